@@ -1,0 +1,6 @@
+set(CPACK_GENERATOR DEB)
+set(CPACK_PACKAGE_NAME chispa)
+set(CPACK_PACKAGE_CONTACT "Chispa maintainers")
+set(CPACK_PACKAGE_DESCRIPTION_SUMMARY "Plan, wire and program addressable LED installations")
+set(CPACK_DEBIAN_PACKAGE_SHLIBDEPS ON)
+include(CPack)

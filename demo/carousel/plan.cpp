@@ -1,0 +1,119 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <cmath>
+
+#include "carousel/carousel.h"
+
+namespace chispa::demo {
+namespace {
+
+constexpr int kPosts = 12;
+constexpr double kRimRadius_m = 3.0;
+constexpr double kRimHeight_m = 3.4;
+
+StripTypeId addStrip(Show& show, const std::string& name, const std::string& order, double perMetre, double volts,
+                     double channel_ma) {
+  StripType strip;
+  strip.id = show.newId<StripTypeId>();
+  strip.name = name;
+  strip.order = order;
+  strip.pixelsPerMetre = perMetre;
+  strip.volts = volts;
+  strip.channel_ma = channel_ma;
+  put(show.stripTypes, strip);
+  return strip.id;
+}
+
+void addFixture(Show& show, const std::string& name, StripTypeId strip, Placement place, std::vector<Segment> segments) {
+  put(show.fixtures, Fixture{show.newId<FixtureId>(), name, strip, place, std::move(segments)});
+}
+
+Vec3 around(double radius_m, double degrees, double height_m) {
+  return {radius_m * std::cos(radians(degrees)), radius_m * std::sin(radians(degrees)), height_m};
+}
+
+std::string numbered(const std::string& base, int i) { return base + " " + std::to_string(i + 1); }
+
+void addRibs(Show& show, StripTypeId strip) {
+  constexpr double kInner_m = 0.35;
+  constexpr double kApex_m = 4.6;
+  constexpr int kPixels = 30;
+  const double run = kRimRadius_m - 0.1 - kInner_m;
+  const double rise = kApex_m - kRimHeight_m - 0.05;
+  const double tilt = std::atan2(rise, run) * 180 / kPi;
+  for (int i = 0; i < kPosts; ++i) {
+    const double angle = 30.0 * i;
+    addFixture(show, numbered("Rib", i), strip,
+               {around(kRimRadius_m - 0.1, angle, kRimHeight_m + 0.05), {0, -tilt, angle + 180}},
+               {{"rib", LineShape{kPixels, std::hypot(run, rise) / kPixels}, {}}});
+  }
+}
+
+void addPosts(Show& show, StripTypeId strip) {
+  for (int i = 0; i < kPosts; ++i) {
+    const double angle = 15 + 30.0 * i;
+    // In a post's own frame x points up; the lantern's ring lies across it on top.
+    addFixture(show, numbered("Post", i), strip, {around(2.6, angle, 0.4), {0, -90, angle}},
+               {{"shaft", LineShape{26, 0.1}, {}}, {"lantern", ArcShape{6, 0.08, 0, 360}, {{2.68, 0, 0}, {0, 90, 0}}}});
+  }
+}
+
+void addColumn(Show& show, StripTypeId strip) {
+  for (int i = 0; i < 8; ++i) {
+    const double angle = -90 + 45.0 * i;
+    addFixture(show, numbered("Panel", i), strip, {around(0.92, angle, 1.7), {90, 0, angle + 90}},
+               {{"panel", GridShape{12, 20, 0.06, 0.09, Corner::BottomLeft, GridRuns::AlongColumns, true}, {}}});
+  }
+}
+
+}  // namespace
+
+void addPieces(Show& show) {
+  const StripTypeId meadow = addStrip(show, "Meadow 10 mm", "GRB", 60, 5, 12);
+  const StripTypeId heron = addStrip(show, "Heron panel", "RGB", 60, 5, 8);
+  const StripTypeId flood = addStrip(show, "Barn flood", "RGB", 1, 12, 700);
+  const StripTypeId uplight = addStrip(show, "Willow uplight", "RGBW", 1, 12, 300);
+  addFixture(show, "Canopy rim", meadow, {{0, 0, kRimHeight_m}, {}}, {{"rim", ArcShape{300, kRimRadius_m, 0, 360}, {}}});
+  addRibs(show, meadow);
+  addPosts(show, meadow);
+  addColumn(show, heron);
+  addFixture(show, "Booth sign", heron, {{4.9, -1.6, 2.0}, {90, 0, 0}},
+             {{"sign", GridShape{48, 16, 0.035, 0.035, Corner::TopLeft, GridRuns::AlongRows, true}, {}}});
+  addFixture(show, "Path edge", meadow, {{0, 0, 0.05}, {}}, {{"edge", ArcShape{300, 4.6, 238.86, 62.28}, {}}});
+  for (int i = 0; i < 6; ++i)
+    addFixture(show, numbered("Flood", i), flood, {around(4.2, 30 + 60.0 * i, 0.3), {}}, {{"flood", LineShape{1, 1}, {}}});
+  for (int i = 0; i < 8; ++i)
+    addFixture(show, numbered("Uplight", i), uplight, {around(1.45, 22.5 + 45.0 * i, 0.15), {}}, {{"lamp", LineShape{1, 1}, {}}});
+}
+
+namespace {
+
+void addZone(Show& show, const std::string& name, std::vector<ZonePart> parts, ZoneLayout layout, int pixelsPerCell = 1) {
+  put(show.zones, Zone{show.newId<ZoneId>(), name, std::move(parts), layout, pixelsPerCell});
+}
+
+/// A part for each fixture whose name begins with `base`.
+std::vector<ZonePart> partsOf(const Show& show, const std::string& base, std::optional<int> segment = std::nullopt) {
+  std::vector<ZonePart> parts;
+  for (const auto& fixture : show.fixtures)
+    if (fixture->name.starts_with(base)) parts.push_back({fixture->id, segment, false});
+  return parts;
+}
+
+}  // namespace
+
+void addZones(Show& show) {
+  addZone(show, "Canopy rim", partsOf(show, "Canopy rim"), ZoneLayout::Strand);
+  addZone(show, "Roof ribs", partsOf(show, "Rib"), ZoneLayout::Strings);
+  addZone(show, "Posts", partsOf(show, "Post", 0), ZoneLayout::Strings);
+  addZone(show, "Lanterns", partsOf(show, "Post", 1), ZoneLayout::Strand, 0);
+  addZone(show, "Column", partsOf(show, "Panel"), ZoneLayout::SideBySide);
+  addZone(show, "Booth sign", partsOf(show, "Booth sign"), ZoneLayout::SideBySide);
+  addZone(show, "Path edge", partsOf(show, "Path edge"), ZoneLayout::Strand);
+  addZone(show, "Floods", partsOf(show, "Flood"), ZoneLayout::Strand);
+  addZone(show, "Uplights", partsOf(show, "Uplight"), ZoneLayout::Strand);
+  std::vector<ZonePart> all;
+  for (const auto& fixture : show.fixtures) all.push_back({fixture->id, std::nullopt, false});
+  addZone(show, "Everything", all, ZoneLayout::Strand);
+}
+
+}  // namespace chispa::demo

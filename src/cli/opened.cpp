@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/opened.h"
+
+#include <iostream>
+
+#include "core/files/showfile.h"
+#include "core/music/analysis.h"
+
+namespace chispa::cli {
+
+std::optional<OpenedShow> OpenedShow::open(const std::string& path) {
+  auto show = loadShow(path);
+  if (!show) {
+    std::cerr << show.failure().text() << "\n";
+    return std::nullopt;
+  }
+  return OpenedShow{path, *std::move(show)};
+}
+
+std::vector<Problem> OpenedShow::problems() const {
+  return findProblems(show, [this](const std::string& name) { return std::filesystem::exists(audioPath(path, name)); });
+}
+
+std::shared_ptr<const CompiledShow> OpenedShow::compiled() const {
+  std::vector<Failure> failures;
+  const MusicLibrary music = loadMusic(show, path, failures);
+  for (const Failure& failure : failures) std::cerr << failure.text() << "\n";
+  return compile(show, music);
+}
+
+const Score* OpenedShow::score(const std::string& name) const {
+  const Score* found = name.empty() ? (show.scores.empty() ? nullptr : show.scores.front().get()) : findNamed(show.scores, name);
+  if (!found)
+    std::cerr << path.string() << ": " << (name.empty() ? "The show has no score." : "There is no score called \"" + name + "\".")
+              << "\nchispa-cli info lists the scores.\n";
+  return found;
+}
+
+}  // namespace chispa::cli

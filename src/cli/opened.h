@@ -1,0 +1,27 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <filesystem>
+#include <optional>
+
+#include "core/render/compiled.h"
+#include "core/show/problems.h"
+#include "core/show/show.h"
+
+namespace chispa::cli {
+
+/// A show read from a file, for the verbs.
+struct OpenedShow {
+  std::filesystem::path path;
+  Show show;
+
+  /// Reads it; if it cannot, says why on stderr and returns nothing.
+  static std::optional<OpenedShow> open(const std::string& path);
+
+  std::vector<Problem> problems() const;
+  /// The show made ready, with its music; what is missing is said on stderr.
+  std::shared_ptr<const CompiledShow> compiled() const;
+  /// The score called `name`, or the first if `name` is empty; says so on stderr if there is none.
+  const Score* score(const std::string& name) const;
+};
+
+}  // namespace chispa::cli

@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <csignal>
+#include <iostream>
+#include <memory>
+#include <thread>
+
+#include "cli/opened.h"
+#include "cli/statsfile.h"
+#include "cli/verbs.h"
+#include "core/music/analysis.h"
+#include "engine/player.h"
+
+namespace chispa::cli {
+namespace {
+
+using namespace std::chrono_literals;
+
+volatile std::sig_atomic_t interrupted = 0;
+
+std::unique_ptr<engine::Sound> soundFor(const Words& words) {
+  if (words.silent) return engine::makeSilence("silent, as asked for");
+  std::string whyNot;
+  auto sound = engine::openPulse(whyNot);
+  if (sound) return sound;
+  std::cerr << "No sound server answers (" << whyNot << "); playing silently on the clock.\n";
+  return engine::makeSilence("no sound server");
+}
+
+void waitForEnd(const engine::Player& player, double most_s) {
+  const auto until = std::chrono::steady_clock::now() + std::chrono::duration<double>(most_s);
+  while (!interrupted && player.isPlaying() && (most_s <= 0 || std::chrono::steady_clock::now() < until))
+    std::this_thread::sleep_for(10ms);
+}
+
+}  // namespace
+
+int play(const Words& words) {
+  const auto opened = OpenedShow::open(words.file);
+  const Score* score = opened ? opened->score(words.score) : nullptr;
+  if (!score) return kShowError;
+  engine::Player::Options options;
+  options.sound = soundFor(words);
+  options.source.cid = link::randomCid();
+  engine::Player player(std::move(options));
+  if (!score->audio.empty())
+    if (auto clip = decodeAudio(audioPath(opened->path, score->audio))) player.setSound(*clip);
+  player.setShow(opened->show, opened->compiled());
+  player.output().switchLight(true);
+  player.play(score->id, micros(words.from_s), score->length, words.loop);
+  std::signal(SIGINT, [](int) { interrupted = 1; });
+  std::signal(SIGTERM, [](int) { interrupted = 1; });
+  waitForEnd(player, words.length_s);
+  if (!words.stats.empty()) {
+    const Outcome written = writeStats(words.stats, opened->show, player);
+    if (!written) {
+      std::cerr << written.failure().text() << "\n";
+      return kShowError;
+    }
+  }
+  return kDone;
+}
+
+}  // namespace chispa::cli

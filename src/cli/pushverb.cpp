@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <iostream>
+#include <memory>
+#include <thread>
+
+#include "cli/opened.h"
+#include "cli/verbs.h"
+#include "link/setup.h"
+
+namespace chispa::cli {
+namespace {
+
+/// Tries until the controller answers or the time is over: a node may just be starting.
+Result<link::SetupReport> pushWithin(const Controller& controller, const std::vector<PortSettings>& wanted, const Words& words) {
+  const auto until = std::chrono::steady_clock::now() + std::chrono::duration<double>(words.wait_s);
+  while (true) {
+    auto report = words.dryRun ? link::compareSetup(controller, wanted) : link::pushSetup(controller, wanted);
+    if (report || std::chrono::steady_clock::now() >= until) return report;
+    std::this_thread::sleep_for(std::chrono::milliseconds(50));
+  }
+}
+
+bool pushOne(const Show& show, int index, const Words& words) {
+  const Controller& controller = *show.controllers[static_cast<std::size_t>(index)];
+  const auto report = pushWithin(controller, portSettings(show, derivePatch(show), index), words);
+  if (!report) {
+    std::cerr << report.failure().text() << "\n";
+    return false;
+  }
+  for (const auto& difference : report->differences)
+    std::cout << controller.name << ", " << difference.place << ": " << difference.there << " -> " << difference.wanted << "\n";
+  if (words.dryRun) return true;
+  std::cout << controller.name << ": " << (report->verified ? "set up and read back" : "does NOT have what was written") << "\n";
+  return report->verified;
+}
+
+}  // namespace
+
+int push(const Words& words) {
+  const auto opened = OpenedShow::open(words.file);
+  if (!opened) return kShowError;
+  bool good = true;
+  bool any = false;
+  for (std::size_t i = 0; i < opened->show.controllers.size(); ++i) {
+    if (!words.controller.empty() && opened->show.controllers[i]->name != words.controller) continue;
+    any = true;
+    good = pushOne(opened->show, static_cast<int>(i), words) && good;
+  }
+  if (!any) std::cerr << words.file << ": There is no such controller.\nchispa-cli patch names them.\n";
+  return good && any ? kDone : kShowError;
+}
+
+}  // namespace chispa::cli

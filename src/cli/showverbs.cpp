@@ -1,0 +1,153 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <iomanip>
+#include <iostream>
+#include <nlohmann/json.hpp>
+
+#include "cli/opened.h"
+#include "cli/verbs.h"
+#include "core/render/renderer.h"
+#include "core/wire/power.h"
+
+namespace chispa::cli {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+/// A text as one field of a table: quoted where RFC 4180 asks for it.
+std::string field(const std::string& text) {
+  if (text.find_first_of(",\"\n") == std::string::npos) return text;
+  std::string quoted = "\"";
+  for (const char c : text) quoted += c == '"' ? std::string("\"\"") : std::string(1, c);
+  return quoted + "\"";
+}
+
+std::string_view severityWord(Severity severity) {
+  switch (severity) {
+    case Severity::Error: return "error";
+    case Severity::Warning: return "warning";
+    case Severity::Note: return "note";
+  }
+  return {};
+}
+
+Json countsOf(const OpenedShow& opened) {
+  const Show& show = opened.show;
+  const auto compiled = compile(show);
+  std::size_t segments = 0;
+  for (const auto& fixture : show.fixtures) segments += fixture->segments.size();
+  int cells = 0;
+  for (const auto& zone : show.zones) cells += cellsOf(show, compiled->map, *zone).count();
+  std::size_t ports = 0;
+  for (const auto& controller : show.controllers) ports += controller->ports.size();
+  int channels = 0;
+  for (const auto& span : compiled->patch.spans) channels += span.count * span.channelsPerPixel;
+  Json counts = {{"name", show.name},
+                 {"fixtures", show.fixtures.size()},
+                 {"segments", segments},
+                 {"zones", show.zones.size()},
+                 {"cells", cells},
+                 {"pixels", compiled->map.count()},
+                 {"controllers", show.controllers.size()},
+                 {"ports", ports},
+                 {"universes", compiled->patch.universes.size()},
+                 {"channels", channels}};
+  counts["scores"] = Json::array();
+  for (const auto& score : show.scores) counts["scores"].push_back(score->name);
+  for (const auto& [volts, amps] : fullWhiteAmps(show)) counts["amps"].push_back({{"volts", volts}, {"full_white", amps}});
+  return counts;
+}
+
+}  // namespace
+
+int info(const Words& words) {
+  const auto opened = OpenedShow::open(words.file);
+  if (!opened) return kShowError;
+  Json counts = countsOf(*opened);
+  counts["problems"] = opened->problems().size();
+  if (words.json) {
+    std::cout << counts.dump(2) << "\n";
+    return kDone;
+  }
+  for (const auto& [key, value] : counts.items()) {
+    std::cout << std::left << std::setw(12) << key << " ";
+    if (key == "amps")
+      for (const auto& rail : value) std::cout << rail["full_white"].get<double>() << " A at " << rail["volts"].get<double>() << " V  ";
+    else if (value.is_array())
+      for (const auto& one : value) std::cout << one.get<std::string>() << "  ";
+    else
+      std::cout << (value.is_string() ? value.get<std::string>() : value.dump());
+    std::cout << "\n";
+  }
+  return kDone;
+}
+
+int check(const Words& words) {
+  const auto opened = OpenedShow::open(words.file);
+  if (!opened) return kShowError;
+  const auto problems = opened->problems();
+  Json list = Json::array();
+  bool anyError = false;
+  for (const Problem& p : problems) {
+    anyError = anyError || p.severity == Severity::Error;
+    list.push_back({{"severity", severityWord(p.severity)}, {"where", p.where}, {"what", p.what}, {"cure", p.cure}});
+    if (!words.json) std::cout << severityWord(p.severity) << ": " << p.where << ": " << p.what << " " << p.cure << "\n";
+  }
+  if (words.json) std::cout << list.dump(2) << "\n";
+  return anyError ? kShowError : kDone;
+}
+
+int positions(const Words& words) {
+  const auto opened = OpenedShow::open(words.file);
+  if (!opened) return kShowError;
+  std::cout << "fixture,segment,pixel,x_m,y_m,z_m\n" << std::fixed << std::setprecision(5);
+  for (const auto& fixture : opened->show.fixtures) {
+    const auto points = chispa::positions(*fixture);
+    std::size_t next = 0;
+    for (const Segment& segment : fixture->segments)
+      for (int i = 0; i < pixelCount(segment.shape); ++i, ++next)
+        std::cout << field(fixture->name) << ',' << field(segment.name) << ',' << next + 1 << ',' << points[next].x << ','
+                  << points[next].y << ',' << points[next].z << '\n';
+  }
+  return kDone;
+}
+
+int patch(const Words& words) {
+  const auto opened = OpenedShow::open(words.file);
+  if (!opened) return kShowError;
+  const Show& show = opened->show;
+  std::cout << "controller,host,protocol,port,fixture,pixel,universe,channel,channels,order\n";
+  for (const PatchSpan& span : derivePatch(show).spans) {
+    const Controller& controller = *show.controllers[static_cast<std::size_t>(span.controller)];
+    const Fixture& fixture = *find(show.fixtures, span.fixture);
+    for (int i = 0; i < span.count; ++i)
+      std::cout << field(controller.name) << ',' << field(controller.host) << ','
+                << (controller.protocol == Protocol::E131 ? "E1.31" : "Art-Net") << ',' << span.port + 1 << ','
+                << field(fixture.name) << ',' << span.pixelOf(i) + 1 << ',' << span.universe << ',' << span.channelOf(i)
+                << ',' << span.channelsPerPixel << ',' << stripTypeOf(show, fixture).order << '\n';
+  }
+  return kDone;
+}
+
+int frame(const Words& words) {
+  const auto opened = OpenedShow::open(words.file);
+  const Score* score = opened ? opened->score(words.score) : nullptr;
+  if (!score) return kShowError;
+  const auto compiled = opened->compiled();
+  Renderer renderer;
+  renderer.prepare(*compiled);
+  PixelFrame light;
+  light.resize(static_cast<std::size_t>(compiled->map.count()));
+  const Micros at = micros(words.at_s);
+  renderer.render(*compiled->scoreOf(score->id), at, light);
+  std::cout << "fixture,pixel,r,g,b\n";
+  for (const auto& fixture : opened->show.fixtures) {
+    const auto range = *compiled->map.rangeOf(fixture->id);
+    for (int i = 0; i < range.count; ++i) {
+      const auto [r, g, b] = rgbValues(light, static_cast<std::size_t>(range.first + i), at);
+      std::cout << field(fixture->name) << ',' << i + 1 << ',' << int{r} << ',' << int{g} << ',' << int{b} << '\n';
+    }
+  }
+  return kDone;
+}
+
+}  // namespace chispa::cli

@@ -1,0 +1,94 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/verbs.h"
+
+#include <CLI/CLI.hpp>
+#include <iostream>
+
+namespace chispa::cli {
+namespace {
+
+using Verb = int (*)(const Words&);
+
+/// The grammar: which words each verb takes. The chosen verb is left in verb().
+class Grammar {
+ public:
+  Grammar() {
+    app_.require_subcommand(1);
+    addReaders();
+    addPlayers();
+  }
+
+  CLI::App& app() { return app_; }
+  Verb verb() const { return verb_; }
+  const Words& words() const { return words_; }
+
+ private:
+  CLI::App* add(const char* name, const char* what, Verb verb) {
+    CLI::App* sub = app_.add_subcommand(name, what);
+    sub->callback([this, verb] { verb_ = verb; });
+    return sub;
+  }
+  CLI::App* addForShow(const char* name, const char* what, Verb verb) {
+    CLI::App* sub = add(name, what, verb);
+    sub->add_option("SHOW", words_.file, "the show file")->required();
+    return sub;
+  }
+  void addScore(CLI::App* sub) { sub->add_option("--score", words_.score, "the score's name; the first one if not given"); }
+  void addJson(CLI::App* sub) { sub->add_flag("--json", words_.json, "as JSON"); }
+  void addCsv(CLI::App* sub) { sub->add_flag("--csv", csv_, "as a table (the only form yet)"); }
+
+  void addReaders() {
+    addJson(addForShow("info", "counts, amps and problems of a show", info));
+    addJson(addForShow("check", "the problems of a show, one a line; status 1 if any is an error", check));
+    addCsv(addForShow("positions", "where every pixel is", positions));
+    addCsv(addForShow("patch", "universe and channel of every pixel", patch));
+    CLI::App* sub = addForShow("frame", "colours of all pixels at an instant of a score", frame);
+    addScore(sub);
+    sub->add_option("--at", words_.at_s, "seconds from the score's start")->required();
+    addCsv(sub);
+    sub = add("music", "duration, tempo, beats and bars of an audio file", music);
+    sub->add_option("FILE", words_.file, "the audio file")->required();
+    addJson(sub);
+  }
+
+  void addPlayers() {
+    CLI::App* sub = addForShow("play", "play a score to the controllers, in real time", play);
+    addScore(sub);
+    sub->add_option("--from", words_.from_s, "seconds from the score's start");
+    sub->add_option("--seconds", words_.length_s, "how long to play; to the end if not given");
+    sub->add_option("--stats", words_.stats, "file that gets figures of the output, as JSON");
+    sub->add_flag("--silent", words_.silent, "play on the clock, without sound");
+    sub->add_flag("--loop", words_.loop, "begin again at the end");
+    sub = addForShow("push", "send the set-up to controllers, and read it back", push);
+    sub->add_option("--controller", words_.controller, "the controller's name; all if not given");
+    sub->add_flag("--dry-run", words_.dryRun, "only show what would change");
+    sub->add_option("--wait", words_.wait_s, "seconds to wait for a controller that does not answer yet");
+    sub = addForShow("rehearse", "play to simulated controllers started for it, and compare every byte that arrives", rehearse);
+    addScore(sub);
+    sub->add_option("--seconds", words_.length_s, "how long; 20 if not given");
+  }
+
+  CLI::App app_{"chispa-cli: shows without a window"};
+  Words words_;
+  Verb verb_ = nullptr;
+  bool csv_ = false;
+};
+
+}  // namespace
+
+int run(int argc, const char* const* argv) {
+  Grammar grammar;
+  try {
+    grammar.app().parse(argc, argv);
+  } catch (const CLI::ParseError& error) {
+    return grammar.app().exit(error) == 0 ? kDone : kUsageError;
+  }
+  try {
+    return grammar.verb()(grammar.words());
+  } catch (const std::exception& error) {
+    std::cerr << "chispa-cli: " << error.what() << "\n";
+    return kShowError;
+  }
+}
+
+}  // namespace chispa::cli

@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <string>
+
+namespace chispa::cli {
+
+/// Exit statuses of every verb.
+enum Status { kDone = 0, kShowError = 1, kUsageError = 2 };
+
+/// What the words behind a verb said; each verb reads those it knows.
+struct Words {
+  /// The show, or the audio file.
+  std::string file;
+  std::string score;
+  std::string controller;
+  std::string stats;
+  double at_s = 0;
+  double from_s = 0;
+  double length_s = 0;
+  double wait_s = 0;
+  bool json = false;
+  bool silent = false;
+  bool loop = false;
+  bool dryRun = false;
+};
+
+// The verbs: each does its work, prints, and returns a Status.
+int info(const Words& words);
+int check(const Words& words);
+int positions(const Words& words);
+int patch(const Words& words);
+int frame(const Words& words);
+int music(const Words& words);
+int play(const Words& words);
+int push(const Words& words);
+int rehearse(const Words& words);
+
+/// Runs the program with its words; returns the exit status.
+int run(int argc, const char* const* argv);
+
+}  // namespace chispa::cli

@@ -1,0 +1,38 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/effect/all.h"
+#include "core/effect/curves.h"
+
+namespace chispa {
+namespace {
+
+enum { Across, Heads, Passes, Tail, Offset };
+
+void render(const EffectInput& in, LightBuffer& out) noexcept {
+  const auto place = in.cells.along(in.params.axis(Across));
+  const auto string = in.cells.along(Axis::Columns);
+  const double passes = in.params.number(Passes);
+  const float heads = std::round(in.params.real(Heads));
+  const float tail = in.params.real(Tail);
+  // One column lags its neighbour by the offset; a single row has nothing to be offset by.
+  const float offset = in.cells.rows > 1 ? in.params.real(Offset) * static_cast<float>(in.cells.columns) : 0;
+  for (std::size_t i = 0; i < place.size(); ++i) {
+    const float ahead = passes < 0 ? 1 - place[i] : place[i];
+    const float behind = fraction(std::abs(passes) * in.bars - string[i] * offset / heads - ahead) * heads;
+    const float gap = (behind - std::floor(behind)) / tail;
+    const float glow = gap < 1 ? (1 - gap) * (1 - gap) : 0;
+    out.set(i, in.palette.clamped(1 - gap), glow);
+  }
+}
+
+}  // namespace
+
+Effect comets() {
+  return {"comets", "Comets", "Bright heads run through the zone and leave tails.",
+          {acrossParam(Axis::Along), numberParam("heads", "Heads", "", 1, 24, 2, 1),
+           numberParam("passes", "Passes a bar", "", -8, 8, 1, 0.05),
+           numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5), 
+           numberParam("offset", "Offset from string to string", "pass", 0, 1, 0.08)},
+          render};
+}
+
+}  // namespace chispa

@@ -1,0 +1,36 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/effect/all.h"
+#include "core/effect/curves.h"
+
+namespace chispa {
+namespace {
+
+enum { Across, Way, Edge, Then };
+
+void render(const EffectInput& in, LightBuffer& out) noexcept {
+  const auto place = in.cells.along(in.params.axis(Across));
+  const bool backwards = in.params.choice(Way) == 1;
+  const float edge = in.params.real(Edge);
+  const int then = in.params.choice(Then);
+  const auto u = static_cast<float>(in.length_s > 0 ? in.t_s / in.length_s : 1);
+  const bool draining = then == 1 && u > 0.5f;
+  const float share = then == 1 ? (draining ? 2 * u - 1 : 2 * u) : u;
+  const float front = share * (1 + edge);
+  for (std::size_t i = 0; i < place.size(); ++i) {
+    const float at = backwards ? 1 - place[i] : place[i];
+    const float filled = easeBetween(at, at + edge, front);
+    out.set(i, in.palette.clamped(at), draining ? 1 - filled : filled);
+  }
+}
+
+}  // namespace
+
+Effect pour() {
+  return {"pour", "Pour", "Fills the zone over the clip's length, and can empty it again.",
+          {acrossParam(Axis::Along), choiceParam("way", "From", {{"start", "the start"}, {"end", "the end"}}),
+           numberParam("edge", "Soft edge", "", 0.001, 1, 0.15),
+           choiceParam("then", "Then", {{"stay", "stays full"}, {"drain", "drains"}})},
+          render};
+}
+
+}  // namespace chispa

@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/effect/all.h"
+#include "core/effect/curves.h"
+
+namespace chispa {
+namespace {
+
+enum { Across, Repeats, Passes, Slant };
+
+void render(const EffectInput& in, LightBuffer& out) noexcept {
+  const auto place = in.cells.along(in.params.axis(Across));
+  const auto other = in.cells.along(Axis::Rows);
+  const float repeats = in.params.real(Repeats);
+  const float slant = in.params.real(Slant);
+  const float shift = fraction(in.params.number(Passes) * in.bars);
+  for (std::size_t i = 0; i < place.size(); ++i)
+    out.set(i, in.palette.wrapped(place[i] * repeats + other[i] * slant - shift), 1);
+}
+
+}  // namespace
+
+Effect ribbon() {
+  return {"ribbon", "Ribbon", "The palette travels through the zone.",
+          {acrossParam(Axis::Along), numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
+           numberParam("passes", "Passes a bar", "", -8, 8, 0.5, 0.05),
+           numberParam("slant", "Slant by row", "", -4, 4, 0, 0.05)},
+          render};
+}
+
+}  // namespace chispa

@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <array>
+#include <optional>
+#include <string_view>
+#include <utility>
+
+#include "core/show/show.h"
+
+namespace chispa {
+
+/// The words of enumerations in files; a table an enumeration, so that reading and writing agree.
+template <class E>
+struct EnumNames;
+
+template <>
+struct EnumNames<Corner> {
+  static constexpr std::array<std::pair<Corner, std::string_view>, 4> table{{{Corner::BottomLeft, "bottom-left"},
+                                                                             {Corner::BottomRight, "bottom-right"},
+                                                                             {Corner::TopLeft, "top-left"},
+                                                                             {Corner::TopRight, "top-right"}}};
+};
+template <>
+struct EnumNames<GridRuns> {
+  static constexpr std::array<std::pair<GridRuns, std::string_view>, 2> table{
+      {{GridRuns::AlongRows, "rows"}, {GridRuns::AlongColumns, "columns"}}};
+};
+template <>
+struct EnumNames<ZoneLayout> {
+  static constexpr std::array<std::pair<ZoneLayout, std::string_view>, 3> table{
+      {{ZoneLayout::Strand, "strand"}, {ZoneLayout::Strings, "strings"}, {ZoneLayout::SideBySide, "side-by-side"}}};
+};
+template <>
+struct EnumNames<Protocol> {
+  static constexpr std::array<std::pair<Protocol, std::string_view>, 2> table{
+      {{Protocol::E131, "e131"}, {Protocol::ArtNet, "artnet"}}};
+};
+template <>
+struct EnumNames<PortStart> {
+  static constexpr std::array<std::pair<PortStart, std::string_view>, 2> table{
+      {{PortStart::NewUniverse, "new-universe"}, {PortStart::Continue, "continue"}}};
+};
+template <>
+struct EnumNames<Blend> {
+  static constexpr std::array<std::pair<Blend, std::string_view>, 6> table{{{Blend::Normal, "normal"},
+                                                                            {Blend::Add, "add"},
+                                                                            {Blend::Lighten, "lighten"},
+                                                                            {Blend::Multiply, "multiply"},
+                                                                            {Blend::Screen, "screen"},
+                                                                            {Blend::Mask, "mask"}}};
+};
+template <>
+struct EnumNames<LaneKind> {
+  static constexpr std::array<std::pair<LaneKind, std::string_view>, 5> table{{{LaneKind::Beats, "beats"},
+                                                                               {LaneKind::Bars, "bars"},
+                                                                               {LaneKind::Sections, "sections"},
+                                                                               {LaneKind::Words, "words"},
+                                                                               {LaneKind::Free, "free"}}};
+};
+
+template <class E>
+std::string_view nameOf(E value) {
+  for (const auto& [known, name] : EnumNames<E>::table)
+    if (known == value) return name;
+  return {};
+}
+
+template <class E>
+std::optional<E> namedValue(std::string_view name) {
+  for (const auto& [known, word] : EnumNames<E>::table)
+    if (word == name) return known;
+  return std::nullopt;
+}
+
+}  // namespace chispa

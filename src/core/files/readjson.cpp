@@ -1,0 +1,264 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <algorithm>
+#include <set>
+
+#include "core/files/fieldreader.h"
+#include "core/files/showjson.h"
+#include "core/show/limits.h"
+
+namespace chispa {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+Placement readPlacement(const Json& json) {
+  const FieldReader in(json);
+  return {in.vector("position_m", limits::kLargest_m), in.vector("rotation_deg", 3600)};
+}
+
+Shape readShape(const Json& json) {
+  const FieldReader in(json);
+  const std::string kind = in.text("kind");
+  constexpr int kMost = limits::kMostPixelsOfSegment;
+  if (kind == "line") {
+    return LineShape{in.whole<int>("count", 1, kMost, 1), in.number("pitch_m", 1e-5, limits::kLargest_m, 0.0166)};
+  }
+  if (kind == "grid") {
+    GridShape grid;
+    grid.columns = in.whole<int>("columns", 1, kMost, 8);
+    grid.rows = in.whole<int>("rows", 1, kMost / grid.columns, 8);
+    grid.columnPitch_m = in.number("column_pitch_m", 1e-5, limits::kLargest_m, grid.columnPitch_m);
+    grid.rowPitch_m = in.number("row_pitch_m", 1e-5, limits::kLargest_m, grid.rowPitch_m);
+    grid.start = in.word("start", grid.start);
+    grid.runs = in.word("runs", grid.runs);
+    grid.serpentine = in.flag("serpentine", true);
+    return grid;
+  }
+  if (kind == "arc") {
+    return ArcShape{in.whole<int>("count", 1, kMost, 12), in.number("radius_m", 1e-5, limits::kLargest_m, 0.1),
+                    in.number("start_deg", -3600, 3600, 0), in.number("sweep_deg", -360, 360, 360)};
+  }
+  throw FieldError("shape \"" + kind + "\" is unknown to this version");
+}
+
+void read(const Json& json, StripType& s) {
+  const FieldReader in(json);
+  s.id = in.id<StripTypeId>("id");
+  s.name = in.text("name");
+  s.order = in.text("order", "GRB");
+  const std::set<char> letters(s.order.begin(), s.order.end());
+  const bool known = s.order.find_first_not_of("RGBW") == std::string::npos;
+  if (s.order.empty() || !known || letters.size() != s.order.size())
+    throw FieldError("order \"" + s.order + "\" is not made of the letters R, G, B and W, each once");
+  s.pixelsPerMetre = in.number("pixels_per_metre", 0.01, 10'000, s.pixelsPerMetre);
+  s.volts = in.number("volts", 0.1, 400, s.volts);
+  s.channel_ma = in.number("channel_ma", 0, 100'000, s.channel_ma);
+  s.response = in.number("response", 0.1, 10, s.response);
+}
+
+void read(const Json& json, Fixture& f) {
+  const FieldReader in(json);
+  f.id = in.id<FixtureId>("id");
+  f.name = in.text("name");
+  f.stripType = in.id<StripTypeId>("strip_type");
+  if (const Json* place = in.member("place")) f.place = readPlacement(*place);
+  in.each("segments", [&](const Json& element) {
+    const FieldReader segment(element);
+    const Json* shape = segment.member("shape");
+    if (!shape) throw FieldError("a segment has no shape");
+    Segment read{segment.text("name"), readShape(*shape), {}};
+    if (const Json* place = segment.member("place")) read.place = readPlacement(*place);
+    f.segments.push_back(std::move(read));
+  });
+}
+
+void read(const Json& json, Zone& z) {
+  const FieldReader in(json);
+  z.id = in.id<ZoneId>("id");
+  z.name = in.text("name");
+  z.layout = in.word("layout", ZoneLayout::Strand);
+  z.pixelsPerCell = in.whole<int>("pixels_per_cell", 0, limits::kMostPixelsOfSegment, 1);
+  in.each("parts", [&](const Json& element) {
+    const FieldReader part(element);
+    ZonePart read{part.id<FixtureId>("fixture"), std::nullopt, part.flag("reversed", false)};
+    if (part.member("segment")) read.segment = part.whole<int>("segment", 0, 100'000, 0);
+    z.parts.push_back(read);
+  });
+}
+
+Bead readBead(const Json& json) {
+  const FieldReader in(json);
+  constexpr int kMost = limits::kMostPixelsOfSegment * 10;
+  return {in.id<FixtureId>("fixture"), in.whole<int>("first", 0, kMost, 0), in.whole<int>("count", 0, kMost, 0),
+          in.flag("reversed", false), in.whole<int>("skipped_before", 0, limits::kMostSkipped, 0)};
+}
+
+void read(const Json& json, Controller& c) {
+  const FieldReader in(json);
+  c.id = in.id<ControllerId>("id");
+  c.name = in.text("name");
+  c.protocol = in.word("protocol", Protocol::E131);
+  c.host = in.text("host");
+  c.udpPort = in.whole<int>("udp_port", 0, 65'535, 0);
+  c.setupPort = in.whole<int>("setup_port", 0, 65'535, 0);
+  c.firstUniverse = in.whole<int>("first_universe", 0, 63'999, 1);
+  c.portStart = in.word("port_start", PortStart::NewUniverse);
+  in.each("ports", [&](const Json& element) {
+    Port port;
+    FieldReader(element).each("run", [&](const Json& bead) { port.run.push_back(readBead(bead)); });
+    c.ports.push_back(std::move(port));
+  });
+  if (c.ports.size() > limits::kMostPorts) throw FieldError("it has more ports than any controller");
+}
+
+Srgb8 readColour(const std::string& text) {
+  const auto colour = parseHex(text);
+  if (!colour) throw FieldError("colour \"" + text + "\" is not of the form #rrggbb");
+  return *colour;
+}
+
+void read(const Json& json, Palette& p) {
+  const FieldReader in(json);
+  p.id = in.id<PaletteId>("id");
+  p.name = in.text("name");
+  in.each("stops", [&](const Json& element) {
+    const FieldReader stop(element);
+    p.stops.push_back({stop.number("at", 0, 1, 0), readColour(stop.text("colour"))});
+  });
+  std::stable_sort(p.stops.begin(), p.stops.end(), [](const auto& a, const auto& b) { return a.at < b.at; });
+}
+
+ParamValue readParam(const Json& json) {
+  if (json.is_number()) return json.get<double>();
+  if (json.is_boolean()) return json.get<bool>();
+  if (json.is_string()) return json.get<std::string>();
+  return readColour(FieldReader(json).text("colour"));
+}
+
+void read(const Json& json, Clip& c) {
+  const FieldReader in(json);
+  c.id = in.id<ClipId>("id");
+  c.zone = in.id<ZoneId>("zone");
+  c.layer = in.whole<int>("layer", 0, 1000, 0);
+  c.start = in.time("start_us");
+  c.length = in.time("length_us");
+  c.effect = in.text("effect");
+  c.palette = in.id<PaletteId>("palette");
+  if (const Json* params = in.member("params")) {
+    if (!params->is_object()) throw FieldError("params is not an object");
+    for (const auto& [key, value] : params->items()) c.params[key] = readParam(value);
+  }
+  c.blend = in.word("blend", Blend::Normal);
+  c.strength = in.number("strength", 0, 1, 1);
+  c.fadeIn = in.time("fade_in_us");
+  c.fadeOut = in.time("fade_out_us");
+  c.seed = in.whole<std::uint32_t>("seed", 0, std::numeric_limits<std::uint32_t>::max(), 1);
+}
+
+MarkLane readLane(const Json& json) {
+  const FieldReader in(json);
+  MarkLane lane{in.id<LaneId>("id"), in.text("name"), in.word("kind", LaneKind::Free), {}};
+  in.each("marks", [&](const Json& element) {
+    const FieldReader mark(element);
+    lane.marks.push_back({mark.id<MarkId>("id"), mark.time("at_us"), mark.text("text")});
+  });
+  std::stable_sort(lane.marks.begin(), lane.marks.end(), [](const Mark& a, const Mark& b) { return a.at < b.at; });
+  return lane;
+}
+
+void read(const Json& json, Score& s) {
+  const FieldReader in(json);
+  s.id = in.id<ScoreId>("id");
+  s.name = in.text("name");
+  s.audio = in.text("audio");
+  s.length = in.time("length_us");
+  in.each("lanes", [&](const Json& lane) { s.lanes.push_back(readLane(lane)); });
+  in.each("staves", [&](const Json& zone) {
+    if (!zone.is_number_unsigned()) throw FieldError("a stave is not the number of a zone");
+    s.staves.push_back(ZoneId{zone.get<std::uint32_t>()});
+  });
+  in.each("clips", [&](const Json& element) {
+    Clip clip;
+    read(element, clip);
+    s.clips.push_back(std::make_shared<const Clip>(std::move(clip)));
+  });
+}
+
+/// Reads one list of the file; elements that make no sense go to show.unread.
+template <class T>
+void readList(const Json& root, const char* key, Items<T>& items, Show& show) {
+  const auto list = root.find(key);
+  if (list == root.end()) return;
+  if (!list->is_array()) {
+    show.unread.push_back({key, -1, list->dump(), "is not a list"});
+    return;
+  }
+  int index = 0;
+  for (const Json& element : *list) {
+    try {
+      T item;
+      read(element, item);
+      items.push_back(std::make_shared<const T>(std::move(item)));
+    } catch (const std::exception& error) {
+      show.unread.push_back({key, index, element.dump(), error.what()});
+    }
+    ++index;
+  }
+}
+
+void keepUnknownMembers(const Json& root, Show& show) {
+  static const std::set<std::string> known = {"format",      "version",  "name",   "next_id", "strip_types", "fixtures", "zones",
+                                              "controllers", "palettes", "scores"};
+  for (const auto& [key, value] : root.items())
+    if (!known.contains(key)) show.unread.push_back({key, -1, value.dump(), "is unknown to this version"});
+}
+
+/// The largest number used as an id anywhere in `json`; new ids must lie above it, whatever the file says.
+std::uint32_t largestId(const Json& json) {
+  std::uint32_t largest = 0;
+  if (json.is_object()) {
+    const auto id = json.find("id");
+    if (id != json.end() && id->is_number_unsigned() && id->get<std::uint64_t>() < 0xffffffffULL)
+      largest = id->get<std::uint32_t>();
+  }
+  if (json.is_structured())
+    for (const Json& child : json) largest = std::max(largest, largestId(child));
+  return largest;
+}
+
+Result<Show> readRoot(const Json& root, const std::string& where) {
+  if (!root.is_object() || root.value("format", "") != "chispa-show")
+    return Failure{"This is not a Chispa show.", where, "Choose a file whose name ends in .chispa."};
+  const FieldReader in(root);
+  const int version = in.whole<int>("version", 1, 1'000'000, 1);
+  if (version > kShowFormat)
+    return Failure{"The show was saved by a newer Chispa (format " + std::to_string(version) + "; this one reads up to " +
+                       std::to_string(kShowFormat) + ").",
+                   where, "Update Chispa, or open an older copy of the show."};
+  Show show;
+  show.name = in.text("name");
+  readList(root, "strip_types", show.stripTypes, show);
+  readList(root, "fixtures", show.fixtures, show);
+  readList(root, "zones", show.zones, show);
+  readList(root, "controllers", show.controllers, show);
+  readList(root, "palettes", show.palettes, show);
+  readList(root, "scores", show.scores, show);
+  keepUnknownMembers(root, show);
+  show.nextId = std::max(in.whole<std::uint32_t>("next_id", 1, 0xfffffffe, 1), largestId(root) + 1);
+  return show;
+}
+
+}  // namespace
+
+Result<Show> parseShow(const std::string& text, const std::string& where) {
+  try {
+    return readRoot(Json::parse(text), where);
+  } catch (const Json::parse_error& error) {
+    return Failure{"The show is damaged at byte " + std::to_string(error.byte) + " of " + std::to_string(text.size()) + ".",
+                   where, "Open a backup, or the copy that Chispa keeps of unsaved work."};
+  } catch (const std::exception& error) {
+    return Failure{std::string("The show is damaged: ") + error.what() + ".", where, "Open a backup."};
+  }
+}
+
+}  // namespace chispa

@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <filesystem>
+#include <memory>
+
+#include "core/base/result.h"
+#include "core/music/audio.h"
+#include "core/music/beats.h"
+#include "core/show/show.h"
+
+namespace chispa {
+
+/// All that is known of an audio file.
+struct AnalysedAudio {
+  std::shared_ptr<const AudioClip> clip;
+  std::shared_ptr<const MusicFeatures> features;
+  WaveformPeaks peaks;
+  FoundBeats beats;
+  std::vector<Micros> onsets;
+};
+
+/// Decodes and analyses; takes about a second for a minute of music.
+Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem::path& path);
+
+/// Where the audio that a show names lies: relative names are beside the show file.
+std::filesystem::path audioPath(const std::filesystem::path& showFile, const std::string& name);
+
+/// Features of all audio files of `show`; why a file gives none is added to `failures`.
+MusicLibrary loadMusic(const Show& show, const std::filesystem::path& showFile, std::vector<Failure>& failures);
+
+/// Puts the beats and bars that were found into the score's lanes, in place of those it has.
+void putBeats(Show& show, Score& score, const FoundBeats& found);
+
+}  // namespace chispa

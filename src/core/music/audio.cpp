@@ -1,0 +1,172 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/music/audio.h"
+
+#include <algorithm>
+
+extern "C" {
+#include <libavcodec/avcodec.h>
+#include <libavformat/avformat.h>
+#include <libavutil/channel_layout.h>
+#include <libavutil/opt.h>
+#include <libswresample/swresample.h>
+}
+
+namespace chispa {
+namespace {
+
+constexpr std::size_t kMostFrames = std::size_t{4} * 3600 * AudioClip::kRate;
+
+struct FormatCloser {
+  void operator()(AVFormatContext* c) const { avformat_close_input(&c); }
+};
+struct CodecFreer {
+  void operator()(AVCodecContext* c) const { avcodec_free_context(&c); }
+};
+struct FrameFreer {
+  void operator()(AVFrame* f) const { av_frame_free(&f); }
+};
+struct PacketFreer {
+  void operator()(AVPacket* p) const { av_packet_free(&p); }
+};
+struct SwrFreer {
+  void operator()(SwrContext* s) const { swr_free(&s); }
+};
+
+std::string errorText(int code) {
+  char text[AV_ERROR_MAX_STRING_SIZE] = {};
+  av_strerror(code, text, sizeof text);
+  return text;
+}
+
+/// One decoding run over one file.
+class Decoder {
+ public:
+  explicit Decoder(const std::filesystem::path& path) : path_(path.string()) {}
+
+  Result<std::shared_ptr<const AudioClip>> run() {
+    if (const Outcome opened = open(); !opened) return opened.failure();
+    std::unique_ptr<AVPacket, PacketFreer> packet(av_packet_alloc());
+    while (av_read_frame(format_.get(), packet.get()) >= 0) {
+      // A damaged packet loses its own sound only.
+      if (packet->stream_index == stream_ && avcodec_send_packet(codec_.get(), packet.get()) >= 0) takeFrames();
+      av_packet_unref(packet.get());
+      if (clip_->frames() > kMostFrames) return fail("It is longer than four hours");
+    }
+    avcodec_send_packet(codec_.get(), nullptr);
+    takeFrames();
+    convert(nullptr, 0);
+    if (clip_->samples.empty()) return fail("It holds no sound that can be decoded");
+    return std::shared_ptr<const AudioClip>(std::move(clip_));
+  }
+
+ private:
+  Failure fail(const std::string& what) const {
+    return {what + ".", path_, "Choose another file; MP3, AAC, Ogg, FLAC and WAV are read."};
+  }
+
+  Outcome open() {
+    av_log_set_level(AV_LOG_QUIET);
+    AVFormatContext* raw = nullptr;
+    if (const int code = avformat_open_input(&raw, path_.c_str(), nullptr, nullptr); code < 0)
+      return fail("The audio file cannot be opened (" + errorText(code) + ")");
+    format_.reset(raw);
+    if (avformat_find_stream_info(raw, nullptr) < 0) return fail("The audio file cannot be understood");
+    const AVCodec* codec = nullptr;
+    stream_ = av_find_best_stream(raw, AVMEDIA_TYPE_AUDIO, -1, -1, &codec, 0);
+    if (stream_ < 0 || !codec) return fail("The file holds no sound");
+    codec_.reset(avcodec_alloc_context3(codec));
+    avcodec_parameters_to_context(codec_.get(), raw->streams[stream_]->codecpar);
+    if (avcodec_open2(codec_.get(), codec, nullptr) < 0) return fail("The sound's coding cannot be decoded");
+    return openResampler();
+  }
+
+  Outcome openResampler() {
+    AVChannelLayout stereo = AV_CHANNEL_LAYOUT_STEREO;
+    AVChannelLayout from = codec_->ch_layout;
+    if (from.order == AV_CHANNEL_ORDER_UNSPEC) av_channel_layout_default(&from, std::max(1, from.nb_channels));
+    SwrContext* raw = nullptr;
+    swr_alloc_set_opts2(&raw, &stereo, AV_SAMPLE_FMT_FLT, AudioClip::kRate, &from, codec_->sample_fmt,
+                        codec_->sample_rate, 0, nullptr);
+    swr_.reset(raw);
+    if (!raw || swr_init(raw) < 0) return fail("The sound's format cannot be converted");
+    return Done{};
+  }
+
+  void takeFrames() {
+    while (avcodec_receive_frame(codec_.get(), frame_.get()) >= 0) {
+      convert(const_cast<const std::uint8_t**>(frame_->extended_data), frame_->nb_samples);
+      av_frame_unref(frame_.get());
+    }
+  }
+
+  void convert(const std::uint8_t** data, int count) {
+    const int room = swr_get_out_samples(swr_.get(), count);
+    if (room <= 0) return;
+    const std::size_t before = clip_->samples.size();
+    clip_->samples.resize(before + static_cast<std::size_t>(room) * AudioClip::kChannels);
+    auto* out = reinterpret_cast<std::uint8_t*>(clip_->samples.data() + before);
+    const int made = std::max(0, swr_convert(swr_.get(), &out, room, data, count));
+    clip_->samples.resize(before + static_cast<std::size_t>(made) * AudioClip::kChannels);
+  }
+
+  std::string path_;
+  int stream_ = -1;
+  std::unique_ptr<AVFormatContext, FormatCloser> format_;
+  std::unique_ptr<AVCodecContext, CodecFreer> codec_;
+  std::unique_ptr<SwrContext, SwrFreer> swr_;
+  std::unique_ptr<AVFrame, FrameFreer> frame_{av_frame_alloc()};
+  std::shared_ptr<AudioClip> clip_ = std::make_shared<AudioClip>();
+};
+
+}  // namespace
+
+Result<std::shared_ptr<const AudioClip>> decodeAudio(const std::filesystem::path& path) {
+  std::error_code error;
+  if (!std::filesystem::exists(path, error))
+    return Failure{"The audio file is not there.", path.string(), "Put it back, or choose the file anew."};
+  return Decoder(path).run();
+}
+
+WaveformPeaks::WaveformPeaks(const AudioClip& clip) {
+  std::vector<Peak> finest;
+  for (std::size_t at = 0; at < clip.frames(); at += kFinest) {
+    Peak peak{1, -1};
+    for (std::size_t i = at; i < std::min(clip.frames(), at + kFinest); ++i) {
+      peak.low = std::min(peak.low, clip.mono(i));
+      peak.high = std::max(peak.high, clip.mono(i));
+    }
+    finest.push_back(peak);
+  }
+  levels_.push_back(std::move(finest));
+  while (levels_.back().size() > kCoarser) {
+    const std::vector<Peak>& fine = levels_.back();
+    std::vector<Peak> coarse;
+    for (std::size_t at = 0; at < fine.size(); at += kCoarser) {
+      Peak peak = fine[at];
+      for (std::size_t i = at; i < std::min(fine.size(), at + kCoarser); ++i)
+        peak = {std::min(peak.low, fine[i].low), std::max(peak.high, fine[i].high)};
+      coarse.push_back(peak);
+    }
+    levels_.push_back(std::move(coarse));
+  }
+}
+
+WaveformPeaks::Peak WaveformPeaks::between(Micros from, Micros to) const {
+  if (levels_.empty() || levels_[0].empty()) return {};
+  double first = std::max(0.0, seconds(from) * AudioClip::kRate / kFinest);
+  double last = std::max(first, seconds(to) * AudioClip::kRate / kFinest);
+  std::size_t level = 0;
+  for (; level + 1 < levels_.size() && last - first > kCoarser; ++level) {
+    first /= kCoarser;
+    last /= kCoarser;
+  }
+  const auto& bins = levels_[level];
+  const auto begin = static_cast<std::size_t>(first);
+  if (begin >= bins.size()) return {};
+  Peak peak = bins[begin];
+  for (std::size_t i = begin; i <= std::min(static_cast<std::size_t>(last), bins.size() - 1); ++i)
+    peak = {std::min(peak.low, bins[i].low), std::max(peak.high, bins[i].high)};
+  return peak;
+}
+
+}  // namespace chispa

@@ -1,0 +1,49 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <array>
+#include <map>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "core/base/time.h"
+
+namespace chispa {
+
+/// Bands of the spectrum that effects can follow, from low to high.
+inline constexpr int kBands = 16;
+
+/// How loud the piece is over time: whole and by band, 0–1, `kFeatureRate` values a second.
+struct MusicFeatures {
+  static constexpr int kRate = 100;
+
+  std::vector<float> level;
+  std::array<std::vector<float>, kBands> bands;
+
+  /// Value of a curve at `t`, interpolated; 0 outside the piece.
+  static float at(const std::vector<float>& curve, Micros t);
+};
+
+/// Features by the audio path that scores name; empty where a file is missing.
+using MusicLibrary = std::map<std::string, std::shared_ptr<const MusicFeatures>>;
+
+/// Bars and beats as a ruler: any instant's position in beats and in bars, counted from the first mark.
+class MusicGrid {
+ public:
+  MusicGrid() = default;
+  /// Both in order of time; where there are fewer than two marks, two beats a second and three beats a bar serve.
+  MusicGrid(std::vector<Micros> beats, std::vector<Micros> bars);
+
+  double beatAt(Micros t) const { return position(beats_, t); }
+  double barAt(Micros t) const { return position(bars_, t); }
+  /// Beats since the bar began, 0 on the down-beat.
+  double beatInBarAt(Micros t) const;
+
+ private:
+  static double position(const std::vector<Micros>& marks, Micros t);
+
+  std::vector<Micros> beats_;
+  std::vector<Micros> bars_;
+};
+
+}  // namespace chispa

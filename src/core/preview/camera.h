@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <optional>
+#include <vector>
+
+#include "core/base/vec3.h"
+
+namespace chispa {
+
+/// A viewer that circles a point and looks at it.
+struct OrbitCamera {
+  Vec3 target;
+  /// Around the vertical axis; 0 looks along +y.
+  double yaw_deg = 0;
+  /// Above the horizon.
+  double pitch_deg = 18;
+  double distance_m = 10;
+  /// Vertical angle of view.
+  double view_deg = 40;
+
+  bool operator==(const OrbitCamera&) const = default;
+};
+
+/// A camera made ready for an image of a size in pixels.
+class Projection {
+ public:
+  Projection(const OrbitCamera& camera, int width, int height);
+
+  struct Spot {
+    float x = 0;
+    float y = 0;
+    /// Image pixels a metre at that depth.
+    float scale = 1;
+  };
+  /// Where `point` falls, x to the right and y down; nothing if it lies behind the viewer.
+  std::optional<Spot> spotOf(Vec3 point) const;
+
+ private:
+  Vec3 eye_;
+  Vec3 right_;
+  Vec3 up_;
+  Vec3 forward_;
+  double focal_;
+  double centreX_;
+  double centreY_;
+};
+
+/// A camera from the front, a little above, that has all of `points` in view.
+OrbitCamera framing(const std::vector<Vec3>& points, double aspect);
+
+}  // namespace chispa

@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <functional>
+#include <string>
+#include <vector>
+
+#include "core/show/show.h"
+
+namespace chispa {
+
+/// The show as it is and as it was: a list of named values. Not thread-safe.
+class History {
+ public:
+  using Edit = std::function<void(Show&)>;
+
+  explicit History(Show first = {});
+
+  const Show& now() const { return steps_[at_].show; }
+
+  /// Applies `edit` to a copy of the present show and makes that the present, forgetting what was undone.
+  /// Edits in a row with the same `mergeKey` (a drag, typing in one field) become one step; an empty key never
+  /// merges. Returns false, and adds no step, if the edit changed nothing.
+  bool apply(const std::string& name, const Edit& edit, const std::string& mergeKey = {});
+  /// Ends merging: the next edit is a step of its own.
+  void seal();
+
+  bool canUndo() const { return at_ > 0; }
+  bool canRedo() const { return at_ + 1 < steps_.size(); }
+  /// Name of the edit that undo takes back, or redo does again; empty if there is none.
+  std::string undoName() const { return canUndo() ? steps_[at_].name : std::string(); }
+  std::string redoName() const { return canRedo() ? steps_[at_ + 1].name : std::string(); }
+  void undo();
+  void redo();
+
+ private:
+  struct Step {
+    std::string name;
+    std::string mergeKey;
+    Show show;
+  };
+  static constexpr std::size_t kMost = 1000;
+
+  std::vector<Step> steps_;
+  std::size_t at_ = 0;
+};
+
+}  // namespace chispa

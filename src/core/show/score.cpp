@@ -1,0 +1,25 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/show/score.h"
+
+#include <algorithm>
+
+#include "core/show/items.h"
+
+namespace chispa {
+
+bool operator==(const Score& a, const Score& b) {
+  return a.id == b.id && a.name == b.name && a.audio == b.audio && a.length == b.length &&
+         a.lanes == b.lanes && a.staves == b.staves && sameItems(a.clips, b.clips);
+}
+
+const MarkLane* laneOf(const Score& score, LaneKind kind) {
+  const auto found =
+      std::find_if(score.lanes.begin(), score.lanes.end(), [kind](const auto& lane) { return lane.kind == kind; });
+  return found == score.lanes.end() ? nullptr : &*found;
+}
+
+const Clip* findClip(const Score& score, ClipId id) {
+  return find(score.clips, id);
+}
+
+}  // namespace chispa

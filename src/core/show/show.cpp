@@ -1,0 +1,25 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/show/show.h"
+
+namespace chispa {
+
+bool operator==(const Show& a, const Show& b) {
+  return a.name == b.name && sameItems(a.stripTypes, b.stripTypes) && sameItems(a.fixtures, b.fixtures) &&
+         sameItems(a.zones, b.zones) && sameItems(a.controllers, b.controllers) &&
+         sameItems(a.palettes, b.palettes) && sameItems(a.scores, b.scores) && a.unread == b.unread &&
+         a.nextId == b.nextId;
+}
+
+int pixelCount(const Show& show) {
+  int sum = 0;
+  for (const auto& fixture : show.fixtures) sum += pixelCount(*fixture);
+  return sum;
+}
+
+const StripType& stripTypeOf(const Show& show, const Fixture& fixture) {
+  static const StripType plain;
+  const StripType* found = find(show.stripTypes, fixture.stripType);
+  return found ? *found : plain;
+}
+
+}  // namespace chispa

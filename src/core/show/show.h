@@ -1,0 +1,76 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <cstdint>
+#include <string>
+#include <vector>
+
+#include "core/colour/palette.h"
+#include "core/show/controller.h"
+#include "core/show/fixture.h"
+#include "core/show/items.h"
+#include "core/show/score.h"
+#include "core/show/striptype.h"
+#include "core/show/zone.h"
+
+namespace chispa {
+
+/// A piece of a show file that this version cannot read; kept and written back where it stood.
+struct UnreadPart {
+  /// The list it stood in ("fixtures"), or the name of an unknown member of the file.
+  std::string list;
+  /// Its place in that list, from 0; −1 for a member of the file itself.
+  int index = -1;
+  std::string json;
+  std::string reason;
+
+  bool operator==(const UnreadPart&) const = default;
+};
+
+/// Everything a maker plans, wires and composes: a value. An edit makes a new one; see History.
+struct Show {
+  std::string name;
+  Items<StripType> stripTypes;
+  Items<Fixture> fixtures;
+  Items<Zone> zones;
+  Items<Controller> controllers;
+  Items<Palette> palettes;
+  Items<Score> scores;
+  std::vector<UnreadPart> unread;
+  /// The number that the next new thing gets; ids are never used twice.
+  std::uint32_t nextId = 1;
+
+  /// A fresh id of the wanted kind.
+  template <class IdType>
+  IdType newId() {
+    return IdType{nextId++};
+  }
+};
+
+bool operator==(const Show& a, const Show& b);
+
+/// `base`, or `base 2`, `base 3` … : the first that no item of the list is called.
+template <class T>
+std::string freeName(const Items<T>& items, const std::string& base) {
+  const auto taken = [&](const std::string& name) {
+    return std::any_of(items.begin(), items.end(), [&](const auto& item) { return item->name == name; });
+  };
+  std::string name = base;
+  for (int n = 2; taken(name); ++n) name = base + " " + std::to_string(n);
+  return name;
+}
+
+/// The item called `name`, or null; what the command line's names refer to.
+template <class T>
+const T* findNamed(const Items<T>& items, const std::string& name) {
+  const auto found =
+      std::find_if(items.begin(), items.end(), [&](const auto& item) { return item->name == name; });
+  return found == items.end() ? nullptr : found->get();
+}
+
+/// Pixels of all fixtures.
+int pixelCount(const Show& show);
+
+/// The strip type of a fixture; a plain one stands in where the show has none by that id.
+const StripType& stripTypeOf(const Show& show, const Fixture& fixture);
+
+}  // namespace chispa

@@ -1,0 +1,72 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <array>
+#include <cstdint>
+#include <span>
+#include <vector>
+
+#include "core/base/time.h"
+#include "core/render/frame.h"
+#include "core/wire/patch.h"
+
+namespace chispa {
+
+/// Turns linear light into the values of 8-bit channels, as one response asks for.
+class ResponseTable {
+ public:
+  explicit ResponseTable(double response = 1);
+
+  /// Value for `light` 0–1. `dither` 0–255 is where between two values the upper one is taken.
+  std::uint8_t value(float light, std::uint32_t dither) const {
+    const float x = light <= 0 ? 0 : light >= 1 ? 1 : light;
+    return static_cast<std::uint8_t>((table_[static_cast<std::size_t>(x * kSteps)] + dither) >> 8);
+  }
+
+ private:
+  static constexpr int kSteps = 4096;
+  /// Values in 1/256ths.
+  std::array<std::uint16_t, kSteps + 1> table_;
+};
+
+/// Where between two values a pixel stands at an instant: each pixel steps through 16 thresholds from frame to
+/// frame, so that the mean over time is the light that was meant. A function of both and nothing else.
+std::uint32_t ditherAt(std::uint32_t pixel, Micros t);
+
+/// The patch made ready: one flat list of equal steps, and a buffer of 512 channels for each universe.
+class Packer {
+ public:
+  Packer(const Show& show, const PixelMap& map, const Patch& patch);
+
+  std::size_t universeCount() const { return used_.size(); }
+  /// Size of a buffer for all universes.
+  std::size_t bufferSize() const { return used_.size() * kUniverseChannels; }
+  /// Channels of universe `i` in use, from the first.
+  int channelsOf(std::size_t i) const { return used_[i]; }
+
+  /// Writes the values of `frame` at `t`, scaled by `master` 0–1, into `buffer` (bufferSize() bytes; what is not
+  /// wired keeps what it holds). Allocates nothing.
+  void pack(const PixelFrame& frame, Micros t, float master, std::span<std::uint8_t> buffer) const noexcept;
+
+ private:
+  struct Step {
+    std::uint32_t firstPixel;
+    std::int32_t step;
+    std::uint32_t count;
+    std::uint32_t byte;
+    std::uint8_t channels;
+    std::uint8_t response;
+    /// For each channel: 0 red, 1 green, 2 blue, 3 white.
+    std::array<std::uint8_t, 4> order;
+    bool hasWhite;
+  };
+  void packStep(const Step& step, const PixelFrame& frame, Micros t, float master, std::uint8_t* out) const noexcept;
+
+  std::vector<Step> steps_;
+  std::vector<ResponseTable> responses_;
+  std::vector<int> used_;
+};
+
+/// What an 8-bit RGB pixel shows at `t` before channel order: the command `frame` prints it.
+std::array<std::uint8_t, 3> rgbValues(const PixelFrame& frame, std::size_t pixel, Micros t);
+
+}  // namespace chispa

@@ -1,0 +1,78 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/wire/portsettings.h"
+
+#include <algorithm>
+
+#include "core/files/fieldreader.h"
+#include "core/show/limits.h"
+
+namespace chispa {
+namespace {
+
+const PatchSpan* firstSpan(const Patch& patch, int controller, int port, int bead) {
+  const auto found = std::find_if(patch.spans.begin(), patch.spans.end(), [&](const PatchSpan& span) {
+    return span.controller == controller && span.port == port && span.bead == bead;
+  });
+  return found == patch.spans.end() ? nullptr : &*found;
+}
+
+PortSection readSection(const nlohmann::ordered_json& json) {
+  const FieldReader in(json);
+  return {in.whole<int>("pixels", 0, limits::kMostPixelsOfSegment, 0), in.text("order", "RGB"),
+          in.whole<int>("skipped_before", 0, limits::kMostSkipped, 0), in.whole<int>("universe", 0, 63'999, 1),
+          in.whole<int>("channel", 1, kUniverseChannels, 1)};
+}
+
+}  // namespace
+
+std::vector<PortSettings> portSettings(const Show& show, const Patch& patch, int index) {
+  const Controller& controller = *show.controllers.at(static_cast<std::size_t>(index));
+  std::vector<PortSettings> all;
+  for (std::size_t p = 0; p < controller.ports.size(); ++p) {
+    PortSettings port{static_cast<int>(p) + 1, controller.protocol, {}};
+    const auto& run = controller.ports[p].run;
+    for (std::size_t b = 0; b < run.size(); ++b) {
+      const PatchSpan* span = firstSpan(patch, index, static_cast<int>(p), static_cast<int>(b));
+      const Fixture* fixture = find(show.fixtures, run[b].fixture);
+      if (!span || !fixture) continue;
+      port.sections.push_back({std::min(run[b].count, pixelCount(*fixture) - run[b].first),
+                               stripTypeOf(show, *fixture).order, run[b].skippedBefore, span->universe, span->channel});
+    }
+    all.push_back(std::move(port));
+  }
+  return all;
+}
+
+nlohmann::ordered_json toJson(const std::vector<PortSettings>& settings) {
+  auto ports = nlohmann::ordered_json::array();
+  for (const PortSettings& port : settings) {
+    auto sections = nlohmann::ordered_json::array();
+    for (const PortSection& section : port.sections)
+      sections.push_back({{"pixels", section.pixels},
+                          {"order", section.order},
+                          {"skipped_before", section.skippedBefore},
+                          {"universe", section.universe},
+                          {"channel", section.channel}});
+    ports.push_back({{"port", port.port}, {"protocol", nameOf(port.protocol)}, {"sections", std::move(sections)}});
+  }
+  return {{"ports", std::move(ports)}};
+}
+
+Result<std::vector<PortSettings>> parsePortSettings(const std::string& text, const std::string& where) {
+  try {
+    std::vector<PortSettings> all;
+    const auto root = nlohmann::ordered_json::parse(text);
+    FieldReader(root).each("ports", [&](const auto& element) {
+      const FieldReader in(element);
+      PortSettings port{in.template whole<int>("port", 1, limits::kMostPorts, 1), in.word("protocol", Protocol::E131), {}};
+      in.each("sections", [&](const auto& section) { port.sections.push_back(readSection(section)); });
+      all.push_back(std::move(port));
+    });
+    return all;
+  } catch (const std::exception& error) {
+    return Failure{std::string("The settings make no sense: ") + error.what() + ".", where,
+                   "Check that a controller with the node interface answers there."};
+  }
+}
+
+}  // namespace chispa

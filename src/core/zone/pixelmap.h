@@ -1,0 +1,29 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <optional>
+#include <unordered_map>
+#include <vector>
+
+#include "core/show/show.h"
+
+namespace chispa {
+
+/// Numbers all pixels of a show in one row: fixtures in the show's order, pixels in data order.
+struct PixelMap {
+  struct Range {
+    int first = 0;
+    int count = 0;
+  };
+
+  std::unordered_map<FixtureId, Range> ranges;
+  /// World position of every pixel, in metres.
+  std::vector<Vec3> positions;
+
+  int count() const { return static_cast<int>(positions.size()); }
+  /// The fixture's pixels, or nothing if the show has no such fixture.
+  std::optional<Range> rangeOf(FixtureId id) const;
+};
+
+PixelMap mapPixels(const Show& show);
+
+}  // namespace chispa

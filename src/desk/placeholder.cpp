@@ -1,0 +1,1 @@
+namespace chispa::desk { int placeholder(); int placeholder() { return 0; } }

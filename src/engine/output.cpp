@@ -1,0 +1,117 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "engine/output.h"
+
+#include <pthread.h>
+
+#include <algorithm>
+
+namespace chispa::engine {
+
+void Output::keepRecord(std::size_t most) {
+  record_.reserve(most);
+  recording_ = true;
+}
+
+void Output::replaceProgram(Program* old, Program& next) noexcept {
+  if (!old || !isLit_) return;
+  for (auto& line : old->lines) {
+    const auto same = std::find_if(next.lines.begin(), next.lines.end(), [&](const Program::Line& other) {
+      return other.sender->controller() == line.sender->controller();
+    });
+    if (same == next.lines.end())
+      line.sender->terminate();
+    else
+      same->sender->takeOver(*line.sender);
+  }
+}
+
+void Output::compute(Program& program, const TransportState& at, Micros position, MonoTime now) noexcept {
+  PixelFrame& frame = program.frames->filling();
+  const std::optional<WalkSignal>* signal = signal_.current();
+  if (signal && *signal) {
+    drawWalk(**signal, program, now, frame);
+  } else if (const CompiledScore* score = program.show->scoreOf(at.score)) {
+    program.renderer.render(*score, position, frame);
+  } else {
+    frame.clear();
+  }
+}
+
+void Output::sendFrame(Program& program, Micros position, MonoTime now, bool dark) noexcept {
+  const float level = dark || blackout_.load() ? 0.f : master_.load();
+  program.show->packer->pack(program.frames->filling(), position, level, program.values);
+  for (auto& line : program.lines) {
+    const std::size_t count = line.sender->universes().size();
+    const auto values =
+        std::span(program.values).subspan(line.firstUniverse * kUniverseChannels, count * kUniverseChannels);
+    line.sender->send(values, now, dark);
+    if (!recording_) continue;
+    for (std::size_t i = 0; i < count && record_.size() < record_.capacity(); ++i)
+      if (line.sender->wasSent(i))
+        record_.push_back({position, static_cast<std::uint32_t>(line.firstUniverse + i), level == 0.f});
+  }
+}
+
+void Output::goDark(Program& program, MonoTime now) noexcept {
+  isLit_ = false;
+  sendFrame(program, Micros(0), now, true);
+  for (auto& line : program.lines) line.sender->terminate();
+}
+
+void Output::step(MonoTime now) noexcept {
+  program_.take([this](Program* old, Program& next) { replaceProgram(old, next); });
+  signal_.take([](auto*, auto&) {});
+  Program* program = program_.current();
+  if (!program) return;
+  const TransportState at = transport_.get();
+  const Micros position = at.positionAt(now);
+  compute(*program, at, position, now);
+  if (lightWanted_.load()) {
+    isLit_ = true;
+    sendFrame(*program, position, now, false);
+  } else if (isLit_) {
+    goDark(*program, now);
+  }
+  program->frames->publish();
+}
+
+void Output::finish(MonoTime now) noexcept {
+  if (program_.current() && isLit_) goDark(*program_.current(), now);
+}
+
+OutputThread::OutputThread(Output& output, Clock& clock, double framesPerSecond)
+    : output_(output),
+      clock_(clock),
+      period_(static_cast<std::int64_t>(1e9 / framesPerSecond)),
+      thread_([this] { run(); }) {}
+
+OutputThread::~OutputThread() {
+  stopping_.store(true);
+  thread_.join();
+}
+
+void OutputThread::run() noexcept {
+  // Real-time scheduling where the system allows it; without it, frames may be later under load.
+  const sched_param priority{.sched_priority = 10};
+  pthread_setschedparam(pthread_self(), SCHED_FIFO, &priority);
+  pthread_setname_np(pthread_self(), "chispa-output");
+  MonoTime next = clock_.now();
+  while (!stopping_.load()) {
+    clock_.sleepUntil(next);
+    const MonoTime begun = clock_.now();
+    stats_.lateness.add(begun - next);
+    output_.step(next);
+    stats_.frames.fetch_add(1, std::memory_order_relaxed);
+    const MonoTime now = clock_.now();
+    stats_.lastFrameTook_ns.store((now - begun).count(), std::memory_order_relaxed);
+    next += period_;
+    if (next < now) {
+      const auto missed = (now - next) / period_ + 1;
+      stats_.skipped.fetch_add(static_cast<std::uint64_t>(missed), std::memory_order_relaxed);
+      next += missed * period_;
+    }
+  }
+  output_.finish(clock_.now());
+}
+
+}  // namespace chispa::engine

@@ -1,0 +1,90 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <atomic>
+#include <memory>
+#include <optional>
+#include <thread>
+#include <vector>
+
+#include "engine/clock.h"
+#include "engine/handover.h"
+#include "engine/program.h"
+#include "engine/signal.h"
+#include "engine/stats.h"
+#include "engine/transport.h"
+
+namespace chispa::engine {
+
+/// One universe leaving at one instant of a score; what the rehearsal compares with what arrived.
+struct SentRecord {
+  Micros position;
+  std::uint32_t universe;
+  /// True for the black frames that go out when light is switched off.
+  bool dark;
+};
+
+/// Computes and sends frames. The window's side hands it programs and switches; step() is the output thread's and
+/// takes no lock, allocates nothing, throws nothing and does not wait.
+class Output {
+ public:
+  explicit Output(const Transport& transport) : transport_(transport) {}
+
+  // Any thread but the output's, one at a time:
+
+  /// The next frame plays `program`.
+  void load(std::unique_ptr<Program> program) { program_.give(std::move(program)); }
+  void switchLight(bool on) { lightWanted_.store(on); }
+  bool isLightWanted() const { return lightWanted_.load(); }
+  void setMaster(float level) { master_.store(level); }
+  float master() const { return master_.load(); }
+  void setBlackout(bool on) { blackout_.store(on); }
+  bool isBlackout() const { return blackout_.load(); }
+  /// A test signal instead of the score; nothing ends it.
+  void setSignal(std::optional<WalkSignal> signal) {
+    signal_.give(std::make_unique<std::optional<WalkSignal>>(signal));
+  }
+  /// Keeps a record of what is sent, up to `most` entries; before the thread starts.
+  void keepRecord(std::size_t most);
+  const std::vector<SentRecord>& record() const { return record_; }
+
+  /// Output thread: computes the frame of `now` and sends it if light is on.
+  void step(MonoTime now) noexcept;
+  /// Output thread, at the end: black, then the end of the streams, if light was on.
+  void finish(MonoTime now) noexcept;
+
+ private:
+  void replaceProgram(Program* old, Program& next) noexcept;
+  void compute(Program& program, const TransportState& at, Micros position, MonoTime now) noexcept;
+  void sendFrame(Program& program, Micros position, MonoTime now, bool dark) noexcept;
+  void goDark(Program& program, MonoTime now) noexcept;
+
+  const Transport& transport_;
+  Handover<Program> program_;
+  Handover<std::optional<WalkSignal>> signal_;
+  std::atomic<bool> lightWanted_{false};
+  bool isLit_ = false;
+  std::atomic<float> master_{1};
+  std::atomic<bool> blackout_{false};
+  std::vector<SentRecord> record_;
+  bool recording_ = false;
+};
+
+/// Runs an Output at a steady rate on a thread of its own, on absolute time: an overrun skips whole periods.
+class OutputThread {
+ public:
+  OutputThread(Output& output, Clock& clock, double framesPerSecond);
+  ~OutputThread();
+  const OutputStats& stats() const { return stats_; }
+
+ private:
+  void run() noexcept;
+
+  Output& output_;
+  Clock& clock_;
+  MonoTime period_;
+  OutputStats stats_;
+  std::atomic<bool> stopping_{false};
+  std::thread thread_;
+};
+
+}  // namespace chispa::engine

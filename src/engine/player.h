@@ -1,0 +1,93 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <condition_variable>
+#include <memory>
+#include <mutex>
+#include <string>
+#include <thread>
+#include <vector>
+
+#include "engine/output.h"
+#include "engine/sound.h"
+
+namespace chispa::engine {
+
+/// How a controller is doing.
+struct LineState {
+  ControllerId controller;
+  std::uint64_t packets = 0;
+  std::uint64_t bytes = 0;
+  std::uint64_t errors = 0;
+  /// False if the last seconds brought "nobody listens there", or nothing can be sent.
+  bool reached = true;
+  /// In words, if it is not reached.
+  std::string trouble;
+};
+
+/// Plays shows: owns the output thread, the sound and the transport. All members are for one thread (the window's or
+/// the command line's); nothing here waits for the output thread.
+class Player {
+ public:
+  struct Options {
+    double framesPerSecond = 40;
+    std::unique_ptr<Sound> sound;
+    link::E131Source source;
+    /// Entries of the record of sent universes; 0 keeps none.
+    std::size_t recordEntries = 0;
+  };
+
+  explicit Player(Options options);
+  ~Player();
+
+  /// Plays `compiled` (of `show`) from the next frame on.
+  void setShow(const Show& show, std::shared_ptr<const CompiledShow> compiled);
+  /// Sound of the score that plays next; null for a silent one.
+  void setSound(std::shared_ptr<const AudioClip> clip);
+
+  void play(ScoreId score, Micros from, Micros length, bool loop);
+  void pause();
+  /// Shows the light at `position`, playing on from there if it was playing.
+  void seek(ScoreId score, Micros position);
+  void setLoop(bool loop);
+  bool isPlaying() const;
+  /// What score position is heard and seen now.
+  Micros position() const;
+
+  Output& output() { return output_; }
+  const OutputStats& stats() const { return thread_->stats(); }
+  std::vector<LineState> lines() const;
+  std::string soundDescription() const { return sound_->description(); }
+  /// Latest frame computed, in the order of the compiled show's pixels. Valid until the next call.
+  const PixelFrame& latestFrame();
+  const CompiledShow* compiled() const { return compiled_.get(); }
+
+ private:
+  void follow();
+  void correctToSound(MonoTime now);
+  void startAt(ScoreId score, Micros from);
+
+  SteadyClock clock_;
+  Transport transport_;
+  Output output_{transport_};
+  link::E131Source source_;
+  std::shared_ptr<const CompiledShow> compiled_;
+  std::shared_ptr<FrameBox> frames_;
+  std::vector<std::pair<ControllerId, std::shared_ptr<const link::SendCounters>>> counters_;
+  std::vector<LineProblem> problems_;
+
+  /// Guards what the follower shares with the caller: the transport's writer side and the sound.
+  mutable std::mutex mutex_;
+  std::condition_variable wake_;
+  std::unique_ptr<Sound> sound_;
+  std::shared_ptr<const AudioClip> clip_;
+  Micros length_{0};
+  bool loop_ = false;
+  bool waitingForSound_ = false;
+  MonoTime startedAt_{0};
+  bool stopping_ = false;
+
+  std::unique_ptr<OutputThread> thread_;
+  std::thread follower_;
+};
+
+}  // namespace chispa::engine

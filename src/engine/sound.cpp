@@ -1,0 +1,146 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "engine/sound.h"
+
+#include <pulse/pulseaudio.h>
+
+#include <algorithm>
+#include <chrono>
+
+namespace chispa::engine {
+namespace {
+
+class Silence final : public Sound {
+ public:
+  explicit Silence(std::string why) : why_(std::move(why)) {}
+  void play(std::shared_ptr<const AudioClip>, Micros) override {}
+  void stop() override {}
+  std::optional<Micros> heard() override { return std::nullopt; }
+  bool isSilent() const override { return true; }
+  std::string description() const override { return why_; }
+
+ private:
+  std::string why_;
+};
+
+/// Holds the lock of a threaded main loop.
+class LoopLock {
+ public:
+  explicit LoopLock(pa_threaded_mainloop* loop) : loop_(loop) { pa_threaded_mainloop_lock(loop_); }
+  ~LoopLock() { pa_threaded_mainloop_unlock(loop_); }
+  LoopLock(const LoopLock&) = delete;
+  LoopLock& operator=(const LoopLock&) = delete;
+
+ private:
+  pa_threaded_mainloop* loop_;
+};
+
+class PulseSound final : public Sound {
+ public:
+  ~PulseSound() override {
+    if (!loop_) return;
+    stop();
+    pa_threaded_mainloop_stop(loop_);
+    if (context_) {
+      pa_context_disconnect(context_);
+      pa_context_unref(context_);
+    }
+    pa_threaded_mainloop_free(loop_);
+  }
+
+  /// Connects; the reason why not in `whyNot`.
+  bool connect(std::string& whyNot) {
+    loop_ = pa_threaded_mainloop_new();
+    context_ = pa_context_new(pa_threaded_mainloop_get_api(loop_), "Chispa");
+    pa_context_set_state_callback(
+        context_, [](pa_context*, void* self) { pa_threaded_mainloop_signal(static_cast<PulseSound*>(self)->loop_, 0); }, this);
+    if (pa_context_connect(context_, nullptr, PA_CONTEXT_NOAUTOSPAWN, nullptr) < 0 || pa_threaded_mainloop_start(loop_) < 0) {
+      whyNot = pa_strerror(pa_context_errno(context_));
+      return false;
+    }
+    const LoopLock lock(loop_);
+    while (true) {
+      const pa_context_state_t state = pa_context_get_state(context_);
+      if (state == PA_CONTEXT_READY) return true;
+      if (!PA_CONTEXT_IS_GOOD(state)) {
+        whyNot = pa_strerror(pa_context_errno(context_));
+        return false;
+      }
+      pa_threaded_mainloop_wait(loop_);
+    }
+  }
+
+  void play(std::shared_ptr<const AudioClip> clip, Micros from) override {
+    stop();
+    const LoopLock lock(loop_);
+    clip_ = std::move(clip);
+    from_ = from;
+    next_ = static_cast<std::size_t>(std::max<Micros::rep>(0, from.count())) * AudioClip::kRate / 1'000'000;
+    const pa_sample_spec spec{PA_SAMPLE_FLOAT32LE, AudioClip::kRate, AudioClip::kChannels};
+    stream_ = pa_stream_new(context_, "Score", &spec, nullptr);
+    if (!stream_) return;
+    pa_stream_set_write_callback(
+        stream_, [](pa_stream*, std::size_t bytes, void* self) { static_cast<PulseSound*>(self)->fill(bytes); }, this);
+    constexpr std::uint32_t kBuffer_us = 60'000;
+    const auto unset = static_cast<std::uint32_t>(-1);
+    const pa_buffer_attr buffer{unset, static_cast<std::uint32_t>(pa_usec_to_bytes(kBuffer_us, &spec)), unset, unset, unset};
+    const auto flags = static_cast<pa_stream_flags_t>(PA_STREAM_INTERPOLATE_TIMING | PA_STREAM_AUTO_TIMING_UPDATE |
+                                                      PA_STREAM_ADJUST_LATENCY);
+    pa_stream_connect_playback(stream_, nullptr, &buffer, flags, nullptr, nullptr);
+  }
+
+  void stop() override {
+    const LoopLock lock(loop_);
+    if (!stream_) return;
+    pa_stream_set_write_callback(stream_, nullptr, nullptr);
+    pa_stream_disconnect(stream_);
+    pa_stream_unref(stream_);
+    stream_ = nullptr;
+  }
+
+  std::optional<Micros> heard() override {
+    const LoopLock lock(loop_);
+    pa_usec_t played = 0;
+    if (!stream_ || pa_stream_get_state(stream_) != PA_STREAM_READY || pa_stream_get_time(stream_, &played) < 0)
+      return std::nullopt;
+    // Until the first sample is out, the position stands at 0.
+    if (played == 0) return std::nullopt;
+    return from_ + Micros(static_cast<Micros::rep>(played));
+  }
+
+  std::string description() const override { return "sound through PulseAudio"; }
+
+ private:
+  /// Main loop's thread: hands over samples, and silence behind the clip's end.
+  void fill(std::size_t bytes) {
+    constexpr std::size_t kFrame = sizeof(float) * AudioClip::kChannels;
+    void* data = nullptr;
+    if (pa_stream_begin_write(stream_, &data, &bytes) < 0 || !data) return;
+    const std::size_t frames = bytes / kFrame;
+    auto* out = static_cast<float*>(data);
+    const std::size_t left = clip_ && next_ < clip_->frames() ? clip_->frames() - next_ : 0;
+    const std::size_t real = std::min(frames, left);
+    if (real > 0) std::copy_n(clip_->samples.begin() + static_cast<std::ptrdiff_t>(next_ * AudioClip::kChannels), real * AudioClip::kChannels, out);
+    std::fill_n(out + real * AudioClip::kChannels, (frames - real) * AudioClip::kChannels, 0.f);
+    next_ += frames;
+    pa_stream_write(stream_, data, frames * kFrame, nullptr, 0, PA_SEEK_RELATIVE);
+  }
+
+  pa_threaded_mainloop* loop_ = nullptr;
+  pa_context* context_ = nullptr;
+  pa_stream* stream_ = nullptr;
+  std::shared_ptr<const AudioClip> clip_;
+  Micros from_{0};
+  std::size_t next_ = 0;
+};
+
+}  // namespace
+
+std::unique_ptr<Sound> openPulse(std::string& whyNot) {
+  auto sound = std::make_unique<PulseSound>();
+  if (!sound->connect(whyNot)) return nullptr;
+  return sound;
+}
+
+std::unique_ptr<Sound> makeSilence(std::string why) { return std::make_unique<Silence>(std::move(why)); }
+
+}  // namespace chispa::engine

@@ -1,0 +1,33 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <memory>
+#include <optional>
+#include <string>
+
+#include "core/music/audio.h"
+#include "core/base/time.h"
+
+namespace chispa::engine {
+
+/// Something that plays sound and knows what is heard now.
+class Sound {
+ public:
+  virtual ~Sound() = default;
+  /// Starts `clip` at `from`; what played before stops.
+  virtual void play(std::shared_ptr<const AudioClip> clip, Micros from) = 0;
+  virtual void stop() = 0;
+  /// Position in the clip that is heard at this moment; nothing while none is known (starting, stopped, silent).
+  virtual std::optional<Micros> heard() = 0;
+  /// True if nothing will ever be heard.
+  virtual bool isSilent() const { return false; }
+  /// For the pulse bar: "sound through …", or why there is none.
+  virtual std::string description() const = 0;
+};
+
+/// Sound through the PulseAudio server, or null with `whyNot` set if there is none.
+std::unique_ptr<Sound> openPulse(std::string& whyNot);
+
+/// Plays nothing; the clock goes on without it.
+std::unique_ptr<Sound> makeSilence(std::string why);
+
+}  // namespace chispa::engine

@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <cstdint>
+#include <span>
+
+namespace chispa::link {
+
+inline constexpr int kArtNetPort = 6454;
+/// Size of an ArtDmx packet with all 512 channels.
+inline constexpr std::size_t kArtDmxPacketSize = 530;
+
+/// Writes everything of an ArtDmx packet but sequence and values (Art-Net 4, "ArtDmx": OpCode 0x5000, protocol
+/// version 14, length 512). `portAddress` is the 15-bit Port-Address 0–32767.
+void writeArtDmxHeader(std::span<std::uint8_t> packet, int portAddress);
+
+/// 1–255; 0 would tell the receiver not to put packets in order.
+void setArtDmxSequence(std::span<std::uint8_t> packet, std::uint8_t sequence);
+/// Where the values of channels 1–512 stand in `packet`.
+std::span<std::uint8_t> artDmxValues(std::span<std::uint8_t> packet);
+
+}  // namespace chispa::link

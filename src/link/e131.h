@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <array>
+#include <cstdint>
+#include <span>
+#include <string>
+
+namespace chispa::link {
+
+/// Component identifier: the UUID of a sender (ANSI E1.31-2018 §5.6).
+using Cid = std::array<std::uint8_t, 16>;
+
+/// Who sends E1.31, in every packet.
+struct E131Source {
+  Cid cid{};
+  /// UTF-8; cut at 63 bytes.
+  std::string name = "Chispa";
+  /// 0–200 (§6.2.3).
+  std::uint8_t priority = 100;
+};
+
+/// Size of a data packet with all 512 channels.
+inline constexpr std::size_t kE131PacketSize = 638;
+inline constexpr int kE131Port = 5568;
+
+/// Writes everything of a data packet but sequence, options and values (§4.1, tables 4-1 to 4-3; 512 channels behind
+/// start code 0). `universe` is 1–63999. `packet` has kE131PacketSize bytes.
+void writeE131Header(std::span<std::uint8_t> packet, const E131Source& source, int universe);
+
+/// What changes from frame to frame.
+void setE131Sequence(std::span<std::uint8_t> packet, std::uint8_t sequence);
+/// Marks the end of the stream (§6.2.6, bit 6), or takes the mark away.
+void setE131Terminated(std::span<std::uint8_t> packet, bool terminated);
+/// Where the values of channels 1–512 stand in `packet`.
+std::span<std::uint8_t> e131Values(std::span<std::uint8_t> packet);
+
+/// A random UUID, version 4 (RFC 4122 §4.4).
+Cid randomCid();
+
+}  // namespace chispa::link

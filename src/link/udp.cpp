@@ -1,0 +1,106 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "link/udp.h"
+
+#include <arpa/inet.h>
+#include <netdb.h>
+#include <sys/socket.h>
+#include <unistd.h>
+
+#include <array>
+#include <cerrno>
+#include <cstring>
+#include <utility>
+
+namespace chispa::link {
+namespace {
+
+sockaddr_in socketAddress(Endpoint to) {
+  sockaddr_in address{};
+  address.sin_family = AF_INET;
+  address.sin_port = htons(to.port);
+  address.sin_addr.s_addr = htonl(to.address);
+  return address;
+}
+
+}  // namespace
+
+std::string Endpoint::text() const {
+  const in_addr raw{htonl(address)};
+  std::array<char, INET_ADDRSTRLEN> text{};
+  inet_ntop(AF_INET, &raw, text.data(), text.size());
+  return std::string(text.data()) + ":" + std::to_string(port);
+}
+
+Result<Endpoint> resolve(const std::string& host, int port) {
+  in_addr numeric{};
+  if (inet_pton(AF_INET, host.c_str(), &numeric) == 1)
+    return Endpoint{ntohl(numeric.s_addr), static_cast<std::uint16_t>(port)};
+  addrinfo hints{};
+  hints.ai_family = AF_INET;
+  hints.ai_socktype = SOCK_DGRAM;
+  addrinfo* found = nullptr;
+  const int code = host.empty() ? EAI_NONAME : getaddrinfo(host.c_str(), nullptr, &hints, &found);
+  if (code != 0 || !found)
+    return Failure{"No machine of the name \"" + host + "\" is known (" + gai_strerror(code) + ").", host,
+                   "Check the spelling, or enter the controller's IP address."};
+  sockaddr_in address{};
+  std::memcpy(&address, found->ai_addr, sizeof address);
+  freeaddrinfo(found);
+  return Endpoint{ntohl(address.sin_addr.s_addr), static_cast<std::uint16_t>(port)};
+}
+
+UdpSender::~UdpSender() {
+  if (fd_ >= 0) ::close(fd_);
+}
+
+UdpSender::UdpSender(UdpSender&& other) noexcept : fd_(std::exchange(other.fd_, -1)) {}
+
+UdpSender& UdpSender::operator=(UdpSender&& other) noexcept {
+  std::swap(fd_, other.fd_);
+  return *this;
+}
+
+Result<UdpSender> UdpSender::open(Endpoint to) {
+  UdpSender sender;
+  sender.fd_ = ::socket(AF_INET, SOCK_DGRAM | SOCK_NONBLOCK | SOCK_CLOEXEC, 0);
+  const sockaddr_in address = socketAddress(to);
+  if (sender.fd_ < 0 || ::connect(sender.fd_, reinterpret_cast<const sockaddr*>(&address), sizeof address) != 0)
+    return Failure{std::string("Nothing can be sent there (") + std::strerror(errno) + ").", to.text(),
+                   "Check the network cable and the address."};
+  constexpr int kBuffer = 4 << 20;
+  ::setsockopt(sender.fd_, SOL_SOCKET, SO_SNDBUF, &kBuffer, sizeof kBuffer);
+  return sender;
+}
+
+UdpSender::Sent UdpSender::send(std::span<const std::uint8_t> packets, std::size_t size,
+                                std::span<const std::uint8_t> which) noexcept {
+  constexpr std::size_t kBatch = 64;
+  std::array<mmsghdr, kBatch> messages{};
+  std::array<iovec, kBatch> places{};
+  Sent sent;
+  std::size_t filled = 0;
+  const auto flush = [&] {
+    std::size_t done = 0;
+    // A refused packet's error is reported once and clears itself; what follows it is tried again.
+    for (int tries = 0; done < filled && tries < 4; ++tries) {
+      const int now = ::sendmmsg(fd_, messages.data() + done, static_cast<unsigned>(filled - done), 0);
+      if (now > 0)
+        done += static_cast<std::size_t>(now);
+      else
+        sent.error = errno;
+    }
+    sent.packets += done;
+    filled = 0;
+  };
+  for (std::size_t i = 0; i < which.size(); ++i) {
+    if (!which[i]) continue;
+    places[filled] = {const_cast<std::uint8_t*>(packets.data() + i * size), size};
+    messages[filled].msg_hdr.msg_iov = &places[filled];
+    messages[filled].msg_hdr.msg_iovlen = 1;
+    if (++filled == kBatch) flush();
+  }
+  if (filled > 0) flush();
+  return sent;
+}
+
+}  // namespace chispa::link

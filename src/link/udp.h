@@ -1,0 +1,48 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <cstdint>
+#include <optional>
+#include <span>
+#include <string>
+
+#include "core/base/result.h"
+
+namespace chispa::link {
+
+/// An IPv4 address and UDP port, host byte order.
+struct Endpoint {
+  std::uint32_t address = 0;
+  std::uint16_t port = 0;
+
+  bool operator==(const Endpoint&) const = default;
+  std::string text() const;
+};
+
+/// Looks `host` up: dotted numbers at once, names through the resolver, which may take seconds; never call it from
+/// the output thread.
+Result<Endpoint> resolve(const std::string& host, int port);
+
+/// A non-blocking UDP socket that sends to one place. Connected, so that "port unreachable" comes back as an error.
+class UdpSender {
+ public:
+  UdpSender() = default;
+  ~UdpSender();
+  UdpSender(UdpSender&& other) noexcept;
+  UdpSender& operator=(UdpSender&& other) noexcept;
+
+  static Result<UdpSender> open(Endpoint to);
+
+  /// What became of a batch: packets handed to the kernel, and the last error's number (0: none).
+  struct Sent {
+    std::size_t packets = 0;
+    int error = 0;
+  };
+  /// Sends packets of one size lying one behind the other, those whose place in `which` is set; at most one system
+  /// call per 64 of them. Never blocks; what the kernel does not take is dropped and shows in `packets`.
+  Sent send(std::span<const std::uint8_t> packets, std::size_t size, std::span<const std::uint8_t> which) noexcept;
+
+ private:
+  int fd_ = -1;
+};
+
+}  // namespace chispa::link

@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <array>
+#include <cstdint>
+#include <optional>
+#include <span>
+#include <string>
+
+namespace chispa::node {
+
+/// What one data packet said, whatever protocol it came by.
+struct DataPacket {
+  int universe = 0;
+  std::uint8_t sequence = 0;
+  bool terminated = false;
+  int priority = 100;
+  std::string sourceName;
+  int count = 0;
+  std::array<std::uint8_t, 512> values{};
+};
+
+// The node reads packets with code of its own, written from the standards and not from Chispa's sender, so that a
+// mistake of one is seen by the other. Anything that is not exactly a data packet is nothing.
+
+/// An E1.31 data packet (ANSI E1.31-2018 §4–§7).
+std::optional<DataPacket> readE131(std::span<const std::uint8_t> bytes);
+/// An ArtDmx packet (Art-Net 4).
+std::optional<DataPacket> readArtDmx(std::span<const std::uint8_t> bytes);
+
+}  // namespace chispa::node

@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <memory>
+#include <string>
+#include <thread>
+
+#include "node/node.h"
+
+namespace httplib {
+class Server;
+}
+
+namespace chispa::node {
+
+/// The node interface over HTTP: GET /state, GET and PUT /settings (docs/node-interface.md).
+class Interface {
+ public:
+  explicit Interface(Node& node);
+  ~Interface();
+
+  /// Begins to answer at `address`:`port`; false with the reason in `why` if it cannot.
+  bool start(const std::string& address, int port, std::string& why);
+
+ private:
+  void addRoutes();
+
+  Node& node_;
+  std::unique_ptr<httplib::Server> server_;
+  std::thread thread_;
+};
+
+}  // namespace chispa::node

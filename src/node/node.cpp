@@ -1,0 +1,194 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "node/node.h"
+
+#include <arpa/inet.h>
+#include <poll.h>
+#include <sys/socket.h>
+#include <unistd.h>
+
+#include <algorithm>
+#include <cerrno>
+#include <cstring>
+
+namespace chispa::node {
+namespace {
+
+constexpr int kE131Port = 5568;
+constexpr int kArtNetPort = 6454;
+
+std::string hexColour(Shown c) {
+  char text[8];
+  std::snprintf(text, sizeof text, "#%02x%02x%02x", static_cast<unsigned>(c.r & 255), static_cast<unsigned>(c.g & 255),
+                static_cast<unsigned>(c.b & 255));
+  return text;
+}
+
+/// How many packets are missing between two sequence numbers; Art-Net never uses 0.
+std::uint64_t missedBetween(const std::string& protocol, std::uint8_t before, std::uint8_t now) {
+  const bool artNet = protocol == "artnet";
+  const int turn = artNet ? 255 : 256;
+  const int gap = (now - before + turn) % turn - 1;
+  // A small step back is a packet overtaken by another, not 250 lost ones.
+  constexpr int kBackwards = 20;
+  return gap > 0 && gap < turn - kBackwards ? static_cast<std::uint64_t>(gap) : 0;
+}
+
+}  // namespace
+
+Node::Node(NodeOptions options) : options_(std::move(options)) {}
+
+Node::~Node() {
+  stopping_ = true;
+  if (thread_.joinable()) thread_.join();
+  for (const int fd : {e131Socket_, artNetSocket_})
+    if (fd >= 0) ::close(fd);
+  if (recordFile_) std::fclose(recordFile_);
+}
+
+bool Node::openSocket(int port, int& fd, std::string& why) const {
+  fd = ::socket(AF_INET, SOCK_DGRAM | SOCK_CLOEXEC | SOCK_NONBLOCK, 0);
+  sockaddr_in address{};
+  address.sin_family = AF_INET;
+  address.sin_port = htons(static_cast<std::uint16_t>(port));
+  const std::string place = options_.listen + ":" + std::to_string(port);
+  if (fd < 0 || inet_pton(AF_INET, options_.listen.c_str(), &address.sin_addr) != 1) {
+    why = place + ": this is no IPv4 address. Give one of this machine's, for example 127.0.0.11.";
+    return false;
+  }
+  constexpr int kBuffer = 8 << 20;
+  ::setsockopt(fd, SOL_SOCKET, SO_RCVBUF, &kBuffer, sizeof kBuffer);
+  if (::bind(fd, reinterpret_cast<const sockaddr*>(&address), sizeof address) != 0) {
+    why = place + ": cannot listen there (" + std::strerror(errno) +
+          "). Another program or node may be using it: end that one, or choose another address with --listen.";
+    return false;
+  }
+  return true;
+}
+
+bool Node::start(std::string& why) {
+  if (!openSocket(kE131Port, e131Socket_, why) || !openSocket(kArtNetPort, artNetSocket_, why)) return false;
+  if (!options_.recordFile.empty()) {
+    recordFile_ = std::fopen(options_.recordFile.c_str(), "wb");
+    if (!recordFile_) {
+      why = options_.recordFile + ": cannot be written (" + std::strerror(errno) + "). Choose another file.";
+      return false;
+    }
+  }
+  thread_ = std::thread([this] { listen(); });
+  return true;
+}
+
+void Node::listen() {
+  pollfd waiting[2] = {{e131Socket_, POLLIN, 0}, {artNetSocket_, POLLIN, 0}};
+  constexpr int kWait_ms = 50;
+  while (!stopping_) {
+    if (::poll(waiting, 2, kWait_ms) <= 0) continue;
+    if (waiting[0].revents & POLLIN) receive(e131Socket_, true);
+    if (waiting[1].revents & POLLIN) receive(artNetSocket_, false);
+  }
+}
+
+void Node::receive(int fd, bool e131) {
+  std::array<std::uint8_t, 2048> buffer;
+  while (true) {
+    const ssize_t size = ::recv(fd, buffer.data(), buffer.size(), 0);
+    if (size <= 0) break;
+    const auto bytes = std::span(buffer).first(static_cast<std::size_t>(size));
+    const auto packet = e131 ? readE131(bytes) : readArtDmx(bytes);
+    if (packet) accept(e131 ? "e131" : "artnet", *packet);
+  }
+  if (recordFile_) std::fflush(recordFile_);
+}
+
+void Node::accept(const std::string& protocol, const DataPacket& packet) {
+  const std::scoped_lock lock(mutex_);
+  Universe& universe = universes_[{protocol, packet.universe}];
+  if (universe.packets > 0 && !universe.terminated)
+    universe.lost += missedBetween(protocol, universe.sequence, packet.sequence);
+  universe.sequence = packet.sequence;
+  universe.source = packet.sourceName;
+  universe.terminated = packet.terminated;
+  ++universe.packets;
+  // Values that come with the end of a stream are not to be shown (E1.31 §6.2.6).
+  if (!packet.terminated) std::copy_n(packet.values.begin(), packet.count, universe.values.begin());
+  if (recordFile_) record(protocol, packet);
+}
+
+void Node::record(const std::string& protocol, const DataPacket& packet) {
+  const std::uint8_t head[5] = {static_cast<std::uint8_t>(protocol == "e131" ? 0 : 1),
+                                static_cast<std::uint8_t>(packet.universe >> 8),
+                                static_cast<std::uint8_t>(packet.universe & 255), packet.sequence,
+                                static_cast<std::uint8_t>(packet.terminated ? 1 : 0)};
+  std::fwrite(head, 1, sizeof head, recordFile_);
+  std::fwrite(packet.values.data(), 1, packet.values.size(), recordFile_);
+}
+
+std::vector<PortSetup> Node::settings() const {
+  const std::scoped_lock lock(mutex_);
+  return ports_;
+}
+
+void Node::setSettings(std::vector<PortSetup> ports) {
+  const std::scoped_lock lock(mutex_);
+  ports_ = std::move(ports);
+}
+
+Shown Node::pixelAt(const std::string& protocol, const Section& section, int& universe, int& channel) const {
+  const int width = static_cast<int>(section.order.size());
+  if (channel + width - 1 > 512) {
+    ++universe;
+    channel = 1;
+  }
+  Shown colour;
+  const auto found = universes_.find({protocol, universe});
+  if (found != universes_.end()) {
+    for (int c = 0; c < width; ++c) {
+      const int value = found->second.values[static_cast<std::size_t>(channel - 1 + c)];
+      switch (section.order[static_cast<std::size_t>(c)]) {
+        case 'R': colour.r += value; break;
+        case 'G': colour.g += value; break;
+        case 'B': colour.b += value; break;
+        default: colour = {colour.r + value, colour.g + value, colour.b + value};
+      }
+    }
+  }
+  channel += width;
+  return {std::min(255, colour.r), std::min(255, colour.g), std::min(255, colour.b)};
+}
+
+std::vector<Shown> Node::shown(const PortSetup& port) const {
+  const std::scoped_lock lock(mutex_);
+  std::vector<Shown> all;
+  for (const Section& section : port.sections) {
+    all.insert(all.end(), static_cast<std::size_t>(section.skippedBefore), Shown{});
+    int universe = section.universe;
+    int channel = section.channel;
+    for (int i = 0; i < section.pixels; ++i) all.push_back(pixelAt(port.protocol, section, universe, channel));
+  }
+  return all;
+}
+
+nlohmann::json Node::state() const {
+  const auto ports = settings();
+  nlohmann::json root = {{"name", options_.name}, {"listen", options_.listen}};
+  root["settings"] = toJson(ports);
+  root["ports"] = nlohmann::json::array();
+  for (const PortSetup& port : ports) {
+    auto colours = nlohmann::json::array();
+    for (const Shown colour : shown(port)) colours.push_back(hexColour(colour));
+    root["ports"].push_back({{"port", port.port}, {"shows", std::move(colours)}});
+  }
+  root["universes"] = nlohmann::json::array();
+  const std::scoped_lock lock(mutex_);
+  for (const auto& [stream, universe] : universes_)
+    root["universes"].push_back({{"protocol", stream.first},
+                                 {"universe", stream.second},
+                                 {"packets", universe.packets},
+                                 {"lost", universe.lost},
+                                 {"sequence", universe.sequence},
+                                 {"terminated", universe.terminated},
+                                 {"source", universe.source}});
+  return root;
+}
+
+}  // namespace chispa::node

@@ -1,0 +1,60 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "node/settings.h"
+
+#include <stdexcept>
+
+namespace chispa::node {
+namespace {
+
+constexpr int kMostPixelsOfPort = 8192;
+
+int wholeIn(const nlohmann::json& json, const char* key, int low, int high) {
+  const int value = json.at(key).get<int>();
+  if (value < low || value > high) throw std::runtime_error(std::string(key) + " is out of range");
+  return value;
+}
+
+Section readSection(const nlohmann::json& json) {
+  Section s{wholeIn(json, "pixels", 0, kMostPixelsOfPort), json.at("order").get<std::string>(),
+            wholeIn(json, "skipped_before", 0, kMostPixelsOfPort), wholeIn(json, "universe", 0, 63999),
+            wholeIn(json, "channel", 1, 512)};
+  if (s.order.empty() || s.order.size() > 4 || s.order.find_first_not_of("RGBW") != std::string::npos)
+    throw std::runtime_error("order is not made of R, G, B and W");
+  return s;
+}
+
+}  // namespace
+
+nlohmann::json toJson(const std::vector<PortSetup>& ports) {
+  auto list = nlohmann::json::array();
+  for (const PortSetup& port : ports) {
+    auto sections = nlohmann::json::array();
+    for (const Section& s : port.sections)
+      sections.push_back({{"pixels", s.pixels},
+                          {"order", s.order},
+                          {"skipped_before", s.skippedBefore},
+                          {"universe", s.universe},
+                          {"channel", s.channel}});
+    list.push_back({{"port", port.port}, {"protocol", port.protocol}, {"sections", std::move(sections)}});
+  }
+  return {{"ports", std::move(list)}};
+}
+
+std::optional<std::vector<PortSetup>> parseSettings(const std::string& text, int mostPorts, std::string& why) {
+  try {
+    std::vector<PortSetup> ports;
+    const auto root = nlohmann::json::parse(text);
+    for (const auto& json : root.at("ports")) {
+      PortSetup port{wholeIn(json, "port", 1, mostPorts), json.at("protocol").get<std::string>(), {}};
+      if (port.protocol != "e131" && port.protocol != "artnet") throw std::runtime_error("protocol is unknown");
+      for (const auto& section : json.at("sections")) port.sections.push_back(readSection(section));
+      ports.push_back(std::move(port));
+    }
+    return ports;
+  } catch (const std::exception& error) {
+    why = error.what();
+    return std::nullopt;
+  }
+}
+
+}  // namespace chispa::node

@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <nlohmann/json.hpp>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace chispa::node {
+
+/// Pixels of one kind on a port, and where their values are found.
+struct Section {
+  int pixels = 0;
+  std::string order = "RGB";
+  int skippedBefore = 0;
+  int universe = 1;
+  int channel = 1;
+};
+
+struct PortSetup {
+  int port = 1;
+  /// "e131" or "artnet".
+  std::string protocol = "e131";
+  std::vector<Section> sections;
+};
+
+/// The settings as the node interface carries them (docs/node-interface.md).
+nlohmann::json toJson(const std::vector<PortSetup>& ports);
+/// Reads them; null with the reason in `why` if they make no sense or ask for more than `mostPorts` ports.
+std::optional<std::vector<PortSetup>> parseSettings(const std::string& text, int mostPorts, std::string& why);
+
+}  // namespace chispa::node
