@@ -9,7 +9,7 @@ namespace {
 
 using Verb = int (*)(const Words&);
 
-/// The grammar: which words each verb takes. The chosen verb is left in verb().
+/// The grammar: which words each verb takes. The chosen verb is left in chosen().
 class Grammar {
  public:
   Grammar() {
@@ -19,7 +19,7 @@ class Grammar {
   }
 
   CLI::App& app() { return app_; }
-  Verb verb() const { return verb_; }
+  Verb chosen() const { return verb_; }
   const Words& words() const { return words_; }
 
  private:
@@ -84,7 +84,7 @@ int run(int argc, const char* const* argv) {
     return grammar.app().exit(error) == 0 ? kDone : kUsageError;
   }
   try {
-    return grammar.verb()(grammar.words());
+    return grammar.chosen()(grammar.words());
   } catch (const std::exception& error) {
     std::cerr << "chispa-cli: " << error.what() << "\n";
     return kShowError;
