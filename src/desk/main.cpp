@@ -1,1 +1,68 @@
-int main() { return 0; }
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QSettings>
+#include <QTimer>
+#include <iostream>
+
+#include "desk/frame/mainwindow.h"
+#include "desk/frame/shots.h"
+#include "desk/parts/theme.h"
+
+namespace {
+
+using namespace chispa;
+using namespace chispa::desk;
+
+std::unique_ptr<engine::Sound> sound(bool silent) {
+  std::string whyNot = "silent, as asked for";
+  if (!silent)
+    if (auto pulse = engine::openPulse(whyNot)) return pulse;
+  return engine::makeSilence("no sound: " + whyNot);
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  QApplication app(argc, argv);
+  QApplication::setApplicationName(QStringLiteral("chispa"));
+  QApplication::setOrganizationName(QStringLiteral("chispa"));
+  QApplication::setApplicationDisplayName(QStringLiteral("Chispa"));
+  QApplication::setApplicationVersion(QStringLiteral("0.1.0"));
+  QCommandLineParser parser;
+  parser.setApplicationDescription(QStringLiteral("Plans, wires and programs light made of addressable LED strip."));
+  parser.addHelpOption();
+  parser.addVersionOption();
+  parser.addPositionalArgument(QStringLiteral("SHOW"), QStringLiteral("The show to open."), QStringLiteral("[SHOW]"));
+  parser.addOptions({{"light-on", "Switch light on at once."},
+                     {"play", "Play at once, in a loop."},
+                     {"silent", "Play without sound."},
+                     {"theme", "dark or light.", "THEME"},
+                     {"shots", "Draw every workspace into FOLDER and end.", "FOLDER"}});
+  parser.process(app);
+  const bool shots = parser.isSet("shots");
+  const QString wanted = parser.value("theme");
+  applyTheme(app, wanted.isEmpty() ? QSettings().value(QStringLiteral("dark"), true).toBool() : wanted != QStringLiteral("light"));
+
+  Document document(journalFolder());
+  Selection selection;
+  Stage stage(document, sound(parser.isSet("silent") || shots));
+  MainWindow window(document, selection, stage);
+  const QStringList files = parser.positionalArguments();
+  if (!files.isEmpty() && shots) {
+    const Outcome opened = document.open(files.front().toStdString());
+    if (!opened) std::cerr << opened.failure().text() << "\n";
+    return opened && drawShots(window, {document, selection, stage}, parser.value("shots")) ? 0 : 1;
+  }
+  window.show();
+  if (!files.isEmpty()) window.openFile(files.front());
+  QTimer::singleShot(0, &window, [&] { window.offerRecovery(journalFolder()); });
+  if (parser.isSet("play")) {
+    stage.settle();
+    window.showWorkspace(Workspace::Score);
+    stage.setLooping(true);
+    stage.play();
+  }
+  if (parser.isSet("light-on")) stage.switchLight(true);
+  return QApplication::exec();
+}

@@ -54,6 +54,8 @@ class Player {
   Micros position() const;
 
   Output& output() { return output_; }
+  float master() const { return output_.master(); }
+  bool isBlackout() const { return output_.isBlackout(); }
   const OutputStats& stats() const { return thread_->stats(); }
   std::vector<LineState> lines() const;
   std::string soundDescription() const { return sound_->description(); }

@@ -1,0 +1,148 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/planedits.h"
+
+#include <algorithm>
+
+namespace chispa {
+namespace {
+
+std::string shapeTitle(const Shape& shape) {
+  if (std::holds_alternative<GridShape>(shape)) return "Matrix";
+  if (std::holds_alternative<ArcShape>(shape)) return "Ring";
+  return "Line";
+}
+
+ZoneId addWholeZone(Show& show, const Fixture& fixture) {
+  const bool isGrid = fixture.segments.size() == 1 && std::holds_alternative<GridShape>(fixture.segments[0].shape);
+  Zone zone{show.newId<ZoneId>(), freeName(show.zones, fixture.name), {{fixture.id, std::nullopt, false}},
+            isGrid ? ZoneLayout::SideBySide : ZoneLayout::Strand, 1};
+  put(show.zones, zone);
+  return zone.id;
+}
+
+bool isOneOf(const std::vector<FixtureId>& ids, FixtureId id) { return std::find(ids.begin(), ids.end(), id) != ids.end(); }
+
+void dropFromZones(Show& show, const std::vector<FixtureId>& ids) {
+  std::vector<ZoneId> empty;
+  for (const auto& zone : Items<Zone>(show.zones)) {
+    const auto hit = [&](const ZonePart& part) { return isOneOf(ids, part.fixture); };
+    if (std::none_of(zone->parts.begin(), zone->parts.end(), hit)) continue;
+    Zone left = *zone;
+    std::erase_if(left.parts, hit);
+    if (left.parts.empty()) empty.push_back(left.id);
+    put(show.zones, left);
+  }
+  for (const ZoneId id : empty) deleteZone(show, id);
+}
+
+void dropFromPorts(Show& show, const std::vector<FixtureId>& ids) {
+  for (const auto& controller : Items<Controller>(show.controllers)) {
+    Controller left = *controller;
+    for (Port& port : left.ports) std::erase_if(port.run, [&](const Bead& bead) { return isOneOf(ids, bead.fixture); });
+    if (left != *controller) put(show.controllers, left);
+  }
+}
+
+}  // namespace
+
+FixtureId addFixture(Show& show, const Shape& shape, Vec3 position_m, Vec3 rotation_deg) {
+  Fixture fixture;
+  fixture.id = show.newId<FixtureId>();
+  fixture.name = freeName(show.fixtures, shapeTitle(shape));
+  fixture.stripType = show.stripTypes.empty() ? StripTypeId{} : show.stripTypes.front()->id;
+  fixture.place = {position_m, rotation_deg};
+  fixture.segments.push_back({std::string(shapeName(shape)), shape, {}});
+  put(show.fixtures, fixture);
+  addWholeZone(show, fixture);
+  return fixture.id;
+}
+
+std::vector<FixtureId> duplicateFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 offset_m) {
+  std::vector<FixtureId> copies;
+  for (const FixtureId id : ids) {
+    const Fixture* original = find(show.fixtures, id);
+    if (!original) continue;
+    Fixture copy = *original;
+    copy.id = show.newId<FixtureId>();
+    copy.name = freeName(show.fixtures, original->name);
+    copy.place.position_m = copy.place.position_m + offset_m;
+    put(show.fixtures, copy);
+    addWholeZone(show, copy);
+    copies.push_back(copy.id);
+  }
+  return copies;
+}
+
+void deleteFixtures(Show& show, const std::vector<FixtureId>& ids) {
+  for (const FixtureId id : ids) remove(show.fixtures, id);
+  dropFromZones(show, ids);
+  dropFromPorts(show, ids);
+}
+
+void moveFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 by_m) {
+  for (const FixtureId id : ids)
+    changeItem(show.fixtures, id, [&](Fixture& fixture) { fixture.place.position_m = fixture.place.position_m + by_m; });
+}
+
+void refitBeads(Show& show, FixtureId id, int countBefore) {
+  const Fixture* fixture = find(show.fixtures, id);
+  const int count = fixture ? pixelCount(*fixture) : 0;
+  if (count == countBefore) return;
+  for (const auto& controller : Items<Controller>(show.controllers)) {
+    Controller fitted = *controller;
+    for (Port& port : fitted.ports) {
+      for (Bead& bead : port.run) {
+        if (bead.fixture != id) continue;
+        const bool reachedEnd = bead.first + bead.count >= countBefore;
+        bead.count = reachedEnd ? count - bead.first : std::min(bead.count, count - bead.first);
+      }
+      std::erase_if(port.run, [&](const Bead& bead) { return bead.fixture == id && bead.count <= 0; });
+    }
+    if (fitted != *controller) put(show.controllers, fitted);
+  }
+}
+
+double pitch_m(const Segment& segment) {
+  if (const auto* line = std::get_if<LineShape>(&segment.shape)) return line->pitch_m;
+  if (const auto* grid = std::get_if<GridShape>(&segment.shape))
+    return grid->runs == GridRuns::AlongRows ? grid->columnPitch_m : grid->rowPitch_m;
+  return stripLength_m(segment.shape) / pixelCount(segment.shape);
+}
+
+void setPitch(Segment& segment, double pitch) {
+  if (auto* line = std::get_if<LineShape>(&segment.shape)) line->pitch_m = pitch;
+  if (auto* grid = std::get_if<GridShape>(&segment.shape))
+    (grid->runs == GridRuns::AlongRows ? grid->columnPitch_m : grid->rowPitch_m) = pitch;
+  if (auto* arc = std::get_if<ArcShape>(&segment.shape))
+    arc->radius_m = pitch * arc->count / std::max(1e-6, std::abs(radians(arc->sweep_deg)));
+}
+
+void setLength(Segment& segment, double length_m) {
+  if (const auto* grid = std::get_if<GridShape>(&segment.shape)) {
+    const int side = grid->runs == GridRuns::AlongRows ? grid->columns : grid->rows;
+    setPitch(segment, length_m / side);
+  } else {
+    setPitch(segment, length_m / pixelCount(segment.shape));
+  }
+}
+
+ZoneId addZone(Show& show, const std::string& name, const std::vector<FixtureId>& fixtures) {
+  Zone zone;
+  zone.id = show.newId<ZoneId>();
+  zone.name = freeName(show.zones, name);
+  for (const FixtureId id : fixtures) zone.parts.push_back({id, std::nullopt, false});
+  put(show.zones, zone);
+  return zone.id;
+}
+
+void deleteZone(Show& show, ZoneId id) {
+  remove(show.zones, id);
+  for (const auto& score : Items<Score>(show.scores)) {
+    Score left = *score;
+    std::erase(left.staves, id);
+    std::erase_if(left.clips, [id](const auto& clip) { return clip->zone == id; });
+    if (!(left == *score)) put(show.scores, left);
+  }
+}
+
+}  // namespace chispa

@@ -1,0 +1,138 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/scoreedits.h"
+
+#include <algorithm>
+
+namespace chispa {
+namespace {
+
+bool overlaps(const Clip& clip, Micros start, Micros end) { return clip.start < end && start < clip.end(); }
+
+int freeLayer(const Score& score, ZoneId zone, Micros start, Micros end) {
+  for (int layer = 0;; ++layer) {
+    const bool taken = std::any_of(score.clips.begin(), score.clips.end(), [&](const auto& clip) {
+      return clip->zone == zone && clip->layer == layer && overlaps(*clip, start, end);
+    });
+    if (!taken) return layer;
+  }
+}
+
+void sortMarks(MarkLane& lane) {
+  std::stable_sort(lane.marks.begin(), lane.marks.end(), [](const Mark& a, const Mark& b) { return a.at < b.at; });
+}
+
+}  // namespace
+
+ScoreId addScore(Show& show, const std::string& name, const std::string& audio, Micros length) {
+  Score score;
+  score.id = show.newId<ScoreId>();
+  score.name = freeName(show.scores, name);
+  score.audio = audio;
+  score.length = length;
+  for (const auto& zone : show.zones) score.staves.push_back(zone->id);
+  put(show.scores, score);
+  return score.id;
+}
+
+ClipId addClip(Show& show, ScoreId id, ZoneId zone, const std::string& effect, PaletteId palette, Micros start, Micros length) {
+  const ClipId clipId = show.newId<ClipId>();
+  changeItem(show.scores, id, [&](Score& score) {
+    Clip clip;
+    clip.id = clipId;
+    clip.zone = zone;
+    clip.effect = effect;
+    clip.palette = palette;
+    clip.start = start;
+    clip.length = length;
+    clip.layer = freeLayer(score, zone, start, start + length);
+    clip.seed = clipId.value;
+    score.clips.push_back(std::make_shared<const Clip>(std::move(clip)));
+    if (std::find(score.staves.begin(), score.staves.end(), zone) == score.staves.end()) score.staves.push_back(zone);
+  });
+  return clipId;
+}
+
+void deleteClips(Show& show, ScoreId id, const std::vector<ClipId>& ids) {
+  changeItem(show.scores, id, [&](Score& score) {
+    for (const ClipId clip : ids) remove(score.clips, clip);
+  });
+}
+
+std::vector<ClipId> duplicateClips(Show& show, ScoreId id, const std::vector<ClipId>& ids) {
+  std::vector<ClipId> copies;
+  changeItem(show.scores, id, [&](Score& score) {
+    for (const ClipId clipId : ids) {
+      const Clip* original = findClip(score, clipId);
+      if (!original) continue;
+      Clip copy = *original;
+      copy.id = show.newId<ClipId>();
+      copy.start = original->end();
+      copy.layer = freeLayer(score, copy.zone, copy.start, copy.end());
+      copies.push_back(copy.id);
+      score.clips.push_back(std::make_shared<const Clip>(std::move(copy)));
+    }
+  });
+  return copies;
+}
+
+void moveClips(Show& show, ScoreId score, const std::vector<ClipId>& ids, Micros by) {
+  for (const ClipId id : ids)
+    changeClip(show, score, id, [by](Clip& clip) { clip.start = std::max(Micros(0), clip.start + by); });
+}
+
+MarkId addMark(Show& show, ScoreId id, LaneKind kind, const std::string& laneName, Micros at, const std::string& text) {
+  const MarkId mark = show.newId<MarkId>();
+  const LaneId newLane = show.newId<LaneId>();
+  changeItem(show.scores, id, [&](Score& score) {
+    auto lane = std::find_if(score.lanes.begin(), score.lanes.end(), [kind](const MarkLane& l) { return l.kind == kind; });
+    if (lane == score.lanes.end()) lane = score.lanes.insert(score.lanes.end(), MarkLane{newLane, laneName, kind, {}});
+    lane->marks.push_back({mark, at, text});
+    sortMarks(*lane);
+  });
+  return mark;
+}
+
+void deleteMark(Show& show, ScoreId score, MarkId id) {
+  changeItem(show.scores, score, [id](Score& s) {
+    for (MarkLane& lane : s.lanes) std::erase_if(lane.marks, [id](const Mark& mark) { return mark.id == id; });
+  });
+}
+
+void moveMark(Show& show, ScoreId score, MarkId id, Micros to) {
+  changeItem(show.scores, score, [&](Score& s) {
+    for (MarkLane& lane : s.lanes) {
+      for (Mark& mark : lane.marks)
+        if (mark.id == id) mark.at = std::max(Micros(0), to);
+      sortMarks(lane);
+    }
+  });
+}
+
+PaletteId addPalette(Show& show, const std::string& name, std::vector<ColourStop> stops) {
+  const PaletteId id = show.newId<PaletteId>();
+  put(show.palettes, Palette{id, freeName(show.palettes, name), std::move(stops)});
+  return id;
+}
+
+std::vector<Micros> snapPoints(const Score& score, const std::vector<ClipId>& without) {
+  std::vector<Micros> points = {Micros(0)};
+  for (const MarkLane& lane : score.lanes)
+    for (const Mark& mark : lane.marks) points.push_back(mark.at);
+  for (const auto& clip : score.clips) {
+    if (std::find(without.begin(), without.end(), clip->id) != without.end()) continue;
+    points.push_back(clip->start);
+    points.push_back(clip->end());
+  }
+  return points;
+}
+
+std::optional<Micros> snapped(const std::vector<Micros>& points, Micros at, Micros reach) {
+  std::optional<Micros> best;
+  for (const Micros point : points) {
+    const Micros away = std::chrono::abs(point - at);
+    if (away <= reach && (!best || away < std::chrono::abs(*best - at))) best = point;
+  }
+  return best;
+}
+
+}  // namespace chispa

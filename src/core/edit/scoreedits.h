@@ -1,0 +1,45 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <optional>
+#include <vector>
+
+#include "core/edit/planedits.h"
+#include "core/show/show.h"
+
+namespace chispa {
+
+// Edits of scores; see planedits.h.
+
+/// Adds a score with a stave for each zone; `audio` may be empty.
+ScoreId addScore(Show& show, const std::string& name, const std::string& audio, Micros length);
+/// Changes the clip `id` of `score` by `change`.
+template <class F>
+void changeClip(Show& show, ScoreId score, ClipId id, F change);
+
+/// Adds a clip of `effect` on the lowest layer that is free there; the palette may be none.
+ClipId addClip(Show& show, ScoreId score, ZoneId zone, const std::string& effect, PaletteId palette, Micros start,
+               Micros length);
+void deleteClips(Show& show, ScoreId score, const std::vector<ClipId>& ids);
+/// Copies clips to just behind where they end; returns the copies.
+std::vector<ClipId> duplicateClips(Show& show, ScoreId score, const std::vector<ClipId>& ids);
+/// Moves clips in time; none begins before 0.
+void moveClips(Show& show, ScoreId score, const std::vector<ClipId>& ids, Micros by);
+
+/// Puts a mark on the lane of `kind`, which is made if there is none. Returns its id.
+MarkId addMark(Show& show, ScoreId score, LaneKind kind, const std::string& laneName, Micros at, const std::string& text);
+void deleteMark(Show& show, ScoreId score, MarkId id);
+void moveMark(Show& show, ScoreId score, MarkId id, Micros to);
+
+PaletteId addPalette(Show& show, const std::string& name, std::vector<ColourStop> stops);
+
+/// Instants that clips snap to: all marks, and both ends of clips other than `without`.
+std::vector<Micros> snapPoints(const Score& score, const std::vector<ClipId>& without);
+/// The nearest of `points` to `at` within `reach`, or nothing.
+std::optional<Micros> snapped(const std::vector<Micros>& points, Micros at, Micros reach);
+
+template <class F>
+void changeClip(Show& show, ScoreId score, ClipId id, F change) {
+  changeItem(show.scores, score, [&](Score& s) { changeItem(s.clips, id, change); });
+}
+
+}  // namespace chispa

@@ -1,0 +1,49 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/show/show.h"
+
+namespace chispa {
+
+// Edits of the wiring; see planedits.h.
+
+ControllerId addController(Show& show, int ports);
+void deleteController(Show& show, ControllerId id);
+
+/// Where on a controller: the port, and the place among its beads, both from 0.
+struct ThreadPlace {
+  ControllerId controller;
+  int port = 0;
+  int bead = 0;
+
+  bool operator==(const ThreadPlace&) const = default;
+};
+
+/// A stretch of a fixture that hangs nowhere yet.
+struct LoosePiece {
+  FixtureId fixture;
+  int first = 0;
+  int count = 0;
+
+  bool operator==(const LoosePiece&) const = default;
+};
+
+/// What hangs on no port, in the order of the fixtures.
+std::vector<LoosePiece> loosePieces(const Show& show);
+
+/// The bead at a place, or null.
+const Bead* beadAt(const Show& show, const ThreadPlace& place);
+
+/// Hangs a stretch on a port, before the bead that is there now; a place beyond the last puts it at the end.
+void hang(Show& show, const LoosePiece& piece, const ThreadPlace& place);
+void unhang(Show& show, const ThreadPlace& place);
+/// Moves a bead; `to` counts as if the bead were still where it is.
+void moveBead(Show& show, const ThreadPlace& from, const ThreadPlace& to);
+/// Cuts a bead in two behind its `pixels`th pixel in data order; nothing happens at its ends.
+void cutBead(Show& show, const ThreadPlace& place, int pixels);
+/// Data enters at the other end.
+void turnBead(Show& show, const ThreadPlace& place);
+void setSkipped(Show& show, const ThreadPlace& place, int skipped);
+/// Ports taken away take their beads with them.
+void setPortCount(Show& show, ControllerId id, int ports);
+
+}  // namespace chispa

@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QWidget>
+#include <array>
+#include <cstdint>
+
+namespace chispa::desk {
+
+/// The 512 values of a universe as a field of cells; what changed last stands out.
+class UniverseField : public QWidget {
+ public:
+  explicit UniverseField(QWidget* parent = nullptr);
+  void showValues(const std::array<std::uint8_t, 512>& values, int used);
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+  bool event(QEvent* event) override;
+
+ private:
+  static constexpr int kColumns = 32;
+  static constexpr int kRows = 16;
+  int cellAt(QPointF at) const;
+
+  std::array<std::uint8_t, 512> values_{};
+  /// Paintings since a value changed, up to a dozen.
+  std::array<std::uint8_t, 512> age_{};
+  int used_ = 0;
+};
+
+}  // namespace chispa::desk

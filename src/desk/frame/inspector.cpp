@@ -1,0 +1,87 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/frame/inspector.h"
+
+#include "core/edit/wireedits.h"
+#include "desk/plan/fixtureform.h"
+#include "desk/score/scoreforms.h"
+#include "desk/wire/wireforms.h"
+
+namespace chispa::desk {
+namespace {
+
+template <class... F>
+struct Cases : F... {
+  using F::operator()...;
+};
+
+constexpr int kWidth = 284;
+
+}  // namespace
+
+Inspector::Inspector(const Session& session, QWidget* parent) : QScrollArea(parent), session_(session) {
+  setObjectName(QStringLiteral("inspector"));
+  setAccessibleName(tr("Inspector"));
+  setFixedWidth(kWidth);
+  setWidgetResizable(true);
+  setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  connect(&session_.selection, &Selection::changed, this, &Inspector::update);
+  // Queued: a field of the form may be the cause, and must not be deleted while it speaks.
+  connect(&session_.document, &Document::showChanged, this, &Inspector::update, Qt::QueuedConnection);
+  connect(&session_.document, &Document::opened, this, &Inspector::rebuild, Qt::QueuedConnection);
+  connect(&session_.stage, &Stage::scoreChanged, this, &Inspector::update, Qt::QueuedConnection);
+  rebuild();
+}
+
+QString Inspector::formKey() const {
+  const Show& show = session_.show();
+  return std::visit(Cases{[&](const ClipIds& ids) { return clipFormKey(session_, ids); },
+                          [&](PaletteId id) { return paletteFormKey(session_, id); },
+                          [&](const FixtureIds& ids) {
+                            QString key = QString::number(show.stripTypes.size());
+                            for (const FixtureId id : ids)
+                              if (const Fixture* f = chispa::find(show.fixtures, id)) key += QString::number(f->segments[0].shape.index());
+                            return key;
+                          },
+                          [&](const BeadPlace& place) {
+                            const Bead* bead = beadAt(show, {place.controller, place.port, place.bead});
+                            return bead ? QString::number(bead->count) + QLatin1Char('/') + QString::number(bead->fixture.value) : QString();
+                          },
+                          [&](const PortChoice&) {
+                            QString key;
+                            for (const LoosePiece& piece : loosePieces(show)) key += QStringLiteral("%1:%2:%3 ").arg(piece.fixture.value).arg(piece.first).arg(piece.count);
+                            return key;
+                          },
+                          [](const auto&) { return QString(); }},
+                    session_.selection.now());
+}
+
+void Inspector::update() {
+  session_.selection.prune(session_.show(), session_.stage.score());
+  if (shown_ == session_.selection.now() && shownKey_ == formKey())
+    form_->refresh();
+  else
+    rebuild();
+}
+
+void Inspector::rebuild() {
+  session_.selection.prune(session_.show(), session_.stage.score());
+  shown_ = session_.selection.now();
+  shownKey_ = formKey();
+  auto form = std::visit(Cases{[&](std::monostate) { return makeShowForm(session_); },
+                               [&](const FixtureIds& ids) { return makeFixtureForm(session_, ids); },
+                               [&](const ClipIds& ids) { return makeClipForm(session_, ids); },
+                               [&](ZoneId id) { return makeZoneForm(session_, id); },
+                               [&](PaletteId id) { return makePaletteForm(session_, id); },
+                               [&](ControllerId id) { return makeControllerForm(session_, id); },
+                               [&](PortChoice port) { return makePortForm(session_, port); },
+                               [&](BeadPlace place) { return makeBeadForm(session_, place); }},
+                         shown_);
+  form->setObjectName(QStringLiteral("panel"));
+  // takeWidget keeps the old rows alive until their own signals have ended.
+  if (QWidget* old = takeWidget()) old->deleteLater();
+  form_ = form.release();
+  setWidget(form_);
+  form_->show();
+}
+
+}  // namespace chispa::desk

@@ -1,0 +1,218 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/frame/mainwindow.h"
+
+#include <QApplication>
+#include <QCloseEvent>
+#include <QFileDialog>
+#include <QLabel>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QSettings>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+#include "desk/bench/benchpage.h"
+#include "desk/frame/inspector.h"
+#include "desk/frame/pulsebar.h"
+#include "desk/parts/format.h"
+#include "desk/parts/icon.h"
+#include "desk/parts/theme.h"
+#include "desk/plan/planpage.h"
+#include "desk/plan/planview.h"
+#include "desk/run/runpage.h"
+#include "desk/score/scorepage.h"
+#include "desk/wire/wirepage.h"
+
+namespace chispa::desk {
+
+MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
+    : session_{document, selection, stage},
+      pages_(new QStackedWidget),
+      spine_(new Spine),
+      plan_(new PlanPage(session_)),
+      wire_(new WirePage(session_)),
+      bench_(new BenchPage(session_)),
+      score_(new ScorePage(session_)),
+      run_(new RunPage(session_)),
+      inspector_(new Inspector(session_)),
+      pulse_(new PulseBar(session_)) {
+  setObjectName(QStringLiteral("mainWindow"));
+  setWindowIcon(icon("chispa"));
+  resize(1280, 800);
+  tell = [this](const QString& words) { QMessageBox::warning(this, tr("Chispa"), words); };
+  for (QWidget* page : std::initializer_list<QWidget*>{plan_, wire_, bench_, score_, run_}) pages_->addWidget(page);
+  auto* middle = new QWidget;
+  auto* column = new QVBoxLayout(middle);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(0);
+  auto* row = new QHBoxLayout;
+  row->setSpacing(0);
+  row->addWidget(spine_);
+  row->addWidget(pages_, 1);
+  row->addWidget(inspector_);
+  column->addLayout(row, 1);
+  column->addWidget(pulse_);
+  setCentralWidget(middle);
+  makeMenus();
+  connect(spine_, &Spine::chosen, this, &MainWindow::showWorkspace);
+  connect(pulse_, &PulseBar::controllersAsked, this, [this] { showWorkspace(Workspace::Wire); });
+  connect(pulse_, &PulseBar::problemAsked, this, &MainWindow::goTo);
+  connect(&document, &Document::stateChanged, this, [this] {
+    updateTitle();
+    updateActions();
+  });
+  connect(&document, &Document::opened, this, [this] { session_.selection.clear(); });
+  connect(&document, &Document::failed, this, [this](const QString& words) { tell(words); });
+  connect(&stage, &Stage::scoreChanged, this, [this] { session_.selection.prune(session_.show(), session_.stage.score()); });
+  showWorkspace(Workspace::Plan);
+  updateTitle();
+  updateActions();
+}
+
+QAction* MainWindow::addAction(QMenu* menu, const QString& name, const QString& label, const QKeySequence& keys, std::function<void()> run) {
+  auto* action = menu->addAction(label);
+  action->setObjectName(name);
+  action->setShortcut(keys);
+  connect(action, &QAction::triggered, this, std::move(run));
+  return action;
+}
+
+bool MainWindow::openFile(const QString& path) {
+  const Outcome opened = session_.document.open(path.toStdString());
+  if (!opened) {
+    tell(text(opened.failure().text()));
+    return false;
+  }
+  rememberRecent(session_.document.path());
+  return true;
+}
+
+void MainWindow::newShow() {
+  if (mayDiscard()) session_.document.startEmpty();
+}
+
+void MainWindow::openAsking() {
+  if (!mayDiscard()) return;
+  const QString path = QFileDialog::getOpenFileName(this, tr("Open a show"), {}, tr("Chispa shows (*.chispa)"));
+  if (!path.isEmpty()) openFile(path);
+}
+
+bool MainWindow::save() {
+  if (session_.document.path().empty()) return saveAs();
+  const Outcome saved = session_.document.save();
+  if (!saved) tell(text(saved.failure().text()));
+  return static_cast<bool>(saved);
+}
+
+bool MainWindow::saveAs() {
+  QString path = QFileDialog::getSaveFileName(this, tr("Save the show"), session_.document.title() + QStringLiteral(".chispa"), tr("Chispa shows (*.chispa)"));
+  if (path.isEmpty()) return false;
+  if (!path.endsWith(QStringLiteral(".chispa"))) path += QStringLiteral(".chispa");
+  const Outcome saved = session_.document.saveAs(path.toStdString());
+  if (!saved) {
+    tell(text(saved.failure().text()));
+    return false;
+  }
+  rememberRecent(session_.document.path());
+  return true;
+}
+
+bool MainWindow::mayDiscard() {
+  if (!session_.document.isModified()) return true;
+  const auto answer = QMessageBox::question(this, tr("Unsaved changes"), tr("“%1” has changes that are not saved.\nSave them?").arg(session_.document.title()),
+                                            QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
+  return answer == QMessageBox::Discard || (answer == QMessageBox::Save && save());
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+  if (!mayDiscard()) return event->ignore();
+  session_.stage.switchLight(false);
+  event->accept();
+}
+
+void MainWindow::offerRecovery(const std::filesystem::path& journals) {
+  for (const LeftJournal& left : findLeftJournals(journals)) {
+    const QString name = left.showPath.empty() ? tr("a show that was never saved") : text(left.showPath);
+    const auto answer = QMessageBox::question(this, tr("Unsaved work was found"),
+                                              tr("Chispa did not end in order. It kept %n change(s) to %1.\nTake them up again?", nullptr, left.changes).arg(name),
+                                              QMessageBox::Yes | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Yes);
+    if (answer == QMessageBox::Cancel) continue;
+    if (answer == QMessageBox::Yes) session_.document.adopt(left);
+    std::error_code error;
+    std::filesystem::remove(left.file, error);
+    if (answer == QMessageBox::Yes) return;
+  }
+}
+
+void MainWindow::rememberRecent(const std::filesystem::path& path) {
+  QSettings settings;
+  QStringList list = settings.value(QStringLiteral("recent")).toStringList();
+  const QString name = text(std::filesystem::absolute(path).string());
+  list.removeAll(name);
+  list.prepend(name);
+  constexpr int kMost = 8;
+  settings.setValue(QStringLiteral("recent"), list.mid(0, kMost));
+  fillRecent();
+}
+
+void MainWindow::fillRecent() {
+  recent_->clear();
+  for (const QString& path : QSettings().value(QStringLiteral("recent")).toStringList())
+    recent_->addAction(path, this, [this, path] {
+      if (mayDiscard()) openFile(path);
+    });
+  recent_->setEnabled(!recent_->isEmpty());
+}
+
+Workspace MainWindow::workspace() const { return static_cast<Workspace>(pages_->currentIndex()); }
+
+void MainWindow::showWorkspace(Workspace workspace) {
+  pages_->setCurrentIndex(static_cast<int>(workspace));
+  spine_->show(workspace);
+  pages_->currentWidget()->setFocus();
+}
+
+void MainWindow::setDark(bool dark) {
+  applyTheme(*qApp, dark);
+  QSettings().setValue(QStringLiteral("dark"), dark);
+  spine_->refreshIcons();
+  pulse_->setBlackout(pulse_->isBlackout());
+  emit session_.stage.lightChanged();
+  emit session_.document.opened();
+}
+
+void MainWindow::goTo(const ProblemPlace& place) {
+  if (const auto* fixture = std::get_if<FixtureId>(&place)) {
+    session_.selection.select(FixtureIds{*fixture});
+    showWorkspace(Workspace::Plan);
+  } else if (const auto* zone = std::get_if<ZoneId>(&place)) {
+    session_.selection.select(*zone);
+    showWorkspace(Workspace::Plan);
+  } else if (const auto* controller = std::get_if<ControllerId>(&place)) {
+    session_.selection.select(*controller);
+    showWorkspace(Workspace::Wire);
+  } else if (const auto* port = std::get_if<PortPlace>(&place)) {
+    session_.selection.select(PortChoice{port->controller, port->port});
+    showWorkspace(Workspace::Wire);
+  } else if (const auto* score = std::get_if<ScoreId>(&place)) {
+    session_.stage.openScore(*score);
+    showWorkspace(Workspace::Score);
+  } else if (const auto* clip = std::get_if<ClipPlace>(&place)) {
+    session_.stage.openScore(clip->score);
+    session_.selection.select(ClipIds{clip->clip});
+    showWorkspace(Workspace::Score);
+  }
+}
+
+void MainWindow::updateTitle() {
+  setWindowTitle(tr("%1 — %2").arg(session_.document.title(), session_.document.isModified() ? tr("not saved") : tr("saved")));
+}
+
+void MainWindow::updateActions() {
+  undo_->setEnabled(session_.document.canUndo());
+  redo_->setEnabled(session_.document.canRedo());
+  undo_->setText(session_.document.canUndo() ? tr("&Undo %1").arg(session_.document.undoName()) : tr("&Undo"));
+  redo_->setText(session_.document.canRedo() ? tr("&Redo %1").arg(session_.document.redoName()) : tr("&Redo"));
+}
+
+}  // namespace chispa::desk

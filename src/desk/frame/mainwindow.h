@@ -1,0 +1,86 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QMainWindow>
+
+#include "desk/frame/spine.h"
+#include "core/show/problems.h"
+#include "desk/session/session.h"
+
+class QLabel;
+class QStackedWidget;
+
+namespace chispa::desk {
+
+class BenchPage;
+class Inspector;
+class PlanPage;
+class PulseBar;
+class RunPage;
+class ScorePage;
+class WirePage;
+
+/// The window: menus, spine, workspaces, inspector and pulse bar. It builds and connects; the rules of the job are in
+/// core.
+class MainWindow : public QMainWindow {
+  Q_OBJECT
+ public:
+  MainWindow(Document& document, Selection& selection, Stage& stage);
+
+  void showWorkspace(Workspace workspace);
+  Workspace workspace() const;
+  PlanPage& planPage() { return *plan_; }
+  WirePage& wirePage() { return *wire_; }
+  BenchPage& benchPage() { return *bench_; }
+  ScorePage& scorePage() { return *score_; }
+
+  /// Opens a show; says what is wrong if it cannot. Nothing is asked about unsaved changes.
+  bool openFile(const QString& path);
+  /// Offers what crashed programs left behind.
+  void offerRecovery(const std::filesystem::path& journals);
+  void setDark(bool dark);
+
+  /// Tells the user of something that failed; tests replace it.
+  std::function<void(const QString& words)> tell;
+
+ protected:
+  void closeEvent(QCloseEvent* event) override;
+
+ private:
+  void makeMenus();
+  void makeFileMenu();
+  void makeEditMenu();
+  void makeViewMenu();
+  void makeShowMenu();
+  void makeHelpMenu();
+  QAction* addAction(QMenu* menu, const QString& name, const QString& label, const QKeySequence& keys, std::function<void()> run);
+  void fillRecent();
+  void rememberRecent(const std::filesystem::path& path);
+  void newShow();
+  void openAsking();
+  bool save();
+  bool saveAs();
+  bool mayDiscard();
+  void deleteSelected();
+  void duplicateSelected();
+  void selectAll();
+  void rename();
+  void goTo(const ProblemPlace& place);
+  void updateTitle();
+  void updateActions();
+
+  Session session_;
+  QStackedWidget* pages_;
+  Spine* spine_;
+  PlanPage* plan_;
+  WirePage* wire_;
+  BenchPage* bench_;
+  ScorePage* score_;
+  RunPage* run_;
+  Inspector* inspector_;
+  PulseBar* pulse_;
+  QMenu* recent_ = nullptr;
+  QAction* undo_ = nullptr;
+  QAction* redo_ = nullptr;
+};
+
+}  // namespace chispa::desk

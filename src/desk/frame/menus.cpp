@@ -1,0 +1,180 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <QApplication>
+#include <QLineEdit>
+#include <QMenuBar>
+#include <QMessageBox>
+
+#include "core/edit/scoreedits.h"
+#include "core/edit/wireedits.h"
+#include "desk/frame/actionfinder.h"
+#include "desk/frame/mainwindow.h"
+#include "desk/frame/pulsebar.h"
+#include "desk/parts/format.h"
+#include "desk/parts/theme.h"
+#include "desk/plan/planpage.h"
+#include "desk/plan/planview.h"
+#include "desk/score/scorepage.h"
+#include "desk/score/timelineview.h"
+#include "desk/wire/wirepage.h"
+
+namespace chispa::desk {
+namespace {
+
+/// Every action of a menu bar, those of submenus included.
+QList<QAction*> allActions(const QMenuBar* bar) {
+  QList<QAction*> found;
+  for (const QAction* top : bar->actions())
+    for (QAction* action : top->menu()->actions())
+      if (!action->isSeparator() && !action->menu()) found << action;
+  return found;
+}
+
+}  // namespace
+
+void MainWindow::makeMenus() {
+  makeFileMenu();
+  makeEditMenu();
+  makeViewMenu();
+  makeShowMenu();
+  makeHelpMenu();
+}
+
+void MainWindow::makeFileMenu() {
+  QMenu* menu = menuBar()->addMenu(tr("&File"));
+  addAction(menu, "newShow", tr("&New show"), QKeySequence::New, [this] { newShow(); });
+  addAction(menu, "openShow", tr("&Open…"), QKeySequence::Open, [this] { openAsking(); });
+  recent_ = menu->addMenu(tr("Open &recent"));
+  fillRecent();
+  menu->addSeparator();
+  addAction(menu, "saveShow", tr("&Save"), QKeySequence::Save, [this] { save(); });
+  addAction(menu, "saveShowAs", tr("Save &as…"), QKeySequence(tr("Ctrl+Shift+S")), [this] { saveAs(); });
+  menu->addSeparator();
+  addAction(menu, "quit", tr("&Quit"), QKeySequence::Quit, [this] { close(); });
+}
+
+void MainWindow::makeEditMenu() {
+  QMenu* menu = menuBar()->addMenu(tr("&Edit"));
+  undo_ = addAction(menu, "undo", tr("&Undo"), QKeySequence::Undo, [this] { session_.document.undo(); });
+  redo_ = addAction(menu, "redo", tr("&Redo"), QKeySequence(tr("Ctrl+Shift+Z")), [this] { session_.document.redo(); });
+  menu->addSeparator();
+  addAction(menu, "delete", tr("&Delete"), QKeySequence::Delete, [this] { deleteSelected(); });
+  addAction(menu, "duplicate", tr("D&uplicate"), QKeySequence(tr("Ctrl+D")), [this] { duplicateSelected(); });
+  addAction(menu, "rename", tr("Re&name"), QKeySequence(tr("F2")), [this] { rename(); });
+  addAction(menu, "selectAll", tr("Select &all"), QKeySequence::SelectAll, [this] { selectAll(); });
+}
+
+void MainWindow::makeViewMenu() {
+  QMenu* menu = menuBar()->addMenu(tr("&View"));
+  const QString names[] = {tr("&Plan"), tr("&Wire"), tr("&Bench"), tr("&Score"), tr("&Run")};
+  for (int i = 0; i < 5; ++i)
+    addAction(menu, QStringLiteral("view%1").arg(i + 1), names[i], QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)), [this, i] { showWorkspace(static_cast<Workspace>(i)); });
+  menu->addSeparator();
+  addAction(menu, "showAll", tr("Show &all of it"), {}, [this] {
+    workspace() == Workspace::Score ? score_->timeline().zoomToAll() : plan_->view().frameAll();
+  });
+  addAction(menu, "toggleTheme", tr("&Light or dark"), QKeySequence(tr("Ctrl+Shift+L")), [this] { setDark(!theme().isDark); });
+}
+
+void MainWindow::makeShowMenu() {
+  QMenu* menu = menuBar()->addMenu(tr("&Show"));
+  addAction(menu, "toggleLight", tr("Switch &light on or off"), QKeySequence(tr("F9")), [this] { session_.stage.switchLight(!session_.stage.isLit()); });
+  addAction(menu, "toggleBlackout", tr("&Blackout"), QKeySequence(tr("F10")), [this] { pulse_->setBlackout(!pulse_->isBlackout()); });
+  menu->addSeparator();
+  QAction* play = addAction(menu, "togglePlay", tr("&Play or pause"), QKeySequence(Qt::Key_Space), [this] { session_.stage.togglePlaying(); });
+  play->setShortcutContext(Qt::WindowShortcut);
+  addAction(menu, "toStart", tr("To the &start"), {}, [this] { session_.stage.seek(Micros(0)); });
+  addAction(menu, "placeMark", tr("Place a &mark at the playhead"), QKeySequence(Qt::Key_M), [this] { score_->timeline().placeMark(); });
+  addAction(menu, "menuNewScore", tr("&New score from music…"), {}, [this] {
+    showWorkspace(Workspace::Score);
+    score_->newScore();
+  });
+  menu->addSeparator();
+  addAction(menu, "menuAddController", tr("Add a &controller"), {}, [this] {
+    ControllerId id;
+    session_.edit(tr("add a controller"), [&](Show& show) { id = addController(show, 4); });
+    session_.selection.select(id);
+    showWorkspace(Workspace::Wire);
+  });
+}
+
+void MainWindow::makeHelpMenu() {
+  QMenu* menu = menuBar()->addMenu(tr("&Help"));
+  addAction(menu, "findAction", tr("&Find an action…"), QKeySequence(tr("Ctrl+K")), [this] {
+    auto* finder = new ActionFinder(allActions(menuBar()), this);
+    finder->setAttribute(Qt::WA_DeleteOnClose);
+    finder->move(mapToGlobal(QPoint(width() / 2 - finder->sizeHint().width() / 2, 60)));
+    finder->show();
+  });
+  addAction(menu, "openDemo", tr("Open the &demo"), {}, [this] {
+    if (!mayDiscard()) return;
+    const QString beside = QCoreApplication::applicationDirPath();
+    for (const QString& place : {beside + QStringLiteral("/../share/chispa/demo/carousel.chispa"), beside + QStringLiteral("/../../../demo/carousel.chispa")}) {
+      if (!std::filesystem::exists(place.toStdString())) continue;
+      openFile(place);
+      return;
+    }
+    tell(tr("The demo was not found beside the program.\nInstall Chispa whole, or open demo/carousel.chispa from its source."));
+  });
+  addAction(menu, "about", tr("&About Chispa"), {}, [this] {
+    QMessageBox::about(this, tr("About Chispa"), tr("<b>Chispa 0.1</b><p>Plans, wires and programs light made of addressable LED strip.<p>Free software under the GNU GPL, version 3 or later.<p>%1").arg(text(session_.stage.player().soundDescription())));
+  });
+}
+
+void MainWindow::deleteSelected() {
+  const Selected& selected = session_.selection.now();
+  if (workspace() == Workspace::Score && score_->timeline().deleteChosenMark()) return;
+  if (const auto* fixtures = std::get_if<FixtureIds>(&selected)) {
+    session_.edit(tr("delete fixtures"), [ids = *fixtures](Show& show) { deleteFixtures(show, ids); });
+  } else if (const auto* zone = std::get_if<ZoneId>(&selected)) {
+    session_.edit(tr("delete a zone"), [id = *zone](Show& show) { deleteZone(show, id); });
+  } else if (const auto* controller = std::get_if<ControllerId>(&selected)) {
+    session_.edit(tr("delete a controller"), [id = *controller](Show& show) { deleteController(show, id); });
+  } else if (const auto* bead = std::get_if<BeadPlace>(&selected)) {
+    session_.edit(tr("take off a port"), [place = *bead](Show& show) { unhang(show, {place.controller, place.port, place.bead}); });
+  } else if (const auto* palette = std::get_if<PaletteId>(&selected)) {
+    session_.edit(tr("delete a palette"), [id = *palette](Show& show) { remove(show.palettes, id); });
+  } else if (const auto* clips = std::get_if<ClipIds>(&selected)) {
+    if (const Score* score = session_.stage.score())
+      session_.edit(tr("delete clips"), [ids = *clips, id = score->id](Show& show) { deleteClips(show, id, ids); });
+  }
+  session_.selection.prune(session_.show(), session_.stage.score());
+}
+
+void MainWindow::duplicateSelected() {
+  if (const FixtureIds fixtures = session_.selection.fixtures(); !fixtures.empty()) {
+    FixtureIds copies;
+    session_.edit(tr("duplicate"), [&](Show& show) { copies = duplicateFixtures(show, fixtures, {0.25, -0.25, 0}); });
+    session_.selection.select(copies);
+  } else if (const ClipIds clips = session_.selection.clips(); !clips.empty() && session_.stage.score()) {
+    ClipIds copies;
+    session_.edit(tr("duplicate clips"), [&, id = session_.stage.score()->id](Show& show) { copies = duplicateClips(show, id, clips); });
+    session_.selection.select(copies);
+  }
+}
+
+void MainWindow::selectAll() {
+  if (workspace() == Workspace::Score && session_.stage.score()) {
+    ClipIds all;
+    for (const auto& clip : session_.stage.score()->clips) all.push_back(clip->id);
+    if (!all.empty()) session_.selection.select(all);
+  } else {
+    FixtureIds all;
+    for (const auto& fixture : session_.show().fixtures) all.push_back(fixture->id);
+    if (!all.empty()) session_.selection.select(all);
+  }
+}
+
+void MainWindow::rename() {
+  if (!session_.selection.fixtures().empty()) {
+    showWorkspace(Workspace::Plan);
+    return plan_->renameSelected();
+  }
+  // Everything else is renamed where its name stands in the inspector.
+  for (const char* name : {"zoneName", "controllerName", "paletteName", "showName"})
+    if (auto* field = findChild<QLineEdit*>(QLatin1String(name)); field && field->isVisible()) {
+      field->setFocus();
+      field->selectAll();
+    }
+}
+
+}  // namespace chispa::desk

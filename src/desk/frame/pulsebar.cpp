@@ -1,0 +1,145 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/frame/pulsebar.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QSlider>
+
+#include "core/music/analysis.h"
+#include "desk/parts/format.h"
+#include "desk/parts/theme.h"
+
+namespace chispa::desk {
+namespace {
+
+/// Numbers change this often: fast enough to trust, slow enough to read.
+constexpr int kTicksPerUpdate = 8;
+
+}  // namespace
+
+PulseBar::PulseBar(const Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+  setObjectName(QStringLiteral("pulseBar"));
+  setFixedHeight(38);
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(0);
+  const auto part = [&](const QString& tip, int width) {
+    auto* button = new QPushButton;
+    button->setObjectName(QStringLiteral("pulsePart"));
+    button->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Expanding);
+    button->setToolTip(tip);
+    button->setMinimumWidth(textWidth(width));
+    row->addWidget(button);
+    return button;
+  };
+  light_ = new QPushButton;
+  light_->setObjectName(QStringLiteral("lightSwitch"));
+  light_->setToolTip(tr("Sends light to the controllers, or stops (F9)"));
+  light_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Expanding);
+  light_->setMinimumWidth(textWidth(20));
+  connect(light_, &QPushButton::clicked, this, [this] { session_.stage.switchLight(!session_.stage.isLit()); });
+  row->addWidget(light_);
+  blackout_ = part(tr("Sends black while it is on, whatever plays (F10)"), 10);
+  blackout_->setText(tr("Blackout"));
+  blackout_->setCheckable(true);
+  connect(blackout_, &QPushButton::toggled, this, &PulseBar::setBlackout);
+  auto* masterLabel = new QLabel(tr("   Master "));
+  row->addWidget(masterLabel);
+  master_ = new QSlider(Qt::Horizontal);
+  master_->setObjectName(QStringLiteral("master"));
+  master_->setAccessibleName(tr("Master"));
+  master_->setToolTip(tr("Brightness of everything"));
+  master_->setRange(0, 100);
+  master_->setValue(100);
+  master_->setFixedWidth(textWidth(14));
+  masterLabel->setBuddy(master_);
+  connect(master_, &QSlider::valueChanged, this, [this](int value) {
+    session_.stage.player().output().setMaster(static_cast<float>(value) / 100.f);
+    masterText_->setText(percentText(value / 100.0));
+  });
+  row->addWidget(master_);
+  masterText_ = new QLabel(percentText(1));
+  masterText_->setMinimumWidth(textWidth(7));
+  masterText_->setAlignment(Qt::AlignCenter);
+  row->addWidget(masterText_);
+  rate_ = part(tr("Frames a second, and how late the latest 1 % began"), 16);
+  controllers_ = part(tr("Controllers that take what is sent; a click opens Wire"), 18);
+  amps_ = part(tr("Current that the light draws now, of full white"), 16);
+  problem_ = part(tr("The most important problem; a click goes there"), 10);
+  problem_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Expanding);
+  row->setStretchFactor(problem_, 1);
+  connect(controllers_, &QPushButton::clicked, this, &PulseBar::controllersAsked);
+  connect(problem_, &QPushButton::clicked, this, [this] { emit problemAsked(problemPlace_); });
+  connect(&session_.stage, &Stage::lightChanged, this, &PulseBar::showLight);
+  connect(&session_.stage, &Stage::ticked, this, [this] {
+    if (++ticks_ % kTicksPerUpdate == 0) showNumbers();
+  });
+  connect(&session_.document, &Document::showChanged, this, &PulseBar::findProblem);
+  connect(&session_.document, &Document::opened, this, &PulseBar::findProblem);
+  connect(&session_.stage, &Stage::audioChanged, this, &PulseBar::findProblem);
+  showLight();
+  showNumbers();
+  findProblem();
+}
+
+void PulseBar::setBlackout(bool on) {
+  const QSignalBlocker quiet(blackout_);
+  blackout_->setChecked(on);
+  session_.stage.player().output().setBlackout(on);
+}
+
+bool PulseBar::isBlackout() const { return blackout_->isChecked(); }
+
+void PulseBar::showLight() {
+  const bool on = session_.stage.isLit();
+  light_->setText(on ? tr("◉  Light is ON") : tr("○  Light is OFF"));
+  light_->setAccessibleName(light_->text());
+  const Theme& t = theme();
+  const QColor ground = on ? t.ember : t.raised;
+  const QColor ink = on ? (t.isDark ? QColor(0x1a, 0x10, 0x08) : QColor(Qt::white)) : t.text;
+  light_->setStyleSheet(QStringLiteral("QPushButton { background: %1; color: %2; border: none; border-right: 1px solid %3; border-radius: 0; font-weight: 600; padding: 0 16px; } QPushButton:focus { border: 2px solid %2; }").arg(ground.name(), ink.name(), t.line.name()));
+  showNumbers();
+}
+
+void PulseBar::showNumbers() {
+  const auto& stats = session_.stage.player().stats();
+  const quint64 skipped = stats.skipped.load();
+  rate_->setText(tr("40 fps · late %1 ms%2").arg(stats.lateness.percentile_ms(0.99), 0, 'f', 1).arg(skipped > 0 ? tr(" · %1 lost").arg(skipped) : QString()));
+  const auto lines = session_.stage.player().lines();
+  const auto reached = std::count_if(lines.begin(), lines.end(), [](const auto& line) { return line.reached; });
+  const auto all = std::ssize(lines);
+  const bool lit = session_.stage.isLit();
+  controllers_->setText(!lit ? tr("%n controller(s)", nullptr, static_cast<int>(all)) : reached == all ? tr("✓ %1 of %2 controllers").arg(reached).arg(all) : tr("! %1 of %2 controllers").arg(reached).arg(all));
+  controllers_->setStyleSheet(!lit ? QString() : QStringLiteral("color: %1").arg((reached == all ? theme().fine : theme().wrong).name()));
+  double now = 0;
+  double full = 0;
+  for (const auto& [volts, amps] : session_.stage.ampsNow()) now += amps;
+  for (const auto& [volts, amps] : fullWhiteAmps(session_.show())) full += amps;
+  amps_->setText(tr("%1 of %2").arg(ampsText(now), ampsText(full)));
+  if (!lit || reached == all) return;
+  const auto silent = std::find_if(lines.begin(), lines.end(), [](const auto& line) { return !line.reached; });
+  const Controller* controller = chispa::find(session_.show().controllers, silent->controller);
+  problem_->setText(tr("! %1: %2").arg(controller ? text(controller->name) : QString(), text(silent->trouble)));
+}
+
+void PulseBar::findProblem() {
+  const auto problems = findProblems(session_.show(), [this](const std::string& name) { return std::filesystem::exists(audioPath(session_.document.path(), name)); });
+  if (problems.empty()) {
+    problemPlace_ = {};
+    problem_->setText(tr("No problems"));
+    problem_->setStyleSheet(QStringLiteral("color: %1").arg(theme().quiet.name()));
+    return;
+  }
+  const Problem& worst = problems.front();
+  problemPlace_ = worst.place;
+  const QColor colour = worst.severity == Severity::Error ? theme().wrong : worst.severity == Severity::Warning ? theme().watch : theme().quiet;
+  problem_->setText((worst.severity == Severity::Note ? QString() : QStringLiteral("! ")) + QStringLiteral("%1: %2 %3").arg(text(worst.where), text(worst.what), text(worst.cure)));
+  problem_->setStyleSheet(QStringLiteral("color: %1").arg(colour.name()));
+  QStringList all;
+  for (const Problem& problem : problems) all << QStringLiteral("%1: %2 %3").arg(text(problem.where), text(problem.what), text(problem.cure));
+  constexpr int kMost = 12;
+  problem_->setToolTip(all.mid(0, kMost).join(QLatin1Char('\n')));
+}
+
+}  // namespace chispa::desk

@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QWidget>
+
+#include "core/show/problems.h"
+#include "desk/session/session.h"
+
+class QLabel;
+class QPushButton;
+class QSlider;
+
+namespace chispa::desk {
+
+/// Tells at all times whether light is really leaving the machine, to whom, and what is wrong.
+class PulseBar : public QWidget {
+  Q_OBJECT
+ public:
+  explicit PulseBar(const Session& session, QWidget* parent = nullptr);
+
+  void setBlackout(bool on);
+  bool isBlackout() const;
+
+ signals:
+  /// A part was clicked that speaks of controllers, or of a problem at a place.
+  void controllersAsked();
+  void problemAsked(const chispa::ProblemPlace& place);
+
+ private:
+  void showLight();
+  void showNumbers();
+  void findProblem();
+
+  Session session_;
+  QPushButton* light_;
+  QPushButton* blackout_;
+  QSlider* master_;
+  QLabel* masterText_;
+  QPushButton* rate_;
+  QPushButton* controllers_;
+  QPushButton* amps_;
+  QPushButton* problem_;
+  ProblemPlace problemPlace_;
+  int ticks_ = 0;
+};
+
+}  // namespace chispa::desk

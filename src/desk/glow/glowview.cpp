@@ -1,0 +1,94 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/glow/glowview.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <cmath>
+
+#include "desk/parts/theme.h"
+#include "desk/session/stage.h"
+
+namespace chispa::desk {
+
+GlowView::GlowView(Stage& stage, QWidget* parent) : QWidget(parent), stage_(stage) {
+  setFocusPolicy(Qt::StrongFocus);
+  setMinimumSize(120, 90);
+  setAccessibleName(tr("Glow"));
+  setToolTip(tr("The light as an eye would see it. Drag or the arrow keys turn it, the wheel or + and − come nearer, Home shows all."));
+  setAttribute(Qt::WA_OpaquePaintEvent);
+  connect(&stage_, &Stage::ticked, this, qOverload<>(&GlowView::update));
+  connect(&stage_, &Stage::compiledChanged, this, [this] {
+    if (isFramed_) frameAll();
+  });
+}
+
+void GlowView::frameAll() {
+  isFramed_ = true;
+  if (const auto compiled = stage_.compiled())
+    camera_ = framing(compiled->map.positions, static_cast<double>(width()) / std::max(1, height()));
+  update();
+}
+
+void GlowView::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  const double ratio = devicePixelRatioF();
+  const QSize size = (QSizeF(this->size()) * ratio).toSize();
+  if (image_.size() != size) image_ = QImage(size, QImage::Format_RGBX8888);
+  static const PixelFrame kDark;
+  const auto compiled = stage_.compiled();
+  const bool fits = compiled && stage_.frame().size() == compiled->map.positions.size();
+  painter_.paint(compiled ? compiled->map.positions : std::vector<Vec3>{}, fits ? stage_.frame() : kDark, camera_,
+                 size.width(), size.height(), image_.bits());
+  image_.setDevicePixelRatio(ratio);
+  painter.drawImage(0, 0, image_);
+  if (hasFocus()) {
+    painter.setPen(theme().ember);
+    painter.drawRect(rect().adjusted(0, 0, -1, -1));
+  }
+}
+
+void GlowView::orbit(double yaw_deg, double pitch_deg) {
+  isFramed_ = false;
+  camera_.yaw_deg = std::fmod(camera_.yaw_deg + yaw_deg, 360);
+  camera_.pitch_deg = std::clamp(camera_.pitch_deg + pitch_deg, -30.0, 89.0);
+  update();
+}
+
+void GlowView::mousePressEvent(QMouseEvent* event) { draggedFrom_ = event->pos(); }
+
+void GlowView::mouseMoveEvent(QMouseEvent* event) {
+  const QPoint moved = event->pos() - draggedFrom_;
+  draggedFrom_ = event->pos();
+  constexpr double kDegreesPerPixel = 0.4;
+  orbit(moved.x() * kDegreesPerPixel, moved.y() * kDegreesPerPixel);
+}
+
+void GlowView::mouseDoubleClickEvent(QMouseEvent*) { frameAll(); }
+
+void GlowView::wheelEvent(QWheelEvent* event) {
+  isFramed_ = false;
+  camera_.distance_m = std::clamp(camera_.distance_m * std::pow(0.999, event->angleDelta().y()), 0.2, 2000.0);
+  update();
+}
+
+void GlowView::keyPressEvent(QKeyEvent* event) {
+  constexpr double kStep = 5;
+  switch (event->key()) {
+    case Qt::Key_Left: return orbit(-kStep, 0);
+    case Qt::Key_Right: return orbit(kStep, 0);
+    case Qt::Key_Up: return orbit(0, kStep);
+    case Qt::Key_Down: return orbit(0, -kStep);
+    case Qt::Key_Home: return frameAll();
+    case Qt::Key_Plus: camera_.distance_m *= 0.9; break;
+    case Qt::Key_Minus: camera_.distance_m /= 0.9; break;
+    default: return QWidget::keyPressEvent(event);
+  }
+  isFramed_ = false;
+  update();
+}
+
+void GlowView::resizeEvent(QResizeEvent*) {
+  if (isFramed_) frameAll();
+}
+
+}  // namespace chispa::desk

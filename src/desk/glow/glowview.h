@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QImage>
+#include <QWidget>
+
+#include "core/preview/glow.h"
+
+namespace chispa::desk {
+
+class Stage;
+
+/// The simulated light of the whole installation. Drag turns it, the wheel comes nearer, Home shows all of it.
+class GlowView : public QWidget {
+  Q_OBJECT
+ public:
+  explicit GlowView(Stage& stage, QWidget* parent = nullptr);
+
+  QSize sizeHint() const override { return {480, 300}; }
+  const OrbitCamera& camera() const { return camera_; }
+  /// Back to the view from the front that has everything in it.
+  void frameAll();
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+  void mouseMoveEvent(QMouseEvent* event) override;
+  void mouseDoubleClickEvent(QMouseEvent* event) override;
+  void wheelEvent(QWheelEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
+  void resizeEvent(QResizeEvent* event) override;
+
+ private:
+  void orbit(double yaw_deg, double pitch_deg);
+
+  Stage& stage_;
+  GlowPainter painter_;
+  QImage image_;
+  OrbitCamera camera_;
+  /// False once the user has turned it.
+  bool isFramed_ = true;
+  QPoint draggedFrom_;
+};
+
+}  // namespace chispa::desk

@@ -1,0 +1,27 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/parts/format.h"
+
+#include <QLocale>
+#include <cmath>
+
+namespace chispa::desk {
+
+QString timeText(Micros t) {
+  const auto hundredths = static_cast<long long>(t.count() / 10'000);
+  return QStringLiteral("%1:%2.%3")
+      .arg(hundredths / 6000)
+      .arg(hundredths / 100 % 60, 2, 10, QLatin1Char('0'))
+      .arg(hundredths % 100, 2, 10, QLatin1Char('0'));
+}
+
+QString lengthText(double metres) {
+  const QLocale locale;
+  if (std::abs(metres) >= 1 || metres == 0) return locale.toString(metres, 'f', 2) + QStringLiteral(" m");
+  return locale.toString(metres * 1000, 'f', std::abs(metres) < 0.1 ? 1 : 0) + QStringLiteral(" mm");
+}
+
+QString ampsText(double amps) { return QLocale().toString(amps, 'f', amps < 10 ? 2 : 1) + QStringLiteral(" A"); }
+
+QString percentText(double share) { return QStringLiteral("%1 %").arg(std::lround(share * 100)); }
+
+}  // namespace chispa::desk

@@ -1,0 +1,18 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QString>
+
+#include "core/base/time.h"
+
+namespace chispa::desk {
+
+/// "1:23.40".
+QString timeText(Micros t);
+/// Metres, or millimetres below one: "2.60 m", "16.7 mm".
+QString lengthText(double metres);
+QString ampsText(double amps);
+QString percentText(double share);
+
+inline QString text(const std::string& s) { return QString::fromStdString(s); }
+
+}  // namespace chispa::desk

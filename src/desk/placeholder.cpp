@@ -1,1 +1,0 @@
-namespace chispa::desk { int placeholder(); int placeholder() { return 0; } }

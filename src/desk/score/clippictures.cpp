@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/score/clippictures.h"
+
+#include <QtConcurrent>
+
+#include "core/preview/clippicture.h"
+
+namespace chispa::desk {
+namespace {
+
+QImage draw(const CompiledClip& clip, const ZoneCells& cells, const MusicGrid& grid, const std::shared_ptr<const MusicFeatures>& features, QSize size) {
+  const ClipPicture picture = drawClip(clip, cells, grid, features.get(), {clip.start, clip.length}, size.width(), size.height());
+  return QImage(picture.rgba.data(), picture.width, picture.height, QImage::Format_RGBX8888).copy();
+}
+
+std::shared_ptr<const Palette> paletteOf(const Show& show, PaletteId id) {
+  const auto found = std::find_if(show.palettes.begin(), show.palettes.end(), [id](const auto& p) { return p->id == id; });
+  return found == show.palettes.end() ? nullptr : *found;
+}
+
+}  // namespace
+
+ClipPictures::ClipPictures(const Session& session, QObject* parent) : QObject(parent), session_(session) {
+  // One worker: the output thread and the window keep a core each.
+  pool_.setMaxThreadCount(1);
+  connect(&session_.document, &Document::opened, this, [this] { entries_.clear(); });
+}
+
+ClipPictures::~ClipPictures() {
+  pool_.clear();
+  pool_.waitForDone();
+}
+
+QImage ClipPictures::picture(const std::shared_ptr<const Clip>& clip, int width, int height) {
+  // Coarse steps of width, so that zooming does not draw everything anew at each notch.
+  constexpr int kWidthStep = 32;
+  constexpr int kMostWidth = 512;
+  const QSize size(std::clamp((width + kWidthStep - 1) / kWidthStep * kWidthStep, kWidthStep, kMostWidth), std::max(4, height));
+  Entry& entry = entries_[clip->id];
+  const auto palette = paletteOf(session_.show(), clip->palette);
+  const auto compiled = session_.stage.compiled();
+  // A new compilation alone redraws only what it may have changed: zones and music.
+  const bool same = entry.clip == clip && entry.palette == palette && entry.size == size && entry.compiled == compiled;
+  if (!same && !entry.wanted && compiled) {
+    entry.clip = clip;
+    entry.palette = palette;
+    entry.size = size;
+    entry.compiled = compiled;
+    request(entry);
+  }
+  return entry.image;
+}
+
+void ClipPictures::request(Entry& entry) {
+  const Score* score = session_.stage.score();
+  const CompiledScore* compiled = score ? entry.compiled->scoreOf(score->id) : nullptr;
+  if (!compiled) return;
+  const auto stave = std::find_if(compiled->staves.begin(), compiled->staves.end(), [&](const auto& s) { return s.zone == entry.clip->zone; });
+  if (stave == compiled->staves.end()) return;
+  entry.wanted = true;
+  ++drawing_;
+  CompiledClip clip = compileClip(*entry.clip, tableOf(session_.show(), entry.clip->palette));
+  QtConcurrent::run(&pool_, [clip = std::move(clip), cells = stave->cells, grid = compiled->grid, features = compiled->features, size = entry.size] {
+    return draw(clip, *cells, grid, features, size);
+  }).then(this, [this, id = entry.clip->id](const QImage& image) {
+    --drawing_;
+    const auto found = entries_.find(id);
+    if (found == entries_.end()) return;
+    found->second.image = image;
+    found->second.wanted = false;
+    emit drawn();
+  });
+}
+
+}  // namespace chispa::desk

@@ -1,0 +1,116 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/score/effectshelf.h"
+
+#include <QDrag>
+#include <QMimeData>
+#include <QTimer>
+#include <cmath>
+
+#include "core/edit/planedits.h"
+#include "core/preview/clippicture.h"
+#include "desk/parts/format.h"
+
+namespace chispa::desk {
+namespace {
+
+constexpr QSize kPreview(84, 36);
+constexpr int kEvery_ms = 160;
+constexpr double kShown_s = 4;
+constexpr double kPreviewLoop_s = 300;
+
+/// Cells to try an effect on: the zone's own if it is small enough to draw often, else its like in small.
+std::shared_ptr<const ZoneCells> previewCells(const Session& session, ZoneId zone) {
+  constexpr int kMost = 96;
+  if (const auto compiled = session.stage.compiled())
+    for (const CompiledScore& score : compiled->scores)
+      for (const CompiledStave& stave : score.staves)
+        if (stave.zone == zone && stave.cells->count() <= kMost) return stave.cells;
+  static const auto small = [] {
+    Show show;
+    addFixture(show, LineShape{36, 0.05}, {});
+    return std::make_shared<const ZoneCells>(cellsOf(show, mapPixels(show), *show.zones.front()));
+  }();
+  static const auto matrix = [] {
+    Show show;
+    addFixture(show, GridShape{18, 12, 0.05, 0.05}, {});
+    return std::make_shared<const ZoneCells>(cellsOf(show, mapPixels(show), *show.zones.front()));
+  }();
+  const Zone* found = chispa::find(session.show().zones, zone);
+  return found && found->layout == ZoneLayout::SideBySide ? matrix : small;
+}
+
+MusicFeatures swellingMusic() {
+  constexpr int kValues = MusicFeatures::kRate * static_cast<int>(2 * kPreviewLoop_s);
+  MusicFeatures features;
+  for (int i = 0; i < kValues; ++i) features.level.push_back(0.5f + 0.4f * std::sin(static_cast<float>(i) * 0.03f));
+  for (std::size_t band = 0; band < features.bands.size(); ++band)
+    for (int i = 0; i < kValues; ++i)
+      features.bands[band].push_back(0.45f + 0.4f * std::sin(static_cast<float>(i) * 0.02f + static_cast<float>(band)));
+  return features;
+}
+
+}  // namespace
+
+EffectShelf::EffectShelf(const Session& session, QWidget* parent) : QListWidget(parent), session_(session) {
+  setObjectName(QStringLiteral("effectShelf"));
+  setAccessibleName(tr("Effects"));
+  setViewMode(IconMode);
+  setIconSize(kPreview);
+  setGridSize({kPreview.width() + 8, kPreview.height() + fontMetrics().height() + 12});
+  setMovement(Static);
+  setResizeMode(Adjust);
+  setDragEnabled(true);
+  setSpacing(0);
+  for (const Effect& effect : effects()) {
+    auto* item = new QListWidgetItem(text(effect.name));
+    item->setData(Qt::UserRole, text(effect.key));
+    item->setToolTip(text(effect.summary) + tr("\nDrag it onto a stave, or choose it and press Enter there."));
+    addItem(item);
+  }
+  setCurrentRow(0);
+  connect(this, &QListWidget::currentItemChanged, this, [this] { emit effectChosen(chosen()); });
+  auto* timer = new QTimer(this);
+  connect(timer, &QTimer::timeout, this, [this] {
+    moved_s_ += kEvery_ms * 1e-3;
+    if (isVisible()) drawPreviews();
+  });
+  timer->start(kEvery_ms);
+  drawPreviews();
+}
+
+QString EffectShelf::chosen() const { return currentItem() ? currentItem()->data(Qt::UserRole).toString() : QString(); }
+
+void EffectShelf::setZone(ZoneId zone) { zone_ = zone; }
+void EffectShelf::setPalette(PaletteId palette) { palette_ = palette; }
+
+void EffectShelf::drawPreviews() {
+  const auto cells = previewCells(session_, zone_);
+  const auto& palettes = session_.show().palettes;
+  const auto table = tableOf(session_.show(), chispa::find(session_.show().palettes, palette_) ? palette_ : palettes.empty() ? PaletteId{} : palettes.front()->id);
+  // A plain grid, and music made of a slow swell, so that each preview moves wherever the playhead is.
+  static const MusicGrid grid({Micros(0), Micros(500'000)}, {Micros(0), Micros(1'500'000)});
+  static const MusicFeatures music = swellingMusic();
+  for (int i = 0; i < count(); ++i) {
+    Clip clip;
+    clip.effect = item(i)->data(Qt::UserRole).toString().toStdString();
+    // What runs over a clip's whole length is shown as a whole; all else moves on.
+    const bool isWhole = clip.effect == "pour";
+    const Micros shown = micros(kShown_s);
+    clip.length = isWhole ? shown : micros(2 * kPreviewLoop_s);
+    const TimeSpan span{isWhole ? Micros(0) : micros(std::fmod(moved_s_, kPreviewLoop_s)), shown};
+    const ClipPicture picture = drawClip(compileClip(clip, table), *cells, grid, &music, span, kPreview.width(), kPreview.height());
+    const QImage image = QImage(picture.rgba.data(), picture.width, picture.height, QImage::Format_RGBX8888).copy();
+    item(i)->setIcon(QIcon(QPixmap::fromImage(image)));
+  }
+}
+
+void EffectShelf::startDrag(Qt::DropActions) {
+  auto* dragged = new QMimeData;
+  dragged->setData(QStringLiteral("application/x-chispa-effect"), chosen().toUtf8());
+  auto* drag = new QDrag(this);
+  drag->setMimeData(dragged);
+  if (currentItem()) drag->setPixmap(currentItem()->icon().pixmap(kPreview));
+  drag->exec(Qt::CopyAction);
+}
+
+}  // namespace chispa::desk

@@ -1,0 +1,18 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <memory>
+
+#include "desk/parts/form.h"
+#include "desk/session/session.h"
+
+namespace chispa::desk {
+
+/// Properties of the selected clips; the effect's own parameters if all have the same effect.
+std::unique_ptr<Form> makeClipForm(const Session& session, const ClipIds& ids);
+/// What the rows of makeClipForm() depend on: when it changes, the form has to be made anew.
+QString clipFormKey(const Session& session, const ClipIds& ids);
+
+std::unique_ptr<Form> makePaletteForm(const Session& session, PaletteId id);
+QString paletteFormKey(const Session& session, PaletteId id);
+
+}  // namespace chispa::desk

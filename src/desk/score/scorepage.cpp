@@ -1,0 +1,236 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/score/scorepage.h"
+
+#include <QComboBox>
+#include <QFileDialog>
+#include <QLabel>
+#include <QListWidget>
+#include <QPushButton>
+#include <QSplitter>
+#include <QVBoxLayout>
+
+#include "core/edit/scoreedits.h"
+#include "desk/glow/glowview.h"
+#include "desk/parts/format.h"
+#include "desk/parts/gradientbar.h"
+#include "desk/parts/icon.h"
+#include "desk/parts/theme.h"
+#include "desk/score/clippictures.h"
+#include "desk/score/effectshelf.h"
+#include "desk/score/timelineview.h"
+
+namespace chispa::desk {
+namespace {
+
+constexpr int kSideWidth = 206;
+
+/// The audio file's name as the show keeps it: relative to the show where that is possible without leaving its folder.
+std::string audioName(const std::filesystem::path& showFile, const std::filesystem::path& audio) {
+  if (showFile.empty()) return audio.string();
+  std::error_code error;
+  const auto relative = std::filesystem::relative(audio, showFile.parent_path(), error);
+  return error || relative.empty() || *relative.begin() == ".." ? audio.string() : relative.string();
+}
+
+}  // namespace
+
+ScorePage::ScorePage(const Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), pictures_(new ClipPictures(session, this)), timeline_(new TimelineView(session, *pictures_)) {
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(0);
+  row->addWidget(makeShelf());
+  auto* column = new QVBoxLayout;
+  column->setSpacing(0);
+  column->addWidget(makeTransport());
+  auto* split = new QSplitter(Qt::Vertical);
+  split->addWidget(new GlowView(session.stage));
+  split->addWidget(timeline_);
+  split->setStretchFactor(0, 1);
+  split->setStretchFactor(1, 2);
+  split->setSizes({210, 480});
+  column->addWidget(split, 1);
+  row->addLayout(column, 1);
+  connect(timeline_, &TimelineView::zoneChosen, shelf_, &EffectShelf::setZone);
+  connect(shelf_, &EffectShelf::effectChosen, timeline_, &TimelineView::setChosenEffect);
+  connect(&session_.document, &Document::showChanged, this, [this](const Show& before) {
+    if (!sameItems(before.palettes, session_.show().palettes)) fillPalettes();
+    fillScores();
+  });
+  connect(&session_.document, &Document::opened, this, [this] {
+    fillPalettes();
+    fillScores();
+  });
+  connect(&session_.stage, &Stage::scoreChanged, this, &ScorePage::fillScores);
+  connect(&session_.stage, &Stage::ticked, this, &ScorePage::showPosition);
+  connect(&session_.stage, &Stage::playingChanged, this, [this] { play_->setIcon(icon(session_.stage.isPlaying() ? "pause" : "play")); });
+  connect(&session_.stage, &Stage::audioChanged, this, &ScorePage::addFoundBeats);
+  fillPalettes();
+  fillScores();
+}
+
+QWidget* ScorePage::makeShelf() {
+  auto* panel = new QWidget;
+  panel->setObjectName(QStringLiteral("sidePanel"));
+  panel->setFixedWidth(kSideWidth);
+  auto* column = new QVBoxLayout(panel);
+  column->setContentsMargins(8, 10, 4, 8);
+  const auto heading = [&](const QString& words) {
+    auto* label = new QLabel(words);
+    label->setObjectName(QStringLiteral("heading"));
+    column->addWidget(label);
+  };
+  heading(tr("Palettes of this show"));
+  palettes_ = new QListWidget;
+  palettes_->setObjectName(QStringLiteral("paletteList"));
+  palettes_->setAccessibleName(tr("Palettes"));
+  palettes_->setToolTip(tr("Choose one to change it, or double click to give it to the selected clips."));
+  palettes_->setIconSize({92, 14});
+  connect(palettes_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
+    if (filling_ || !item) return;
+    const PaletteId id{item->data(Qt::UserRole).toUInt()};
+    timeline_->setChosenPalette(id);
+    shelf_->setPalette(id);
+  });
+  connect(palettes_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
+    // With clips selected a click only chooses what new clips get; otherwise it shows the palette itself.
+    if (session_.selection.clips().empty()) session_.selection.select(PaletteId{item->data(Qt::UserRole).toUInt()});
+  });
+  connect(palettes_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) {
+    const PaletteId id{item->data(Qt::UserRole).toUInt()};
+    const ClipIds clips = session_.selection.clips();
+    const Score* score = session_.stage.score();
+    if (clips.empty() || !score) return session_.selection.select(id);
+    session_.edit(tr("palette"), [&, scoreId = score->id](Show& show) {
+      for (const ClipId clip : clips) changeClip(show, scoreId, clip, [id](Clip& c) { c.palette = id; });
+    });
+  });
+  column->addWidget(palettes_, 1);
+  auto* add = new QPushButton(tr("New palette"));
+  add->setObjectName(QStringLiteral("newPalette"));
+  add->setToolTip(tr("A palette of two colours to begin with"));
+  connect(add, &QPushButton::clicked, this, [this] {
+    PaletteId id;
+    session_.edit(tr("new palette"), [&](Show& show) { id = addPalette(show, tr("Palette").toStdString(), {{0, {20, 24, 60}}, {1, {255, 230, 180}}}); });
+    session_.selection.select(id);
+  });
+  column->addWidget(add);
+  column->addSpacing(8);
+  heading(tr("Effects"));
+  shelf_ = new EffectShelf(session_);
+  column->addWidget(shelf_, 3);
+  return panel;
+}
+
+QWidget* ScorePage::makeTransport() {
+  auto* bar = new QWidget;
+  bar->setObjectName(QStringLiteral("toolRow"));
+  auto* row = new QHBoxLayout(bar);
+  row->setContentsMargins(8, 6, 12, 6);
+  play_ = new QPushButton(icon("play"), tr("Play"));
+  play_->setObjectName(QStringLiteral("playButton"));
+  play_->setToolTip(tr("Plays and pauses (Space)"));
+  connect(play_, &QPushButton::clicked, this, [this] { session_.stage.togglePlaying(); });
+  row->addWidget(play_);
+  auto* loop = new QPushButton(icon("loop"), tr("Loop"));
+  loop->setObjectName(QStringLiteral("loopButton"));
+  loop->setCheckable(true);
+  loop->setToolTip(tr("Begins again at the end"));
+  connect(loop, &QPushButton::toggled, this, [this](bool on) { session_.stage.setLooping(on); });
+  row->addWidget(loop);
+  auto* mark = new QPushButton(tr("Mark"));
+  mark->setObjectName(QStringLiteral("markButton"));
+  mark->setToolTip(tr("Puts a mark at the playhead, while playing too (M)"));
+  connect(mark, &QPushButton::clicked, this, [this] { timeline_->placeMark(); });
+  row->addWidget(mark);
+  scores_ = new QComboBox;
+  scores_->setObjectName(QStringLiteral("scoreChoice"));
+  scores_->setAccessibleName(tr("Score"));
+  scores_->setToolTip(tr("The score that is open"));
+  connect(scores_, &QComboBox::activated, this, [this](int index) { session_.stage.openScore(ScoreId{scores_->itemData(index).toUInt()}); });
+  row->addWidget(scores_);
+  auto* add = new QPushButton(tr("New score…"));
+  add->setObjectName(QStringLiteral("newScore"));
+  add->setToolTip(tr("From a piece of music; its bars and beats are found"));
+  connect(add, &QPushButton::clicked, this, [this] { newScore(); });
+  row->addWidget(add);
+  row->addStretch();
+  for (const auto& [name, words, tip, factor] : {std::tuple{"zoomOut", tr("−"), tr("Shows more of the score (−)"), 0.7}, std::tuple{"zoomIn", tr("+"), tr("Shows less, larger (+)"), 1.4}}) {
+    auto* zoom = new QPushButton(words);
+    zoom->setObjectName(QLatin1String(name));
+    zoom->setToolTip(tip);
+    zoom->setAccessibleName(tip);
+    connect(zoom, &QPushButton::clicked, this, [this, factor = factor] { timeline_->zoomBy(factor); });
+    row->addWidget(zoom);
+  }
+  position_ = new QLabel;
+  position_->setObjectName(QStringLiteral("positionLabel"));
+  position_->setTextFormat(Qt::RichText);
+  position_->setMinimumWidth(textWidth(22));
+  position_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+  row->addWidget(position_);
+  return bar;
+}
+
+void ScorePage::fillPalettes() {
+  filling_ = true;
+  const int chosen = palettes_->currentRow();
+  palettes_->clear();
+  for (const auto& palette : session_.show().palettes) {
+    auto* item = new QListWidgetItem(QIcon(QPixmap::fromImage(gradientImage(*palette, 92, 14))), text(palette->name));
+    item->setData(Qt::UserRole, palette->id.value);
+    palettes_->addItem(item);
+  }
+  palettes_->setCurrentRow(std::clamp(chosen, 0, std::max(0, palettes_->count() - 1)));
+  filling_ = false;
+}
+
+void ScorePage::fillScores() {
+  const QSignalBlocker quiet(scores_);
+  scores_->clear();
+  for (const auto& score : session_.show().scores) scores_->addItem(text(score->name), score->id.value);
+  scores_->setCurrentIndex(session_.stage.score() ? scores_->findData(session_.stage.score()->id.value) : -1);
+  scores_->setVisible(scores_->count() > 0);
+}
+
+void ScorePage::showPosition() {
+  const Score* score = session_.stage.score();
+  if (!isVisible()) return;
+  if (!score) return position_->clear();
+  const Micros at = session_.stage.position();
+  const auto compiled = session_.stage.compiled();
+  const CompiledScore* grid = compiled ? compiled->scoreOf(score->id) : nullptr;
+  const double bar = grid ? grid->grid.barAt(at) : 0;
+  const QString where = bar < 0 || !grid ? QStringLiteral("—") : tr("bar %1.%2").arg(static_cast<int>(bar + 1e-6) + 1).arg(static_cast<int>(grid->grid.beatInBarAt(at) + 1e-6) + 1);
+  position_->setText(QStringLiteral("<b style='font-size:17px'>%1</b> &nbsp; %2").arg(where, timeText(at)));
+}
+
+void ScorePage::newScore(QString audio) {
+  if (audio.isEmpty())
+    audio = QFileDialog::getOpenFileName(this, tr("Music for the new score"), {}, tr("Music (*.mp3 *.m4a *.aac *.ogg *.flac *.wav);;All files (*)"));
+  if (audio.isEmpty()) return;
+  const std::filesystem::path path = audio.toStdString();
+  const std::string name = audioName(session_.document.path(), path);
+  ScoreId id;
+  // Its length is not known before the music has been read; addFoundBeats() puts it right.
+  session_.edit(tr("new score"), [&](Show& show) { id = addScore(show, path.stem().string(), name, Micros(0)); }, QStringLiteral("new-score"));
+  session_.stage.openScore(id);
+  addFoundBeats();
+}
+
+void ScorePage::addFoundBeats() {
+  const Score* score = session_.stage.score();
+  const auto audio = session_.stage.audio();
+  if (!score || !audio || score->length.count() > 0) return;
+  const ScoreId id = score->id;
+  session_.edit(tr("new score"), [&](Show& show) {
+    Score filled = *chispa::find(show.scores, id);
+    filled.length = audio->clip->length();
+    putBeats(show, filled, audio->beats);
+    put(show.scores, filled);
+  }, QStringLiteral("new-score"));
+  session_.document.seal();
+  timeline_->zoomToAll();
+}
+
+}  // namespace chispa::desk

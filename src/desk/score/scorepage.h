@@ -1,0 +1,48 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QWidget>
+
+#include "desk/session/session.h"
+
+class QComboBox;
+class QLabel;
+class QListWidget;
+class QPushButton;
+
+namespace chispa::desk {
+
+class ClipPictures;
+class EffectShelf;
+class TimelineView;
+
+/// The workspace Score: palettes and effects, the glow, and the timeline.
+class ScorePage : public QWidget {
+  Q_OBJECT
+ public:
+  explicit ScorePage(const Session& session, QWidget* parent = nullptr);
+
+  TimelineView& timeline() { return *timeline_; }
+  ClipPictures& pictures() { return *pictures_; }
+  /// Asks for an audio file and makes a score of it; with a path, asks nothing.
+  void newScore(QString audio = {});
+
+ private:
+  QWidget* makeShelf();
+  QWidget* makeTransport();
+  void fillPalettes();
+  void fillScores();
+  void showPosition();
+  void addFoundBeats();
+
+  Session session_;
+  ClipPictures* pictures_;
+  TimelineView* timeline_;
+  EffectShelf* shelf_;
+  QListWidget* palettes_;
+  QComboBox* scores_;
+  QPushButton* play_;
+  QLabel* position_;
+  bool filling_ = false;
+};
+
+}  // namespace chispa::desk

@@ -1,0 +1,106 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QAbstractScrollArea>
+#include <optional>
+
+#include "desk/session/session.h"
+
+namespace chispa::desk {
+
+class ClipPictures;
+
+/// Bars, waveform, mark lanes, and a stave a zone with clips drawn as what they will look like. Clips are dragged and
+/// resized with snap to marks; the ruler scrubs; M places a mark; Enter adds a clip of the chosen effect.
+class TimelineView : public QAbstractScrollArea {
+  Q_OBJECT
+ public:
+  TimelineView(const Session& session, ClipPictures& pictures, QWidget* parent = nullptr);
+
+  /// What Enter, double click and dropping add.
+  void setChosenEffect(const QString& key) { chosenEffect_ = key; }
+  void setChosenPalette(PaletteId id) { chosenPalette_ = id; }
+  ZoneId chosenZone() const { return chosenZone_; }
+  void zoomBy(double factor);
+  void zoomToAll();
+  void placeMark();
+  /// Adds a clip of `effect` on `zone` that begins at the beat nearest to `at` and lasts to the next bar but one.
+  ClipId addClipAt(const QString& effect, ZoneId zone, Micros at);
+  /// Where the clip or the instant is drawn, in the viewport's coordinates.
+  QRectF clipBox(ClipId id) const;
+  double xOf(Micros t) const;
+  QRectF staveBox(ZoneId zone) const;
+  /// Deletes the mark that was clicked last; false if none is chosen.
+  bool deleteChosenMark();
+
+ signals:
+  void zoneChosen(chispa::ZoneId zone);
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+  void resizeEvent(QResizeEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+  void mouseMoveEvent(QMouseEvent* event) override;
+  void mouseReleaseEvent(QMouseEvent* event) override;
+  void mouseDoubleClickEvent(QMouseEvent* event) override;
+  void wheelEvent(QWheelEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
+  void dragEnterEvent(QDragEnterEvent* event) override;
+  void dragMoveEvent(QDragMoveEvent* event) override;
+  void dropEvent(QDropEvent* event) override;
+
+ private:
+  struct StaveRow {
+    ZoneId zone;
+    double top = 0;
+    double height = 0;
+    int layers = 1;
+  };
+  enum class Drag { None, Scrub, Move, ResizeStart, ResizeEnd, Mark };
+
+  void relayout();
+  void updateScrollBars();
+  void follow();
+  Micros timeAt(double x) const;
+  double headWidth() const;
+  double rulerHeight() const;
+  double waveHeight() const;
+  double laneHeight() const;
+  double stavesTop() const;
+  QRectF boxOf(const Clip& clip, const StaveRow& row) const;
+  const StaveRow* rowOf(ZoneId zone) const;
+  const StaveRow* rowAt(double y) const;
+  std::shared_ptr<const Clip> clipAt(QPointF at) const;
+  std::optional<MarkId> markAt(QPointF at) const;
+  void paintRuler(QPainter& painter) const;
+  void paintWave(QPainter& painter) const;
+  void paintLanes(QPainter& painter) const;
+  void paintLane(QPainter& painter, const MarkLane& lane, double top) const;
+  void paintStaves(QPainter& painter);
+  void paintClip(QPainter& painter, const std::shared_ptr<const Clip>& clip, QRectF box);
+  void paintPlayhead(QPainter& painter) const;
+  void paintEmpty(QPainter& painter) const;
+  void dragClips(QPointF to);
+  void dragEdge(QPointF to);
+  Micros snap(Micros at, const ClipIds& without) const;
+  void nudge(int beats);
+  void chooseZone(ZoneId zone);
+
+  Session session_;
+  ClipPictures& pictures_;
+  std::vector<StaveRow> rows_;
+  double pxPerSecond_ = 24;
+  bool isFitted_ = true;
+  QString chosenEffect_ = QStringLiteral("ribbon");
+  PaletteId chosenPalette_;
+  ZoneId chosenZone_;
+  std::optional<MarkId> chosenMark_;
+
+  Drag drag_ = Drag::None;
+  QPointF pressed_;
+  QPointF pointer_;
+  /// The clips as they were when the drag began, so that it follows the pointer and not its own rounding.
+  std::vector<Clip> dragged_;
+  ClipId grabbed_;
+};
+
+}  // namespace chispa::desk

@@ -1,0 +1,50 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/session/selection.h"
+
+namespace chispa::desk {
+namespace {
+
+template <class... F>
+struct Cases : F... {
+  using F::operator()...;
+};
+
+bool hasBead(const Show& show, const BeadPlace& place) {
+  const Controller* controller = chispa::find(show.controllers, place.controller);
+  if (!controller || place.port >= std::ssize(controller->ports)) return false;
+  return place.bead < std::ssize(controller->ports[static_cast<std::size_t>(place.port)].run);
+}
+
+Selected pruned(const Selected& selected, const Show& show, const Score* score) {
+  return std::visit(
+      Cases{[](std::monostate) { return Selected{}; },
+            [&](FixtureIds ids) {
+              std::erase_if(ids, [&](FixtureId id) { return !chispa::find(show.fixtures, id); });
+              return ids.empty() ? Selected{} : Selected{ids};
+            },
+            [&](ClipIds ids) {
+              std::erase_if(ids, [&](ClipId id) { return !score || !findClip(*score, id); });
+              return ids.empty() ? Selected{} : Selected{ids};
+            },
+            [&](ZoneId id) { return chispa::find(show.zones, id) ? Selected{id} : Selected{}; },
+            [&](PaletteId id) { return chispa::find(show.palettes, id) ? Selected{id} : Selected{}; },
+            [&](ControllerId id) { return chispa::find(show.controllers, id) ? Selected{id} : Selected{}; },
+            [&](PortChoice port) {
+              const Controller* controller = chispa::find(show.controllers, port.controller);
+              return controller && port.port < std::ssize(controller->ports) ? Selected{port} : Selected{};
+            },
+            [&](BeadPlace place) { return hasBead(show, place) ? Selected{place} : Selected{}; }},
+      selected);
+}
+
+}  // namespace
+
+void Selection::select(Selected selected) {
+  if (selected == selected_) return;
+  selected_ = std::move(selected);
+  emit changed();
+}
+
+void Selection::prune(const Show& show, const Score* score) { select(pruned(selected_, show, score)); }
+
+}  // namespace chispa::desk

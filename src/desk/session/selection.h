@@ -1,0 +1,79 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QObject>
+#include <variant>
+#include <vector>
+
+#include "core/show/show.h"
+
+namespace chispa::desk {
+
+/// A bead by its place: the n-th on a port.
+struct BeadPlace {
+  ControllerId controller;
+  int port = 0;
+  int bead = 0;
+
+  bool operator==(const BeadPlace&) const = default;
+};
+
+/// A port of a controller, from 0.
+struct PortChoice {
+  ControllerId controller;
+  int port = 0;
+
+  bool operator==(const PortChoice&) const = default;
+};
+
+using FixtureIds = std::vector<FixtureId>;
+using ClipIds = std::vector<ClipId>;
+
+/// What the inspector shows: one kind of thing at a time.
+using Selected = std::variant<std::monostate, FixtureIds, ZoneId, ControllerId, PortChoice, BeadPlace, ClipIds, PaletteId>;
+
+/// What is selected in the window, shared by all workspaces. UI thread.
+class Selection : public QObject {
+  Q_OBJECT
+ public:
+  using QObject::QObject;
+
+  const Selected& now() const { return selected_; }
+  void select(Selected selected);
+  void clear() { select({}); }
+
+  bool has(FixtureId id) const { return contains<FixtureIds>(id); }
+  bool has(ClipId id) const { return contains<ClipIds>(id); }
+  /// Adds the thing if it is not selected, takes it out if it is.
+  void toggle(FixtureId id) { toggleIn<FixtureIds>(id); }
+  void toggle(ClipId id) { toggleIn<ClipIds>(id); }
+  FixtureIds fixtures() const { return listOf<FixtureIds>(); }
+  ClipIds clips() const { return listOf<ClipIds>(); }
+
+  /// Lets go of what the show does not have any more; `score` is the one that clips are looked for in.
+  void prune(const Show& show, const Score* score);
+
+ signals:
+  void changed();
+
+ private:
+  template <class List>
+  List listOf() const {
+    const List* list = std::get_if<List>(&selected_);
+    return list ? *list : List{};
+  }
+  template <class List, class IdType>
+  bool contains(IdType id) const {
+    const List* list = std::get_if<List>(&selected_);
+    return list && std::find(list->begin(), list->end(), id) != list->end();
+  }
+  template <class List, class IdType>
+  void toggleIn(IdType id) {
+    List list = listOf<List>();
+    if (std::erase(list, id) == 0) list.push_back(id);
+    select(list.empty() ? Selected{} : Selected{std::move(list)});
+  }
+
+  Selected selected_;
+};
+
+}  // namespace chispa::desk

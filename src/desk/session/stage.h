@@ -1,0 +1,97 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QFutureWatcher>
+#include <QObject>
+#include <QTimer>
+#include <map>
+#include <memory>
+#include <optional>
+
+#include "core/music/analysis.h"
+#include "core/wire/power.h"
+#include "desk/session/document.h"
+#include "engine/player.h"
+
+namespace chispa::desk {
+
+/// Keeps the engine playing what the document says: compiles each new value on a worker, loads and analyses music,
+/// and tells the window what is heard and lit now. UI thread.
+class Stage : public QObject {
+  Q_OBJECT
+ public:
+  Stage(Document& document, std::unique_ptr<engine::Sound> sound, QObject* parent = nullptr);
+  ~Stage() override;
+
+  engine::Player& player() { return player_; }
+  Document& document() { return document_; }
+
+  /// The score that is open; null if the show has none.
+  const Score* score() const;
+  void openScore(ScoreId id);
+  /// Music of the open score; null while it is being analysed, or if there is none.
+  std::shared_ptr<const AnalysedAudio> audio() const;
+  bool isAnalysing() const { return analysing_ > 0; }
+  /// Why a file named by a score could not be read; empty if it could.
+  QString audioTrouble(const std::string& name) const;
+
+  bool isPlaying() const { return player_.isPlaying(); }
+  Micros position() const { return player_.position(); }
+  void play();
+  void pause();
+  void togglePlaying();
+  void seek(Micros position);
+  void setLooping(bool on);
+  bool isLooping() const { return looping_; }
+
+  bool isLit() const { return lit_; }
+  void switchLight(bool on);
+  void setSignal(std::optional<engine::WalkSignal> signal);
+  const std::optional<engine::WalkSignal>& signal() const { return signal_; }
+
+  /// The compiled show that frames belong to; may be one edit behind for a moment.
+  std::shared_ptr<const CompiledShow> compiled() const { return compiled_; }
+  /// Light now, in the order of compiled()'s pixels; dark until the first frame of a new show.
+  const PixelFrame& frame() const { return frame_; }
+  AmpsByVolts ampsNow() const;
+  /// Blocks until what the document says is what plays; for tests and pictures.
+  void settle();
+
+ signals:
+  /// About 30 times a second: position and frame are new.
+  void ticked();
+  void playingChanged();
+  void lightChanged();
+  void scoreChanged();
+  /// Waveform, onsets … of the open score are there, or it is known why not.
+  void audioChanged();
+  void compiledChanged();
+
+ private:
+  void requestCompile();
+  void startCompile();
+  void finishCompile();
+  void requestAudio();
+  void finishAudio(const std::string& name, const Result<std::shared_ptr<const AnalysedAudio>>& result);
+  void tick();
+  void adoptShow();
+
+  Document& document_;
+  engine::Player player_;
+  ScoreId score_;
+  std::map<std::string, std::shared_ptr<const AnalysedAudio>> audio_;
+  std::map<std::string, QString> audioTrouble_;
+  int analysing_ = 0;
+  MusicLibrary music_;
+  std::shared_ptr<const CompiledShow> compiled_;
+  Show compiling_;
+  QFutureWatcher<std::shared_ptr<const CompiledShow>> compileWatcher_;
+  bool compileAgain_ = false;
+  PixelFrame frame_;
+  QTimer timer_;
+  bool wasPlaying_ = false;
+  bool looping_ = false;
+  bool lit_ = false;
+  std::optional<engine::WalkSignal> signal_;
+};
+
+}  // namespace chispa::desk

@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/wire/addresssheet.h"
+
+#include <QHeaderView>
+
+#include "core/wire/patch.h"
+#include "desk/parts/format.h"
+
+namespace chispa::desk {
+
+AddressSheet::AddressSheet(const Session& session, QWidget* parent) : QTableWidget(parent), session_(session) {
+  setObjectName(QStringLiteral("addressSheet"));
+  setAccessibleName(tr("Address sheet"));
+  setEditTriggers(NoEditTriggers);
+  setSelectionBehavior(SelectRows);
+  setShowGrid(false);
+  verticalHeader()->hide();
+  const QStringList titles = {tr("Controller"), tr("Port"), tr("Fixture"), tr("Pixels"), tr("Universe"), tr("Channels"), tr("Order")};
+  setColumnCount(static_cast<int>(titles.size()));
+  setHorizontalHeaderLabels(titles);
+  horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+  horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+  connect(&session_.document, &Document::showChanged, this, &AddressSheet::fill);
+  connect(&session_.document, &Document::opened, this, &AddressSheet::fill);
+  fill();
+}
+
+void AddressSheet::fill() {
+  setSortingEnabled(false);
+  const Show& show = session_.show();
+  const Patch patch = derivePatch(show);
+  setRowCount(static_cast<int>(patch.spans.size()));
+  for (int row = 0; row < rowCount(); ++row) {
+    const PatchSpan& span = patch.spans[static_cast<std::size_t>(row)];
+    const Fixture* fixture = chispa::find(show.fixtures, span.fixture);
+    const int a = span.firstPixel + 1;
+    const int b = span.pixelOf(span.count - 1) + 1;
+    const auto number = [](int value) {
+      auto* item = new QTableWidgetItem;
+      item->setData(Qt::DisplayRole, value);
+      item->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+      return item;
+    };
+    setItem(row, 0, new QTableWidgetItem(text(show.controllers[static_cast<std::size_t>(span.controller)]->name)));
+    setItem(row, 1, number(span.port + 1));
+    setItem(row, 2, new QTableWidgetItem(fixture ? text(fixture->name) : QString()));
+    setItem(row, 3, new QTableWidgetItem(a == b ? QString::number(a) : QStringLiteral("%1 – %2").arg(a).arg(b)));
+    setItem(row, 4, number(span.universe));
+    setItem(row, 5, new QTableWidgetItem(QStringLiteral("%1 – %2").arg(span.channel).arg(span.channelOf(span.count) - 1)));
+    setItem(row, 6, new QTableWidgetItem(fixture ? text(stripTypeOf(show, *fixture).order) : QString()));
+  }
+  setSortingEnabled(true);
+}
+
+}  // namespace chispa::desk

@@ -1,0 +1,156 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/wire/loomlayout.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "desk/parts/format.h"
+#include "desk/parts/theme.h"
+
+namespace chispa::desk {
+namespace {
+
+constexpr double kThreadStep = 68;
+constexpr double kBeadWidth = 36;
+constexpr double kCardGap = 10;
+constexpr double kMargin = 10;
+constexpr double kBeadGap = 5;
+constexpr double kLeastBead = 18;
+
+int threadPixels(const Port& port) {
+  int sum = 0;
+  for (const Bead& bead : port.run) sum += bead.count + bead.skippedBefore;
+  return sum;
+}
+
+int longestThread(const Show& show) {
+  int longest = 1;
+  for (const auto& controller : show.controllers)
+    for (const Port& port : controller->ports) longest = std::max(longest, threadPixels(port));
+  return longest;
+}
+
+QString pieceLabel(const Show& show, FixtureId id, int first, int count) {
+  const Fixture* fixture = chispa::find(show.fixtures, id);
+  if (!fixture) return QStringLiteral("?");
+  const QString name = text(fixture->name);
+  return count == pixelCount(*fixture) ? name : QStringLiteral("%1 %2–%3").arg(name).arg(first + 1).arg(first + count);
+}
+
+}  // namespace
+
+LoomLayout::LoomLayout(const Show& show, QSizeF size, double line, double scrolled) {
+  const double trayHeight = line * 2 + 44;
+  tray_ = QRectF(0, size.height() - trayHeight, size.width(), trayHeight);
+  beamY_ = kMargin + line * 3 + 20;
+  // The longest thread fills the height between beam and tray.
+  const double room = tray_.top() - beamY_ - line * 3 - 40;
+  scale_ = std::clamp(room / longestThread(show), 0.02, 1.2);
+  placeThreads(show, line, scrolled);
+  placeTicks(show);
+  placeChips(show, line);
+}
+
+void LoomLayout::placeThreads(const Show& show, double line, double scrolled) {
+  double x = kMargin - scrolled;
+  for (const auto& controller : show.controllers) {
+    const double ports = static_cast<double>(std::max<std::size_t>(controller->ports.size(), 1));
+    const double wide = std::max(ports * kThreadStep + 8, static_cast<double>(textWidth(22)));
+    cards_.push_back({controller->id, QRectF(x, kMargin, wide, line * 3 + 12)});
+    for (std::size_t p = 0; p < controller->ports.size(); ++p) {
+      Thread thread;
+      thread.controller = controller->id;
+      thread.port = static_cast<int>(p);
+      thread.x = x + kThreadStep * (static_cast<double>(p) + 0.62);
+      thread.top = beamY_ + line + 18;
+      placeBeads(show, thread, controller->ports[p]);
+      threads_.push_back(std::move(thread));
+    }
+    x += wide + kCardGap;
+  }
+  width_ = x + scrolled;
+}
+
+void LoomLayout::placeBeads(const Show& show, Thread& thread, const Port& port) {
+  double y = thread.top;
+  for (std::size_t b = 0; b < port.run.size(); ++b) {
+    const Bead& bead = port.run[b];
+    const double skipped = bead.skippedBefore > 0 ? std::max(8.0, bead.skippedBefore * scale_) : 0;
+    y += skipped;
+    const double tall = std::max(kLeastBead, bead.count * scale_ - kBeadGap);
+    thread.beads.push_back({{thread.controller, thread.port, static_cast<int>(b)}, QRectF(thread.x - kBeadWidth / 2, y, kBeadWidth, tall),
+                            skipped, pieceLabel(show, bead.fixture, bead.first, bead.count), bead.fixture, bead.reversed});
+    y += tall + kBeadGap;
+    thread.pixels += bead.count + bead.skippedBefore;
+    if (const Fixture* fixture = chispa::find(show.fixtures, bead.fixture)) {
+      const StripType& strip = stripTypeOf(show, *fixture);
+      thread.amps += bead.count * strip.channels() * strip.channel_ma * 1e-3;
+    }
+  }
+  thread.bottom = y;
+}
+
+void LoomLayout::placeTicks(const Show& show) {
+  for (const PatchSpan& span : derivePatch(show).spans) {
+    const ControllerId id = show.controllers[static_cast<std::size_t>(span.controller)]->id;
+    auto thread = std::find_if(threads_.begin(), threads_.end(), [&](const Thread& t) { return t.controller == id && t.port == span.port; });
+    if (thread == threads_.end() || span.bead >= std::ssize(thread->beads)) continue;
+    const Bead* bead = chispa::beadAt(show, {id, span.port, span.bead});
+    if (!bead) continue;
+    const bool first = thread->ticks.empty();
+    const int into = bead->reversed ? bead->first + bead->count - 1 - span.firstPixel : span.firstPixel - bead->first;
+    const QRectF& box = thread->beads[static_cast<std::size_t>(span.bead)].box;
+    const double y = box.top() + box.height() * into / std::max(1, bead->count);
+    if (first || span.channel == 1) thread->ticks.push_back({y, text(addressText(span.universe, span.channel)), first});
+  }
+}
+
+void LoomLayout::placeChips(const Show& show, double line) {
+  double x = kMargin;
+  for (const LoosePiece& piece : loosePieces(show)) {
+    const QString label = QStringLiteral("%1 · %2 px").arg(pieceLabel(show, piece.fixture, piece.first, piece.count)).arg(piece.count);
+    const double wide = static_cast<double>(textWidth(static_cast<int>(label.size()) + 3));
+    chips_.push_back({piece, QRectF(x, tray_.top() + line + 18, wide, line + 10), label});
+    x += wide + 8;
+  }
+}
+
+const LoomLayout::BeadBox* LoomLayout::beadAt(QPointF at) const {
+  for (const Thread& thread : threads_)
+    for (const BeadBox& bead : thread.beads)
+      if (bead.box.contains(at)) return &bead;
+  return nullptr;
+}
+
+const LoomLayout::Chip* LoomLayout::chipAt(QPointF at) const {
+  const auto found = std::find_if(chips_.begin(), chips_.end(), [at](const Chip& chip) { return chip.box.contains(at); });
+  return found == chips_.end() ? nullptr : &*found;
+}
+
+const LoomLayout::Card* LoomLayout::cardAt(QPointF at) const {
+  const auto found = std::find_if(cards_.begin(), cards_.end(), [at](const Card& card) { return card.box.contains(at); });
+  return found == cards_.end() ? nullptr : &*found;
+}
+
+const LoomLayout::Thread* LoomLayout::threadAt(QPointF at) const {
+  if (at.y() < beamY_ - 10 || at.y() > tray_.top()) return nullptr;
+  const auto found = std::find_if(threads_.begin(), threads_.end(),
+                                  [at](const Thread& thread) { return std::abs(thread.x - at.x()) <= kThreadStep / 2; });
+  return found == threads_.end() ? nullptr : &*found;
+}
+
+const LoomLayout::Thread* LoomLayout::threadOf(ControllerId controller, int port) const {
+  const auto found = std::find_if(threads_.begin(), threads_.end(),
+                                  [&](const Thread& thread) { return thread.controller == controller && thread.port == port; });
+  return found == threads_.end() ? nullptr : &*found;
+}
+
+std::optional<ThreadPlace> LoomLayout::dropPlace(QPointF at) const {
+  const Thread* thread = threadAt(at);
+  if (!thread) return std::nullopt;
+  const auto below = std::find_if(thread->beads.begin(), thread->beads.end(),
+                                  [at](const BeadBox& bead) { return at.y() < bead.box.center().y(); });
+  return ThreadPlace{thread->controller, thread->port, static_cast<int>(below - thread->beads.begin())};
+}
+
+}  // namespace chispa::desk

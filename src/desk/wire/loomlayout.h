@@ -1,0 +1,87 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QRectF>
+#include <QString>
+#include <optional>
+#include <vector>
+
+#include "core/edit/wireedits.h"
+#include "core/wire/patch.h"
+
+namespace chispa::desk {
+
+/// Where everything of the loom is drawn: worked out from the show and the widget's size, and from nothing else.
+class LoomLayout {
+ public:
+  struct BeadBox {
+    ThreadPlace place;
+    QRectF box;
+    /// Height of the skipped pixels above it.
+    double skipped = 0;
+    QString label;
+    FixtureId fixture;
+    bool reversed = false;
+  };
+  /// Where a universe begins on a thread.
+  struct Tick {
+    double y = 0;
+    QString address;
+    bool isFirst = false;
+  };
+  struct Thread {
+    ControllerId controller;
+    int port = 0;
+    double x = 0;
+    double top = 0;
+    double bottom = 0;
+    int pixels = 0;
+    double amps = 0;
+    std::vector<BeadBox> beads;
+    std::vector<Tick> ticks;
+  };
+  struct Card {
+    ControllerId controller;
+    QRectF box;
+  };
+  struct Chip {
+    LoosePiece piece;
+    QRectF box;
+    QString label;
+  };
+
+  LoomLayout() = default;
+  LoomLayout(const Show& show, QSizeF size, double line, double scrolled);
+
+  const std::vector<Card>& cards() const { return cards_; }
+  const std::vector<Thread>& threads() const { return threads_; }
+  const std::vector<Chip>& chips() const { return chips_; }
+  double beamY() const { return beamY_; }
+  QRectF tray() const { return tray_; }
+  /// How wide the loom is, and how many pixels of the screen a pixel of strip takes.
+  double width() const { return width_; }
+  double scale() const { return scale_; }
+
+  const BeadBox* beadAt(QPointF at) const;
+  const Chip* chipAt(QPointF at) const;
+  const Card* cardAt(QPointF at) const;
+  const Thread* threadAt(QPointF at) const;
+  const Thread* threadOf(ControllerId controller, int port) const;
+  /// Where on its thread something dropped at `at` would hang.
+  std::optional<ThreadPlace> dropPlace(QPointF at) const;
+
+ private:
+  void placeThreads(const Show& show, double line, double scrolled);
+  void placeBeads(const Show& show, Thread& thread, const Port& port);
+  void placeTicks(const Show& show);
+  void placeChips(const Show& show, double line);
+
+  std::vector<Card> cards_;
+  std::vector<Thread> threads_;
+  std::vector<Chip> chips_;
+  QRectF tray_;
+  double beamY_ = 0;
+  double width_ = 0;
+  double scale_ = 1;
+};
+
+}  // namespace chispa::desk

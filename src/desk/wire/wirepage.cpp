@@ -1,0 +1,70 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/wire/wirepage.h"
+
+#include <QButtonGroup>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QStackedWidget>
+
+#include "core/edit/wireedits.h"
+#include "desk/wire/addresssheet.h"
+#include "desk/wire/loomview.h"
+#include "desk/wire/setupdialog.h"
+
+namespace chispa::desk {
+
+WirePage::WirePage(const Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), loom_(new LoomView(session)), sheet_(new AddressSheet(session)), faces_(new QStackedWidget) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(0);
+  auto* tools = new QWidget;
+  tools->setObjectName(QStringLiteral("toolRow"));
+  auto* row = new QHBoxLayout(tools);
+  row->setContentsMargins(8, 6, 8, 6);
+  auto* group = new QButtonGroup(this);
+  const auto button = [&](const QString& name, const QString& label, const QString& tip) {
+    auto* made = new QPushButton(label);
+    made->setObjectName(name);
+    made->setToolTip(tip);
+    row->addWidget(made);
+    return made;
+  };
+  auto* loom = button("faceLoom", tr("Loom"), tr("Ports as threads, to the scale of pixels"));
+  auto* sheet = button("faceSheet", tr("Address sheet"), tr("Every universe and channel as a table"));
+  for (QPushButton* face : {loom, sheet}) {
+    face->setCheckable(true);
+    group->addButton(face);
+  }
+  loom->setChecked(true);
+  connect(sheet, &QPushButton::toggled, this, &WirePage::showSheet);
+  auto* hint = new QLabel(tr("drag beads · C cuts · R turns round · Delete takes off"));
+  hint->setObjectName(QStringLiteral("quiet"));
+  row->addSpacing(8);
+  row->addWidget(hint);
+  row->addStretch();
+  auto* add = button("addController", tr("Add controller"), tr("A controller with four ports"));
+  connect(add, &QPushButton::clicked, this, [this] {
+    ControllerId id;
+    session_.edit(tr("add a controller"), [&](Show& show) { id = addController(show, 4); });
+    session_.selection.select(id);
+  });
+  auto* compare = button("compareSetup", tr("Compare and send…"), tr("What the controllers are set to, and what the show wants"));
+  connect(compare, &QPushButton::clicked, this, [this] {
+    auto* dialog = new SetupDialog(session_, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->open();
+  });
+  column->addWidget(tools);
+  faces_->addWidget(loom_);
+  faces_->addWidget(sheet_);
+  column->addWidget(faces_, 1);
+}
+
+void WirePage::showSheet(bool sheet) {
+  faces_->setCurrentIndex(sheet ? 1 : 0);
+  findChild<QPushButton*>(sheet ? QStringLiteral("faceSheet") : QStringLiteral("faceLoom"))->setChecked(true);
+}
+
+}  // namespace chispa::desk
