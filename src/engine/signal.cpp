@@ -7,8 +7,10 @@ namespace chispa::engine {
 
 int walkPlace(const WalkSignal& signal, const PortChain& chain, MonoTime now) noexcept {
   if (chain.pixels.empty()) return -1;
-  const double passed = std::chrono::duration<double>(now - signal.since).count();
-  const auto steps = signal.secondsPerPixel > 0 ? static_cast<std::int64_t>(std::max(0.0, passed) / signal.secondsPerPixel) : 0;
+  // Whole nanoseconds: a frame on the very edge of a step belongs to the new one.
+  const auto step = static_cast<std::int64_t>(signal.secondsPerPixel * 1e9 + 0.5);
+  const std::int64_t passed = std::max<std::int64_t>(0, (now - signal.since).count());
+  const std::int64_t steps = step > 0 ? passed / step : 0;
   return static_cast<int>((signal.first + steps) % std::ssize(chain.pixels));
 }
 

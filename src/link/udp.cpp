@@ -84,10 +84,10 @@ UdpSender::Sent UdpSender::send(std::span<const std::uint8_t> packets, std::size
     // A refused packet's error is reported once and clears itself; what follows it is tried again.
     for (int tries = 0; done < filled && tries < 4; ++tries) {
       const int now = ::sendmmsg(fd_, messages.data() + done, static_cast<unsigned>(filled - done), 0);
-      if (now > 0)
-        done += static_cast<std::size_t>(now);
-      else
-        sent.error = errno;
+      const bool isShort = now > 0 && static_cast<std::size_t>(now) < filled - done;
+      // A batch that ends early met a "port unreachable" that the kernel does not name again.
+      if (now <= 0 || isShort) sent.error = now <= 0 ? errno : ECONNREFUSED;
+      if (now > 0) done += static_cast<std::size_t>(now);
     }
     sent.packets += done;
     filled = 0;

@@ -167,7 +167,7 @@ float peakNear(const Curve& curve, std::size_t frame) {
 FoundBeats findBeats(const SpectralFrames& frames) {
   FoundBeats found;
   const Curve onset = flattened(frames.onset);
-  if (*std::max_element(onset.begin(), onset.end()) <= 0) return found;
+  if (onset.empty() || *std::max_element(onset.begin(), onset.end()) <= 0) return found;
   const double period = beatPeriod(onset);
   if (period <= 0) return found;
   auto beats = trackBeats(onset, period);
@@ -189,14 +189,17 @@ FoundBeats findBeats(const SpectralFrames& frames) {
 }
 
 std::vector<Micros> findOnsets(const SpectralFrames& frames) {
-  constexpr float kStandsOut = 1.5f;
+  constexpr float kLeast = 1.5f;
+  constexpr float kShareOfLoudest = 0.25f;
   constexpr std::ptrdiff_t kApart = 5;
   const Curve onset = flattened(frames.onset);
   std::vector<Micros> found;
+  if (onset.empty()) return found;
+  const float standsOut = std::max(kLeast, kShareOfLoudest * *std::max_element(onset.begin(), onset.end()));
   for (std::ptrdiff_t i = kApart; i + kApart < std::ssize(onset); ++i) {
     const float here = onset[static_cast<std::size_t>(i)];
     const auto around = onset.begin() + i;
-    if (here > kStandsOut && here >= *std::max_element(around - kApart, around + kApart + 1))
+    if (here > standsOut && here >= *std::max_element(around - kApart, around + kApart + 1))
       found.push_back(refined(onset, static_cast<std::size_t>(i)));
   }
   return found;

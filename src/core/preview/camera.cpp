@@ -14,6 +14,20 @@ Vec3 direction(double yaw_deg, double pitch_deg) {
   return {std::sin(yaw) * std::cos(pitch), std::cos(yaw) * std::cos(pitch), -std::sin(pitch)};
 }
 
+struct Extent {
+  Vec3 low;
+  Vec3 high;
+};
+
+Extent extentOf(const std::vector<Vec3>& points) {
+  Extent extent{points.front(), points.front()};
+  for (const Vec3& p : points) {
+    extent.low = {std::min(extent.low.x, p.x), std::min(extent.low.y, p.y), std::min(extent.low.z, p.z)};
+    extent.high = {std::max(extent.high.x, p.x), std::max(extent.high.y, p.y), std::max(extent.high.z, p.z)};
+  }
+  return extent;
+}
+
 Vec3 cross(Vec3 a, Vec3 b) { return {a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x}; }
 
 }  // namespace
@@ -41,20 +55,31 @@ std::optional<Projection::Spot> Projection::spotOf(Vec3 point) const {
 OrbitCamera framing(const std::vector<Vec3>& points, double aspect) {
   OrbitCamera camera;
   if (points.empty()) return camera;
-  Vec3 low = points.front();
-  Vec3 high = low;
-  for (const Vec3& p : points) {
-    low = {std::min(low.x, p.x), std::min(low.y, p.y), std::min(low.z, p.z)};
-    high = {std::max(high.x, p.x), std::max(high.y, p.y), std::max(high.z, p.z)};
+  constexpr int kHeight = 1000;
+  constexpr double kMargin = 1.1;
+  const int width = std::max(100, static_cast<int>(kHeight * aspect));
+  const Extent world = extentOf(points);
+  camera.target = (world.low + world.high) * 0.5;
+  camera.distance_m = std::max(0.5, length(world.high - world.low) * 1.5);
+  // Each round looks where the points fall, centres them and comes as near as the wider side lets it.
+  constexpr int kRounds = 6;
+  for (int round = 0; round < kRounds; ++round) {
+    const Projection projection(camera, width, kHeight);
+    float left = 1e9f, right = -1e9f, top = 1e9f, bottom = -1e9f;
+    for (const Vec3& point : points) {
+      const auto spot = projection.spotOf(point);
+      if (!spot) continue;
+      left = std::min(left, spot->x);
+      right = std::max(right, spot->x);
+      top = std::min(top, spot->y);
+      bottom = std::max(bottom, spot->y);
+    }
+    const double perMetre = kHeight / 2.0 / std::tan(radians(camera.view_deg) / 2) / camera.distance_m;
+    camera.target.x += (static_cast<double>(left + right) / 2 - width / 2.0) / perMetre;
+    camera.target.z -= (static_cast<double>(top + bottom) / 2 - kHeight / 2.0) / perMetre;
+    const double fill = std::max(static_cast<double>(right - left) / width, static_cast<double>(bottom - top) / kHeight);
+    camera.distance_m = std::max(0.3, camera.distance_m * std::max(0.3, fill * kMargin));
   }
-  camera.target = (low + high) * 0.5;
-  const Vec3 size = high - low;
-  // Back off until the widest and the tallest extent both fit, with a margin.
-  constexpr double kMargin = 1.12;
-  const double half = std::tan(radians(camera.view_deg) / 2);
-  const double tall = size.z + size.y * std::sin(radians(camera.pitch_deg));
-  const double fits = std::max(tall / 2, size.x / 2 / std::max(0.1, aspect)) / half;
-  camera.distance_m = std::max(0.5, kMargin * fits + size.y / 2);
   return camera;
 }
 

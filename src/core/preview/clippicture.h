@@ -7,7 +7,7 @@
 
 namespace chispa {
 
-/// A picture of a clip as it will really look: time to the right, cells from bottom to top (a matrix: its rows).
+/// A picture of a clip as it will really look: time to the right, cells from bottom to top.
 struct ClipPicture {
   int width = 0;
   int height = 0;
@@ -21,8 +21,8 @@ struct TimeSpan {
   Micros length{0};
 };
 
-/// Draws what `clip` shows on `cells` during `span`; where several cells fall on one dot of the picture, the
-/// brightest shows.
+/// Draws what `clip` shows on `cells` during `span`: of a matrix or of several strings the middle column, of all else
+/// every cell, or as many as the picture has rows.
 ClipPicture drawClip(const CompiledClip& clip, const ZoneCells& cells, const MusicGrid& grid,
                      const MusicFeatures* features, TimeSpan span, int width, int height);
 

@@ -12,7 +12,7 @@ namespace {
 /// LEDs that are off are just visible, so that the shape of the installation is.
 constexpr float kUnlit = 0.016f;
 constexpr float kLedSize_m = 0.016f;
-constexpr float kHazeStrength = 0.85f;
+constexpr float kHazeStrength = 0.3f;
 
 }  // namespace
 
@@ -20,7 +20,7 @@ GlowPainter::GlowPainter() {
   for (int i = 0; i <= kToneSteps; ++i) {
     // Bright light saturates as film does instead of clipping.
     const float x = kToneTop * static_cast<float>(i) / kToneSteps;
-    tone_[static_cast<std::size_t>(i)] = static_cast<std::uint8_t>(std::lround(255 * srgbFromLinear(1 - std::exp(-1.7f * x))));
+    tone_[static_cast<std::size_t>(i)] = static_cast<std::uint8_t>(std::lround(255 * srgbFromLinear(1 - std::exp(-1.5f * x))));
   }
 }
 
@@ -46,8 +46,9 @@ void GlowPainter::splatSmall(Plane& plane, float x, float y, const float* colour
   }
 }
 
-void GlowPainter::splat(const Projection::Spot& spot, const float* colour) {
-  const float radius = std::clamp(0.5f * kLedSize_m * spot.scale, 0.75f, 12.f);
+void GlowPainter::splat(const Projection::Spot& spot, const float* colour, float lampSize) {
+  const float least = std::max(0.75f, static_cast<float>(sharp_.height) / 640.f);
+  const float radius = std::clamp(0.5f * kLedSize_m * spot.scale * lampSize, least, 14.f);
   if (radius <= 1.f) {
     splatSmall(sharp_, spot.x, spot.y, colour, 2.2f * radius);
   } else {
@@ -93,6 +94,17 @@ void GlowPainter::blur(Plane& plane, int radius) {
   pass(scratch_, plane, false);
 }
 
+void GlowPainter::makeHaze() {
+  // Boxes one after the other come close to a bell: a tight one about each LED, and a wide one about bright places.
+  const int tight = std::max(1, haze_.height / 150);
+  const int wide = std::max(2, haze_.height / 36);
+  for (int pass = 0; pass < 2; ++pass) blur(haze_, tight);
+  wide_ = haze_;
+  for (int pass = 0; pass < 2; ++pass) blur(wide_, wide);
+  constexpr float kTight = 0.55f;
+  for (std::size_t i = 0; i < haze_.light.size(); ++i) haze_.light[i] = kTight * haze_.light[i] + (1 - kTight) * wide_.light[i];
+}
+
 void GlowPainter::compose(std::uint8_t* rgba) const {
   constexpr float kTone = kToneSteps / kToneTop;
   const auto toned = [this](float light) {
@@ -119,14 +131,14 @@ void GlowPainter::compose(std::uint8_t* rgba) const {
   }
 }
 
-void GlowPainter::paint(const std::vector<Vec3>& positions, const PixelFrame& frame, const OrbitCamera& camera,
+void GlowPainter::paint(const PixelMap& map, const PixelFrame& frame, const OrbitCamera& camera,
                         int width, int height, std::uint8_t* rgba) {
   sharp_.reset(width, height);
   haze_.reset(width / kHazeScale + 2, height / kHazeScale + 2);
   const Projection projection(camera, width, height);
-  const bool lit = frame.size() == positions.size();
-  for (std::size_t i = 0; i < positions.size(); ++i) {
-    const auto spot = projection.spotOf(positions[i]);
+  const bool lit = frame.size() == map.positions.size();
+  for (std::size_t i = 0; i < map.positions.size(); ++i) {
+    const auto spot = projection.spotOf(map.positions[i]);
     if (!spot) continue;
     std::array<float, 4> colour = {kUnlit, kUnlit, kUnlit * 1.1f, 0};
     if (lit) {
@@ -134,11 +146,9 @@ void GlowPainter::paint(const std::vector<Vec3>& positions, const PixelFrame& fr
       colour[1] += frame.g[i];
       colour[2] += frame.b[i];
     }
-    splat(*spot, colour.data());
+    splat(*spot, colour.data(), map.lampSize[i]);
   }
-  const int radius = std::max(1, height / kHazeScale / 60);
-  blur(haze_, radius);
-  blur(haze_, radius * 2);
+  makeHaze();
   compose(rgba);
 }
 

@@ -6,6 +6,7 @@
 
 #include "core/preview/camera.h"
 #include "core/render/frame.h"
+#include "core/zone/pixelmap.h"
 
 namespace chispa {
 
@@ -15,9 +16,9 @@ class GlowPainter {
  public:
   GlowPainter();
 
-  /// Draws the light of `frame` at `positions` (equally many) into `rgba`, width × height pixels of four bytes R, G,
-  /// B, 255. A frame of another size draws as dark.
-  void paint(const std::vector<Vec3>& positions, const PixelFrame& frame, const OrbitCamera& camera, int width,
+  /// Draws the light of `frame` on the pixels of `map` into `rgba`, width × height pixels of four bytes R, G, B, 255.
+  /// A frame of another size draws as dark.
+  void paint(const PixelMap& map, const PixelFrame& frame, const OrbitCamera& camera, int width,
              int height, std::uint8_t* rgba);
 
  private:
@@ -32,7 +33,8 @@ class GlowPainter {
     const float* at(int x, int y) const { return const_cast<Plane*>(this)->at(x, y); }
   };
 
-  void splat(const Projection::Spot& spot, const float* colour);
+  void splat(const Projection::Spot& spot, const float* colour, float lampSize);
+  void makeHaze();
   static void splatSmall(Plane& plane, float x, float y, const float* colour, float weight);
   void blur(Plane& plane, int radius);
   void compose(std::uint8_t* rgba) const;
@@ -43,6 +45,7 @@ class GlowPainter {
 
   Plane sharp_;
   Plane haze_;
+  Plane wide_;
   Plane scratch_;
   std::array<std::uint8_t, kToneSteps + 1> tone_{};
 };

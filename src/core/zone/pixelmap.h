@@ -19,6 +19,9 @@ struct PixelMap {
   /// World position of every pixel, in metres.
   std::vector<Vec3> positions;
 
+  /// How large each LED looks: 1 for a plain strip's, more for lamps that draw more current.
+  std::vector<float> lampSize;
+
   int count() const { return static_cast<int>(positions.size()); }
   /// The fixture's pixels, or nothing if the show has no such fixture.
   std::optional<Range> rangeOf(FixtureId id) const;

@@ -174,11 +174,10 @@ void MainWindow::showWorkspace(Workspace workspace) {
 
 void MainWindow::setDark(bool dark) {
   applyTheme(*qApp, dark);
-  QSettings().setValue(QStringLiteral("dark"), dark);
   spine_->refreshIcons();
-  pulse_->setBlackout(pulse_->isBlackout());
-  emit session_.stage.lightChanged();
-  emit session_.document.opened();
+  score_->refreshIcons();
+  plan_->refreshLists();
+  pulse_->refreshColours();
 }
 
 void MainWindow::goTo(const ProblemPlace& place) {

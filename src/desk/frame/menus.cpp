@@ -3,6 +3,7 @@
 #include <QLineEdit>
 #include <QMenuBar>
 #include <QMessageBox>
+#include <QSettings>
 
 #include "core/edit/scoreedits.h"
 #include "core/edit/wireedits.h"
@@ -72,7 +73,10 @@ void MainWindow::makeViewMenu() {
   addAction(menu, "showAll", tr("Show &all of it"), {}, [this] {
     workspace() == Workspace::Score ? score_->timeline().zoomToAll() : plan_->view().frameAll();
   });
-  addAction(menu, "toggleTheme", tr("&Light or dark"), QKeySequence(tr("Ctrl+Shift+L")), [this] { setDark(!theme().isDark); });
+  addAction(menu, "toggleTheme", tr("&Light or dark"), QKeySequence(tr("Ctrl+Shift+L")), [this] {
+    setDark(!theme().isDark);
+    QSettings().setValue(QStringLiteral("dark"), theme().isDark);
+  });
 }
 
 void MainWindow::makeShowMenu() {

@@ -117,29 +117,42 @@ void PulseBar::showNumbers() {
   for (const auto& [volts, amps] : session_.stage.ampsNow()) now += amps;
   for (const auto& [volts, amps] : fullWhiteAmps(session_.show())) full += amps;
   amps_->setText(tr("%1 of %2").arg(ampsText(now), ampsText(full)));
-  if (!lit || reached == all) return;
-  const auto silent = std::find_if(lines.begin(), lines.end(), [](const auto& line) { return !line.reached; });
-  const Controller* controller = chispa::find(session_.show().controllers, silent->controller);
-  problem_->setText(tr("! %1: %2").arg(controller ? text(controller->name) : QString(), text(silent->trouble)));
+  showProblem();
+}
+
+void PulseBar::refreshColours() {
+  showLight();
+  showProblem();
 }
 
 void PulseBar::findProblem() {
-  const auto problems = findProblems(session_.show(), [this](const std::string& name) { return std::filesystem::exists(audioPath(session_.document.path(), name)); });
-  if (problems.empty()) {
-    problemPlace_ = {};
-    problem_->setText(tr("No problems"));
-    problem_->setStyleSheet(QStringLiteral("color: %1").arg(theme().quiet.name()));
-    return;
-  }
-  const Problem& worst = problems.front();
-  problemPlace_ = worst.place;
-  const QColor colour = worst.severity == Severity::Error ? theme().wrong : worst.severity == Severity::Warning ? theme().watch : theme().quiet;
-  problem_->setText((worst.severity == Severity::Note ? QString() : QStringLiteral("! ")) + QStringLiteral("%1: %2 %3").arg(text(worst.where), text(worst.what), text(worst.cure)));
-  problem_->setStyleSheet(QStringLiteral("color: %1").arg(colour.name()));
+  problems_ = findProblems(session_.show(), [this](const std::string& name) { return std::filesystem::exists(audioPath(session_.document.path(), name)); });
   QStringList all;
-  for (const Problem& problem : problems) all << QStringLiteral("%1: %2 %3").arg(text(problem.where), text(problem.what), text(problem.cure));
+  for (const Problem& problem : problems_) all << QStringLiteral("%1: %2 %3").arg(text(problem.where), text(problem.what), text(problem.cure));
   constexpr int kMost = 12;
-  problem_->setToolTip(all.mid(0, kMost).join(QLatin1Char('\n')));
+  problem_->setToolTip(all.isEmpty() ? tr("The most important problem; a click goes there") : all.mid(0, kMost).join(QLatin1Char('\n')));
+  showProblem();
+}
+
+void PulseBar::showProblem() {
+  const auto lines = session_.stage.player().lines();
+  const auto silent = std::find_if(lines.begin(), lines.end(), [](const auto& line) { return !line.reached; });
+  QColor colour = theme().quiet;
+  QString words = tr("No problems");
+  problemPlace_ = {};
+  if (session_.stage.isLit() && silent != lines.end()) {
+    const Controller* controller = chispa::find(session_.show().controllers, silent->controller);
+    problemPlace_ = silent->controller;
+    colour = theme().wrong;
+    words = tr("! %1: %2; switch it on or change its address").arg(controller ? text(controller->name) : QString(), text(silent->trouble));
+  } else if (!problems_.empty()) {
+    const Problem& worst = problems_.front();
+    problemPlace_ = worst.place;
+    colour = worst.severity == Severity::Error ? theme().wrong : worst.severity == Severity::Warning ? theme().watch : theme().quiet;
+    words = (worst.severity == Severity::Note ? QString() : QStringLiteral("! ")) + QStringLiteral("%1: %2 %3").arg(text(worst.where), text(worst.what), text(worst.cure));
+  }
+  problem_->setText(words);
+  problem_->setStyleSheet(QStringLiteral("color: %1").arg(colour.name()));
 }
 
 }  // namespace chispa::desk

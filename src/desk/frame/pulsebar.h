@@ -18,6 +18,8 @@ class PulseBar : public QWidget {
   explicit PulseBar(const Session& session, QWidget* parent = nullptr);
 
   void setBlackout(bool on);
+  /// Takes the theme's colours anew.
+  void refreshColours();
   bool isBlackout() const;
 
  signals:
@@ -29,6 +31,7 @@ class PulseBar : public QWidget {
   void showLight();
   void showNumbers();
   void findProblem();
+  void showProblem();
 
   Session session_;
   QPushButton* light_;
@@ -39,6 +42,7 @@ class PulseBar : public QWidget {
   QPushButton* controllers_;
   QPushButton* amps_;
   QPushButton* problem_;
+  std::vector<Problem> problems_;
   ProblemPlace problemPlace_;
   int ticks_ = 0;
 };

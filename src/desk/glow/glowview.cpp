@@ -37,7 +37,8 @@ void GlowView::paintEvent(QPaintEvent*) {
   static const PixelFrame kDark;
   const auto compiled = stage_.compiled();
   const bool fits = compiled && stage_.frame().size() == compiled->map.positions.size();
-  painter_.paint(compiled ? compiled->map.positions : std::vector<Vec3>{}, fits ? stage_.frame() : kDark, camera_,
+  static const PixelMap kNothing;
+  painter_.paint(compiled ? compiled->map : kNothing, fits ? stage_.frame() : kDark, camera_,
                  size.width(), size.height(), image_.bits());
   image_.setDevicePixelRatio(ratio);
   painter.drawImage(0, 0, image_);

@@ -99,7 +99,9 @@ void Form::addText(const QString& key, const QString& words, Get<QString> get, S
     const auto value = get();
     const QSignalBlocker quiet(field);
     field->setPlaceholderText(value ? QString() : tr("mixed"));
-    if (field->text() != value.value_or(QString())) field->setText(value.value_or(QString()));
+    if (field->text() == value.value_or(QString())) return;
+    field->setText(value.value_or(QString()));
+    field->setCursorPosition(0);
   });
   refreshers_.back()();
 }

@@ -8,6 +8,9 @@
 #include <QStyle>
 #include <QStyleFactory>
 
+// Files built into a static library are only linked in when asked for, and only from outside of any namespace.
+static void takeResources() { Q_INIT_RESOURCE(resources); }
+
 namespace chispa::desk {
 namespace {
 
@@ -66,6 +69,7 @@ QColor Theme::selectedGround() const {
 const Theme& theme() { return current(); }
 
 void applyTheme(QApplication& app, bool dark) {
+  takeResources();
   current() = dark ? darkTheme() : lightTheme();
   if (app.style()->objectName() != QLatin1String("fusion")) QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
   QFont font = QApplication::font();

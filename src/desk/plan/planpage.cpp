@@ -139,10 +139,11 @@ QWidget* PlanPage::makeTools() {
   auto* sideGroup = new QActionGroup(this);
   addGroup(sideGroup, sides, [this](PlanSide side) { view_->setSide(side); });
   sideGroup->actions().front()->setChecked(true);
-  layout->addStretch();
   auto* hint = new QLabel(tr("Wheel zooms · Home shows all · snaps to 50 mm"));
   hint->setObjectName(QStringLiteral("quiet"));
-  layout->addWidget(hint);
+  hint->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+  hint->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+  layout->addWidget(hint, 1);
   const auto showTool = [this, toolGroup] { toolGroup->actions().at(static_cast<int>(view_->tool()))->setChecked(true); };
   connect(view_, &PlanView::toolChanged, this, showTool);
   showTool();

@@ -21,6 +21,8 @@ class PlanPage : public QWidget {
   explicit PlanPage(const Session& session, QWidget* parent = nullptr);
 
   PlanView& view() { return *view_; }
+  /// Fills the lists anew in the theme's colours.
+  void refreshLists() { fillLists(); }
   /// F2: edits the name of what is selected, in the list.
   void renameSelected();
 

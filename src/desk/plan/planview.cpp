@@ -197,8 +197,12 @@ void PlanView::paintSelected(QPainter& painter, const Piece& piece) const {
   const double perPixel = std::max(0.2, pitch_m(piece.fixture->segments.front()) * scale_);
   const int every = static_cast<int>(roundStep(44 / perPixel));
   painter.setPen(theme().text);
+  QPointF lastNumber = first - QPointF(40, 0);
   for (std::size_t i = static_cast<std::size_t>(every); i < piece.points.size(); i += static_cast<std::size_t>(every)) {
     const QPointF at = toScreen(piece.points[i - 1]);
+    // Seen end-on, a post's pixels fall together: one number is enough.
+    if ((at - lastNumber).manhattanLength() < 24 || (at - first).manhattanLength() < 12) continue;
+    lastNumber = at;
     painter.drawLine(at + QPointF(0, 4), at + QPointF(0, 9));
     painter.drawText(at + QPointF(2, 19), QString::number(i));
   }

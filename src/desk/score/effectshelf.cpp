@@ -13,15 +13,15 @@
 namespace chispa::desk {
 namespace {
 
-constexpr QSize kPreview(84, 36);
+constexpr QSize kPreview(78, 34);
 constexpr int kEvery_ms = 160;
 constexpr double kShown_s = 4;
 constexpr double kPreviewLoop_s = 300;
 
 /// Cells to try an effect on: the zone's own if it is small enough to draw often, else its like in small.
-std::shared_ptr<const ZoneCells> previewCells(const Session& session, ZoneId zone) {
+std::shared_ptr<const ZoneCells> previewCells(const Session& session, ZoneId zone, bool onMatrix) {
   constexpr int kMost = 96;
-  if (const auto compiled = session.stage.compiled())
+  if (const auto compiled = session.stage.compiled(); compiled && !onMatrix)
     for (const CompiledScore& score : compiled->scores)
       for (const CompiledStave& stave : score.staves)
         if (stave.zone == zone && stave.cells->count() <= kMost) return stave.cells;
@@ -36,7 +36,7 @@ std::shared_ptr<const ZoneCells> previewCells(const Session& session, ZoneId zon
     return std::make_shared<const ZoneCells>(cellsOf(show, mapPixels(show), *show.zones.front()));
   }();
   const Zone* found = chispa::find(session.show().zones, zone);
-  return found && found->layout == ZoneLayout::SideBySide ? matrix : small;
+  return onMatrix || (found && found->layout == ZoneLayout::SideBySide) ? matrix : small;
 }
 
 MusicFeatures swellingMusic() {
@@ -84,7 +84,6 @@ void EffectShelf::setZone(ZoneId zone) { zone_ = zone; }
 void EffectShelf::setPalette(PaletteId palette) { palette_ = palette; }
 
 void EffectShelf::drawPreviews() {
-  const auto cells = previewCells(session_, zone_);
   const auto& palettes = session_.show().palettes;
   const auto table = tableOf(session_.show(), chispa::find(session_.show().palettes, palette_) ? palette_ : palettes.empty() ? PaletteId{} : palettes.front()->id);
   // A plain grid, and music made of a slow swell, so that each preview moves wherever the playhead is.
@@ -96,6 +95,9 @@ void EffectShelf::drawPreviews() {
     // What runs over a clip's whole length is shown as a whole; all else moves on.
     const bool isWhole = clip.effect == "pour";
     const Micros shown = micros(kShown_s);
+    // Words need rows to stand on.
+    const auto cells = previewCells(session_, zone_, clip.effect == "lettering");
+    if (clip.effect == "lettering") clip.params["moves"] = std::string("pass");
     clip.length = isWhole ? shown : micros(2 * kPreviewLoop_s);
     const TimeSpan span{isWhole ? Micros(0) : micros(std::fmod(moved_s_, kPreviewLoop_s)), shown};
     const ClipPicture picture = drawClip(compileClip(clip, table), *cells, grid, &music, span, kPreview.width(), kPreview.height());

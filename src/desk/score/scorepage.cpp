@@ -63,7 +63,7 @@ ScorePage::ScorePage(const Session& session, QWidget* parent)
   });
   connect(&session_.stage, &Stage::scoreChanged, this, &ScorePage::fillScores);
   connect(&session_.stage, &Stage::ticked, this, &ScorePage::showPosition);
-  connect(&session_.stage, &Stage::playingChanged, this, [this] { play_->setIcon(icon(session_.stage.isPlaying() ? "pause" : "play")); });
+  connect(&session_.stage, &Stage::playingChanged, this, &ScorePage::refreshIcons);
   connect(&session_.stage, &Stage::audioChanged, this, &ScorePage::addFoundBeats);
   fillPalettes();
   fillScores();
@@ -132,12 +132,12 @@ QWidget* ScorePage::makeTransport() {
   play_->setToolTip(tr("Plays and pauses (Space)"));
   connect(play_, &QPushButton::clicked, this, [this] { session_.stage.togglePlaying(); });
   row->addWidget(play_);
-  auto* loop = new QPushButton(icon("loop"), tr("Loop"));
-  loop->setObjectName(QStringLiteral("loopButton"));
-  loop->setCheckable(true);
-  loop->setToolTip(tr("Begins again at the end"));
-  connect(loop, &QPushButton::toggled, this, [this](bool on) { session_.stage.setLooping(on); });
-  row->addWidget(loop);
+  loop_ = new QPushButton(icon("loop"), tr("Loop"));
+  loop_->setObjectName(QStringLiteral("loopButton"));
+  loop_->setCheckable(true);
+  loop_->setToolTip(tr("Begins again at the end"));
+  connect(loop_, &QPushButton::toggled, this, [this](bool on) { session_.stage.setLooping(on); });
+  row->addWidget(loop_);
   auto* mark = new QPushButton(tr("Mark"));
   mark->setObjectName(QStringLiteral("markButton"));
   mark->setToolTip(tr("Puts a mark at the playhead, while playing too (M)"));
@@ -148,6 +148,8 @@ QWidget* ScorePage::makeTransport() {
   scores_->setAccessibleName(tr("Score"));
   scores_->setToolTip(tr("The score that is open"));
   connect(scores_, &QComboBox::activated, this, [this](int index) { session_.stage.openScore(ScoreId{scores_->itemData(index).toUInt()}); });
+  scores_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  scores_->setMinimumContentsLength(11);
   row->addWidget(scores_);
   auto* add = new QPushButton(tr("New score…"));
   add->setObjectName(QStringLiteral("newScore"));
@@ -166,10 +168,16 @@ QWidget* ScorePage::makeTransport() {
   position_ = new QLabel;
   position_->setObjectName(QStringLiteral("positionLabel"));
   position_->setTextFormat(Qt::RichText);
-  position_->setMinimumWidth(textWidth(22));
+  position_->setMinimumWidth(textWidth(19));
   position_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
   row->addWidget(position_);
   return bar;
+}
+
+void ScorePage::refreshIcons() {
+  play_->setIcon(icon(session_.stage.isPlaying() ? "pause" : "play"));
+  play_->setText(session_.stage.isPlaying() ? tr("Pause") : tr("Play"));
+  loop_->setIcon(icon("loop"));
 }
 
 void ScorePage::fillPalettes() {

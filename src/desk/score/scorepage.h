@@ -23,6 +23,8 @@ class ScorePage : public QWidget {
 
   TimelineView& timeline() { return *timeline_; }
   ClipPictures& pictures() { return *pictures_; }
+  /// Draws the icons anew in the theme's colours.
+  void refreshIcons();
   /// Asks for an audio file and makes a score of it; with a path, asks nothing.
   void newScore(QString audio = {});
 
@@ -41,6 +43,7 @@ class ScorePage : public QWidget {
   QListWidget* palettes_;
   QComboBox* scores_;
   QPushButton* play_;
+  QPushButton* loop_;
   QLabel* position_;
   bool filling_ = false;
 };

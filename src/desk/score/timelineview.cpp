@@ -83,7 +83,7 @@ void TimelineView::relayout() {
 
 void TimelineView::updateScrollBars() {
   const Score* score = session_.stage.score();
-  const double wide = score ? seconds(score->length) * pxPerSecond_ + 40 : 0;
+  const double wide = score ? seconds(score->length) * pxPerSecond_ + (isFitted_ ? 0 : 40) : 0;
   horizontalScrollBar()->setRange(0, std::max(0, static_cast<int>(wide - viewport()->width() + headWidth())));
   horizontalScrollBar()->setPageStep(viewport()->width());
   const double tall = rows_.empty() ? 0 : rows_.back().top + rows_.back().height + 8;
@@ -98,6 +98,7 @@ void TimelineView::zoomToAll() {
   if (!score || score->length.count() == 0) return;
   pxPerSecond_ = std::max(1.0, (viewport()->width() - headWidth() - 12) / seconds(score->length));
   updateScrollBars();
+  horizontalScrollBar()->setValue(0);
   viewport()->update();
 }
 

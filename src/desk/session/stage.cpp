@@ -46,6 +46,11 @@ const Score* Stage::score() const { return chispa::find(document_.show().scores,
 
 void Stage::adoptShow() {
   if (isPlaying()) pause();
+  // Names of audio files are relative to the show: another show's are others.
+  ++generation_;
+  audio_.clear();
+  audioTrouble_.clear();
+  music_.clear();
   const auto& scores = document_.show().scores;
   score_ = scores.empty() ? ScoreId{} : scores.front()->id;
   player_.seek(score_, Micros(0));
@@ -83,12 +88,14 @@ void Stage::requestAudio() {
     audio_[name] = nullptr;
     ++analysing_;
     const auto path = audioPath(document_.path(), name);
-    QtConcurrent::run([path] { return analyseAudio(path); }).then(this, [this, name](const Result<std::shared_ptr<const AnalysedAudio>>& result) { finishAudio(name, result); });
+    QtConcurrent::run([path] { return analyseAudio(path); }).then(this, [this, name, generation = generation_](const Result<std::shared_ptr<const AnalysedAudio>>& result) {
+      --analysing_;
+      if (generation == generation_) finishAudio(name, result);
+    });
   }
 }
 
 void Stage::finishAudio(const std::string& name, const Result<std::shared_ptr<const AnalysedAudio>>& result) {
-  --analysing_;
   if (result) {
     audio_[name] = *result;
     audioTrouble_.erase(name);

@@ -81,6 +81,8 @@ class Stage : public QObject {
   std::map<std::string, std::shared_ptr<const AnalysedAudio>> audio_;
   std::map<std::string, QString> audioTrouble_;
   int analysing_ = 0;
+  /// Counts shows opened, so that an answer about an old one is known as such.
+  int generation_ = 0;
   MusicLibrary music_;
   std::shared_ptr<const CompiledShow> compiled_;
   Show compiling_;

@@ -10,8 +10,8 @@
 namespace chispa::desk {
 namespace {
 
-constexpr double kThreadStep = 68;
-constexpr double kBeadWidth = 36;
+constexpr double kWidestStep = 84;
+constexpr double kNarrowestStep = 50;
 constexpr double kCardGap = 10;
 constexpr double kMargin = 10;
 constexpr double kBeadGap = 5;
@@ -46,22 +46,30 @@ LoomLayout::LoomLayout(const Show& show, QSizeF size, double line, double scroll
   // The longest thread fills the height between beam and tray.
   const double room = tray_.top() - beamY_ - line * 3 - 40;
   scale_ = std::clamp(room / longestThread(show), 0.02, 1.2);
+  chooseStep(show, size.width());
   placeThreads(show, line, scrolled);
   placeTicks(show);
   placeChips(show, line);
+}
+
+void LoomLayout::chooseStep(const Show& show, double wide) {
+  std::size_t ports = 0;
+  for (const auto& controller : show.controllers) ports += std::max<std::size_t>(1, controller->ports.size());
+  const double gaps = 2 * kMargin + (kCardGap + 8) * static_cast<double>(show.controllers.size());
+  step_ = std::clamp((wide - gaps) / static_cast<double>(std::max<std::size_t>(1, ports)), kNarrowestStep, kWidestStep);
 }
 
 void LoomLayout::placeThreads(const Show& show, double line, double scrolled) {
   double x = kMargin - scrolled;
   for (const auto& controller : show.controllers) {
     const double ports = static_cast<double>(std::max<std::size_t>(controller->ports.size(), 1));
-    const double wide = std::max(ports * kThreadStep + 8, static_cast<double>(textWidth(22)));
+    const double wide = std::max(ports * step_ + 8, static_cast<double>(textWidth(22)));
     cards_.push_back({controller->id, QRectF(x, kMargin, wide, line * 3 + 12)});
     for (std::size_t p = 0; p < controller->ports.size(); ++p) {
       Thread thread;
       thread.controller = controller->id;
       thread.port = static_cast<int>(p);
-      thread.x = x + kThreadStep * (static_cast<double>(p) + 0.62);
+      thread.x = x + 4 + step_ * (static_cast<double>(p) + 0.62);
       thread.top = beamY_ + line + 18;
       placeBeads(show, thread, controller->ports[p]);
       threads_.push_back(std::move(thread));
@@ -73,12 +81,13 @@ void LoomLayout::placeThreads(const Show& show, double line, double scrolled) {
 
 void LoomLayout::placeBeads(const Show& show, Thread& thread, const Port& port) {
   double y = thread.top;
+  const double beadWidth = std::min(step_ * 0.62, 46.0);
   for (std::size_t b = 0; b < port.run.size(); ++b) {
     const Bead& bead = port.run[b];
     const double skipped = bead.skippedBefore > 0 ? std::max(8.0, bead.skippedBefore * scale_) : 0;
     y += skipped;
     const double tall = std::max(kLeastBead, bead.count * scale_ - kBeadGap);
-    thread.beads.push_back({{thread.controller, thread.port, static_cast<int>(b)}, QRectF(thread.x - kBeadWidth / 2, y, kBeadWidth, tall),
+    thread.beads.push_back({{thread.controller, thread.port, static_cast<int>(b)}, QRectF(thread.x - beadWidth / 2, y, beadWidth, tall),
                             skipped, pieceLabel(show, bead.fixture, bead.first, bead.count), bead.fixture, bead.reversed});
     y += tall + kBeadGap;
     thread.pixels += bead.count + bead.skippedBefore;
@@ -135,7 +144,7 @@ const LoomLayout::Card* LoomLayout::cardAt(QPointF at) const {
 const LoomLayout::Thread* LoomLayout::threadAt(QPointF at) const {
   if (at.y() < beamY_ - 10 || at.y() > tray_.top()) return nullptr;
   const auto found = std::find_if(threads_.begin(), threads_.end(),
-                                  [at](const Thread& thread) { return std::abs(thread.x - at.x()) <= kThreadStep / 2; });
+                                  [at, step = step_](const Thread& thread) { return std::abs(thread.x - at.x()) <= step / 2; });
   return found == threads_.end() ? nullptr : &*found;
 }
 

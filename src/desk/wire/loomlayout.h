@@ -60,6 +60,7 @@ class LoomLayout {
   /// How wide the loom is, and how many pixels of the screen a pixel of strip takes.
   double width() const { return width_; }
   double scale() const { return scale_; }
+  double step() const { return step_; }
 
   const BeadBox* beadAt(QPointF at) const;
   const Chip* chipAt(QPointF at) const;
@@ -70,6 +71,7 @@ class LoomLayout {
   std::optional<ThreadPlace> dropPlace(QPointF at) const;
 
  private:
+  void chooseStep(const Show& show, double wide);
   void placeThreads(const Show& show, double line, double scrolled);
   void placeBeads(const Show& show, Thread& thread, const Port& port);
   void placeTicks(const Show& show);
@@ -82,6 +84,8 @@ class LoomLayout {
   double beamY_ = 0;
   double width_ = 0;
   double scale_ = 1;
+  /// From thread to thread.
+  double step_ = 60;
 };
 
 }  // namespace chispa::desk

@@ -22,6 +22,12 @@ QColor kindColour(const Show& show, FixtureId id) {
   return theme().isDark ? QColor::fromHsv(hue, 110, 150) : QColor::fromHsv(hue, 70, 215);
 }
 
+/// "Uplight 7" → "U 7", where there is no room for more.
+QString shortLabel(const QString& label) {
+  const QString number = label.section(QLatin1Char(' '), -1);
+  return label.left(1) + (number == label ? QString() : QLatin1Char(' ') + number);
+}
+
 bool operator==(const BeadPlace& a, const ThreadPlace& b) {
   return a.controller == b.controller && a.port == b.port && a.bead == b.bead;
 }
@@ -92,7 +98,9 @@ void LoomView::paintBead(QPainter& painter, const LoomLayout::BeadBox& bead) con
   painter.setFont(numberFont(0.8));
   const double line = painter.fontMetrics().height();
   const bool roomForArrow = bead.box.height() > 2 * line + 8;
-  painter.drawText(bead.box.adjusted(1, 2, -1, roomForArrow ? -12 : 0), Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap, bead.label);
+  const bool isLow = bead.box.height() < 2 * line;
+  const QString words = isLow && painter.fontMetrics().horizontalAdvance(bead.label) > bead.box.width() - 2 ? shortLabel(bead.label) : bead.label;
+  painter.drawText(bead.box.adjusted(1, isLow ? 0 : 2, -1, roomForArrow ? -12 : 0), Qt::AlignHCenter | (isLow ? Qt::AlignVCenter : Qt::AlignTop) | Qt::TextWordWrap, words);
   painter.setFont(font());
   if (!roomForArrow) return;
   // Data flows downward; a bead that was turned round says so.
@@ -111,15 +119,15 @@ void LoomView::paintTicks(QPainter& painter, const LoomLayout::Thread& thread) c
   painter.setFont(small);
   double lastLabel = -1e9;
   for (const auto& tick : thread.ticks) {
-    const double left = thread.x - 24;
+    const double left = thread.x - layout_.step() * 0.36;
     painter.setPen(QPen(tick.isFirst ? theme().text : theme().quiet, 1.2));
     painter.drawLine(QPointF(left - 4, tick.y), QPointF(left + 5, tick.y));
     const double wide = painter.fontMetrics().horizontalAdvance(tick.address);
     if (tick.y < lastLabel + wide + 6) continue;
     lastLabel = tick.y;
     painter.save();
-    painter.translate(left - 5, tick.y + 2);
-    painter.rotate(90);
+    painter.translate(left - 1, tick.y + wide + 4);
+    painter.rotate(-90);
     painter.setPen(theme().quiet);
     painter.drawText(QPointF(0, 0), tick.address);
     painter.restore();

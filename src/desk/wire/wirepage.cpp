@@ -41,9 +41,9 @@ WirePage::WirePage(const Session& session, QWidget* parent)
   connect(sheet, &QPushButton::toggled, this, &WirePage::showSheet);
   auto* hint = new QLabel(tr("drag beads · C cuts · R turns round · Delete takes off"));
   hint->setObjectName(QStringLiteral("quiet"));
+  hint->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
   row->addSpacing(8);
-  row->addWidget(hint);
-  row->addStretch();
+  row->addWidget(hint, 1);
   auto* add = button("addController", tr("Add controller"), tr("A controller with four ports"));
   connect(add, &QPushButton::clicked, this, [this] {
     ControllerId id;

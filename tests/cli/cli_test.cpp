@@ -1,0 +1,140 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <gtest/gtest.h>
+#include <sys/wait.h>
+
+#include <array>
+#include <cstdio>
+#include <fstream>
+#include <nlohmann/json.hpp>
+#include <sstream>
+
+#include "core/files/showfile.h"
+#include "core/edit/planedits.h"
+#include "temporary.h"
+
+namespace chispa {
+namespace {
+
+struct Ran {
+  int status = -1;
+  std::string out;
+
+  std::size_t lines() const { return static_cast<std::size_t>(std::count(out.begin(), out.end(), '\n')); }
+};
+
+/// Runs chispa-cli with `words`; both of its outputs.
+Ran run(const std::string& words) {
+  Ran ran;
+  const std::string command = std::string(CHISPA_BIN_DIR) + "/chispa-cli " + words + " 2>&1";
+  std::FILE* pipe = ::popen(command.c_str(), "r");
+  std::array<char, 4096> buffer;
+  while (const std::size_t size = std::fread(buffer.data(), 1, buffer.size(), pipe)) ran.out.append(buffer.data(), size);
+  ran.status = WEXITSTATUS(::pclose(pipe));
+  return ran;
+}
+
+const std::string kDemo = std::string(CHISPA_SOURCE_DIR) + "/demo/carousel.chispa";
+
+TEST(Cli, InfoCountsTheCarousel) {
+  const Ran ran = run("info " + kDemo + " --json");
+  ASSERT_EQ(ran.status, 0) << ran.out;
+  const auto info = nlohmann::json::parse(ran.out);
+  EXPECT_EQ(info["pixels"], 4046);
+  EXPECT_EQ(info["controllers"], 4);
+  EXPECT_EQ(info["fixtures"], 49);
+  EXPECT_EQ(info["problems"], 0);
+}
+
+TEST(Cli, CheckOfTheDemoIsQuiet) {
+  const Ran ran = run("check " + kDemo);
+  EXPECT_EQ(ran.status, 0);
+  EXPECT_EQ(ran.out, "");
+}
+
+TEST(Cli, CheckEndsWith1WhereThereIsAnError) {
+  const test::TemporaryFolder folder;
+  Show show = *loadShow(kDemo);
+  changeItem(show.controllers, show.controllers[0]->id, [](Controller& c) { c.host = ""; });
+  ASSERT_TRUE(saveShow(folder.path() / "bad.chispa", show));
+  const Ran ran = run("check " + (folder.path() / "bad.chispa").string());
+  EXPECT_EQ(ran.status, 1);
+  EXPECT_NE(ran.out.find("error: Rim box: The controller has no address. Enter"), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("slow-round.ogg is not there"), std::string::npos) << ran.out;
+}
+
+TEST(Cli, PositionsAndPatchHaveARowAPixel) {
+  const Ran positions = run("positions " + kDemo + " --csv");
+  EXPECT_EQ(positions.lines(), 4047u);
+  EXPECT_NE(positions.out.find("fixture,segment,pixel,x_m,y_m,z_m\nCanopy rim,rim,1,2.99984,0.03142,3.40000\n"), std::string::npos);
+  const Ran patch = run("patch " + kDemo + " --csv");
+  EXPECT_EQ(patch.lines(), 4047u);
+  EXPECT_NE(patch.out.find("\nRim box,127.0.0.11,E1.31,2,Canopy rim,171,2,1,3,GRB\n"), std::string::npos);
+  EXPECT_NE(patch.out.find("\nPost box,127.0.0.12,Art-Net,1,Post 1,1,16,4,3,GRB\n"), std::string::npos) << "one skipped pixel in front";
+}
+
+TEST(Cli, FrameIsTheSameEachTimeAndNotDark) {
+  const Ran a = run("frame " + kDemo + " --score \"The Slow Round\" --at 20.5 --csv");
+  const Ran b = run("frame " + kDemo + " --at 20.5 --csv");
+  EXPECT_EQ(a.status, 0);
+  EXPECT_EQ(a.lines(), 4047u);
+  EXPECT_EQ(a.out, b.out);
+  EXPECT_NE(a.out.find(",255"), std::string::npos);
+}
+
+TEST(Cli, MusicFindsTheWaltz) {
+  const Ran ran = run("music " + std::string(CHISPA_SOURCE_DIR) + "/demo/slow-round.ogg --json");
+  ASSERT_EQ(ran.status, 0);
+  const auto music = nlohmann::json::parse(ran.out);
+  EXPECT_NEAR(music["tempo_bpm"].get<double>(), 132, 0.5);
+  EXPECT_GE(music["bars"].size(), 54u);
+}
+
+TEST(Cli, PlayWritesItsFigures) {
+  const test::TemporaryFolder folder;
+  const std::string stats = (folder.path() / "stats.json").string();
+  // The demo's own addresses may belong to a demo that is running; another network of 127/8 is nobody's.
+  Show show = *loadShow(kDemo);
+  for (const auto& controller : Items<Controller>(show.controllers))
+    changeItem(show.controllers, controller->id, [](Controller& c) { c.host = test::loopbackAddress(8); });
+  ASSERT_TRUE(saveShow(folder.path() / "moved.chispa", show));
+  const Ran ran = run("play " + (folder.path() / "moved.chispa").string() + " --silent --from 10 --seconds 1 --stats " + stats);
+  ASSERT_EQ(ran.status, 0) << ran.out;
+  std::ifstream in(stats);
+  const auto figures = nlohmann::json::parse(in);
+  EXPECT_GT(figures["frames"], 10);
+  EXPECT_EQ(figures["controllers"].size(), 4u);
+  EXPECT_EQ(figures["controllers"][0]["trouble"], "nobody listens at its address");
+}
+
+TEST(Cli, WhatIsWrongIsSaidWithPlaceAndCure) {
+  const test::TemporaryFolder folder;
+  std::ofstream(folder.path() / "cut.chispa") << R"({"format": "chispa-show", "vers)";
+  for (const std::string file : {"none.chispa", "cut.chispa"}) {
+    const Ran ran = run("info " + (folder.path() / file).string());
+    EXPECT_EQ(ran.status, 1);
+    EXPECT_NE(ran.out.find(file), std::string::npos) << ran.out;
+    EXPECT_GE(ran.lines(), 2u) << "what happened, and what to do: " << ran.out;
+  }
+  EXPECT_EQ(run("music /nowhere/song.mp3").status, 1);
+  EXPECT_EQ(run("frame " + kDemo + " --score Nobody --at 1").status, 1);
+  EXPECT_EQ(run("dance").status, 2);
+  EXPECT_EQ(run("frame " + kDemo).status, 2);
+  EXPECT_EQ(run("--help").status, 0);
+}
+
+/// The chain end to end: four chispa-node processes, real packets, every byte of every frame compared.
+TEST(Cli, ARehearsalFindsNoDifferingByte) {
+  const test::TemporaryFolder folder;
+  Show show = *loadShow(kDemo);
+  int index = 9;
+  for (const auto& controller : Items<Controller>(show.controllers))
+    changeItem(show.controllers, controller->id, [&](Controller& c) { c.host = test::loopbackAddress(index++); });
+  ASSERT_TRUE(saveShow(folder.path() / "moved.chispa", show));
+  std::filesystem::copy(std::string(CHISPA_SOURCE_DIR) + "/demo/slow-round.ogg", folder.path());
+  const Ran ran = run("rehearse " + (folder.path() / "moved.chispa").string() + " --seconds 3");
+  EXPECT_EQ(ran.status, 0) << ran.out;
+  EXPECT_NE(ran.out.find(" 0 differing, 0 missing, 0 unexpected"), std::string::npos) << ran.out;
+}
+
+}  // namespace
+}  // namespace chispa

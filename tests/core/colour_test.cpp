@@ -1,0 +1,79 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <gtest/gtest.h>
+
+#include "core/colour/palette.h"
+
+namespace chispa {
+namespace {
+
+TEST(Rgb, SrgbBytesSurviveLinearLight) {
+  for (int value = 0; value < 256; ++value) {
+    const auto byte = static_cast<std::uint8_t>(value);
+    const Srgb8 colour{byte, static_cast<std::uint8_t>(255 - value), 17};
+    EXPECT_EQ(toSrgb8(toLinear(colour)), colour);
+  }
+}
+
+TEST(Rgb, MiddleGreyOfScreensIsAFifthOfTheLight) {
+  // IEC 61966-2-1: 128/255 encoded is 0.2159 linear.
+  EXPECT_NEAR(linearFromSrgb(128 / 255.f), 0.2159f, 1e-4f);
+}
+
+TEST(Rgb, OkLabOfWhiteIsFullyLightAndNeutral) {
+  const OkLab white = toOkLab({1, 1, 1});
+  EXPECT_NEAR(white.lightness, 1, 1e-4);
+  EXPECT_NEAR(white.a, 0, 1e-4);
+  EXPECT_NEAR(white.b, 0, 1e-4);
+}
+
+TEST(Rgb, OkLabOfRedIsThePublishedValue) {
+  // B. Ottosson's example table: linear sRGB red → L 0.628, a 0.225, b 0.126.
+  const OkLab red = toOkLab({1, 0, 0});
+  EXPECT_NEAR(red.lightness, 0.6280f, 1e-3);
+  EXPECT_NEAR(red.a, 0.2249f, 1e-3);
+  EXPECT_NEAR(red.b, 0.1258f, 1e-3);
+}
+
+TEST(Rgb, OkLabComesBack) {
+  for (const Rgb colour : {Rgb{0.2f, 0.7f, 0.1f}, Rgb{0.9f, 0.01f, 0.4f}, Rgb{0, 0, 0}}) {
+    const Rgb back = fromOkLab(toOkLab(colour));
+    EXPECT_NEAR(back.r, colour.r, 1e-3);
+    EXPECT_NEAR(back.g, colour.g, 1e-3);
+    EXPECT_NEAR(back.b, colour.b, 1e-3);
+  }
+}
+
+TEST(Rgb, HexTextIsReadStrictly) {
+  EXPECT_EQ(parseHex("#ff8000"), (Srgb8{255, 128, 0}));
+  EXPECT_EQ(hexText({255, 128, 0}), "#ff8000");
+  for (const char* wrong : {"", "ff8000", "#ff80", "#ff80zz", "#ff80000", "#-f8000"}) EXPECT_FALSE(parseHex(wrong)) << wrong;
+}
+
+Palette redToBlue() { return {PaletteId{1}, "Test", {{0.25, {255, 0, 0}}, {0.75, {0, 0, 255}}}}; }
+
+TEST(Palette, TakesTheEndsColourOutsideItsStops) {
+  EXPECT_EQ(toSrgb8(colourAt(redToBlue(), 0)), (Srgb8{255, 0, 0}));
+  EXPECT_EQ(toSrgb8(colourAt(redToBlue(), 1)), (Srgb8{0, 0, 255}));
+}
+
+TEST(Palette, MiddleIsHalfWayInOkLab) {
+  const OkLab middle = toOkLab(colourAt(redToBlue(), 0.5));
+  const OkLab red = toOkLab({1, 0, 0});
+  const OkLab blue = toOkLab({0, 0, 1});
+  EXPECT_NEAR(middle.lightness, (red.lightness + blue.lightness) / 2, 2e-3);
+}
+
+TEST(Palette, WithoutStopsIsBlack) { EXPECT_EQ(colourAt({}, 0.5), (Rgb{0, 0, 0})); }
+
+TEST(PaletteTable, WrappedHasNoSeam) {
+  const PaletteTable table(redToBlue());
+  const Rgb end = table.wrapped(0.9999f);
+  const Rgb start = table.wrapped(0);
+  EXPECT_NEAR(end.r, start.r, 0.05);
+  EXPECT_NEAR(end.b, start.b, 0.05);
+  EXPECT_EQ(table.wrapped(-0.25f), table.wrapped(0.75f));
+  EXPECT_EQ(table.wrapped(3.25f), table.wrapped(0.25f));
+}
+
+}  // namespace
+}  // namespace chispa

@@ -1,0 +1,169 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "core/effect/dotfont.h"
+#include "core/effect/effect.h"
+
+namespace chispa {
+namespace {
+
+ZoneCells cellsFor(const Shape& shape) {
+  Show show;
+  put(show.fixtures, Fixture{FixtureId{1}, "Thing", {}, {}, {{"s", shape, {}}}});
+  const bool grid = std::holds_alternative<GridShape>(shape);
+  return cellsOf(show, mapPixels(show), {ZoneId{2}, "Z", {{FixtureId{1}, std::nullopt, false}}, grid ? ZoneLayout::SideBySide : ZoneLayout::Strand, 1});
+}
+
+PaletteTable palette() { return PaletteTable({PaletteId{1}, "P", {{0, {255, 0, 0}}, {0.5, {255, 255, 255}}, {1, {0, 40, 255}}}}); }
+
+/// Runs an effect with its own defaults, or with `values`, at an instant of a plain beat of two a second.
+LightBuffer run(const Effect& effect, const ZoneCells& cells, double t_s, const ParamValues& values = {}) {
+  const ParamPack params(effect.params, values);
+  static const PaletteTable colours = palette();
+  EffectInput in{cells, params, colours};
+  in.seed = 5;
+  in.t_s = t_s;
+  in.length_s = 8;
+  in.beats = t_s * 2;
+  in.bars = t_s * 2 / 3;
+  in.scoreBeat = in.beats;
+  in.beatInBar = std::fmod(in.beats, 3);
+  in.level = 0.6f;
+  in.bands.fill(0.5f);
+  LightBuffer out;
+  out.resize(static_cast<std::size_t>(cells.count()));
+  effect.render(in, out);
+  return out;
+}
+
+class EveryEffect : public testing::TestWithParam<int> {
+ protected:
+  const Effect& effect() const { return effects()[static_cast<std::size_t>(GetParam())]; }
+};
+
+TEST_P(EveryEffect, StaysWithinItsBoundsOnEveryShape) {
+  for (const Shape& shape : {Shape(LineShape{60, 0.02}), Shape(GridShape{12, 9, 0.05, 0.05}), Shape(ArcShape{40, 1, 0, 360}), Shape(LineShape{1, 1})}) {
+    const ZoneCells cells = cellsFor(shape);
+    for (double t = 0; t < 8; t += 0.37) {
+      const LightBuffer light = run(effect(), cells, t);
+      for (std::size_t i = 0; i < light.size(); ++i) {
+        ASSERT_TRUE(std::isfinite(light.r[i]) && light.a[i] >= 0 && light.a[i] <= 1.0001f) << t;
+        // Premultiplied: no colour is brighter than its coverage lets it be.
+        ASSERT_LE(std::max({light.r[i], light.g[i], light.b[i]}), light.a[i] + 1e-4f);
+        ASSERT_GE(std::min({light.r[i], light.g[i], light.b[i]}), 0);
+      }
+    }
+  }
+}
+
+TEST_P(EveryEffect, IsTheSameWheneverItIsAsked) {
+  const ZoneCells cells = cellsFor(GridShape{8, 8, 0.05, 0.05});
+  for (const double t : {3.21, 0.0, 7.9}) {
+    const LightBuffer first = run(effect(), cells, t);
+    run(effect(), cells, t + 1.7);
+    const LightBuffer second = run(effect(), cells, t);
+    EXPECT_EQ(first.r, second.r);
+    EXPECT_EQ(first.a, second.a);
+  }
+}
+
+TEST_P(EveryEffect, ShowsLightAndMovesOverTime) {
+  const ZoneCells cells = cellsFor(GridShape{16, 12, 0.05, 0.05});
+  double most = 0;
+  bool moves = false;
+  const LightBuffer first = run(effect(), cells, 0.1, effect().key == "lettering" ? ParamValues{{"moves", std::string("pass")}} : ParamValues{});
+  for (double t = 0.1; t < 8; t += 0.21) {
+    const LightBuffer light = run(effect(), cells, t, effect().key == "lettering" ? ParamValues{{"moves", std::string("pass")}} : ParamValues{});
+    for (const float a : light.a) most = std::max(most, static_cast<double>(a));
+    moves = moves || light.r != first.r;
+  }
+  EXPECT_GT(most, 0.5);
+  // The level is constant here, and so is what only follows it.
+  if (effect().key != "loudness") {
+    EXPECT_TRUE(moves);
+  }
+}
+
+TEST_P(EveryEffect, CoversAHundredThousandCells) {
+  const ZoneCells cells = cellsFor(LineShape{100'000, 0.01});
+  EXPECT_EQ(run(effect(), cells, 1.3).size(), 100'000u);
+}
+
+TEST_P(EveryEffect, HasAtLeastThreeParametersWithSoundDefaults) {
+  EXPECT_GE(effect().params.size(), 3u);
+  for (const ParamSpec& spec : effect().params) {
+    if (const auto* number = std::get_if<double>(&spec.fallback)) {
+      EXPECT_TRUE(*number >= spec.low && *number <= spec.high) << spec.key;
+    }
+  }
+}
+
+INSTANTIATE_TEST_SUITE_P(Registry, EveryEffect, testing::Range(0, static_cast<int>(effects().size())),
+                         [](const auto& which) { return effects()[static_cast<std::size_t>(which.param)].key; });
+
+TEST(ParamPack, ClampsNumbersAndIgnoresWhatMakesNoSense) {
+  const Effect& ribbon = *findEffect("ribbon");
+  const ParamPack pack(ribbon.params, {{"repeats", 1e9}, {"across", std::string("sideways")}, {"passes", std::string("fast")}, {"slant", std::nan("")}});
+  EXPECT_EQ(pack.number(1), 24);
+  EXPECT_EQ(pack.axis(0), Axis::Along);
+  EXPECT_EQ(pack.number(2), 0.5);
+  EXPECT_EQ(pack.number(3), 0);
+}
+
+TEST(Ribbon, TravelsOneRepeatInABar) {
+  const ZoneCells cells = cellsFor(LineShape{50, 0.02});
+  const ParamValues one = {{"passes", 1.0}};
+  const LightBuffer now = run(*findEffect("ribbon"), cells, 0.25, one);
+  const LightBuffer barLater = run(*findEffect("ribbon"), cells, 0.25 + 1.5, one);
+  for (std::size_t i = 0; i < now.size(); ++i) EXPECT_NEAR(now.r[i], barLater.r[i], 0.02);
+}
+
+TEST(Comets, AHeadIsBrightAheadAndDarkBehindItsTail) {
+  const ZoneCells cells = cellsFor(LineShape{100, 0.02});
+  const LightBuffer light = run(*findEffect("comets"), cells, 0.75, {{"heads", 1.0}, {"passes", 1.0}, {"tail", 0.3}});
+  // Half a bar on, the head is at the middle; the tail reaches back 30 cells, and ahead is dark.
+  EXPECT_GT(light.a[48], 0.8f);
+  EXPECT_GT(light.a[48], light.a[35]);
+  EXPECT_EQ(light.a[60], 0);
+  EXPECT_EQ(light.a[10], 0);
+}
+
+TEST(Bloom, IsBrightestOnTheBeatAndFades) {
+  const ZoneCells cells = cellsFor(LineShape{4, 0.1});
+  const auto at = [&](double t) { return run(*findEffect("bloom"), cells, t).a[1]; };
+  EXPECT_GT(at(0.0), 0.95f);
+  EXPECT_GT(at(0.0), at(0.2));
+  EXPECT_GT(at(0.5), at(0.45));
+  EXPECT_GT(at(0.0), at(0.5)) << "the first beat of a bar is accented";
+}
+
+TEST(Pour, FillsFromStartToEnd) {
+  const ZoneCells cells = cellsFor(LineShape{100, 0.01});
+  const auto filled = [&](double t) {
+    const LightBuffer light = run(*findEffect("pour"), cells, t, {{"edge", 0.001}});
+    return std::count_if(light.a.begin(), light.a.end(), [](float a) { return a > 0.5f; });
+  };
+  EXPECT_EQ(filled(0), 0);
+  EXPECT_NEAR(static_cast<double>(filled(4)), 50, 1);
+  EXPECT_NEAR(static_cast<double>(filled(7.99)), 100, 1);
+}
+
+TEST(Loudness, StandsAsHighAsItIsLoud) {
+  const ZoneCells cells = cellsFor(GridShape{4, 20, 0.05, 0.05, Corner::BottomLeft, GridRuns::AlongRows, false});
+  const LightBuffer light = run(*findEffect("loudness"), cells, 1, {{"shows", std::string("level")}, {"gain", 1.0}, {"edge", 0.001}});
+  const auto lit = std::count_if(light.a.begin(), light.a.end(), [](float a) { return a > 0.5f; });
+  EXPECT_EQ(lit, 12 * 4) << "level 0.6 of 20 rows on 4 columns";
+}
+
+TEST(DotFont, DrawsLettersUpright) {
+  EXPECT_TRUE(dotfont::isLit('L', 0, 6));
+  EXPECT_TRUE(dotfont::isLit('L', 4, 0));
+  EXPECT_FALSE(dotfont::isLit('L', 4, 6));
+  EXPECT_TRUE(dotfont::isLit('l', 0, 6)) << "small letters are drawn as capitals";
+  EXPECT_FALSE(dotfont::isLit('\x07', 2, 2));
+}
+
+}  // namespace
+}  // namespace chispa

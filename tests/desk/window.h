@@ -1,0 +1,88 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <gtest/gtest.h>
+
+#include <QAction>
+#include <QApplication>
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QSettings>
+#include <QtTest>
+
+#include "desk/frame/mainwindow.h"
+#include "desk/plan/planpage.h"
+#include "desk/plan/planview.h"
+#include "desk/score/scorepage.h"
+#include "desk/score/timelineview.h"
+#include "desk/wire/loomview.h"
+#include "desk/wire/wirepage.h"
+#include "temporary.h"
+
+namespace chispa::desk {
+
+/// The real window over an empty show, and the hands of a maker.
+class WindowTest : public testing::Test {
+ protected:
+  WindowTest() {
+    QSettings::setPath(QSettings::IniFormat, QSettings::UserScope, QString::fromStdString(folder_.path().string()));
+    window_.tell = [this](const QString& words) { told_ << words; };
+    window_.show();
+    QCoreApplication::processEvents();
+  }
+
+  const Show& show() const { return document_.show(); }
+  void settle() {
+    stage_.settle();
+    QCoreApplication::processEvents();
+  }
+  /// Lets events run until `condition` holds, for up to ten seconds.
+  bool eventually(const std::function<bool()>& condition) { return QTest::qWaitFor(condition, 10'000); }
+
+  template <class Widget>
+  Widget* the(const char* name) {
+    QCoreApplication::processEvents();
+    auto* found = window_.findChild<Widget*>(QLatin1String(name));
+    EXPECT_TRUE(found) << "no widget called " << name;
+    return found;
+  }
+  void press(const char* button) { QTest::mouseClick(the<QAbstractButton>(button), Qt::LeftButton); }
+  void trigger(const char* action) { the<QAction>(action)->trigger(); }
+  void drag(QWidget* on, QPointF from, QPointF to) {
+    QTest::mousePress(on, Qt::LeftButton, {}, from.toPoint());
+    for (int i = 1; i <= 4; ++i) QTest::mouseMove(on, (from + (to - from) * i / 4).toPoint());
+    QTest::mouseRelease(on, Qt::LeftButton, {}, to.toPoint());
+    QCoreApplication::processEvents();
+  }
+  /// Types into a field of the inspector and leaves it.
+  void type(const char* field, const QString& words) {
+    auto* edit = the<QLineEdit>(field);
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, words);
+    QTest::keyClick(edit, Qt::Key_Return);
+    QCoreApplication::processEvents();
+  }
+  void setNumber(const char* field, double value) {
+    the<QDoubleSpinBox>(field)->setValue(value);
+    QCoreApplication::processEvents();
+  }
+  void choose(const char* field, const QString& words) {
+    auto* box = the<QComboBox>(field);
+    const int index = box->findText(words, Qt::MatchStartsWith);
+    ASSERT_GE(index, 0) << words.toStdString();
+    box->setCurrentIndex(index);
+    emit box->activated(index);
+    QCoreApplication::processEvents();
+  }
+
+  test::TemporaryFolder folder_;
+  QStringList told_;
+  Document document_{folder_.path() / "state"};
+  Selection selection_;
+  Stage stage_{document_, engine::makeSilence("test")};
+  MainWindow window_{document_, selection_, stage_};
+};
+
+}  // namespace chispa::desk

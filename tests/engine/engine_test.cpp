@@ -1,0 +1,273 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <gtest/gtest.h>
+
+#include <set>
+
+#include "core/edit/scoreedits.h"
+#include "core/edit/wireedits.h"
+#include "engine/player.h"
+#include "node/node.h"
+#include "temporary.h"
+
+namespace chispa::engine {
+namespace {
+
+using namespace std::chrono_literals;
+
+/// Waits for `condition` for up to ten seconds; what is tested is that it comes, not when.
+bool eventually(const std::function<bool()>& condition) {
+  for (int i = 0; i < 2000; ++i) {
+    if (condition()) return true;
+    std::this_thread::sleep_for(5ms);
+  }
+  return false;
+}
+
+TEST(Transport, IsALineThroughTimeWhilePlaying) {
+  const TransportState state{ScoreId{1}, Micros(1'000'000), 10s, true};
+  EXPECT_EQ(state.positionAt(9s), Micros(1'000'000)) << "before its start it stands";
+  EXPECT_EQ(state.positionAt(12s), Micros(3'000'000));
+  const TransportState paused{ScoreId{1}, Micros(1'000'000), 10s, false};
+  EXPECT_EQ(paused.positionAt(12s), Micros(1'000'000));
+}
+
+TEST(LatenessHistogram, PercentilesAreThoseOfWhatWasAdded) {
+  LatenessHistogram histogram;
+  for (int i = 1; i <= 1000; ++i) histogram.add(i * 10us);
+  EXPECT_NEAR(histogram.percentile_ms(0.5), 5.0, 0.03);
+  EXPECT_NEAR(histogram.percentile_ms(0.99), 9.9, 0.03);
+  EXPECT_NEAR(histogram.most_ms(), 10, 0.001);
+}
+
+TEST(FrameBox, TheReaderGetsTheNewestWholeFrame) {
+  FrameBox box;
+  box.resize(1000);
+  std::atomic<bool> done{false};
+  std::thread writer([&] {
+    for (int i = 1; i <= 20'000; ++i) {
+      auto& frame = box.filling();
+      std::fill(frame.r.begin(), frame.r.end(), static_cast<float>(i));
+      box.publish();
+    }
+    done = true;
+  });
+  float last = 0;
+  while (!done) {
+    const PixelFrame& frame = box.latest();
+    ASSERT_EQ(frame.r.front(), frame.r.back()) << "a torn frame";
+    ASSERT_GE(frame.r.front(), last);
+    last = frame.r.front();
+  }
+  writer.join();
+  EXPECT_EQ(box.latest().r[500], 20'000);
+}
+
+TEST(Handover, EveryValueIsDeletedOnce) {
+  static std::atomic<int> alive{0};
+  struct Counted {
+    Counted() { ++alive; }
+    ~Counted() { --alive; }
+  };
+  {
+    Handover<Counted> handover;
+    std::atomic<bool> done{false};
+    std::thread taker([&] {
+      while (!done) handover.take([](Counted*, Counted&) {});
+    });
+    for (int i = 0; i < 5000; ++i) handover.give(std::make_unique<Counted>());
+    done = true;
+    taker.join();
+  }
+  EXPECT_EQ(alive, 0);
+}
+
+/// One line of strip in solid red on a node, driven step by step on a clock of the test's own.
+class StepByStep : public testing::Test {
+ protected:
+  StepByStep() : address_(test::loopbackAddress(6)), node_({"Node", 8, address_, {}}) {
+    std::string why;
+    EXPECT_TRUE(node_.start(why)) << why;
+    const FixtureId line = addFixture(show_, LineShape{6, 0.1}, {});
+    box_ = addController(show_, 2);
+    changeItem(show_.controllers, box_, [this](Controller& c) { c.host = address_; });
+    hang(show_, {line, 0, 6}, {box_, 0, 0});
+    setSkipped(show_, {box_, 0, 0}, 1);
+    const PaletteId red = addPalette(show_, "Red", {{0, {255, 0, 0}}});
+    score_ = addScore(show_, "S", "", Micros(2'000'000));
+    addClip(show_, score_, show_.zones[0]->id, "ribbon", red, Micros(0), Micros(2'000'000));
+    node_.setSettings({{1, "e131", {{6, "GRB", 1, 1, 4}}}});
+    load();
+    transport_.set({score_, Micros(500'000), 0s, false});
+  }
+
+  void load() {
+    std::vector<LineProblem> problems;
+    output_.load(makeProgram(show_, compile(show_), {}, problems));
+    EXPECT_TRUE(problems.empty());
+  }
+  void step(int times = 1) {
+    for (int i = 0; i < times; ++i) output_.step(now_ += 25ms);
+  }
+  std::string shown(int pixel) const { return node_.state()["ports"][0]["shows"][static_cast<std::size_t>(pixel)]; }
+  std::uint64_t packets() const {
+    const auto state = node_.state();
+    return state["universes"].empty() ? 0 : state["universes"][0]["packets"].get<std::uint64_t>();
+  }
+
+  std::string address_;
+  node::Node node_;
+  Show show_;
+  ControllerId box_;
+  ScoreId score_;
+  Transport transport_;
+  Output output_{transport_};
+  MonoTime now_{0};
+};
+
+TEST_F(StepByStep, LightIsOffUntilSwitchedOn) {
+  step(10);
+  std::this_thread::sleep_for(50ms);
+  EXPECT_EQ(packets(), 0u);
+  output_.switchLight(true);
+  step();
+  EXPECT_TRUE(eventually([this] { return packets() == 1; }));
+  EXPECT_EQ(shown(0), "#000000") << "the skipped pixel";
+  EXPECT_EQ(shown(1), "#ff0000");
+  EXPECT_EQ(shown(6), "#ff0000");
+}
+
+TEST_F(StepByStep, SwitchingOffSendsBlackThenEndsTheStream) {
+  output_.switchLight(true);
+  step();
+  output_.switchLight(false);
+  step(3);
+  EXPECT_TRUE(eventually([this] { return packets() == 5; })) << "one lit, one black, three ends";
+  EXPECT_EQ(shown(1), "#000000");
+  EXPECT_EQ(node_.state()["universes"][0]["terminated"], true);
+  EXPECT_EQ(node_.state()["universes"][0]["lost"], 0);
+}
+
+TEST_F(StepByStep, QuittingSendsBlackThenEndsTheStream) {
+  output_.switchLight(true);
+  step();
+  output_.finish(now_);
+  EXPECT_TRUE(eventually([this] { return packets() == 5; }));
+  EXPECT_EQ(shown(3), "#000000");
+}
+
+TEST_F(StepByStep, BlackoutAndMasterScaleWhatIsSent) {
+  output_.switchLight(true);
+  output_.setMaster(0.5f);
+  step();
+  EXPECT_TRUE(eventually([this] { return packets() == 1; }));
+  EXPECT_TRUE(shown(1) == "#7f0000" || shown(1) == "#800000") << shown(1);
+  output_.setBlackout(true);
+  step();
+  EXPECT_TRUE(eventually([this] { return packets() == 2; }));
+  EXPECT_EQ(shown(1), "#000000");
+}
+
+TEST_F(StepByStep, AnEditIsOnTheLedsInTheNextFrame) {
+  output_.switchLight(true);
+  step();
+  changeItem(show_.palettes, show_.palettes[0]->id, [](Palette& p) { p.stops[0].colour = {0, 0, 255}; });
+  load();
+  step();
+  EXPECT_TRUE(eventually([this] { return packets() == 2; }));
+  EXPECT_EQ(shown(1), "#0000ff");
+  EXPECT_EQ(node_.state()["universes"][0]["lost"], 0) << "sequence numbers go on across the edit";
+}
+
+TEST_F(StepByStep, AUniverseThatIsNotSentAnyMoreIsEnded) {
+  output_.switchLight(true);
+  step();
+  changeItem(show_.controllers, box_, [](Controller& c) { c.firstUniverse = 9; });
+  load();
+  step();
+  EXPECT_TRUE(eventually([this] {
+    const auto state = node_.state();
+    return state["universes"].size() == 2 && state["universes"][0]["terminated"] == true && state["universes"][1]["packets"] == 1;
+  }));
+}
+
+TEST_F(StepByStep, AWalkLightsOnePixelAfterAnother) {
+  output_.switchLight(true);
+  WalkSignal walk;
+  walk.controller = box_;
+  walk.secondsPerPixel = 0.025;
+  walk.since = now_ + 25ms;
+  output_.setSignal(walk);
+  for (int place = 0; place < 7; ++place) {
+    step();
+    EXPECT_TRUE(eventually([&] { return packets() == static_cast<std::uint64_t>(place + 1); }));
+    for (int i = 0; i < 7; ++i) EXPECT_EQ(shown(i), i == place && i > 0 ? "#ffffff" : "#000000") << "place " << place << ", pixel " << i;
+  }
+  output_.setSignal(std::nullopt);
+  step();
+  EXPECT_TRUE(eventually([this] { return packets() == 8; }));
+  EXPECT_EQ(shown(1), "#ff0000") << "the score goes on";
+}
+
+/// A clock that never waits, and stands still when told to: overruns are made, not waited for.
+class JumpingClock final : public Clock {
+ public:
+  MonoTime now() const noexcept override { return MonoTime(now_.load()); }
+  void sleepUntil(MonoTime instant) noexcept override {
+    // The third frame finds itself 110 ms late.
+    const std::int64_t late = ++sleeps_ == 3 ? 110'000'000 : 0;
+    now_ = std::max(now_.load(), instant.count()) + late;
+    std::this_thread::sleep_for(1ms);
+  }
+
+ private:
+  std::atomic<std::int64_t> now_{0};
+  std::atomic<int> sleeps_{0};
+};
+
+TEST(OutputThread, AnOverrunSkipsWholePeriods) {
+  Transport transport;
+  Output output(transport);
+  JumpingClock clock;
+  OutputThread thread(output, clock, 40);
+  EXPECT_TRUE(eventually([&] { return thread.stats().frames > 10; }));
+  EXPECT_EQ(thread.stats().skipped, 4u);
+  EXPECT_NEAR(thread.stats().lateness.most_ms(), 110, 0.5);
+}
+
+TEST(Player, PlaysToTheEndOnTheClockAlone) {
+  Show show;
+  addFixture(show, LineShape{6, 0.1}, {});
+  const ScoreId score = addScore(show, "S", "", Micros(200'000));
+  Player player({});
+  player.setShow(show, compile(show));
+  player.play(score, Micros(0), Micros(200'000), false);
+  EXPECT_TRUE(player.isPlaying());
+  EXPECT_TRUE(eventually([&] { return !player.isPlaying(); }));
+  EXPECT_EQ(player.position(), Micros(200'000));
+}
+
+TEST(Player, ALoopBeginsAgain) {
+  Show show;
+  const ScoreId score = addScore(show, "S", "", Micros(100'000));
+  Player player({});
+  player.setShow(show, compile(show));
+  player.play(score, Micros(80'000), Micros(100'000), true);
+  EXPECT_TRUE(eventually([&] { return player.position() < Micros(60'000); }));
+  EXPECT_TRUE(player.isPlaying());
+}
+
+TEST(Player, AControllerThatCannotBeFoundIsReportedAndStopsNothing) {
+  Show show;
+  const FixtureId line = addFixture(show, LineShape{6, 0.1}, {});
+  const ControllerId box = addController(show, 1);
+  hang(show, {line, 0, 6}, {box, 0, 0});
+  changeItem(show.controllers, box, [](Controller& c) { c.host = ""; });
+  Player player({});
+  player.setShow(show, compile(show));
+  ASSERT_EQ(player.lines().size(), 1u);
+  EXPECT_FALSE(player.lines()[0].reached);
+  EXPECT_FALSE(player.lines()[0].trouble.empty());
+}
+
+}  // namespace
+}  // namespace chispa::engine

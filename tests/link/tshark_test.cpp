@@ -1,0 +1,211 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <arpa/inet.h>
+#include <gtest/gtest.h>
+#include <sys/socket.h>
+#include <unistd.h>
+
+#include <array>
+#include <cstdio>
+#include <fstream>
+#include <sstream>
+
+#include "carousel/carousel.h"
+#include "core/render/renderer.h"
+#include "link/sender.h"
+#include "temporary.h"
+
+namespace chispa::link {
+namespace {
+
+/// A UDP socket on a port of the system's choice.
+class Listener {
+ public:
+  explicit Listener(const std::string& address) : fd_(::socket(AF_INET, SOCK_DGRAM | SOCK_NONBLOCK, 0)) {
+    sockaddr_in own{};
+    own.sin_family = AF_INET;
+    inet_pton(AF_INET, address.c_str(), &own.sin_addr);
+    ::bind(fd_, reinterpret_cast<const sockaddr*>(&own), sizeof own);
+    socklen_t size = sizeof own;
+    ::getsockname(fd_, reinterpret_cast<sockaddr*>(&own), &size);
+    port_ = ntohs(own.sin_port);
+    const int buffer = 8 << 20;
+    ::setsockopt(fd_, SOL_SOCKET, SO_RCVBUF, &buffer, sizeof buffer);
+  }
+  ~Listener() { ::close(fd_); }
+
+  int port() const { return port_; }
+  std::vector<std::string> take() const {
+    std::vector<std::string> packets;
+    std::array<char, 2048> buffer;
+    for (ssize_t size = 0; (size = ::recv(fd_, buffer.data(), buffer.size(), 0)) > 0;)
+      packets.emplace_back(buffer.data(), static_cast<std::size_t>(size));
+    return packets;
+  }
+
+ private:
+  int fd_;
+  int port_ = 0;
+};
+
+/// A capture file of UDP packets to `port`, as raw IPv4 (link type 101).
+void writeCapture(const std::filesystem::path& file, const std::vector<std::string>& packets, std::uint16_t port) {
+  std::ofstream out(file, std::ios::binary);
+  const auto little32 = [&](std::uint32_t v) { out.write(reinterpret_cast<const char*>(&v), 4); };
+  little32(0xa1b2c3d4);
+  little32(0x00040002);
+  little32(0);
+  little32(0);
+  little32(65535);
+  little32(101);
+  for (const std::string& packet : packets) {
+    const auto total = static_cast<std::uint16_t>(packet.size() + 28);
+    const auto length = static_cast<std::uint16_t>(packet.size() + 8);
+    const unsigned char head[28] = {0x45, 0, static_cast<unsigned char>(total >> 8), static_cast<unsigned char>(total & 255), 0, 0, 0, 0, 64, 17, 0, 0,
+                                    127, 0, 0, 1, 127, 0, 0, 1, 0x90, 0x00, static_cast<unsigned char>(port >> 8), static_cast<unsigned char>(port & 255),
+                                    static_cast<unsigned char>(length >> 8), static_cast<unsigned char>(length & 255), 0, 0};
+    little32(0);
+    little32(0);
+    little32(total);
+    little32(total);
+    out.write(reinterpret_cast<const char*>(head), sizeof head);
+    out.write(packet.data(), static_cast<std::streamsize>(packet.size()));
+  }
+}
+
+std::vector<std::string> linesOf(const std::string& command) {
+  std::vector<std::string> lines;
+  std::FILE* pipe = ::popen(command.c_str(), "r");
+  std::array<char, 4096> line;
+  while (pipe && std::fgets(line.data(), line.size(), pipe)) lines.emplace_back(line.data());
+  if (pipe) ::pclose(pipe);
+  return lines;
+}
+
+/// Three frames of the demo's controller `index`, and the end of its streams, as they arrive at a socket.
+std::vector<std::string> demoPackets(std::size_t index, const Listener& listener, const std::string& address) {
+  Show show = demo::carousel();
+  Controller controller = *show.controllers[index];
+  controller.host = address;
+  controller.udpPort = listener.port();
+  put(show.controllers, controller);
+  const auto compiled = compile(show);
+  std::vector<int> universes;
+  std::size_t first = 0;
+  for (const PatchUniverse& used : compiled->patch.universes) {
+    if (used.controller < static_cast<int>(index)) ++first;
+    if (used.controller == static_cast<int>(index)) universes.push_back(used.universe);
+  }
+  E131Source source;
+  source.cid = randomCid();
+  auto sender = ControllerSender::open(controller, universes, source);
+  EXPECT_TRUE(sender);
+  Renderer renderer;
+  renderer.prepare(*compiled);
+  PixelFrame frame;
+  frame.resize(static_cast<std::size_t>(compiled->map.count()));
+  std::vector<std::uint8_t> values(compiled->packer->bufferSize());
+  for (int i = 0; i < 3; ++i) {
+    const Micros t = Micros(20'000'000) + Micros(25'000) * i;
+    renderer.render(compiled->scores[0], t, frame);
+    compiled->packer->pack(frame, t, 1, values);
+    (*sender)->send(std::span(values).subspan(first * 512, universes.size() * 512), t, true);
+  }
+  (*sender)->terminate();
+  return listener.take();
+}
+
+/// Every line is the dissection of one packet: universe, sequence, property values or length.
+TEST(Tshark, DecodesTheDemosE131WithoutAMalformedPacket) {
+  if (linesOf("tshark --version 2>/dev/null").empty()) GTEST_SKIP() << "tshark is not installed";
+  const test::TemporaryFolder folder;
+  const std::string address = test::loopbackAddress(1);
+  const Listener listener(address);
+  const auto packets = demoPackets(0, listener, address);
+  ASSERT_EQ(packets.size(), 5u * 6u) << "five universes, three frames and three ends";
+  writeCapture(folder.path() / "e131.pcap", packets, 5568);
+  const auto decoded = linesOf("tshark -r " + (folder.path() / "e131.pcap").string() +
+                               " --enable-heuristic acn -o acn.dmx_enable:TRUE -T fields -e frame.protocols -e acn.dmx.universe -e acn.dmx.seq_number "
+                               "-e acn.dmx.source_name -e acn.dmx.priority -e _ws.malformed -e _ws.expert 2>/dev/null");
+  ASSERT_EQ(decoded.size(), packets.size());
+  std::map<std::string, int> perUniverse;
+  for (const std::string& line : decoded) {
+    std::istringstream fields(line);
+    std::string protocol, universe, sequence, name, priority, rest;
+    fields >> protocol >> universe >> sequence >> name >> priority;
+    EXPECT_NE(protocol.find(":acn"), std::string::npos) << line;
+    EXPECT_EQ(name, "Chispa");
+    EXPECT_EQ(priority, "100");
+    EXPECT_FALSE(fields >> rest) << "malformed or doubtful: " << line;
+    EXPECT_EQ(sequence, std::to_string(perUniverse[universe]++)) << "sequence numbers count up in each universe";
+  }
+  EXPECT_EQ(perUniverse.size(), 5u);
+}
+
+TEST(Tshark, DecodesTheDemosArtNetWithoutAMalformedPacket) {
+  if (linesOf("tshark --version 2>/dev/null").empty()) GTEST_SKIP() << "tshark is not installed";
+  const test::TemporaryFolder folder;
+  const std::string address = test::loopbackAddress(2);
+  const Listener listener(address);
+  const auto packets = demoPackets(1, listener, address);
+  ASSERT_EQ(packets.size(), 3u * 3u) << "three universes, three frames";
+  writeCapture(folder.path() / "artnet.pcap", packets, 6454);
+  const auto decoded = linesOf("tshark -r " + (folder.path() / "artnet.pcap").string() +
+                               " -d udp.port==6454,artnet -T fields -e frame.protocols -e artnet.header.opcode -e artnet.header.protver "
+                               "-e artnet.output.universe -e artnet.output.length -e _ws.malformed 2>/dev/null");
+  ASSERT_EQ(decoded.size(), packets.size());
+  std::set<std::string> universes;
+  for (const std::string& line : decoded) {
+    std::istringstream fields(line);
+    std::string protocol, opcode, version, universe, length, rest;
+    fields >> protocol >> opcode >> version >> universe >> length;
+    EXPECT_NE(protocol.find(":artnet"), std::string::npos) << line;
+    EXPECT_EQ(opcode, "0x5000");
+    EXPECT_EQ(version, "14");
+    EXPECT_EQ(length, "512");
+    EXPECT_FALSE(fields >> rest) << "malformed: " << line;
+    universes.insert(universe);
+  }
+  EXPECT_EQ(universes.size(), 3u);
+}
+
+TEST(ControllerSender, SendsUnchangedValuesFourTimesThenOnlyToKeepAlive) {
+  const std::string address = test::loopbackAddress(3);
+  const Listener listener(address);
+  Controller controller;
+  controller.host = address;
+  controller.udpPort = listener.port();
+  auto sender = ControllerSender::open(controller, {1}, {});
+  ASSERT_TRUE(sender);
+  const std::vector<std::uint8_t> values(512, 7);
+  using namespace std::chrono_literals;
+  std::vector<int> sent;
+  for (auto now = 0ms; now < 3000ms; now += 25ms) {
+    (*sender)->send(values, now);
+    if ((*sender)->wasSent(0)) sent.push_back(static_cast<int>(now.count()));
+  }
+  // The change itself, three repeats, then one every 0.8 s.
+  EXPECT_EQ(sent, (std::vector<int>{0, 25, 50, 75, 875, 1675, 2475}));
+  EXPECT_EQ(listener.take().size(), 7u);
+}
+
+TEST(ControllerSender, ANameThatNobodyKnowsIsAFailureWithACure) {
+  Controller controller;
+  controller.host = "no such host.invalid";
+  const auto sender = ControllerSender::open(controller, {1}, {});
+  ASSERT_FALSE(sender);
+  EXPECT_FALSE(sender.failure().cure.empty());
+}
+
+TEST(ControllerSender, WhereNobodyListensErrorsAreCounted) {
+  Controller controller;
+  controller.host = test::loopbackAddress(4);
+  controller.udpPort = 9;
+  auto sender = ControllerSender::open(controller, {1}, {});
+  ASSERT_TRUE(sender);
+  const std::vector<std::uint8_t> values(512, 7);
+  for (int i = 0; i < 3; ++i) (*sender)->send(values, std::chrono::seconds(i), true);
+  EXPECT_EQ((*sender)->counters().lastError.load(), ECONNREFUSED);
+}
+
+}  // namespace
+}  // namespace chispa::link

@@ -1,0 +1,153 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <arpa/inet.h>
+#include <gtest/gtest.h>
+#include <sys/socket.h>
+#include <unistd.h>
+
+#include <random>
+#include <thread>
+
+#include "link/artnet.h"
+#include "link/e131.h"
+#include "node/decode.h"
+#include "node/interface.h"
+#include "node/node.h"
+#include "temporary.h"
+
+namespace chispa::node {
+namespace {
+
+std::vector<std::uint8_t> e131(int universe, std::uint8_t first) {
+  std::vector<std::uint8_t> packet(link::kE131PacketSize);
+  link::writeE131Header(packet, {}, universe);
+  link::e131Values(packet)[0] = first;
+  return packet;
+}
+
+std::vector<std::uint8_t> artDmx(int universe, std::uint8_t first) {
+  std::vector<std::uint8_t> packet(link::kArtDmxPacketSize);
+  link::writeArtDmxHeader(packet, universe);
+  link::artDmxValues(packet)[0] = first;
+  return packet;
+}
+
+TEST(Decode, ReadsWhatTheSenderWrites) {
+  const auto a = readE131(e131(513, 42));
+  ASSERT_TRUE(a);
+  EXPECT_EQ(a->universe, 513);
+  EXPECT_EQ(a->values[0], 42);
+  EXPECT_EQ(a->count, 512);
+  EXPECT_EQ(a->sourceName, "Chispa");
+  const auto b = readArtDmx(artDmx(0x1234, 9));
+  ASSERT_TRUE(b);
+  EXPECT_EQ(b->universe, 0x1234);
+  EXPECT_EQ(b->values[0], 9);
+}
+
+TEST(Decode, EveryTruncationIsNothing) {
+  const auto a = e131(1, 1);
+  const auto b = artDmx(1, 1);
+  for (std::size_t size = 0; size < a.size(); ++size) EXPECT_FALSE(readE131(std::span(a).first(size))) << size;
+  for (std::size_t size = 0; size < b.size(); ++size) EXPECT_FALSE(readArtDmx(std::span(b).first(size))) << size;
+}
+
+TEST(Decode, WrongFieldsAreNothing) {
+  for (const std::size_t at : {std::size_t{0}, std::size_t{5}, std::size_t{16}, std::size_t{21}, std::size_t{38}, std::size_t{43}, std::size_t{115}, std::size_t{117}, std::size_t{118}, std::size_t{123}, std::size_t{125}}) {
+    auto packet = e131(1, 1);
+    packet[at] ^= 0x55;
+    EXPECT_FALSE(readE131(packet)) << at;
+  }
+  EXPECT_FALSE(readE131(e131(0, 1))) << "universe 0";
+}
+
+TEST(Decode, RandomBytesNeverCrash) {
+  std::mt19937 random(5);
+  for (int round = 0; round < 20'000; ++round) {
+    auto packet = round % 2 ? e131(1, 1) : artDmx(1, 1);
+    packet.resize(std::uniform_int_distribution<std::size_t>(0, 700)(random));
+    for (int i = 0; i < 6 && !packet.empty(); ++i) packet[random() % packet.size()] = static_cast<std::uint8_t>(random());
+    readE131(packet);
+    readArtDmx(packet);
+  }
+}
+
+TEST(Settings, MakeNoSenseWithAReason) {
+  std::string why;
+  for (const char* wrong : {"", "[]", "{}", R"({"ports": 3})", R"({"ports": [{"port": 99, "protocol": "e131", "sections": []}]})",
+                            R"({"ports": [{"port": 1, "protocol": "morse", "sections": []}]})",
+                            R"({"ports": [{"port": 1, "protocol": "e131", "sections": [{"pixels": 1, "order": "XYZ", "skipped_before": 0, "universe": 1, "channel": 1}]}]})"}) {
+    why.clear();
+    EXPECT_FALSE(parseSettings(wrong, 8, why)) << wrong;
+    EXPECT_FALSE(why.empty());
+  }
+}
+
+/// A node on an address of its own, and a socket to send to it.
+class RunningNode : public testing::Test {
+ protected:
+  RunningNode() : address_(test::loopbackAddress(5)), node_({"Test", 8, address_, {}}) {
+    std::string why;
+    EXPECT_TRUE(node_.start(why)) << why;
+    fd_ = ::socket(AF_INET, SOCK_DGRAM, 0);
+  }
+  ~RunningNode() override { ::close(fd_); }
+
+  void send(const std::vector<std::uint8_t>& packet, std::uint16_t port) const {
+    sockaddr_in to{};
+    to.sin_family = AF_INET;
+    to.sin_port = htons(port);
+    inet_pton(AF_INET, address_.c_str(), &to.sin_addr);
+    ::sendto(fd_, packet.data(), packet.size(), 0, reinterpret_cast<const sockaddr*>(&to), sizeof to);
+  }
+  /// Waits until the node has seen `packets` in all.
+  void waitFor(std::uint64_t packets) const {
+    for (int i = 0; i < 500; ++i) {
+      std::uint64_t seen = 0;
+      const auto state = node_.state();
+      for (const auto& universe : state["universes"]) seen += universe["packets"].get<std::uint64_t>();
+      if (seen >= packets) return;
+      std::this_thread::sleep_for(std::chrono::milliseconds(5));
+    }
+    ADD_FAILURE() << "the packets did not arrive";
+  }
+
+  std::string address_;
+  Node node_;
+  int fd_ = -1;
+};
+
+TEST_F(RunningNode, ShowsColoursInTheOrderOfItsSettings) {
+  node_.setSettings({{1, "e131", {{2, "GRB", 1, 7, 4}}}, {2, "artnet", {{1, "RGBW", 0, 3, 1}}}});
+  auto packet = e131(7, 0);
+  auto values = link::e131Values(packet);
+  values[3] = 10;  // green of the first pixel that is not skipped
+  values[7] = 20;  // red of the second
+  send(packet, 5568);
+  packet = artDmx(3, 5);
+  link::artDmxValues(packet)[3] = 100;
+  send(packet, 6454);
+  waitFor(2);
+  const auto state = node_.state();
+  EXPECT_EQ(state["ports"][0]["shows"], (nlohmann::json{"#000000", "#000a00", "#140000"}));
+  EXPECT_EQ(state["ports"][1]["shows"], (nlohmann::json{"#696464"})) << "white adds to all three";
+}
+
+TEST_F(RunningNode, CountsWhatIsMissing) {
+  auto packet = e131(1, 1);
+  for (const int sequence : {254, 255, 0, 4}) {
+    link::setE131Sequence(packet, static_cast<std::uint8_t>(sequence));
+    send(packet, 5568);
+  }
+  waitFor(4);
+  EXPECT_EQ(node_.state()["universes"][0]["lost"], 3);
+}
+
+TEST_F(RunningNode, AnAddressInUseIsSaidWithACure) {
+  Node other({"Other", 8, address_, {}});
+  std::string why;
+  EXPECT_FALSE(other.start(why));
+  EXPECT_NE(why.find("--listen"), std::string::npos);
+}
+
+}  // namespace
+}  // namespace chispa::node
