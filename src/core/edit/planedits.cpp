@@ -12,11 +12,18 @@ std::string shapeTitle(const Shape& shape) {
   return "Line";
 }
 
+/// Every zone has a stave in every score; a new one at the bottom.
+void addStaves(Show& show, ZoneId zone) {
+  for (const auto& score : Items<Score>(show.scores))
+    changeItem(show.scores, score->id, [zone](Score& s) { s.staves.push_back(zone); });
+}
+
 ZoneId addWholeZone(Show& show, const Fixture& fixture) {
   const bool isGrid = fixture.segments.size() == 1 && std::holds_alternative<GridShape>(fixture.segments[0].shape);
   Zone zone{show.newId<ZoneId>(), freeName(show.zones, fixture.name), {{fixture.id, std::nullopt, false}},
             isGrid ? ZoneLayout::SideBySide : ZoneLayout::Strand, 1};
   put(show.zones, zone);
+  addStaves(show, zone.id);
   return zone.id;
 }
 
@@ -126,12 +133,23 @@ void setLength(Segment& segment, double length_m) {
   }
 }
 
+StripTypeId addStripType(Show& show, const std::vector<FixtureId>& fixtures) {
+  const Fixture* first = fixtures.empty() ? nullptr : find(show.fixtures, fixtures.front());
+  StripType strip = first ? stripTypeOf(show, *first) : StripType{};
+  strip.id = show.newId<StripTypeId>();
+  strip.name = freeName(show.stripTypes, strip.name.empty() ? "Strip" : strip.name);
+  put(show.stripTypes, strip);
+  for (const FixtureId id : fixtures) changeItem(show.fixtures, id, [&](Fixture& fixture) { fixture.stripType = strip.id; });
+  return strip.id;
+}
+
 ZoneId addZone(Show& show, const std::string& name, const std::vector<FixtureId>& fixtures) {
   Zone zone;
   zone.id = show.newId<ZoneId>();
   zone.name = freeName(show.zones, name);
   for (const FixtureId id : fixtures) zone.parts.push_back({id, std::nullopt, false});
   put(show.zones, zone);
+  addStaves(show, zone.id);
   return zone.id;
 }
 

@@ -29,6 +29,8 @@ double pitch_m(const Segment& segment);
 /// Sets how long the strip is by changing the pitch (a grid: its first side).
 void setLength(Segment& segment, double length_m);
 
+/// Adds a strip type like that of the first of `fixtures`, and makes all of them of it.
+StripTypeId addStripType(Show& show, const std::vector<FixtureId>& fixtures);
 /// Adds a zone of whole fixtures, in the order given.
 ZoneId addZone(Show& show, const std::string& name, const std::vector<FixtureId>& fixtures);
 void deleteZone(Show& show, ZoneId id);

@@ -46,9 +46,7 @@ void read(const Json& json, StripType& s) {
   s.id = in.id<StripTypeId>("id");
   s.name = in.text("name");
   s.order = in.text("order", "GRB");
-  const std::set<char> letters(s.order.begin(), s.order.end());
-  const bool known = s.order.find_first_not_of("RGBW") == std::string::npos;
-  if (s.order.empty() || !known || letters.size() != s.order.size())
+  if (!isChannelOrder(s.order))
     throw FieldError("order \"" + s.order + "\" is not made of the letters R, G, B and W, each once");
   s.pixelsPerMetre = in.number("pixels_per_metre", 0.01, 10'000, s.pixelsPerMetre);
   s.volts = in.number("volts", 0.1, 400, s.volts);

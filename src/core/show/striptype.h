@@ -24,4 +24,7 @@ struct StripType {
   int channels() const { return static_cast<int>(order.size()); }
 };
 
+/// True if `order` is made of the letters R, G, B and W, each at most once, and is not empty.
+bool isChannelOrder(const std::string& order);
+
 }  // namespace chispa

@@ -72,6 +72,8 @@ void Inspector::rebuild() {
                                [&](const ClipIds& ids) { return makeClipForm(session_, ids); },
                                [&](ZoneId id) { return makeZoneForm(session_, id); },
                                [&](PaletteId id) { return makePaletteForm(session_, id); },
+                               [&](StripTypeId id) { return makeStripTypeForm(session_, id); },
+                               [&](ScoreId id) { return makeScoreForm(session_, id); },
                                [&](ControllerId id) { return makeControllerForm(session_, id); },
                                [&](PortChoice port) { return makePortForm(session_, port); },
                                [&](BeadPlace place) { return makeBeadForm(session_, place); }},

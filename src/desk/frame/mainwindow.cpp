@@ -134,7 +134,7 @@ void MainWindow::offerRecovery(const std::filesystem::path& journals) {
   for (const LeftJournal& left : findLeftJournals(journals)) {
     const QString name = left.showPath.empty() ? tr("a show that was never saved") : text(left.showPath);
     const auto answer = QMessageBox::question(this, tr("Unsaved work was found"),
-                                              tr("Chispa did not end in order. It kept %n change(s) to %1.\nTake them up again?", nullptr, left.changes).arg(name),
+                                              tr("Chispa did not end in order. It kept %1 to %2.\nTake them up again?").arg(counted(left.changes, tr("one change"), tr("%1 changes")), name),
                                               QMessageBox::Yes | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Yes);
     if (answer == QMessageBox::Cancel) continue;
     if (answer == QMessageBox::Yes) session_.document.adopt(left);

@@ -135,6 +135,8 @@ void MainWindow::deleteSelected() {
     session_.edit(tr("delete a controller"), [id = *controller](Show& show) { deleteController(show, id); });
   } else if (const auto* bead = std::get_if<BeadPlace>(&selected)) {
     session_.edit(tr("take off a port"), [place = *bead](Show& show) { unhang(show, {place.controller, place.port, place.bead}); });
+  } else if (const auto* opened = std::get_if<ScoreId>(&selected)) {
+    session_.edit(tr("delete a score"), [id = *opened](Show& show) { remove(show.scores, id); });
   } else if (const auto* palette = std::get_if<PaletteId>(&selected)) {
     session_.edit(tr("delete a palette"), [id = *palette](Show& show) { remove(show.palettes, id); });
   } else if (const auto* clips = std::get_if<ClipIds>(&selected)) {
@@ -174,7 +176,7 @@ void MainWindow::rename() {
     return plan_->renameSelected();
   }
   // Everything else is renamed where its name stands in the inspector.
-  for (const char* name : {"zoneName", "controllerName", "paletteName", "showName"})
+  for (const char* name : {"zoneName", "controllerName", "paletteName", "stripName", "scoreName", "showName"})
     if (auto* field = findChild<QLineEdit*>(QLatin1String(name)); field && field->isVisible()) {
       field->setFocus();
       field->selectAll();

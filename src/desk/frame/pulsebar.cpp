@@ -110,7 +110,7 @@ void PulseBar::showNumbers() {
   const auto reached = std::count_if(lines.begin(), lines.end(), [](const auto& line) { return line.reached; });
   const auto all = std::ssize(lines);
   const bool lit = session_.stage.isLit();
-  controllers_->setText(!lit ? tr("%n controller(s)", nullptr, static_cast<int>(all)) : reached == all ? tr("✓ %1 of %2 controllers").arg(reached).arg(all) : tr("! %1 of %2 controllers").arg(reached).arg(all));
+  controllers_->setText(!lit ? counted(all, tr("1 controller"), tr("%1 controllers")) : reached == all ? tr("✓ %1 of %2 controllers").arg(reached).arg(all) : tr("! %1 of %2 controllers").arg(reached).arg(all));
   controllers_->setStyleSheet(!lit ? QString() : QStringLiteral("color: %1").arg((reached == all ? theme().fine : theme().wrong).name()));
   double now = 0;
   double full = 0;

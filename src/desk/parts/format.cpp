@@ -22,6 +22,8 @@ QString lengthText(double metres) {
 
 QString ampsText(double amps) { return QLocale().toString(amps, 'f', amps < 10 ? 2 : 1) + QStringLiteral(" A"); }
 
+QString counted(qsizetype n, const QString& one, const QString& many) { return n == 1 ? one : many.arg(n); }
+
 QString percentText(double share) { return QStringLiteral("%1 %").arg(std::lround(share * 100)); }
 
 }  // namespace chispa::desk

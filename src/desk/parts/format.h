@@ -12,6 +12,8 @@ QString timeText(Micros t);
 QString lengthText(double metres);
 QString ampsText(double amps);
 QString percentText(double share);
+/// `one` for a single thing, else `many` with its %1 replaced by the number.
+QString counted(qsizetype n, const QString& one, const QString& many);
 
 inline QString text(const std::string& s) { return QString::fromStdString(s); }
 

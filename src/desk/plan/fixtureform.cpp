@@ -74,6 +74,17 @@ void addStripRows(FixtureRows& rows, const Session& session) {
                         rows.change<int>(Form::tr("strip type"), [types](Fixture& f, int i) { f.stripType = types.at(static_cast<std::size_t>(i)); }));
 }
 
+void addStripButtons(Form& form, const Session& session, const FixtureIds& ids) {
+  form.addButton("editStrip", Form::tr("What this strip type is…"), Form::tr("Colour order, pixels per metre, volts and current"), [session, ids] {
+    if (const Fixture* fixture = find(session.show().fixtures, ids.front())) session.selection.select(fixture->stripType);
+  });
+  form.addButton("newStrip", Form::tr("Another strip type…"), Form::tr("A new strip type for what is selected, to be described"), [session, ids] {
+    StripTypeId made;
+    session.edit(Form::tr("new strip type"), [&](Show& show) { made = addStripType(show, ids); });
+    session.selection.select(made);
+  });
+}
+
 void addLineRows(FixtureRows& rows) {
   rows.shapeNumber("pixels", Form::tr("Pixels"), {{}, 1, limits::kMostPixelsOfSegment, 1, 0}, &LineShape::count);
 }
@@ -158,6 +169,7 @@ std::unique_ptr<Form> makeFixtureForm(const Session& session, const FixtureIds& 
     form->addText("fixtureName", Form::tr("Name"), rows.common<QString>([](const Fixture& f) { return text(f.name); }),
                   rows.change<QString>(Form::tr("rename"), [](Fixture& f, QString v) { if (!v.trimmed().isEmpty()) f.name = v.trimmed().toStdString(); }));
   addStripRows(rows, session);
+  addStripButtons(*form, session, ids);
   const bool sameShape = std::all_of(ids.begin(), ids.end(), [&](FixtureId id) {
     return chispa::find(session.show().fixtures, id)->segments[0].shape.index() == first.segments[0].shape.index();
   });
@@ -187,6 +199,35 @@ std::unique_ptr<Form> makeFixtureForm(const Session& session, const FixtureIds& 
     }
     return ampsText(amps);
   });
+  form->addStretch();
+  return form;
+}
+
+std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) {
+  auto form = std::make_unique<Form>();
+  const auto get = [session, id] { return find(session.show().stripTypes, id); };
+  const auto change = [session, id](const QString& name, std::function<void(StripType&)> set) {
+    session.edit(name, [&](Show& show) { changeItem(show.stripTypes, id, set); }, name + QStringLiteral("-field"));
+  };
+  const auto number = [&](const QString& key, const QString& label, const Form::Number& range, double StripType::*member) {
+    form->addNumber(key, label, range, [get, member]() -> std::optional<double> { return get() ? get()->*member : 0; },
+                    [change, label, member](double v) { change(label, [&](StripType& s) { s.*member = v; }); });
+  };
+  form->addTitle(Form::tr("Strip type"), [session, id]() -> std::optional<QString> {
+    const auto& all = session.show().fixtures;
+    const auto used = std::count_if(all.begin(), all.end(), [id](const auto& f) { return f->stripType == id; });
+    return counted(used, Form::tr("one fixture is made of it"), Form::tr("%1 fixtures are made of it"));
+  });
+  form->addText("stripName", Form::tr("Name"), [get]() -> std::optional<QString> { return get() ? text(get()->name) : QString(); },
+                [change](QString v) { if (!v.trimmed().isEmpty()) change(Form::tr("rename"), [&](StripType& s) { s.name = v.trimmed().toStdString(); }); });
+  form->addText("stripOrder", Form::tr("Colour order"), [get]() -> std::optional<QString> { return get() ? text(get()->order) : QString(); },
+                [change](QString v) { if (isChannelOrder(v.trimmed().toUpper().toStdString())) change(Form::tr("colour order"), [&](StripType& s) { s.order = v.trimmed().toUpper().toStdString(); }); });
+  form->addNote([]() -> std::optional<QString> { return Form::tr("The letters R, G, B and W, each once, as the strip takes them: GRB, RGBW, W …"); });
+  number("stripPerMetre", Form::tr("Pixels per metre"), {{}, 0.01, 10'000, 1, 2}, &StripType::pixelsPerMetre);
+  number("stripVolts", Form::tr("Volts"), {"V", 0.1, 400, 1, 1}, &StripType::volts);
+  number("stripCurrent", Form::tr("Current of a channel"), {"mA", 0, 100'000, 1, 1}, &StripType::channel_ma);
+  number("stripResponse", Form::tr("Response"), {{}, 0.1, 10, 0.1, 2}, &StripType::response);
+  form->addNote([]() -> std::optional<QString> { return Form::tr("Response 1: light in proportion to the value, as plain strips do. 2.2: the controller bends it already."); });
   form->addStretch();
   return form;
 }

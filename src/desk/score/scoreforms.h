@@ -12,6 +12,9 @@ std::unique_ptr<Form> makeClipForm(const Session& session, const ClipIds& ids);
 /// What the rows of makeClipForm() depend on: when it changes, the form has to be made anew.
 QString clipFormKey(const Session& session, const ClipIds& ids);
 
+/// Name, sound and length of a score.
+std::unique_ptr<Form> makeScoreForm(const Session& session, ScoreId id);
+
 std::unique_ptr<Form> makePaletteForm(const Session& session, PaletteId id);
 QString paletteFormKey(const Session& session, PaletteId id);
 

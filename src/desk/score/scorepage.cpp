@@ -137,6 +137,7 @@ QWidget* ScorePage::makeTransport() {
   loop_->setCheckable(true);
   loop_->setToolTip(tr("Begins again at the end"));
   connect(loop_, &QPushButton::toggled, this, [this](bool on) { session_.stage.setLooping(on); });
+  connect(&session_.stage, &Stage::loopingChanged, this, [this] { loop_->setChecked(session_.stage.isLooping()); });
   row->addWidget(loop_);
   auto* mark = new QPushButton(tr("Mark"));
   mark->setObjectName(QStringLiteral("markButton"));

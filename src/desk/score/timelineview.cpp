@@ -380,7 +380,8 @@ void TimelineView::mousePressEvent(QMouseEvent* event) {
     drag_ = Drag::Mark;
     return viewport()->update();
   }
-  if (pressed_.y() < stavesTop() && pressed_.x() >= headWidth()) {
+  if (pressed_.y() < stavesTop() && pressed_.x() < headWidth()) return session_.selection.select(score->id);
+  if (pressed_.y() < stavesTop()) {
     drag_ = Drag::Scrub;
     return session_.stage.seek(timeAt(pressed_.x()));
   }

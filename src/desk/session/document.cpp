@@ -58,7 +58,8 @@ void Document::startEmpty() { replace(emptyShow(), {}); }
 Outcome Document::open(const std::filesystem::path& path) {
   auto show = loadShow(path);
   if (!show) return show.failure();
-  replace(*std::move(show), path);
+  // Absolute, so that the journal's word is good in any folder.
+  replace(*std::move(show), std::filesystem::absolute(path));
   return Done{};
 }
 
@@ -77,7 +78,7 @@ Outcome Document::save() { return saveAs(path_); }
 Outcome Document::saveAs(const std::filesystem::path& path) {
   const Outcome saved = saveShow(path, show());
   if (!saved) return saved;
-  path_ = path;
+  path_ = std::filesystem::absolute(path);
   saved_ = show();
   beginJournal();
   emit stateChanged();

@@ -27,6 +27,8 @@ Selected pruned(const Selected& selected, const Show& show, const Score* score) 
               return ids.empty() ? Selected{} : Selected{ids};
             },
             [&](ZoneId id) { return chispa::find(show.zones, id) ? Selected{id} : Selected{}; },
+            [&](StripTypeId id) { return find(show.stripTypes, id) ? Selected{id} : Selected{}; },
+            [&](ScoreId id) { return find(show.scores, id) ? Selected{id} : Selected{}; },
             [&](PaletteId id) { return chispa::find(show.palettes, id) ? Selected{id} : Selected{}; },
             [&](ControllerId id) { return chispa::find(show.controllers, id) ? Selected{id} : Selected{}; },
             [&](PortChoice port) {

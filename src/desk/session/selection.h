@@ -29,7 +29,8 @@ using FixtureIds = std::vector<FixtureId>;
 using ClipIds = std::vector<ClipId>;
 
 /// What the inspector shows: one kind of thing at a time.
-using Selected = std::variant<std::monostate, FixtureIds, ZoneId, ControllerId, PortChoice, BeadPlace, ClipIds, PaletteId>;
+using Selected =
+    std::variant<std::monostate, FixtureIds, ZoneId, ControllerId, PortChoice, BeadPlace, ClipIds, PaletteId, StripTypeId, ScoreId>;
 
 /// What is selected in the window, shared by all workspaces. UI thread.
 class Selection : public QObject {

@@ -159,8 +159,10 @@ void Stage::seek(Micros position) {
 }
 
 void Stage::setLooping(bool on) {
+  if (on == looping_) return;
   looping_ = on;
   player_.setLoop(on);
+  emit loopingChanged();
 }
 
 void Stage::switchLight(bool on) {

@@ -60,6 +60,7 @@ class Stage : public QObject {
   /// About 30 times a second: position and frame are new.
   void ticked();
   void playingChanged();
+  void loopingChanged();
   void lightChanged();
   void scoreChanged();
   /// Waveform, onsets … of the open score are there, or it is known why not.

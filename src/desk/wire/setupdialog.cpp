@@ -73,7 +73,7 @@ void SetupDialog::run(bool send) {
         continue;
       }
       const bool good = answer.report->verified;
-      item->setText(1, good ? (send ? tr("✓ written and read back") : tr("✓ as the show wants it")) : send ? tr("! did not take what was written") : tr("%n port(s) differ", nullptr, static_cast<int>(answer.report->differences.size())));
+      item->setText(1, good ? (send ? tr("✓ written and read back") : tr("✓ as the show wants it")) : send ? tr("! did not take what was written") : counted(std::ssize(answer.report->differences), tr("1 port differs"), tr("%1 ports differ")));
       item->setForeground(1, good ? theme().fine : theme().watch);
       if (!good) different += answer.report->differences.size();
       for (const auto& difference : answer.report->differences)
@@ -82,9 +82,9 @@ void SetupDialog::run(bool send) {
     }
     send_->setEnabled(different > 0);
     if (failed > 0)
-      state_->setText(tr("%n controller(s) could not be asked; what to do stands beside each.", nullptr, failed));
+      state_->setText(counted(failed, tr("1 controller could not be asked; what to do stands beside it."), tr("%1 controllers could not be asked; what to do stands beside each.")));
     else
-      state_->setText(different > 0 ? tr("%n port(s) differ. Sending replaces what is on the controller.", nullptr, static_cast<int>(different)) : tr("Every controller has what the show wants."));
+      state_->setText(different > 0 ? counted(static_cast<qsizetype>(different), tr("1 port differs. Sending replaces what is on the controller."), tr("%1 ports differ. Sending replaces what is on the controllers.")) : tr("Every controller has what the show wants."));
   });
 }
 

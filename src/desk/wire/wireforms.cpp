@@ -43,7 +43,7 @@ std::unique_ptr<Form> makeControllerForm(const Session& session, ControllerId id
                   [change, label, member](QString v) { change(label, [&](Controller& c) { c.*member = v.trimmed().toStdString(); }); });
   };
   form->addTitle(Form::tr("Controller"), [session, get]() -> std::optional<QString> {
-    return get() ? Form::tr("%n port(s)", nullptr, static_cast<int>(get()->ports.size())) : QString();
+    return get() ? counted(std::ssize(get()->ports), Form::tr("1 port"), Form::tr("%1 ports")) : QString();
   });
   words("controllerName", Form::tr("Name"), &Controller::name);
   form->addHeading(Form::tr("Reached by"));

@@ -1,0 +1,190 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "budgets.h"
+
+#include <arpa/inet.h>
+#include <sys/resource.h>
+#include <sys/socket.h>
+#include <unistd.h>
+
+#include <chrono>
+#include <cstdio>
+#include <cstring>
+#include <thread>
+
+#include "core/files/showjson.h"
+#include "core/preview/glow.h"
+#include "core/render/renderer.h"
+#include "engine/player.h"
+#include "largeshow.h"
+
+namespace chispa::bench {
+namespace {
+
+using SteadyTime = std::chrono::steady_clock;
+
+/// Mean seconds of one call, over about half a second of calls.
+template <class F>
+double secondsOf(F call) {
+  call();
+  const auto begun = SteadyTime::now();
+  int calls = 0;
+  double passed = 0;
+  for (; passed < 0.5; ++calls) {
+    call();
+    passed = std::chrono::duration<double>(SteadyTime::now() - begun).count();
+  }
+  return passed / calls;
+}
+
+double cpuSeconds() {
+  rusage usage{};
+  getrusage(RUSAGE_SELF, &usage);
+  const auto seconds = [](const timeval& t) { return static_cast<double>(t.tv_sec) + static_cast<double>(t.tv_usec) * 1e-6; };
+  return seconds(usage.ru_utime) + seconds(usage.ru_stime);
+}
+
+double peakMegabytes() {
+  rusage usage{};
+  getrusage(RUSAGE_SELF, &usage);
+  return static_cast<double>(usage.ru_maxrss) / 1024;
+}
+
+void line(const char* what, const char* budget, const std::string& reached) {
+  std::printf("| %-58s | %-34s | %s |\n", what, budget, reached.c_str());
+}
+
+std::string format(const char* pattern, auto... values) {
+  char text[200];
+  std::snprintf(text, sizeof text, pattern, values...);
+  return text;
+}
+
+/// A socket that takes packets and throws them away, as a cable would; at a closed port each would cost an ICMP
+/// message instead.
+class Sink {
+ public:
+  Sink() : fd_(::socket(AF_INET, SOCK_DGRAM, 0)) {
+    sockaddr_in own{};
+    own.sin_family = AF_INET;
+    own.sin_addr.s_addr = htonl(INADDR_LOOPBACK);
+    ::bind(fd_, reinterpret_cast<const sockaddr*>(&own), sizeof own);
+    socklen_t size = sizeof own;
+    ::getsockname(fd_, reinterpret_cast<sockaddr*>(&own), &size);
+    port_ = ntohs(own.sin_port);
+  }
+  ~Sink() { ::close(fd_); }
+  Sink(const Sink&) = delete;
+  Sink& operator=(const Sink&) = delete;
+  int port() const { return port_; }
+
+ private:
+  int fd_;
+  int port_ = 0;
+};
+
+/// One sender for all universes of a show, to a socket that somebody throws away.
+struct AllSenders {
+  explicit AllSenders(const Show& show, const CompiledShow& compiled) {
+    std::size_t next = 0;
+    for (std::size_t c = 0; c < show.controllers.size(); ++c) {
+      std::vector<int> numbers;
+      first.push_back(next);
+      for (; next < compiled.patch.universes.size() && compiled.patch.universes[next].controller == static_cast<int>(c); ++next)
+        numbers.push_back(compiled.patch.universes[next].universe);
+      auto opened = link::ControllerSender::open(*show.controllers[c], numbers, {});
+      if (opened) senders.push_back(*std::move(opened));
+    }
+  }
+  void send(const std::vector<std::uint8_t>& values, engine::MonoTime now) {
+    for (std::size_t i = 0; i < senders.size(); ++i)
+      senders[i]->send(std::span(values).subspan(first[i] * kUniverseChannels, senders[i]->universes().size() * kUniverseChannels), now, true);
+  }
+
+  std::vector<std::size_t> first;
+  std::vector<std::unique_ptr<link::ControllerSender>> senders;
+};
+
+void printChain(const Show& show) {
+  const auto compiled = compile(show);
+  Renderer renderer;
+  renderer.prepare(*compiled);
+  PixelFrame frame;
+  frame.resize(static_cast<std::size_t>(compiled->map.count()));
+  std::vector<std::uint8_t> values(compiled->packer->bufferSize());
+  std::vector<std::uint8_t> copy(values.size());
+  AllSenders all(show, *compiled);
+  Micros t{0};
+  engine::MonoTime now{0};
+  const double copying = secondsOf([&] { std::memcpy(copy.data(), values.data(), values.size()); });
+  const double sending = secondsOf([&] { all.send(values, now += std::chrono::milliseconds(25)); });
+  const double rendering = secondsOf([&] { renderer.render(compiled->scores[0], t = (t + Micros(25'000)) % Micros(60'000'000), frame); });
+  const double packing = secondsOf([&] { compiled->packer->pack(frame, t, 1, values); });
+  const double whole = rendering + packing + sending;
+  const double floor = copying + sending;
+  line("one frame of 170,000 px: render + pack + send", "", format("%.2f + %.2f + %.2f ms", rendering * 1e3, packing * 1e3, sending * 1e3));
+  line("the whole frame against its floor (copy + send)", "<= 3 x", format("%.2f x (floor %.2f ms)", whole / floor, floor * 1e3));
+  line("sending alone", "floor: 256,000 packets/s", format("%.0f packets/s", 1000 / sending));
+}
+
+void printLive(const Show& show) {
+  engine::Player player({});
+  player.setShow(show, compile(show));
+  player.play(show.scores[0]->id, Micros(0), show.scores[0]->length, true);
+  player.output().switchLight(true);
+  std::this_thread::sleep_for(std::chrono::seconds(1));
+  const double cpu = cpuSeconds();
+  constexpr double kRun_s = 5;
+  std::this_thread::sleep_for(std::chrono::duration<double>(kRun_s));
+  const double share = (cpuSeconds() - cpu) / kRun_s / 2 * 100;
+  const auto& stats = player.stats();
+  line("live: 170,000 px, 1,000 universes, 40 fps, 3 layers", "<= 50 % of two cores", format("%.0f %% of two cores", share));
+  line("live: 99.9 % of frames begin within", "2 ms", format("%.2f ms (most %.2f, %llu skipped)", stats.lateness.percentile_ms(0.999), stats.lateness.most_ms(), static_cast<unsigned long long>(stats.skipped.load())));
+}
+
+void printRest(const Show& show) {
+  const double compiling = secondsOf([&] { compile(show); });
+  line("compile a show of 170,000 px", "(no budget yet)", format("%.0f ms", compiling * 1e3));
+  const Show big = largeShow(588, 1);
+  const std::string text = showText(big);
+  const double opening = secondsOf([&] {
+    const auto read = parseShow(text, "bench");
+    compile(*read);
+  });
+  line("open a show of 100,000 px (read + compile)", "<= 1.5 s", format("%.3f s", opening));
+  const auto compiled = compile(largeShow(118, 3));
+  Renderer renderer;
+  renderer.prepare(*compiled);
+  PixelFrame frame;
+  frame.resize(static_cast<std::size_t>(compiled->map.count()));
+  Micros t{0};
+  const double rendering = secondsOf([&] { renderer.render(compiled->scores[0], t = (t + Micros(25'000)) % Micros(60'000'000), frame); });
+  line("render 20,000 px at 40 fps without real time", ">= 60 x real time", format("%.0f x", 1 / (rendering * 40)));
+  std::vector<std::uint8_t> rgba(1280 * 800 * 4);
+  GlowPainter painter;
+  for (const int universes : {118, 294}) {
+    const auto glow = compile(largeShow(universes, 3));
+    PixelFrame lit;
+    lit.resize(static_cast<std::size_t>(glow->map.count()));
+    Renderer one;
+    one.prepare(*glow);
+    one.render(glow->scores[0], Micros(1'000'000), lit);
+    const OrbitCamera camera = framing(glow->map.positions, 1.6);
+    const double painting = secondsOf([&] { painter.paint(glow->map, lit, camera, 1280, 800, rgba.data()); });
+    const std::string what = format("glow, %d px at 1280 x 800, one core", universes * 170);
+    line(what.c_str(), universes > 200 ? ">= 30 fps" : "", format("%.0f fps (%.1f ms)", 1 / painting, painting * 1e3));
+  }
+  line("peak memory of this program", "(no budget yet)", format("%.0f MB", peakMegabytes()));
+}
+
+}  // namespace
+
+void printBudgets() {
+  const Sink sink;
+  const Show show = largeShow(1000, 3, sink.port());
+  std::printf("\n| %-58s | %-34s | %s |\n|---|---|---|\n", "What", "Budget or floor", "Reached here");
+  printChain(show);
+  printLive(show);
+  printRest(show);
+}
+
+}  // namespace chispa::bench
