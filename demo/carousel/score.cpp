@@ -149,7 +149,8 @@ void writeClose(Scribe& s) {
   s.add({"Canopy rim", 52, 3, "pour", "Ember", across("along", {{"then", std::string("drain")}})});
   s.add({"Column", 52, 3, "pour", "Moon", across("height", {{"then", std::string("drain")}})});
   s.add({"Lanterns", 55, 2.5, "swell", "Lamplight", {{"waves", 0.0}, {"passes", 0.0}}, 0, Blend::Normal, 0, 2.2});
-  s.add({"Booth sign", 52, 5, "lettering", "Lamplight", {{"text", std::string("GOODNIGHT")}, {"width", 0.42}}, 0, Blend::Normal, 0.5, 2});
+  s.add({"Booth sign", 52, 5, "lettering", "Lamplight", {{"text", std::string("GOODNIGHT")}, {"width", 0.42}}, 1, Blend::Normal, 0.5, 2});
+  s.add({"Booth sign", 52, 3, "pour", "Moon", across("columns", {{"then", std::string("drain")}, {"edge", 0.4}}), 0, Blend::Normal, 0, 0, 0.35});
   s.add({"Canopy rim", 55, 2.5, "glints", "Moon", {{"density", 0.2}, {"life", 1.2}}, 0, Blend::Normal, 0, 2.2});
 }
 

@@ -12,9 +12,14 @@ constexpr std::uint64_t mixBits(std::uint64_t x) {
   return x ^ (x >> 31);
 }
 
+/// 24 bits of a hash, from bit `shift` on, as a number in [0, 1).
+constexpr float unitOf(std::uint64_t hash, int shift = 40) {
+  return static_cast<float>(hash >> shift & 0xffffff) * 0x1p-24f;
+}
+
 /// A number in [0, 1) that depends only on its arguments: what effects use for chance.
 constexpr float chance(std::uint64_t seed, std::uint64_t a, std::uint64_t b = 0) {
-  return static_cast<float>(mixBits(seed ^ mixBits(a ^ mixBits(b))) >> 40) * 0x1p-24f;
+  return unitOf(mixBits(seed ^ mixBits(a ^ mixBits(b))));
 }
 
 }  // namespace chispa

@@ -15,10 +15,14 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float tail = in.params.real(Tail);
   // One column lags its neighbour by the offset; a single row has nothing to be offset by.
   const float offset = in.cells.rows > 1 ? in.params.real(Offset) * static_cast<float>(in.cells.columns) : 0;
+  const float moved = fraction(std::abs(passes) * in.bars);
+  const float lag = offset / heads;
+  const bool backwards = passes < 0;
+  const float perTail = 1 / tail;
   for (std::size_t i = 0; i < place.size(); ++i) {
-    const float ahead = passes < 0 ? 1 - place[i] : place[i];
-    const float behind = fraction(std::abs(passes) * in.bars - string[i] * offset / heads - ahead) * heads;
-    const float gap = (behind - std::floor(behind)) / tail;
+    const float ahead = backwards ? 1 - place[i] : place[i];
+    const float behind = (moved - string[i] * lag - ahead) * heads;
+    const float gap = (behind - std::floor(behind)) * perTail;
     const float glow = gap < 1 ? (1 - gap) * (1 - gap) : 0;
     out.set(i, in.palette.clamped(1 - gap), glow);
   }

@@ -9,21 +9,23 @@ enum { Density, Life, Rise };
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float density = in.params.real(Density);
-  const double life = in.params.number(Life);
+  const double clockNow = in.t_s / in.params.number(Life);
   const float rise = in.params.real(Rise);
   const auto count = static_cast<std::size_t>(in.cells.count());
   for (std::size_t i = 0; i < count; ++i) {
     // Each cell has its own clock; in each of its turns it lights up, or not, in one colour.
-    const double clock = in.t_s / life + chance(in.seed, i, 1);
+    const std::uint64_t own = mixBits(in.seed ^ (i << 20));
+    const double clock = clockNow + static_cast<double>(unitOf(own));
     const auto turn = static_cast<std::uint64_t>(clock);
-    if (chance(in.seed, i, 3 * turn + 2) >= density) {
+    const std::uint64_t luck = mixBits(own + turn);
+    if (unitOf(luck) >= density) {
       out.set(i, {}, 0);
       continue;
     }
-    const float age = fraction(clock);
+    const auto age = static_cast<float>(clock - static_cast<double>(turn));
     const float fall = (1 - age) / (1 - rise);
     const float glow = age < rise ? age / rise : fall * fall;
-    out.set(i, in.palette.clamped(chance(in.seed, i, 3 * turn + 3)), glow);
+    out.set(i, in.palette.clamped(unitOf(luck, 16)), glow);
   }
 }
 

@@ -110,23 +110,23 @@ void GlowPainter::compose(std::uint8_t* rgba) const {
   const auto toned = [this](float light) {
     return tone_[static_cast<std::size_t>(std::min(light * kTone, static_cast<float>(kToneSteps)))];
   };
+  // The haze is widened along one row at a time: first between its rows, then between its columns.
+  std::vector<float> haze(4 * static_cast<std::size_t>(haze_.width));
   for (int y = 0; y < sharp_.height; ++y) {
     const float v = std::clamp((static_cast<float>(y) + 0.5f) / kHazeScale - 0.5f, 0.f, static_cast<float>(haze_.height - 1));
-    const int top = std::min(static_cast<int>(v), std::max(0, haze_.height - 2));
+    const int top = std::min(static_cast<int>(v), haze_.height - 2);
     const float down = v - static_cast<float>(top);
-    for (int x = 0; x < sharp_.width; ++x) {
-      const float u = std::clamp((static_cast<float>(x) + 0.5f) / kHazeScale - 0.5f, 0.f, static_cast<float>(haze_.width - 1));
-      const int left = std::min(static_cast<int>(u), std::max(0, haze_.width - 2));
-      const float across = u - static_cast<float>(left);
-      const float* a = haze_.at(left, top);
-      const float* b = haze_.at(left, std::min(top + 1, haze_.height - 1));
-      const float* s = sharp_.at(x, y);
-      for (int c = 0; c < 3; ++c) {
-        const float upper = a[c] + (a[c + 4] - a[c]) * across;
-        const float lower = b[c] + (b[c + 4] - b[c]) * across;
-        *rgba++ = toned(s[c] + upper + (lower - upper) * down);
-      }
-      *rgba++ = 255;
+    const float* upper = haze_.at(0, top);
+    const float* lower = haze_.at(0, top + 1);
+    for (std::size_t i = 0; i < haze.size(); ++i) haze[i] = upper[i] + (lower[i] - upper[i]) * down;
+    const float* sharp = sharp_.at(0, y);
+    for (int x = 0; x < sharp_.width; ++x, sharp += 4, rgba += 4) {
+      // (x + ½) / 4 − ½ in steps of an eighth; the row starts half a cell before the first.
+      const int eighths = std::max(0, 2 * x - 3);
+      const float* left = &haze[4 * static_cast<std::size_t>(eighths >> 3)];
+      const float across = static_cast<float>(eighths & 7) * 0.125f;
+      for (int c = 0; c < 3; ++c) rgba[c] = toned(sharp[c] + left[c] + (left[c + 4] - left[c]) * across);
+      rgba[3] = 255;
     }
   }
 }

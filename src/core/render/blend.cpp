@@ -10,7 +10,10 @@ namespace {
 template <class F>
 void eachChannel(LightBuffer& base, const LightBuffer& top, std::size_t cells, float strength, F channel) noexcept {
   const auto run = [&](std::vector<float>& b, const std::vector<float>& t) {
-    for (std::size_t i = 0; i < cells; ++i) b[i] = channel(b[i], t[i] * strength, top.a[i] * strength);
+    float* under = b.data();
+    const float* over = t.data();
+    const float* coverage = top.a.data();
+    for (std::size_t i = 0; i < cells; ++i) under[i] = channel(under[i], over[i] * strength, coverage[i] * strength);
   };
   run(base.r, top.r);
   run(base.g, top.g);

@@ -8,8 +8,22 @@
 namespace chispa {
 namespace {
 
+/// The same for a zone whose cells are pixels in a row: plain loops, which the compiler vectorises.
+void layOnRow(const LightBuffer& light, const ZoneCells& cells, PixelFrame& frame) noexcept {
+  const auto lay = [&](const std::vector<float>& from, std::vector<float>& to) {
+    const float* in = from.data();
+    const float* coverage = light.a.data();
+    float* out = to.data() + cells.pixels[0];
+    for (std::size_t i = 0; i < cells.pixels.size(); ++i) out[i] = std::min(1.f, in[i] + out[i] * (1 - coverage[i]));
+  };
+  lay(light.r, frame.r);
+  lay(light.g, frame.g);
+  lay(light.b, frame.b);
+}
+
 /// Lays a zone's light on the pixels of its cells.
 void layOnPixels(const LightBuffer& light, const ZoneCells& cells, PixelFrame& frame) noexcept {
+  if (cells.isPlain) return layOnRow(light, cells, frame);
   const auto count = static_cast<std::size_t>(cells.count());
   for (std::size_t cell = 0; cell < count; ++cell) {
     const float clear = 1 - light.a[cell];

@@ -83,6 +83,13 @@ void addGrid(CellWriter& writer, const PartPixels& part, int& nextColumn) {
   nextColumn += width;
 }
 
+bool isPlain(const ZoneCells& cells) {
+  if (cells.pixels.empty() || cells.pixels.size() != cells.column.size()) return false;
+  for (std::size_t i = 0; i < cells.pixels.size(); ++i)
+    if (cells.pixels[i] != cells.pixels[0] + i || cells.firstPixel[i] != i) return false;
+  return true;
+}
+
 Vec3 centreOfCell(const ZoneCells& cells, const PixelMap& map, int cell) {
   Vec3 sum;
   const auto pixels = cells.pixelsOf(cell);
@@ -168,6 +175,7 @@ ZoneCells cellsOf(const Show& show, const PixelMap& map, const Zone& zone) {
     else
       addStrip(writer, taken, zone.pixelsPerCell, zone.layout == ZoneLayout::Strings, next, partIndex++);
   }
+  cells.isPlain = isPlain(cells);
   placeCells(cells, map, zone.layout == ZoneLayout::SideBySide && zone.parts.size() == 1);
   return cells;
 }

@@ -24,6 +24,8 @@ struct ZoneCells {
   /// Pixels of cell i (numbers of PixelMap): pixels[firstPixel[i]] up to pixels[firstPixel[i + 1]], end excluded.
   std::vector<std::uint32_t> firstPixel;
   std::vector<std::uint32_t> pixels;
+  /// True if cell i is the one pixel pixels[0] + i, as it is in a zone of one whole fixture.
+  bool isPlain = false;
 
   int count() const { return static_cast<int>(column.size()); }
   std::span<const float> along(Axis axis) const { return places[static_cast<std::size_t>(axis)]; }

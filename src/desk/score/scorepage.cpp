@@ -62,6 +62,11 @@ ScorePage::ScorePage(const Session& session, QWidget* parent)
     fillScores();
   });
   connect(&session_.stage, &Stage::scoreChanged, this, &ScorePage::fillScores);
+  connect(&session_.selection, &Selection::changed, this, [this] {
+    if (const auto* id = std::get_if<PaletteId>(&session_.selection.now()))
+      for (int i = 0; i < palettes_->count(); ++i)
+        if (palettes_->item(i)->data(Qt::UserRole).toUInt() == id->value) palettes_->setCurrentRow(i);
+  });
   connect(&session_.stage, &Stage::ticked, this, &ScorePage::showPosition);
   connect(&session_.stage, &Stage::playingChanged, this, &ScorePage::refreshIcons);
   connect(&session_.stage, &Stage::audioChanged, this, &ScorePage::addFoundBeats);

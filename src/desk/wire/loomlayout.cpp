@@ -11,7 +11,7 @@ namespace chispa::desk {
 namespace {
 
 constexpr double kWidestStep = 84;
-constexpr double kNarrowestStep = 50;
+constexpr double kNarrowestStep = 46;
 constexpr double kCardGap = 10;
 constexpr double kMargin = 10;
 constexpr double kBeadGap = 5;
@@ -63,7 +63,7 @@ void LoomLayout::placeThreads(const Show& show, double line, double scrolled) {
   double x = kMargin - scrolled;
   for (const auto& controller : show.controllers) {
     const double ports = static_cast<double>(std::max<std::size_t>(controller->ports.size(), 1));
-    const double wide = std::max(ports * step_ + 8, static_cast<double>(textWidth(22)));
+    const double wide = std::max(ports * step_ + 8, static_cast<double>(textWidth(18)));
     cards_.push_back({controller->id, QRectF(x, kMargin, wide, line * 3 + 12)});
     for (std::size_t p = 0; p < controller->ports.size(); ++p) {
       Thread thread;

@@ -99,8 +99,18 @@ void LoomView::paintBead(QPainter& painter, const LoomLayout::BeadBox& bead) con
   const double line = painter.fontMetrics().height();
   const bool roomForArrow = bead.box.height() > 2 * line + 8;
   const bool isLow = bead.box.height() < 2 * line;
+  const double wide = painter.fontMetrics().horizontalAdvance(bead.label);
+  const bool isUpright = wide > bead.box.width() - 4 && bead.box.height() > wide + 24;
   const QString words = isLow && painter.fontMetrics().horizontalAdvance(bead.label) > bead.box.width() - 2 ? shortLabel(bead.label) : bead.label;
-  painter.drawText(bead.box.adjusted(1, isLow ? 0 : 2, -1, roomForArrow ? -12 : 0), Qt::AlignHCenter | (isLow ? Qt::AlignVCenter : Qt::AlignTop) | Qt::TextWordWrap, words);
+  if (isUpright) {
+    // A narrow bead carries its name along the thread.
+    painter.save();
+    painter.translate(bead.box.center().x() + painter.fontMetrics().ascent() / 2.0 - 1, bead.box.top() + wide + 8);
+    painter.rotate(-90);
+    painter.drawText(QPointF(0, 0), bead.label);
+    painter.restore();
+  }
+  if (!isUpright) painter.drawText(bead.box.adjusted(1, isLow ? 0 : 2, -1, roomForArrow ? -12 : 0), Qt::AlignHCenter | (isLow ? Qt::AlignVCenter : Qt::AlignTop) | Qt::TextWordWrap, words);
   painter.setFont(font());
   if (!roomForArrow) return;
   // Data flows downward; a bead that was turned round says so.
