@@ -2,14 +2,17 @@
 #include "core/edit/planedits.h"
 
 #include <algorithm>
+#include <cmath>
+
+#include "core/show/limits.h"
 
 namespace chispa {
 namespace {
 
 std::string shapeTitle(const Shape& shape) {
-  if (std::holds_alternative<GridShape>(shape)) return "Matrix";
-  if (std::holds_alternative<ArcShape>(shape)) return "Ring";
-  return "Line";
+  static constexpr const char* kTitles[] = {"Line", "Matrix", "Ring", "Path", "Rings", "Spiral", "Cone", "Spokes", "Points"};
+  static_assert(std::size(kTitles) == std::variant_size_v<Shape>);
+  return kTitles[shape.index()];
 }
 
 /// Every zone has a stave in every score; a new one at the bottom.
@@ -19,7 +22,7 @@ void addStaves(Show& show, ZoneId zone) {
 }
 
 ZoneId addWholeZone(Show& show, const Fixture& fixture) {
-  const bool isGrid = fixture.segments.size() == 1 && std::holds_alternative<GridShape>(fixture.segments[0].shape);
+  const bool isGrid = fixture.segments.size() == 1 && matrixCell(fixture.segments[0].shape, 0).has_value();
   Zone zone{show.newId<ZoneId>(), freeName(show.zones, fixture.name), {{fixture.id, std::nullopt, false}},
             isGrid ? ZoneLayout::SideBySide : ZoneLayout::Strand, 1};
   put(show.zones, zone);
@@ -71,13 +74,39 @@ std::vector<FixtureId> duplicateFixtures(Show& show, const std::vector<FixtureId
     if (!original) continue;
     Fixture copy = *original;
     copy.id = show.newId<FixtureId>();
-    copy.name = freeName(show.fixtures, original->name);
+    copy.name = nextName(show.fixtures, original->name);
     copy.place.position_m = copy.place.position_m + offset_m;
     put(show.fixtures, copy);
     addWholeZone(show, copy);
     copies.push_back(copy.id);
   }
   return copies;
+}
+
+std::vector<FixtureId> duplicateInRow(Show& show, const std::vector<FixtureId>& ids, int count, Vec3 step_m) {
+  std::vector<FixtureId> all;
+  for (int i = 1; i < count; ++i) {
+    const auto copies = duplicateFixtures(show, ids, step_m * i);
+    all.insert(all.end(), copies.begin(), copies.end());
+  }
+  return all;
+}
+
+std::vector<FixtureId> duplicateAround(Show& show, const std::vector<FixtureId>& ids, int count, Vec3 centre_m, double sweep_deg) {
+  const bool isFull = std::abs(std::abs(sweep_deg) - 360) < 1e-9;
+  const double step_deg = sweep_deg / (isFull ? std::max(1, count) : std::max(1, count - 1));
+  std::vector<FixtureId> all;
+  for (int i = 1; i < count; ++i) {
+    for (const FixtureId copy : duplicateFixtures(show, ids, {})) {
+      changeItem(show.fixtures, copy, [&](Fixture& fixture) {
+        const Placement turn{{centre_m.x, centre_m.y, 0}, {0, 0, step_deg * i}};
+        fixture.place.position_m = placed(turn, fixture.place.position_m - Vec3{centre_m.x, centre_m.y, 0});
+        fixture.place.rotation_deg.z = std::remainder(fixture.place.rotation_deg.z + step_deg * i, 360.0);
+      });
+      all.push_back(copy);
+    }
+  }
+  return all;
 }
 
 void deleteFixtures(Show& show, const std::vector<FixtureId>& ids) {
@@ -109,11 +138,16 @@ void refitBeads(Show& show, FixtureId id, int countBefore) {
   }
 }
 
+bool hasFreeLength(const Segment& segment) {
+  return std::holds_alternative<LineShape>(segment.shape) || std::holds_alternative<ArcShape>(segment.shape) ||
+         std::holds_alternative<GridShape>(segment.shape);
+}
+
 double pitch_m(const Segment& segment) {
   if (const auto* line = std::get_if<LineShape>(&segment.shape)) return line->pitch_m;
   if (const auto* grid = std::get_if<GridShape>(&segment.shape))
     return grid->runs == GridRuns::AlongRows ? grid->columnPitch_m : grid->rowPitch_m;
-  return stripLength_m(segment.shape) / pixelCount(segment.shape);
+  return stripLength_m(segment.shape) / std::max(1, pixelCount(segment.shape));
 }
 
 void setPitch(Segment& segment, double pitch) {
@@ -122,6 +156,16 @@ void setPitch(Segment& segment, double pitch) {
     (grid->runs == GridRuns::AlongRows ? grid->columnPitch_m : grid->rowPitch_m) = pitch;
   if (auto* arc = std::get_if<ArcShape>(&segment.shape))
     arc->radius_m = pitch * arc->count / std::max(1e-6, std::abs(radians(arc->sweep_deg)));
+  // Where the geometry is fixed, the pitch says how many pixels there are.
+  const auto fitting = [&] { return std::clamp(static_cast<int>(std::lround(stripLength_m(segment.shape) / pitch)), 1, limits::kMostPixelsOfSegment); };
+  if (std::holds_alternative<PathShape>(segment.shape)) {
+    const int count = fitting();
+    std::get<PathShape>(segment.shape).count = count;
+  }
+  if (std::holds_alternative<SpiralShape>(segment.shape)) {
+    const int count = fitting();
+    std::get<SpiralShape>(segment.shape).count = count;
+  }
 }
 
 void setLength(Segment& segment, double length_m) {

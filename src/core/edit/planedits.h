@@ -12,6 +12,11 @@ namespace chispa {
 FixtureId addFixture(Show& show, const Shape& shape, Vec3 position_m, Vec3 rotation_deg = {});
 /// Copies fixtures, each with a zone of its own, moved by `offset_m`; returns the copies.
 std::vector<FixtureId> duplicateFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 offset_m);
+/// Copies fixtures until there are `count` of each, equally spaced around the vertical axis through `centre_m`, each
+/// turned to face it as the original does; 360° closes the circle. Returns the copies.
+std::vector<FixtureId> duplicateAround(Show& show, const std::vector<FixtureId>& ids, int count, Vec3 centre_m, double sweep_deg);
+/// Copies fixtures until there are `count` of each, each `step_m` further than the one before. Returns the copies.
+std::vector<FixtureId> duplicateInRow(Show& show, const std::vector<FixtureId>& ids, int count, Vec3 step_m);
 /// Takes fixtures out of the plan, off their ports and out of zones; zones left empty go too.
 void deleteFixtures(Show& show, const std::vector<FixtureId>& ids);
 void moveFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 by_m);
@@ -24,6 +29,8 @@ void refitBeads(Show& show, FixtureId id, int countBefore);
 
 /// Any two of count, length and pixels per metre give the third: sets the pitch of line, arc or grid segments.
 void setPitch(Segment& segment, double pitch_m);
+/// True if setLength() has a say: lines, arcs and grids; all others have the length of their geometry.
+bool hasFreeLength(const Segment& segment);
 /// The pitch of a segment: metres from pixel to pixel along the strip.
 double pitch_m(const Segment& segment);
 /// Sets how long the strip is by changing the pitch (a grid: its first side).

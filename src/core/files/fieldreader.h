@@ -86,6 +86,16 @@ class FieldReader {
             numberOf((*value)[2], key, -most, most)};
   }
 
+  /// A list of points of three numbers each.
+  std::vector<Vec3> points(const char* key, double most) const {
+    std::vector<Vec3> all;
+    each(key, [&](const Json& point) {
+      if (!point.is_array() || point.size() != 3) throw FieldError(std::string(key) + " holds something else than three numbers");
+      all.push_back({numberOf(point[0], key, -most, most), numberOf(point[1], key, -most, most), numberOf(point[2], key, -most, most)});
+    });
+    return all;
+  }
+
   /// Calls `read(element)` for each element of the list `key`.
   template <class F>
   void each(const char* key, F read) const {

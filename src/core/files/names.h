@@ -26,6 +26,11 @@ struct EnumNames<GridRuns> {
       {{GridRuns::AlongRows, "rows"}, {GridRuns::AlongColumns, "columns"}}};
 };
 template <>
+struct EnumNames<StringWay> {
+  static constexpr std::array<std::pair<StringWay, std::string_view>, 3> table{
+      {{StringWay::Forth, "forth"}, {StringWay::Back, "back"}, {StringWay::Serpentine, "serpentine"}}};
+};
+template <>
 struct EnumNames<ZoneLayout> {
   static constexpr std::array<std::pair<ZoneLayout, std::string_view>, 3> table{
       {{ZoneLayout::Strand, "strand"}, {ZoneLayout::Strings, "strings"}, {ZoneLayout::SideBySide, "side-by-side"}}};

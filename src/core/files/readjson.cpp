@@ -16,27 +16,85 @@ Placement readPlacement(const Json& json) {
   return {in.vector("position_m", limits::kLargest_m), in.vector("rotation_deg", 3600)};
 }
 
+constexpr int kMostPixels = limits::kMostPixelsOfSegment;
+
+double readRadius(const FieldReader& in, const char* key, double fallback) { return in.number(key, 0, limits::kLargest_m, fallback); }
+double readAngle(const FieldReader& in, const char* key, double most, double fallback) { return in.number(key, -most, most, fallback); }
+
+GridShape readGrid(const FieldReader& in) {
+  GridShape grid;
+  grid.columns = in.whole<int>("columns", 1, kMostPixels, 8);
+  grid.rows = in.whole<int>("rows", 1, kMostPixels / grid.columns, 8);
+  grid.columnPitch_m = in.number("column_pitch_m", 1e-5, limits::kLargest_m, grid.columnPitch_m);
+  grid.rowPitch_m = in.number("row_pitch_m", 1e-5, limits::kLargest_m, grid.rowPitch_m);
+  grid.start = in.word("start", grid.start);
+  grid.runs = in.word("runs", grid.runs);
+  grid.serpentine = in.flag("serpentine", true);
+  return grid;
+}
+
+RingsShape readRings(const FieldReader& in) {
+  RingsShape rings;
+  rings.counts.clear();
+  int left = kMostPixels;
+  in.each("counts", [&](const Json& count) {
+    if (!count.is_number_integer() || count.get<double>() < 1 || count.get<double>() > left) throw FieldError("counts holds something else than numbers of pixels");
+    rings.counts.push_back(count.get<int>());
+    left -= rings.counts.back();
+  });
+  if (rings.counts.empty()) throw FieldError("counts is empty");
+  rings.innerRadius_m = readRadius(in, "inner_radius_m", rings.innerRadius_m);
+  rings.outerRadius_m = readRadius(in, "outer_radius_m", rings.outerRadius_m);
+  rings.start_deg = readAngle(in, "start_deg", 3600, 0);
+  rings.outsideIn = in.flag("outside_in", true);
+  return rings;
+}
+
+ConeShape readCone(const FieldReader& in) {
+  ConeShape cone;
+  cone.strings = in.whole<int>("strings", 1, kMostPixels, cone.strings);
+  cone.perString = in.whole<int>("per_string", 1, kMostPixels / cone.strings, cone.perString);
+  cone.bottomRadius_m = readRadius(in, "bottom_radius_m", cone.bottomRadius_m);
+  cone.topRadius_m = readRadius(in, "top_radius_m", cone.topRadius_m);
+  cone.height_m = in.number("height_m", -limits::kLargest_m, limits::kLargest_m, cone.height_m);
+  cone.start_deg = readAngle(in, "start_deg", 3600, 0);
+  cone.sweep_deg = readAngle(in, "sweep_deg", 360, 360);
+  cone.way = in.word("way", cone.way);
+  return cone;
+}
+
+SpokesShape readSpokes(const FieldReader& in) {
+  SpokesShape s;
+  s.spokes = in.whole<int>("spokes", 1, kMostPixels, s.spokes);
+  s.perSpoke = in.whole<int>("per_spoke", 1, kMostPixels / s.spokes, s.perSpoke);
+  s.innerRadius_m = readRadius(in, "inner_radius_m", s.innerRadius_m);
+  s.outerRadius_m = readRadius(in, "outer_radius_m", s.outerRadius_m);
+  s.start_deg = readAngle(in, "start_deg", 3600, 0);
+  s.sweep_deg = readAngle(in, "sweep_deg", 360, 360);
+  s.way = in.word("way", s.way);
+  return s;
+}
+
 Shape readShape(const Json& json) {
   const FieldReader in(json);
   const std::string kind = in.text("kind");
-  constexpr int kMost = limits::kMostPixelsOfSegment;
-  if (kind == "line") {
-    return LineShape{in.whole<int>("count", 1, kMost, 1), in.number("pitch_m", 1e-5, limits::kLargest_m, 0.0166)};
-  }
-  if (kind == "grid") {
-    GridShape grid;
-    grid.columns = in.whole<int>("columns", 1, kMost, 8);
-    grid.rows = in.whole<int>("rows", 1, kMost / grid.columns, 8);
-    grid.columnPitch_m = in.number("column_pitch_m", 1e-5, limits::kLargest_m, grid.columnPitch_m);
-    grid.rowPitch_m = in.number("row_pitch_m", 1e-5, limits::kLargest_m, grid.rowPitch_m);
-    grid.start = in.word("start", grid.start);
-    grid.runs = in.word("runs", grid.runs);
-    grid.serpentine = in.flag("serpentine", true);
-    return grid;
-  }
-  if (kind == "arc") {
-    return ArcShape{in.whole<int>("count", 1, kMost, 12), in.number("radius_m", 1e-5, limits::kLargest_m, 0.1),
-                    in.number("start_deg", -3600, 3600, 0), in.number("sweep_deg", -360, 360, 360)};
+  if (kind == "line") return LineShape{in.whole<int>("count", 1, kMostPixels, 1), in.number("pitch_m", 1e-5, limits::kLargest_m, 0.0166)};
+  if (kind == "grid") return readGrid(in);
+  if (kind == "arc")
+    return ArcShape{in.whole<int>("count", 1, kMostPixels, 12), in.number("radius_m", 1e-5, limits::kLargest_m, 0.1),
+                    readAngle(in, "start_deg", 3600, 0), readAngle(in, "sweep_deg", 360, 360)};
+  if (kind == "path")
+    return PathShape{in.whole<int>("count", 1, kMostPixels, 1), in.points("corners_m", limits::kLargest_m), in.flag("smooth", false)};
+  if (kind == "rings") return readRings(in);
+  if (kind == "spiral")
+    return SpiralShape{in.whole<int>("count", 1, kMostPixels, 1), in.number("turns", -1000, 1000, 3), readRadius(in, "start_radius_m", 0.1),
+                       readRadius(in, "end_radius_m", 0.5), in.number("rise_m", -limits::kLargest_m, limits::kLargest_m, 0)};
+  if (kind == "cone") return readCone(in);
+  if (kind == "spokes") return readSpokes(in);
+  if (kind == "points") {
+    PointsShape points{in.points("points_m", limits::kLargest_m)};
+    if (points.points.size() > static_cast<std::size_t>(kMostPixels)) throw FieldError("it has more points than any strip");
+    return points;
   }
   throw FieldError("shape \"" + kind + "\" is unknown to this version");
 }

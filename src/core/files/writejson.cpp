@@ -41,6 +41,59 @@ Json shapeJson(const ArcShape& s) {
           {"sweep_deg", s.sweep_deg}};
 }
 
+Json pointsJson(const std::vector<Vec3>& points) {
+  Json list = Json::array();
+  for (const Vec3& point : points) list.push_back(toJson(point));
+  return list;
+}
+
+Json shapeJson(const PathShape& s) {
+  return {{"kind", "path"}, {"count", s.count}, {"smooth", s.smooth}, {"corners_m", pointsJson(s.corners)}};
+}
+
+Json shapeJson(const RingsShape& s) {
+  return {{"kind", "rings"},
+          {"counts", s.counts},
+          {"inner_radius_m", s.innerRadius_m},
+          {"outer_radius_m", s.outerRadius_m},
+          {"start_deg", s.start_deg},
+          {"outside_in", s.outsideIn}};
+}
+
+Json shapeJson(const SpiralShape& s) {
+  return {{"kind", "spiral"},
+          {"count", s.count},
+          {"turns", s.turns},
+          {"start_radius_m", s.startRadius_m},
+          {"end_radius_m", s.endRadius_m},
+          {"rise_m", s.rise_m}};
+}
+
+Json shapeJson(const ConeShape& s) {
+  return {{"kind", "cone"},
+          {"strings", s.strings},
+          {"per_string", s.perString},
+          {"bottom_radius_m", s.bottomRadius_m},
+          {"top_radius_m", s.topRadius_m},
+          {"height_m", s.height_m},
+          {"start_deg", s.start_deg},
+          {"sweep_deg", s.sweep_deg},
+          {"way", nameOf(s.way)}};
+}
+
+Json shapeJson(const SpokesShape& s) {
+  return {{"kind", "spokes"},
+          {"spokes", s.spokes},
+          {"per_spoke", s.perSpoke},
+          {"inner_radius_m", s.innerRadius_m},
+          {"outer_radius_m", s.outerRadius_m},
+          {"start_deg", s.start_deg},
+          {"sweep_deg", s.sweep_deg},
+          {"way", nameOf(s.way)}};
+}
+
+Json shapeJson(const PointsShape& s) { return {{"kind", "points"}, {"points_m", pointsJson(s.points)}}; }
+
 Json toJson(const StripType& s) {
   return {{"id", idJson(s.id)},
           {"name", s.name},

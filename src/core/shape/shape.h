@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <optional>
 #include <string_view>
 #include <variant>
 #include <vector>
@@ -46,7 +47,80 @@ struct ArcShape {
   bool operator==(const ArcShape&) const = default;
 };
 
-using Shape = std::variant<LineShape, GridShape, ArcShape>;
+/// A strip laid through corners; its pixels are spread evenly over the whole length.
+struct PathShape {
+  int count = 60;
+  std::vector<Vec3> corners;
+  /// Corners are rounded into one smooth curve through them (centripetal Catmull-Rom).
+  bool smooth = false;
+
+  bool operator==(const PathShape&) const = default;
+};
+
+/// Rings one within the other in the x-y plane, their radii evenly spaced.
+struct RingsShape {
+  /// Pixels of each ring, the innermost first.
+  std::vector<int> counts = {8, 16, 24};
+  double innerRadius_m = 0.05;
+  double outerRadius_m = 0.15;
+  double start_deg = 0;
+  /// Data begins on the outermost ring.
+  bool outsideIn = true;
+
+  bool operator==(const RingsShape&) const = default;
+};
+
+/// A strip wound about z: flat if it does not rise, a helix if it does. Pixels are evenly spaced along it.
+struct SpiralShape {
+  int count = 120;
+  double turns = 3;
+  double startRadius_m = 0.1;
+  double endRadius_m = 0.5;
+  double rise_m = 0;
+
+  bool operator==(const SpiralShape&) const = default;
+};
+
+/// Which way the strings of a cone or of spokes take their data.
+enum class StringWay { Forth, Back, Serpentine };
+
+/// Equal strings up the side of a cone, or of a cylinder, about z of its own frame.
+struct ConeShape {
+  int strings = 12;
+  int perString = 30;
+  double bottomRadius_m = 1;
+  double topRadius_m = 0.1;
+  double height_m = 2;
+  double start_deg = 0;
+  double sweep_deg = 360;
+  /// Forth is upward.
+  StringWay way = StringWay::Forth;
+
+  bool operator==(const ConeShape&) const = default;
+};
+
+/// Equal strings from a centre outward in the x-y plane.
+struct SpokesShape {
+  int spokes = 12;
+  int perSpoke = 20;
+  double innerRadius_m = 0.2;
+  double outerRadius_m = 1;
+  double start_deg = 0;
+  double sweep_deg = 360;
+  /// Forth is outward.
+  StringWay way = StringWay::Forth;
+
+  bool operator==(const SpokesShape&) const = default;
+};
+
+/// Pixels wherever they are: measured, imported, or found.
+struct PointsShape {
+  std::vector<Vec3> points;
+
+  bool operator==(const PointsShape&) const = default;
+};
+
+using Shape = std::variant<LineShape, GridShape, ArcShape, PathShape, RingsShape, SpiralShape, ConeShape, SpokesShape, PointsShape>;
 
 /// How many pixels a shape has.
 int pixelCount(const Shape& shape);
@@ -54,13 +128,13 @@ int pixelCount(const Shape& shape);
 /// Every pixel's place in the shape's own frame, in metres and data order.
 std::vector<Vec3> localPositions(const Shape& shape);
 
-/// Length of strip the shape needs, in metres (a grid: all its rows or columns).
+/// Length of strip the shape needs, in metres (a grid: all its rows or columns; points: the way from each to the next).
 double stripLength_m(const Shape& shape);
 
-/// The shape's word in files and lists: "line", "grid", "arc".
+/// The shape's word in files and lists: "line", "grid", "arc" …
 std::string_view shapeName(const Shape& shape);
 
-/// Row and column (from 0, bottom left) of a pixel of a grid in data order.
+/// Row and column (from 0, bottom left) of a pixel.
 struct GridCell {
   int row = 0;
   int column = 0;
@@ -68,5 +142,14 @@ struct GridCell {
   bool operator==(const GridCell&) const = default;
 };
 GridCell gridCell(const GridShape& grid, int pixel);
+
+/// Row and column of a pixel of a shape that has them: grids, cones (a string is a column, upward) and spokes (a
+/// spoke is a column, outward). Nothing for all others.
+std::optional<GridCell> matrixCell(const Shape& shape, int pixel);
+
+/// `count` points evenly spread along the way through `corners`: the ith at (i + ½) / count of its length.
+std::vector<Vec3> spreadAlong(const std::vector<Vec3>& corners, int count);
+/// Length of the way through `corners`.
+double wayLength_m(const std::vector<Vec3>& corners);
 
 }  // namespace chispa

@@ -59,6 +59,18 @@ std::string freeName(const Items<T>& items, const std::string& base) {
   return name;
 }
 
+/// "Post 3" for a copy of "Post", or of "Post 2": the first number behind its own that is free.
+template <class T>
+std::string nextName(const Items<T>& items, const std::string& name) {
+  const auto last = name.find_last_not_of("0123456789");
+  const bool isNumbered = last != std::string::npos && name[last] == ' ' && last + 1 < name.size() && name.size() - last < 9;
+  const std::string stem = isNumbered ? name.substr(0, last) : name;
+  for (int n = isNumbered ? std::stoi(name.substr(last + 1)) + 1 : 2;; ++n) {
+    const std::string next = stem + " " + std::to_string(n);
+    if (std::none_of(items.begin(), items.end(), [&](const auto& item) { return item->name == next; })) return next;
+  }
+}
+
 /// The item called `name`, or null; what the command line's names refer to.
 template <class T>
 const T* findNamed(const Items<T>& items, const std::string& name) {

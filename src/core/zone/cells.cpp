@@ -12,8 +12,8 @@ namespace {
 /// The pixels that one part of a zone takes, and its grid if it is one.
 struct PartPixels {
   std::vector<std::uint32_t> pixels;
-  const GridShape* grid = nullptr;
-  int gridFirst = 0;
+  const Shape* matrix = nullptr;
+  int matrixFirst = 0;
 };
 
 PartPixels pixelsOfPart(const Show& show, const PixelMap& map, const ZonePart& part) {
@@ -31,8 +31,8 @@ PartPixels pixelsOfPart(const Show& show, const PixelMap& map, const ZonePart& p
     first += firstPixelOf(*fixture, only);
     count = pixelCount(fixture->segments[only].shape);
   }
-  if (only < segments) taken.grid = std::get_if<GridShape>(&fixture->segments[only].shape);
-  taken.gridFirst = first;
+  if (only < segments && matrixCell(fixture->segments[only].shape, 0)) taken.matrix = &fixture->segments[only].shape;
+  taken.matrixFirst = first;
   taken.pixels.resize(static_cast<std::size_t>(count));
   std::iota(taken.pixels.begin(), taken.pixels.end(), static_cast<std::uint32_t>(first));
   if (part.reversed) std::reverse(taken.pixels.begin(), taken.pixels.end());
@@ -75,8 +75,8 @@ void addGrid(CellWriter& writer, const PartPixels& part, int& nextColumn) {
   int width = 0;
   for (std::size_t i = 0; i < part.pixels.size(); ++i) {
     const auto pixel = std::span(part.pixels).subspan(i, 1);
-    const GridCell at = part.grid ? gridCell(*part.grid, static_cast<int>(pixel[0]) - part.gridFirst)
-                                  : GridCell{static_cast<int>(i), 0};
+    const GridCell at = part.matrix ? *matrixCell(*part.matrix, static_cast<int>(pixel[0]) - part.matrixFirst)
+                                    : GridCell{static_cast<int>(i), 0};
     writer.add(nextColumn + at.column, at.row, pixel);
     width = std::max(width, at.column + 1);
   }
@@ -162,6 +162,17 @@ std::span<const std::uint32_t> ZoneCells::pixelsOf(int cell) const {
   return std::span(pixels).subspan(firstPixel[at], firstPixel[at + 1] - firstPixel[at]);
 }
 
+namespace {
+
+/// A flat grid alone has a plane of its own; a cone is seen from above like everything else.
+bool isLoneGrid(const Show& show, const Zone& zone) {
+  const Fixture* fixture = zone.parts.size() == 1 ? find(show.fixtures, zone.parts[0].fixture) : nullptr;
+  return fixture && zone.layout == ZoneLayout::SideBySide && !fixture->segments.empty() &&
+         std::holds_alternative<GridShape>(fixture->segments[0].shape);
+}
+
+}  // namespace
+
 ZoneCells cellsOf(const Show& show, const PixelMap& map, const Zone& zone) {
   ZoneCells cells;
   CellWriter writer(cells);
@@ -176,7 +187,7 @@ ZoneCells cellsOf(const Show& show, const PixelMap& map, const Zone& zone) {
       addStrip(writer, taken, zone.pixelsPerCell, zone.layout == ZoneLayout::Strings, next, partIndex++);
   }
   cells.isPlain = isPlain(cells);
-  placeCells(cells, map, zone.layout == ZoneLayout::SideBySide && zone.parts.size() == 1);
+  placeCells(cells, map, isLoneGrid(show, zone));
   return cells;
 }
 

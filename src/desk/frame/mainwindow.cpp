@@ -54,6 +54,7 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   column->addWidget(pulse_);
   setCentralWidget(middle);
   makeMenus();
+  connect(plan_, &PlanPage::failed, this, [this](const QString& words) { tell(words); });
   connect(spine_, &Spine::chosen, this, &MainWindow::showWorkspace);
   connect(pulse_, &PulseBar::controllersAsked, this, [this] { showWorkspace(Workspace::Wire); });
   connect(pulse_, &PulseBar::problemAsked, this, &MainWindow::goTo);

@@ -50,6 +50,12 @@ void MainWindow::makeFileMenu() {
   addAction(menu, "saveShow", tr("&Save"), QKeySequence::Save, [this] { save(); });
   addAction(menu, "saveShowAs", tr("Save &as…"), QKeySequence(tr("Ctrl+Shift+S")), [this] { saveAs(); });
   menu->addSeparator();
+  addAction(menu, "importPoints", tr("&Import points…"), {}, [this] {
+    showWorkspace(Workspace::Plan);
+    plan_->importPoints();
+  });
+  addAction(menu, "exportPoints", tr("&Export the selected pixels' places…"), {}, [this] { plan_->exportPoints(); });
+  menu->addSeparator();
   addAction(menu, "quit", tr("&Quit"), QKeySequence::Quit, [this] { close(); });
 }
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/plan/fixtureform.h"
 
+#include <QRegularExpression>
+
 #include "core/edit/planedits.h"
 #include "core/show/limits.h"
 #include "core/wire/patch.h"
@@ -114,6 +116,90 @@ void addGridRows(FixtureRows& rows) {
                         rows.change<bool>(Form::tr("serpentine"), [](Fixture& f, bool v) { if (auto* g = std::get_if<GridShape>(&f.segments[0].shape)) g->serpentine = v; }));
 }
 
+const Form::Number kRadius{"m", 0, 1000, 0.05, 3};
+const Form::Number kAngle{"°", -360, 360, 5, 1};
+const Form::Number kPixels{{}, 1, limits::kMostPixelsOfSegment, 1, 0};
+
+/// Which way the data runs in strings; `words` are those of forth, back and serpentine.
+template <class S>
+void addWay(FixtureRows& rows, const QStringList& words) {
+  rows.form().addChoice("stringWay", Form::tr("Data runs"), words,
+                        rows.common<int>([](const Fixture& f) { const auto* s = std::get_if<S>(&f.segments[0].shape); return s ? static_cast<int>(s->way) : 0; }),
+                        rows.change<int>(Form::tr("data run"), [](Fixture& f, int v) { if (auto* s = std::get_if<S>(&f.segments[0].shape)) s->way = static_cast<StringWay>(v); }));
+}
+
+void addPathRows(FixtureRows& rows) {
+  rows.shapeNumber("pixels", Form::tr("Pixels"), kPixels, &PathShape::count);
+  rows.form().addSwitch("smooth", Form::tr("Smooth corners"),
+                        rows.common<bool>([](const Fixture& f) { const auto* s = std::get_if<PathShape>(&f.segments[0].shape); return s && s->smooth; }),
+                        rows.change<bool>(Form::tr("smooth corners"), [](Fixture& f, bool v) { if (auto* s = std::get_if<PathShape>(&f.segments[0].shape)) s->smooth = v; }));
+}
+
+void addSpiralRows(FixtureRows& rows) {
+  rows.shapeNumber("pixels", Form::tr("Pixels"), kPixels, &SpiralShape::count);
+  rows.shapeNumber("turns", Form::tr("Turns"), {{}, -1000, 1000, 0.5, 2}, &SpiralShape::turns);
+  rows.shapeNumber("startRadius", Form::tr("Radius at the start"), kRadius, &SpiralShape::startRadius_m);
+  rows.shapeNumber("endRadius", Form::tr("Radius at the end"), kRadius, &SpiralShape::endRadius_m);
+  rows.shapeNumber("rise", Form::tr("Rises"), {"m", -1000, 1000, 0.1, 3}, &SpiralShape::rise_m);
+}
+
+void addConeRows(FixtureRows& rows) {
+  rows.shapeNumber("strings", Form::tr("Strings"), {{}, 1, 1000, 1, 0}, &ConeShape::strings);
+  rows.shapeNumber("perString", Form::tr("Pixels a string"), {{}, 1, 2000, 1, 0}, &ConeShape::perString);
+  rows.shapeNumber("bottomRadius", Form::tr("Radius at the foot"), kRadius, &ConeShape::bottomRadius_m);
+  rows.shapeNumber("topRadius", Form::tr("Radius at the top"), kRadius, &ConeShape::topRadius_m);
+  rows.shapeNumber("coneHeight", Form::tr("Height"), {"m", -1000, 1000, 0.1, 3}, &ConeShape::height_m);
+  rows.shapeNumber("arcStart", Form::tr("First string at"), kAngle, &ConeShape::start_deg);
+  rows.shapeNumber("arcSweep", Form::tr("Goes round"), kAngle, &ConeShape::sweep_deg);
+  addWay<ConeShape>(rows, {Form::tr("upward"), Form::tr("downward"), Form::tr("up and down in turn")});
+}
+
+void addSpokesRows(FixtureRows& rows) {
+  rows.shapeNumber("strings", Form::tr("Spokes"), {{}, 1, 1000, 1, 0}, &SpokesShape::spokes);
+  rows.shapeNumber("perString", Form::tr("Pixels a spoke"), {{}, 1, 2000, 1, 0}, &SpokesShape::perSpoke);
+  rows.shapeNumber("innerRadius", Form::tr("Inner radius"), kRadius, &SpokesShape::innerRadius_m);
+  rows.shapeNumber("outerRadius", Form::tr("Outer radius"), kRadius, &SpokesShape::outerRadius_m);
+  rows.shapeNumber("arcStart", Form::tr("First spoke at"), kAngle, &SpokesShape::start_deg);
+  rows.shapeNumber("arcSweep", Form::tr("Goes round"), kAngle, &SpokesShape::sweep_deg);
+  addWay<SpokesShape>(rows, {Form::tr("outward"), Form::tr("inward"), Form::tr("out and in in turn")});
+}
+
+/// "24, 16, 8" → {24, 16, 8}; empty if something else stands there.
+std::vector<int> readCounts(const QString& words) {
+  std::vector<int> counts;
+  int sum = 0;
+  for (const QString& word : words.split(QRegularExpression(QStringLiteral("[,; ]+")), Qt::SkipEmptyParts)) {
+    bool good = false;
+    counts.push_back(word.toInt(&good));
+    if (!good || counts.back() < 1 || counts.back() > limits::kMostPixelsOfSegment || (sum += counts.back()) > limits::kMostPixelsOfSegment) return {};
+  }
+  return counts;
+}
+
+void addRingsRows(FixtureRows& rows) {
+  const auto rings = [](const Fixture& f) { const auto* s = std::get_if<RingsShape>(&f.segments[0].shape); return s ? *s : RingsShape{}; };
+  rows.form().addText("ringCounts", Form::tr("Pixels, from inside"), rows.common<QString>([rings](const Fixture& f) {
+    QStringList words;
+    for (const int count : rings(f).counts) words << QString::number(count);
+    return words.join(QStringLiteral(", "));
+  }), rows.change<QString>(Form::tr("ring pixels"), [](Fixture& f, QString v) {
+    const auto counts = readCounts(v);
+    if (auto* s = std::get_if<RingsShape>(&f.segments[0].shape); s && !counts.empty()) s->counts = counts;
+  }));
+  rows.shapeNumber("innerRadius", Form::tr("Inner radius"), kRadius, &RingsShape::innerRadius_m);
+  rows.shapeNumber("outerRadius", Form::tr("Outer radius"), kRadius, &RingsShape::outerRadius_m);
+  rows.shapeNumber("arcStart", Form::tr("Starts at"), kAngle, &RingsShape::start_deg);
+  rows.form().addSwitch("outsideIn", Form::tr("Data begins outside"), rows.common<bool>([rings](const Fixture& f) { return rings(f).outsideIn; }),
+                        rows.change<bool>(Form::tr("data start"), [](Fixture& f, bool v) { if (auto* s = std::get_if<RingsShape>(&f.segments[0].shape)) s->outsideIn = v; }));
+}
+
+/// Rows of the shape that the fixtures have in common.
+void addShapeRows(FixtureRows& rows, const Shape& shape) {
+  static constexpr void (*kRows[])(FixtureRows&) = {addLineRows, addGridRows, addArcRows, addPathRows, addRingsRows, addSpiralRows, addConeRows, addSpokesRows, nullptr};
+  static_assert(std::size(kRows) == std::variant_size_v<Shape>);
+  if (kRows[shape.index()]) kRows[shape.index()](rows);
+}
+
 void addPitchRows(FixtureRows& rows) {
   rows.number("perMetre", Form::tr("Pixels per metre"), {{}, 0.01, 10'000, 1, 2},
               [](const Fixture& f) { return 1 / pitch_m(f.segments[0]); },
@@ -142,6 +228,29 @@ void addPlaceRows(FixtureRows& rows) {
     rows.number("rotation" + name, Form::tr("Turned about %1").arg(name.toLower()), degrees,
                 [axis = axis](const Fixture& f) { return f.place.rotation_deg.*axis; },
                 [axis = axis](Fixture& f, double v) { f.place.rotation_deg.*axis = v; });
+}
+
+/// Copies in a row or around a centre, in one step.
+void addRepeat(Form& form, const Session& session, const FixtureIds& ids) {
+  struct Repeat {
+    double count = 12;
+    double sweep_deg = 360;
+    double step_m = 0.5;
+  };
+  auto repeat = std::make_shared<Repeat>();
+  const auto field = [&](const QString& key, const QString& label, const Form::Number& range, double Repeat::*member) {
+    form.addNumber(key, label, range, [repeat, member]() -> std::optional<double> { return (*repeat).*member; }, [repeat, member](double v) { (*repeat).*member = v; });
+  };
+  form.addHeading(Form::tr("Repeat"));
+  field("repeatCount", Form::tr("How many in all"), {{}, 2, 500, 1, 0}, &Repeat::count);
+  field("repeatSweep", Form::tr("Over"), {"°", -360, 360, 15, 1}, &Repeat::sweep_deg);
+  form.addButton("repeatAround", Form::tr("Around the origin"), Form::tr("Copies around the plan's zero point"), [session, ids, repeat] {
+    session.edit(Form::tr("repeat around"), [&](Show& show) { duplicateAround(show, ids, static_cast<int>(repeat->count), {}, repeat->sweep_deg); });
+  });
+  field("repeatStep", Form::tr("Apart"), {"m", -100, 100, 0.1, 3}, &Repeat::step_m);
+  form.addButton("repeatRow", Form::tr("In a row"), Form::tr("Copies to the right"), [session, ids, repeat] {
+    session.edit(Form::tr("repeat in a row"), [&](Show& show) { duplicateInRow(show, ids, static_cast<int>(repeat->count), {repeat->step_m, 0, 0}); });
+  });
 }
 
 /// "port 2 of Rim box · universe 2 : 1" of a fixture's first pixel on the wire.
@@ -175,12 +284,11 @@ std::unique_ptr<Form> makeFixtureForm(const Session& session, const FixtureIds& 
   });
   if (sameShape) {
     form->addHeading(Form::tr("%1 — %2").arg(text(first.segments[0].name), QString::fromUtf8(shapeName(first.segments[0].shape).data())));
-    if (std::holds_alternative<LineShape>(first.segments[0].shape)) addLineRows(rows);
-    if (std::holds_alternative<GridShape>(first.segments[0].shape)) addGridRows(rows);
-    if (std::holds_alternative<ArcShape>(first.segments[0].shape)) addArcRows(rows);
-    addPitchRows(rows);
+    addShapeRows(rows, first.segments[0].shape);
+    if (hasFreeLength(first.segments[0])) addPitchRows(rows);
   }
   addPlaceRows(rows);
+  addRepeat(*form, session, ids);
   form->addHeading(Form::tr("On the wire"));
   if (one) form->addNote([session, id = ids.front()]() -> std::optional<QString> { return wiredText(session.show(), id); });
   form->addFact(Form::tr("Strip needed"), [session, ids]() -> std::optional<QString> {

@@ -3,7 +3,9 @@
 
 #include <QActionGroup>
 #include <QEvent>
+#include <QFileDialog>
 #include <QHeaderView>
+#include <QInputDialog>
 #include <QLabel>
 #include <QListWidget>
 #include <QPushButton>
@@ -12,6 +14,8 @@
 #include <QVBoxLayout>
 
 #include "core/edit/planedits.h"
+#include "core/files/pointfile.h"
+#include "core/files/showfile.h"
 #include "core/zone/cells.h"
 #include "desk/glow/glowview.h"
 #include "desk/parts/format.h"
@@ -107,6 +111,7 @@ QWidget* PlanPage::makeTools() {
   row->setObjectName(QStringLiteral("toolRow"));
   auto* layout = new QHBoxLayout(row);
   layout->setContentsMargins(8, 6, 8, 6);
+  layout->setSpacing(4);
   const auto addGroup = [&](auto* group, const auto& entries, auto chosen) {
     for (const auto& [name, label, tip, key, value] : entries) {
       auto* button = new QToolButton;
@@ -127,8 +132,13 @@ QWidget* PlanPage::makeTools() {
   struct ToolEntry { QString name, label, tip, key; PlanTool value; };
   const ToolEntry tools[] = {{"toolSelect", tr("Select"), tr("Select and move pieces"), "V", PlanTool::Select},
                              {"toolLine", tr("Line"), tr("Drag from the data-in end to the other"), "L", PlanTool::Line},
+                             {"toolPath", tr("Path"), tr("Click from corner to corner; double click or Enter ends"), "P", PlanTool::Path},
                              {"toolMatrix", tr("Matrix"), tr("Drag from corner to corner"), "G", PlanTool::Matrix},
-                             {"toolRing", tr("Ring"), tr("Drag from the centre to the rim"), "O", PlanTool::Ring}};
+                             {"toolRing", tr("Ring"), tr("Drag from the centre to the rim"), "O", PlanTool::Ring},
+                             {"toolRings", tr("Rings"), tr("Rings one within the other: drag from the centre to the outermost"), "N", PlanTool::Rings},
+                             {"toolSpiral", tr("Spiral"), tr("Drag from the centre to its end"), "S", PlanTool::Spiral},
+                             {"toolCone", tr("Cone"), tr("Strings up a roof, a tree or a column: drag from its axis to its foot"), "K", PlanTool::Cone},
+                             {"toolSpokes", tr("Spokes"), tr("Strings from a centre: drag from it to their ends"), "Y", PlanTool::Spokes}};
   auto* toolGroup = new QActionGroup(this);
   addGroup(toolGroup, tools, [this](PlanTool tool) { view_->setTool(tool); });
   layout->addSpacing(16);
@@ -139,11 +149,7 @@ QWidget* PlanPage::makeTools() {
   auto* sideGroup = new QActionGroup(this);
   addGroup(sideGroup, sides, [this](PlanSide side) { view_->setSide(side); });
   sideGroup->actions().front()->setChecked(true);
-  auto* hint = new QLabel(tr("Wheel zooms · Home shows all · snaps to 50 mm"));
-  hint->setObjectName(QStringLiteral("quiet"));
-  hint->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-  hint->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
-  layout->addWidget(hint, 1);
+  layout->addStretch();
   const auto showTool = [this, toolGroup] { toolGroup->actions().at(static_cast<int>(view_->tool()))->setChecked(true); };
   connect(view_, &PlanView::toolChanged, this, showTool);
   showTool();
@@ -263,6 +269,37 @@ void PlanPage::makeZone() {
   const QString name = stem(chispa::find(session_.show().fixtures, ids.front())->name);
   session_.edit(tr("make a zone"), [&](Show& show) { made = addZone(show, name.toStdString(), ids); });
   session_.selection.select(made);
+}
+
+void PlanPage::importPoints(QString path, double metresPerUnit) {
+  if (path.isEmpty()) {
+    path = QFileDialog::getOpenFileName(this, tr("Points from a file"), {}, tr("Points (*.csv *.txt *.json);;All files (*)"));
+    if (path.isEmpty()) return;
+    bool chosen = false;
+    const QString unit = QInputDialog::getItem(this, tr("Points from a file"), tr("The numbers are in"), {tr("metres"), tr("millimetres")}, 0, false, &chosen);
+    if (!chosen) return;
+    metresPerUnit = unit == tr("metres") ? 1 : 0.001;
+  }
+  const auto content = readFile(path.toStdString());
+  const auto points = content ? parsePoints(*content, path.toStdString(), metresPerUnit) : Result<std::vector<Vec3>>(content.failure());
+  if (!points) {
+    emit failed(text(points.failure().text()));
+    return;
+  }
+  FixtureId added;
+  session_.edit(tr("import points"), [&](Show& show) { added = addFixture(show, PointsShape{*points}, {}); });
+  session_.selection.select(FixtureIds{added});
+  view_->frameAll();
+}
+
+void PlanPage::exportPoints(QString path) {
+  if (path.isEmpty()) path = QFileDialog::getSaveFileName(this, tr("Places of the selected pixels"), tr("points.csv"), tr("Table (*.csv);;JSON point list (*.json)"));
+  if (path.isEmpty()) return;
+  std::vector<Vec3> points;
+  for (const FixtureId id : session_.selection.fixtures())
+    for (const Vec3& point : positions(*chispa::find(session_.show().fixtures, id))) points.push_back(point);
+  const Outcome written = writeFileAtomically(path.toStdString(), path.endsWith(QStringLiteral(".json")) ? pointsJson(points) : pointsCsv(points));
+  if (!written) emit failed(text(written.failure().text()));
 }
 
 void PlanPage::placeGlow() {

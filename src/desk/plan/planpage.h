@@ -23,8 +23,16 @@ class PlanPage : public QWidget {
   PlanView& view() { return *view_; }
   /// Fills the lists anew in the theme's colours.
   void refreshLists() { fillLists(); }
+  /// Makes a fixture of the points in a file; asks for it and its unit if `path` is empty.
+  void importPoints(QString path = {}, double metresPerUnit = 1);
+  /// Writes the places of the selected fixtures' pixels, as a table or a JSON list by the file's ending.
+  void exportPoints(QString path = {});
   /// F2: edits the name of what is selected, in the list.
   void renameSelected();
+
+ signals:
+  /// Something could not be read or written.
+  void failed(const QString& words);
 
  protected:
   void resizeEvent(QResizeEvent* event) override;

@@ -20,6 +20,9 @@ QColor screenColour(const PixelFrame& frame, std::size_t pixel) {
   return QColor(c.r, c.g, c.b);
 }
 
+/// Pixels that fit on a length, at least one.
+int pixelsOn(double metres, double perMetre) { return std::clamp(static_cast<int>(std::lround(metres * perMetre)), 1, 20'000); }
+
 /// A step of 1, 2 or 5 times a power of ten that is at least `least`.
 double roundStep(double least) {
   const double power = std::pow(10, std::floor(std::log10(least)));
@@ -33,6 +36,7 @@ double roundStep(double least) {
 PlanView::PlanView(const Session& session, QWidget* parent) : QWidget(parent), session_(session) {
   setObjectName(QStringLiteral("planView"));
   setAccessibleName(tr("Plan"));
+  setToolTip(tr("The wheel zooms, the middle button pans, Home shows all. Everything snaps to 50 mm; the arrow keys nudge by 10 mm."));
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
   setMinimumSize(240, 200);
@@ -215,20 +219,63 @@ std::optional<Shape> PlanView::draftShape() const {
   const double tall = std::abs(to.y() - from.y());
   const double length = std::hypot(wide, tall);
   const double perMetre = session_.show().stripTypes.empty() ? 60 : session_.show().stripTypes.front()->pixelsPerMetre;
-  const auto count = [perMetre](double metres) { return std::max(1, static_cast<int>(std::lround(metres * perMetre))); };
-  switch (tool_) {
-    case PlanTool::Line:
-      if (length < kSnap_m) return std::nullopt;
-      return LineShape{count(length), 1 / perMetre};
-    case PlanTool::Ring:
-      if (length < kSnap_m) return std::nullopt;
-      return ArcShape{count(2 * kPi * length), length, 0, 360};
-    case PlanTool::Matrix:
-      if (wide < kSnap_m || tall < kSnap_m) return std::nullopt;
-      return GridShape{count(wide), count(tall), 1 / perMetre, 1 / perMetre};
-    case PlanTool::Select: break;
+  if (tool_ == PlanTool::Path) return draftPath();
+  if (tool_ == PlanTool::Matrix) {
+    if (wide < kSnap_m || tall < kSnap_m) return std::nullopt;
+    return GridShape{pixelsOn(wide, perMetre), pixelsOn(tall, perMetre), 1 / perMetre, 1 / perMetre};
   }
-  return std::nullopt;
+  if (length < kSnap_m || tool_ == PlanTool::Select) return std::nullopt;
+  if (tool_ == PlanTool::Line) return LineShape{pixelsOn(length, perMetre), 1 / perMetre};
+  return draftRound(length, perMetre);
+}
+
+std::optional<Shape> PlanView::draftRound(double radius, double perMetre) const {
+  const int along = pixelsOn(radius, perMetre);
+  switch (tool_) {
+    case PlanTool::Ring: return ArcShape{pixelsOn(2 * kPi * radius, perMetre), radius, 0, 360};
+    case PlanTool::Rings: {
+      RingsShape rings{{}, radius / 3, radius, 0, true};
+      for (int ring = 1; ring <= 3; ++ring) rings.counts.push_back(pixelsOn(2 * kPi * radius * ring / 3, perMetre));
+      return rings;
+    }
+    case PlanTool::Spiral: {
+      SpiralShape spiral{1, 3, radius / 5, radius, 0};
+      spiral.count = pixelsOn(stripLength_m(spiral), perMetre);
+      return spiral;
+    }
+    case PlanTool::Cone: return ConeShape{12, std::max(2, along), radius, radius / 10, radius * 1.5, 0, 360, StringWay::Forth};
+    case PlanTool::Spokes: return SpokesShape{12, std::max(2, along), radius / 8, radius, 0, 360, StringWay::Forth};
+    default: return std::nullopt;
+  }
+}
+
+std::optional<Shape> PlanView::draftPath() const {
+  PathShape path;
+  for (const QPointF& corner : corners_) path.corners.push_back({corner.x() - corners_[0].x(), corner.y() - corners_[0].y(), 0});
+  if (path.corners.size() < 2) return std::nullopt;
+  const double perMetre = session_.show().stripTypes.empty() ? 60 : session_.show().stripTypes.front()->pixelsPerMetre;
+  path.count = pixelsOn(wayLength_m(path.corners), perMetre);
+  return path;
+}
+
+void PlanView::addCorner(QPointF screen) {
+  const QPointF corner = snapped(toPlan(screen));
+  if (corners_.empty() || corners_.back() != corner) corners_.push_back(corner);
+  update();
+}
+
+void PlanView::finishPath() {
+  if (corners_.size() >= 2) {
+    pressed_ = toScreen(lifted(corners_[0]));
+    finishDraft();
+  }
+  corners_.clear();
+  update();
+}
+
+void PlanView::mouseDoubleClickEvent(QMouseEvent* event) {
+  if (tool_ == PlanTool::Path) return finishPath();
+  QWidget::mouseDoubleClickEvent(event);
 }
 
 Vec3 PlanView::draftPosition() const {
@@ -243,8 +290,9 @@ Vec3 PlanView::draftRotation() const {
   switch (side_) {
     case PlanSide::Top: return {0, 0, angle};
     // Upright: first turned within its own plane, which an upright line does about y.
-    case PlanSide::Front: return tool_ == PlanTool::Line ? Vec3{0, -angle, 0} : Vec3{90, 0, 0};
-    case PlanSide::Side: return tool_ == PlanTool::Line ? Vec3{0, -angle, 90} : Vec3{90, 0, 90};
+    // A cone stands upright whichever way it is looked at.
+    case PlanSide::Front: return tool_ == PlanTool::Line ? Vec3{0, -angle, 0} : tool_ == PlanTool::Cone ? Vec3{} : Vec3{90, 0, 0};
+    case PlanSide::Side: return tool_ == PlanTool::Line ? Vec3{0, -angle, 90} : tool_ == PlanTool::Cone ? Vec3{} : Vec3{90, 0, 90};
   }
   return {};
 }
@@ -254,7 +302,7 @@ QString PlanView::draftText() const {
   if (!shape) return tr("drag to draw");
   if (const auto* grid = std::get_if<GridShape>(&*shape))
     return tr("%1 × %2 = %3 px").arg(grid->columns).arg(grid->rows).arg(pixelCount(*shape));
-  if (const auto* arc = std::get_if<ArcShape>(&*shape))
+  if (const auto* arc = std::get_if<ArcShape>(&*shape); arc)
     return tr("Ø %1 · %2 px").arg(lengthText(2 * arc->radius_m)).arg(arc->count);
   return tr("%1 · %2 px").arg(lengthText(stripLength_m(*shape))).arg(pixelCount(*shape));
 }
@@ -269,13 +317,23 @@ void PlanView::paintDraft(QPainter& painter) const {
     painter.drawRect(QRectF(pressed_, pointer_).normalized());
   else if (tool_ == PlanTool::Line)
     painter.drawLine(from, to);
-  else if (tool_ == PlanTool::Ring)
-    painter.drawEllipse(from, radius, radius);
-  else
+  else if (tool_ == PlanTool::Matrix)
     painter.drawRect(QRectF(from, to).normalized());
+  else
+    painter.drawEllipse(from, radius, radius);
   if (drag_ != Drag::Draft) return;
   painter.setPen(theme().text);
   painter.drawText(pointer_ + QPointF(14, -8), draftText());
+}
+
+void PlanView::paintCorners(QPainter& painter) const {
+  painter.setPen(QPen(theme().ember, 1.5, Qt::DashLine));
+  QPolygonF way;
+  for (const QPointF& corner : corners_) way << toScreen(lifted(corner));
+  way << pointer_;
+  painter.drawPolyline(way);
+  painter.setPen(theme().text);
+  painter.drawText(pointer_ + QPointF(14, -8), tr("%1 corners · double click or Enter ends").arg(corners_.size()));
 }
 
 void PlanView::paintEmpty(QPainter& painter) const {
@@ -294,6 +352,7 @@ void PlanView::paintEvent(QPaintEvent*) {
   for (const Piece& piece : pieces_)
     if (session_.selection.has(piece.fixture->id) && !piece.points.empty()) paintSelected(painter, piece);
   if (drag_ == Drag::Draft || drag_ == Drag::Band) paintDraft(painter);
+  if (!corners_.empty()) paintCorners(painter);
   if (pieces_.empty() && drag_ == Drag::None) paintEmpty(painter);
   if (drag_ == Drag::Move) {
     const QPointF by = snapped(toPlan(pointer_)) - snapped(toPlan(pressed_));
@@ -307,6 +366,8 @@ void PlanView::mousePressEvent(QMouseEvent* event) {
   const bool adding = event->modifiers() & Qt::ShiftModifier;
   if (event->button() == Qt::MiddleButton) {
     drag_ = Drag::Pan;
+  } else if (event->button() == Qt::LeftButton && tool_ == PlanTool::Path) {
+    addCorner(pressed_);
   } else if (event->button() == Qt::LeftButton && tool_ != PlanTool::Select) {
     drag_ = Drag::Draft;
   } else if (event->button() == Qt::LeftButton) {
@@ -332,7 +393,7 @@ void PlanView::mouseMoveEvent(QMouseEvent* event) {
       session_.edit(tr("move"), [&](Show& show) { moveFixtures(show, session_.selection.fixtures(), lifted(by)); },
                     QStringLiteral("plan-drag"));
   }
-  if (drag_ != Drag::None) update();
+  if (drag_ != Drag::None || !corners_.empty()) update();
 }
 
 void PlanView::mouseReleaseEvent(QMouseEvent* event) {
@@ -387,8 +448,11 @@ void PlanView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Up: return nudge({0, step});
     case Qt::Key_Down: return nudge({0, -step});
     case Qt::Key_Home: return frameAll();
+    case Qt::Key_Return:
+    case Qt::Key_Enter: return finishPath();
     case Qt::Key_Escape:
       drag_ = Drag::None;
+      corners_.clear();
       setTool(PlanTool::Select);
       return session_.selection.clear();
     default: QWidget::keyPressEvent(event);

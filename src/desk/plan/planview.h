@@ -13,7 +13,7 @@ namespace chispa::desk {
 /// From where the plan is looked at.
 enum class PlanSide { Top, Front, Side };
 /// What dragging on the plan does.
-enum class PlanTool { Select, Line, Matrix, Ring };
+enum class PlanTool { Select, Line, Path, Matrix, Ring, Rings, Spiral, Cone, Spokes };
 
 /// The floor plan in metres: every LED, what is selected with its data-in end, direction and pixel numbers, and the
 /// tools that draw new pieces.
@@ -39,6 +39,7 @@ class PlanView : public QWidget {
   void paintEvent(QPaintEvent* event) override;
   void mousePressEvent(QMouseEvent* event) override;
   void mouseMoveEvent(QMouseEvent* event) override;
+  void mouseDoubleClickEvent(QMouseEvent* event) override;
   void mouseReleaseEvent(QMouseEvent* event) override;
   void wheelEvent(QWheelEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
@@ -60,8 +61,13 @@ class PlanView : public QWidget {
   void paintPieces(QPainter& painter) const;
   void paintSelected(QPainter& painter, const Piece& piece) const;
   void paintDraft(QPainter& painter) const;
+  void paintCorners(QPainter& painter) const;
   void paintEmpty(QPainter& painter) const;
   std::optional<Shape> draftShape() const;
+  std::optional<Shape> draftRound(double radius_m, double perMetre) const;
+  std::optional<Shape> draftPath() const;
+  void addCorner(QPointF screen);
+  void finishPath();
   Vec3 draftPosition() const;
   Vec3 draftRotation() const;
   QString draftText() const;
@@ -81,6 +87,8 @@ class PlanView : public QWidget {
   Drag drag_ = Drag::None;
   QPointF pressed_;
   QPointF pointer_;
+  /// Corners of the path that is being laid, in plan coordinates.
+  std::vector<QPointF> corners_;
 };
 
 }  // namespace chispa::desk
