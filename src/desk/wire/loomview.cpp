@@ -74,7 +74,7 @@ void LoomView::paintCards(QPainter& painter) const {
     painter.drawText(words.translated(0, line + 1), QStringLiteral("%1 · %2").arg(controller->protocol == Protocol::E131 ? QStringLiteral("E1.31") : QStringLiteral("Art-Net"), text(controller->host)));
     const auto state = std::find_if(lines.begin(), lines.end(), [&](const auto& l) { return l.controller == card.controller; });
     const bool lit = session_.stage.isLit();
-    const bool reached = state == lines.end() || state->reached;
+    const bool reached = !lit || state == lines.end() || state->reached;
     painter.setPen(!reached ? theme().wrong : lit ? theme().fine : theme().quiet);
     painter.drawText(words.translated(0, 2 * line + 2), !reached ? tr("! ") + text(state->trouble) : lit ? tr("✓ light is going out") : tr("light is off"));
     painter.setFont(font());
@@ -99,15 +99,17 @@ void LoomView::paintBead(QPainter& painter, const LoomLayout::BeadBox& bead) con
   const double line = painter.fontMetrics().height();
   const bool roomForArrow = bead.box.height() > 2 * line + 8;
   const bool isLow = bead.box.height() < 2 * line;
-  const double wide = painter.fontMetrics().horizontalAdvance(bead.label);
-  const bool isUpright = wide > bead.box.width() - 4 && bead.box.height() > wide + 24;
+  // A narrow bead carries its name along the thread.
+  const QString firstWord = bead.label.section(QLatin1Char(' '), 0, 0);
+  const bool isUpright = !isLow && bead.box.height() > 3 * line && painter.fontMetrics().horizontalAdvance(firstWord) > bead.box.width() - 4;
   const QString words = isLow && painter.fontMetrics().horizontalAdvance(bead.label) > bead.box.width() - 2 ? shortLabel(bead.label) : bead.label;
   if (isUpright) {
-    // A narrow bead carries its name along the thread.
+    const QString fitting = painter.fontMetrics().elidedText(bead.label, Qt::ElideRight, static_cast<int>(bead.box.height()) - 20);
+    const double wide = painter.fontMetrics().horizontalAdvance(fitting);
     painter.save();
     painter.translate(bead.box.center().x() + painter.fontMetrics().ascent() / 2.0 - 1, bead.box.top() + wide + 8);
     painter.rotate(-90);
-    painter.drawText(QPointF(0, 0), bead.label);
+    painter.drawText(QPointF(0, 0), fitting);
     painter.restore();
   }
   if (!isUpright) painter.drawText(bead.box.adjusted(1, isLow ? 0 : 2, -1, roomForArrow ? -12 : 0), Qt::AlignHCenter | (isLow ? Qt::AlignVCenter : Qt::AlignTop) | Qt::TextWordWrap, words);
