@@ -30,6 +30,19 @@ std::string_view severityWord(Severity severity) {
   return {};
 }
 
+/// Which fixture a pixel of the whole show belongs to, and its number there.
+struct PixelOwner {
+  const Fixture* fixture;
+  int pixel;
+};
+
+std::vector<PixelOwner> ownersOf(const Show& show) {
+  std::vector<PixelOwner> owners;
+  for (const auto& fixture : show.fixtures)
+    for (int i = 0; i < pixelCount(*fixture); ++i) owners.push_back({fixture.get(), i});
+  return owners;
+}
+
 Json countsOf(const OpenedShow& opened) {
   const Show& show = opened.show;
   const auto compiled = compile(show);
@@ -107,6 +120,29 @@ int positions(const Words& words) {
       for (int i = 0; i < pixelCount(segment.shape); ++i, ++next)
         std::cout << field(fixture->name) << ',' << field(segment.name) << ',' << next + 1 << ',' << points[next].x << ','
                   << points[next].y << ',' << points[next].z << '\n';
+  }
+  return kDone;
+}
+
+int zones(const Words& words) {
+  const auto opened = OpenedShow::open(words.file);
+  if (!opened) return kShowError;
+  const Show& show = opened->show;
+  if (!words.zone.empty() && !findNamed(show.zones, words.zone)) {
+    std::cerr << words.file << ": There is no zone called \"" << words.zone << "\".\nWithout --zone all are printed.\n";
+    return kShowError;
+  }
+  const PixelMap map = mapPixels(show);
+  const auto owners = ownersOf(show);
+  std::cout << "zone,cell,row,column,fixture,pixel\n";
+  for (const auto& zone : show.zones) {
+    if (!words.zone.empty() && zone->name != words.zone) continue;
+    const ZoneCells cells = cellsOf(show, map, *zone);
+    for (int cell = 0; cell < cells.count(); ++cell)
+      for (const std::uint32_t pixel : cells.pixelsOf(cell))
+        std::cout << field(zone->name) << ',' << cell + 1 << ',' << cells.row[static_cast<std::size_t>(cell)] + 1 << ','
+                  << cells.column[static_cast<std::size_t>(cell)] + 1 << ',' << field(owners[pixel].fixture->name) << ','
+                  << owners[pixel].pixel + 1 << '\n';
   }
   return kDone;
 }

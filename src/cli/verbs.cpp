@@ -41,6 +41,9 @@ class Grammar {
     addJson(addForShow("info", "counts, amps and problems of a show", info));
     addJson(addForShow("check", "the problems of a show, one a line; status 1 if any is an error", check));
     addCsv(addForShow("positions", "where every pixel is", positions));
+    CLI::App* cells = addForShow("zones", "the cells of all zones, or of one, in playing order", zones);
+    cells->add_option("--zone", words_.zone, "the zone's name");
+    addCsv(cells);
     addCsv(addForShow("patch", "universe and channel of every pixel", patch));
     CLI::App* sub = addForShow("frame", "colours of all pixels at an instant of a score", frame);
     addScore(sub);

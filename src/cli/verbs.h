@@ -13,6 +13,7 @@ struct Words {
   std::string file;
   std::string score;
   std::string controller;
+  std::string zone;
   std::string stats;
   double at_s = 0;
   double from_s = 0;
@@ -28,6 +29,7 @@ struct Words {
 int info(const Words& words);
 int check(const Words& words);
 int positions(const Words& words);
+int zones(const Words& words);
 int patch(const Words& words);
 int frame(const Words& words);
 int music(const Words& words);

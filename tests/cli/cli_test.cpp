@@ -72,6 +72,13 @@ TEST(Cli, PositionsAndPatchHaveARowAPixel) {
   EXPECT_NE(patch.out.find("\nPost box,127.0.0.12,Art-Net,1,Post 1,1,16,4,3,GRB\n"), std::string::npos) << "one skipped pixel in front";
 }
 
+TEST(Cli, ZonesHaveARowAPixelOfEachCell) {
+  const Ran lanterns = run("zones " + kDemo + " --csv --zone Lanterns");
+  EXPECT_EQ(lanterns.lines(), 73u) << "twelve cells of six pixels";
+  EXPECT_NE(lanterns.out.find("zone,cell,row,column,fixture,pixel\nLanterns,1,1,1,Post 1,27\n"), std::string::npos) << lanterns.out;
+  EXPECT_EQ(run("zones " + kDemo + " --zone Nowhere").status, 1);
+}
+
 TEST(Cli, FrameIsTheSameEachTimeAndNotDark) {
   const Ran a = run("frame " + kDemo + " --score \"The Slow Round\" --at 20.5 --csv");
   const Ran b = run("frame " + kDemo + " --at 20.5 --csv");

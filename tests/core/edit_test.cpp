@@ -5,6 +5,7 @@
 #include "core/edit/scoreedits.h"
 #include "core/edit/wireedits.h"
 #include "core/wire/patch.h"
+#include "core/zone/cells.h"
 
 namespace chispa {
 namespace {
@@ -77,6 +78,33 @@ TEST(PlanEdits, ThePitchOfAPathSaysHowManyPixelsItHas) {
   setPitch(segment, 0.01);
   EXPECT_EQ(pixelCount(segment.shape), 200);
   EXPECT_FALSE(hasFreeLength(segment));
+}
+
+TEST(PlanEdits, AReversedZonePlaysFromTheOtherEnd) {
+  Show show = demo::carousel();
+  const ZoneId rim = findNamed(show.zones, "Canopy rim")->id;
+  const PixelMap map = mapPixels(show);
+  const auto before = cellsOf(show, map, *find(show.zones, rim)).pixels;
+  reverseZone(show, rim);
+  auto after = cellsOf(show, map, *find(show.zones, rim)).pixels;
+  std::reverse(after.begin(), after.end());
+  EXPECT_EQ(after, before);
+}
+
+TEST(PlanEdits, AZoneForEachPartIsNumbered) {
+  Show show = demo::carousel();
+  const auto made = zoneForEachPart(show, findNamed(show.zones, "Posts")->id);
+  ASSERT_EQ(made.size(), 12u);
+  EXPECT_EQ(find(show.zones, made[0])->name, "Posts 1");
+  EXPECT_EQ(find(show.zones, made[11])->name, "Posts 12");
+  EXPECT_EQ(cellsOf(show, mapPixels(show), *find(show.zones, made[3])).count(), 26);
+}
+
+TEST(PlanEdits, CombinedZonesPlayOneBehindTheOther) {
+  Show show = demo::carousel();
+  const ZoneId both = combineZones(show, findNamed(show.zones, "Canopy rim")->id, findNamed(show.zones, "Path edge")->id);
+  EXPECT_EQ(cellsOf(show, mapPixels(show), *find(show.zones, both)).count(), 600);
+  EXPECT_EQ(find(show.zones, both)->name, "Canopy rim and Path edge");
 }
 
 TEST(WireEdits, NewControllersTakeUniversesThatAreFree) {

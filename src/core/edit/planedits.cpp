@@ -207,4 +207,40 @@ void deleteZone(Show& show, ZoneId id) {
   }
 }
 
+void reverseZone(Show& show, ZoneId id) {
+  changeItem(show.zones, id, [](Zone& zone) {
+    std::reverse(zone.parts.begin(), zone.parts.end());
+    for (ZonePart& part : zone.parts) part.reversed = !part.reversed;
+  });
+}
+
+std::vector<ZoneId> zoneForEachPart(Show& show, ZoneId id) {
+  std::vector<ZoneId> made;
+  const Zone* found = find(show.zones, id);
+  if (!found) return made;
+  const Zone whole = *found;
+  for (const ZonePart& part : whole.parts) {
+    Zone one{show.newId<ZoneId>(), nextName(show.zones, whole.name + " 0"), {part}, whole.layout, whole.pixelsPerCell};
+    // A string alone is a line.
+    if (one.layout == ZoneLayout::Strings) one.layout = ZoneLayout::Strand;
+    put(show.zones, one);
+    addStaves(show, one.id);
+    made.push_back(one.id);
+  }
+  return made;
+}
+
+ZoneId combineZones(Show& show, ZoneId id, ZoneId with) {
+  const Zone* first = find(show.zones, id);
+  const Zone* second = find(show.zones, with);
+  if (!first || !second) return {};
+  Zone both = *first;
+  both.parts.insert(both.parts.end(), second->parts.begin(), second->parts.end());
+  both.id = show.newId<ZoneId>();
+  both.name = freeName(show.zones, first->name + " and " + second->name);
+  put(show.zones, both);
+  addStaves(show, both.id);
+  return both.id;
+}
+
 }  // namespace chispa

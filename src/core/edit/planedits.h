@@ -41,6 +41,12 @@ StripTypeId addStripType(Show& show, const std::vector<FixtureId>& fixtures);
 /// Adds a zone of whole fixtures, in the order given.
 ZoneId addZone(Show& show, const std::string& name, const std::vector<FixtureId>& fixtures);
 void deleteZone(Show& show, ZoneId id);
+/// The zone's cells play in the opposite order.
+void reverseZone(Show& show, ZoneId id);
+/// A zone for each part of a zone, called after it and numbered; returns them.
+std::vector<ZoneId> zoneForEachPart(Show& show, ZoneId id);
+/// A zone of both: the cells of `id`, then those of `with`.
+ZoneId combineZones(Show& show, ZoneId id, ZoneId with);
 
 template <class F>
 void changeFixture(Show& show, FixtureId id, F change) {

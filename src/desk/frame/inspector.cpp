@@ -36,6 +36,7 @@ QString Inspector::formKey() const {
   const Show& show = session_.show();
   return std::visit(Cases{[&](const ClipIds& ids) { return clipFormKey(session_, ids); },
                           [&](PaletteId id) { return paletteFormKey(session_, id); },
+                          [&](ZoneId) { return QString::number(show.zones.size()); },
                           [&](const FixtureIds& ids) {
                             QString key = QString::number(show.stripTypes.size());
                             for (const FixtureId id : ids)

@@ -360,6 +360,25 @@ std::unique_ptr<Form> makeZoneForm(const Session& session, ZoneId id) {
                   [zone]() -> std::optional<double> { return zone() ? zone()->pixelsPerCell : 1; },
                   [change](double v) { change(Form::tr("pixels a cell"), [&](Zone& z) { z.pixelsPerCell = static_cast<int>(v); }); });
   form->addNote([]() -> std::optional<QString> { return Form::tr("0 pixels a cell makes each part one cell."); });
+  form->addHeading(Form::tr("Divide and order"));
+  form->addButton("reverseZone", Form::tr("Turn the order round"), Form::tr("Its last cell plays first"), [session, id] {
+    session.edit(Form::tr("turn a zone round"), [&](Show& show) { reverseZone(show, id); });
+  });
+  form->addButton("zoneEachPart", Form::tr("A zone for each part"), Form::tr("Numbered zones, one a part: post 1, post 2 …"), [session, id] {
+    session.edit(Form::tr("a zone for each part"), [&](Show& show) { zoneForEachPart(show, id); });
+  });
+  QStringList names;
+  std::vector<ZoneId> others;
+  for (const auto& other : session.show().zones) {
+    if (other->id == id) continue;
+    names << text(other->name);
+    others.push_back(other->id);
+  }
+  form->addChoice("combineZone", Form::tr("Combine with"), names, []() -> std::optional<int> { return std::nullopt; }, [session, id, others](int v) {
+    ZoneId made;
+    session.edit(Form::tr("combine zones"), [&](Show& show) { made = combineZones(show, id, others.at(static_cast<std::size_t>(v))); });
+    session.selection.select(made);
+  });
   form->addHeading(Form::tr("Made of, in playing order"));
   form->addNote([session, zone]() -> std::optional<QString> {
     QStringList parts;
