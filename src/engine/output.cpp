@@ -19,7 +19,7 @@ void Output::replaceProgram(Program* old, Program& next) noexcept {
       return other.sender->controller() == line.sender->controller();
     });
     if (same == next.lines.end())
-      line.sender->terminate();
+      line.sender->endInDark();
     else
       same->sender->takeOver(*line.sender);
   }

@@ -104,9 +104,24 @@ void ControllerSender::terminate() noexcept {
   }
 }
 
+void ControllerSender::darkenMarked() noexcept {
+  for (std::size_t i = 0; i < universes_.size(); ++i) {
+    if (!which_[i]) continue;
+    std::ranges::fill(values(i), std::uint8_t{0});
+    number(i);
+  }
+  sendMarked(Instant{});
+}
+
+void ControllerSender::endInDark() noexcept {
+  std::ranges::fill(which_, std::uint8_t{1});
+  darkenMarked();
+  terminate();
+}
+
 void ControllerSender::takeOver(ControllerSender& before) noexcept {
   if (protocol_ != before.protocol_ || endpoint_ != before.endpoint_) {
-    before.terminate();
+    before.endInDark();
     return;
   }
   for (std::size_t old = 0; old < before.universes_.size(); ++old) {
@@ -115,12 +130,13 @@ void ControllerSender::takeOver(ControllerSender& before) noexcept {
     sequences_[static_cast<std::size_t>(same - universes_.begin())] = before.sequences_[old];
   }
   // Only what is not sent any more is ended.
+  for (std::size_t old = 0; old < before.universes_.size(); ++old)
+    before.which_[old] = std::find(universes_.begin(), universes_.end(), before.universes_[old]) == universes_.end();
+  before.darkenMarked();
   for (int time = 0; time < 3 && protocol_ == Protocol::E131; ++time) {
     bool any = false;
     for (std::size_t old = 0; old < before.universes_.size(); ++old) {
-      const bool gone = std::find(universes_.begin(), universes_.end(), before.universes_[old]) == universes_.end();
-      before.which_[old] = gone;
-      if (!gone) continue;
+      if (!before.which_[old]) continue;
       any = true;
       setE131Terminated(before.packet(old), true);
       before.number(old);

@@ -42,7 +42,9 @@ class ControllerSender {
 
   /// Ends the stream of all universes: for E1.31 three packets that say so (§6.2.6); Art-Net has no such word.
   void terminate() noexcept;
-  /// Continues the sequence numbers of `before`, and ends those of its universes that are not sent any more.
+  /// Black on all universes, then terminate(): nothing stays lit that nobody drives any more.
+  void endInDark() noexcept;
+  /// Continues the sequence numbers of `before`, and ends those of its universes that are not sent any more, in dark.
   void takeOver(ControllerSender& before) noexcept;
 
   const SendCounters& counters() const { return *counters_; }
@@ -52,6 +54,7 @@ class ControllerSender {
   ControllerSender() = default;
   std::span<std::uint8_t> packet(std::size_t i);
   std::span<std::uint8_t> values(std::size_t i);
+  void darkenMarked() noexcept;
   void number(std::size_t i) noexcept;
   void sendMarked(Instant now) noexcept;
 

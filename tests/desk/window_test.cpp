@@ -182,6 +182,12 @@ TEST_F(DemoWindowTest, EveryActionIsFoundByTyping) {
   EXPECT_TRUE(stage_.isLit());
 }
 
+TEST_F(DemoWindowTest, OpeningAnotherShowSwitchesLightOff) {
+  stage_.switchLight(true);
+  document_.startEmpty();
+  EXPECT_FALSE(stage_.isLit());
+}
+
 TEST_F(DemoWindowTest, ThemesChangeWithoutLosingAnything) {
   const Show before = show();
   selection_.select(ClipIds{clipOf("comets")});

@@ -178,6 +178,16 @@ TEST_F(StepByStep, AnEditIsOnTheLedsInTheNextFrame) {
   EXPECT_EQ(node_.state()["universes"][0]["lost"], 0) << "sequence numbers go on across the edit";
 }
 
+TEST_F(StepByStep, AControllerThatIsTakenAwayIsLeftDark) {
+  output_.switchLight(true);
+  step();
+  EXPECT_TRUE(eventually([this] { return shown(1) == "#ff0000"; }));
+  remove(show_.controllers, box_);
+  load();
+  step();
+  EXPECT_TRUE(eventually([this] { return shown(1) == "#000000" && node_.state()["universes"][0]["terminated"] == true; }));
+}
+
 TEST_F(StepByStep, AUniverseThatIsNotSentAnyMoreIsEnded) {
   output_.switchLight(true);
   step();

@@ -46,6 +46,8 @@ const Score* Stage::score() const { return chispa::find(document_.show().scores,
 
 void Stage::adoptShow() {
   if (isPlaying()) pause();
+  // Another show has other addresses: nothing goes there until the user says so.
+  switchLight(false);
   // Names of audio files are relative to the show: another show's are others.
   ++generation_;
   audio_.clear();
