@@ -5,13 +5,10 @@
 #include <cstdlib>
 #include <numeric>
 
+#include "core/base/overloaded.h"
+
 namespace chispa {
 namespace {
-
-template <class... F>
-struct Overloaded : F... {
-  using F::operator()...;
-};
 
 Vec3 onCircle(double radius_m, double degrees, double height_m = 0) {
   return {radius_m * std::cos(radians(degrees)), radius_m * std::sin(radians(degrees)), height_m};

@@ -3,6 +3,8 @@
 
 #include <algorithm>
 
+#include "core/wire/current.h"
+
 namespace chispa {
 namespace {
 
@@ -21,7 +23,7 @@ AmpsByVolts fullWhiteAmps(const Show& show) {
   AmpsByVolts amps;
   for (const auto& fixture : show.fixtures) {
     const StripType& strip = stripTypeOf(show, *fixture);
-    amps[strip.volts] += pixelCount(*fixture) * strip.channels() * strip.channel_ma * kAmps;
+    amps[strip.volts] += fullWhite_a(strip, pixelCount(*fixture));
   }
   return amps;
 }

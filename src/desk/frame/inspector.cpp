@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/frame/inspector.h"
 
+#include "core/base/overloaded.h"
 #include "core/edit/wireedits.h"
 #include "desk/plan/fixtureform.h"
 #include "desk/score/scoreforms.h"
@@ -8,11 +9,6 @@
 
 namespace chispa::desk {
 namespace {
-
-template <class... F>
-struct Cases : F... {
-  using F::operator()...;
-};
 
 constexpr int kWidth = 284;
 
@@ -34,7 +30,7 @@ Inspector::Inspector(const Session& session, QWidget* parent) : QScrollArea(pare
 
 QString Inspector::formKey() const {
   const Show& show = session_.show();
-  return std::visit(Cases{[&](const ClipIds& ids) { return clipFormKey(session_, ids); },
+  return std::visit(Overloaded{[&](const ClipIds& ids) { return clipFormKey(session_, ids); },
                           [&](PaletteId id) { return paletteFormKey(session_, id); },
                           [&](ZoneId) { return QString::number(show.zones.size()); },
                           [&](const FixtureIds& ids) {
@@ -68,7 +64,7 @@ void Inspector::rebuild() {
   session_.selection.prune(session_.show(), session_.stage.score());
   shown_ = session_.selection.now();
   shownKey_ = formKey();
-  auto form = std::visit(Cases{[&](std::monostate) { return makeShowForm(session_); },
+  auto form = std::visit(Overloaded{[&](std::monostate) { return makeShowForm(session_); },
                                [&](const FixtureIds& ids) { return makeFixtureForm(session_, ids); },
                                [&](const ClipIds& ids) { return makeClipForm(session_, ids); },
                                [&](ZoneId id) { return makeZoneForm(session_, id); },

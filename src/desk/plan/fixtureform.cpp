@@ -5,6 +5,7 @@
 
 #include "core/edit/planedits.h"
 #include "core/show/limits.h"
+#include "core/wire/current.h"
 #include "core/wire/patch.h"
 #include "core/wire/power.h"
 #include "desk/parts/format.h"
@@ -302,8 +303,7 @@ std::unique_ptr<Form> makeFixtureForm(const Session& session, const FixtureIds& 
     for (const FixtureId id : ids) {
       const Fixture* f = chispa::find(session.show().fixtures, id);
       if (!f) continue;
-      const StripType& strip = stripTypeOf(session.show(), *f);
-      amps += pixelCount(*f) * strip.channels() * strip.channel_ma * 1e-3;
+      amps += fullWhite_a(stripTypeOf(session.show(), *f), pixelCount(*f));
     }
     return ampsText(amps);
   });

@@ -1,13 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/session/selection.h"
 
+#include "core/base/overloaded.h"
+
 namespace chispa::desk {
 namespace {
-
-template <class... F>
-struct Cases : F... {
-  using F::operator()...;
-};
 
 bool hasBead(const Show& show, const BeadPlace& place) {
   const Controller* controller = chispa::find(show.controllers, place.controller);
@@ -17,7 +14,7 @@ bool hasBead(const Show& show, const BeadPlace& place) {
 
 Selected pruned(const Selected& selected, const Show& show, const Score* score) {
   return std::visit(
-      Cases{[](std::monostate) { return Selected{}; },
+      Overloaded{[](std::monostate) { return Selected{}; },
             [&](FixtureIds ids) {
               std::erase_if(ids, [&](FixtureId id) { return !chispa::find(show.fixtures, id); });
               return ids.empty() ? Selected{} : Selected{ids};

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/wire/current.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 
@@ -91,10 +92,8 @@ void LoomLayout::placeBeads(const Show& show, Thread& thread, const Port& port) 
                             skipped, pieceLabel(show, bead.fixture, bead.first, bead.count), bead.fixture, bead.reversed});
     y += tall + kBeadGap;
     thread.pixels += bead.count + bead.skippedBefore;
-    if (const Fixture* fixture = chispa::find(show.fixtures, bead.fixture)) {
-      const StripType& strip = stripTypeOf(show, *fixture);
-      thread.amps += bead.count * strip.channels() * strip.channel_ma * 1e-3;
-    }
+    if (const Fixture* fixture = chispa::find(show.fixtures, bead.fixture))
+      thread.amps += fullWhite_a(stripTypeOf(show, *fixture), bead.count);
   }
   thread.bottom = y;
 }

@@ -4,6 +4,7 @@
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
 #include "core/show/limits.h"
+#include "core/wire/current.h"
 #include "core/wire/patch.h"
 #include "desk/parts/format.h"
 
@@ -106,8 +107,7 @@ std::unique_ptr<Form> makeBeadForm(const Session& session, BeadPlace place) {
   form->addFact(Form::tr("At full white"), [session, bead]() -> std::optional<QString> {
     const Fixture* f = bead() ? chispa::find(session.show().fixtures, bead()->fixture) : nullptr;
     if (!f) return QString();
-    const StripType& strip = stripTypeOf(session.show(), *f);
-    return ampsText(bead()->count * strip.channels() * strip.channel_ma * 1e-3);
+    return ampsText(fullWhite_a(stripTypeOf(session.show(), *f), bead()->count));
   });
   form->addHeading(Form::tr("Change"));
   auto cutAfter = std::make_shared<int>(bead() ? bead()->count / 2 : 1);
