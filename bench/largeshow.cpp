@@ -2,6 +2,7 @@
 #include "largeshow.h"
 
 #include "core/edit/scoreedits.h"
+#include "core/edit/zoneedits.h"
 #include "core/edit/wireedits.h"
 
 namespace chispa::bench {

@@ -134,7 +134,9 @@ void Node::setSettings(std::vector<PortSetup> ports) {
 }
 
 Shown Node::pixelAt(const std::string& protocol, const Section& section, int& universe, int& channel) const {
-  const int width = static_cast<int>(section.order.size());
+  const int bytes = section.bits / 8;
+  const int colours = static_cast<int>(section.order.size());
+  const int width = colours * bytes;
   if (channel + width - 1 > 512) {
     ++universe;
     channel = 1;
@@ -142,8 +144,9 @@ Shown Node::pixelAt(const std::string& protocol, const Section& section, int& un
   Shown colour;
   const auto found = universes_.find({protocol, universe});
   if (found != universes_.end()) {
-    for (int c = 0; c < width; ++c) {
-      const int value = found->second.values[static_cast<std::size_t>(channel - 1 + c)];
+    for (int c = 0; c < colours; ++c) {
+      // Of 16 bits the coarse half is what an 8-bit picture can show.
+      const int value = found->second.values[static_cast<std::size_t>(channel - 1 + c * bytes)];
       switch (section.order[static_cast<std::size_t>(c)]) {
         case 'R': colour.r += value; break;
         case 'G': colour.g += value; break;

@@ -17,9 +17,10 @@ int wholeIn(const nlohmann::json& json, const char* key, int low, int high) {
 Section readSection(const nlohmann::json& json) {
   Section s{wholeIn(json, "pixels", 0, kMostPixelsOfPort), json.at("order").get<std::string>(),
             wholeIn(json, "skipped_before", 0, kMostPixelsOfPort), wholeIn(json, "universe", 0, 63999),
-            wholeIn(json, "channel", 1, 512)};
+            wholeIn(json, "channel", 1, 512), json.value("bits", 8)};
   if (s.order.empty() || s.order.size() > 4 || s.order.find_first_not_of("RGBW") != std::string::npos)
     throw std::runtime_error("order is not made of R, G, B and W");
+  if (s.bits != 8 && s.bits != 16) throw std::runtime_error("bits is neither 8 nor 16");
   return s;
 }
 
@@ -34,7 +35,8 @@ nlohmann::json toJson(const std::vector<PortSetup>& ports) {
                           {"order", s.order},
                           {"skipped_before", s.skippedBefore},
                           {"universe", s.universe},
-                          {"channel", s.channel}});
+                          {"channel", s.channel},
+                          {"bits", s.bits}});
     list.push_back({{"port", port.port}, {"protocol", port.protocol}, {"sections", std::move(sections)}});
   }
   return {{"ports", std::move(list)}};

@@ -14,6 +14,8 @@ struct Section {
   int skippedBefore = 0;
   int universe = 1;
   int channel = 1;
+  /// Bits of a channel: 8, or 16 with the coarse half first.
+  int bits = 8;
 };
 
 struct PortSetup {

@@ -3,6 +3,7 @@
 
 #include "carousel/carousel.h"
 #include "core/edit/scoreedits.h"
+#include "core/edit/zoneedits.h"
 #include "core/edit/wireedits.h"
 #include "core/wire/patch.h"
 #include "core/zone/cells.h"
@@ -73,13 +74,6 @@ TEST(PlanEdits, AStripTypeOfItsOwnLeavesOthersAlone) {
   EXPECT_EQ(find(show.stripTypes, made)->name, "Heron panel 2");
 }
 
-TEST(PlanEdits, ThePitchOfAPathSaysHowManyPixelsItHas) {
-  Segment segment{"path", PathShape{10, {{0, 0, 0}, {2, 0, 0}}, false}, {}};
-  setPitch(segment, 0.01);
-  EXPECT_EQ(pixelCount(segment.shape), 200);
-  EXPECT_FALSE(hasFreeLength(segment));
-}
-
 TEST(PlanEdits, AReversedZonePlaysFromTheOtherEnd) {
   Show show = demo::carousel();
   const ZoneId rim = findNamed(show.zones, "Canopy rim")->id;
@@ -93,7 +87,7 @@ TEST(PlanEdits, AReversedZonePlaysFromTheOtherEnd) {
 
 TEST(PlanEdits, AZoneForEachPartIsNumbered) {
   Show show = demo::carousel();
-  const auto made = zoneForEachPart(show, findNamed(show.zones, "Posts")->id);
+  const auto made = divideZone(show, findNamed(show.zones, "Posts")->id, {Division::Fixtures});
   ASSERT_EQ(made.size(), 12u);
   EXPECT_EQ(find(show.zones, made[0])->name, "Posts 1");
   EXPECT_EQ(find(show.zones, made[11])->name, "Posts 12");

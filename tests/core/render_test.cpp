@@ -5,6 +5,7 @@
 
 #include "carousel/carousel.h"
 #include "core/edit/scoreedits.h"
+#include "core/edit/zoneedits.h"
 #include "core/render/blend.h"
 #include "core/render/renderer.h"
 

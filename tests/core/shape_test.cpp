@@ -21,13 +21,13 @@ TEST(Line, PixelsSitInTheMiddleOfTheirPitch) {
 TEST(Grid, SerpentineAlongRowsTurnsBackEverySecondRow) {
   const GridShape grid{3, 2, 1, 1, Corner::BottomLeft, GridRuns::AlongRows, true};
   const GridCell wanted[] = {{0, 0}, {0, 1}, {0, 2}, {1, 2}, {1, 1}, {1, 0}};
-  for (int i = 0; i < 6; ++i) EXPECT_EQ(gridCell(grid, i), wanted[i]) << i;
+  for (int i = 0; i < 6; ++i) EXPECT_EQ(matrixCells(grid)[static_cast<std::size_t>(i)], wanted[i]) << i;
 }
 
 TEST(Grid, StraightFromTopRightAlongColumnsGoesDownEachColumn) {
   const GridShape grid{2, 3, 1, 1, Corner::TopRight, GridRuns::AlongColumns, false};
   const GridCell wanted[] = {{2, 1}, {1, 1}, {0, 1}, {2, 0}, {1, 0}, {0, 0}};
-  for (int i = 0; i < 6; ++i) EXPECT_EQ(gridCell(grid, i), wanted[i]) << i;
+  for (int i = 0; i < 6; ++i) EXPECT_EQ(matrixCells(grid)[static_cast<std::size_t>(i)], wanted[i]) << i;
 }
 
 /// Every wiring of every size visits each cell exactly once, and a serpentine never jumps.
@@ -40,7 +40,7 @@ TEST(Grid, RandomGridsVisitEachCellOnceAndSerpentinesAreContinuous) {
     std::set<std::pair<int, int>> seen;
     const auto points = localPositions(grid);
     for (int i = 0; i < pixelCount(grid); ++i) {
-      const GridCell cell = gridCell(grid, i);
+      const GridCell cell = matrixCells(grid)[static_cast<std::size_t>(i)];
       ASSERT_TRUE(cell.row >= 0 && cell.row < grid.rows && cell.column >= 0 && cell.column < grid.columns);
       seen.insert({cell.row, cell.column});
       if (i > 0 && grid.serpentine) {

@@ -7,6 +7,7 @@
 
 #include "carousel/carousel.h"
 #include "core/edit/planedits.h"
+#include "core/edit/strip.h"
 #include "core/edit/wireedits.h"
 #include "core/wire/pack.h"
 #include "core/wire/portsettings.h"
@@ -201,14 +202,6 @@ TEST(PlanEdits, ALongerStripTakesItsBeadAlong) {
   EXPECT_EQ(show.controllers[0]->ports[0].run[0].count, 120);
   changeFixture(show, id, [](Fixture& f) { std::get<LineShape>(f.segments[0].shape).count = 50; });
   EXPECT_EQ(show.controllers[0]->ports[0].run[0].count, 50);
-}
-
-TEST(PlanEdits, AnyTwoOfCountLengthAndPitchGiveTheThird) {
-  Segment segment{"line", LineShape{60, 1.0 / 60}, {}};
-  setLength(segment, 2);
-  EXPECT_NEAR(pitch_m(segment), 2.0 / 60, 1e-12);
-  setPitch(segment, 0.01);
-  EXPECT_NEAR(stripLength_m(segment.shape), 0.6, 1e-12);
 }
 
 TEST(PlanEdits, DeletingAFixtureTakesItOffPortsAndZones) {

@@ -24,6 +24,7 @@ using ScoreId = Id<struct ScoreTag>;
 using ClipId = Id<struct ClipTag>;
 using LaneId = Id<struct LaneTag>;
 using MarkId = Id<struct MarkTag>;
+using UnderlayId = Id<struct UnderlayTag>;
 
 }  // namespace chispa
 

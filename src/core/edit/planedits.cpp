@@ -4,7 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/show/limits.h"
+#include "core/edit/zoneedits.h"
 
 namespace chispa {
 namespace {
@@ -15,20 +15,7 @@ std::string shapeTitle(const Shape& shape) {
   return kTitles[shape.index()];
 }
 
-/// Every zone has a stave in every score; a new one at the bottom.
-void addStaves(Show& show, ZoneId zone) {
-  for (const auto& score : Items<Score>(show.scores))
-    changeItem(show.scores, score->id, [zone](Score& s) { s.staves.push_back(zone); });
-}
-
-ZoneId addWholeZone(Show& show, const Fixture& fixture) {
-  const bool isGrid = fixture.segments.size() == 1 && matrixCell(fixture.segments[0].shape, 0).has_value();
-  Zone zone{show.newId<ZoneId>(), freeName(show.zones, fixture.name), {{fixture.id, std::nullopt, false}},
-            isGrid ? ZoneLayout::SideBySide : ZoneLayout::Strand, 1};
-  put(show.zones, zone);
-  addStaves(show, zone.id);
-  return zone.id;
-}
+void addWholeZone(Show& show, const Fixture& fixture) { addZone(show, fixture.name, {fixture.id}); }
 
 bool isOneOf(const std::vector<FixtureId>& ids, FixtureId id) { return std::find(ids.begin(), ids.end(), id) != ids.end(); }
 
@@ -55,11 +42,11 @@ void dropFromPorts(Show& show, const std::vector<FixtureId>& ids) {
 
 }  // namespace
 
-FixtureId addFixture(Show& show, const Shape& shape, Vec3 position_m, Vec3 rotation_deg) {
+FixtureId addFixture(Show& show, const Shape& shape, Vec3 position_m, Vec3 rotation_deg, StripTypeId strip) {
   Fixture fixture;
   fixture.id = show.newId<FixtureId>();
   fixture.name = freeName(show.fixtures, shapeTitle(shape));
-  fixture.stripType = show.stripTypes.empty() ? StripTypeId{} : show.stripTypes.front()->id;
+  fixture.stripType = strip ? strip : show.stripTypes.empty() ? StripTypeId{} : show.stripTypes.front()->id;
   fixture.place = {position_m, rotation_deg};
   fixture.segments.push_back({std::string(shapeName(shape)), shape, {}});
   put(show.fixtures, fixture);
@@ -120,63 +107,6 @@ void moveFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 by_m) {
     changeItem(show.fixtures, id, [&](Fixture& fixture) { fixture.place.position_m = fixture.place.position_m + by_m; });
 }
 
-void refitBeads(Show& show, FixtureId id, int countBefore) {
-  const Fixture* fixture = find(show.fixtures, id);
-  const int count = fixture ? pixelCount(*fixture) : 0;
-  if (count == countBefore) return;
-  for (const auto& controller : Items<Controller>(show.controllers)) {
-    Controller fitted = *controller;
-    for (Port& port : fitted.ports) {
-      for (Bead& bead : port.run) {
-        if (bead.fixture != id) continue;
-        const bool reachedEnd = bead.first + bead.count >= countBefore;
-        bead.count = reachedEnd ? count - bead.first : std::min(bead.count, count - bead.first);
-      }
-      std::erase_if(port.run, [&](const Bead& bead) { return bead.fixture == id && bead.count <= 0; });
-    }
-    if (fitted != *controller) put(show.controllers, fitted);
-  }
-}
-
-bool hasFreeLength(const Segment& segment) {
-  return std::holds_alternative<LineShape>(segment.shape) || std::holds_alternative<ArcShape>(segment.shape) ||
-         std::holds_alternative<GridShape>(segment.shape);
-}
-
-double pitch_m(const Segment& segment) {
-  if (const auto* line = std::get_if<LineShape>(&segment.shape)) return line->pitch_m;
-  if (const auto* grid = std::get_if<GridShape>(&segment.shape))
-    return grid->runs == GridRuns::AlongRows ? grid->columnPitch_m : grid->rowPitch_m;
-  return stripLength_m(segment.shape) / std::max(1, pixelCount(segment.shape));
-}
-
-void setPitch(Segment& segment, double pitch) {
-  if (auto* line = std::get_if<LineShape>(&segment.shape)) line->pitch_m = pitch;
-  if (auto* grid = std::get_if<GridShape>(&segment.shape))
-    (grid->runs == GridRuns::AlongRows ? grid->columnPitch_m : grid->rowPitch_m) = pitch;
-  if (auto* arc = std::get_if<ArcShape>(&segment.shape))
-    arc->radius_m = pitch * arc->count / std::max(1e-6, std::abs(radians(arc->sweep_deg)));
-  // Where the geometry is fixed, the pitch says how many pixels there are.
-  const auto fitting = [&] { return std::clamp(static_cast<int>(std::lround(stripLength_m(segment.shape) / pitch)), 1, limits::kMostPixelsOfSegment); };
-  if (std::holds_alternative<PathShape>(segment.shape)) {
-    const int count = fitting();
-    std::get<PathShape>(segment.shape).count = count;
-  }
-  if (std::holds_alternative<SpiralShape>(segment.shape)) {
-    const int count = fitting();
-    std::get<SpiralShape>(segment.shape).count = count;
-  }
-}
-
-void setLength(Segment& segment, double length_m) {
-  if (const auto* grid = std::get_if<GridShape>(&segment.shape)) {
-    const int side = grid->runs == GridRuns::AlongRows ? grid->columns : grid->rows;
-    setPitch(segment, length_m / side);
-  } else {
-    setPitch(segment, length_m / pixelCount(segment.shape));
-  }
-}
-
 StripTypeId addStripType(Show& show, const std::vector<FixtureId>& fixtures) {
   const Fixture* first = fixtures.empty() ? nullptr : find(show.fixtures, fixtures.front());
   StripType strip = first ? stripTypeOf(show, *first) : StripType{};
@@ -185,62 +115,6 @@ StripTypeId addStripType(Show& show, const std::vector<FixtureId>& fixtures) {
   put(show.stripTypes, strip);
   for (const FixtureId id : fixtures) changeItem(show.fixtures, id, [&](Fixture& fixture) { fixture.stripType = strip.id; });
   return strip.id;
-}
-
-ZoneId addZone(Show& show, const std::string& name, const std::vector<FixtureId>& fixtures) {
-  Zone zone;
-  zone.id = show.newId<ZoneId>();
-  zone.name = freeName(show.zones, name);
-  for (const FixtureId id : fixtures) zone.parts.push_back({id, std::nullopt, false});
-  put(show.zones, zone);
-  addStaves(show, zone.id);
-  return zone.id;
-}
-
-void deleteZone(Show& show, ZoneId id) {
-  remove(show.zones, id);
-  for (const auto& score : Items<Score>(show.scores)) {
-    Score left = *score;
-    std::erase(left.staves, id);
-    std::erase_if(left.clips, [id](const auto& clip) { return clip->zone == id; });
-    if (!(left == *score)) put(show.scores, left);
-  }
-}
-
-void reverseZone(Show& show, ZoneId id) {
-  changeItem(show.zones, id, [](Zone& zone) {
-    std::reverse(zone.parts.begin(), zone.parts.end());
-    for (ZonePart& part : zone.parts) part.reversed = !part.reversed;
-  });
-}
-
-std::vector<ZoneId> zoneForEachPart(Show& show, ZoneId id) {
-  std::vector<ZoneId> made;
-  const Zone* found = find(show.zones, id);
-  if (!found) return made;
-  const Zone whole = *found;
-  for (const ZonePart& part : whole.parts) {
-    Zone one{show.newId<ZoneId>(), nextName(show.zones, whole.name + " 0"), {part}, whole.layout, whole.pixelsPerCell};
-    // A string alone is a line.
-    if (one.layout == ZoneLayout::Strings) one.layout = ZoneLayout::Strand;
-    put(show.zones, one);
-    addStaves(show, one.id);
-    made.push_back(one.id);
-  }
-  return made;
-}
-
-ZoneId combineZones(Show& show, ZoneId id, ZoneId with) {
-  const Zone* first = find(show.zones, id);
-  const Zone* second = find(show.zones, with);
-  if (!first || !second) return {};
-  Zone both = *first;
-  both.parts.insert(both.parts.end(), second->parts.begin(), second->parts.end());
-  both.id = show.newId<ZoneId>();
-  both.name = freeName(show.zones, first->name + " and " + second->name);
-  put(show.zones, both);
-  addStaves(show, both.id);
-  return both.id;
 }
 
 }  // namespace chispa

@@ -2,14 +2,16 @@
 #pragma once
 #include <vector>
 
+#include "core/edit/refit.h"
 #include "core/show/show.h"
 
 namespace chispa {
 
 // Edits of what the maker builds: each changes the show it is given, and nothing else. Use them with History::apply.
 
-/// Adds a fixture of one segment at `position_m`, named after its shape, and a zone of the whole of it.
-FixtureId addFixture(Show& show, const Shape& shape, Vec3 position_m, Vec3 rotation_deg = {});
+/// Adds a fixture of one segment at `position_m`, named after its shape, and a zone of the whole of it. It is made of
+/// `strip`, or of the show's first strip type if that is null.
+FixtureId addFixture(Show& show, const Shape& shape, Vec3 position_m, Vec3 rotation_deg = {}, StripTypeId strip = {});
 /// Copies fixtures, each with a zone of its own, moved by `offset_m`; returns the copies.
 std::vector<FixtureId> duplicateFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 offset_m);
 /// Copies fixtures until there are `count` of each, equally spaced around the vertical axis through `centre_m`, each
@@ -21,44 +23,12 @@ std::vector<FixtureId> duplicateInRow(Show& show, const std::vector<FixtureId>& 
 void deleteFixtures(Show& show, const std::vector<FixtureId>& ids);
 void moveFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 by_m);
 
-/// Changes the fixture with `id` by `change`; beads that reach beyond its new end are shortened or taken off, and a
-/// bead that covered all of it still does.
+/// Changes the fixture with `id` by `change`; zones and beads are fitted to its new counts. Returns what that cost.
 template <class F>
-void changeFixture(Show& show, FixtureId id, F change);
-void refitBeads(Show& show, FixtureId id, int countBefore);
-
-/// Any two of count, length and pixels per metre give the third: sets the pitch of line, arc or grid segments.
-void setPitch(Segment& segment, double pitch_m);
-/// True if setLength() has a say: lines, arcs and grids; all others have the length of their geometry.
-bool hasFreeLength(const Segment& segment);
-/// The pitch of a segment: metres from pixel to pixel along the strip.
-double pitch_m(const Segment& segment);
-/// Sets how long the strip is by changing the pitch (a grid: its first side).
-void setLength(Segment& segment, double length_m);
+Losses changeFixture(Show& show, FixtureId id, F change);
 
 /// Adds a strip type like that of the first of `fixtures`, and makes all of them of it.
 StripTypeId addStripType(Show& show, const std::vector<FixtureId>& fixtures);
-/// Adds a zone of whole fixtures, in the order given.
-ZoneId addZone(Show& show, const std::string& name, const std::vector<FixtureId>& fixtures);
-void deleteZone(Show& show, ZoneId id);
-/// The zone's cells play in the opposite order.
-void reverseZone(Show& show, ZoneId id);
-/// A zone for each part of a zone, called after it and numbered; returns them.
-std::vector<ZoneId> zoneForEachPart(Show& show, ZoneId id);
-/// A zone of both: the cells of `id`, then those of `with`.
-ZoneId combineZones(Show& show, ZoneId id, ZoneId with);
-
-template <class F>
-void changeFixture(Show& show, FixtureId id, F change) {
-  const Fixture* found = find(show.fixtures, id);
-  if (!found) return;
-  const int before = pixelCount(*found);
-  Fixture fixture = *found;
-  change(fixture);
-  put(show.fixtures, std::move(fixture));
-  refitBeads(show, id, before);
-}
-
 /// Replaces the item with `id` by a copy that `change` has changed; nothing happens if there is none.
 template <class T, class IdType, class F>
 void changeItem(Items<T>& items, IdType id, F change) {
@@ -67,6 +37,15 @@ void changeItem(Items<T>& items, IdType id, F change) {
   T item = *found;
   change(item);
   put(items, std::move(item));
+}
+
+template <class F>
+Losses changeFixture(Show& show, FixtureId id, F change) {
+  const Fixture* found = find(show.fixtures, id);
+  if (!found) return {};
+  const Fixture before = *found;
+  changeItem(show.fixtures, id, change);
+  return refit(show, before);
 }
 
 }  // namespace chispa

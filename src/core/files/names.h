@@ -36,6 +36,20 @@ struct EnumNames<ZoneLayout> {
       {{ZoneLayout::Strand, "strand"}, {ZoneLayout::Strings, "strings"}, {ZoneLayout::SideBySide, "side-by-side"}}};
 };
 template <>
+struct EnumNames<ZoneOrder> {
+  static constexpr std::array<std::pair<ZoneOrder, std::string_view>, 6> table{{{ZoneOrder::Listed, "listed"},
+                                                                                {ZoneOrder::LeftToRight, "left-to-right"},
+                                                                                {ZoneOrder::FrontToBack, "front-to-back"},
+                                                                                {ZoneOrder::Upward, "upward"},
+                                                                                {ZoneOrder::Around, "around"},
+                                                                                {ZoneOrder::Outward, "outward"}}};
+};
+template <>
+struct EnumNames<UnderlayFace> {
+  static constexpr std::array<std::pair<UnderlayFace, std::string_view>, 3> table{
+      {{UnderlayFace::Floor, "floor"}, {UnderlayFace::Front, "front"}, {UnderlayFace::Side, "side"}}};
+};
+template <>
 struct EnumNames<Protocol> {
   static constexpr std::array<std::pair<Protocol, std::string_view>, 2> table{
       {{Protocol::E131, "e131"}, {Protocol::ArtNet, "artnet"}}};

@@ -3,6 +3,7 @@
 #include <set>
 
 #include "core/files/fieldreader.h"
+#include "core/files/shapejson.h"
 #include "core/files/showjson.h"
 #include "core/show/limits.h"
 
@@ -10,94 +11,6 @@ namespace chispa {
 namespace {
 
 using Json = nlohmann::ordered_json;
-
-Placement readPlacement(const Json& json) {
-  const FieldReader in(json);
-  return {in.vector("position_m", limits::kLargest_m), in.vector("rotation_deg", 3600)};
-}
-
-constexpr int kMostPixels = limits::kMostPixelsOfSegment;
-
-double readRadius(const FieldReader& in, const char* key, double fallback) { return in.number(key, 0, limits::kLargest_m, fallback); }
-double readAngle(const FieldReader& in, const char* key, double most, double fallback) { return in.number(key, -most, most, fallback); }
-
-GridShape readGrid(const FieldReader& in) {
-  GridShape grid;
-  grid.columns = in.whole<int>("columns", 1, kMostPixels, 8);
-  grid.rows = in.whole<int>("rows", 1, kMostPixels / grid.columns, 8);
-  grid.columnPitch_m = in.number("column_pitch_m", 1e-5, limits::kLargest_m, grid.columnPitch_m);
-  grid.rowPitch_m = in.number("row_pitch_m", 1e-5, limits::kLargest_m, grid.rowPitch_m);
-  grid.start = in.word("start", grid.start);
-  grid.runs = in.word("runs", grid.runs);
-  grid.serpentine = in.flag("serpentine", true);
-  return grid;
-}
-
-RingsShape readRings(const FieldReader& in) {
-  RingsShape rings;
-  rings.counts.clear();
-  int left = kMostPixels;
-  in.each("counts", [&](const Json& count) {
-    if (!count.is_number_integer() || count.get<double>() < 1 || count.get<double>() > left) throw FieldError("counts holds something else than numbers of pixels");
-    rings.counts.push_back(count.get<int>());
-    left -= rings.counts.back();
-  });
-  if (rings.counts.empty()) throw FieldError("counts is empty");
-  rings.innerRadius_m = readRadius(in, "inner_radius_m", rings.innerRadius_m);
-  rings.outerRadius_m = readRadius(in, "outer_radius_m", rings.outerRadius_m);
-  rings.start_deg = readAngle(in, "start_deg", 3600, 0);
-  rings.outsideIn = in.flag("outside_in", true);
-  return rings;
-}
-
-ConeShape readCone(const FieldReader& in) {
-  ConeShape cone;
-  cone.strings = in.whole<int>("strings", 1, kMostPixels, cone.strings);
-  cone.perString = in.whole<int>("per_string", 1, kMostPixels / cone.strings, cone.perString);
-  cone.bottomRadius_m = readRadius(in, "bottom_radius_m", cone.bottomRadius_m);
-  cone.topRadius_m = readRadius(in, "top_radius_m", cone.topRadius_m);
-  cone.height_m = in.number("height_m", -limits::kLargest_m, limits::kLargest_m, cone.height_m);
-  cone.start_deg = readAngle(in, "start_deg", 3600, 0);
-  cone.sweep_deg = readAngle(in, "sweep_deg", 360, 360);
-  cone.way = in.word("way", cone.way);
-  return cone;
-}
-
-SpokesShape readSpokes(const FieldReader& in) {
-  SpokesShape s;
-  s.spokes = in.whole<int>("spokes", 1, kMostPixels, s.spokes);
-  s.perSpoke = in.whole<int>("per_spoke", 1, kMostPixels / s.spokes, s.perSpoke);
-  s.innerRadius_m = readRadius(in, "inner_radius_m", s.innerRadius_m);
-  s.outerRadius_m = readRadius(in, "outer_radius_m", s.outerRadius_m);
-  s.start_deg = readAngle(in, "start_deg", 3600, 0);
-  s.sweep_deg = readAngle(in, "sweep_deg", 360, 360);
-  s.way = in.word("way", s.way);
-  return s;
-}
-
-Shape readShape(const Json& json) {
-  const FieldReader in(json);
-  const std::string kind = in.text("kind");
-  if (kind == "line") return LineShape{in.whole<int>("count", 1, kMostPixels, 1), in.number("pitch_m", 1e-5, limits::kLargest_m, 0.0166)};
-  if (kind == "grid") return readGrid(in);
-  if (kind == "arc")
-    return ArcShape{in.whole<int>("count", 1, kMostPixels, 12), in.number("radius_m", 1e-5, limits::kLargest_m, 0.1),
-                    readAngle(in, "start_deg", 3600, 0), readAngle(in, "sweep_deg", 360, 360)};
-  if (kind == "path")
-    return PathShape{in.whole<int>("count", 1, kMostPixels, 1), in.points("corners_m", limits::kLargest_m), in.flag("smooth", false)};
-  if (kind == "rings") return readRings(in);
-  if (kind == "spiral")
-    return SpiralShape{in.whole<int>("count", 1, kMostPixels, 1), in.number("turns", -1000, 1000, 3), readRadius(in, "start_radius_m", 0.1),
-                       readRadius(in, "end_radius_m", 0.5), in.number("rise_m", -limits::kLargest_m, limits::kLargest_m, 0)};
-  if (kind == "cone") return readCone(in);
-  if (kind == "spokes") return readSpokes(in);
-  if (kind == "points") {
-    PointsShape points{in.points("points_m", limits::kLargest_m)};
-    if (points.points.size() > static_cast<std::size_t>(kMostPixels)) throw FieldError("it has more points than any strip");
-    return points;
-  }
-  throw FieldError("shape \"" + kind + "\" is unknown to this version");
-}
 
 void read(const Json& json, StripType& s) {
   const FieldReader in(json);
@@ -110,6 +23,10 @@ void read(const Json& json, StripType& s) {
   s.volts = in.number("volts", 0.1, 400, s.volts);
   s.channel_ma = in.number("channel_ma", 0, 100'000, s.channel_ma);
   s.response = in.number("response", 0.1, 10, s.response);
+  s.channelBits = in.whole<int>("channel_bits", 8, 16, 8);
+  if (s.channelBits % 8 != 0) throw FieldError("channel_bits is neither 8 nor 16");
+  s.ledsPerPixel = in.whole<int>("leds_per_pixel", 1, 1000, 1);
+  s.pixelsPerCut = in.whole<int>("pixels_per_cut", 1, 1000, 1);
 }
 
 void read(const Json& json, Fixture& f) {
@@ -117,6 +34,7 @@ void read(const Json& json, Fixture& f) {
   f.id = in.id<FixtureId>("id");
   f.name = in.text("name");
   f.stripType = in.id<StripTypeId>("strip_type");
+  f.group = in.text("group");
   if (const Json* place = in.member("place")) f.place = readPlacement(*place);
   in.each("segments", [&](const Json& element) {
     const FieldReader segment(element);
@@ -124,8 +42,23 @@ void read(const Json& json, Fixture& f) {
     if (!shape) throw FieldError("a segment has no shape");
     Segment read{segment.text("name"), readShape(*shape), {}};
     if (const Json* place = segment.member("place")) read.place = readPlacement(*place);
+    read.reversed = segment.flag("reversed", false);
     f.segments.push_back(std::move(read));
   });
+}
+
+ZonePart readPart(const Json& json) {
+  const FieldReader in(json);
+  ZonePart part{in.id<FixtureId>("fixture"), std::nullopt, in.flag("reversed", false)};
+  if (in.member("segment")) part.segment = in.whole<int>("segment", 0, 100'000, 0);
+  constexpr int kMost = limits::kMostPixelsOfSegment * 10;
+  int left = kMost;
+  in.each("runs", [&](const Json& element) {
+    const FieldReader run(element);
+    part.runs.push_back({run.whole<int>("first", 0, kMost, 0), run.whole<int>("count", 1, left, 1), run.whole<int>("step", -kMost, kMost, 1)});
+    left -= part.runs.back().count;
+  });
+  return part;
 }
 
 void read(const Json& json, Zone& z) {
@@ -134,12 +67,25 @@ void read(const Json& json, Zone& z) {
   z.name = in.text("name");
   z.layout = in.word("layout", ZoneLayout::Strand);
   z.pixelsPerCell = in.whole<int>("pixels_per_cell", 0, limits::kMostPixelsOfSegment, 1);
-  in.each("parts", [&](const Json& element) {
-    const FieldReader part(element);
-    ZonePart read{part.id<FixtureId>("fixture"), std::nullopt, part.flag("reversed", false)};
-    if (part.member("segment")) read.segment = part.whole<int>("segment", 0, 100'000, 0);
-    z.parts.push_back(read);
-  });
+  z.playsAsOne = in.flag("plays_as_one", false);
+  z.order = in.word("order", ZoneOrder::Listed);
+  z.backwards = in.flag("backwards", false);
+  if (in.member("centre_m")) z.centre_m = in.vector("centre_m", limits::kLargest_m);
+  if (in.member("score")) z.score = in.id<ScoreId>("score");
+  in.each("parts", [&](const Json& element) { z.parts.push_back(readPart(element)); });
+}
+
+void read(const Json& json, Underlay& u) {
+  const FieldReader in(json);
+  u.id = in.id<UnderlayId>("id");
+  u.name = in.text("name");
+  u.file = in.text("file");
+  u.face = in.word("face", UnderlayFace::Floor);
+  u.position_m = in.vector("position_m", limits::kLargest_m);
+  u.scale_m = in.number("scale_m", 1e-6, limits::kLargest_m, u.scale_m);
+  u.turn_deg = in.number("turn_deg", -3600, 3600, 0);
+  u.opacity = in.number("opacity", 0, 1, u.opacity);
+  u.isVisible = in.flag("visible", true);
 }
 
 Bead readBead(const Json& json) {
@@ -264,7 +210,7 @@ void readList(const Json& root, const char* key, Items<T>& items, Show& show) {
 
 void keepUnknownMembers(const Json& root, Show& show) {
   static const std::set<std::string> known = {"format",      "version",  "name",   "next_id", "strip_types", "fixtures", "zones",
-                                              "controllers", "palettes", "scores"};
+                                              "underlays",   "controllers", "palettes", "scores"};
   for (const auto& [key, value] : root.items())
     if (!known.contains(key)) show.unread.push_back({key, -1, value.dump(), "is unknown to this version"});
 }
@@ -296,6 +242,7 @@ Result<Show> readRoot(const Json& root, const std::string& where) {
   readList(root, "strip_types", show.stripTypes, show);
   readList(root, "fixtures", show.fixtures, show);
   readList(root, "zones", show.zones, show);
+  readList(root, "underlays", show.underlays, show);
   readList(root, "controllers", show.controllers, show);
   readList(root, "palettes", show.palettes, show);
   readList(root, "scores", show.scores, show);

@@ -2,6 +2,7 @@
 #include <nlohmann/json.hpp>
 
 #include "core/files/names.h"
+#include "core/files/shapejson.h"
 #include "core/files/showjson.h"
 
 namespace chispa {
@@ -14,107 +15,31 @@ Json idJson(Id<Tag> id) {
   return id.value;
 }
 
-Json toJson(const Vec3& v) { return Json::array({v.x, v.y, v.z}); }
-
-Json toJson(const Placement& place) {
-  return {{"position_m", toJson(place.position_m)}, {"rotation_deg", toJson(place.rotation_deg)}};
-}
-
-Json shapeJson(const LineShape& s) { return {{"kind", "line"}, {"count", s.count}, {"pitch_m", s.pitch_m}}; }
-
-Json shapeJson(const GridShape& s) {
-  return {{"kind", "grid"},
-          {"columns", s.columns},
-          {"rows", s.rows},
-          {"column_pitch_m", s.columnPitch_m},
-          {"row_pitch_m", s.rowPitch_m},
-          {"start", nameOf(s.start)},
-          {"runs", nameOf(s.runs)},
-          {"serpentine", s.serpentine}};
-}
-
-Json shapeJson(const ArcShape& s) {
-  return {{"kind", "arc"},
-          {"count", s.count},
-          {"radius_m", s.radius_m},
-          {"start_deg", s.start_deg},
-          {"sweep_deg", s.sweep_deg}};
-}
-
-Json pointsJson(const std::vector<Vec3>& points) {
-  Json list = Json::array();
-  for (const Vec3& point : points) list.push_back(toJson(point));
-  return list;
-}
-
-Json shapeJson(const PathShape& s) {
-  return {{"kind", "path"}, {"count", s.count}, {"smooth", s.smooth}, {"corners_m", pointsJson(s.corners)}};
-}
-
-Json shapeJson(const RingsShape& s) {
-  return {{"kind", "rings"},
-          {"counts", s.counts},
-          {"inner_radius_m", s.innerRadius_m},
-          {"outer_radius_m", s.outerRadius_m},
-          {"start_deg", s.start_deg},
-          {"outside_in", s.outsideIn}};
-}
-
-Json shapeJson(const SpiralShape& s) {
-  return {{"kind", "spiral"},
-          {"count", s.count},
-          {"turns", s.turns},
-          {"start_radius_m", s.startRadius_m},
-          {"end_radius_m", s.endRadius_m},
-          {"rise_m", s.rise_m}};
-}
-
-Json shapeJson(const ConeShape& s) {
-  return {{"kind", "cone"},
-          {"strings", s.strings},
-          {"per_string", s.perString},
-          {"bottom_radius_m", s.bottomRadius_m},
-          {"top_radius_m", s.topRadius_m},
-          {"height_m", s.height_m},
-          {"start_deg", s.start_deg},
-          {"sweep_deg", s.sweep_deg},
-          {"way", nameOf(s.way)}};
-}
-
-Json shapeJson(const SpokesShape& s) {
-  return {{"kind", "spokes"},
-          {"spokes", s.spokes},
-          {"per_spoke", s.perSpoke},
-          {"inner_radius_m", s.innerRadius_m},
-          {"outer_radius_m", s.outerRadius_m},
-          {"start_deg", s.start_deg},
-          {"sweep_deg", s.sweep_deg},
-          {"way", nameOf(s.way)}};
-}
-
-Json shapeJson(const PointsShape& s) { return {{"kind", "points"}, {"points_m", pointsJson(s.points)}}; }
-
 Json toJson(const StripType& s) {
-  return {{"id", idJson(s.id)},
+  Json json = {{"id", idJson(s.id)},
           {"name", s.name},
           {"order", s.order},
           {"pixels_per_metre", s.pixelsPerMetre},
           {"volts", s.volts},
           {"channel_ma", s.channel_ma},
           {"response", s.response}};
+  if (s.channelBits != 8) json["channel_bits"] = s.channelBits;
+  if (s.ledsPerPixel != 1) json["leds_per_pixel"] = s.ledsPerPixel;
+  if (s.pixelsPerCut != 1) json["pixels_per_cut"] = s.pixelsPerCut;
+  return json;
 }
 
 Json toJson(const Fixture& f) {
   Json segments = Json::array();
   for (const Segment& segment : f.segments) {
-    Json shape = std::visit([](const auto& s) { return shapeJson(s); }, segment.shape);
-    segments.push_back({{"name", segment.name}, {"shape", std::move(shape)}, {"place", toJson(segment.place)}});
+    Json one = {{"name", segment.name}, {"shape", toJson(segment.shape)}, {"place", toJson(segment.place)}};
+    if (segment.reversed) one["reversed"] = true;
+    segments.push_back(std::move(one));
   }
-  return {{"id", idJson(f.id)},
-          {"name", f.name},
-          {"strip_type", idJson(f.stripType)},
-          {"place", toJson(f.place)},
-          {"segments", std::move(segments)}};
+  Json json = {{"id", idJson(f.id)}, {"name", f.name}, {"strip_type", idJson(f.stripType)}, {"place", toJson(f.place)}};
+  if (!f.group.empty()) json["group"] = f.group;
+  json["segments"] = std::move(segments);
+  return json;
 }
 
 Json toJson(const Zone& z) {
@@ -123,13 +48,29 @@ Json toJson(const Zone& z) {
     Json one = {{"fixture", idJson(part.fixture)}};
     if (part.segment) one["segment"] = *part.segment;
     if (part.reversed) one["reversed"] = true;
+    for (const PixelRun& run : part.runs) one["runs"].push_back({{"first", run.first}, {"count", run.count}, {"step", run.step}});
     parts.push_back(std::move(one));
   }
-  return {{"id", idJson(z.id)},
-          {"name", z.name},
-          {"layout", nameOf(z.layout)},
-          {"pixels_per_cell", z.pixelsPerCell},
-          {"parts", std::move(parts)}};
+  Json json = {{"id", idJson(z.id)}, {"name", z.name}, {"layout", nameOf(z.layout)}, {"pixels_per_cell", z.pixelsPerCell}};
+  if (z.playsAsOne) json["plays_as_one"] = true;
+  if (z.order != ZoneOrder::Listed) json["order"] = nameOf(z.order);
+  if (z.backwards) json["backwards"] = true;
+  if (z.centre_m) json["centre_m"] = toJson(*z.centre_m);
+  if (z.score) json["score"] = idJson(z.score);
+  json["parts"] = std::move(parts);
+  return json;
+}
+
+Json toJson(const Underlay& u) {
+  return {{"id", idJson(u.id)},
+          {"name", u.name},
+          {"file", u.file},
+          {"face", nameOf(u.face)},
+          {"position_m", toJson(u.position_m)},
+          {"scale_m", u.scale_m},
+          {"turn_deg", u.turn_deg},
+          {"opacity", u.opacity},
+          {"visible", u.isVisible}};
 }
 
 Json toJson(const Controller& c) {
@@ -240,6 +181,7 @@ Json toJson(const Show& show) {
                {"strip_types", listJson(show.stripTypes)},
                {"fixtures", listJson(show.fixtures)},
                {"zones", listJson(show.zones)},
+               {"underlays", listJson(show.underlays)},
                {"controllers", listJson(show.controllers)},
                {"palettes", listJson(show.palettes)},
                {"scores", listJson(show.scores)}};

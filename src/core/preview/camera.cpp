@@ -28,8 +28,6 @@ Extent extentOf(const std::vector<Vec3>& points) {
   return extent;
 }
 
-Vec3 cross(Vec3 a, Vec3 b) { return {a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x}; }
-
 }  // namespace
 
 Projection::Projection(const OrbitCamera& camera, int width, int height)
@@ -38,8 +36,7 @@ Projection::Projection(const OrbitCamera& camera, int width, int height)
       centreX_(width / 2.0),
       centreY_(height / 2.0) {
   eye_ = camera.target - forward_ * camera.distance_m;
-  right_ = cross(forward_, {0, 0, 1});
-  right_ = right_ * (1 / length(right_));
+  right_ = unit(cross(forward_, {0, 0, 1}));
   up_ = cross(right_, forward_);
 }
 

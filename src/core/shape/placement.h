@@ -15,4 +15,20 @@ struct Placement {
 /// `local` of the placed thing's own frame, in the frame around it.
 Vec3 placed(const Placement& placement, Vec3 local);
 
+/// Three axes at right angles to one another, as seen in the frame around.
+struct Axes {
+  Vec3 x{1, 0, 0};
+  Vec3 y{0, 1, 0};
+  Vec3 z{0, 0, 1};
+};
+/// The axes of a placed thing.
+Axes axesOf(const Placement& placement);
+/// The placement at `position_m` whose axes (a right-handed set) are `axes`.
+Placement placementOf(Vec3 position_m, const Axes& axes);
+
+/// `inner`, which stands in a thing placed by `outer`, in the frame around that.
+Placement composed(const Placement& outer, const Placement& inner);
+/// `world` as it stands in the frame of a thing placed by `outer`: composed(outer, result) is `world` again.
+Placement relativeTo(const Placement& outer, const Placement& world);
+
 }  // namespace chispa

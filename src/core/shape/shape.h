@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <optional>
+#include <compare>
 #include <string_view>
 #include <variant>
 #include <vector>
@@ -22,6 +22,14 @@ enum class Corner { BottomLeft, BottomRight, TopLeft, TopRight };
 /// Which way a grid's first strip runs.
 enum class GridRuns { AlongRows, AlongColumns };
 
+/// Row and column of a matrix, from 0 at the bottom left.
+struct GridCell {
+  int row = 0;
+  int column = 0;
+
+  auto operator<=>(const GridCell&) const = default;
+};
+
 /// Rows and columns in the x-y plane of its own frame, x to the right and y up, centred on its origin.
 struct GridShape {
   int columns = 8;
@@ -31,6 +39,10 @@ struct GridShape {
   Corner start = Corner::BottomLeft;
   GridRuns runs = GridRuns::AlongRows;
   bool serpentine = true;
+  /// Pixels that the last strip lacks, where the count does not fill all rows.
+  int missing = 0;
+  /// Cells without a pixel, in rising order; the data passes over them.
+  std::vector<GridCell> holes = {};
 
   bool operator==(const GridShape&) const = default;
 };
@@ -47,7 +59,8 @@ struct ArcShape {
   bool operator==(const ArcShape&) const = default;
 };
 
-/// A strip laid through corners; its pixels are spread evenly over the whole length.
+/// A strip laid through corners; its pixels are spread evenly over the whole length. It is closed if it ends in its
+/// first corner.
 struct PathShape {
   int count = 60;
   std::vector<Vec3> corners;
@@ -66,6 +79,7 @@ struct RingsShape {
   double start_deg = 0;
   /// Data begins on the outermost ring.
   bool outsideIn = true;
+  bool clockwise = false;
 
   bool operator==(const RingsShape&) const = default;
 };
@@ -134,22 +148,13 @@ double stripLength_m(const Shape& shape);
 /// The shape's word in files and lists: "line", "grid", "arc" …
 std::string_view shapeName(const Shape& shape);
 
-/// Row and column (from 0, bottom left) of a pixel.
-struct GridCell {
-  int row = 0;
-  int column = 0;
+/// Row and column of every pixel, in data order, of a shape that has them: grids, cones (a string is a column, upward)
+/// and spokes (a spoke is a column, outward). Empty for all others.
+std::vector<GridCell> matrixCells(const Shape& shape);
+/// True if matrixCells() has a say.
+bool isMatrix(const Shape& shape);
 
-  bool operator==(const GridCell&) const = default;
-};
-GridCell gridCell(const GridShape& grid, int pixel);
-
-/// Row and column of a pixel of a shape that has them: grids, cones (a string is a column, upward) and spokes (a
-/// spoke is a column, outward). Nothing for all others.
-std::optional<GridCell> matrixCell(const Shape& shape, int pixel);
-
-/// `count` points evenly spread along the way through `corners`: the ith at (i + ½) / count of its length.
-std::vector<Vec3> spreadAlong(const std::vector<Vec3>& corners, int count);
-/// Length of the way through `corners`.
-double wayLength_m(const std::vector<Vec3>& corners);
+/// The shape seen in a mirror: y of its own frame becomes −y. Data order stays.
+Shape mirrored(const Shape& shape);
 
 }  // namespace chispa

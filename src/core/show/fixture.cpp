@@ -1,28 +1,51 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/show/fixture.h"
 
+#include <algorithm>
 #include <numeric>
 
 namespace chispa {
+namespace {
 
-int pixelCount(const Fixture& fixture) {
-  return firstPixelOf(fixture, fixture.segments.size());
+template <class T>
+std::vector<T> inDataOrder(std::vector<T> alongShape, bool reversed) {
+  if (reversed) std::reverse(alongShape.begin(), alongShape.end());
+  return alongShape;
 }
+
+}  // namespace
+
+int pixelCount(const Segment& segment) { return pixelCount(segment.shape); }
+
+int pixelCount(const Fixture& fixture) { return firstPixelOf(fixture, fixture.segments.size()); }
 
 int firstPixelOf(const Fixture& fixture, std::size_t index) {
   int first = 0;
-  for (std::size_t i = 0; i < index; ++i) first += pixelCount(fixture.segments[i].shape);
+  for (std::size_t i = 0; i < index; ++i) first += pixelCount(fixture.segments[i]);
   return first;
+}
+
+std::size_t segmentOf(const Fixture& fixture, int pixel) {
+  std::size_t index = 0;
+  while (index + 1 < fixture.segments.size() && pixel >= pixelCount(fixture.segments[index])) pixel -= pixelCount(fixture.segments[index++]);
+  return index;
+}
+
+std::vector<Vec3> positions(const Segment& segment) {
+  std::vector<Vec3> all = inDataOrder(localPositions(segment.shape), segment.reversed);
+  for (Vec3& point : all) point = placed(segment.place, point);
+  return all;
 }
 
 std::vector<Vec3> positions(const Fixture& fixture) {
   std::vector<Vec3> all;
   all.reserve(static_cast<std::size_t>(pixelCount(fixture)));
   for (const Segment& segment : fixture.segments)
-    for (const Vec3& local : localPositions(segment.shape))
-      all.push_back(placed(fixture.place, placed(segment.place, local)));
+    for (const Vec3& local : positions(segment)) all.push_back(placed(fixture.place, local));
   return all;
 }
+
+std::vector<GridCell> matrixCells(const Segment& segment) { return inDataOrder(matrixCells(segment.shape), segment.reversed); }
 
 double stripLength_m(const Fixture& fixture) {
   return std::accumulate(

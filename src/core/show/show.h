@@ -10,6 +10,7 @@
 #include "core/show/items.h"
 #include "core/show/score.h"
 #include "core/show/striptype.h"
+#include "core/show/underlay.h"
 #include "core/show/zone.h"
 
 namespace chispa {
@@ -32,6 +33,7 @@ struct Show {
   Items<StripType> stripTypes;
   Items<Fixture> fixtures;
   Items<Zone> zones;
+  Items<Underlay> underlays;
   Items<Controller> controllers;
   Items<Palette> palettes;
   Items<Score> scores;

@@ -18,11 +18,23 @@ struct StripType {
   double channel_ma = 12;
   /// Light = (value / 255) to this power: 1 for plain pulse-width strips, more where a driver bends it.
   double response = 1;
+  /// 8, or 16 for drivers that take two channels a colour, the coarse one first.
+  int channelBits = 8;
+  /// LEDs that make one pixel: 3 on most 12 V strip.
+  int ledsPerPixel = 1;
+  /// The strip can be cut after every so many pixels.
+  int pixelsPerCut = 1;
 
   bool operator==(const StripType&) const = default;
 
+  /// Colours of a pixel.
   int channels() const { return static_cast<int>(order.size()); }
+  /// DMX channels of a pixel.
+  int bytesPerPixel() const { return channels() * channelBits / 8; }
 };
+
+/// The number of pixels nearest to `wanted` to which the strip can be cut.
+int cuttableCount(const StripType& strip, int wanted);
 
 /// True if `order` is made of the letters R, G, B and W, each at most once, and is not empty.
 bool isChannelOrder(const std::string& order);

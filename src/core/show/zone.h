@@ -5,14 +5,26 @@
 #include <vector>
 
 #include "core/base/id.h"
+#include "core/base/vec3.h"
 
 namespace chispa {
 
-/// What a zone takes of one fixture: all of it, or one segment; as the data runs, or backwards.
+/// Pixels first, first + step, first + 2 step … : `count` of them.
+struct PixelRun {
+  int first = 0;
+  int count = 0;
+  int step = 1;
+
+  bool operator==(const PixelRun&) const = default;
+};
+
+/// What a zone takes of one fixture: all of it, one segment, or some pixels of either; as the data runs, or backwards.
 struct ZonePart {
   FixtureId fixture;
   std::optional<int> segment;
   bool reversed = false;
+  /// Which pixels of the fixture, or of the segment if one is named; empty for all of them.
+  std::vector<PixelRun> runs = {};
 
   bool operator==(const ZonePart&) const = default;
 };
@@ -24,14 +36,33 @@ enum class ZoneLayout {
   SideBySide,  ///< each part keeps its grid; grids stand from left to right
 };
 
+/// In which order a zone plays: a strand sorts its cells, strings and grids sort their parts.
+enum class ZoneOrder {
+  Listed,       ///< as the parts are listed
+  LeftToRight,  ///< by x
+  FrontToBack,  ///< by y
+  Upward,       ///< by z
+  Around,       ///< by angle about the zone's centre, counter-clockwise
+  Outward,      ///< by distance from the zone's centre
+};
+
 /// A named set of cells on which light is programmed; from any fixtures, in playing order.
 struct Zone {
   ZoneId id;
   std::string name;
   std::vector<ZonePart> parts;
   ZoneLayout layout = ZoneLayout::Strand;
-  /// Consecutive pixels that show one colour; 0 makes each part a single cell.
+  /// Consecutive pixels that show one colour (in a grid: a square of so many each way); 0 makes each part a single cell.
   int pixelsPerCell = 1;
+  /// The parts lie on one another: a cell has the like pixels of all of them.
+  bool playsAsOne = false;
+  ZoneOrder order = ZoneOrder::Listed;
+  /// A sorted zone plays from its last to its first.
+  bool backwards = false;
+  /// Where angle and radius are measured from, in metres; the middle of the zone if there is none.
+  std::optional<Vec3> centre_m = {};
+  /// The only score that has this zone; null for a zone of the show, which all have.
+  ScoreId score = {};
 
   bool operator==(const Zone&) const = default;
 };

@@ -60,7 +60,8 @@ Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch) {
     step.count = static_cast<std::uint32_t>(span.count);
     step.byte = static_cast<std::uint32_t>(universeIndex.at({span.controller, span.universe}) * kUniverseChannels) +
                 static_cast<std::uint32_t>(span.channel - 1);
-    step.channels = static_cast<std::uint8_t>(std::min(span.channelsPerPixel, 4));
+    step.channels = static_cast<std::uint8_t>(std::min(strip.channels(), 4));
+    step.isWide = strip.channelBits == 16;
     step.response = response->second;
     for (std::size_t c = 0; c < step.channels; ++c)
       step.order[c] = c < strip.order.size() ? channelIndex(strip.order[c]) : 0;
@@ -79,6 +80,14 @@ void Packer::packStep(const Step& step, const PixelFrame& frame, Micros t, float
       // What all three have in common is what the white chip is for.
       light[3] = std::min({light[0], light[1], light[2]});
       for (std::size_t c = 0; c < 3; ++c) light[c] -= light[3];
+    }
+    if (step.isWide) {
+      for (std::size_t c = 0; c < step.channels; ++c, out += 2) {
+        const std::uint16_t value = response.wideValue(light[step.order[c]]);
+        out[0] = static_cast<std::uint8_t>(value >> 8);
+        out[1] = static_cast<std::uint8_t>(value & 255);
+      }
+      continue;
     }
     const std::uint32_t dither = ditherAt(pixel, t);
     for (std::size_t c = 0; c < step.channels; ++c) *out++ = response.value(light[step.order[c]], dither);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <algorithm>
 #include <array>
 #include <cstdint>
 #include <span>
@@ -11,7 +12,7 @@
 
 namespace chispa {
 
-/// Turns linear light into the values of 8-bit channels, as one response asks for.
+/// Turns linear light into the values of 8-bit or 16-bit channels, as one response asks for.
 class ResponseTable {
  public:
   explicit ResponseTable(double response = 1);
@@ -20,6 +21,16 @@ class ResponseTable {
   std::uint8_t value(float light, std::uint32_t dither) const {
     const float x = light <= 0 ? 0 : light >= 1 ? 1 : light;
     return static_cast<std::uint8_t>((table_[static_cast<std::size_t>(x * kSteps)] + dither) >> 8);
+  }
+
+  /// Value of 0–65,535 for `light` 0–1.
+  std::uint16_t wideValue(float light) const {
+    const float x = (light <= 0 ? 0 : light >= 1 ? 1 : light) * kSteps;
+    const auto at = static_cast<std::size_t>(x);
+    const float low = table_[at];
+    const float high = table_[std::min<std::size_t>(at + 1, kSteps)];
+    // Full is 255 × 256 in the table.
+    return static_cast<std::uint16_t>((low + (high - low) * (x - static_cast<float>(at))) * (65535.0f / 65280.0f) + 0.5f);
   }
 
  private:
@@ -58,6 +69,7 @@ class Packer {
     /// For each channel: 0 red, 1 green, 2 blue, 3 white.
     std::array<std::uint8_t, 4> order;
     bool hasWhite;
+    bool isWide;
   };
   void packStep(const Step& step, const PixelFrame& frame, Micros t, float master, std::uint8_t* out) const noexcept;
 

@@ -48,7 +48,7 @@ class Patcher {
   void addBead(const Bead& bead) {
     const Fixture* fixture = find(show_.fixtures, bead.fixture);
     if (!fixture) return;
-    span_.channelsPerPixel = std::max(1, stripTypeOf(show_, *fixture).channels());
+    span_.channelsPerPixel = std::max(1, stripTypeOf(show_, *fixture).bytesPerPixel());
     advance(bead.skippedBefore);
     const int exists = pixelCount(*fixture);
     const int first = std::clamp(bead.first, 0, exists);

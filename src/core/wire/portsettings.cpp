@@ -20,7 +20,7 @@ PortSection readSection(const nlohmann::ordered_json& json) {
   const FieldReader in(json);
   return {in.whole<int>("pixels", 0, limits::kMostPixelsOfSegment, 0), in.text("order", "RGB"),
           in.whole<int>("skipped_before", 0, limits::kMostSkipped, 0), in.whole<int>("universe", 0, 63'999, 1),
-          in.whole<int>("channel", 1, kUniverseChannels, 1)};
+          in.whole<int>("channel", 1, kUniverseChannels, 1), in.whole<int>("bits", 8, 16, 8)};
 }
 
 }  // namespace
@@ -35,8 +35,9 @@ std::vector<PortSettings> portSettings(const Show& show, const Patch& patch, int
       const PatchSpan* span = firstSpan(patch, index, static_cast<int>(p), static_cast<int>(b));
       const Fixture* fixture = find(show.fixtures, run[b].fixture);
       if (!span || !fixture) continue;
-      port.sections.push_back({std::min(run[b].count, pixelCount(*fixture) - run[b].first),
-                               stripTypeOf(show, *fixture).order, run[b].skippedBefore, span->universe, span->channel});
+      const StripType& strip = stripTypeOf(show, *fixture);
+      port.sections.push_back({std::min(run[b].count, pixelCount(*fixture) - run[b].first), strip.order, run[b].skippedBefore,
+                               span->universe, span->channel, strip.channelBits});
     }
     all.push_back(std::move(port));
   }
@@ -52,7 +53,8 @@ nlohmann::ordered_json toJson(const std::vector<PortSettings>& settings) {
                           {"order", section.order},
                           {"skipped_before", section.skippedBefore},
                           {"universe", section.universe},
-                          {"channel", section.channel}});
+                          {"channel", section.channel},
+                          {"bits", section.bits}});
     ports.push_back({{"port", port.port}, {"protocol", nameOf(port.protocol)}, {"sections", std::move(sections)}});
   }
   return {{"ports", std::move(ports)}};

@@ -18,6 +18,8 @@ struct PortSection {
   /// Address of the first pixel that is not skipped.
   int universe = 0;
   int channel = 1;
+  /// Bits of a channel, 8 or 16.
+  int bits = 8;
 
   bool operator==(const PortSection&) const = default;
 };

@@ -6,81 +6,144 @@
 #include <limits>
 #include <numeric>
 
+#include "core/zone/partpixels.h"
+
 namespace chispa {
 namespace {
 
-/// The pixels that one part of a zone takes, and its grid if it is one.
-struct PartPixels {
-  std::vector<std::uint32_t> pixels;
-  const Shape* matrix = nullptr;
-  int matrixFirst = 0;
+/// A cell on its way into a zone: where it stands, and which stretch of the drawn-up pixels it has.
+struct Draft {
+  int column = 0;
+  int row = 0;
+  std::size_t first = 0;
+  std::size_t count = 0;
 };
 
-PartPixels pixelsOfPart(const Show& show, const PixelMap& map, const ZonePart& part) {
-  PartPixels taken;
-  const Fixture* fixture = find(show.fixtures, part.fixture);
-  const auto range = map.rangeOf(part.fixture);
-  if (!fixture || !range) return taken;
-  int first = range->first;
-  int count = range->count;
-  const std::size_t segments = fixture->segments.size();
-  std::size_t only = segments == 1 ? 0 : segments;
-  if (part.segment) {
-    only = static_cast<std::size_t>(*part.segment);
-    if (*part.segment < 0 || only >= segments) return taken;
-    first += firstPixelOf(*fixture, only);
-    count = pixelCount(fixture->segments[only].shape);
+/// Cells of one part, or of all that are laid together.
+struct Drafts {
+  std::vector<Draft> cells;
+  std::vector<std::uint32_t> pixels;
+
+  void add(int column, int row, std::span<const std::uint32_t> taken) {
+    cells.push_back({column, row, pixels.size(), taken.size()});
+    pixels.insert(pixels.end(), taken.begin(), taken.end());
   }
-  if (only < segments && matrixCell(fixture->segments[only].shape, 0)) taken.matrix = &fixture->segments[only].shape;
-  taken.matrixFirst = first;
-  taken.pixels.resize(static_cast<std::size_t>(count));
-  std::iota(taken.pixels.begin(), taken.pixels.end(), static_cast<std::uint32_t>(first));
-  if (part.reversed) std::reverse(taken.pixels.begin(), taken.pixels.end());
-  return taken;
+  std::span<const std::uint32_t> pixelsOf(const Draft& cell) const { return std::span(pixels).subspan(cell.first, cell.count); }
+  int width() const {
+    int most = 0;
+    for (const Draft& cell : cells) most = std::max(most, cell.column + 1);
+    return most;
+  }
+};
+
+/// Cells that stand in one place become one; it plays when the first of them would.
+Drafts merged(const Drafts& all) {
+  std::vector<std::size_t> order(all.cells.size());
+  std::iota(order.begin(), order.end(), 0u);
+  const auto place = [&](std::size_t i) { return std::pair(all.cells[i].column, all.cells[i].row); };
+  std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return place(a) < place(b); });
+  std::vector<std::vector<std::size_t>> groups;
+  for (const std::size_t i : order) {
+    if (groups.empty() || place(groups.back().front()) != place(i)) groups.emplace_back();
+    groups.back().push_back(i);
+  }
+  std::sort(groups.begin(), groups.end(), [](const auto& a, const auto& b) { return a.front() < b.front(); });
+  Drafts out;
+  for (const auto& group : groups) {
+    std::vector<std::uint32_t> pixels;
+    for (const std::size_t i : group) {
+      const auto more = all.pixelsOf(all.cells[i]);
+      pixels.insert(pixels.end(), more.begin(), more.end());
+    }
+    out.add(all.cells[group.front()].column, all.cells[group.front()].row, pixels);
+  }
+  return out;
 }
 
-/// Appends cells to a ZoneCells one by one.
-class CellWriter {
- public:
-  explicit CellWriter(ZoneCells& cells) : cells_(cells) { cells_.firstPixel.push_back(0); }
-
-  void add(int column, int row, std::span<const std::uint32_t> pixels) {
-    cells_.column.push_back(column);
-    cells_.row.push_back(row);
-    cells_.pixels.insert(cells_.pixels.end(), pixels.begin(), pixels.end());
-    cells_.firstPixel.push_back(static_cast<std::uint32_t>(cells_.pixels.size()));
-    cells_.columns = std::max(cells_.columns, column + 1);
-    cells_.rows = std::max(cells_.rows, row + 1);
-  }
-
- private:
-  ZoneCells& cells_;
-};
-
-/// A part as a strip of cells: in one row (Strand) or as a column of its own (Strings).
-void addStrip(CellWriter& writer, const PartPixels& part, int perCell, bool asColumn, int& next, int partIndex) {
-  const std::size_t step = perCell > 0 ? static_cast<std::size_t>(perCell) : std::max<std::size_t>(1, part.pixels.size());
+/// A part as a strip of cells: (0, 0), (1, 0) … in columns, or in rows if it stands upright.
+Drafts stripOf(const PartPixels& part, int perCell, bool upright) {
+  Drafts strip;
+  const std::size_t step = perCell > 0 ? static_cast<std::size_t>(perCell) : part.pixels.size();
   int index = 0;
   for (std::size_t at = 0; at < part.pixels.size(); at += step, ++index) {
     const auto pixels = std::span(part.pixels).subspan(at, std::min(step, part.pixels.size() - at));
-    if (asColumn)
-      writer.add(partIndex, index, pixels);
-    else
-      writer.add(next++, 0, pixels);
+    strip.add(upright ? 0 : index, upright ? index : 0, pixels);
   }
+  return strip;
 }
 
-/// A part as the grid it is, to the right of what is there; a part that is no grid becomes one column.
-void addGrid(CellWriter& writer, const PartPixels& part, int& nextColumn) {
-  int width = 0;
-  for (std::size_t i = 0; i < part.pixels.size(); ++i) {
-    const auto pixel = std::span(part.pixels).subspan(i, 1);
-    const GridCell at = part.matrix ? *matrixCell(*part.matrix, static_cast<int>(pixel[0]) - part.matrixFirst)
-                                    : GridCell{static_cast<int>(i), 0};
-    writer.add(nextColumn + at.column, at.row, pixel);
-    width = std::max(width, at.column + 1);
+/// A part as the grid it is; a part that is no grid becomes a row.
+Drafts gridOf(const PartPixels& part, int perCell) {
+  if (part.cells.empty() || perCell == 0) return stripOf(part, perCell, false);
+  Drafts grid;
+  for (std::size_t i = 0; i < part.pixels.size(); ++i)
+    grid.add(part.cells[i].column / perCell, part.cells[i].row / perCell, std::span(part.pixels).subspan(i, 1));
+  return perCell > 1 ? merged(grid) : grid;
+}
+
+/// Where pixels lie in the middle.
+template <class Pixels>
+Vec3 middleOf(const PixelMap& map, const Pixels& pixels) {
+  Vec3 sum;
+  for (const std::uint32_t pixel : pixels) sum = sum + map.positions[pixel];
+  return pixels.empty() ? sum : sum * (1.0 / static_cast<double>(pixels.size()));
+}
+
+/// Sorts things that have places as a zone's order says.
+class Sorter {
+ public:
+  Sorter(const Zone& zone, const ZoneFrame& frame) : zone_(zone), frame_(frame) {}
+
+  bool isNeeded() const { return zone_.order != ZoneOrder::Listed; }
+
+  template <class T, class PlaceOf>
+  void sort(std::vector<T>& things, PlaceOf placeOf) const {
+    std::vector<std::pair<double, std::size_t>> keys;
+    for (std::size_t i = 0; i < things.size(); ++i) keys.emplace_back(keyOf(placeOf(things[i])), i);
+    // Places that differ by less than rounding count as one, so that a level row stays in its data order.
+    std::stable_sort(keys.begin(), keys.end(), [this](const auto& a, const auto& b) {
+      const double x = std::round(a.first * 1e6);
+      const double y = std::round(b.first * 1e6);
+      return zone_.backwards ? y < x : x < y;
+    });
+    std::vector<T> sorted;
+    for (const auto& key : keys) sorted.push_back(std::move(things[key.second]));
+    things = std::move(sorted);
   }
-  nextColumn += width;
+
+ private:
+  double keyOf(Vec3 p) const {
+    switch (zone_.order) {
+      case ZoneOrder::LeftToRight: return p.x;
+      case ZoneOrder::FrontToBack: return p.y;
+      case ZoneOrder::Upward: return p.z;
+      case ZoneOrder::Around: return frame_.angle_deg(p);
+      case ZoneOrder::Outward: return frame_.radius_m(p);
+      case ZoneOrder::Listed: break;
+    }
+    return 0;
+  }
+
+  const Zone& zone_;
+  const ZoneFrame& frame_;
+};
+
+/// Lays parts one after the other, or on one another.
+Drafts laidTogether(const Zone& zone, const std::vector<Drafts>& parts) {
+  Drafts all;
+  int longest = 0;
+  for (const Drafts& part : parts) longest = std::max(longest, part.width());
+  int next = 0;
+  for (const Drafts& part : parts) {
+    const int width = part.width();
+    for (const Draft& cell : part.cells) {
+      // Shorter parts that play as one are spread over the longest.
+      const int column = !zone.playsAsOne ? next + cell.column : zone.layout == ZoneLayout::Strand ? (2 * cell.column + 1) * longest / (2 * width) : cell.column;
+      all.add(column, cell.row, part.pixelsOf(cell));
+    }
+    next += width;
+  }
+  return zone.playsAsOne ? merged(all) : all;
 }
 
 bool isPlain(const ZoneCells& cells) {
@@ -90,69 +153,43 @@ bool isPlain(const ZoneCells& cells) {
   return true;
 }
 
-Vec3 centreOfCell(const ZoneCells& cells, const PixelMap& map, int cell) {
-  Vec3 sum;
-  const auto pixels = cells.pixelsOf(cell);
-  for (const std::uint32_t pixel : pixels) sum = sum + map.positions[pixel];
-  return pixels.empty() ? sum : sum * (1.0 / static_cast<double>(pixels.size()));
-}
-
-struct Extent {
-  Vec3 low{1e30, 1e30, 1e30};
-  Vec3 high{-1e30, -1e30, -1e30};
-
-  void include(Vec3 p) {
-    low = {std::min(low.x, p.x), std::min(low.y, p.y), std::min(low.z, p.z)};
-    high = {std::max(high.x, p.x), std::max(high.y, p.y), std::max(high.z, p.z)};
+void write(const Drafts& drafts, const PixelMap& map, ZoneCells& cells) {
+  cells.firstPixel.push_back(0);
+  for (const Draft& cell : drafts.cells) {
+    cells.column.push_back(cell.column);
+    cells.row.push_back(cell.row);
+    const auto pixels = drafts.pixelsOf(cell);
+    cells.pixels.insert(cells.pixels.end(), pixels.begin(), pixels.end());
+    cells.firstPixel.push_back(static_cast<std::uint32_t>(cells.pixels.size()));
+    cells.position_m.push_back(middleOf(map, pixels));
+    cells.columns = std::max(cells.columns, cell.column + 1);
+    cells.rows = std::max(cells.rows, cell.row + 1);
   }
-  Vec3 centre() const { return (low + high) * 0.5; }
-};
-
-/// Where a cell lies for "around" and "outward": a lone grid in its own plane, all else seen from above.
-std::vector<Vec3> planePoints(const ZoneCells& cells, const std::vector<Vec3>& world, bool inOwnPlane) {
-  if (!inOwnPlane) return world;
-  std::vector<Vec3> plane(world.size());
-  for (std::size_t i = 0; i < plane.size(); ++i)
-    plane[i] = {static_cast<double>(cells.column[i]), static_cast<double>(cells.row[i]), 0};
-  return plane;
+  cells.isPlain = isPlain(cells);
 }
 
-void placePolar(ZoneCells& cells, const std::vector<Vec3>& plane) {
-  Extent extent;
-  for (const Vec3& p : plane) extent.include(p);
-  const Vec3 centre = extent.centre();
+void placeCells(ZoneCells& cells) {
+  const auto n = cells.position_m.size();
+  double low = std::numeric_limits<double>::max();
+  double high = -low;
   double farthest = 0;
-  for (const Vec3& p : plane) farthest = std::max(farthest, std::hypot(p.x - centre.x, p.y - centre.y));
-  auto& around = cells.places[static_cast<std::size_t>(Axis::Around)];
-  auto& outward = cells.places[static_cast<std::size_t>(Axis::Outward)];
-  for (const Vec3& p : plane) {
-    const double turn = std::atan2(p.y - centre.y, p.x - centre.x) / (2 * kPi);
-    around.push_back(static_cast<float>(turn < 0 ? turn + 1 : turn));
-    outward.push_back(static_cast<float>(farthest > 0 ? std::hypot(p.x - centre.x, p.y - centre.y) / farthest : 0));
+  for (const Vec3& p : cells.position_m) {
+    low = std::min(low, p.z);
+    high = std::max(high, p.z);
+    farthest = std::max(farthest, cells.frame.radius_m(p));
   }
-}
-
-void placeCells(ZoneCells& cells, const PixelMap& map, bool inOwnPlane) {
-  const int n = cells.count();
-  std::vector<Vec3> world(static_cast<std::size_t>(n));
-  Extent extent;
-  for (int i = 0; i < n; ++i) {
-    world[static_cast<std::size_t>(i)] = centreOfCell(cells, map, i);
-    extent.include(world[static_cast<std::size_t>(i)]);
-  }
-  const double tall = extent.high.z - extent.low.z;
-  const auto middle = [](int index, int count) {
-    return (static_cast<float>(index) + 0.5f) / static_cast<float>(std::max(1, count));
-  };
-  const auto put = [&](Axis axis, float place) { cells.places[static_cast<std::size_t>(axis)].push_back(place); };
-  for (int i = 0; i < n; ++i) {
-    const auto at = static_cast<std::size_t>(i);
+  const auto middle = [](std::size_t index, std::size_t count) { return (static_cast<double>(index) + 0.5) / static_cast<double>(std::max<std::size_t>(1, count)); };
+  for (auto& places : cells.places) places.reserve(n);
+  const auto put = [&](Axis axis, double place) { cells.places[static_cast<std::size_t>(axis)].push_back(static_cast<float>(place)); };
+  for (std::size_t i = 0; i < n; ++i) {
+    const Vec3& p = cells.position_m[i];
     put(Axis::Along, middle(i, n));
-    put(Axis::Columns, middle(cells.column[at], cells.columns));
-    put(Axis::Rows, middle(cells.row[at], cells.rows));
-    put(Axis::Height, tall > 1e-9 ? static_cast<float>((world[at].z - extent.low.z) / tall) : 0.5f);
+    put(Axis::Columns, middle(static_cast<std::size_t>(cells.column[i]), static_cast<std::size_t>(cells.columns)));
+    put(Axis::Rows, middle(static_cast<std::size_t>(cells.row[i]), static_cast<std::size_t>(cells.rows)));
+    put(Axis::Height, high - low > 1e-9 ? (p.z - low) / (high - low) : 0.5);
+    put(Axis::Around, cells.frame.angle_deg(p) / 360);
+    put(Axis::Outward, farthest > 0 ? cells.frame.radius_m(p) / farthest : 0);
   }
-  placePolar(cells, planePoints(cells, world, inOwnPlane));
 }
 
 }  // namespace
@@ -162,32 +199,31 @@ std::span<const std::uint32_t> ZoneCells::pixelsOf(int cell) const {
   return std::span(pixels).subspan(firstPixel[at], firstPixel[at + 1] - firstPixel[at]);
 }
 
-namespace {
-
-/// A flat grid alone has a plane of its own; a cone is seen from above like everything else.
-bool isLoneGrid(const Show& show, const Zone& zone) {
-  const Fixture* fixture = zone.parts.size() == 1 ? find(show.fixtures, zone.parts[0].fixture) : nullptr;
-  return fixture && zone.layout == ZoneLayout::SideBySide && !fixture->segments.empty() &&
-         std::holds_alternative<GridShape>(fixture->segments[0].shape);
-}
-
-}  // namespace
-
 ZoneCells cellsOf(const Show& show, const PixelMap& map, const Zone& zone) {
-  ZoneCells cells;
-  CellWriter writer(cells);
-  int next = 0;
-  int partIndex = 0;
+  std::vector<PartPixels> parts;
+  std::vector<Vec3> points;
   for (const ZonePart& part : zone.parts) {
-    const PartPixels taken = pixelsOfPart(show, map, part);
+    PartPixels taken = pixelsOfPart(show, map, part);
     if (taken.pixels.empty()) continue;
-    if (zone.layout == ZoneLayout::SideBySide)
-      addGrid(writer, taken, next);
-    else
-      addStrip(writer, taken, zone.pixelsPerCell, zone.layout == ZoneLayout::Strings, next, partIndex++);
+    for (const std::uint32_t pixel : taken.pixels) points.push_back(map.positions[pixel]);
+    parts.push_back(std::move(taken));
   }
-  cells.isPlain = isPlain(cells);
-  placeCells(cells, map, isLoneGrid(show, zone));
+  ZoneCells cells;
+  cells.frame = frameOf(points, zone.centre_m);
+  const Sorter sorter(zone, cells.frame);
+  const bool sortsParts = zone.layout != ZoneLayout::Strand;
+  if (sorter.isNeeded() && sortsParts) sorter.sort(parts, [&](const PartPixels& part) { return middleOf(map, part.pixels); });
+  std::vector<Drafts> drafts;
+  for (const PartPixels& part : parts)
+    drafts.push_back(zone.layout == ZoneLayout::SideBySide ? gridOf(part, zone.pixelsPerCell)
+                                                           : stripOf(part, zone.pixelsPerCell, zone.layout == ZoneLayout::Strings));
+  Drafts together = laidTogether(zone, drafts);
+  if (sorter.isNeeded() && !sortsParts) {
+    sorter.sort(together.cells, [&](const Draft& cell) { return middleOf(map, together.pixelsOf(cell)); });
+    for (std::size_t i = 0; i < together.cells.size(); ++i) together.cells[i].column = static_cast<int>(i);
+  }
+  write(together, map, cells);
+  placeCells(cells);
   return cells;
 }
 

@@ -5,6 +5,7 @@
 #include <span>
 #include <vector>
 
+#include "core/zone/frame.h"
 #include "core/zone/pixelmap.h"
 
 namespace chispa {
@@ -19,7 +20,11 @@ struct ZoneCells {
   int rows = 0;
   std::vector<int> column;
   std::vector<int> row;
-  /// Places 0–1 by axis: [axis][cell].
+  /// The middle of each cell in the world, in metres.
+  std::vector<Vec3> position_m;
+  /// What angle and radius are measured in.
+  ZoneFrame frame;
+  /// Places 0–1 by axis: [axis][cell]. Around is the angle in turns, outward the radius as a share of the largest.
   std::array<std::vector<float>, kAxes> places;
   /// Pixels of cell i (numbers of PixelMap): pixels[firstPixel[i]] up to pixels[firstPixel[i + 1]], end excluded.
   std::vector<std::uint32_t> firstPixel;

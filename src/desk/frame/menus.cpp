@@ -6,6 +6,7 @@
 #include <QSettings>
 
 #include "core/edit/scoreedits.h"
+#include "core/edit/zoneedits.h"
 #include "core/edit/wireedits.h"
 #include "desk/frame/actionfinder.h"
 #include "desk/frame/mainwindow.h"

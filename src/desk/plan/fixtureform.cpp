@@ -4,6 +4,8 @@
 #include <QRegularExpression>
 
 #include "core/edit/planedits.h"
+#include "core/edit/strip.h"
+#include "core/edit/zoneedits.h"
 #include "core/show/limits.h"
 #include "core/wire/current.h"
 #include "core/wire/patch.h"

@@ -14,6 +14,7 @@
 #include <QVBoxLayout>
 
 #include "core/edit/planedits.h"
+#include "core/edit/zoneedits.h"
 #include "core/files/pointfile.h"
 #include "core/files/showfile.h"
 #include "core/zone/cells.h"

@@ -6,6 +6,8 @@
 #include <cmath>
 
 #include "core/edit/planedits.h"
+#include "core/edit/strip.h"
+#include "core/shape/way.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 

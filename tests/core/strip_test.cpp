@@ -1,0 +1,85 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/strip.h"
+
+#include <gtest/gtest.h>
+
+namespace chispa {
+namespace {
+
+StripType cutEvery(int pixels) {
+  StripType strip;
+  strip.pixelsPerCut = pixels;
+  return strip;
+}
+
+const StripType kPlain = cutEvery(1);
+
+TEST(Strip, AnyTwoOfPixelsLengthAndPitchGiveTheThird) {
+  const Segment line{"line", LineShape{60, 1.0 / 60}, {}};
+  Segment s = line;
+  setRunPixels(s, 90, kPlain, Follows::Length);
+  EXPECT_NEAR(runLength_m(s), 1.5, 1e-9);
+  s = line;
+  setRunPixels(s, 90, kPlain, Follows::PerMetre);
+  EXPECT_NEAR(runLength_m(s), 1, 1e-9);
+  EXPECT_NEAR(pitch_m(s), 1.0 / 90, 1e-9);
+  s = line;
+  setRunLength(s, 2, kPlain, Follows::Pixels);
+  EXPECT_EQ(runPixels(s), 120);
+  s = line;
+  setRunLength(s, 2, kPlain, Follows::PerMetre);
+  EXPECT_EQ(runPixels(s), 60);
+  EXPECT_NEAR(pitch_m(s), 1.0 / 30, 1e-9);
+  s = line;
+  setPitch(s, 0.01, kPlain, Follows::Length);
+  EXPECT_NEAR(runLength_m(s), 0.6, 1e-9);
+  s = line;
+  setPitch(s, 0.01, kPlain, Follows::Pixels);
+  EXPECT_EQ(runPixels(s), 100);
+  EXPECT_NEAR(runLength_m(s), 1, 1e-9);
+}
+
+TEST(Strip, CountsComeOutAsTheStripCanBeCut) {
+  const StripType threes = cutEvery(3);
+  for (const auto& [wanted, legal] : {std::pair(1, 3), {4, 3}, {5, 6}, {24, 24}, {25, 24}, {26, 27}}) EXPECT_EQ(cuttableCount(threes, wanted), legal) << wanted;
+  Segment s{"line", LineShape{60, 1.0 / 60}, {}};
+  setRunPixels(s, 25, threes, Follows::Length);
+  EXPECT_EQ(runPixels(s), 24);
+  setRunLength(s, 0.5, threes, Follows::Pixels);
+  EXPECT_EQ(runPixels(s) % 3, 0);
+}
+
+TEST(Strip, ALongerArcGrowsAndAPathTakesMorePixels) {
+  Segment arc{"arc", ArcShape{100, 1, 0, 180}, {}};
+  setRunLength(arc, 2 * kPi, kPlain, Follows::PerMetre);
+  EXPECT_NEAR(std::get<ArcShape>(arc.shape).radius_m, 2, 1e-9);
+  EXPECT_EQ(runPixels(arc), 100);
+  Segment path{"path", PathShape{10, {{0, 0, 0}, {2, 0, 0}}, false}, {}};
+  EXPECT_FALSE(hasFreeLength(path));
+  setPitch(path, 0.01, kPlain, Follows::Length);
+  EXPECT_EQ(runPixels(path), 200);
+  EXPECT_NEAR(runLength_m(path), 2, 1e-9);
+}
+
+TEST(Strip, AGridOfAnyCountHasAShortLastStrip) {
+  for (const GridRuns runs : {GridRuns::AlongRows, GridRuns::AlongColumns})
+    for (int wanted = 1; wanted < 60; ++wanted) {
+      GridShape grid{12, 5, 0.1, 0.1, Corner::TopLeft, runs, true};
+      grid.holes = {{0, 0}, {2, 3}};
+      setGridPixels(grid, wanted);
+      EXPECT_EQ(pixelCount(Shape(grid)), wanted);
+      EXPECT_LT(grid.missing, runs == GridRuns::AlongRows ? grid.columns : grid.rows);
+    }
+}
+
+TEST(Grid, DataPassesOverHolesAndStopsWhereTheLastRowEnds) {
+  GridShape grid{3, 2, 1, 1, Corner::BottomLeft, GridRuns::AlongRows, true};
+  grid.missing = 1;
+  grid.holes = {{0, 1}};
+  EXPECT_EQ(matrixCells(grid), (std::vector<GridCell>{{0, 0}, {0, 2}, {1, 2}, {1, 1}}));
+  EXPECT_EQ(pixelCount(Shape(grid)), 4);
+  EXPECT_EQ(localPositions(grid).size(), 4u);
+}
+
+}  // namespace
+}  // namespace chispa
