@@ -3,6 +3,9 @@
 
 #include <gtest/gtest.h>
 
+#include "carousel/carousel.h"
+#include "core/show/cutlist.h"
+
 namespace chispa {
 namespace {
 
@@ -79,6 +82,22 @@ TEST(Grid, DataPassesOverHolesAndStopsWhereTheLastRowEnds) {
   EXPECT_EQ(matrixCells(grid), (std::vector<GridCell>{{0, 0}, {0, 2}, {1, 2}, {1, 1}}));
   EXPECT_EQ(pixelCount(Shape(grid)), 4);
   EXPECT_EQ(localPositions(grid).size(), 4u);
+}
+
+TEST(CutList, LikePiecesAreCountedTogether) {
+  const Show show = demo::carousel();
+  const auto list = cutList(show);
+  const auto piece = [&](int pixels, int mm) {
+    return std::count_if(list.begin(), list.end(), [&](const CutPiece& p) { return p.pixels == pixels && std::lround(p.length_m * 1000) == mm; }) == 1
+               ? std::find_if(list.begin(), list.end(), [&](const CutPiece& p) { return p.pixels == pixels && std::lround(p.length_m * 1000) == mm; })->count
+               : 0;
+  };
+  EXPECT_EQ(piece(26, 2600), 12) << "shafts";
+  EXPECT_EQ(piece(20, 1800), 96) << "strips of the eight panels";
+  EXPECT_EQ(piece(48, 1680), 16) << "rows of the sign";
+  int pixels = 0;
+  for (const CutPiece& p : list) pixels += p.pixels * p.count;
+  EXPECT_EQ(pixels, 4046 - 14) << "all but the lamps, which are no strip";
 }
 
 }  // namespace

@@ -8,5 +8,8 @@ template <class... F>
 struct Overloaded : F... {
   using F::operator()...;
 };
+/// Clang before 17 does not deduce this by itself.
+template <class... F>
+Overloaded(F...) -> Overloaded<F...>;
 
 }  // namespace chispa

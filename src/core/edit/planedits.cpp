@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/edit/strip.h"
 #include "core/edit/zoneedits.h"
 
 namespace chispa {
@@ -49,6 +50,25 @@ FixtureId addFixture(Show& show, const Shape& shape, Vec3 position_m, Vec3 rotat
   fixture.stripType = strip ? strip : show.stripTypes.empty() ? StripTypeId{} : show.stripTypes.front()->id;
   fixture.place = {position_m, rotation_deg};
   fixture.segments.push_back({std::string(shapeName(shape)), shape, {}});
+  put(show.fixtures, fixture);
+  addWholeZone(show, fixture);
+  return fixture.id;
+}
+
+FixtureId addOutlines(Show& show, const std::string& name, const std::vector<Outline>& outlines, const Placement& place, StripTypeId strip) {
+  if (outlines.empty()) return {};
+  Fixture fixture;
+  fixture.id = show.newId<FixtureId>();
+  fixture.name = freeName(show.fixtures, name);
+  fixture.stripType = strip ? strip : show.stripTypes.empty() ? StripTypeId{} : show.stripTypes.front()->id;
+  fixture.place = place;
+  const StripType& type = stripTypeOf(show, fixture);
+  for (std::size_t i = 0; i < outlines.size(); ++i) {
+    const std::string number = "line " + std::to_string(i + 1);
+    Segment segment{outlines[i].name.empty() ? number : outlines[i].name, PathShape{1, outlines[i].corners_m}, {}};
+    setPitch(segment, 1 / type.pixelsPerMetre, type, Follows::Pixels);
+    fixture.segments.push_back(std::move(segment));
+  }
   put(show.fixtures, fixture);
   addWholeZone(show, fixture);
   return fixture.id;

@@ -3,6 +3,7 @@
 #include <vector>
 
 #include "core/edit/refit.h"
+#include "core/shape/way.h"
 #include "core/show/show.h"
 
 namespace chispa {
@@ -12,6 +13,8 @@ namespace chispa {
 /// Adds a fixture of one segment at `position_m`, named after its shape, and a zone of the whole of it. It is made of
 /// `strip`, or of the show's first strip type if that is null.
 FixtureId addFixture(Show& show, const Shape& shape, Vec3 position_m, Vec3 rotation_deg = {}, StripTypeId strip = {});
+/// Adds a fixture that follows outlines, a path each, its strip laid at the pitch of its type; nothing if there are none.
+FixtureId addOutlines(Show& show, const std::string& name, const std::vector<Outline>& outlines, const Placement& place, StripTypeId strip = {});
 /// Copies fixtures, each with a zone of its own, moved by `offset_m`; returns the copies.
 std::vector<FixtureId> duplicateFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 offset_m);
 /// Copies fixtures until there are `count` of each, equally spaced around the vertical axis through `centre_m`, each

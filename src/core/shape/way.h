@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <string>
+#include <utility>
 #include <vector>
 
 #include "core/shape/shape.h"
@@ -7,6 +9,12 @@
 namespace chispa {
 
 // The way that a strip takes, as a chain of straight legs fine enough for any eye.
+
+/// A way with a name: a line of a drawing, or the edge of a letter.
+struct Outline {
+  std::string name;
+  std::vector<Vec3> corners_m;
+};
 
 /// Length of the way through `corners`.
 double wayLength_m(const std::vector<Vec3>& corners);
