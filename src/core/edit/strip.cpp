@@ -16,10 +16,6 @@ int fittingPixels(double length_m, double pitch_m, const StripType& strip) {
   return std::min(cuttableCount(strip, static_cast<int>(std::lround(wanted))), limits::kMostPixelsOfSegment);
 }
 
-void dropHolesOutside(GridShape& grid) {
-  std::erase_if(grid.holes, [&](const GridCell& hole) { return hole.row >= grid.rows || hole.column >= grid.columns; });
-}
-
 /// Makes a strip of `pixels` at a pitch, as far as its shape has a say.
 void lay(Segment& segment, int pixels, double pitch_m) {
   std::visit(Overloaded{[&](LineShape& line) { line = {pixels, pitch_m}; },
@@ -31,8 +27,7 @@ void lay(Segment& segment, int pixels, double pitch_m) {
                           const bool alongRows = grid.runs == GridRuns::AlongRows;
                           (alongRows ? grid.columns : grid.rows) = pixels;
                           (alongRows ? grid.columnPitch_m : grid.rowPitch_m) = pitch_m;
-                          grid.missing = std::min(grid.missing, pixels - 1);
-                          dropHolesOutside(grid);
+                          tidyGrid(grid);
                         },
                         [&](PathShape& path) { path.count = pixels; }, [&](SpiralShape& spiral) { spiral.count = pixels; },
                         [](auto&) {}},
@@ -84,6 +79,16 @@ void setRunLength(Segment& segment, double length, const StripType& strip, Follo
     lay(segment, runPixels(segment), length / runPixels(segment));
   else
     lay(segment, fittingPixels(length, pitch_m(segment), strip), pitch_m(segment));
+}
+
+void tidyGrid(GridShape& grid) {
+  grid.missing = std::clamp(grid.missing, 0, (grid.runs == GridRuns::AlongRows ? grid.columns : grid.rows) - 1);
+  std::erase_if(grid.holes, [&](const GridCell& hole) { return hole.row >= grid.rows || hole.column >= grid.columns; });
+  // A grid of holes alone would have no pixels.
+  if (pixelCount(Shape(grid)) < 1) {
+    grid.holes.clear();
+    grid.missing = 0;
+  }
 }
 
 void setGridPixels(GridShape& grid, int pixels) {

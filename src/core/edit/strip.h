@@ -27,6 +27,8 @@ void setRunPixels(Segment& segment, int pixels, const StripType& strip, Follows 
 void setPitch(Segment& segment, double pitch_m, const StripType& strip, Follows follows);
 void setRunLength(Segment& segment, double length_m, const StripType& strip, Follows follows);
 
+/// Drops what a grid cannot have after its sides have changed: holes outside, and more missing than a strip has.
+void tidyGrid(GridShape& grid);
 /// A grid of just `pixels`: as many strips as that takes, the last of them short. Holes stay where they are.
 void setGridPixels(GridShape& grid, int pixels);
 

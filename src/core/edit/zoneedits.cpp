@@ -280,7 +280,9 @@ std::vector<int> grown(std::vector<int> had, const std::vector<int>& more) {
 
 void paintZone(Show& show, const PixelMap& map, ZoneId id, const std::vector<std::uint32_t>& pixels) {
   changeItem(show.zones, id, [&](Zone& zone) {
-    for (auto& [fixtureId, numbers] : byFixture(show, map, pixels)) {
+    for (const auto& owned : byFixture(show, map, pixels)) {
+      const FixtureId fixtureId = owned.first;
+      std::vector<int> numbers = owned.second;
       const Fixture& fixture = *find(show.fixtures, fixtureId);
       std::set<int> had;
       ZonePart* last = nullptr;
@@ -302,7 +304,9 @@ void paintZone(Show& show, const PixelMap& map, ZoneId id, const std::vector<std
 
 void eraseFromZone(Show& show, const PixelMap& map, ZoneId id, const std::vector<std::uint32_t>& pixels) {
   changeItem(show.zones, id, [&](Zone& zone) {
-    for (const auto& [fixtureId, numbers] : byFixture(show, map, pixels)) {
+    for (const auto& owned : byFixture(show, map, pixels)) {
+      const FixtureId fixtureId = owned.first;
+      const std::vector<int>& numbers = owned.second;
       const Fixture& fixture = *find(show.fixtures, fixtureId);
       std::vector<ZonePart> left;
       for (const ZonePart& part : zone.parts) {

@@ -3,7 +3,7 @@
 
 #include "core/base/overloaded.h"
 #include "core/edit/wireedits.h"
-#include "desk/plan/fixtureform.h"
+#include "desk/plan/forms/planforms.h"
 #include "desk/score/scoreforms.h"
 #include "desk/wire/wireforms.h"
 
@@ -14,7 +14,7 @@ constexpr int kWidth = 284;
 
 }  // namespace
 
-Inspector::Inspector(const Session& session, QWidget* parent) : QScrollArea(parent), session_(session) {
+Inspector::Inspector(const Session& session, PlanView& plan, QWidget* parent) : QScrollArea(parent), session_(session), plan_(plan) {
   setObjectName(QStringLiteral("inspector"));
   setAccessibleName(tr("Inspector"));
   setFixedWidth(kWidth);
@@ -32,13 +32,8 @@ QString Inspector::formKey() const {
   const Show& show = session_.show();
   return std::visit(Overloaded{[&](const ClipIds& ids) { return clipFormKey(session_, ids); },
                           [&](PaletteId id) { return paletteFormKey(session_, id); },
-                          [&](ZoneId) { return QString::number(show.zones.size()); },
-                          [&](const FixtureIds& ids) {
-                            QString key = QString::number(show.stripTypes.size());
-                            for (const FixtureId id : ids)
-                              if (const Fixture* f = chispa::find(show.fixtures, id)) key += QString::number(f->segments[0].shape.index());
-                            return key;
-                          },
+                          [&](ZoneId id) { return zoneFormKey(session_, id); },
+                          [&](const FixtureIds& ids) { return fixtureFormKey(session_, ids); },
                           [&](const BeadPlace& place) {
                             const Bead* bead = beadAt(show, {place.controller, place.port, place.bead});
                             return bead ? QString::number(bead->count) + QLatin1Char('/') + QString::number(bead->fixture.value) : QString();
@@ -65,10 +60,11 @@ void Inspector::rebuild() {
   shown_ = session_.selection.now();
   shownKey_ = formKey();
   auto form = std::visit(Overloaded{[&](std::monostate) { return makeShowForm(session_); },
-                               [&](const FixtureIds& ids) { return makeFixtureForm(session_, ids); },
+                               [&](const FixtureIds& ids) { return makeFixtureForm(session_, ids, plan_); },
                                [&](const ClipIds& ids) { return makeClipForm(session_, ids); },
-                               [&](ZoneId id) { return makeZoneForm(session_, id); },
+                               [&](ZoneId id) { return makeZoneForm(session_, id, plan_); },
                                [&](PaletteId id) { return makePaletteForm(session_, id); },
+                               [&](UnderlayId id) { return makeUnderlayForm(session_, id, plan_); },
                                [&](StripTypeId id) { return makeStripTypeForm(session_, id); },
                                [&](ScoreId id) { return makeScoreForm(session_, id); },
                                [&](ControllerId id) { return makeControllerForm(session_, id); },

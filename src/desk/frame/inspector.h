@@ -7,12 +7,13 @@
 namespace chispa::desk {
 
 class Form;
+class PlanView;
 
 /// Properties of what is selected, live: no OK, a change takes effect at once and can be undone.
 class Inspector : public QScrollArea {
   Q_OBJECT
  public:
-  explicit Inspector(const Session& session, QWidget* parent = nullptr);
+  Inspector(const Session& session, PlanView& plan, QWidget* parent = nullptr);
 
  private:
   /// Makes the rows anew if another kind of thing is selected or its rows differ, else fetches the values.
@@ -21,6 +22,7 @@ class Inspector : public QScrollArea {
   QString formKey() const;
 
   Session session_;
+  PlanView& plan_;
   Form* form_ = nullptr;
   Selected shown_;
   QString shownKey_;

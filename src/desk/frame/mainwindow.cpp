@@ -7,6 +7,7 @@
 #include <QLabel>
 #include <QMenuBar>
 #include <QMessageBox>
+#include <QPushButton>
 #include <QSettings>
 #include <QStackedWidget>
 #include <QVBoxLayout>
@@ -34,7 +35,7 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
       bench_(new BenchPage(session_)),
       score_(new ScorePage(session_)),
       run_(new RunPage(session_)),
-      inspector_(new Inspector(session_)),
+      inspector_(new Inspector(session_, plan_->view())),
       pulse_(new PulseBar(session_)) {
   setObjectName(QStringLiteral("mainWindow"));
   setWindowIcon(icon("chispa"));
@@ -54,6 +55,7 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   column->addWidget(pulse_);
   setCentralWidget(middle);
   makeMenus();
+  document.mayLose = [this](const QString& edit, const Losses& losses) { return confirmLosses(edit, losses); };
   connect(plan_, &PlanPage::failed, this, [this](const QString& words) { tell(words); });
   connect(spine_, &Spine::chosen, this, &MainWindow::showWorkspace);
   connect(pulse_, &PulseBar::controllersAsked, this, [this] { showWorkspace(Workspace::Wire); });
@@ -202,6 +204,19 @@ void MainWindow::goTo(const ProblemPlace& place) {
     session_.selection.select(ClipIds{clip->clip});
     showWorkspace(Workspace::Score);
   }
+}
+
+bool MainWindow::confirmLosses(const QString& edit, const Losses& losses) {
+  constexpr std::size_t kMostShown = 12;
+  QString words;
+  for (std::size_t i = 0; i < std::min(losses.size(), kMostShown); ++i) words += text(losses[i]) + QLatin1Char('\n');
+  if (losses.size() > kMostShown) words += tr("… and %1 more.").arg(losses.size() - kMostShown);
+  QMessageBox box(QMessageBox::Question, tr("Not everything can be kept"), tr("This cannot be kept (%1):").arg(edit), QMessageBox::NoButton, this);
+  box.setInformativeText(words);
+  const QAbstractButton* go = box.addButton(tr("Change it all the same"), QMessageBox::AcceptRole);
+  box.addButton(tr("Leave it as it is"), QMessageBox::RejectRole);
+  box.exec();
+  return box.clickedButton() == go;
 }
 
 void MainWindow::updateTitle() {

@@ -63,8 +63,10 @@ class MainWindow : public QMainWindow {
   void deleteSelected();
   void duplicateSelected();
   void selectAll();
+  void groupSelected(bool together);
   void rename();
   void goTo(const ProblemPlace& place);
+  bool confirmLosses(const QString& edit, const Losses& losses);
   void updateTitle();
   void updateActions();
 

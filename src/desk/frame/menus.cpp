@@ -4,10 +4,12 @@
 #include <QMenuBar>
 #include <QMessageBox>
 #include <QSettings>
+#include <set>
 
+#include "core/edit/arrange.h"
 #include "core/edit/scoreedits.h"
-#include "core/edit/zoneedits.h"
 #include "core/edit/wireedits.h"
+#include "core/edit/zoneedits.h"
 #include "desk/frame/actionfinder.h"
 #include "desk/frame/mainwindow.h"
 #include "desk/frame/pulsebar.h"
@@ -55,6 +57,19 @@ void MainWindow::makeFileMenu() {
     showWorkspace(Workspace::Plan);
     plan_->importPoints();
   });
+  addAction(menu, "importSvg", tr("Import &holes or lines of a drawing…"), {}, [this] {
+    showWorkspace(Workspace::Plan);
+    plan_->importSvg();
+  });
+  addAction(menu, "addLettering", tr("Strip along &letters…"), {}, [this] {
+    showWorkspace(Workspace::Plan);
+    plan_->addLettering();
+  });
+  addAction(menu, "addUnderlay", tr("Lay a &picture beneath the plan…"), {}, [this] {
+    showWorkspace(Workspace::Plan);
+    plan_->addUnderlay();
+  });
+  addAction(menu, "exportPlan", tr("Export the plan for the &wall…"), {}, [this] { plan_->exportPlan(); });
   addAction(menu, "exportPoints", tr("&Export the selected pixels' places…"), {}, [this] { plan_->exportPoints(); });
   menu->addSeparator();
   addAction(menu, "quit", tr("&Quit"), QKeySequence::Quit, [this] { close(); });
@@ -68,6 +83,22 @@ void MainWindow::makeEditMenu() {
   addAction(menu, "delete", tr("&Delete"), QKeySequence::Delete, [this] { deleteSelected(); });
   addAction(menu, "duplicate", tr("D&uplicate"), QKeySequence(tr("Ctrl+D")), [this] { duplicateSelected(); });
   addAction(menu, "rename", tr("Re&name"), QKeySequence(tr("F2")), [this] { rename(); });
+  menu->addSeparator();
+  addAction(menu, "group", tr("&Group"), QKeySequence(tr("Ctrl+G")), [this] { groupSelected(true); });
+  addAction(menu, "ungroup", tr("U&ngroup"), QKeySequence(tr("Ctrl+Shift+G")), [this] { groupSelected(false); });
+  addAction(menu, "copyZones", tr("&Copy zones of the fixture"), QKeySequence(tr("Ctrl+Shift+C")), [this] { plan_->copyZones(); });
+  addAction(menu, "pasteZones", tr("&Paste zones onto fixtures"), QKeySequence(tr("Ctrl+Shift+V")), [this] { plan_->pasteZones(); });
+  QMenu* underlays = menu->addMenu(tr("Select an under&lay"));
+  connect(underlays, &QMenu::aboutToShow, this, [this, underlays] {
+    underlays->clear();
+    for (const auto& underlay : session_.show().underlays)
+      underlays->addAction(text(underlay->name), this, [this, id = underlay->id] {
+        showWorkspace(Workspace::Plan);
+        session_.selection.select(id);
+      });
+    if (underlays->isEmpty()) underlays->addAction(tr("There is none yet"))->setEnabled(false);
+  });
+  menu->addSeparator();
   addAction(menu, "selectAll", tr("Select &all"), QKeySequence::SelectAll, [this] { selectAll(); });
 }
 
@@ -138,6 +169,8 @@ void MainWindow::deleteSelected() {
     session_.edit(tr("delete fixtures"), [ids = *fixtures](Show& show) { deleteFixtures(show, ids); });
   } else if (const auto* zone = std::get_if<ZoneId>(&selected)) {
     session_.edit(tr("delete a zone"), [id = *zone](Show& show) { deleteZone(show, id); });
+  } else if (const auto* underlay = std::get_if<UnderlayId>(&selected)) {
+    session_.edit(tr("take an underlay away"), [id = *underlay](Show& show) { remove(show.underlays, id); });
   } else if (const auto* controller = std::get_if<ControllerId>(&selected)) {
     session_.edit(tr("delete a controller"), [id = *controller](Show& show) { deleteController(show, id); });
   } else if (const auto* bead = std::get_if<BeadPlace>(&selected)) {
@@ -151,6 +184,16 @@ void MainWindow::deleteSelected() {
       session_.edit(tr("delete clips"), [ids = *clips, id = score->id](Show& show) { deleteClips(show, id, ids); });
   }
   session_.selection.prune(session_.show(), session_.stage.score());
+}
+
+void MainWindow::groupSelected(bool together) {
+  const FixtureIds ids = withGroups(session_.show(), session_.selection.fixtures());
+  if (ids.empty()) return;
+  std::set<std::string> taken;
+  for (const auto& fixture : session_.show().fixtures) taken.insert(fixture->group);
+  std::string name = tr("Group").toStdString();
+  for (int n = 2; taken.contains(name); ++n) name = tr("Group %1").arg(n).toStdString();
+  session_.edit(together ? tr("group") : tr("ungroup"), [&](Show& show) { groupFixtures(show, ids, together ? name : std::string()); });
 }
 
 void MainWindow::duplicateSelected() {

@@ -5,6 +5,7 @@
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QGridLayout>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
@@ -170,6 +171,23 @@ QWidget* Form::addButton(const QString& key, const QString& words, const QString
   connect(button, &QPushButton::clicked, this, std::move(pressed));
   addWidget(button);
   return button;
+}
+
+void Form::addButtons(const std::vector<Button>& buttons) {
+  auto* row = new QWidget(this);
+  auto* layout = new QHBoxLayout(row);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(4);
+  for (const Button& entry : buttons) {
+    auto* button = new QPushButton(entry.label, row);
+    button->setObjectName(entry.key);
+    button->setToolTip(entry.tip);
+    button->setAccessibleName(entry.tip);
+    button->setMinimumWidth(0);
+    connect(button, &QPushButton::clicked, this, entry.pressed);
+    layout->addWidget(button, 1);
+  }
+  addWidget(row);
 }
 
 void Form::addStretch() { grid_->setRowStretch(row_++, 1); }

@@ -43,6 +43,14 @@ class Form : public QWidget {
   void addNote(Get<QString> get);
   void addWidget(QWidget* widget);
   QWidget* addButton(const QString& key, const QString& label, const QString& tip, std::function<void()> pressed);
+  /// One of several buttons in a row.
+  struct Button {
+    QString key;
+    QString label;
+    QString tip;
+    std::function<void()> pressed;
+  };
+  void addButtons(const std::vector<Button>& buttons);
   void addStretch();
 
   /// Fetches every value anew, without changing anything.

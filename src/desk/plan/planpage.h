@@ -2,33 +2,60 @@
 #pragma once
 #include <QWidget>
 
+#include "core/files/svgfile.h"
 #include "desk/session/session.h"
-
-class QLabel;
-class QListWidget;
-class QTreeWidget;
-class QTreeWidgetItem;
 
 namespace chispa::desk {
 
 class GlowView;
+class PlanLists;
 class PlanView;
 
-/// The workspace Plan: lists of fixtures and zones, the tools, the plan, and the glow in its corner.
+/// How the lines or holes of a drawing become LEDs.
+struct SvgImport {
+  bool takesHoles = true;
+  HoleOrder order = HoleOrder::Nearest;
+  /// Length of the drawing's own unit; 0 as the drawing says.
+  double metresPerUnit = 0;
+};
+
+/// The outline of words as strip.
+struct LetteringWish {
+  QString words;
+  QString font;
+  double height_m = 0.5;
+};
+
+/// The Plan workspace: lists, tools, the plan and the glow, and what goes into and out of them as files.
 class PlanPage : public QWidget {
   Q_OBJECT
  public:
   explicit PlanPage(const Session& session, QWidget* parent = nullptr);
 
   PlanView& view() { return *view_; }
-  /// Fills the lists anew in the theme's colours.
-  void refreshLists() { fillLists(); }
-  /// Makes a fixture of the points in a file; asks for it and its unit if `path` is empty.
+  GlowView& glow() { return *glow_; }
+
+  // Each asks for what is not given.
+  /// Makes a fixture of the points in a file.
   void importPoints(QString path = {}, double metresPerUnit = 1);
+  /// Makes a fixture of the holes or lines of an SVG drawing.
+  void importSvg(QString path = {}, std::optional<SvgImport> how = {});
+  /// Makes a fixture along the outline of words.
+  void addLettering(std::optional<LetteringWish> wish = {});
+  /// Lays a photo or drawing beneath the plan, on the face that is looked at.
+  void addUnderlay(QString path = {});
   /// Writes the places of the selected fixtures' pixels, as a table or a JSON list by the file's ending.
   void exportPoints(QString path = {});
+  /// Writes the plan as it is looked at, with lengths, cut list and pixel numbers, as SVG or PDF by the file's ending.
+  void exportPlan(QString path = {});
+
   /// F2: edits the name of what is selected, in the list.
   void renameSelected();
+  /// Draws the lists in the colours of the theme.
+  void refreshLists();
+  /// Remembers the selected fixture's zones, and gives them to the selected fixtures.
+  void copyZones();
+  void pasteZones();
 
  signals:
   /// Something could not be read or written.
@@ -39,24 +66,17 @@ class PlanPage : public QWidget {
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
-  QWidget* makeLists();
-  QWidget* makeTools();
-  void fillLists();
-  void fillFixtures();
-  void fillZones();
-  void showSelection();
-  void takeTreeSelection();
-  void rename(QTreeWidgetItem* item);
   void placeGlow();
-  void makeZone();
+  /// Adds a fixture by `add`, selects and shows it.
+  void addAndShow(const QString& name, const std::function<FixtureId(Show&)>& add);
+  /// A frame in which drawings stand as they are looked at.
+  Placement facing() const;
 
   Session session_;
-  QTreeWidget* fixtures_;
-  QListWidget* zones_;
-  QLabel* pixels_;
   PlanView* view_;
   GlowView* glow_;
-  bool filling_ = false;
+  PlanLists* lists_;
+  FixtureId copied_;
 };
 
 }  // namespace chispa::desk

@@ -3,42 +3,53 @@
 
 #include <QMouseEvent>
 #include <QPainter>
+#include <algorithm>
 #include <cmath>
+#include <limits>
 
+#include "core/edit/arrange.h"
 #include "core/edit/planedits.h"
-#include "core/edit/strip.h"
-#include "core/shape/way.h"
-#include "desk/parts/format.h"
+#include "core/zone/cells.h"
 #include "desk/parts/theme.h"
+#include "desk/plan/planpainter.h"
+#include "desk/plan/underlaypictures.h"
 
 namespace chispa::desk {
 namespace {
 
 constexpr double kReach_px = 9;
 constexpr double kSnap_m = 0.05;
+constexpr double kSnap_deg = 15;
+/// How far apart cells lie in the unrolled view, in its metres.
+constexpr double kCell_m = 0.1;
 
-QColor screenColour(const PixelFrame& frame, std::size_t pixel) {
-  const Srgb8 c = toSrgb8({frame.r[pixel], frame.g[pixel], frame.b[pixel]});
-  return QColor(c.r, c.g, c.b);
-}
+QPointF onGrid(QPointF plan) { return {std::round(plan.x() / kSnap_m) * kSnap_m, std::round(plan.y() / kSnap_m) * kSnap_m}; }
 
-/// Pixels that fit on a length, at least one.
-int pixelsOn(double metres, double perMetre) { return std::clamp(static_cast<int>(std::lround(metres * perMetre)), 1, 20'000); }
+double distance(QPointF a, QPointF b) { return std::hypot(a.x() - b.x(), a.y() - b.y()); }
 
-/// A step of 1, 2 or 5 times a power of ten that is at least `least`.
-double roundStep(double least) {
-  const double power = std::pow(10, std::floor(std::log10(least)));
-  for (const double factor : {1.0, 2.0, 5.0})
-    if (factor * power >= least) return factor * power;
-  return 10 * power;
+std::unique_ptr<PlanHand> makeHand(PlanView& view, PlanTool tool) {
+  switch (tool) {
+    case PlanTool::Select: return makeSelectHand(view);
+    case PlanTool::Measure: return makeMeasureHand(view);
+    case PlanTool::Brush:
+    case PlanTool::Box:
+    case PlanTool::Lasso: return makePaintHand(view, tool);
+    case PlanTool::Number: return makeNumberHand(view);
+    case PlanTool::Scale: return makeScaleHand(view);
+    case PlanTool::Centre: return makeCentreHand(view);
+    default: return makeDrawHand(view, tool);
+  }
 }
 
 }  // namespace
 
-PlanView::PlanView(const Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+PlanView::PlanView(const Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), hand_(makeSelectHand(*this)), underlays_(std::make_unique<UnderlayPictures>(session.document)) {
   setObjectName(QStringLiteral("planView"));
   setAccessibleName(tr("Plan"));
-  setToolTip(tr("The wheel zooms, the middle button pans, Home shows all. Everything snaps to 50 mm; the arrow keys nudge by 10 mm."));
+  setToolTip(tr("The wheel zooms, the middle button pans, the right button turns the free view, Home shows all. Everything snaps to ends and to "
+                "50 mm, with Alt to nothing; the arrow keys nudge by 10 mm."));
+  setToolTipDuration(4000);
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
   setMinimumSize(240, 200);
@@ -48,69 +59,181 @@ PlanView::PlanView(const Session& session, QWidget* parent) : QWidget(parent), s
     frameAll();
   });
   connect(&session_.selection, &Selection::changed, this, qOverload<>(&PlanView::update));
-  connect(&session_.stage, &Stage::ticked, this, qOverload<>(&PlanView::update));
+  connect(&session_.stage, &Stage::ticked, this, [this] {
+    if (isVisible()) update();
+  });
   updatePieces();
 }
 
+PlanView::~PlanView() = default;
+
+void PlanView::flatten(Piece& piece) const {
+  piece.flat.clear();
+  for (const Vec3& point : piece.points) piece.flat.push_back(projection_.flat(point));
+}
+
 void PlanView::updatePieces() {
-  std::vector<Piece> next;
-  for (const auto& fixture : session_.show().fixtures) {
-    const auto known = std::find_if(pieces_.begin(), pieces_.end(), [&](const Piece& p) { return p.fixture == fixture; });
-    next.push_back({fixture, known != pieces_.end() ? std::move(known->points) : positions(*fixture)});
-    if (known != pieces_.end()) known->fixture = nullptr;
+  const auto& fixtures = session_.show().fixtures;
+  std::vector<Piece> next(fixtures.size());
+  std::size_t known = 0;
+  int first = 0;
+  for (std::size_t i = 0; i < fixtures.size(); ++i) {
+    // Pieces keep their order from edit to edit, so that the one sought is nearly always the next.
+    while (known < pieces_.size() && pieces_[known].fixture != fixtures[i] && pieces_[known].fixture->id < fixtures[i]->id) ++known;
+    if (known < pieces_.size() && pieces_[known].fixture == fixtures[i]) {
+      next[i] = std::move(pieces_[known++]);
+    } else {
+      next[i].fixture = fixtures[i];
+      next[i].points = positions(*fixtures[i]);
+      flatten(next[i]);
+    }
+    next[i].first = first;
+    first += static_cast<int>(next[i].points.size());
   }
   pieces_ = std::move(next);
+  if (side() == PlanSide::Unrolled) unroll();
+  for (Piece& piece : pieces_) {
+    QRectF extent;
+    for (const QPointF& p : piece.flat) {
+      const QRectF dot(p - QPointF(1e-3, 1e-3), QSizeF(2e-3, 2e-3));
+      extent = extent.isNull() ? dot : extent | dot;
+    }
+    piece.extent = extent;
+  }
   update();
 }
 
+void PlanView::unroll() {
+  const auto* zoneId = std::get_if<ZoneId>(&unrolled_);
+  const Zone* zone = zoneId ? chispa::find(session_.show().zones, *zoneId) : nullptr;
+  Zone chosen;
+  if (const auto* ids = std::get_if<FixtureIds>(&unrolled_)) {
+    chosen.layout = ZoneLayout::SideBySide;
+    for (const FixtureId id : *ids) chosen.parts.push_back({id, std::nullopt, false});
+    zone = &chosen;
+  }
+  for (Piece& piece : pieces_) piece.flat.clear();
+  if (!zone) return;
+  // The grid that the parts have, whatever is taken of them: a maker paints what is not in the zone yet, too.
+  Zone whole = *zone;
+  std::vector<ZonePart> parts;
+  for (ZonePart part : whole.parts) {
+    part.runs.clear();
+    if (std::find(parts.begin(), parts.end(), part) == parts.end()) parts.push_back(part);
+  }
+  whole.parts = parts;
+  whole.playsAsOne = false;
+  whole.pixelsPerCell = 1;
+  const PixelMap map = mapPixels(session_.show());
+  const ZoneCells cells = cellsOf(session_.show(), map, whole);
+  constexpr double kHidden = std::numeric_limits<double>::quiet_NaN();
+  for (Piece& piece : pieces_) piece.flat.assign(piece.points.size(), QPointF(kHidden, kHidden));
+  const int wide = cells.rows > 1 ? cells.columns : std::max(1, static_cast<int>(std::ceil(std::sqrt(cells.count() * 2.0))));
+  for (int cell = 0; cell < cells.count(); ++cell) {
+    const auto at = static_cast<std::size_t>(cell);
+    // A single line is broken into lines of one length, as text is.
+    const int column = cells.rows > 1 ? cells.column[at] : cell % wide;
+    const int row = cells.rows > 1 ? cells.row[at] : -(cell / wide);
+    for (const std::uint32_t pixel : cells.pixelsOf(cell)) {
+      const auto number = static_cast<int>(pixel);
+      Piece& owner = *(std::upper_bound(pieces_.begin(), pieces_.end(), number, [](int n, const Piece& piece) { return n < piece.first; }) - 1);
+      owner.flat[static_cast<std::size_t>(number - owner.first)] = {column * kCell_m, row * kCell_m};
+    }
+  }
+  for (Piece& piece : pieces_)
+    if (std::all_of(piece.flat.begin(), piece.flat.end(), [](QPointF p) { return std::isnan(p.x()); })) piece.flat.clear();
+}
+
 void PlanView::setSide(PlanSide side) {
-  side_ = side;
+  if (side == PlanSide::Unrolled) unrolled_ = session_.selection.now();
+  projection_.setSide(side);
+  for (Piece& piece : pieces_) flatten(piece);
+  updatePieces();
   frameAll();
   emit sideChanged();
 }
 
 void PlanView::setTool(PlanTool tool) {
   tool_ = tool;
+  // The hand that is put down may be the one that asked for it.
+  retired_ = std::exchange(hand_, makeHand(*this, tool));
+  if (tool == PlanTool::Select) continued_ = {};
   setCursor(tool == PlanTool::Select ? Qt::ArrowCursor : Qt::CrossCursor);
+  update();
   emit toolChanged();
 }
 
-QPointF PlanView::flat(Vec3 p) const {
-  switch (side_) {
-    case PlanSide::Top: return {p.x, p.y};
-    case PlanSide::Front: return {p.x, p.z};
-    case PlanSide::Side: return {p.y, p.z};
-  }
-  return {};
+void PlanView::continueFixture(FixtureId id) {
+  setTool(PlanTool::Line);
+  continued_ = id;
+  update();
 }
 
-Vec3 PlanView::lifted(QPointF p) const {
-  switch (side_) {
-    case PlanSide::Top: return {p.x(), p.y(), 0};
-    case PlanSide::Front: return {p.x(), 0, p.y()};
-    case PlanSide::Side: return {0, p.x(), p.y()};
-  }
-  return {};
-}
-
-QPointF PlanView::toScreen(Vec3 world) const {
-  const QPointF p = flat(world) - centre_;
-  return {width() / 2.0 + p.x() * scale_, height() / 2.0 - p.y() * scale_};
+QPointF PlanView::toScreen(QPointF plan) const {
+  return {width() / 2.0 + (plan.x() - centre_.x()) * scale_, height() / 2.0 - (plan.y() - centre_.y()) * scale_};
 }
 
 QPointF PlanView::toPlan(QPointF screen) const {
   return {centre_.x() + (screen.x() - width() / 2.0) / scale_, centre_.y() - (screen.y() - height() / 2.0) / scale_};
 }
 
-QPointF PlanView::snapped(QPointF plan) const {
-  return {std::round(plan.x() / kSnap_m) * kSnap_m, std::round(plan.y() / kSnap_m) * kSnap_m};
+std::vector<QPointF> PlanView::endsOf(const Fixture& fixture) const {
+  std::vector<QPointF> ends;
+  for (const Segment& segment : fixture.segments) {
+    const auto at = [&](Vec3 local) { return projection_.flat(placed(fixture.place, placed(segment.place, local))); };
+    if (const auto* line = std::get_if<LineShape>(&segment.shape)) {
+      ends.push_back(at({}));
+      ends.push_back(at({line->count * line->pitch_m, 0, 0}));
+    } else if (const auto* path = std::get_if<PathShape>(&segment.shape)) {
+      for (const Vec3& corner : path->corners) ends.push_back(at(corner));
+    } else {
+      const auto points = localPositions(segment.shape);
+      if (points.empty()) continue;
+      ends.push_back(at(points.front()));
+      ends.push_back(at(points.back()));
+      ends.push_back(at({}));
+    }
+  }
+  return ends;
+}
+
+std::optional<QPointF> PlanView::endNear(QPointF screen, const FixtureIds& without) const {
+  std::optional<QPointF> nearest;
+  double best = kReach_px;
+  const QPointF plan = toPlan(screen);
+  const double reach = kReach_px / scale_;
+  for (const Piece& piece : pieces_) {
+    if (!piece.extent.adjusted(-reach - 0.1, -reach - 0.1, reach + 0.1, reach + 0.1).contains(plan)) continue;
+    if (std::find(without.begin(), without.end(), piece.fixture->id) != without.end()) continue;
+    for (const QPointF& end : endsOf(*piece.fixture)) {
+      const double away = distance(toScreen(end), screen);
+      if (away >= best) continue;
+      best = away;
+      nearest = end;
+    }
+  }
+  return nearest;
+}
+
+QPointF PlanView::snapped(const PlanPointer& pointer, std::optional<QPointF> from) const {
+  const QPointF raw = toPlan(pointer.at);
+  if (pointer.keys & Qt::AltModifier) return raw;
+  if (pointer.keys & Qt::ShiftModifier && from) {
+    const QPointF away = raw - *from;
+    const double length = std::round(std::hypot(away.x(), away.y()) / kSnap_m) * kSnap_m;
+    const double angle = radians(std::round(degrees(std::atan2(away.y(), away.x())) / kSnap_deg) * kSnap_deg);
+    return *from + QPointF(std::cos(angle), std::sin(angle)) * length;
+  }
+  const auto end = endNear(pointer.at);
+  return end ? *end : onGrid(raw);
 }
 
 void PlanView::frameAll() {
   isFramed_ = true;
   QRectF extent;
   for (const Piece& piece : pieces_)
-    for (const Vec3& point : piece.points) extent |= QRectF(flat(point) - QPointF(0.05, 0.05), QSizeF(0.1, 0.1));
+    for (const QPointF& p : piece.flat)
+      if (!std::isnan(p.x())) extent |= QRectF(p - QPointF(0.05, 0.05), QSizeF(0.1, 0.1));
   if (extent.isNull()) extent = QRectF(-3, -2, 6, 4);
   constexpr double kMargin = 1.16;
   centre_ = extent.center();
@@ -120,313 +243,74 @@ void PlanView::frameAll() {
 
 std::optional<FixtureId> PlanView::fixtureAt(QPointF screen) const {
   std::optional<FixtureId> nearest;
-  double best = kReach_px * kReach_px;
+  double best = kReach_px;
+  const QPointF plan = toPlan(screen);
+  const double reach = kReach_px / scale_;
   for (const Piece& piece : pieces_) {
-    for (const Vec3& point : piece.points) {
-      const QPointF away = toScreen(point) - screen;
-      const double distance = QPointF::dotProduct(away, away);
-      if (distance >= best) continue;
-      best = distance;
+    if (!piece.extent.adjusted(-reach, -reach, reach, reach).contains(plan)) continue;
+    for (const QPointF& point : piece.flat) {
+      const double away = distance(point, plan) * scale_;
+      if (!(away < best)) continue;
+      best = away;
       nearest = piece.fixture->id;
     }
   }
   return nearest;
 }
 
-void PlanView::paintGrid(QPainter& painter) const {
-  const double step = roundStep(56 / scale_);
-  const QPointF low = toPlan({0.0, static_cast<double>(height())});
-  const QPointF high = toPlan({static_cast<double>(width()), 0.0});
-  painter.setFont(numberFont(0.85));
-  const int line = painter.fontMetrics().height();
-  for (double x = std::ceil(low.x() / step) * step; x <= high.x(); x += step) {
-    const double at = toScreen(lifted({x, 0})).x();
-    painter.setPen(std::abs(x) < step / 2 ? theme().line.lighter(130) : theme().line.darker(theme().isDark ? 125 : 100));
-    painter.drawLine(QPointF(at, 0), QPointF(at, height()));
-    painter.setPen(theme().quiet);
-    painter.drawText(QPointF(at + 4, line), QStringLiteral("%1 m").arg(x, 0, 'g', 6));
-  }
-  for (double y = std::ceil(low.y() / step) * step; y <= high.y(); y += step) {
-    const double at = toScreen(lifted({0, y})).y();
-    painter.setPen(std::abs(y) < step / 2 ? theme().line.lighter(130) : theme().line.darker(theme().isDark ? 125 : 100));
-    painter.drawLine(QPointF(0, at), QPointF(width(), at));
-  }
-}
-
-void PlanView::paintPieces(QPainter& painter) const {
-  const auto compiled = session_.stage.compiled();
-  const PixelFrame& frame = session_.stage.frame();
-  painter.setPen(Qt::NoPen);
-  for (const Piece& piece : pieces_) {
-    const auto range = compiled ? compiled->map.rangeOf(piece.fixture->id) : std::nullopt;
-    const bool fits = range && range->count == std::ssize(piece.points) && frame.size() == compiled->map.positions.size();
-    const double pitch = pitch_m(piece.fixture->segments.front()) * scale_;
-    const double size = piece.points.size() == 1 ? 9 : std::clamp(pitch * 0.55, 2.2, 12.0);
-    const QColor unlit = theme().isDark ? QColor(0x5c, 0x59, 0x52) : QColor(0xa8, 0xa3, 0x98);
-    for (std::size_t i = 0; i < piece.points.size(); ++i) {
-      QColor colour = unlit;
-      if (fits) {
-        const QColor lit = screenColour(frame, static_cast<std::size_t>(range->first) + i);
-        if (lit.value() > 40) colour = lit;
-      }
-      const QPointF at = toScreen(piece.points[i]);
-      if (size < 4)
-        painter.fillRect(QRectF(at.x() - size / 2, at.y() - size / 2, size, size), colour);
-      else {
-        painter.setBrush(colour);
-        painter.drawEllipse(at, size / 2, size / 2);
-      }
-    }
-  }
-}
-
-void PlanView::paintSelected(QPainter& painter, const Piece& piece) const {
-  QRectF box;
-  for (const Vec3& point : piece.points) box |= QRectF(toScreen(point) - QPointF(1, 1), QSizeF(2, 2));
-  painter.setBrush(Qt::NoBrush);
-  painter.setPen(QPen(theme().ember, 1.2));
-  painter.drawRoundedRect(box.adjusted(-7, -7, 7, 7), 4, 4);
-  // The data-in end: an arrowhead at pixel 1 that points along the strip.
-  const QPointF first = toScreen(piece.points.front());
-  QPointF along = piece.points.size() > 1 ? toScreen(piece.points[1]) - first : QPointF(1, 0);
-  const double length = std::hypot(along.x(), along.y());
-  along = length > 0.01 ? along / length : QPointF(1, 0);
-  const QPointF beside(-along.y(), along.x());
-  const QPointF tip = first - along * 6;
-  painter.setPen(Qt::NoPen);
-  painter.setBrush(theme().fine);
-  painter.drawPolygon(QPolygonF{tip, tip - along * 11 + beside * 6, tip - along * 11 - beside * 6});
-  painter.setFont(numberFont(0.85));
-  painter.setPen(theme().fine);
-  painter.drawText(tip - along * 14 + QPointF(4, -8), tr("data in"));
-  // Numbers at a spacing at which they can be read.
-  const double perPixel = std::max(0.2, pitch_m(piece.fixture->segments.front()) * scale_);
-  const int every = static_cast<int>(roundStep(44 / perPixel));
-  painter.setPen(theme().text);
-  QPointF lastNumber = first - QPointF(40, 0);
-  for (std::size_t i = static_cast<std::size_t>(every); i < piece.points.size(); i += static_cast<std::size_t>(every)) {
-    const QPointF at = toScreen(piece.points[i - 1]);
-    // Seen end-on, a post's pixels fall together: one number is enough.
-    if ((at - lastNumber).manhattanLength() < 24 || (at - first).manhattanLength() < 12) continue;
-    lastNumber = at;
-    painter.drawLine(at + QPointF(0, 4), at + QPointF(0, 9));
-    painter.drawText(at + QPointF(2, 19), QString::number(i));
-  }
-}
-
-std::optional<Shape> PlanView::draftShape() const {
-  const QPointF from = snapped(toPlan(pressed_));
-  const QPointF to = snapped(toPlan(pointer_));
-  const double wide = std::abs(to.x() - from.x());
-  const double tall = std::abs(to.y() - from.y());
-  const double length = std::hypot(wide, tall);
-  const double perMetre = session_.show().stripTypes.empty() ? 60 : session_.show().stripTypes.front()->pixelsPerMetre;
-  if (tool_ == PlanTool::Path) return draftPath();
-  if (tool_ == PlanTool::Matrix) {
-    if (wide < kSnap_m || tall < kSnap_m) return std::nullopt;
-    return GridShape{pixelsOn(wide, perMetre), pixelsOn(tall, perMetre), 1 / perMetre, 1 / perMetre};
-  }
-  if (length < kSnap_m || tool_ == PlanTool::Select) return std::nullopt;
-  if (tool_ == PlanTool::Line) return LineShape{pixelsOn(length, perMetre), 1 / perMetre};
-  return draftRound(length, perMetre);
-}
-
-std::optional<Shape> PlanView::draftRound(double radius, double perMetre) const {
-  const int along = pixelsOn(radius, perMetre);
-  switch (tool_) {
-    case PlanTool::Ring: return ArcShape{pixelsOn(2 * kPi * radius, perMetre), radius, 0, 360};
-    case PlanTool::Rings: {
-      RingsShape rings{{}, radius / 3, radius, 0, true};
-      for (int ring = 1; ring <= 3; ++ring) rings.counts.push_back(pixelsOn(2 * kPi * radius * ring / 3, perMetre));
-      return rings;
-    }
-    case PlanTool::Spiral: {
-      SpiralShape spiral{1, 3, radius / 5, radius, 0};
-      spiral.count = pixelsOn(stripLength_m(spiral), perMetre);
-      return spiral;
-    }
-    case PlanTool::Cone: return ConeShape{12, std::max(2, along), radius, radius / 10, radius * 1.5, 0, 360, StringWay::Forth};
-    case PlanTool::Spokes: return SpokesShape{12, std::max(2, along), radius / 8, radius, 0, 360, StringWay::Forth};
-    default: return std::nullopt;
-  }
-}
-
-std::optional<Shape> PlanView::draftPath() const {
-  PathShape path;
-  for (const QPointF& corner : corners_) path.corners.push_back({corner.x() - corners_[0].x(), corner.y() - corners_[0].y(), 0});
-  if (path.corners.size() < 2) return std::nullopt;
-  const double perMetre = session_.show().stripTypes.empty() ? 60 : session_.show().stripTypes.front()->pixelsPerMetre;
-  path.count = pixelsOn(wayLength_m(path.corners), perMetre);
-  return path;
-}
-
-void PlanView::addCorner(QPointF screen) {
-  const QPointF corner = snapped(toPlan(screen));
-  if (corners_.empty() || corners_.back() != corner) corners_.push_back(corner);
-  update();
-}
-
-void PlanView::finishPath() {
-  if (corners_.size() >= 2) {
-    pressed_ = toScreen(lifted(corners_[0]));
-    finishDraft();
-  }
-  corners_.clear();
-  update();
-}
-
-void PlanView::mouseDoubleClickEvent(QMouseEvent* event) {
-  if (tool_ == PlanTool::Path) return finishPath();
-  QWidget::mouseDoubleClickEvent(event);
-}
-
-Vec3 PlanView::draftPosition() const {
-  const QPointF from = snapped(toPlan(pressed_));
-  const QPointF to = snapped(toPlan(pointer_));
-  return lifted(tool_ == PlanTool::Matrix ? (from + to) / 2 : from);
-}
-
-Vec3 PlanView::draftRotation() const {
-  const QPointF along = snapped(toPlan(pointer_)) - snapped(toPlan(pressed_));
-  const double angle = tool_ == PlanTool::Line ? std::atan2(along.y(), along.x()) * 180 / kPi : 0;
-  switch (side_) {
-    case PlanSide::Top: return {0, 0, angle};
-    // Upright: first turned within its own plane, which an upright line does about y.
-    // A cone stands upright whichever way it is looked at.
-    case PlanSide::Front: return tool_ == PlanTool::Line ? Vec3{0, -angle, 0} : tool_ == PlanTool::Cone ? Vec3{} : Vec3{90, 0, 0};
-    case PlanSide::Side: return tool_ == PlanTool::Line ? Vec3{0, -angle, 90} : tool_ == PlanTool::Cone ? Vec3{} : Vec3{90, 0, 90};
-  }
-  return {};
-}
-
-QString PlanView::draftText() const {
-  const auto shape = draftShape();
-  if (!shape) return tr("drag to draw");
-  if (const auto* grid = std::get_if<GridShape>(&*shape))
-    return tr("%1 × %2 = %3 px").arg(grid->columns).arg(grid->rows).arg(pixelCount(*shape));
-  if (const auto* arc = std::get_if<ArcShape>(&*shape); arc)
-    return tr("Ø %1 · %2 px").arg(lengthText(2 * arc->radius_m)).arg(arc->count);
-  return tr("%1 · %2 px").arg(lengthText(stripLength_m(*shape))).arg(pixelCount(*shape));
-}
-
-void PlanView::paintDraft(QPainter& painter) const {
-  painter.setPen(QPen(theme().ember, 1.5, Qt::DashLine));
-  painter.setBrush(Qt::NoBrush);
-  const QPointF from = toScreen(lifted(snapped(toPlan(pressed_))));
-  const QPointF to = toScreen(lifted(snapped(toPlan(pointer_))));
-  const double radius = std::hypot(to.x() - from.x(), to.y() - from.y());
-  if (drag_ == Drag::Band)
-    painter.drawRect(QRectF(pressed_, pointer_).normalized());
-  else if (tool_ == PlanTool::Line)
-    painter.drawLine(from, to);
-  else if (tool_ == PlanTool::Matrix)
-    painter.drawRect(QRectF(from, to).normalized());
-  else
-    painter.drawEllipse(from, radius, radius);
-  if (drag_ != Drag::Draft) return;
-  painter.setPen(theme().text);
-  painter.drawText(pointer_ + QPointF(14, -8), draftText());
-}
-
-void PlanView::paintCorners(QPainter& painter) const {
-  painter.setPen(QPen(theme().ember, 1.5, Qt::DashLine));
-  QPolygonF way;
-  for (const QPointF& corner : corners_) way << toScreen(lifted(corner));
-  way << pointer_;
-  painter.drawPolyline(way);
-  painter.setPen(theme().text);
-  painter.drawText(pointer_ + QPointF(14, -8), tr("%1 corners · double click or Enter ends").arg(corners_.size()));
-}
-
-void PlanView::paintEmpty(QPainter& painter) const {
-  painter.setPen(theme().quiet);
-  painter.drawText(rect(), Qt::AlignCenter,
-                   tr("Nothing is built yet.\n\nChoose Line (L), Matrix (G) or Ring (O) above and drag on the plan,\n"
-                      "or open the demo from the Help menu."));
+std::vector<std::uint32_t> PlanView::pixelsWhere(const std::function<bool(QPointF)>& contains) const {
+  std::vector<std::uint32_t> found;
+  for (const Piece& piece : pieces_)
+    for (std::size_t i = 0; i < piece.flat.size(); ++i)
+      if (!std::isnan(piece.flat[i].x()) && contains(toScreen(piece.flat[i]))) found.push_back(static_cast<std::uint32_t>(piece.first) + static_cast<std::uint32_t>(i));
+  return found;
 }
 
 void PlanView::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   painter.fillRect(rect(), theme().window);
   painter.setRenderHint(QPainter::Antialiasing);
-  paintGrid(painter);
-  paintPieces(painter);
-  for (const Piece& piece : pieces_)
-    if (session_.selection.has(piece.fixture->id) && !piece.points.empty()) paintSelected(painter, piece);
-  if (drag_ == Drag::Draft || drag_ == Drag::Band) paintDraft(painter);
-  if (!corners_.empty()) paintCorners(painter);
-  if (pieces_.empty() && drag_ == Drag::None) paintEmpty(painter);
-  if (drag_ == Drag::Move) {
-    const QPointF by = snapped(toPlan(pointer_)) - snapped(toPlan(pressed_));
-    painter.setPen(theme().text);
-    painter.drawText(pointer_ + QPointF(14, -8), tr("%1 across, %2 up").arg(lengthText(by.x()), lengthText(by.y())));
-  }
+  PlanPainter plan(*this, painter);
+  underlays_->paint(painter, *this);
+  plan.paintGrid();
+  plan.paintPieces();
+  plan.paintSelection();
+  hand_->paint(painter);
+  plan.paintHint();
 }
 
 void PlanView::mousePressEvent(QMouseEvent* event) {
-  pressed_ = pointer_ = event->position();
-  const bool adding = event->modifiers() & Qt::ShiftModifier;
-  if (event->button() == Qt::MiddleButton) {
-    drag_ = Drag::Pan;
-  } else if (event->button() == Qt::LeftButton && tool_ == PlanTool::Path) {
-    addCorner(pressed_);
-  } else if (event->button() == Qt::LeftButton && tool_ != PlanTool::Select) {
-    drag_ = Drag::Draft;
-  } else if (event->button() == Qt::LeftButton) {
-    const auto hit = fixtureAt(pressed_);
-    drag_ = hit ? Drag::Move : Drag::Band;
-    if (hit && adding)
-      session_.selection.toggle(*hit);
-    else if (hit && !session_.selection.has(*hit))
-      session_.selection.select(FixtureIds{*hit});
-  }
+  if (event->button() == Qt::MiddleButton) panFrom_ = event->position();
+  if (event->button() == Qt::RightButton && side() == PlanSide::Free) orbitFrom_ = event->position();
+  if (event->button() == Qt::LeftButton) hand_->press({event->position(), event->modifiers()});
   update();
 }
 
 void PlanView::mouseMoveEvent(QMouseEvent* event) {
-  const QPointF before = pointer_;
-  pointer_ = event->position();
-  if (drag_ == Drag::Pan) {
+  const QPointF at = event->position();
+  if (panFrom_) {
     isFramed_ = false;
-    centre_ -= QPointF((pointer_.x() - before.x()) / scale_, -(pointer_.y() - before.y()) / scale_);
-  } else if (drag_ == Drag::Move) {
-    const QPointF by = snapped(toPlan(pointer_)) - snapped(toPlan(before));
-    if (!by.isNull())
-      session_.edit(tr("move"), [&](Show& show) { moveFixtures(show, session_.selection.fixtures(), lifted(by)); },
-                    QStringLiteral("plan-drag"));
+    centre_ -= QPointF((at.x() - panFrom_->x()) / scale_, -(at.y() - panFrom_->y()) / scale_);
+    panFrom_ = at;
+  } else if (orbitFrom_) {
+    projection_.orbit((orbitFrom_->x() - at.x()) / 3, (at.y() - orbitFrom_->y()) / 3);
+    orbitFrom_ = at;
+    for (Piece& piece : pieces_) flatten(piece);
+    updatePieces();
+  } else {
+    hand_->move({at, event->modifiers()});
   }
-  if (drag_ != Drag::None || !corners_.empty()) update();
+  if (event->buttons() || tool_ != PlanTool::Select) update();
 }
 
 void PlanView::mouseReleaseEvent(QMouseEvent* event) {
-  pointer_ = event->position();
-  const Drag ended = std::exchange(drag_, Drag::None);
-  if (ended == Drag::Move) session_.document.seal();
-  if (ended == Drag::Band) selectWithin(QRectF(pressed_, pointer_).normalized(), event->modifiers() & Qt::ShiftModifier);
-  if (ended == Drag::Draft) finishDraft();
+  panFrom_.reset();
+  orbitFrom_.reset();
+  if (event->button() == Qt::LeftButton) hand_->release({event->position(), event->modifiers()});
   update();
 }
 
-void PlanView::finishDraft() {
-  const auto shape = draftShape();
-  if (!shape) return;
-  FixtureId added;
-  session_.edit(tr("add %1").arg(QString::fromUtf8(shapeName(*shape).data())),
-                [&](Show& show) { added = addFixture(show, *shape, draftPosition(), draftRotation()); });
-  session_.selection.select(FixtureIds{added});
-  setTool(PlanTool::Select);
-}
-
-void PlanView::selectWithin(QRectF screen, bool adding) {
-  FixtureIds ids = adding ? session_.selection.fixtures() : FixtureIds{};
-  for (const Piece& piece : pieces_) {
-    const bool inside = !piece.points.empty() && std::all_of(piece.points.begin(), piece.points.end(), [&](const Vec3& point) {
-      return screen.contains(toScreen(point));
-    });
-    if (inside && std::find(ids.begin(), ids.end(), piece.fixture->id) == ids.end()) ids.push_back(piece.fixture->id);
-  }
-  session_.selection.select(ids.empty() ? Selected{} : Selected{ids});
-}
+void PlanView::mouseDoubleClickEvent(QMouseEvent*) { hand_->finish(); }
 
 void PlanView::wheelEvent(QWheelEvent* event) {
   isFramed_ = false;
@@ -437,9 +321,17 @@ void PlanView::wheelEvent(QWheelEvent* event) {
 }
 
 void PlanView::nudge(QPointF by_m) {
-  if (session_.selection.fixtures().empty()) return;
-  session_.edit(tr("nudge"), [&](Show& show) { moveFixtures(show, session_.selection.fixtures(), lifted(by_m)); },
-                QStringLiteral("plan-nudge"));
+  const FixtureIds ids = withGroups(session_.show(), session_.selection.fixtures());
+  if (ids.empty()) return;
+  session_.edit(tr("nudge"), [&](Show& show) { moveFixtures(show, ids, projection_.lifted(by_m)); }, QStringLiteral("plan-nudge"));
+}
+
+void PlanView::walk(int pixels) {
+  const FixtureIds ids = session_.selection.fixtures();
+  if (ids.size() != 1) return;
+  const int count = pixelCount(*chispa::find(session_.show().fixtures, ids.front()));
+  const int next = session_.selection.pixel().value_or(pixels > 0 ? -1 : count) + pixels;
+  session_.selection.choosePixel(std::clamp(next, 0, count - 1));
 }
 
 void PlanView::keyPressEvent(QKeyEvent* event) {
@@ -449,14 +341,14 @@ void PlanView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Right: return nudge({step, 0});
     case Qt::Key_Up: return nudge({0, step});
     case Qt::Key_Down: return nudge({0, -step});
+    case Qt::Key_BracketLeft: return walk(-1);
+    case Qt::Key_BracketRight: return walk(1);
     case Qt::Key_Home: return frameAll();
     case Qt::Key_Return:
-    case Qt::Key_Enter: return finishPath();
+    case Qt::Key_Enter: return hand_->finish();
     case Qt::Key_Escape:
-      drag_ = Drag::None;
-      corners_.clear();
-      setTool(PlanTool::Select);
-      return session_.selection.clear();
+      if (tool_ == PlanTool::Select) session_.selection.clear();
+      return setTool(PlanTool::Select);
     default: QWidget::keyPressEvent(event);
   }
 }

@@ -1,35 +1,70 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QPointF>
 #include <QWidget>
-#include <map>
 #include <memory>
 #include <optional>
+#include <vector>
 
+#include "core/edit/strip.h"
+#include "desk/plan/projection.h"
+#include "desk/plan/tools/plantool.h"
 #include "desk/session/session.h"
 
 namespace chispa::desk {
 
-/// From where the plan is looked at.
-enum class PlanSide { Top, Front, Side };
-/// What dragging on the plan does.
-enum class PlanTool { Select, Line, Path, Matrix, Ring, Rings, Spiral, Cone, Spokes };
+class UnderlayPictures;
 
 /// The floor plan in metres: every LED, what is selected with its data-in end, direction and pixel numbers, and the
-/// tools that draw new pieces.
+/// tools that draw new pieces and paint zones.
 class PlanView : public QWidget {
   Q_OBJECT
  public:
   explicit PlanView(const Session& session, QWidget* parent = nullptr);
+  ~PlanView() override;
 
-  PlanSide side() const { return side_; }
+  /// A fixture, and where its pixels are seen, in metres of the plan and data order.
+  struct Piece {
+    std::shared_ptr<const Fixture> fixture;
+    std::vector<Vec3> points;
+    std::vector<QPointF> flat;
+    /// Number of its first pixel in the show.
+    int first = 0;
+    QRectF extent;
+  };
+
+  const Session& session() const { return session_; }
+  const PlanProjection& projection() const { return projection_; }
+  const std::vector<Piece>& pieces() const { return pieces_; }
+  PlanSide side() const { return projection_.side(); }
+  /// Looks from another side at everything; unrolled, it shows the selected zone, or the selected fixtures' cells.
   void setSide(PlanSide side);
   PlanTool tool() const { return tool_; }
   void setTool(PlanTool tool);
+  /// The next shape that is drawn becomes a segment of this fixture.
+  void continueFixture(FixtureId id);
+  FixtureId continued() const { return continued_; }
+  /// What gives way when pixels, length or pitch of a strip are changed.
+  Follows follows() const { return follows_; }
+  void setFollows(Follows follows) { follows_ = follows; }
+  QString hint() const { return hand_->hint(); }
   /// Everything in view.
   void frameAll();
+
+  double scale() const { return scale_; }
+  QPointF toScreen(QPointF plan) const;
   /// Where a point of the world is on the widget.
-  QPointF toScreen(Vec3 world) const;
+  QPointF toScreen(Vec3 world) const { return toScreen(projection_.flat(world)); }
+  QPointF toPlan(QPointF screen) const;
+  /// A place to draw from or to: an end of a strip nearby, else the 50 mm grid. Alt switches that off; with Shift the
+  /// way from `from` (in the plan) is turned to the nearest 15°.
+  QPointF snapped(const PlanPointer& pointer, std::optional<QPointF> from = {}) const;
+  /// The strip's end nearest to a place of the screen, within reach, that is not one of `without`.
+  std::optional<QPointF> endNear(QPointF screen, const FixtureIds& without = {}) const;
+  /// Ends of a fixture's segments, in the plan.
+  std::vector<QPointF> endsOf(const Fixture& fixture) const;
+  std::optional<FixtureId> fixtureAt(QPointF screen) const;
+  /// Numbers of the show's pixels whose place on the screen `contains`.
+  std::vector<std::uint32_t> pixelsWhere(const std::function<bool(QPointF screen)>& contains) const;
 
  signals:
   void toolChanged();
@@ -46,49 +81,28 @@ class PlanView : public QWidget {
   void resizeEvent(QResizeEvent* event) override;
 
  private:
-  struct Piece {
-    std::shared_ptr<const Fixture> fixture;
-    std::vector<Vec3> points;
-  };
-
   void updatePieces();
-  QPointF flat(Vec3 world) const;
-  Vec3 lifted(QPointF flat) const;
-  QPointF toPlan(QPointF screen) const;
-  QPointF snapped(QPointF plan) const;
-  std::optional<FixtureId> fixtureAt(QPointF screen) const;
-  void paintGrid(QPainter& painter) const;
-  void paintPieces(QPainter& painter) const;
-  void paintSelected(QPainter& painter, const Piece& piece) const;
-  void paintDraft(QPainter& painter) const;
-  void paintCorners(QPainter& painter) const;
-  void paintEmpty(QPainter& painter) const;
-  std::optional<Shape> draftShape() const;
-  std::optional<Shape> draftRound(double radius_m, double perMetre) const;
-  std::optional<Shape> draftPath() const;
-  void addCorner(QPointF screen);
-  void finishPath();
-  Vec3 draftPosition() const;
-  Vec3 draftRotation() const;
-  QString draftText() const;
-  void finishDraft();
-  void selectWithin(QRectF screen, bool adding);
+  void unroll();
+  void flatten(Piece& piece) const;
   void nudge(QPointF by_m);
+  void walk(int pixels);
 
   Session session_;
-  PlanSide side_ = PlanSide::Top;
+  PlanProjection projection_;
   PlanTool tool_ = PlanTool::Select;
+  std::unique_ptr<PlanHand> hand_;
+  std::unique_ptr<PlanHand> retired_;
+  std::unique_ptr<UnderlayPictures> underlays_;
+  FixtureId continued_;
+  Follows follows_ = Follows::Length;
+  /// What the unrolled view shows, chosen when it was entered.
+  Selected unrolled_;
   double scale_ = 60;  // pixels of the screen a metre
   QPointF centre_;     // plan point in the widget's middle
   bool isFramed_ = true;
   std::vector<Piece> pieces_;
-
-  enum class Drag { None, Pan, Move, Band, Draft };
-  Drag drag_ = Drag::None;
-  QPointF pressed_;
-  QPointF pointer_;
-  /// Corners of the path that is being laid, in plan coordinates.
-  std::vector<QPointF> corners_;
+  std::optional<QPointF> panFrom_;
+  std::optional<QPointF> orbitFrom_;
 };
 
 }  // namespace chispa::desk

@@ -95,6 +95,18 @@ void Document::step(const std::function<void()>& move) {
   emit stateChanged();
 }
 
+bool Document::applyWithCare(const QString& name, const std::function<Losses(Show&)>& edit, const QString& mergeKey) {
+  Show after = show();
+  const Losses losses = edit(after);
+  if (!losses.empty() && mayLose && !mayLose(name, losses)) {
+    // Fields that had been turned to the new value must show the old one again.
+    emit showChanged(show());
+    return false;
+  }
+  apply(name, [&](Show& now) { now = after; }, mergeKey);
+  return true;
+}
+
 void Document::apply(const QString& name, const History::Edit& edit, const QString& mergeKey) {
   step([&] { history_.apply(name.toStdString(), edit, mergeKey.toStdString()); });
 }

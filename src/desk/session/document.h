@@ -5,6 +5,7 @@
 #include <filesystem>
 #include <memory>
 
+#include "core/edit/refit.h"
 #include "core/files/journal.h"
 #include "core/show/history.h"
 
@@ -31,6 +32,11 @@ class Document : public QObject {
 
   /// One named edit; edits in a row with the same `mergeKey` are one step of undo.
   void apply(const QString& name, const History::Edit& edit, const QString& mergeKey = {});
+  /// As apply(), for an edit that may be unable to keep all: what would be lost is shown first, and nothing happens if
+  /// the maker does not want that. Returns whether it happened.
+  bool applyWithCare(const QString& name, const std::function<Losses(Show&)>& edit, const QString& mergeKey = {});
+  /// Shows what an edit would cost and returns whether to go on; without it everything goes on.
+  std::function<bool(const QString& edit, const Losses& losses)> mayLose;
   /// The next edit starts a step of its own: a drag has ended.
   void seal() { history_.seal(); }
 

@@ -24,6 +24,7 @@ Selected pruned(const Selected& selected, const Show& show, const Score* score) 
               return ids.empty() ? Selected{} : Selected{ids};
             },
             [&](ZoneId id) { return chispa::find(show.zones, id) ? Selected{id} : Selected{}; },
+            [&](UnderlayId id) { return chispa::find(show.underlays, id) ? Selected{id} : Selected{}; },
             [&](StripTypeId id) { return find(show.stripTypes, id) ? Selected{id} : Selected{}; },
             [&](ScoreId id) { return find(show.scores, id) ? Selected{id} : Selected{}; },
             [&](PaletteId id) { return chispa::find(show.palettes, id) ? Selected{id} : Selected{}; },
@@ -41,7 +42,17 @@ Selected pruned(const Selected& selected, const Show& show, const Score* score) 
 void Selection::select(Selected selected) {
   if (selected == selected_) return;
   selected_ = std::move(selected);
+  segment_ = 0;
+  pixel_.reset();
   emit changed();
+}
+
+void Selection::chooseSegment(int index) {
+  if (std::exchange(segment_, index) != index) emit changed();
+}
+
+void Selection::choosePixel(std::optional<int> pixel) {
+  if (std::exchange(pixel_, pixel) != pixel) emit changed();
 }
 
 void Selection::prune(const Show& show, const Score* score) { select(pruned(selected_, show, score)); }

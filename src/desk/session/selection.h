@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <QObject>
+#include <optional>
 #include <variant>
 #include <vector>
 
@@ -30,7 +31,7 @@ using ClipIds = std::vector<ClipId>;
 
 /// What the inspector shows: one kind of thing at a time.
 using Selected =
-    std::variant<std::monostate, FixtureIds, ZoneId, ControllerId, PortChoice, BeadPlace, ClipIds, PaletteId, StripTypeId, ScoreId>;
+    std::variant<std::monostate, FixtureIds, ZoneId, ControllerId, PortChoice, BeadPlace, ClipIds, PaletteId, StripTypeId, ScoreId, UnderlayId>;
 
 /// What is selected in the window, shared by all workspaces. UI thread.
 class Selection : public QObject {
@@ -49,6 +50,13 @@ class Selection : public QObject {
   void toggle(ClipId id) { toggleIn<ClipIds>(id); }
   FixtureIds fixtures() const { return listOf<FixtureIds>(); }
   ClipIds clips() const { return listOf<ClipIds>(); }
+
+  /// The segment of the selected fixtures that the inspector speaks of, from 0.
+  int segment() const { return segment_; }
+  void chooseSegment(int index);
+  /// The pixel of the one selected fixture that is being pointed out; nothing if none is.
+  std::optional<int> pixel() const { return pixel_; }
+  void choosePixel(std::optional<int> pixel);
 
   /// Lets go of what the show does not have any more; `score` is the one that clips are looked for in.
   void prune(const Show& show, const Score* score);
@@ -75,6 +83,8 @@ class Selection : public QObject {
   }
 
   Selected selected_;
+  int segment_ = 0;
+  std::optional<int> pixel_;
 };
 
 }  // namespace chispa::desk

@@ -16,6 +16,10 @@ struct Session {
   void edit(const QString& name, const History::Edit& change, const QString& mergeKey = {}) const {
     document.apply(name, change, mergeKey);
   }
+  /// An edit that tells first what it cannot keep.
+  bool editWithCare(const QString& name, const std::function<Losses(Show&)>& change, const QString& mergeKey = {}) const {
+    return document.applyWithCare(name, change, mergeKey);
+  }
 };
 
 }  // namespace chispa::desk

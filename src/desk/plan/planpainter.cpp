@@ -1,0 +1,259 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/plan/planpainter.h"
+
+#include <QPainter>
+#include <cmath>
+
+#include "core/edit/strip.h"
+#include "core/wire/patch.h"
+#include "core/zone/cells.h"
+#include "desk/parts/format.h"
+#include "desk/parts/theme.h"
+
+namespace chispa::desk {
+namespace {
+
+/// A step of 1, 2 or 5 times a power of ten that is at least `least`.
+double roundStep(double least) {
+  const double power = std::pow(10, std::floor(std::log10(least)));
+  for (const double factor : {1.0, 2.0, 5.0})
+    if (factor * power >= least) return factor * power;
+  return 10 * power;
+}
+
+QColor screenColour(const PixelFrame& frame, std::size_t pixel) {
+  const Srgb8 c = toSrgb8({frame.r[pixel], frame.g[pixel], frame.b[pixel]});
+  return QColor(c.r, c.g, c.b);
+}
+
+QColor unlitColour() { return theme().isDark ? QColor(0x5c, 0x59, 0x52) : QColor(0xa8, 0xa3, 0x98); }
+
+QColor mixed(const QColor& a, const QColor& b, double share) {
+  const auto mix = [share](int x, int y) { return static_cast<int>(x + (y - x) * share); };
+  return {mix(a.red(), b.red()), mix(a.green(), b.green()), mix(a.blue(), b.blue())};
+}
+
+/// Universe and channel of a fixture's pixel, if it is wired.
+QString wireText(const Show& show, FixtureId fixture, int pixel) {
+  for (const PatchSpan& span : derivePatch(show).spans)
+    for (int i = 0; span.fixture == fixture && i < span.count; ++i)
+      if (span.pixelOf(i) == pixel) return QStringLiteral(" · ") + text(addressText(span.universe, span.channelOf(i)));
+  return {};
+}
+
+}  // namespace
+
+void PlanPainter::paintGrid() {
+  if (view_.side() == PlanSide::Unrolled) return;
+  const double step = roundStep(56 / view_.scale());
+  const QPointF low = view_.toPlan({0.0, static_cast<double>(view_.height())});
+  const QPointF high = view_.toPlan({static_cast<double>(view_.width()), 0.0});
+  painter_.setFont(numberFont(0.85));
+  const int line = painter_.fontMetrics().height();
+  const bool isTurned = view_.side() == PlanSide::Free;
+  const auto pen = [&](double at) { return std::abs(at) < step / 2 && !isTurned ? theme().line.lighter(130) : theme().line.darker(theme().isDark ? 125 : 100); };
+  for (double x = std::ceil(low.x() / step) * step; x <= high.x(); x += step) {
+    const double at = view_.toScreen(QPointF(x, 0)).x();
+    painter_.setPen(pen(x));
+    painter_.drawLine(QPointF(at, 0), QPointF(at, view_.height()));
+    painter_.setPen(theme().quiet);
+    if (!isTurned) painter_.drawText(QPointF(at + 4, line), QStringLiteral("%1 m").arg(std::abs(x) < step / 2 ? 0.0 : x, 0, 'g', 6));
+  }
+  for (double y = std::ceil(low.y() / step) * step; y <= high.y(); y += step) {
+    const double at = view_.toScreen(QPointF(0, y)).y();
+    painter_.setPen(pen(y));
+    painter_.drawLine(QPointF(0, at), QPointF(view_.width(), at));
+  }
+}
+
+double PlanPainter::dotSize(const PlanView::Piece& piece) const {
+  if (view_.side() == PlanSide::Unrolled) return std::clamp(view_.scale() * 0.075, 2.0, 26.0);
+  if (piece.points.size() == 1) return 9;
+  return std::clamp(pitch_m(piece.fixture->segments.front()) * view_.scale() * 0.55, 2.2, 12.0);
+}
+
+void PlanPainter::paintDots(const PlanView::Piece& piece, double size, const std::function<QColor(std::size_t)>& colourOf) {
+  painter_.setPen(Qt::NoPen);
+  const bool isSmall = size < 4;
+  // Small dots are squares on whole pixels: a show of many LEDs has thousands of them.
+  painter_.setRenderHint(QPainter::Antialiasing, !isSmall);
+  const QRectF seen = QRectF(view_.rect()).adjusted(-size, -size, size, size);
+  const int side = std::max(2, static_cast<int>(size));
+  for (std::size_t i = 0; i < piece.flat.size(); ++i) {
+    const QPointF at = view_.toScreen(piece.flat[i]);
+    if (!seen.contains(at)) continue;
+    if (isSmall) {
+      painter_.fillRect(QRect(static_cast<int>(at.x()) - side / 2, static_cast<int>(at.y()) - side / 2, side, side), colourOf(i));
+    } else {
+      painter_.setBrush(colourOf(i));
+      if (view_.side() == PlanSide::Unrolled)
+        painter_.drawRoundedRect(QRectF(at.x() - size / 2, at.y() - size / 2, size, size), 2, 2);
+      else
+        painter_.drawEllipse(at, size / 2, size / 2);
+    }
+  }
+  painter_.setRenderHint(QPainter::Antialiasing);
+}
+
+void PlanPainter::paintPieces() {
+  const auto& stage = view_.session().stage;
+  const auto compiled = stage.compiled();
+  const PixelFrame& frame = stage.frame();
+  const QColor unlit = unlitColour();
+  const QRectF seen(view_.toPlan({-20.0, view_.height() + 20.0}), view_.toPlan({view_.width() + 20.0, -20.0}));
+  for (const PlanView::Piece& piece : view_.pieces()) {
+    if (piece.flat.empty() || !seen.normalized().intersects(piece.extent)) continue;
+    const auto range = compiled ? compiled->map.rangeOf(piece.fixture->id) : std::nullopt;
+    const bool fits = range && range->count == std::ssize(piece.points) && frame.size() == compiled->map.positions.size();
+    paintDots(piece, dotSize(piece), [&](std::size_t i) {
+      if (!fits) return unlit;
+      const QColor lit = screenColour(frame, static_cast<std::size_t>(range->first) + i);
+      return lit.value() > 40 ? lit : unlit;
+    });
+  }
+}
+
+void PlanPainter::paintNumbers(const PlanView::Piece& piece) {
+  painter_.setFont(numberFont(0.85));
+  const double perPixel = view_.side() == PlanSide::Unrolled ? view_.scale() * 0.1 : std::max(0.2, pitch_m(piece.fixture->segments.front()) * view_.scale());
+  const auto every = static_cast<std::size_t>(std::max(1.0, roundStep(44 / perPixel)));
+  painter_.setPen(theme().text);
+  const QPointF first = view_.toScreen(piece.flat.front());
+  QPointF lastNumber = first - QPointF(40, 0);
+  for (std::size_t i = every; i <= piece.flat.size(); i += every) {
+    const QPointF at = view_.toScreen(piece.flat[i - 1]);
+    // Seen end-on, a post's pixels fall together: one number is enough.
+    if ((at - lastNumber).manhattanLength() < 24 || (at - first).manhattanLength() < 12) continue;
+    lastNumber = at;
+    painter_.drawLine(at + QPointF(0, 4), at + QPointF(0, 9));
+    painter_.drawText(at + QPointF(2, 19), QString::number(i));
+  }
+}
+
+void PlanPainter::paintFixture(const PlanView::Piece& piece) {
+  QRectF box;
+  for (const QPointF& point : piece.flat) box |= QRectF(view_.toScreen(point) - QPointF(1, 1), QSizeF(2, 2));
+  painter_.setBrush(Qt::NoBrush);
+  painter_.setPen(QPen(theme().ember, 1.2));
+  painter_.drawRoundedRect(box.adjusted(-7, -7, 7, 7), 4, 4);
+  // The data-in end: an arrowhead at pixel 1 that points along the strip.
+  const QPointF first = view_.toScreen(piece.flat.front());
+  QPointF along = piece.flat.size() > 1 ? view_.toScreen(piece.flat[1]) - first : QPointF(1, 0);
+  const double length = std::hypot(along.x(), along.y());
+  along = length > 0.01 ? along / length : QPointF(1, 0);
+  const QPointF beside(-along.y(), along.x());
+  const QPointF tip = first - along * 6;
+  painter_.setPen(Qt::NoPen);
+  painter_.setBrush(theme().fine);
+  painter_.drawPolygon(QPolygonF{tip, tip - along * 11 + beside * 6, tip - along * 11 - beside * 6});
+  if (view_.session().selection.fixtures().size() > 4) return;
+  painter_.setFont(numberFont(0.85));
+  painter_.setPen(theme().fine);
+  painter_.drawText(tip - along * 14 + QPointF(4, -8), PlanView::tr("data in"));
+  paintNumbers(piece);
+}
+
+void PlanPainter::paintWalk(const PlanView::Piece& piece, int pixel) {
+  const auto at = static_cast<std::size_t>(pixel);
+  if (at >= piece.flat.size()) return;
+  const QPointF spot = view_.toScreen(piece.flat[at]);
+  painter_.setPen(QPen(theme().text, 2));
+  painter_.setBrush(Qt::NoBrush);
+  painter_.drawEllipse(spot, 9, 9);
+  const Vec3 p = piece.points[at];
+  const QString words = PlanView::tr("pixel %1%2\n%3, %4, %5 m")
+                            .arg(pixel + 1)
+                            .arg(wireText(view_.session().show(), piece.fixture->id, pixel))
+                            .arg(p.x, 0, 'f', 3)
+                            .arg(p.y, 0, 'f', 3)
+                            .arg(p.z, 0, 'f', 3);
+  painter_.setFont(numberFont(0.9));
+  QRectF box = painter_.boundingRect(QRectF(spot + QPointF(16, 8), QSizeF(260, 60)), Qt::AlignLeft, words);
+  painter_.setPen(theme().line);
+  painter_.setBrush(theme().raised);
+  painter_.drawRoundedRect(box.adjusted(-6, -4, 6, 4), 4, 4);
+  painter_.setPen(theme().text);
+  painter_.drawText(box, words);
+}
+
+void PlanPainter::paintZone(const Zone& zone) {
+  const PixelMap map = mapPixels(view_.session().show());
+  const ZoneCells cells = cellsOf(view_.session().show(), map, zone);
+  std::vector<std::optional<QPointF>> spots(map.positions.size());
+  for (const PlanView::Piece& piece : view_.pieces())
+    for (std::size_t i = 0; i < piece.flat.size(); ++i)
+      if (!std::isnan(piece.flat[i].x())) spots[static_cast<std::size_t>(piece.first) + i] = view_.toScreen(piece.flat[i]);
+  const int count = cells.count();
+  const auto colourOf = [&](int cell) { return mixed(theme().fine, theme().ember, count > 1 ? static_cast<double>(cell) / (count - 1) : 0); };
+  // Numbers stand where cells are far enough apart to be read, at a step that is easy to count in.
+  QPolygonF way;
+  for (int cell = 0; cell < count; ++cell) {
+    const auto pixels = cells.pixelsOf(cell);
+    painter_.setPen(QPen(colourOf(cell), 2));
+    painter_.setBrush(Qt::NoBrush);
+    for (const std::uint32_t pixel : pixels)
+      if (spots[pixel]) painter_.drawEllipse(*spots[pixel], 5, 5);
+    if (!pixels.empty() && spots[pixels.front()]) way << *spots[pixels.front()];
+  }
+  constexpr int kMostLegs = 1500;
+  if (way.size() <= kMostLegs) {
+    painter_.setPen(QPen(QColor(theme().text.red(), theme().text.green(), theme().text.blue(), 70), 1));
+    painter_.drawPolyline(way);
+  }
+  painter_.setFont(numberFont(0.85));
+  QPointF last(-1e6, -1e6);
+  const int step = std::max(1, static_cast<int>(roundStep(std::max(1.0, count / 60.0))));
+  for (int cell = 0; cell < count; ++cell) {
+    const auto pixels = cells.pixelsOf(cell);
+    const bool isMarked = cell == 0 || cell == count - 1 || (cell + 1) % step == 0;
+    if (!isMarked || pixels.empty() || !spots[pixels.front()]) continue;
+    const QPointF at = *spots[pixels.front()];
+    if (cell > 0 && (at - last).manhattanLength() < 26) continue;
+    last = at;
+    const QString number = QString::number(cell + 1);
+    const QRectF box = QRectF(painter_.fontMetrics().boundingRect(number)).translated(at + QPointF(8, -6)).adjusted(-3, -1, 3, 1);
+    painter_.setPen(Qt::NoPen);
+    painter_.setBrush(theme().raised);
+    painter_.drawRoundedRect(box, 3, 3);
+    painter_.setPen(colourOf(cell));
+    painter_.drawText(at + QPointF(8, -6), number);
+  }
+  if (!zone.centre_m || view_.side() == PlanSide::Unrolled) return;
+  const QPointF centre = view_.toScreen(cells.frame.centre_m);
+  painter_.setPen(QPen(theme().watch, 1.5));
+  painter_.drawLine(centre - QPointF(8, 0), centre + QPointF(8, 0));
+  painter_.drawLine(centre - QPointF(0, 8), centre + QPointF(0, 8));
+}
+
+void PlanPainter::paintSelection() {
+  const Selection& selection = view_.session().selection;
+  if (const auto* id = std::get_if<ZoneId>(&selection.now()))
+    if (const Zone* zone = chispa::find(view_.session().show().zones, *id)) paintZone(*zone);
+  for (const PlanView::Piece& piece : view_.pieces())
+    if (selection.has(piece.fixture->id) && !piece.flat.empty() && !std::isnan(piece.flat.front().x())) {
+      paintFixture(piece);
+      if (selection.pixel()) paintWalk(piece, *selection.pixel());
+    }
+}
+
+void PlanPainter::paintHint() {
+  painter_.setPen(theme().quiet);
+  painter_.setFont(QFont());
+  if (view_.pieces().empty() && view_.tool() == PlanTool::Select) {
+    painter_.drawText(view_.rect(), Qt::AlignCenter,
+                      PlanView::tr("Nothing is built yet.\n\nChoose Line (L), Matrix (G) or Ring (O) above and drag on the plan,\n"
+                                   "or open the demo from the Help menu."));
+    return;
+  }
+  const QString words = view_.hint();
+  if (words.isEmpty()) return;
+  QRectF box = QRectF(painter_.fontMetrics().boundingRect(words)).adjusted(-8, -4, 8, 4);
+  box.moveBottomLeft(QPointF(10, view_.height() - 10));
+  painter_.setPen(theme().line);
+  painter_.setBrush(theme().panel);
+  painter_.drawRoundedRect(box, 4, 4);
+  painter_.setPen(theme().text);
+  painter_.drawText(box, Qt::AlignCenter, words);
+}
+
+}  // namespace chispa::desk
