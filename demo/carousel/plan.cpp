@@ -2,6 +2,7 @@
 #include <cmath>
 
 #include "carousel/carousel.h"
+#include "core/zone/partpixels.h"
 
 namespace chispa::demo {
 namespace {
@@ -39,7 +40,7 @@ void addRibs(Show& show, StripTypeId strip) {
   constexpr int kPixels = 30;
   const double run = kRimRadius_m - 0.1 - kInner_m;
   const double rise = kApex_m - kRimHeight_m - 0.05;
-  const double tilt = std::atan2(rise, run) * 180 / kPi;
+  const double tilt = degrees(std::atan2(rise, run));
   for (int i = 0; i < kPosts; ++i) {
     const double angle = 30.0 * i;
     addFixture(show, numbered("Rib", i), strip,
@@ -87,8 +88,9 @@ void addPieces(Show& show) {
 
 namespace {
 
-void addZone(Show& show, const std::string& name, std::vector<ZonePart> parts, ZoneLayout layout, int pixelsPerCell = 1) {
-  put(show.zones, Zone{show.newId<ZoneId>(), name, std::move(parts), layout, pixelsPerCell});
+Zone& addZone(Show& show, std::vector<Zone>& zones, const std::string& name, std::vector<ZonePart> parts, ZoneLayout layout, int pixelsPerCell = 1) {
+  zones.push_back(Zone{show.newId<ZoneId>(), name, std::move(parts), layout, pixelsPerCell});
+  return zones.back();
 }
 
 /// A part for each fixture whose name begins with `base`.
@@ -101,19 +103,58 @@ std::vector<ZonePart> partsOf(const Show& show, const std::string& base, std::op
 
 }  // namespace
 
+namespace {
+
+/// A line two columns wide that winds once around the column from its foot to its top.
+std::vector<ZonePart> diagonalOf(const Show& show) {
+  std::vector<ZonePart> parts;
+  for (int panel = 0; panel < 8; ++panel) {
+    ZonePart part = partsOf(show, numbered("Panel", panel)).front();
+    std::vector<int> pixels;
+    for (int column = 0; column < 12; ++column) {
+      const int row = (panel * 12 + column) * 20 / 96;
+      for (const int r : {row, row + 1})
+        if (r < 20) pixels.push_back(column * 20 + (column % 2 == 0 ? r : 19 - r));
+    }
+    part.runs = runsOf(pixels);
+    parts.push_back(part);
+  }
+  return parts;
+}
+
+}  // namespace
+
 void addZones(Show& show) {
-  addZone(show, "Canopy rim", partsOf(show, "Canopy rim"), ZoneLayout::Strand);
-  addZone(show, "Roof ribs", partsOf(show, "Rib"), ZoneLayout::Strings);
-  addZone(show, "Posts", partsOf(show, "Post", 0), ZoneLayout::Strings);
-  addZone(show, "Lanterns", partsOf(show, "Post", 1), ZoneLayout::Strand, 0);
-  addZone(show, "Column", partsOf(show, "Panel"), ZoneLayout::SideBySide);
-  addZone(show, "Booth sign", partsOf(show, "Booth sign"), ZoneLayout::SideBySide);
-  addZone(show, "Path edge", partsOf(show, "Path edge"), ZoneLayout::Strand);
-  addZone(show, "Floods", partsOf(show, "Flood"), ZoneLayout::Strand);
-  addZone(show, "Uplights", partsOf(show, "Uplight"), ZoneLayout::Strand);
+  std::vector<Zone> zones;
+  const auto add = [&](const std::string& name, std::vector<ZonePart> parts, ZoneLayout layout, int pixelsPerCell = 1) -> Zone& {
+    return addZone(show, zones, name, std::move(parts), layout, pixelsPerCell);
+  };
   std::vector<ZonePart> all;
   for (const auto& fixture : show.fixtures) all.push_back({fixture->id, std::nullopt, false});
-  addZone(show, "Everything", all, ZoneLayout::Strand);
+  add("Canopy rim", partsOf(show, "Canopy rim"), ZoneLayout::Strand);
+  Zone& ribs = add("Roof ribs", partsOf(show, "Rib"), ZoneLayout::Strings);
+  ribs.order = ZoneOrder::Around;
+  ribs.backwards = true;
+  add("Posts", partsOf(show, "Post", 0), ZoneLayout::Strings);
+  add("Lanterns", partsOf(show, "Post", 1), ZoneLayout::Strand, 0);
+  add("Column", partsOf(show, "Panel"), ZoneLayout::SideBySide);
+  add("Booth sign", partsOf(show, "Booth sign"), ZoneLayout::SideBySide);
+  add("Path edge", partsOf(show, "Path edge"), ZoneLayout::Strand);
+  add("Floods", partsOf(show, "Flood"), ZoneLayout::Strand);
+  add("Uplights", partsOf(show, "Uplight"), ZoneLayout::Strand);
+  add("Everything", all, ZoneLayout::Strand);
+  ZonePart there = partsOf(show, "Canopy rim").front();
+  ZonePart back = there;
+  there.runs = {{0, 150, 1}};
+  back.runs = {{299, 150, -1}};
+  add("Rim mirrored", {there, back}, ZoneLayout::Strand).playsAsOne = true;
+  add("Column diagonal", diagonalOf(show), ZoneLayout::SideBySide);
+  add("By height", all, ZoneLayout::Strand).order = ZoneOrder::Upward;
+  for (int post = 0; post < kPosts; ++post) {
+    ZonePart shaft = partsOf(show, "Post").at(static_cast<std::size_t>(post));
+    add(numbered("Post", post), {shaft}, ZoneLayout::Strand);
+  }
+  for (const Zone& zone : zones) put(show.zones, zone);
 }
 
 }  // namespace chispa::demo

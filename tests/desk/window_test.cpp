@@ -85,8 +85,10 @@ TEST_F(DemoWindowTest, DeletingARenamedFixtureAndUndoingGivesItBack) {
 
 TEST_F(DemoWindowTest, PixelsLengthAndPitchFollowFromEachOther) {
   selection_.select(FixtureIds{findNamed(show().fixtures, "Rib 1")->id});
+  choose("follows", QStringLiteral("pixels per metre"));
   setNumber("length", 3.0);
   EXPECT_NEAR(the<QDoubleSpinBox>("perMetre")->value(), 10.0, 0.01);
+  choose("follows", QStringLiteral("the length"));
   setNumber("perMetre", 60);
   EXPECT_NEAR(the<QDoubleSpinBox>("length")->value(), 0.5, 1e-3);
   setNumber("pixels", 60);

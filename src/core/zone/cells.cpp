@@ -23,17 +23,28 @@ struct Draft {
 struct Drafts {
   std::vector<Draft> cells;
   std::vector<std::uint32_t> pixels;
+  /// How many columns it takes beside others; more than its cells reach where it is part of a matrix.
+  int columns = 0;
 
   void add(int column, int row, std::span<const std::uint32_t> taken) {
     cells.push_back({column, row, pixels.size(), taken.size()});
     pixels.insert(pixels.end(), taken.begin(), taken.end());
+    columns = std::max(columns, column + 1);
+  }
+  /// Moves all so that the lowest row and column are 0.
+  void settle() {
+    int lowColumn = std::numeric_limits<int>::max();
+    int lowRow = lowColumn;
+    for (const Draft& cell : cells) {
+      lowColumn = std::min(lowColumn, cell.column);
+      lowRow = std::min(lowRow, cell.row);
+    }
+    for (Draft& cell : cells) {
+      cell.column -= lowColumn;
+      cell.row -= lowRow;
+    }
   }
   std::span<const std::uint32_t> pixelsOf(const Draft& cell) const { return std::span(pixels).subspan(cell.first, cell.count); }
-  int width() const {
-    int most = 0;
-    for (const Draft& cell : cells) most = std::max(most, cell.column + 1);
-    return most;
-  }
 };
 
 /// Cells that stand in one place become one; it plays when the first of them would.
@@ -78,7 +89,10 @@ Drafts gridOf(const PartPixels& part, int perCell) {
   Drafts grid;
   for (std::size_t i = 0; i < part.pixels.size(); ++i)
     grid.add(part.cells[i].column / perCell, part.cells[i].row / perCell, std::span(part.pixels).subspan(i, 1));
-  return perCell > 1 ? merged(grid) : grid;
+  if (perCell > 1) grid = merged(grid);
+  // What is taken of panels side by side keeps its place in them.
+  grid.columns = (part.columns + perCell - 1) / perCell;
+  return grid;
 }
 
 /// Where pixels lie in the middle.
@@ -132,10 +146,10 @@ class Sorter {
 Drafts laidTogether(const Zone& zone, const std::vector<Drafts>& parts) {
   Drafts all;
   int longest = 0;
-  for (const Drafts& part : parts) longest = std::max(longest, part.width());
+  for (const Drafts& part : parts) longest = std::max(longest, part.columns);
   int next = 0;
   for (const Drafts& part : parts) {
-    const int width = part.width();
+    const int width = part.columns;
     for (const Draft& cell : part.cells) {
       // Shorter parts that play as one are spread over the longest.
       const int column = !zone.playsAsOne ? next + cell.column : zone.layout == ZoneLayout::Strand ? (2 * cell.column + 1) * longest / (2 * width) : cell.column;
@@ -143,6 +157,7 @@ Drafts laidTogether(const Zone& zone, const std::vector<Drafts>& parts) {
     }
     next += width;
   }
+  if (zone.layout == ZoneLayout::SideBySide) all.settle();
   return zone.playsAsOne ? merged(all) : all;
 }
 

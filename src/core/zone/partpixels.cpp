@@ -22,13 +22,6 @@ Stretch stretchOf(const Fixture& fixture, const ZonePart& part) {
   return {firstPixelOf(fixture, index), pixelCount(fixture.segments[index]), &fixture.segments[index]};
 }
 
-/// Moves cells so that the lowest row and column are 0.
-void settle(std::vector<GridCell>& cells) {
-  GridCell low = cells.front();
-  for (const GridCell& cell : cells) low = {std::min(low.row, cell.row), std::min(low.column, cell.column)};
-  for (GridCell& cell : cells) cell = {cell.row - low.row, cell.column - low.column};
-}
-
 }  // namespace
 
 ZonePart partOf(const Fixture& fixture, const std::vector<int>& numbers) {
@@ -79,7 +72,7 @@ PartPixels pixelsOfPart(const Show& show, const PixelMap& map, const ZonePart& p
   if (numbers.empty() || !stretch.segment || !isMatrix(stretch.segment->shape)) return taken;
   const auto all = matrixCells(*stretch.segment);
   for (const int n : numbers) taken.cells.push_back(all[static_cast<std::size_t>(n - stretch.first)]);
-  if (!part.runs.empty()) settle(taken.cells);
+  for (const GridCell& cell : all) taken.columns = std::max(taken.columns, cell.column + 1);
   return taken;
 }
 

@@ -13,8 +13,10 @@ namespace chispa {
 struct PartPixels {
   /// Numbers of PixelMap, in playing order.
   std::vector<std::uint32_t> pixels;
-  /// Row and column of each if all lie in one matrix, the lowest being 0; else empty.
+  /// Row and column of each in the matrix that all lie in; empty if there is none.
   std::vector<GridCell> cells;
+  /// Columns of that whole matrix.
+  int columns = 0;
 };
 
 /// Resolves a part against the fixtures of `show`; empty if its fixture or segment is gone.

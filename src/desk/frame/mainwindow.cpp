@@ -179,7 +179,7 @@ void MainWindow::setDark(bool dark) {
   applyTheme(*qApp, dark);
   spine_->refreshIcons();
   score_->refreshIcons();
-  plan_->refreshLists();
+  plan_->refreshTheme();
   pulse_->refreshColours();
 }
 

@@ -10,6 +10,7 @@
 #include "desk/bench/benchpage.h"
 #include "desk/frame/mainwindow.h"
 #include "desk/plan/planpage.h"
+#include "desk/plan/planview.h"
 #include "desk/score/clippictures.h"
 #include "desk/score/scorepage.h"
 #include "desk/score/timelineview.h"
@@ -55,6 +56,25 @@ Id firstIdWhere(const List& list, const std::string& name) {
   return found ? found->id : Id{};
 }
 
+/// Zones on the plan: painted, unrolled, around the rim; and the free view.
+void takePlan(MainWindow& window, const Session& session, Photographer& photo) {
+  const Show& show = session.show();
+  PlanView& plan = window.planPage().view();
+  session.selection.select(firstIdWhere<ZoneId>(show.zones, "Rim mirrored"));
+  plan.setTool(PlanTool::Lasso);
+  photo.take(QStringLiteral("plan-zone"));
+  plan.setTool(PlanTool::Select);
+  session.selection.select(firstIdWhere<ZoneId>(show.zones, "Column diagonal"));
+  plan.setSide(PlanSide::Unrolled);
+  plan.setTool(PlanTool::Brush);
+  photo.take(QStringLiteral("plan-painting"));
+  plan.setTool(PlanTool::Select);
+  plan.setSide(PlanSide::Free);
+  session.selection.select(firstIdWhere<ZoneId>(show.zones, "Roof ribs"));
+  photo.take(QStringLiteral("plan-free"));
+  plan.setSide(PlanSide::Top);
+}
+
 }  // namespace
 
 bool drawShots(MainWindow& window, const Session& session, const QString& folder) {
@@ -79,6 +99,7 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
     window.showWorkspace(Workspace::Plan);
     session.selection.select(FixtureIds{firstIdWhere<FixtureId>(show.fixtures, "Post 3")});
     photo.take(QStringLiteral("plan") + suffix);
+    if (dark) takePlan(window, session, photo);
     window.showWorkspace(Workspace::Wire);
     const ControllerId rim = firstIdWhere<ControllerId>(show.controllers, "Rim box");
     session.selection.select(BeadPlace{rim, 1, 0});

@@ -31,7 +31,8 @@ PlanPage::PlanPage(const Session& session, QWidget* parent)
   row->addWidget(lists_);
   auto* column = new QVBoxLayout;
   column->setSpacing(0);
-  column->addWidget(new ToolRow(*view_, this));
+  tools_ = new ToolRow(*view_, this);
+  column->addWidget(tools_);
   column->addWidget(view_, 1);
   row->addLayout(column, 1);
   view_->installEventFilter(this);
@@ -172,7 +173,10 @@ void PlanPage::pasteZones() {
   session_.edit(tr("paste zones"), [&](Show& show) { show = after; });
 }
 
-void PlanPage::refreshLists() { lists_->refill(); }
+void PlanPage::refreshTheme() {
+  lists_->refill();
+  tools_->refreshIcons();
+}
 
 void PlanPage::renameSelected() { lists_->renameSelected(); }
 

@@ -10,6 +10,7 @@ namespace chispa::desk {
 class GlowView;
 class PlanLists;
 class PlanView;
+class ToolRow;
 
 /// How the lines or holes of a drawing become LEDs.
 struct SvgImport {
@@ -51,8 +52,8 @@ class PlanPage : public QWidget {
 
   /// F2: edits the name of what is selected, in the list.
   void renameSelected();
-  /// Draws the lists in the colours of the theme.
-  void refreshLists();
+  /// Draws lists and icons in the colours of the theme.
+  void refreshTheme();
   /// Remembers the selected fixture's zones, and gives them to the selected fixtures.
   void copyZones();
   void pasteZones();
@@ -76,6 +77,7 @@ class PlanPage : public QWidget {
   PlanView* view_;
   GlowView* glow_;
   PlanLists* lists_;
+  ToolRow* tools_;
   FixtureId copied_;
 };
 

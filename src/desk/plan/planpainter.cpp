@@ -2,6 +2,7 @@
 #include "desk/plan/planpainter.h"
 
 #include <QPainter>
+#include <algorithm>
 #include <cmath>
 
 #include "core/edit/strip.h"
@@ -31,6 +32,15 @@ QColor unlitColour() { return theme().isDark ? QColor(0x5c, 0x59, 0x52) : QColor
 QColor mixed(const QColor& a, const QColor& b, double share) {
   const auto mix = [share](int x, int y) { return static_cast<int>(x + (y - x) * share); };
   return {mix(a.red(), b.red()), mix(a.green(), b.green()), mix(a.blue(), b.blue())};
+}
+
+/// How far apart neighbours on a way lie, in the middle of all such distances.
+double typicalGap(const QPolygonF& way) {
+  std::vector<double> gaps;
+  for (int i = 1; i < way.size(); ++i) gaps.push_back(std::hypot(way[i].x() - way[i - 1].x(), way[i].y() - way[i - 1].y()));
+  if (gaps.empty()) return 12;
+  std::nth_element(gaps.begin(), gaps.begin() + static_cast<std::ptrdiff_t>(gaps.size() / 2), gaps.end());
+  return gaps[gaps.size() / 2];
 }
 
 /// Universe and channel of a fixture's pixel, if it is wired.
@@ -185,39 +195,43 @@ void PlanPainter::paintZone(const Zone& zone) {
       if (!std::isnan(piece.flat[i].x())) spots[static_cast<std::size_t>(piece.first) + i] = view_.toScreen(piece.flat[i]);
   const int count = cells.count();
   const auto colourOf = [&](int cell) { return mixed(theme().fine, theme().ember, count > 1 ? static_cast<double>(cell) / (count - 1) : 0); };
-  // Numbers stand where cells are far enough apart to be read, at a step that is easy to count in.
+  const auto spotOf = [&](int cell) { return cells.pixelsOf(cell).empty() ? std::nullopt : spots[cells.pixelsOf(cell).front()]; };
   QPolygonF way;
+  for (int cell = 0; cell < count; ++cell)
+    if (const auto at = spotOf(cell)) way << *at;
+  const double gap = typicalGap(way);
+  const double radius = std::clamp(gap * 0.45, 2.5, 6.0);
   for (int cell = 0; cell < count; ++cell) {
-    const auto pixels = cells.pixelsOf(cell);
-    painter_.setPen(QPen(colourOf(cell), 2));
+    painter_.setPen(QPen(colourOf(cell), radius < 4 ? 1.4 : 2));
     painter_.setBrush(Qt::NoBrush);
-    for (const std::uint32_t pixel : pixels)
-      if (spots[pixel]) painter_.drawEllipse(*spots[pixel], 5, 5);
-    if (!pixels.empty() && spots[pixels.front()]) way << *spots[pixels.front()];
+    for (const std::uint32_t pixel : cells.pixelsOf(cell))
+      if (spots[pixel]) painter_.drawEllipse(*spots[pixel], radius, radius);
   }
   constexpr int kMostLegs = 1500;
   if (way.size() <= kMostLegs) {
     painter_.setPen(QPen(QColor(theme().text.red(), theme().text.green(), theme().text.blue(), 70), 1));
     painter_.drawPolyline(way);
   }
+  // Numbers at a step that is easy to count in, where they do not cover one another; the ends come first.
   painter_.setFont(numberFont(0.85));
-  QPointF last(-1e6, -1e6);
-  const int step = std::max(1, static_cast<int>(roundStep(std::max(1.0, count / 60.0))));
-  for (int cell = 0; cell < count; ++cell) {
-    const auto pixels = cells.pixelsOf(cell);
-    const bool isMarked = cell == 0 || cell == count - 1 || (cell + 1) % step == 0;
-    if (!isMarked || pixels.empty() || !spots[pixels.front()]) continue;
-    const QPointF at = *spots[pixels.front()];
-    if (cell > 0 && (at - last).manhattanLength() < 26) continue;
-    last = at;
+  std::vector<QRectF> taken;
+  const auto label = [&](int cell) {
+    const auto at = spotOf(cell);
     const QString number = QString::number(cell + 1);
-    const QRectF box = QRectF(painter_.fontMetrics().boundingRect(number)).translated(at + QPointF(8, -6)).adjusted(-3, -1, 3, 1);
+    if (!at) return;
+    const QRectF box = QRectF(painter_.fontMetrics().boundingRect(number)).translated(*at + QPointF(8, -6)).adjusted(-3, -1, 3, 1);
+    if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& other) { return other.adjusted(-2, -2, 2, 2).intersects(box); })) return;
+    taken.push_back(box);
     painter_.setPen(Qt::NoPen);
     painter_.setBrush(theme().raised);
     painter_.drawRoundedRect(box, 3, 3);
     painter_.setPen(colourOf(cell));
-    painter_.drawText(at + QPointF(8, -6), number);
-  }
+    painter_.drawText(*at + QPointF(8, -6), number);
+  };
+  const int step = static_cast<int>(roundStep(std::max({1.0, count / 60.0, 36 / std::max(0.5, gap)})));
+  if (count > 0) label(0);
+  if (count > 1) label(count - 1);
+  for (int cell = step - 1; cell < count; cell += step) label(cell);
   if (!zone.centre_m || view_.side() == PlanSide::Unrolled) return;
   const QPointF centre = view_.toScreen(cells.frame.centre_m);
   painter_.setPen(QPen(theme().watch, 1.5));
@@ -247,13 +261,15 @@ void PlanPainter::paintHint() {
   }
   const QString words = view_.hint();
   if (words.isEmpty()) return;
-  QRectF box = QRectF(painter_.fontMetrics().boundingRect(words)).adjusted(-8, -4, 8, 4);
+  // The glow has the lower right corner.
+  const QRectF room(0, 0, std::max(200.0, view_.width() * 0.62), view_.height());
+  QRectF box = painter_.boundingRect(room, Qt::TextWordWrap | Qt::AlignLeft, words).adjusted(-8, -4, 8, 4);
   box.moveBottomLeft(QPointF(10, view_.height() - 10));
   painter_.setPen(theme().line);
   painter_.setBrush(theme().panel);
   painter_.drawRoundedRect(box, 4, 4);
   painter_.setPen(theme().text);
-  painter_.drawText(box, Qt::AlignCenter, words);
+  painter_.drawText(box, Qt::TextWordWrap | Qt::AlignCenter, words);
 }
 
 }  // namespace chispa::desk

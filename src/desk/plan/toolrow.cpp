@@ -69,7 +69,8 @@ ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page) {
   std::vector<PlanTool> order;
   for (const ToolEntry& entry : tools) {
     QToolButton* button = addButton(toolGroup, QLatin1String(entry.name), entry.label, entry.tip, entry.key);
-    button->defaultAction()->setIcon(icon(QLatin1String(entry.icon)));
+    button->setProperty("tool", true);
+    icons_.push_back({button->defaultAction(), QLatin1String(entry.icon)});
     button->setToolButtonStyle(Qt::ToolButtonIconOnly);
     button->setIconSize({20, 20});
     connect(button->defaultAction(), &QAction::triggered, &view, [&view, tool = entry.tool] { view.setTool(tool); });
@@ -97,6 +98,11 @@ ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page) {
   connect(&view, &PlanView::toolChanged, this, showState);
   connect(&view, &PlanView::sideChanged, this, showState);
   showState();
+  refreshIcons();
+}
+
+void ToolRow::refreshIcons() {
+  for (const ToolIcon& tool : icons_) tool.action->setIcon(icon(tool.name));
 }
 
 }  // namespace chispa::desk

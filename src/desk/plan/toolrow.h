@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <QWidget>
+#include <vector>
+
+class QAction;
 
 namespace chispa::desk {
 
@@ -12,6 +15,16 @@ class ToolRow : public QWidget {
  public:
   /// Shortcuts work within `page`.
   ToolRow(PlanView& view, QWidget* page);
+
+  /// Draws the icons in the colours of the theme.
+  void refreshIcons();
+
+ private:
+  struct ToolIcon {
+    QAction* action;
+    QString name;
+  };
+  std::vector<ToolIcon> icons_;
 };
 
 }  // namespace chispa::desk

@@ -117,7 +117,7 @@ class ZoneForm {
     });
     form_.addText("zoneName", Form::tr("Name"), get<QString>([](const Zone& z) { return text(z.name); }),
                   set<QString>(Form::tr("rename"), [](Zone& z, QString v) { if (!v.trimmed().isEmpty()) z.name = v.trimmed().toStdString(); }));
-    QStringList owners{Form::tr("the show: every score")};
+    QStringList owners{Form::tr("every score")};
     std::vector<ScoreId> scores{ScoreId{}};
     for (const auto& score : session_.show().scores) {
       owners << Form::tr("only %1").arg(text(score->name));
@@ -131,7 +131,7 @@ class ZoneForm {
   }
 
   void addCells() {
-    form_.addChoice("zoneLayout", Form::tr("Cells lie"), {Form::tr("in one line"), Form::tr("string by string"), Form::tr("as grids in a row")},
+    form_.addChoice("zoneLayout", Form::tr("Cells lie"), {Form::tr("in a line"), Form::tr("as strings"), Form::tr("as grids")},
                     get<int>([](const Zone& z) { return static_cast<int>(z.layout); }), set<int>(Form::tr("zone layout"), [](Zone& z, int v) { z.layout = static_cast<ZoneLayout>(v); }));
     form_.addNumber("pixelsPerCell", Form::tr("Pixels a cell"), {{}, 0, limits::kMostPixelsOfSegment, 1, 0}, get<double>([](const Zone& z) { return z.pixelsPerCell; }),
                     set<double>(Form::tr("pixels a cell"), [](Zone& z, double v) { z.pixelsPerCell = static_cast<int>(v); }));
@@ -144,7 +144,7 @@ class ZoneForm {
     auto request = std::make_shared<DivideRequest>();
     request->by = Division::Parts;
     form_.addHeading(Form::tr("Divide"));
-    form_.addChoice("divideBy", Form::tr("Into"), {Form::tr("rows"), Form::tr("columns"), Form::tr("parts in playing order"), Form::tr("parts across"), Form::tr("parts upward"), Form::tr("segments"), Form::tr("fixtures"), Form::tr("every n-th cell")},
+    form_.addChoice("divideBy", Form::tr("Into"), {Form::tr("rows"), Form::tr("columns"), Form::tr("equal parts"), Form::tr("parts across"), Form::tr("parts upward"), Form::tr("segments"), Form::tr("fixtures"), Form::tr("every n-th")},
                     [request]() -> std::optional<int> { return static_cast<int>(request->by); }, [this_ = &form_, request](int v) {
                       request->by = static_cast<Division>(v);
                       this_->refresh();

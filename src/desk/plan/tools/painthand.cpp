@@ -29,6 +29,7 @@ class PaintHand : public PlanHand {
 
   void move(const PlanPointer& pointer) override {
     at_ = pointer.at;
+    isHere_ = true;
     if (!isDown_) return;
     if (tool_ == PlanTool::Brush) {
       brush(QLineF(way_.last(), at_));
@@ -54,7 +55,7 @@ class PaintHand : public PlanHand {
     const QColor colour = isTaking_ && isDown_ ? theme().wrong : theme().ember;
     painter.setPen(QPen(colour, 1.2, Qt::DashLine));
     painter.setBrush(Qt::NoBrush);
-    if (tool_ == PlanTool::Brush) painter.drawEllipse(at_, kBrush_px, kBrush_px);
+    if (tool_ == PlanTool::Brush && isHere_) painter.drawEllipse(at_, kBrush_px, kBrush_px);
     if (tool_ == PlanTool::Box && isDown_) painter.drawRect(QRectF(way_.first(), at_).normalized());
     if (tool_ == PlanTool::Lasso && isDown_) painter.drawPolygon(way_);
     painter.setPen(QPen(colour, 2));
@@ -116,6 +117,8 @@ class PaintHand : public PlanHand {
   PlanTool tool_;
   bool isDown_ = false;
   bool isTaking_ = false;
+  /// The mouse has been seen on the plan.
+  bool isHere_ = false;
   QPolygonF way_;
   QPointF at_;
   std::set<std::uint32_t> painted_;
