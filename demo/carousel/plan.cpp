@@ -38,14 +38,16 @@ void addRibs(Show& show, StripTypeId strip) {
   constexpr double kInner_m = 0.35;
   constexpr double kApex_m = 4.6;
   constexpr int kPixels = 30;
-  const double run = kRimRadius_m - 0.1 - kInner_m;
-  const double rise = kApex_m - kRimHeight_m - 0.05;
+  // As drawn from the rim to the apex, in whole sixtieths of a metre.
+  constexpr double kLength_m = 175.0 / 60;
+  const double run = kRimRadius_m - kInner_m;
+  const double rise = kApex_m - kRimHeight_m;
   const double tilt = degrees(std::atan2(rise, run));
   for (int i = 0; i < kPosts; ++i) {
     const double angle = 30.0 * i;
     addFixture(show, numbered("Rib", i), strip,
-               {around(kRimRadius_m - 0.1, angle, kRimHeight_m + 0.05), {0, -tilt, angle + 180}},
-               {{"rib", LineShape{kPixels, std::hypot(run, rise) / kPixels}, {}}});
+               {around(kRimRadius_m, angle, kRimHeight_m), {0, -tilt, angle + 180}},
+               {{"rib", LineShape{kPixels, kLength_m / kPixels}, {}}});
   }
 }
 
@@ -81,9 +83,9 @@ void addPieces(Show& show) {
              {{"sign", GridShape{48, 16, 0.035, 0.035, Corner::TopLeft, GridRuns::AlongRows, true}, {}}});
   addFixture(show, "Path edge", meadow, {{0, 0, 0.05}, {}}, {{"edge", ArcShape{300, 4.6, 238.86, 62.28}, {}}});
   for (int i = 0; i < 6; ++i)
-    addFixture(show, numbered("Flood", i), flood, {around(4.2, 30 + 60.0 * i, 0.3), {}}, {{"flood", LineShape{1, 1}, {}}});
+    addFixture(show, numbered("Flood", i), flood, {around(4.2, 30 + 60.0 * i, 0.3), {}}, {{"flood", PointsShape{{Vec3{}}}, {}}});
   for (int i = 0; i < 8; ++i)
-    addFixture(show, numbered("Uplight", i), uplight, {around(1.45, 22.5 + 45.0 * i, 0.15), {}}, {{"lamp", LineShape{1, 1}, {}}});
+    addFixture(show, numbered("Uplight", i), uplight, {around(1.45, 22.5 + 45.0 * i, 0.15), {}}, {{"lamp", PointsShape{{Vec3{}}}, {}}});
 }
 
 namespace {

@@ -113,7 +113,7 @@ TEST_F(FormsTest, AZoneIsMadeOfWhatIsSelected) {
   const auto* id = std::get_if<ZoneId>(&selection_.now());
   ASSERT_TRUE(id);
   EXPECT_EQ(find(show().zones, *id)->parts.size(), 2u);
-  choose("zoneLayout", QStringLiteral("string by string"));
+  choose("zoneLayout", QStringLiteral("as strings"));
   EXPECT_EQ(cellsOf(show(), mapPixels(show()), *find(show().zones, *id)).columns, 2);
 }
 

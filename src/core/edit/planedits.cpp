@@ -99,19 +99,23 @@ std::vector<FixtureId> duplicateInRow(Show& show, const std::vector<FixtureId>& 
   return all;
 }
 
+void turnAround(Show& show, const std::vector<FixtureId>& ids, Vec3 centre_m, double degrees) {
+  const Vec3 axis{centre_m.x, centre_m.y, 0};
+  for (const FixtureId id : ids)
+    changeItem(show.fixtures, id, [&](Fixture& fixture) {
+      fixture.place.position_m = placed({axis, {0, 0, degrees}}, fixture.place.position_m - axis);
+      fixture.place.rotation_deg.z = std::remainder(fixture.place.rotation_deg.z + degrees, 360.0);
+    });
+}
+
 std::vector<FixtureId> duplicateAround(Show& show, const std::vector<FixtureId>& ids, int count, Vec3 centre_m, double sweep_deg) {
   const bool isFull = std::abs(std::abs(sweep_deg) - 360) < 1e-9;
   const double step_deg = sweep_deg / (isFull ? std::max(1, count) : std::max(1, count - 1));
   std::vector<FixtureId> all;
   for (int i = 1; i < count; ++i) {
-    for (const FixtureId copy : duplicateFixtures(show, ids, {})) {
-      changeItem(show.fixtures, copy, [&](Fixture& fixture) {
-        const Placement turn{{centre_m.x, centre_m.y, 0}, {0, 0, step_deg * i}};
-        fixture.place.position_m = placed(turn, fixture.place.position_m - Vec3{centre_m.x, centre_m.y, 0});
-        fixture.place.rotation_deg.z = std::remainder(fixture.place.rotation_deg.z + step_deg * i, 360.0);
-      });
-      all.push_back(copy);
-    }
+    const auto copies = duplicateFixtures(show, ids, {});
+    turnAround(show, copies, centre_m, step_deg * i);
+    all.insert(all.end(), copies.begin(), copies.end());
   }
   return all;
 }

@@ -17,6 +17,8 @@ FixtureId addFixture(Show& show, const Shape& shape, Vec3 position_m, Vec3 rotat
 FixtureId addOutlines(Show& show, const std::string& name, const std::vector<Outline>& outlines, const Placement& place, StripTypeId strip = {});
 /// Copies fixtures, each with a zone of its own, moved by `offset_m`; returns the copies.
 std::vector<FixtureId> duplicateFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 offset_m);
+/// Turns fixtures about the vertical axis through `centre_m`.
+void turnAround(Show& show, const std::vector<FixtureId>& ids, Vec3 centre_m, double degrees);
 /// Copies fixtures until there are `count` of each, equally spaced around the vertical axis through `centre_m`, each
 /// turned to face it as the original does; 360° closes the circle. Returns the copies.
 std::vector<FixtureId> duplicateAround(Show& show, const std::vector<FixtureId>& ids, int count, Vec3 centre_m, double sweep_deg);

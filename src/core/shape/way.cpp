@@ -4,6 +4,8 @@
 #include <algorithm>
 #include <cstdlib>
 
+#include "core/base/overloaded.h"
+
 namespace chispa {
 namespace {
 
@@ -95,6 +97,18 @@ std::vector<Vec3> wayOf(const SpiralShape& s) {
     way.push_back(onCircle(s.startRadius_m + (s.endRadius_m - s.startRadius_m) * u, 360 * s.turns * u, s.rise_m * u));
   }
   return way;
+}
+
+std::vector<Vec3> jointsOf(const Shape& shape) {
+  return std::visit(Overloaded{[](const LineShape& s) { return std::vector<Vec3>{{}, {s.count * s.pitch_m, 0, 0}}; },
+                               [](const ArcShape& s) { return std::vector<Vec3>{onCircle(s.radius_m, s.start_deg), onCircle(s.radius_m, s.start_deg + s.sweep_deg), {}}; },
+                               [](const PathShape& s) { return s.corners; },
+                               [](const SpiralShape& s) { return std::vector<Vec3>{wayOf(s).front(), wayOf(s).back(), {}}; },
+                               [](const auto& s) {
+                                 const auto points = localPositions(s);
+                                 return points.empty() ? std::vector<Vec3>{} : std::vector<Vec3>{points.front(), points.back(), {}};
+                               }},
+                    shape);
 }
 
 double ringRadius_m(const RingsShape& rings, std::size_t i) {

@@ -9,6 +9,7 @@
 
 #include "core/edit/arrange.h"
 #include "core/edit/planedits.h"
+#include "core/shape/way.h"
 #include "core/zone/cells.h"
 #include "desk/parts/theme.h"
 #include "desk/plan/planpainter.h"
@@ -179,21 +180,8 @@ QPointF PlanView::toPlan(QPointF screen) const {
 
 std::vector<QPointF> PlanView::endsOf(const Fixture& fixture) const {
   std::vector<QPointF> ends;
-  for (const Segment& segment : fixture.segments) {
-    const auto at = [&](Vec3 local) { return projection_.flat(placed(fixture.place, placed(segment.place, local))); };
-    if (const auto* line = std::get_if<LineShape>(&segment.shape)) {
-      ends.push_back(at({}));
-      ends.push_back(at({line->count * line->pitch_m, 0, 0}));
-    } else if (const auto* path = std::get_if<PathShape>(&segment.shape)) {
-      for (const Vec3& corner : path->corners) ends.push_back(at(corner));
-    } else {
-      const auto points = localPositions(segment.shape);
-      if (points.empty()) continue;
-      ends.push_back(at(points.front()));
-      ends.push_back(at(points.back()));
-      ends.push_back(at({}));
-    }
-  }
+  for (const Segment& segment : fixture.segments)
+    for (const Vec3& joint : jointsOf(segment.shape)) ends.push_back(projection_.flat(placed(fixture.place, placed(segment.place, joint))));
   return ends;
 }
 

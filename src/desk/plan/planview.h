@@ -60,7 +60,7 @@ class PlanView : public QWidget {
   QPointF snapped(const PlanPointer& pointer, std::optional<QPointF> from = {}) const;
   /// The strip's end nearest to a place of the screen, within reach, that is not one of `without`.
   std::optional<QPointF> endNear(QPointF screen, const FixtureIds& without = {}) const;
-  /// Ends of a fixture's segments, in the plan.
+  /// Where others are joined to a fixture, in the plan.
   std::vector<QPointF> endsOf(const Fixture& fixture) const;
   std::optional<FixtureId> fixtureAt(QPointF screen) const;
   /// Numbers of the show's pixels whose place on the screen `contains`.

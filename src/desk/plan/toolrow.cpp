@@ -54,6 +54,7 @@ ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page) {
   const ToolEntry tools[] = {
       {"toolSelect", "select", tr("Select"), tr("select and move pieces"), "V", PlanTool::Select},
       {"toolMeasure", "measure", tr("Measure"), tr("distance and angle between two places"), "M", PlanTool::Measure},
+      {"toolLamp", "lamp", tr("Lamp"), tr("click where a flood or any single pixel stands"), "A", PlanTool::Lamp},
       {"toolLine", "line", tr("Line"), tr("drag from the data-in end to the other"), "L", PlanTool::Line},
       {"toolPath", "path", tr("Path"), tr("click from corner to corner"), "P", PlanTool::Path},
       {"toolMatrix", "matrix", tr("Matrix"), tr("drag from corner to corner"), "G", PlanTool::Matrix},

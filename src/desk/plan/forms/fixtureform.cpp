@@ -192,10 +192,19 @@ class FixtureForm {
   }
 
   void addPlace() {
-    form_.addHeading(Form::tr("Place"));
     const Form::Number metres{"m", -limits::kLargest_m, limits::kLargest_m, 0.05, 3};
-    const Form::Number turn{"°", -360, 360, 5, 1};
+    const Form::Number turn{"°", -360, 360, 5, 2};
     const std::pair<QString, double Vec3::*> axes[] = {{"X", &Vec3::x}, {"Y", &Vec3::y}, {"Z", &Vec3::z}};
+    if (first().segments.size() > 1) {
+      form_.addHeading(Form::tr("The segment's place in the fixture"));
+      for (const auto& [name, axis] : axes)
+        form_.addNumber("segment" + name, name.toLower(), metres, rows_.ofSegment<double>([axis = axis](const Segment& s) { return s.place.position_m.*axis; }),
+                        rows_.changeSegment<double>(Form::tr("place of a segment"), [axis = axis](Segment& s, const StripType&, double v) { s.place.position_m.*axis = v; }));
+      for (const auto& [name, axis] : axes)
+        form_.addNumber("segmentTurn" + name, Form::tr("Turned about %1").arg(name.toLower()), turn, rows_.ofSegment<double>([axis = axis](const Segment& s) { return s.place.rotation_deg.*axis; }),
+                        rows_.changeSegment<double>(Form::tr("turn of a segment"), [axis = axis](Segment& s, const StripType&, double v) { s.place.rotation_deg.*axis = v; }));
+    }
+    form_.addHeading(Form::tr("Place"));
     const QString labels[] = {Form::tr("Across (x)"), Form::tr("Away (y)"), Form::tr("Height (z)")};
     for (int i = 0; i < 3; ++i) {
       const auto [name, axis] = axes[i];
@@ -244,6 +253,7 @@ class FixtureForm {
   void addRepeat() {
     struct Repeat {
       double count = 12;
+      double first_deg = 0;
       double sweep_deg = 360;
       double step_m = 0.5;
     };
@@ -253,10 +263,14 @@ class FixtureForm {
     };
     form_.addHeading(Form::tr("Repeat"));
     field("repeatCount", Form::tr("How many in all"), {{}, 2, 500, 1, 0}, &Repeat::count);
+    field("repeatFirst", Form::tr("This one turned to"), {"°", -360, 360, 15, 2}, &Repeat::first_deg);
     field("repeatSweep", Form::tr("Over"), {"°", -360, 360, 15, 1}, &Repeat::sweep_deg);
     field("repeatStep", Form::tr("Apart"), {"m", -100, 100, 0.1, 3}, &Repeat::step_m);
     form_.addButtons({{"repeatAround", Form::tr("Around zero"), Form::tr("Copies around the plan's zero point"), [session = session_, ids = ids_, repeat] {
-                         session.edit(Form::tr("repeat around"), [&](Show& show) { duplicateAround(show, ids, static_cast<int>(repeat->count), {}, repeat->sweep_deg); });
+                         session.edit(Form::tr("repeat around"), [&](Show& show) {
+                           turnAround(show, ids, {}, repeat->first_deg);
+                           duplicateAround(show, ids, static_cast<int>(repeat->count), {}, repeat->sweep_deg);
+                         });
                        }},
                       {"repeatRow", Form::tr("In a row"), Form::tr("Copies to the right, as seen on the plan"), [session = session_, ids = ids_, repeat, &plan = plan_] {
                          session.edit(Form::tr("repeat in a row"), [&](Show& show) { duplicateInRow(show, ids, static_cast<int>(repeat->count), plan.projection().right() * repeat->step_m); });

@@ -10,7 +10,7 @@ namespace chispa::desk {
 namespace {
 
 const Form::Number kRadius{"m", 0, 1000, 0.05, 3};
-const Form::Number kAngle{"°", -360, 360, 5, 1};
+const Form::Number kAngle{"°", -360, 360, 5, 2};
 const Form::Number kHeight{"m", -1000, 1000, 0.1, 3};
 const Form::Number kStrings{{}, 1, 1000, 1, 0};
 const Form::Number kPerString{{}, 1, 2000, 1, 0};

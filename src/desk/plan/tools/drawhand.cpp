@@ -169,6 +169,15 @@ class DragHand : public DrawHand {
   QPointF at_;
 };
 
+/// A single pixel by a click.
+class LampHand : public DrawHand {
+ public:
+  using DrawHand::DrawHand;
+
+  void press(const PlanPointer& pointer) override { add(PointsShape{{Vec3{}}}, {view_.projection().lifted(view_.snapped(pointer)), {}}); }
+  QString hint() const override { return PlanView::tr("Click where the lamp stands: a flood, or anything that is one pixel.") + continuedText(); }
+};
+
 /// A path, corner by corner; a click on its first corner closes it.
 class PathHand : public DrawHand {
  public:
@@ -221,6 +230,7 @@ class PathHand : public DrawHand {
 }  // namespace
 
 std::unique_ptr<PlanHand> makeDrawHand(PlanView& view, PlanTool tool) {
+  if (tool == PlanTool::Lamp) return std::make_unique<LampHand>(view);
   if (tool == PlanTool::Path) return std::make_unique<PathHand>(view);
   return std::make_unique<DragHand>(view, tool);
 }

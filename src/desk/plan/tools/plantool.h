@@ -12,7 +12,7 @@ namespace chispa::desk {
 class PlanView;
 
 /// The tools of the plan, in the order of their buttons.
-enum class PlanTool { Select, Measure, Line, Path, Matrix, Ring, Rings, Spiral, Cone, Spokes, Brush, Box, Lasso, Number, Scale, Centre };
+enum class PlanTool { Select, Measure, Lamp, Line, Path, Matrix, Ring, Rings, Spiral, Cone, Spokes, Brush, Box, Lasso, Number, Scale, Centre };
 
 /// Where the mouse is on the plan, in pixels of the screen, and what is held with it.
 struct PlanPointer {
