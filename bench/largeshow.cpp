@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "largeshow.h"
 
+#include "core/edit/planedits.h"
 #include "core/edit/scoreedits.h"
-#include "core/edit/zoneedits.h"
 #include "core/edit/wireedits.h"
+#include "core/edit/zoneedits.h"
 
 namespace chispa::bench {
 namespace {
@@ -44,6 +45,18 @@ Show largeShow(int universes, int layers, int udpPort) {
   const char* effects[] = {"ribbon", "comets", "glints"};
   for (int layer = 0; layer < layers; ++layer)
     addClip(show, score, zone, effects[layer % 3], palette, Micros(0), Micros(60'000'000));
+  return show;
+}
+
+Show manyPieces(int fixtures, int segments, int pixels) {
+  Show show;
+  put(show.stripTypes, StripType{show.newId<StripTypeId>(), "Strip", "GRB", 60, 5, 12, 1});
+  for (int f = 0; f < fixtures; ++f) {
+    const FixtureId id = addFixture(show, LineShape{pixels, 1.0 / 60}, {(f % 20) * 2.0, f / 20 * 0.2, 0});
+    changeItem(show.fixtures, id, [&](Fixture& fixture) {
+      for (int s = 1; s < segments; ++s) fixture.segments.push_back({"line", LineShape{pixels, 1.0 / 60}, {{0, s * 0.05, 0}, {}}});
+    });
+  }
   return show;
 }
 

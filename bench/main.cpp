@@ -1,13 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <benchmark/benchmark.h>
 
+#include <QApplication>
 #include <cstring>
 
 #include "budgets.h"
 #include "carousel/carousel.h"
 #include "core/preview/glow.h"
 #include "core/render/renderer.h"
+#include "desk/parts/theme.h"
 #include "largeshow.h"
+#include "windowbudgets.h"
 
 namespace chispa::bench {
 namespace {
@@ -83,8 +86,18 @@ BENCHMARK(paintGlow)->Arg(20'000)->Arg(50'000)->Unit(benchmark::kMillisecond);
 }  // namespace chispa::bench
 
 int main(int argc, char** argv) {
+  // Measured without a screen, as everything here is.
+  qputenv("QT_QPA_PLATFORM", "offscreen");
+  QApplication app(argc, argv);
+  chispa::desk::applyTheme(app, true);
+  // "window" alone measures the window only.
+  if (argc == 2 && std::string_view(argv[1]) == "window") {
+    chispa::bench::printWindowBudgets();
+    return 0;
+  }
   benchmark::Initialize(&argc, argv);
   benchmark::RunSpecifiedBenchmarks();
   chispa::bench::printBudgets();
+  chispa::bench::printWindowBudgets();
   return 0;
 }

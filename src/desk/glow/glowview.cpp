@@ -16,30 +16,45 @@ GlowView::GlowView(Stage& stage, QWidget* parent) : QWidget(parent), stage_(stag
   setAccessibleName(tr("Glow"));
   setToolTip(tr("The light as an eye would see it. Drag or the arrow keys turn it, the wheel or + and − come nearer, Home shows all."));
   setAttribute(Qt::WA_OpaquePaintEvent);
-  connect(&stage_, &Stage::ticked, this, qOverload<>(&GlowView::update));
-  connect(&stage_, &Stage::compiledChanged, this, [this] {
-    if (isFramed_) frameAll();
-  });
+  connect(&stage_, &Stage::ticked, this, &GlowView::redraw);
+  connect(&stage_, &Stage::compiledChanged, this, &GlowView::redraw);
+}
+
+void GlowView::redraw() {
+  isStale_ = true;
+  update();
 }
 
 void GlowView::frameAll() {
   isFramed_ = true;
-  if (const auto compiled = stage_.compiled())
-    camera_ = framing(compiled->map.positions, static_cast<double>(width()) / std::max(1, height()));
-  update();
+  redraw();
 }
 
 void GlowView::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   const double ratio = devicePixelRatioF();
   const QSize size = (QSizeF(this->size()) * ratio).toSize();
-  if (image_.size() != size) image_ = QImage(size, QImage::Format_RGBX8888);
-  static const PixelFrame kDark;
-  const auto compiled = stage_.compiled();
-  const bool fits = compiled && stage_.frame().size() == compiled->map.positions.size();
-  static const PixelMap kNothing;
-  painter_.paint(compiled ? compiled->map : kNothing, fits ? stage_.frame() : kDark, camera_,
-                 size.width(), size.height(), image_.bits());
+  if (image_.size() != size) {
+    image_ = QImage(size, QImage::Format_RGBX8888);
+    image_.fill(Qt::black);
+    sinceDrawn_.invalidate();
+  }
+  // What lies beneath may be painted many times between two frames of light.
+  constexpr qint64 kRest = 3;
+  const bool mayDraw = !sinceDrawn_.isValid() || sinceDrawn_.nsecsElapsed() >= kRest * drawing_ns_;
+  if (isStale_ && mayDraw) {
+    isStale_ = false;
+    QElapsedTimer clock;
+    clock.start();
+    static const PixelFrame kDark;
+    static const PixelMap kNothing;
+    const auto compiled = stage_.compiled();
+    if (isFramed_ && compiled) camera_ = framing(compiled->map.positions, static_cast<double>(width()) / std::max(1, height()));
+    const bool fits = compiled && stage_.frame().size() == compiled->map.positions.size();
+    painter_.paint(compiled ? compiled->map : kNothing, fits ? stage_.frame() : kDark, camera_, size.width(), size.height(), image_.bits());
+    drawing_ns_ = clock.nsecsElapsed();
+    sinceDrawn_.start();
+  }
   image_.setDevicePixelRatio(ratio);
   painter.drawImage(0, 0, image_);
   if (hasFocus()) {
@@ -52,7 +67,7 @@ void GlowView::orbit(double yaw_deg, double pitch_deg) {
   isFramed_ = false;
   camera_.yaw_deg = std::fmod(camera_.yaw_deg + yaw_deg, 360);
   camera_.pitch_deg = std::clamp(camera_.pitch_deg + pitch_deg, -30.0, 89.0);
-  update();
+  redraw();
 }
 
 void GlowView::mousePressEvent(QMouseEvent* event) { draggedFrom_ = event->pos(); }
@@ -69,7 +84,7 @@ void GlowView::mouseDoubleClickEvent(QMouseEvent*) { frameAll(); }
 void GlowView::wheelEvent(QWheelEvent* event) {
   isFramed_ = false;
   camera_.distance_m = std::clamp(camera_.distance_m * std::pow(0.999, event->angleDelta().y()), 0.2, 2000.0);
-  update();
+  redraw();
 }
 
 void GlowView::keyPressEvent(QKeyEvent* event) {
@@ -85,11 +100,11 @@ void GlowView::keyPressEvent(QKeyEvent* event) {
     default: return QWidget::keyPressEvent(event);
   }
   isFramed_ = false;
-  update();
+  redraw();
 }
 
 void GlowView::resizeEvent(QResizeEvent*) {
-  if (isFramed_) frameAll();
+  redraw();
 }
 
 }  // namespace chispa::desk

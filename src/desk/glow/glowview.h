@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <QElapsedTimer>
 #include <QImage>
 #include <QWidget>
 
@@ -31,6 +32,7 @@ class GlowView : public QWidget {
 
  private:
   void orbit(double yaw_deg, double pitch_deg);
+  void redraw();
 
   Stage& stage_;
   GlowPainter painter_;
@@ -38,6 +40,12 @@ class GlowView : public QWidget {
   OrbitCamera camera_;
   /// False once the user has turned it.
   bool isFramed_ = true;
+  /// When the picture was drawn, and how long that took: it rests so long between two pictures that it takes no more
+  /// than a quarter of the window's time.
+  QElapsedTimer sinceDrawn_;
+  qint64 drawing_ns_ = 0;
+  /// The picture is not that of the present light, camera or size.
+  bool isStale_ = true;
   QPoint draggedFrom_;
 };
 

@@ -22,11 +22,6 @@ double roundStep(double least) {
   return 10 * power;
 }
 
-QColor screenColour(const PixelFrame& frame, std::size_t pixel) {
-  const Srgb8 c = toSrgb8({frame.r[pixel], frame.g[pixel], frame.b[pixel]});
-  return QColor(c.r, c.g, c.b);
-}
-
 QColor unlitColour() { return theme().isDark ? QColor(0x5c, 0x59, 0x52) : QColor(0xa8, 0xa3, 0x98); }
 
 QColor mixed(const QColor& a, const QColor& b, double share) {
@@ -82,44 +77,72 @@ double PlanPainter::dotSize(const PlanView::Piece& piece) const {
   return std::clamp(pitch_m(piece.fixture->segments.front()) * view_.scale() * 0.55, 2.2, 12.0);
 }
 
-void PlanPainter::paintDots(const PlanView::Piece& piece, double size, const std::function<QColor(std::size_t)>& colourOf) {
+void PlanPainter::paintSmallDots(const PlanView::Piece& piece, int side, const std::vector<QRgb>& colours) {
+  const QPointF origin = view_.screenOrigin();
+  const double scale = view_.scale();
+  const int width = dots_.width() - side;
+  const int height = dots_.height() - side;
+  const auto stride = dots_.bytesPerLine() / 4;
+  auto* pixels = reinterpret_cast<QRgb*>(dots_.bits());
+  for (std::size_t i = 0; i < piece.flat.size(); ++i) {
+    const double x = origin.x() + piece.flat[i].x() * scale - side / 2;
+    const double y = origin.y() - piece.flat[i].y() * scale - side / 2;
+    if (!(x >= 0 && y >= 0 && x < width && y < height)) continue;
+    QRgb* at = pixels + static_cast<qsizetype>(y) * stride + static_cast<qsizetype>(x);
+    for (int row = 0; row < side; ++row, at += stride) std::fill_n(at, side, colours[i]);
+  }
+}
+
+void PlanPainter::paintLargeDots(const PlanView::Piece& piece, double size, const std::vector<QRgb>& colours) {
   painter_.setPen(Qt::NoPen);
-  const bool isSmall = size < 4;
-  // Small dots are squares on whole pixels: a show of many LEDs has thousands of them.
-  painter_.setRenderHint(QPainter::Antialiasing, !isSmall);
   const QRectF seen = QRectF(view_.rect()).adjusted(-size, -size, size, size);
-  const int side = std::max(2, static_cast<int>(size));
   for (std::size_t i = 0; i < piece.flat.size(); ++i) {
     const QPointF at = view_.toScreen(piece.flat[i]);
     if (!seen.contains(at)) continue;
-    if (isSmall) {
-      painter_.fillRect(QRect(static_cast<int>(at.x()) - side / 2, static_cast<int>(at.y()) - side / 2, side, side), colourOf(i));
-    } else {
-      painter_.setBrush(colourOf(i));
-      if (view_.side() == PlanSide::Unrolled)
-        painter_.drawRoundedRect(QRectF(at.x() - size / 2, at.y() - size / 2, size, size), 2, 2);
-      else
-        painter_.drawEllipse(at, size / 2, size / 2);
-    }
+    painter_.setBrush(QColor(colours[i]));
+    if (view_.side() == PlanSide::Unrolled)
+      painter_.drawRoundedRect(QRectF(at.x() - size / 2, at.y() - size / 2, size, size), 2, 2);
+    else
+      painter_.drawEllipse(at, size / 2, size / 2);
   }
-  painter_.setRenderHint(QPainter::Antialiasing);
 }
 
-void PlanPainter::paintPieces() {
+void PlanPainter::colour(const PlanView::Piece& piece, std::vector<QRgb>& colours) const {
   const auto& stage = view_.session().stage;
   const auto compiled = stage.compiled();
   const PixelFrame& frame = stage.frame();
-  const QColor unlit = unlitColour();
-  const QRectF seen(view_.toPlan({-20.0, view_.height() + 20.0}), view_.toPlan({view_.width() + 20.0, -20.0}));
+  colours.assign(piece.flat.size(), unlitColour().rgb());
+  const auto range = compiled ? compiled->map.rangeOf(piece.fixture->id) : std::nullopt;
+  if (!range || range->count != std::ssize(piece.flat) || frame.size() != compiled->map.positions.size()) return;
+  constexpr int kDark = 40;
+  for (std::size_t i = 0; i < colours.size(); ++i) {
+    const auto pixel = static_cast<std::size_t>(range->first) + i;
+    const Srgb8 c = toSrgb8({frame.r[pixel], frame.g[pixel], frame.b[pixel]});
+    if (std::max({c.r, c.g, c.b}) > kDark) colours[i] = qRgb(c.r, c.g, c.b);
+  }
+}
+
+void PlanPainter::paintPieces() {
+  // Small dots are squares on whole pixels: a show of many LEDs has thousands of them.
+  constexpr double kLarge = 4;
+  const QRectF seen = QRectF(view_.toPlan({-20.0, view_.height() + 20.0}), view_.toPlan({view_.width() + 20.0, -20.0})).normalized();
+  std::vector<const PlanView::Piece*> large;
+  std::vector<QRgb> colours;
+  dots_.fill(Qt::transparent);
   for (const PlanView::Piece& piece : view_.pieces()) {
-    if (piece.flat.empty() || !seen.normalized().intersects(piece.extent)) continue;
-    const auto range = compiled ? compiled->map.rangeOf(piece.fixture->id) : std::nullopt;
-    const bool fits = range && range->count == std::ssize(piece.points) && frame.size() == compiled->map.positions.size();
-    paintDots(piece, dotSize(piece), [&](std::size_t i) {
-      if (!fits) return unlit;
-      const QColor lit = screenColour(frame, static_cast<std::size_t>(range->first) + i);
-      return lit.value() > 40 ? lit : unlit;
-    });
+    if (piece.flat.empty() || !seen.intersects(piece.extent)) continue;
+    const double size = dotSize(piece);
+    if (size >= kLarge) {
+      large.push_back(&piece);
+      continue;
+    }
+    colour(piece, colours);
+    paintSmallDots(piece, std::max(2, static_cast<int>(size)), colours);
+  }
+  painter_.drawImage(0, 0, dots_);
+  for (const PlanView::Piece* piece : large) {
+    colour(*piece, colours);
+    paintLargeDots(*piece, dotSize(*piece), colours);
   }
 }
 

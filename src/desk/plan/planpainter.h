@@ -7,7 +7,8 @@ namespace chispa::desk {
 /// Draws what there is to see on a plan, from the back to the front.
 class PlanPainter {
  public:
-  PlanPainter(const PlanView& view, QPainter& painter) : view_(view), painter_(painter) {}
+  /// `dots` is a picture of the view's size to draw small dots into; what it holds is of no account.
+  PlanPainter(const PlanView& view, QPainter& painter, QImage& dots) : view_(view), painter_(painter), dots_(dots) {}
 
   void paintGrid();
   /// Every LED in its light of this moment.
@@ -18,7 +19,9 @@ class PlanPainter {
   void paintHint();
 
  private:
-  void paintDots(const PlanView::Piece& piece, double size, const std::function<QColor(std::size_t)>& colourOf);
+  void paintSmallDots(const PlanView::Piece& piece, int side, const std::vector<QRgb>& colours);
+  void paintLargeDots(const PlanView::Piece& piece, double size, const std::vector<QRgb>& colours);
+  void colour(const PlanView::Piece& piece, std::vector<QRgb>& colours) const;
   void paintFixture(const PlanView::Piece& piece);
   void paintNumbers(const PlanView::Piece& piece);
   void paintWalk(const PlanView::Piece& piece, int pixel);
@@ -27,6 +30,7 @@ class PlanPainter {
 
   const PlanView& view_;
   QPainter& painter_;
+  QImage& dots_;
 };
 
 }  // namespace chispa::desk

@@ -70,7 +70,22 @@ PlanView::~PlanView() = default;
 
 void PlanView::flatten(Piece& piece) const {
   piece.flat.clear();
+  piece.flat.reserve(piece.points.size());
   for (const Vec3& point : piece.points) piece.flat.push_back(projection_.flat(point));
+  measure(piece);
+}
+
+void PlanView::measure(Piece& piece) {
+  double left = 1e30, right = -1e30, low = 1e30, high = -1e30;
+  for (const QPointF& p : piece.flat) {
+    if (std::isnan(p.x())) continue;
+    left = std::min(left, p.x());
+    right = std::max(right, p.x());
+    low = std::min(low, p.y());
+    high = std::max(high, p.y());
+  }
+  constexpr double kLeast = 1e-3;
+  piece.extent = left > right ? QRectF() : QRectF(QPointF(left, low), QPointF(right, high)).adjusted(-kLeast, -kLeast, kLeast, kLeast);
 }
 
 void PlanView::updatePieces() {
@@ -93,14 +108,6 @@ void PlanView::updatePieces() {
   }
   pieces_ = std::move(next);
   if (side() == PlanSide::Unrolled) unroll();
-  for (Piece& piece : pieces_) {
-    QRectF extent;
-    for (const QPointF& p : piece.flat) {
-      const QRectF dot(p - QPointF(1e-3, 1e-3), QSizeF(2e-3, 2e-3));
-      extent = extent.isNull() ? dot : extent | dot;
-    }
-    piece.extent = extent;
-  }
   update();
 }
 
@@ -143,6 +150,7 @@ void PlanView::unroll() {
   }
   for (Piece& piece : pieces_)
     if (std::all_of(piece.flat.begin(), piece.flat.end(), [](QPointF p) { return std::isnan(p.x()); })) piece.flat.clear();
+  for (Piece& piece : pieces_) measure(piece);
 }
 
 void PlanView::setSide(PlanSide side) {
@@ -220,8 +228,7 @@ void PlanView::frameAll() {
   isFramed_ = true;
   QRectF extent;
   for (const Piece& piece : pieces_)
-    for (const QPointF& p : piece.flat)
-      if (!std::isnan(p.x())) extent |= QRectF(p - QPointF(0.05, 0.05), QSizeF(0.1, 0.1));
+    if (!piece.extent.isNull()) extent |= piece.extent.adjusted(-0.05, -0.05, 0.05, 0.05);
   if (extent.isNull()) extent = QRectF(-3, -2, 6, 4);
   constexpr double kMargin = 1.16;
   centre_ = extent.center();
@@ -246,11 +253,20 @@ std::optional<FixtureId> PlanView::fixtureAt(QPointF screen) const {
   return nearest;
 }
 
-std::vector<std::uint32_t> PlanView::pixelsWhere(const std::function<bool(QPointF)>& contains) const {
+QPointF PlanView::flatOf(std::uint32_t number) const {
+  const auto pixel = static_cast<int>(number);
+  const Piece& owner = *(std::upper_bound(pieces_.begin(), pieces_.end(), pixel, [](int n, const Piece& piece) { return n < piece.first; }) - 1);
+  return owner.flat.at(static_cast<std::size_t>(pixel - owner.first));
+}
+
+std::vector<std::uint32_t> PlanView::pixelsWhere(const QRectF& screen, const std::function<bool(QPointF)>& contains) const {
   std::vector<std::uint32_t> found;
-  for (const Piece& piece : pieces_)
+  const QRectF area = QRectF(toPlan(screen.bottomLeft()), toPlan(screen.topRight())).normalized();
+  for (const Piece& piece : pieces_) {
+    if (piece.extent.isNull() || !piece.extent.intersects(area)) continue;
     for (std::size_t i = 0; i < piece.flat.size(); ++i)
-      if (!std::isnan(piece.flat[i].x()) && contains(toScreen(piece.flat[i]))) found.push_back(static_cast<std::uint32_t>(piece.first) + static_cast<std::uint32_t>(i));
+      if (area.contains(piece.flat[i]) && contains(toScreen(piece.flat[i]))) found.push_back(static_cast<std::uint32_t>(piece.first) + static_cast<std::uint32_t>(i));
+  }
   return found;
 }
 
@@ -258,7 +274,8 @@ void PlanView::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   painter.fillRect(rect(), theme().window);
   painter.setRenderHint(QPainter::Antialiasing);
-  PlanPainter plan(*this, painter);
+  if (dots_.size() != size()) dots_ = QImage(size(), QImage::Format_ARGB32_Premultiplied);
+  PlanPainter plan(*this, painter, dots_);
   underlays_->paint(painter, *this);
   plan.paintGrid();
   plan.paintPieces();

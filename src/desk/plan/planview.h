@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <QImage>
 #include <QWidget>
 #include <memory>
 #include <optional>
@@ -32,6 +33,8 @@ class PlanView : public QWidget {
     QRectF extent;
   };
 
+  /// The plan's affine way to the screen: x · scale + origin, y · −scale + origin.
+  QPointF screenOrigin() const { return {width() / 2.0 - centre_.x() * scale_, height() / 2.0 + centre_.y() * scale_}; }
   const Session& session() const { return session_; }
   const PlanProjection& projection() const { return projection_; }
   const std::vector<Piece>& pieces() const { return pieces_; }
@@ -63,8 +66,10 @@ class PlanView : public QWidget {
   /// Where others are joined to a fixture, in the plan.
   std::vector<QPointF> endsOf(const Fixture& fixture) const;
   std::optional<FixtureId> fixtureAt(QPointF screen) const;
-  /// Numbers of the show's pixels whose place on the screen `contains`.
-  std::vector<std::uint32_t> pixelsWhere(const std::function<bool(QPointF screen)>& contains) const;
+  /// Where the show's pixel `number` is seen, in the plan.
+  QPointF flatOf(std::uint32_t number) const;
+  /// Numbers of the show's pixels within `screen` whose place there `contains`.
+  std::vector<std::uint32_t> pixelsWhere(const QRectF& screen, const std::function<bool(QPointF screen)>& contains) const;
 
  signals:
   void toolChanged();
@@ -84,6 +89,7 @@ class PlanView : public QWidget {
   void updatePieces();
   void unroll();
   void flatten(Piece& piece) const;
+  static void measure(Piece& piece);
   void nudge(QPointF by_m);
   void walk(int pixels);
 
@@ -101,6 +107,8 @@ class PlanView : public QWidget {
   QPointF centre_;     // plan point in the widget's middle
   bool isFramed_ = true;
   std::vector<Piece> pieces_;
+  /// Small dots are drawn into this, pixel by pixel.
+  QImage dots_;
   std::optional<QPointF> panFrom_;
   std::optional<QPointF> orbitFrom_;
 };

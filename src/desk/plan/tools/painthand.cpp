@@ -38,7 +38,7 @@ class PaintHand : public PlanHand {
       QPainterPath area;
       if (tool_ == PlanTool::Box) area.addRect(QRectF(way_.first(), at_).normalized());
       else area.addPolygon(way_);
-      gather([&](QPointF p) { return area.contains(p); });
+      gather(area.boundingRect(), [&](QPointF p) { return area.contains(p); });
     }
     if (tool_ != PlanTool::Box) way_ << at_;
   }
@@ -58,10 +58,12 @@ class PaintHand : public PlanHand {
     if (tool_ == PlanTool::Brush && isHere_) painter.drawEllipse(at_, kBrush_px, kBrush_px);
     if (tool_ == PlanTool::Box && isDown_) painter.drawRect(QRectF(way_.first(), at_).normalized());
     if (tool_ == PlanTool::Lasso && isDown_) painter.drawPolygon(way_);
-    painter.setPen(QPen(colour, 2));
-    for (const PlanView::Piece& piece : view_.pieces())
-      for (std::size_t i = 0; i < piece.flat.size(); ++i)
-        if (painted_.contains(static_cast<std::uint32_t>(piece.first) + static_cast<std::uint32_t>(i))) painter.drawEllipse(view_.toScreen(piece.flat[i]), 6, 6);
+    QPolygonF marks;
+    for (const std::uint32_t pixel : painted_) marks << view_.toScreen(view_.flatOf(pixel));
+    painter.setPen(QPen(QColor(colour.red(), colour.green(), colour.blue(), 190), 7));
+    painter.setRenderHint(QPainter::Antialiasing, false);
+    painter.drawPoints(marks);
+    painter.setRenderHint(QPainter::Antialiasing);
     if (!isDown_) return;
     painter.setPen(theme().text);
     painter.drawText(at_ + QPointF(18, -10), counted(static_cast<qsizetype>(painted_.size()), PlanView::tr("one pixel"), PlanView::tr("%1 pixels")));
@@ -79,15 +81,16 @@ class PaintHand : public PlanHand {
     return id ? chispa::find(view_.session().show().zones, *id) : nullptr;
   }
 
-  void gather(const std::function<bool(QPointF)>& contains) {
-    for (const std::uint32_t pixel : view_.pixelsWhere(contains)) painted_.insert(pixel);
+  void gather(const QRectF& screen, const std::function<bool(QPointF)>& contains) {
+    for (const std::uint32_t pixel : view_.pixelsWhere(screen, contains)) painted_.insert(pixel);
   }
 
   /// Everything within reach of a stroke.
   void brush(const QLineF& stroke) {
     const QPointF way = stroke.p2() - stroke.p1();
     const double length2 = QPointF::dotProduct(way, way);
-    gather([&](QPointF p) {
+    const QRectF reach = QRectF(stroke.p1(), stroke.p2()).normalized().adjusted(-kBrush_px, -kBrush_px, kBrush_px, kBrush_px);
+    gather(reach, [&](QPointF p) {
       const double t = length2 > 0 ? std::clamp(QPointF::dotProduct(p - stroke.p1(), way) / length2, 0.0, 1.0) : 0;
       const QPointF away = p - (stroke.p1() + way * t);
       return QPointF::dotProduct(away, away) <= kBrush_px * kBrush_px;
