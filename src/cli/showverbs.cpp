@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <cmath>
 #include <iomanip>
 #include <iostream>
 #include <nlohmann/json.hpp>
@@ -6,6 +7,7 @@
 #include "cli/opened.h"
 #include "cli/verbs.h"
 #include "core/render/renderer.h"
+#include "core/show/cutlist.h"
 #include "core/wire/power.h"
 
 namespace chispa::cli {
@@ -134,15 +136,31 @@ int zones(const Words& words) {
   }
   const PixelMap map = mapPixels(show);
   const auto owners = ownersOf(show);
-  std::cout << "zone,cell,row,column,fixture,pixel\n";
+  std::cout << "zone,cell,row,column,along,x_m,y_m,z_m,angle_deg,radius_m,fixture,pixel\n" << std::fixed;
   for (const auto& zone : show.zones) {
     if (!words.zone.empty() && zone->name != words.zone) continue;
     const ZoneCells cells = cellsOf(show, map, *zone);
-    for (int cell = 0; cell < cells.count(); ++cell)
+    for (int cell = 0; cell < cells.count(); ++cell) {
+      const auto at = static_cast<std::size_t>(cell);
+      const Vec3 p = cells.position_m[at];
       for (const std::uint32_t pixel : cells.pixelsOf(cell))
-        std::cout << field(zone->name) << ',' << cell + 1 << ',' << cells.row[static_cast<std::size_t>(cell)] + 1 << ','
-                  << cells.column[static_cast<std::size_t>(cell)] + 1 << ',' << field(owners[pixel].fixture->name) << ','
-                  << owners[pixel].pixel + 1 << '\n';
+        std::cout << field(zone->name) << ',' << cell + 1 << ',' << cells.row[at] + 1 << ',' << cells.column[at] + 1 << std::setprecision(4) << ',' << cells.along(Axis::Along)[at] << ','
+                  << p.x << ',' << p.y << ',' << p.z << std::setprecision(2) << ',' << cells.frame.angle_deg(p) << std::setprecision(4) << ',' << cells.frame.radius_m(p) << ','
+                  << field(owners[pixel].fixture->name) << ',' << owners[pixel].pixel + 1 << '\n';
+    }
+  }
+  return kDone;
+}
+
+int cuts(const Words& words) {
+  const auto opened = OpenedShow::open(words.file);
+  if (!opened) return kShowError;
+  std::cout << "strip_type,length_mm,pixels,count,fixtures\n";
+  for (const CutPiece& piece : cutList(opened->show)) {
+    const StripType* strip = find(opened->show.stripTypes, piece.stripType);
+    std::string fixtures;
+    for (const std::string& name : piece.fixtures) fixtures += (fixtures.empty() ? "" : "; ") + name;
+    std::cout << field(strip ? strip->name : "") << ',' << std::lround(piece.length_m * 1000) << ',' << piece.pixels << ',' << piece.count << ',' << field(fixtures) << '\n';
   }
   return kDone;
 }

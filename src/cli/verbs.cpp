@@ -41,6 +41,7 @@ class Grammar {
     addJson(addForShow("info", "counts, amps and problems of a show", info));
     addJson(addForShow("check", "the problems of a show, one a line; status 1 if any is an error", check));
     addCsv(addForShow("positions", "where every pixel is", positions));
+    addForShow("cuts", "the pieces to cut from the reels", cuts);
     CLI::App* cells = addForShow("zones", "the cells of all zones, or of one, in playing order", zones);
     cells->add_option("--zone", words_.zone, "the zone's name");
     addCsv(cells);

@@ -30,6 +30,7 @@ int info(const Words& words);
 int check(const Words& words);
 int positions(const Words& words);
 int zones(const Words& words);
+int cuts(const Words& words);
 int patch(const Words& words);
 int frame(const Words& words);
 int music(const Words& words);

@@ -6,6 +6,7 @@
 #include "carousel/carousel.h"
 #include "core/edit/planedits.h"
 #include "core/randomshape.h"
+#include "core/shape/order.h"
 #include "core/zone/cells.h"
 
 namespace chispa {

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/edit/strip.h"
+#include "core/show/strip.h"
 
 #include <gtest/gtest.h>
 

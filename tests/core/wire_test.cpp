@@ -7,8 +7,8 @@
 
 #include "carousel/carousel.h"
 #include "core/edit/planedits.h"
-#include "core/edit/strip.h"
 #include "core/edit/wireedits.h"
+#include "core/show/strip.h"
 #include "core/wire/pack.h"
 #include "core/wire/portsettings.h"
 #include "core/wire/power.h"

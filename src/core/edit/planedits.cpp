@@ -4,8 +4,8 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/edit/strip.h"
 #include "core/edit/zoneedits.h"
+#include "core/show/strip.h"
 
 namespace chispa {
 namespace {

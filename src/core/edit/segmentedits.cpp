@@ -5,8 +5,8 @@
 #include <numeric>
 
 #include "core/edit/planedits.h"
-#include "core/edit/strip.h"
 #include "core/shape/way.h"
+#include "core/show/strip.h"
 
 namespace chispa {
 namespace {
@@ -207,29 +207,6 @@ void renumberSegment(Show& show, FixtureId id, std::size_t index, const std::vec
     return within < 0 || within >= std::ssize(placeNow) ? pixel : first + placeNow[static_cast<std::size_t>(within)];
   });
   show.controllers = wiring;
-}
-
-std::vector<int> nearestOrder(const std::vector<Vec3>& points, int first) {
-  return orderThrough(points, points.empty() ? points : std::vector{points[static_cast<std::size_t>(first)]}, 1e-9);
-}
-
-std::vector<int> orderThrough(const std::vector<Vec3>& points, const std::vector<Vec3>& stroke, double reach_m) {
-  std::vector<int> order;
-  std::vector<int> left(points.size());
-  std::iota(left.begin(), left.end(), 0);
-  const auto takeNearest = [&](Vec3 to, double within) {
-    const auto nearest = std::min_element(left.begin(), left.end(), [&](int a, int b) {
-      return length(points[static_cast<std::size_t>(a)] - to) < length(points[static_cast<std::size_t>(b)] - to);
-    });
-    if (nearest == left.end() || length(points[static_cast<std::size_t>(*nearest)] - to) > within) return false;
-    order.push_back(*nearest);
-    left.erase(nearest);
-    return true;
-  };
-  for (const Vec3& at : stroke)
-    while (takeNearest(at, reach_m)) {}
-  while (!left.empty()) takeNearest(order.empty() ? points.front() : points[static_cast<std::size_t>(order.back())], 1e30);
-  return order;
 }
 
 void joinFixtures(Show& show, const std::vector<FixtureId>& ids) {

@@ -23,11 +23,6 @@ void moveSegment(Show& show, FixtureId id, std::size_t from, std::size_t to);
 
 /// The points of a segment in another order: `order` holds every pixel of the segment once. It becomes points.
 void renumberSegment(Show& show, FixtureId id, std::size_t index, const std::vector<int>& order);
-/// From point to the nearest that is left, beginning with `first`.
-std::vector<int> nearestOrder(const std::vector<Vec3>& points, int first = 0);
-/// The points that a stroke passes within `reach_m`, in its order, then all others from the nearest to the nearest.
-std::vector<int> orderThrough(const std::vector<Vec3>& points, const std::vector<Vec3>& stroke, double reach_m);
-
 /// One fixture of several, data running through them in the order given; its frame is that of the first.
 void joinFixtures(Show& show, const std::vector<FixtureId>& ids);
 /// A fixture for each segment; the first keeps the identity.

@@ -4,10 +4,11 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <optional>
 #include <pugixml.hpp>
 
-#include "core/edit/segmentedits.h"
 #include "core/files/svg/pathdata.h"
+#include "core/shape/order.h"
 #include "core/show/limits.h"
 
 namespace chispa {

@@ -33,15 +33,17 @@ std::size_t segmentOf(const Fixture& fixture, int pixel) {
 
 std::vector<Vec3> positions(const Segment& segment) {
   std::vector<Vec3> all = inDataOrder(localPositions(segment.shape), segment.reversed);
-  for (Vec3& point : all) point = placed(segment.place, point);
+  const Placer place(segment.place);
+  for (Vec3& point : all) point = place(point);
   return all;
 }
 
 std::vector<Vec3> positions(const Fixture& fixture) {
   std::vector<Vec3> all;
   all.reserve(static_cast<std::size_t>(pixelCount(fixture)));
+  const Placer place(fixture.place);
   for (const Segment& segment : fixture.segments)
-    for (const Vec3& local : positions(segment)) all.push_back(placed(fixture.place, local));
+    for (const Vec3& local : positions(segment)) all.push_back(place(local));
   return all;
 }
 

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "core/effect/effect.h"
+#include "core/show/strip.h"
 #include "core/wire/patch.h"
 
 namespace chispa {
@@ -34,6 +35,7 @@ class Inspection {
     for (const auto& fixture : show_.fixtures) {
       if (!find(show_.stripTypes, fixture->stripType))
         add(Severity::Error, "It has no strip type.", fixture->name, "Choose what strip it is made of.", fixture->id);
+      inspectCuts(*fixture);
       inspectWiring(*fixture);
     }
   }
@@ -85,6 +87,16 @@ class Inspection {
  private:
   void add(Severity severity, std::string what, std::string where, std::string cure, ProblemPlace place) {
     problems_.push_back({severity, std::move(what), std::move(where), std::move(cure), place});
+  }
+
+  void inspectCuts(const Fixture& fixture) {
+    const int cut = stripTypeOf(show_, fixture).pixelsPerCut;
+    for (const Segment& segment : fixture.segments) {
+      const int count = runPixels(segment);
+      if (cut <= 1 || count % cut == 0 || !hasFreeCount(segment)) continue;
+      add(Severity::Warning, "Its " + segment.name + " has " + std::to_string(count) + " pixels, but this strip can be cut only every " + std::to_string(cut) + ".", fixture.name,
+          "Make it " + std::to_string(std::max(1, count / cut) * cut) + " or " + std::to_string((count / cut + 1) * cut) + " pixels.", fixture.id);
+    }
   }
 
   void inspectWiring(const Fixture& fixture) {

@@ -4,12 +4,18 @@
 #include <QCoreApplication>
 #include <QDir>
 #include <QElapsedTimer>
+#include <QImage>
+#include <QPainter>
 #include <QPixmap>
+#include <cmath>
 #include <iostream>
+#include <tuple>
 
+#include "core/edit/planedits.h"
 #include "desk/bench/benchpage.h"
 #include "desk/frame/mainwindow.h"
 #include "desk/plan/planpage.h"
+#include "desk/plan/plansheet.h"
 #include "desk/plan/planview.h"
 #include "desk/score/clippictures.h"
 #include "desk/score/scorepage.h"
@@ -35,8 +41,12 @@ class Photographer {
 
   void take(const QString& name) {
     settle();
+    keep(window_.grab().toImage(), name);
+  }
+
+  void keep(const QImage& picture, const QString& name) {
     const QString path = QDir(folder_).filePath(name + QStringLiteral(".png"));
-    if (window_.grab().save(path)) return;
+    if (picture.save(path)) return;
     std::cerr << path.toStdString() << ": the picture cannot be written. Check the folder.\n";
     good_ = false;
   }
@@ -56,6 +66,49 @@ Id firstIdWhere(const List& list, const std::string& name) {
   return found ? found->id : Id{};
 }
 
+/// One piece of every shape, for the guide; taken back afterwards.
+void takeShapes(MainWindow& window, const Session& session, Photographer& photo) {
+  PlanView& plan = window.planPage().view();
+  session.edit(QStringLiteral("shapes"), [](Show& show) {
+    FixtureIds all;
+    for (const auto& fixture : show.fixtures) all.push_back(fixture->id);
+    deleteFixtures(show, all);
+    GridShape grid{16, 6, 0.05, 0.05, Corner::TopLeft, GridRuns::AlongRows, true};
+    grid.missing = 6;
+    grid.holes = {{2, 6}, {2, 7}, {3, 6}, {3, 7}};
+    const PathShape corners{60, {{0, 0, 0}, {0.4, 0.6, 0}, {0.8, 0, 0}, {1.2, 0.6, 0}}, false};
+    PathShape smooth = corners;
+    smooth.smooth = true;
+    std::vector<Vec3> holes;
+    for (int i = 0; i < 30; ++i) holes.push_back({0.5 + 0.1 * std::sqrt(i) * std::cos(i * 2.4), 0.4 + 0.1 * std::sqrt(i) * std::sin(i * 2.4), 0});
+    const std::tuple<const char*, Shape, Vec3> pieces[] = {{"Line", LineShape{40, 0.03}, {0, 0, 0}},
+                                                           {"Path", corners, {1.8, -0.3, 0}},
+                                                           {"Path, smooth", smooth, {3.6, -0.3, 0}},
+                                                           {"Points", PointsShape{holes}, {5.4, -0.5, 0}},
+                                                           {"Ring", ArcShape{50, 0.5, 90, 360}, {0.5, -1.6, 0}},
+                                                           {"Arc", ArcShape{40, 0.6, 200, -140}, {2.3, -1.8, 0}},
+                                                           {"Rings", RingsShape{{10, 20, 30}, 0.15, 0.5, 90, true, false}, {4.1, -1.6, 0}},
+                                                           {"Spiral", SpiralShape{120, 3, 0.1, 0.55, 0}, {5.9, -1.6, 0}},
+                                                           {"Matrix with holes", grid, {0.5, -3.1, 0}},
+                                                           {"Cone", ConeShape{16, 14, 0.6, 0.12, 1, 0, 360, StringWay::Serpentine}, {2.4, -3.1, 0}},
+                                                           {"Spokes", SpokesShape{12, 12, 0.1, 0.6, 0, 360, StringWay::Forth}, {4.1, -3.1, 0}},
+                                                           {"Helix", SpiralShape{120, 5, 0.35, 0.35, 1}, {5.9, -3.1, 0}}};
+    for (const auto& [name, shape, at] : pieces) {
+      const FixtureId id = addFixture(show, shape, at);
+      changeItem(show.fixtures, id, [name = name](Fixture& fixture) { fixture.name = name; });
+    }
+  });
+  session.selection.clear();
+  window.planPage().addLettering(LetteringWish{QStringLiteral("FAIR"), QStringLiteral("Noto Sans"), 0.7});
+  const FixtureId letters = session.selection.fixtures().front();
+  session.edit(QStringLiteral("letters"), [&](Show& show) { moveFixtures(show, {letters}, {7.4, -0.6, 0}); });
+  session.selection.clear();
+  plan.frameAll();
+  photo.take(QStringLiteral("shapes"));
+  for (int i = 0; i < 3; ++i) session.document.undo();
+  plan.frameAll();
+}
+
 /// Zones on the plan: painted, unrolled, around the rim; and the free view.
 void takePlan(MainWindow& window, const Session& session, Photographer& photo) {
   const Show& show = session.show();
@@ -73,6 +126,10 @@ void takePlan(MainWindow& window, const Session& session, Photographer& photo) {
   session.selection.select(firstIdWhere<ZoneId>(show.zones, "Roof ribs"));
   photo.take(QStringLiteral("plan-free"));
   plan.setSide(PlanSide::Top);
+  QImage sheet(1280, 905, QImage::Format_RGB32);
+  QPainter painter(&sheet);
+  paintPlanSheet(painter, sheet.size(), show, plan.projection());
+  photo.keep(sheet, QStringLiteral("plan-sheet"));
 }
 
 }  // namespace
@@ -99,15 +156,9 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
     window.showWorkspace(Workspace::Plan);
     session.selection.select(FixtureIds{firstIdWhere<FixtureId>(show.fixtures, "Post 3")});
     photo.take(QStringLiteral("plan") + suffix);
-    if (dark) takePlan(window, session, photo);
-    window.showWorkspace(Workspace::Wire);
-    const ControllerId rim = firstIdWhere<ControllerId>(show.controllers, "Rim box");
-    session.selection.select(BeadPlace{rim, 1, 0});
-    photo.take(QStringLiteral("wire") + suffix);
     if (dark) {
-      window.wirePage().showSheet(true);
-      photo.take(QStringLiteral("address-sheet"));
-      window.wirePage().showSheet(false);
+      takePlan(window, session, photo);
+      takeShapes(window, session, photo);
     }
     session.stage.seek(kFirstRound);
     window.showWorkspace(Workspace::Score);
@@ -119,17 +170,26 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
       photo.take(QStringLiteral("palette"));
       window.scorePage().timeline().zoomToAll();
     }
+    // The light theme is shown by the two that makers look at longest.
+    if (!dark) break;
+    window.showWorkspace(Workspace::Wire);
+    const ControllerId rim = firstIdWhere<ControllerId>(show.controllers, "Rim box");
+    session.selection.select(BeadPlace{rim, 1, 0});
+    photo.take(QStringLiteral("wire"));
+    window.wirePage().showSheet(true);
+    photo.take(QStringLiteral("address-sheet"));
+    window.wirePage().showSheet(false);
     window.showWorkspace(Workspace::Bench);
     session.selection.clear();
     session.stage.switchLight(true);
     window.benchPage().choosePort({firstIdWhere<ControllerId>(show.controllers, "Post box"), 0});
     window.benchPage().setWalking(true);
-    photo.take(QStringLiteral("bench") + suffix);
+    photo.take(QStringLiteral("bench"));
     window.benchPage().setWalking(false);
     session.stage.switchLight(false);
     session.stage.seek(kLastRound);
     window.showWorkspace(Workspace::Run);
-    photo.take(QStringLiteral("run") + suffix);
+    photo.take(QStringLiteral("run"));
   }
   return photo.good();
 }

@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/edit/strip.h"
+#include "core/show/strip.h"
 #include "core/wire/patch.h"
 #include "core/zone/cells.h"
 #include "desk/parts/format.h"
@@ -74,6 +74,8 @@ void PlanPainter::paintGrid() {
 double PlanPainter::dotSize(const PlanView::Piece& piece) const {
   if (view_.side() == PlanSide::Unrolled) return std::clamp(view_.scale() * 0.075, 2.0, 26.0);
   if (piece.points.size() == 1) return 9;
+  constexpr double kPoint = 5;
+  if (std::holds_alternative<PointsShape>(piece.fixture->segments.front().shape)) return kPoint;
   return std::clamp(pitch_m(piece.fixture->segments.front()) * view_.scale() * 0.55, 2.2, 12.0);
 }
 
@@ -163,26 +165,48 @@ void PlanPainter::paintNumbers(const PlanView::Piece& piece) {
   }
 }
 
+void PlanPainter::paintArrow(const PlanView::Piece& piece, double size, const QColor& colour) {
+  const QPointF first = view_.toScreen(piece.flat.front());
+  QPointF along = piece.flat.size() > 1 ? view_.toScreen(piece.flat[1]) - first : QPointF(1, 0);
+  const double length = std::hypot(along.x(), along.y());
+  along = length > 0.01 ? along / length : QPointF(1, 0);
+  const QPointF beside(-along.y(), along.x());
+  const QPointF tip = first - along * (size / 2 + 1);
+  painter_.setPen(Qt::NoPen);
+  painter_.setBrush(colour);
+  painter_.drawPolygon(QPolygonF{tip, tip - along * size + beside * (size / 2), tip - along * size - beside * (size / 2)});
+}
+
+void PlanPainter::paintLabels() {
+  constexpr std::size_t kMost = 300;
+  if (view_.pieces().size() > kMost || view_.side() == PlanSide::Unrolled) return;
+  painter_.setFont(numberFont(0.8));
+  const QFontMetrics metrics = painter_.fontMetrics();
+  std::vector<QRectF> taken;
+  for (const PlanView::Piece& piece : view_.pieces()) {
+    if (piece.flat.empty()) continue;
+    constexpr double kArrow = 6;
+    if (piece.flat.size() > 1) paintArrow(piece, kArrow, theme().fine.darker(theme().isDark ? 130 : 90));
+    const QString name = text(piece.fixture->name);
+    const QRectF box = QRectF(metrics.boundingRect(name)).translated(view_.toScreen(piece.flat.front()) + QPointF(7, -7));
+    if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& other) { return other.adjusted(-6, -2, 6, 2).intersects(box); })) continue;
+    taken.push_back(box);
+    painter_.setPen(theme().quiet);
+    painter_.drawText(box.bottomLeft(), name);
+  }
+}
+
 void PlanPainter::paintFixture(const PlanView::Piece& piece) {
   QRectF box;
   for (const QPointF& point : piece.flat) box |= QRectF(view_.toScreen(point) - QPointF(1, 1), QSizeF(2, 2));
   painter_.setBrush(Qt::NoBrush);
   painter_.setPen(QPen(theme().ember, 1.2));
   painter_.drawRoundedRect(box.adjusted(-7, -7, 7, 7), 4, 4);
-  // The data-in end: an arrowhead at pixel 1 that points along the strip.
-  const QPointF first = view_.toScreen(piece.flat.front());
-  QPointF along = piece.flat.size() > 1 ? view_.toScreen(piece.flat[1]) - first : QPointF(1, 0);
-  const double length = std::hypot(along.x(), along.y());
-  along = length > 0.01 ? along / length : QPointF(1, 0);
-  const QPointF beside(-along.y(), along.x());
-  const QPointF tip = first - along * 6;
-  painter_.setPen(Qt::NoPen);
-  painter_.setBrush(theme().fine);
-  painter_.drawPolygon(QPolygonF{tip, tip - along * 11 + beside * 6, tip - along * 11 - beside * 6});
+  paintArrow(piece, 11, theme().fine);
   if (view_.session().selection.fixtures().size() > 4) return;
   painter_.setFont(numberFont(0.85));
   painter_.setPen(theme().fine);
-  painter_.drawText(tip - along * 14 + QPointF(4, -8), PlanView::tr("data in"));
+  painter_.drawText(view_.toScreen(piece.flat.front()) + QPointF(-14, -14), PlanView::tr("data in"));
   paintNumbers(piece);
 }
 

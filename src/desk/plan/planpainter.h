@@ -13,6 +13,8 @@ class PlanPainter {
   void paintGrid();
   /// Every LED in its light of this moment.
   void paintPieces();
+  /// The name of every fixture and where data comes in, where there is room.
+  void paintLabels();
   /// What is selected: fixtures with their data-in end and numbers, or a zone with its cells in playing order.
   void paintSelection();
   /// The line of words at the bottom, or what to do first on an empty plan.
@@ -22,6 +24,7 @@ class PlanPainter {
   void paintSmallDots(const PlanView::Piece& piece, int side, const std::vector<QRgb>& colours);
   void paintLargeDots(const PlanView::Piece& piece, double size, const std::vector<QRgb>& colours);
   void colour(const PlanView::Piece& piece, std::vector<QRgb>& colours) const;
+  void paintArrow(const PlanView::Piece& piece, double size, const QColor& colour);
   void paintFixture(const PlanView::Piece& piece);
   void paintNumbers(const PlanView::Piece& piece);
   void paintWalk(const PlanView::Piece& piece, int pixel);

@@ -5,10 +5,13 @@
 #include <QPainter>
 #include <QPdfWriter>
 #include <QSvgGenerator>
+#include <algorithm>
 #include <cmath>
+#include <functional>
+#include <vector>
 
-#include "core/edit/strip.h"
 #include "core/show/cutlist.h"
+#include "core/show/strip.h"
 #include "desk/parts/format.h"
 
 namespace chispa::desk {
@@ -67,32 +70,52 @@ class Sheet {
     // A scale that a rule can measure: 1 : 1, 2, 5, 10, 20 …
     const double needed = std::max(extent.width() / area.width(), extent.height() / area.height()) * 10'000;
     const double power = std::pow(10, std::floor(std::log10(std::max(1.0, needed))));
-    denominator_ = power * (needed / power <= 1 ? 1 : needed / power <= 2 ? 2 : needed / power <= 5 ? 5 : 10);
+    denominator_ = power * (needed / power <= 1 ? 1 : needed / power <= 2 ? 2 : needed / power <= 2.5 ? 2.5 : needed / power <= 4 ? 4 : needed / power <= 5 ? 5 : 10);
     const QPointF middle = extent.center();
     toSheet_ = [=, this](Vec3 p) {
       const QPointF q = projection_.flat(p) - middle;
       return area.center() + QPointF(q.x(), -q.y()) * (10'000 / denominator_);
     };
-    for (const auto& fixture : show_.fixtures) paintFixture(*fixture);
+    for (const auto& fixture : show_.fixtures) paintDots(*fixture);
+    for (const auto& fixture : show_.fixtures) paintName(*fixture);
+    for (const auto& fixture : show_.fixtures) paintNumbers(*fixture);
   }
 
-  void paintFixture(const Fixture& fixture) {
+  double pitchOf(const Fixture& fixture) const { return std::max(1.0, pitch_m(fixture.segments.front()) * 10'000 / denominator_); }
+
+  void paintDots(const Fixture& fixture) {
     const auto points = positions(fixture);
-    if (points.empty()) return;
     painter_.setPen(Qt::NoPen);
     painter_.setBrush(kInk);
-    const double pitch = points.size() > 1 ? pitch_m(fixture.segments.front()) * 10'000 / denominator_ : 20;
-    const double dot = std::clamp(pitch * 0.3, 1.5, 12.0);
+    const double dot = points.size() > 1 ? std::clamp(pitchOf(fixture) * 0.3, 1.5, 8.0) : 8;
     for (const Vec3& p : points) painter_.drawEllipse(toSheet_(p), dot, dot);
-    const QPointF first = toSheet_(points.front());
-    paintArrow(first, points.size() > 1 ? toSheet_(points[1]) : first + QPointF(1, 0));
-    paintNumbers(points, std::max(1.0, pitch));
-    painter_.setFont(fontOf(2.4, true));
-    painter_.setPen(kInk);
-    painter_.drawText(first + QPointF(12, -22), text(fixture.name));
-    painter_.setFont(fontOf(2.0));
-    painter_.setPen(kQuiet);
-    if (points.size() > 1) painter_.drawText(first + QPointF(12, -2), QObject::tr("%1 px · %2").arg(points.size()).arg(lengthText(stripLength_m(fixture))));
+    if (points.size() > 1) paintArrow(toSheet_(points[0]), toSheet_(points[1]));
+  }
+
+  /// Words where nothing else is written yet, above the place or else below it.
+  bool write(QPointF at, const QString& words, const QFont& font, const QColor& colour, std::initializer_list<QPointF> offsets) {
+    const QRectF bounds = QRectF(QFontMetricsF(font).boundingRect(words));
+    for (const QPointF& offset : offsets) {
+      const QRectF box = bounds.translated(at + offset).adjusted(-3, -2, 3, 2);
+      if (std::any_of(taken_.begin(), taken_.end(), [&](const QRectF& other) { return other.intersects(box); })) continue;
+      taken_.push_back(box);
+      painter_.setPen(Qt::NoPen);
+      painter_.setBrush(QColor(255, 255, 255, 200));
+      painter_.drawRect(box);
+      painter_.setFont(font);
+      painter_.setPen(colour);
+      painter_.drawText(at + offset, words);
+      return true;
+    }
+    return false;
+  }
+
+  void paintName(const Fixture& fixture) {
+    const auto points = positions(fixture);
+    if (points.empty()) return;
+    QString words = text(fixture.name);
+    if (points.size() > 1) words += QObject::tr(" · %1 px · %2").arg(points.size()).arg(lengthText(stripLength_m(fixture)));
+    write(toSheet_(points.front()), words, fontOf(2.0, true), kInk, {{14, -14}, {14, 34}, {14, -40}, {14, 60}, {-160, -14}, {-160, 34}});
   }
 
   void paintArrow(QPointF first, QPointF second) {
@@ -106,18 +129,12 @@ class Sheet {
     painter_.drawPolygon(QPolygonF{tip, tip - way * 24 + beside * 12, tip - way * 24 - beside * 12});
   }
 
-  void paintNumbers(const std::vector<Vec3>& points, double pitch) {
-    painter_.setFont(fontOf(1.8));
-    painter_.setPen(kQuiet);
+  void paintNumbers(const Fixture& fixture) {
+    const auto points = positions(fixture);
+    const double pitch = pitchOf(fixture);
     std::size_t every = 10;
     while (static_cast<double>(every) * pitch < 60 && every < points.size()) every *= every % 3 == 1 ? 5 : 2;
-    QPointF last(-1e9, 0);
-    for (std::size_t i = every; i <= points.size(); i += every) {
-      const QPointF at = toSheet_(points[i - 1]);
-      if ((at - last).manhattanLength() < 40) continue;
-      last = at;
-      painter_.drawText(at + QPointF(6, 24), QString::number(i));
-    }
+    for (std::size_t i = every; i <= points.size(); i += every) write(toSheet_(points[i - 1]), QString::number(i), fontOf(1.8), kQuiet, {{6, 26}});
   }
 
   void paintCutList(const QRectF& area) {
@@ -148,6 +165,7 @@ class Sheet {
   const Show& show_;
   const PlanProjection& projection_;
   double denominator_ = 1;
+  std::vector<QRectF> taken_;
   std::function<QPointF(Vec3)> toSheet_;
 
  public:

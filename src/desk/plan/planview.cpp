@@ -279,6 +279,7 @@ void PlanView::paintEvent(QPaintEvent*) {
   underlays_->paint(painter, *this);
   plan.paintGrid();
   plan.paintPieces();
+  plan.paintLabels();
   plan.paintSelection();
   hand_->paint(painter);
   plan.paintHint();

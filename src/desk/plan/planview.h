@@ -6,7 +6,7 @@
 #include <optional>
 #include <vector>
 
-#include "core/edit/strip.h"
+#include "core/show/strip.h"
 #include "desk/plan/projection.h"
 #include "desk/plan/tools/plantool.h"
 #include "desk/session/session.h"

@@ -3,12 +3,14 @@
 
 #include "core/edit/arrange.h"
 #include "core/edit/segmentedits.h"
+#include "core/shape/order.h"
 #include "core/show/limits.h"
 #include "core/wire/current.h"
 #include "core/wire/patch.h"
 #include "desk/parts/format.h"
 #include "desk/plan/forms/fixturerows.h"
 #include "desk/plan/forms/planforms.h"
+#include "desk/plan/forms/stripwalk.h"
 #include "desk/plan/planview.h"
 
 namespace chispa::desk {
@@ -139,6 +141,7 @@ class FixtureForm {
     form_.addNumber("walkPixel", Form::tr("Walk: pixel"), {{}, 0, static_cast<double>(pixelCount(first())), 1, 0},
                     [session = session_]() -> std::optional<double> { return session.selection.pixel().value_or(-1) + 1; },
                     [session = session_](double v) { session.selection.choosePixel(v < 1 ? std::nullopt : std::optional(static_cast<int>(v) - 1)); });
+    form_.addWidget(new StripWalk(session_, id));
     form_.addNote([session = session_, id]() -> std::optional<QString> {
       const Fixture* f = chispa::find(session.show().fixtures, id);
       const auto pixel = session.selection.pixel();

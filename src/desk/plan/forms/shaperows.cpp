@@ -2,8 +2,8 @@
 #include <QRegularExpression>
 #include <algorithm>
 
-#include "core/edit/strip.h"
 #include "core/show/limits.h"
+#include "core/show/strip.h"
 #include "desk/plan/forms/fixturerows.h"
 
 namespace chispa::desk {

@@ -5,7 +5,7 @@
 
 #include "core/edit/planedits.h"
 #include "core/edit/segmentedits.h"
-#include "core/edit/strip.h"
+#include "core/show/strip.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 #include "desk/plan/planview.h"

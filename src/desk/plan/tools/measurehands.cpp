@@ -5,6 +5,7 @@
 
 #include "core/edit/planedits.h"
 #include "core/edit/segmentedits.h"
+#include "core/shape/order.h"
 #include "core/show/limits.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
