@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <QPainter>
 #include <QPainterPath>
+#include <algorithm>
 #include <set>
 
+#include "core/edit/planedits.h"
 #include "core/edit/zoneedits.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
@@ -113,6 +115,14 @@ class PaintHand : public PlanHand {
       fresh.name = PlanView::tr("Painted").toStdString();
       made = addZone(show, fresh);
       paintZone(show, map, made, pixels);
+      // What is painted on matrices alone keeps rows and columns.
+      changeItem(show.zones, made, [&](Zone& zone) {
+        const bool onMatrices = std::all_of(zone.parts.begin(), zone.parts.end(), [&](const ZonePart& part) {
+          const auto& segments = chispa::find(show.fixtures, part.fixture)->segments;
+          return segments.size() == 1 && isMatrix(segments[0].shape);
+        });
+        if (onMatrices) zone.layout = ZoneLayout::SideBySide;
+      });
     });
     session.selection.select(made);
   }
