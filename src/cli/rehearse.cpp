@@ -132,6 +132,8 @@ class Comparison {
       compute(record);
       const PatchUniverse& universe = compiled_.patch.universes[record.universe];
       const auto index = static_cast<std::size_t>(universe.controller);
+      // DDP has no universes that a node could write down one by one.
+      if (show.controllers[index]->protocol == Protocol::Ddp) continue;
       const int protocol = show.controllers[index]->protocol == Protocol::E131 ? 0 : 1;
       const StreamKey key{index, protocol, universe.universe};
       const auto stream = arrivals.find(key);

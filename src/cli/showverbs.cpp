@@ -9,6 +9,7 @@
 #include "core/render/renderer.h"
 #include "core/show/cutlist.h"
 #include "core/wire/power.h"
+#include "core/wire/wiresettings.h"
 
 namespace chispa::cli {
 namespace {
@@ -55,7 +56,7 @@ Json countsOf(const OpenedShow& opened) {
   std::size_t ports = 0;
   for (const auto& controller : show.controllers) ports += controller->ports.size();
   int channels = 0;
-  for (const auto& span : compiled->patch.spans) channels += span.count * span.channelsPerPixel;
+  for (const auto& span : compiled->patch.spans) channels += span.channelCount();
   Json counts = {{"name", show.name},
                  {"fixtures", show.fixtures.size()},
                  {"segments", segments},
@@ -173,11 +174,12 @@ int patch(const Words& words) {
   for (const PatchSpan& span : derivePatch(show).spans) {
     const Controller& controller = *show.controllers[static_cast<std::size_t>(span.controller)];
     const Fixture& fixture = *find(show.fixtures, span.fixture);
+    const Port& port = controller.ports[static_cast<std::size_t>(span.port)];
+    const ResolvedWire wire = resolveWire(stripTypeOf(show, fixture), port.settings, port.run[static_cast<std::size_t>(span.bead)].settings);
     for (int i = 0; i < span.count; ++i)
-      std::cout << field(controller.name) << ',' << field(controller.host) << ','
-                << (controller.protocol == Protocol::E131 ? "E1.31" : "Art-Net") << ',' << span.port + 1 << ','
+      std::cout << field(controller.name) << ',' << field(controller.host) << ',' << protocolTitle(controller.protocol) << ',' << span.port + 1 << ','
                 << field(fixture.name) << ',' << span.pixelOf(i) + 1 << ',' << span.universe << ',' << span.channelOf(i)
-                << ',' << span.channelsPerPixel << ',' << stripTypeOf(show, fixture).order << '\n';
+                << ',' << (span.isWhole() ? span.channelsPerPixel : span.bytes) << ',' << wire.order << '\n';
   }
   return kDone;
 }

@@ -50,6 +50,8 @@ void Output::sendFrame(Program& program, Micros position, MonoTime now, bool dar
       if (line.sender->wasSent(i))
         record_.push_back({position, static_cast<std::uint32_t>(line.firstUniverse + i), level == 0.f});
   }
+  // All data first, so that what waits for a word changes in one frame everywhere.
+  for (auto& line : program.lines) line.sender->sync();
 }
 
 void Output::goDark(Program& program, MonoTime now) noexcept {

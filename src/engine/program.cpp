@@ -3,18 +3,21 @@
 
 #include <algorithm>
 
+#include "core/wire/wiresettings.h"
+
 namespace chispa::engine {
 namespace {
 
-PortChain chainOf(const PixelMap& map, const Controller& controller, int port) {
+PortChain chainOf(const Show& show, const PixelMap& map, const Controller& controller, int port) {
   PortChain chain{controller.id, port, {}};
   for (const Bead& bead : controller.ports[static_cast<std::size_t>(port)].run) {
     chain.pixels.insert(chain.pixels.end(), static_cast<std::size_t>(bead.skippedBefore), PortChain::kSkipped);
     const auto range = map.rangeOf(bead.fixture);
     if (!range) continue;
     const int count = std::clamp(bead.count, 0, std::max(0, range->count - bead.first));
-    for (int i = 0; i < count; ++i)
-      chain.pixels.push_back(range->first + (bead.reversed ? bead.first + count - 1 - i : bead.first + i));
+    const ResolvedWire wire = resolveWire(stripTypeOf(show, *find(show.fixtures, bead.fixture)), controller.ports[static_cast<std::size_t>(port)].settings, bead.settings);
+    for (const WireStretch& stretch : wireStretches(bead.first, count, bead.reversed, wire.zigzag))
+      for (int i = 0; i < stretch.count; ++i) chain.pixels.push_back(range->first + stretch.first + i * stretch.step);
   }
   return chain;
 }
@@ -34,7 +37,7 @@ std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const Com
   for (std::size_t c = 0; c < show.controllers.size(); ++c) {
     const Controller& controller = *show.controllers[c];
     for (std::size_t p = 0; p < controller.ports.size(); ++p)
-      program->chains.push_back(chainOf(program->show->map, controller, static_cast<int>(p)));
+      program->chains.push_back(chainOf(show, program->show->map, controller, static_cast<int>(p)));
     const std::size_t first = next;
     std::vector<int> numbers;
     for (; next < universes.size() && universes[next].controller == static_cast<int>(c); ++next)

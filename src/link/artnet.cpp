@@ -18,6 +18,13 @@ void writeArtDmxHeader(std::span<std::uint8_t> packet, int portAddress) {
   putBig16(packet, 16, 512);
 }
 
+void writeArtSync(std::span<std::uint8_t> packet) {
+  std::fill(packet.begin(), packet.end(), std::uint8_t{0});
+  putText(packet, 0, "Art-Net");
+  packet[9] = 0x52;
+  putBig16(packet, 10, 14);
+}
+
 void setArtDmxSequence(std::span<std::uint8_t> packet, std::uint8_t sequence) { packet[12] = sequence; }
 
 std::span<std::uint8_t> artDmxValues(std::span<std::uint8_t> packet) { return packet.subspan(18, 512); }

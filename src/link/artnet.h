@@ -9,6 +9,10 @@ inline constexpr int kArtNetPort = 6454;
 /// Size of an ArtDmx packet with all 512 channels.
 inline constexpr std::size_t kArtDmxPacketSize = 530;
 
+/// ArtSync: nodes show what they have been sent (Art-Net 4, ArtSync).
+inline constexpr std::size_t kArtSyncPacketSize = 14;
+void writeArtSync(std::span<std::uint8_t> packet);
+
 /// Writes everything of an ArtDmx packet but sequence and values (Art-Net 4, "ArtDmx": OpCode 0x5000, protocol
 /// version 14, length 512). `portAddress` is the 15-bit Port-Address 0–32767.
 void writeArtDmxHeader(std::span<std::uint8_t> packet, int portAddress);

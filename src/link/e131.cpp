@@ -16,19 +16,23 @@ constexpr std::uint8_t kTerminatedBit = 0x40;
 
 /// Flags 0x7 in the top four bits, the length of the rest of the packet from `at` on in the others.
 void putFlagsAndLength(std::span<std::uint8_t> packet, std::size_t at) {
-  putBig16(packet, at, static_cast<std::uint16_t>(0x7000 | (kE131PacketSize - at)));
+  putBig16(packet, at, static_cast<std::uint16_t>(0x7000 | (packet.size() - at)));
+}
+
+/// The root layer that all E1.31 packets begin with (§5).
+void putRootLayer(std::span<std::uint8_t> packet, const Cid& cid, std::uint32_t vector) {
+  std::fill(packet.begin(), packet.end(), std::uint8_t{0});
+  putBig16(packet, 0, 0x0010);
+  putText(packet, 4, "ASC-E1.17");
+  putFlagsAndLength(packet, 16);
+  putBig32(packet, 18, vector);
+  std::copy(cid.begin(), cid.end(), packet.begin() + 22);
 }
 
 }  // namespace
 
 void writeE131Header(std::span<std::uint8_t> packet, const E131Source& source, int universe) {
-  std::fill(packet.begin(), packet.end(), std::uint8_t{0});
-  // Root layer.
-  putBig16(packet, 0, 0x0010);
-  putText(packet, 4, "ASC-E1.17");
-  putFlagsAndLength(packet, 16);
-  putBig32(packet, 18, 0x00000004);
-  std::copy(source.cid.begin(), source.cid.end(), packet.begin() + 22);
+  putRootLayer(packet, source.cid, 0x00000004);
   // Framing layer.
   putFlagsAndLength(packet, 38);
   putBig32(packet, 40, 0x00000002);
@@ -41,6 +45,21 @@ void writeE131Header(std::span<std::uint8_t> packet, const E131Source& source, i
   packet[118] = 0xa1;
   putBig16(packet, 121, 1);
   putBig16(packet, 123, 513);
+}
+
+void setE131SyncAddress(std::span<std::uint8_t> packet, int universe) { putBig16(packet, 109, static_cast<std::uint16_t>(universe)); }
+
+void writeE131Sync(std::span<std::uint8_t> packet, const E131Source& source, int universe) {
+  putRootLayer(packet, source.cid, 0x00000008);
+  putFlagsAndLength(packet, 38);
+  putBig32(packet, 40, 0x00000001);
+  putBig16(packet, 45, static_cast<std::uint16_t>(universe));
+}
+
+void setE131SyncSequence(std::span<std::uint8_t> packet, std::uint8_t sequence) { packet[44] = sequence; }
+
+Endpoint e131Group(int universe, int port) {
+  return {0xefff0000u | static_cast<std::uint32_t>(universe & 0xffff), static_cast<std::uint16_t>(port)};
 }
 
 void setE131Sequence(std::span<std::uint8_t> packet, std::uint8_t sequence) { packet[kSequenceAt] = sequence; }

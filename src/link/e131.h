@@ -5,6 +5,8 @@
 #include <span>
 #include <string>
 
+#include "link/udp.h"
+
 namespace chispa::link {
 
 /// Component identifier: the UUID of a sender (ANSI E1.31-2018 §5.6).
@@ -28,6 +30,17 @@ inline constexpr int kE131Port = 5568;
 void writeE131Header(std::span<std::uint8_t> packet, const E131Source& source, int universe);
 
 /// What changes from frame to frame.
+/// Universe of the sync packets that the data waits for; 0 for none (§6.2.4.1).
+void setE131SyncAddress(std::span<std::uint8_t> packet, int universe);
+
+/// A synchronisation packet (§4.2, §6.3).
+inline constexpr std::size_t kE131SyncPacketSize = 49;
+void writeE131Sync(std::span<std::uint8_t> packet, const E131Source& source, int universe);
+void setE131SyncSequence(std::span<std::uint8_t> packet, std::uint8_t sequence);
+
+/// The multicast group of a universe: 239.255.high.low (§9.3.1).
+Endpoint e131Group(int universe, int port);
+
 void setE131Sequence(std::span<std::uint8_t> packet, std::uint8_t sequence);
 /// Marks the end of the stream (§6.2.6, bit 6), or takes the mark away.
 void setE131Terminated(std::span<std::uint8_t> packet, bool terminated);

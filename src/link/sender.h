@@ -11,7 +11,7 @@
 
 namespace chispa::link {
 
-/// What a sender has done; written by the output thread, read by any.
+/// What a sender has done; read from any thread.
 struct SendCounters {
   std::atomic<std::uint64_t> packets{0};
   std::atomic<std::uint64_t> bytes{0};
@@ -21,54 +21,50 @@ struct SendCounters {
   std::atomic<std::int64_t> lastErrorAt_ns{0};
 };
 
-/// Speaks to one controller: packets for all its universes, kept ready and sent in one go. Made on any thread, then
-/// used by the output thread only; sending allocates nothing and never blocks.
+/// Sends the universes of one controller in its protocol. All memory is taken when it is opened; sending allocates
+/// nothing, takes no lock and never blocks. One thread at a time.
 class ControllerSender {
  public:
   using Instant = std::chrono::nanoseconds;
+  static constexpr std::size_t kChannels = 512;
 
-  /// `universes` in the order of the values given to send().
+  /// `universes` in the order of the values given to send(). Fails if the address makes no sense.
   static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller, std::vector<int> universes,
                                                         const E131Source& source);
+  virtual ~ControllerSender() = default;
+  ControllerSender(const ControllerSender&) = delete;
+  ControllerSender& operator=(const ControllerSender&) = delete;
 
   ControllerId controller() const { return controller_; }
   const std::vector<int>& universes() const { return universes_; }
 
-  /// Sends the universes whose values (512 each, one behind the other) changed, and unchanged ones three times and
-  /// then at least every 0.8 s (E1.31 §6.6.2; Art-Net 4 asks for 0.8–1 s). With `all`, sends all.
-  void send(std::span<const std::uint8_t> values, Instant now, bool all = false) noexcept;
+  /// Sends what changed of the universes' values (512 each, one behind the other), and what did not three times and then
+  /// at least every 0.8 s (E1.31 §6.6.2; Art-Net 4 asks for 0.8–1 s). With `all`, sends all.
+  virtual void send(std::span<const std::uint8_t> values, Instant now, bool all = false) noexcept = 0;
   /// True if universe `i` was among those of the last send().
   bool wasSent(std::size_t i) const { return which_[i] != 0; }
+  /// What was sent since the last call takes effect now, if the controller is told so (E1.31 §11, ArtSync).
+  virtual void sync() noexcept {}
 
-  /// Ends the stream of all universes: for E1.31 three packets that say so (§6.2.6); Art-Net has no such word.
-  void terminate() noexcept;
+  /// Ends the stream of all universes where the protocol has a word for it (E1.31 §6.2.6: three packets that say so).
+  virtual void terminate() noexcept {}
   /// Black on all universes, then terminate(): nothing stays lit that nobody drives any more.
-  void endInDark() noexcept;
+  virtual void endInDark() noexcept = 0;
   /// Continues the sequence numbers of `before`, and ends those of its universes that are not sent any more, in dark.
-  void takeOver(ControllerSender& before) noexcept;
+  virtual void takeOver(ControllerSender& before) noexcept = 0;
 
   const SendCounters& counters() const { return *counters_; }
   std::shared_ptr<const SendCounters> sharedCounters() const { return counters_; }
 
- private:
-  ControllerSender() = default;
-  std::span<std::uint8_t> packet(std::size_t i);
-  std::span<std::uint8_t> values(std::size_t i);
-  void darkenMarked() noexcept;
-  void number(std::size_t i) noexcept;
-  void sendMarked(Instant now) noexcept;
+ protected:
+  ControllerSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, UdpSender socket);
+  void count(std::size_t wanted, std::size_t bytes, const UdpSender::Sent& sent, Instant now) noexcept;
 
   ControllerId controller_;
-  Protocol protocol_ = Protocol::E131;
   Endpoint endpoint_;
   UdpSender socket_;
-  std::size_t packetSize_ = 0;
   std::vector<int> universes_;
-  std::vector<std::uint8_t> packets_;
-  std::vector<std::uint8_t> sequences_;
   std::vector<std::uint8_t> which_;
-  std::vector<int> repeats_;
-  std::vector<Instant> sentAt_;
   std::shared_ptr<SendCounters> counters_ = std::make_shared<SendCounters>();
 };
 

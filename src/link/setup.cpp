@@ -37,15 +37,17 @@ Result<std::string> get(const Controller& controller, const std::string& path) {
   return answer->body;
 }
 
-std::string sectionText(const PortSection& s) {
-  return std::to_string(s.pixels) + " px " + s.order + " from " + addressText(s.universe, s.channel) +
+std::string sectionText(Protocol protocol, const PortSection& s) {
+  return std::to_string(s.pixels) + " px " + s.order + (s.bits == 16 ? " 16 bit" : "") + " from " + addressText(protocol, s.universe, s.channel) +
+         (s.grouping > 1 ? ", " + std::to_string(s.grouping) + " a value" : "") +
          (s.skippedBefore > 0 ? ", " + std::to_string(s.skippedBefore) + " skipped" : "");
 }
 
 std::string portText(const PortSettings* port) {
   if (!port || port->sections.empty()) return "nothing";
   std::string text(nameOf(port->protocol));
-  for (const PortSection& section : port->sections) text += " · " + sectionText(section);
+  for (const PortSection& section : port->sections) text += " · " + sectionText(port->protocol, section);
+  if (port->isPacked) text += " · packed";
   return text;
 }
 

@@ -60,9 +60,31 @@ UdpSender& UdpSender::operator=(UdpSender&& other) noexcept {
   return *this;
 }
 
-Result<UdpSender> UdpSender::open(Endpoint to) {
+namespace {
+
+/// Chooses the interface that multicast or broadcast leaves by; false if the system does not want that.
+bool chooseInterface(int fd, Reach reach, const std::string& local) {
+  constexpr int kOn = 1;
+  if (reach == Reach::Broadcast && ::setsockopt(fd, SOL_SOCKET, SO_BROADCAST, &kOn, sizeof kOn) != 0) return false;
+  if (local.empty()) return true;
+  in_addr own{};
+  if (inet_pton(AF_INET, local.c_str(), &own) != 1) return false;
+  if (reach == Reach::Groups) return ::setsockopt(fd, IPPROTO_IP, IP_MULTICAST_IF, &own, sizeof own) == 0;
+  sockaddr_in from{};
+  from.sin_family = AF_INET;
+  from.sin_addr = own;
+  return ::bind(fd, reinterpret_cast<const sockaddr*>(&from), sizeof from) == 0;
+}
+
+}  // namespace
+
+Result<UdpSender> UdpSender::open(Endpoint to, Reach reach, const std::string& local) {
   UdpSender sender;
   sender.fd_ = ::socket(AF_INET, SOCK_DGRAM | SOCK_NONBLOCK | SOCK_CLOEXEC, 0);
+  if (sender.fd_ >= 0 && reach != Reach::One && !chooseInterface(sender.fd_, reach, local))
+    return Failure{std::string("Nothing can leave by this interface (") + std::strerror(errno) + ").", local.empty() ? to.text() : local,
+                   "Enter the IPv4 address of one of this machine's interfaces."};
+  if (sender.fd_ >= 0 && reach == Reach::Groups) return sender;
   const sockaddr_in address = socketAddress(to);
   if (sender.fd_ < 0 || ::connect(sender.fd_, reinterpret_cast<const sockaddr*>(&address), sizeof address) != 0)
     return Failure{std::string("Nothing can be sent there (") + std::strerror(errno) + ").", to.text(),
@@ -73,8 +95,9 @@ Result<UdpSender> UdpSender::open(Endpoint to) {
 }
 
 UdpSender::Sent UdpSender::send(std::span<const std::uint8_t> packets, std::size_t size,
-                                std::span<const std::uint8_t> which) noexcept {
+                                std::span<const std::uint8_t> which, std::span<const Endpoint> to) noexcept {
   constexpr std::size_t kBatch = 64;
+  std::array<sockaddr_in, kBatch> addresses{};
   std::array<mmsghdr, kBatch> messages{};
   std::array<iovec, kBatch> places{};
   Sent sent;
@@ -97,6 +120,11 @@ UdpSender::Sent UdpSender::send(std::span<const std::uint8_t> packets, std::size
     places[filled] = {const_cast<std::uint8_t*>(packets.data() + i * size), size};
     messages[filled].msg_hdr.msg_iov = &places[filled];
     messages[filled].msg_hdr.msg_iovlen = 1;
+    if (!to.empty()) {
+      addresses[filled] = socketAddress(to[i]);
+      messages[filled].msg_hdr.msg_name = &addresses[filled];
+      messages[filled].msg_hdr.msg_namelen = sizeof addresses[filled];
+    }
     if (++filled == kBatch) flush();
   }
   if (filled > 0) flush();

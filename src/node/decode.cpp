@@ -98,4 +98,22 @@ std::optional<DataPacket> readArtDmx(std::span<const std::uint8_t> bytes) {
   return packet;
 }
 
+std::optional<DdpPiece> readDdp(std::span<const std::uint8_t> bytes) {
+  Cursor in(bytes);
+  const auto flags = in.number(1);
+  DdpPiece piece;
+  piece.sequence = static_cast<std::uint8_t>(in.number(1) & 0x0f);
+  in.take(1);  // data type
+  const auto output = in.number(1);
+  piece.offset = in.number(4);
+  const auto length = in.number(2);
+  if (flags & 0x10) in.take(4);  // time code
+  const bool isData = flags >> 6 == 1 && (flags & 0x0e) == 0;
+  constexpr std::size_t kMostRow = 4 << 20;
+  if (!in.good() || !isData || (output != 1 && output != 255) || in.left() != length || piece.offset + length > kMostRow) return std::nullopt;
+  piece.push = (flags & 1) != 0;
+  piece.data = in.take(length);
+  return piece;
+}
+
 }  // namespace chispa::node

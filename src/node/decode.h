@@ -19,6 +19,14 @@ struct DataPacket {
   std::array<std::uint8_t, 512> values{};
 };
 
+/// A piece of a DDP row.
+struct DdpPiece {
+  std::uint8_t sequence = 0;
+  bool push = false;
+  std::size_t offset = 0;
+  std::span<const std::uint8_t> data;
+};
+
 // The node reads packets with code of its own, written from the standards and not from Chispa's sender, so that a
 // mistake of one is seen by the other. Anything that is not exactly a data packet is nothing.
 
@@ -26,5 +34,7 @@ struct DataPacket {
 std::optional<DataPacket> readE131(std::span<const std::uint8_t> bytes);
 /// An ArtDmx packet (Art-Net 4).
 std::optional<DataPacket> readArtDmx(std::span<const std::uint8_t> bytes);
+/// A DDP data packet for the default output or for all; queries and replies are none.
+std::optional<DdpPiece> readDdp(std::span<const std::uint8_t> bytes);
 
 }  // namespace chispa::node

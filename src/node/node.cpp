@@ -9,12 +9,14 @@
 #include <algorithm>
 #include <cerrno>
 #include <cstring>
+#include <functional>
 
 namespace chispa::node {
 namespace {
 
 constexpr int kE131Port = 5568;
 constexpr int kArtNetPort = 6454;
+constexpr int kDdpPort = 4048;
 
 std::string hexColour(Shown c) {
   char text[8];
@@ -40,7 +42,7 @@ Node::Node(NodeOptions options) : options_(std::move(options)) {}
 Node::~Node() {
   stopping_ = true;
   if (thread_.joinable()) thread_.join();
-  for (const int fd : {e131Socket_, artNetSocket_})
+  for (const int fd : {e131Socket_, artNetSocket_, ddpSocket_})
     if (fd >= 0) ::close(fd);
   if (recordFile_) std::fclose(recordFile_);
 }
@@ -66,7 +68,7 @@ bool Node::openSocket(int port, int& fd, std::string& why) const {
 }
 
 bool Node::start(std::string& why) {
-  if (!openSocket(kE131Port, e131Socket_, why) || !openSocket(kArtNetPort, artNetSocket_, why)) return false;
+  if (!openSocket(kE131Port, e131Socket_, why) || !openSocket(kArtNetPort, artNetSocket_, why) || !openSocket(kDdpPort, ddpSocket_, why)) return false;
   if (!options_.recordFile.empty()) {
     recordFile_ = std::fopen(options_.recordFile.c_str(), "wb");
     if (!recordFile_) {
@@ -79,25 +81,36 @@ bool Node::start(std::string& why) {
 }
 
 void Node::listen() {
-  pollfd waiting[2] = {{e131Socket_, POLLIN, 0}, {artNetSocket_, POLLIN, 0}};
+  pollfd waiting[3] = {{e131Socket_, POLLIN, 0}, {artNetSocket_, POLLIN, 0}, {ddpSocket_, POLLIN, 0}};
   constexpr int kWait_ms = 50;
   while (!stopping_) {
-    if (::poll(waiting, 2, kWait_ms) <= 0) continue;
-    if (waiting[0].revents & POLLIN) receive(e131Socket_, true);
-    if (waiting[1].revents & POLLIN) receive(artNetSocket_, false);
+    if (::poll(waiting, 3, kWait_ms) <= 0) continue;
+    if (waiting[0].revents & POLLIN) receive(e131Socket_, [this](auto bytes) { if (const auto packet = readE131(bytes)) accept("e131", *packet); });
+    if (waiting[1].revents & POLLIN) receive(artNetSocket_, [this](auto bytes) { if (const auto packet = readArtDmx(bytes)) accept("artnet", *packet); });
+    if (waiting[2].revents & POLLIN) receive(ddpSocket_, [this](auto bytes) { if (const auto piece = readDdp(bytes)) accept(*piece); });
   }
 }
 
-void Node::receive(int fd, bool e131) {
+void Node::receive(int fd, const std::function<void(std::span<const std::uint8_t>)>& take) {
   std::array<std::uint8_t, 2048> buffer;
   while (true) {
     const ssize_t size = ::recv(fd, buffer.data(), buffer.size(), 0);
     if (size <= 0) break;
-    const auto bytes = std::span(buffer).first(static_cast<std::size_t>(size));
-    const auto packet = e131 ? readE131(bytes) : readArtDmx(bytes);
-    if (packet) accept(e131 ? "e131" : "artnet", *packet);
+    take(std::span(buffer).first(static_cast<std::size_t>(size)));
   }
   if (recordFile_) std::fflush(recordFile_);
+}
+
+void Node::accept(const DdpPiece& piece) {
+  const std::scoped_lock lock(mutex_);
+  // The row is kept in pages of 512 bytes, numbered from 0, beside the universes of the other protocols.
+  for (std::size_t i = 0; i < piece.data.size(); ++i) {
+    const std::size_t at = piece.offset + i;
+    universes_[{"ddp", static_cast<int>(at / 512)}].values[at % 512] = piece.data[i];
+  }
+  Universe& first = universes_[{"ddp", 0}];
+  ++first.packets;
+  first.sequence = piece.sequence;
 }
 
 void Node::accept(const std::string& protocol, const DataPacket& packet) {
@@ -133,40 +146,69 @@ void Node::setSettings(std::vector<PortSetup> ports) {
   ports_ = std::move(ports);
 }
 
-Shown Node::pixelAt(const std::string& protocol, const Section& section, int& universe, int& channel) const {
-  const int bytes = section.bits / 8;
-  const int colours = static_cast<int>(section.order.size());
-  const int width = colours * bytes;
-  if (channel + width - 1 > 512) {
-    ++universe;
-    channel = 1;
-  }
-  Shown colour;
-  const auto found = universes_.find({protocol, universe});
-  if (found != universes_.end()) {
-    for (int c = 0; c < colours; ++c) {
+namespace {
+
+/// Reads values from the universes of a port one after the other.
+class ValueReader {
+ public:
+  using ByteAt = std::function<int(int universe, int channel)>;
+
+  ValueReader(const PortSetup& port, const Section& section, ByteAt byteAt)
+      : port_(port), section_(section), byteAt_(std::move(byteAt)), universe_(section.universe), channel_(section.channel) {}
+
+  Shown next() {
+    const int bytes = section_.bits / 8;
+    const int width = static_cast<int>(section_.order.size()) * bytes;
+    if (!port_.isPacked && channel_ + width - 1 > port_.channelsPerUniverse) turnPage();
+    Shown colour;
+    for (const char letter : section_.order) {
       // Of 16 bits the coarse half is what an 8-bit picture can show.
-      const int value = found->second.values[static_cast<std::size_t>(channel - 1 + c * bytes)];
-      switch (section.order[static_cast<std::size_t>(c)]) {
+      const int value = byte();
+      for (int fine = 1; fine < bytes; ++fine) byte();
+      switch (letter) {
         case 'R': colour.r += value; break;
         case 'G': colour.g += value; break;
         case 'B': colour.b += value; break;
         default: colour = {colour.r + value, colour.g + value, colour.b + value};
       }
     }
+    return {std::min(255, colour.r), std::min(255, colour.g), std::min(255, colour.b)};
   }
-  channel += width;
-  return {std::min(255, colour.r), std::min(255, colour.g), std::min(255, colour.b)};
-}
+
+ private:
+  void turnPage() {
+    ++universe_;
+    channel_ = 1;
+  }
+  int byte() {
+    if (channel_ > port_.channelsPerUniverse) turnPage();
+    return byteAt_(universe_, channel_++);
+  }
+
+  const PortSetup& port_;
+  const Section& section_;
+  ByteAt byteAt_;
+  int universe_;
+  int channel_;
+};
+
+}  // namespace
 
 std::vector<Shown> Node::shown(const PortSetup& port) const {
   const std::scoped_lock lock(mutex_);
+  const auto byteAt = [&](int universe, int channel) {
+    const auto found = universes_.find({port.protocol, universe});
+    return found == universes_.end() ? 0 : static_cast<int>(found->second.values[static_cast<std::size_t>(channel - 1)]);
+  };
   std::vector<Shown> all;
   for (const Section& section : port.sections) {
     all.insert(all.end(), static_cast<std::size_t>(section.skippedBefore), Shown{});
-    int universe = section.universe;
-    int channel = section.channel;
-    for (int i = 0; i < section.pixels; ++i) all.push_back(pixelAt(port.protocol, section, universe, channel));
+    ValueReader reader(port, section, byteAt);
+    Shown value;
+    for (int i = 0; i < section.pixels; ++i) {
+      if (i % section.grouping == 0) value = reader.next();
+      all.push_back(value);
+    }
   }
   return all;
 }

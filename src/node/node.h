@@ -2,6 +2,7 @@
 #pragma once
 #include <atomic>
 #include <cstdio>
+#include <functional>
 #include <map>
 #include <mutex>
 #include <string>
@@ -50,7 +51,7 @@ class Node {
   nlohmann::json state() const;
 
  private:
-  /// "e131" or "artnet", and the universe's number.
+  /// "e131", "artnet" or "ddp", and the number of the universe or page.
   using Stream = std::pair<std::string, int>;
   struct Universe {
     std::array<std::uint8_t, 512> values{};
@@ -63,10 +64,10 @@ class Node {
 
   bool openSocket(int port, int& fd, std::string& why) const;
   void listen();
-  void receive(int fd, bool e131);
+  void receive(int fd, const std::function<void(std::span<const std::uint8_t>)>& take);
+  void accept(const DdpPiece& piece);
   void accept(const std::string& protocol, const DataPacket& packet);
   void record(const std::string& protocol, const DataPacket& packet);
-  Shown pixelAt(const std::string& protocol, const Section& section, int& universe, int& channel) const;
 
   NodeOptions options_;
   mutable std::mutex mutex_;
@@ -74,6 +75,7 @@ class Node {
   std::map<Stream, Universe> universes_;
   int e131Socket_ = -1;
   int artNetSocket_ = -1;
+  int ddpSocket_ = -1;
   std::FILE* recordFile_ = nullptr;
   std::atomic<bool> stopping_{false};
   std::thread thread_;

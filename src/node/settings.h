@@ -16,13 +16,18 @@ struct Section {
   int channel = 1;
   /// Bits of a channel: 8, or 16 with the coarse half first.
   int bits = 8;
+  /// Pixels that show one value.
+  int grouping = 1;
 };
 
 struct PortSetup {
   int port = 1;
-  /// "e131" or "artnet".
+  /// "e131", "artnet" or "ddp".
   std::string protocol = "e131";
   std::vector<Section> sections;
+  /// Channels of a universe that are used, and whether a pixel may be split over two.
+  int channelsPerUniverse = 512;
+  bool isPacked = false;
 };
 
 /// The settings as the node interface carries them (docs/node-interface.md).

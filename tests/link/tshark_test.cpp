@@ -6,6 +6,7 @@
 
 #include <array>
 #include <cstdio>
+#include <cstring>
 #include <fstream>
 #include <sstream>
 
@@ -166,6 +167,86 @@ TEST(Tshark, DecodesTheDemosArtNetWithoutAMalformedPacket) {
     universes.insert(universe);
   }
   EXPECT_EQ(universes.size(), 3u);
+}
+
+/// What one frame and the word "now" look like on the wire.
+std::vector<std::string> syncedPackets(const Listener& listener, const std::string& address, Protocol protocol) {
+  Controller controller;
+  controller.host = address;
+  controller.udpPort = listener.port();
+  controller.protocol = protocol;
+  controller.sendsSync = true;
+  controller.priority = 150;
+  auto sender = ControllerSender::open(controller, {7, 8}, {});
+  EXPECT_TRUE(sender);
+  const std::vector<std::uint8_t> values(1024, 9);
+  (*sender)->send(values, std::chrono::seconds(1), true);
+  (*sender)->sync();
+  (*sender)->sync();
+  return listener.take();
+}
+
+TEST(Tshark, DecodesE131SyncAndPriority) {
+  if (linesOf("tshark --version 2>/dev/null").empty()) GTEST_SKIP() << "tshark is not installed";
+  const test::TemporaryFolder folder;
+  const std::string address = test::loopbackAddress(4);
+  const Listener listener(address);
+  const auto packets = syncedPackets(listener, address, Protocol::E131);
+  ASSERT_EQ(packets.size(), 3u) << "two universes and one word; nothing new, no second word";
+  writeCapture(folder.path() / "sync.pcap", packets, 5568);
+  const auto decoded = linesOf("tshark -r " + (folder.path() / "sync.pcap").string() +
+                               " --enable-heuristic acn -o acn.dmx_enable:TRUE -V 2>/dev/null");
+  const auto has = [&](const std::string& words) { return std::any_of(decoded.begin(), decoded.end(), [&](const std::string& line) { return line.find(words) != std::string::npos; }); };
+  EXPECT_TRUE(has("Priority: 150"));
+  EXPECT_TRUE(has("Universe: 8"));
+  EXPECT_FALSE(has("Malformed"));
+  EXPECT_FALSE(has("Expert Info"));
+  // ANSI E1.31-2018, table 6-2: 49 bytes, root vector 8, framing vector 1, sequence, synchronisation address.
+  const auto& sync = packets[2];
+  ASSERT_EQ(sync.size(), 49u);
+  const auto byte = [&](std::size_t at) { return static_cast<int>(static_cast<unsigned char>(sync[at])); };
+  EXPECT_EQ(byte(16) << 8 | byte(17), 0x7021);
+  EXPECT_EQ(byte(21), 8);
+  EXPECT_EQ(byte(38) << 8 | byte(39), 0x700b);
+  EXPECT_EQ(byte(43), 1);
+  EXPECT_EQ(byte(45) << 8 | byte(46), 7) << "its own first universe";
+  EXPECT_EQ(static_cast<unsigned char>(packets[0][109]) << 8 | static_cast<unsigned char>(packets[0][110]), 7) << "data waits for it";
+}
+
+TEST(Tshark, DecodesArtSync) {
+  if (linesOf("tshark --version 2>/dev/null").empty()) GTEST_SKIP() << "tshark is not installed";
+  const test::TemporaryFolder folder;
+  const std::string address = test::loopbackAddress(5);
+  const Listener listener(address);
+  const auto packets = syncedPackets(listener, address, Protocol::ArtNet);
+  ASSERT_EQ(packets.size(), 3u);
+  writeCapture(folder.path() / "sync.pcap", packets, 6454);
+  const auto decoded = linesOf("tshark -r " + (folder.path() / "sync.pcap").string() + " -d udp.port==6454,artnet -T fields -e artnet.header.opcode -e artnet.header.protver -e _ws.malformed 2>/dev/null");
+  ASSERT_EQ(decoded.size(), 3u);
+  EXPECT_EQ(decoded[2].substr(0, 9), "0x5200\t14");
+}
+
+TEST(Ddp, OneRowInPiecesOf1440BytesTheLastPushed) {
+  const std::string address = test::loopbackAddress(6);
+  const Listener listener(address);
+  Controller controller;
+  controller.host = address;
+  controller.udpPort = listener.port();
+  controller.protocol = Protocol::Ddp;
+  auto sender = ControllerSender::open(controller, {0, 1, 2}, {});
+  ASSERT_TRUE(sender);
+  std::vector<std::uint8_t> values(3 * 512);
+  for (std::size_t i = 0; i < values.size(); ++i) values[i] = static_cast<std::uint8_t>(i * 7);
+  (*sender)->send(values, std::chrono::seconds(1), false);
+  const auto packets = listener.take();
+  ASSERT_EQ(packets.size(), 2u);
+  const unsigned char first[] = {0x40, 1, 0, 1, 0, 0, 0, 0, 0x05, 0xa0};
+  const unsigned char last[] = {0x41, 2, 0, 1, 0, 0, 0x05, 0xa0, 0, 96};
+  EXPECT_EQ(std::memcmp(packets[0].data(), first, sizeof first), 0);
+  EXPECT_EQ(std::memcmp(packets[1].data(), last, sizeof last), 0);
+  EXPECT_EQ(packets[0].size(), 1450u);
+  EXPECT_EQ(packets[1].size(), 106u);
+  EXPECT_EQ(static_cast<unsigned char>(packets[1][10]), values[1440]);
 }
 
 TEST(ControllerSender, SendsUnchangedValuesFourTimesThenOnlyToKeepAlive) {

@@ -8,6 +8,7 @@
 #include <thread>
 
 #include "link/artnet.h"
+#include "link/ddp.h"
 #include "link/e131.h"
 #include "node/decode.h"
 #include "node/interface.h"
@@ -42,6 +43,22 @@ TEST(Decode, ReadsWhatTheSenderWrites) {
   ASSERT_TRUE(b);
   EXPECT_EQ(b->universe, 0x1234);
   EXPECT_EQ(b->values[0], 9);
+}
+
+TEST(Decode, ADdpPieceIsReadAndNothingElse) {
+  std::vector<std::uint8_t> packet(link::kDdpHeaderSize + 6, 5);
+  link::writeDdpHeader(packet, {3, true, 1440, 6});
+  const auto piece = readDdp(packet);
+  ASSERT_TRUE(piece);
+  EXPECT_EQ(piece->offset, 1440u);
+  EXPECT_EQ(piece->sequence, 3);
+  EXPECT_TRUE(piece->push);
+  EXPECT_EQ(piece->data.size(), 6u);
+  for (std::size_t size = 0; size < packet.size(); ++size) EXPECT_FALSE(readDdp(std::span(packet).first(size))) << size;
+  packet[0] |= 0x02;
+  EXPECT_FALSE(readDdp(packet)) << "a query";
+  link::writeDdpHeader(packet, {3, true, 0xffffff00, 6});
+  EXPECT_FALSE(readDdp(packet)) << "beyond any row";
 }
 
 TEST(Decode, EveryTruncationIsNothing) {

@@ -120,6 +120,66 @@ void setSkipped(Show& show, const ThreadPlace& place, int skipped) {
   changeBead(show, place, [skipped](std::vector<Bead>&, auto bead) { bead->skippedBefore = std::max(0, skipped); });
 }
 
+namespace {
+
+template <class F>
+void changePort(Show& show, ControllerId id, int port, F change) {
+  changeItem(show.controllers, id, [&](Controller& c) {
+    if (port >= 0 && port < std::ssize(c.ports)) change(c.ports[static_cast<std::size_t>(port)]);
+  });
+}
+
+/// Pixels of each string of a segment; all of it if it has none.
+std::vector<int> stringsOf(const Segment& segment) {
+  if (const auto* cone = std::get_if<ConeShape>(&segment.shape)) return std::vector<int>(static_cast<std::size_t>(cone->strings), cone->perString);
+  if (const auto* spokes = std::get_if<SpokesShape>(&segment.shape)) return std::vector<int>(static_cast<std::size_t>(spokes->spokes), spokes->perSpoke);
+  const auto* grid = std::get_if<GridShape>(&segment.shape);
+  if (!grid) return {pixelCount(segment)};
+  std::vector<int> strips;
+  int last = -1;
+  for (const GridCell& cell : matrixCells(segment)) {
+    const int strip = grid->runs == GridRuns::AlongRows ? cell.row : cell.column;
+    if (strip != last) strips.push_back(0);
+    last = strip;
+    ++strips.back();
+  }
+  return strips;
+}
+
+}  // namespace
+
+void changeBeadSettings(Show& show, const ThreadPlace& place, const std::function<void(WireSettings&)>& change) {
+  changeBead(show, place, [&](std::vector<Bead>&, auto bead) { change(bead->settings); });
+}
+
+void changePortSettings(Show& show, ControllerId id, int port, const std::function<void(WireSettings&)>& change) {
+  changePort(show, id, port, [&](Port& p) { change(p.settings); });
+}
+
+void pinBead(Show& show, const ThreadPlace& place, std::optional<Pin> pin) {
+  changeBead(show, place, [&](std::vector<Bead>&, auto bead) { bead->pin = pin; });
+}
+
+void pinPort(Show& show, ControllerId id, int port, std::optional<Pin> pin) {
+  changePort(show, id, port, [&](Port& p) { p.pin = pin; });
+}
+
+int spreadOverPorts(Show& show, FixtureId fixtureId, ControllerId id, int port) {
+  const Fixture* fixture = find(show.fixtures, fixtureId);
+  const Controller* controller = find(show.controllers, id);
+  if (!fixture || !controller) return 0;
+  std::vector<int> strings;
+  for (const Segment& segment : fixture->segments)
+    for (const int count : stringsOf(segment)) strings.push_back(count);
+  if (port < 0 || port + std::ssize(strings) > std::ssize(controller->ports)) return 0;
+  int first = 0;
+  for (std::size_t i = 0; i < strings.size(); ++i) {
+    hang(show, {fixtureId, first, strings[i]}, {id, port + static_cast<int>(i), 1'000'000});
+    first += strings[i];
+  }
+  return static_cast<int>(strings.size());
+}
+
 void setPortCount(Show& show, ControllerId id, int ports) {
   changeItem(show.controllers, id, [ports](Controller& c) { c.ports.resize(static_cast<std::size_t>(std::max(1, ports))); });
 }

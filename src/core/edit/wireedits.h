@@ -1,5 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <functional>
+#include <optional>
+
 #include "core/show/show.h"
 
 namespace chispa {
@@ -43,6 +46,15 @@ void cutBead(Show& show, const ThreadPlace& place, int pixels);
 /// Data enters at the other end.
 void turnBead(Show& show, const ThreadPlace& place);
 void setSkipped(Show& show, const ThreadPlace& place, int skipped);
+/// Changes how a bead, or all of a port, takes its values.
+void changeBeadSettings(Show& show, const ThreadPlace& place, const std::function<void(WireSettings&)>& change);
+void changePortSettings(Show& show, ControllerId id, int port, const std::function<void(WireSettings&)>& change);
+/// Keeps the start of a bead, or of a port, where it is said to be; nothing lets it follow again.
+void pinBead(Show& show, const ThreadPlace& place, std::optional<Pin> pin);
+void pinPort(Show& show, ControllerId id, int port, std::optional<Pin> pin);
+/// Hangs each string of a fixture (a strip of a matrix, a string of a cone, a spoke) on a port of its own, from `port` on;
+/// a fixture without strings hangs whole. Returns how many ports were used; 0, and no change, if there are too few.
+int spreadOverPorts(Show& show, FixtureId fixture, ControllerId id, int port);
 /// Ports taken away take their beads with them.
 void setPortCount(Show& show, ControllerId id, int ports);
 

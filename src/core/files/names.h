@@ -51,8 +51,13 @@ struct EnumNames<UnderlayFace> {
 };
 template <>
 struct EnumNames<Protocol> {
-  static constexpr std::array<std::pair<Protocol, std::string_view>, 2> table{
-      {{Protocol::E131, "e131"}, {Protocol::ArtNet, "artnet"}}};
+  static constexpr std::array<std::pair<Protocol, std::string_view>, 3> table{
+      {{Protocol::E131, "e131"}, {Protocol::ArtNet, "artnet"}, {Protocol::Ddp, "ddp"}}};
+};
+template <>
+struct EnumNames<Delivery> {
+  static constexpr std::array<std::pair<Delivery, std::string_view>, 3> table{
+      {{Delivery::Unicast, "unicast"}, {Delivery::Multicast, "multicast"}, {Delivery::Broadcast, "broadcast"}}};
 };
 template <>
 struct EnumNames<PortStart> {

@@ -88,11 +88,31 @@ void read(const Json& json, Underlay& u) {
   u.isVisible = in.flag("visible", true);
 }
 
+WireSettings readWireSettings(const FieldReader& in) {
+  WireSettings settings;
+  if (in.member("brightness")) settings.brightness = in.number("brightness", 0, 1, 1);
+  if (in.member("response")) settings.response = in.number("response", 0.1, 10, 1);
+  if (in.member("grouping")) settings.grouping = in.whole<int>("grouping", 1, limits::kMostGrouped, 1);
+  if (in.member("zigzag")) settings.zigzag = in.whole<int>("zigzag", 0, limits::kMostPixelsOfSegment, 0);
+  if (in.member("order")) {
+    settings.order = in.text("order");
+    if (!isChannelOrder(*settings.order)) throw FieldError("order \"" + *settings.order + "\" is not made of the letters R, G, B and W, each once");
+  }
+  return settings;
+}
+
+std::optional<Pin> readPin(const FieldReader& in) {
+  const Json* pin = in.member("pin");
+  if (!pin) return std::nullopt;
+  const FieldReader fields(*pin);
+  return Pin{fields.whole<int>("universe", 0, 63'999, 1), fields.whole<int>("channel", 1, 512, 1)};
+}
+
 Bead readBead(const Json& json) {
   const FieldReader in(json);
   constexpr int kMost = limits::kMostPixelsOfSegment * 10;
   return {in.id<FixtureId>("fixture"), in.whole<int>("first", 0, kMost, 0), in.whole<int>("count", 0, kMost, 0),
-          in.flag("reversed", false), in.whole<int>("skipped_before", 0, limits::kMostSkipped, 0)};
+          in.flag("reversed", false), in.whole<int>("skipped_before", 0, limits::kMostSkipped, 0), readWireSettings(in), readPin(in)};
 }
 
 void read(const Json& json, Controller& c) {
@@ -105,9 +125,18 @@ void read(const Json& json, Controller& c) {
   c.setupPort = in.whole<int>("setup_port", 0, 65'535, 0);
   c.firstUniverse = in.whole<int>("first_universe", 0, 63'999, 1);
   c.portStart = in.word("port_start", PortStart::NewUniverse);
+  c.channelsPerUniverse = in.whole<int>("channels_per_universe", 510, 512, 512);
+  c.isPacked = in.flag("packed", false);
+  c.insertsSkipped = in.flag("inserts_skipped", false);
+  c.mostPixelsOfPort = in.whole<int>("most_pixels_of_port", 0, limits::kMostPixelsOfSegment, 0);
+  c.delivery = in.word("delivery", Delivery::Unicast);
+  c.localAddress = in.text("local_address");
+  c.priority = in.whole<int>("priority", 0, 200, 100);
+  c.sendsSync = in.flag("sync", false);
   in.each("ports", [&](const Json& element) {
-    Port port;
-    FieldReader(element).each("run", [&](const Json& bead) { port.run.push_back(readBead(bead)); });
+    const FieldReader fields(element);
+    Port port{{}, readWireSettings(fields), readPin(fields)};
+    fields.each("run", [&](const Json& bead) { port.run.push_back(readBead(bead)); });
     c.ports.push_back(std::move(port));
   });
   if (c.ports.size() > limits::kMostPorts) throw FieldError("it has more ports than any controller");

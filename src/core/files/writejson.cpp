@@ -73,27 +73,50 @@ Json toJson(const Underlay& u) {
           {"visible", u.isVisible}};
 }
 
+void putWireSettings(Json& json, const WireSettings& settings, const std::optional<Pin>& pin) {
+  if (settings.brightness) json["brightness"] = *settings.brightness;
+  if (settings.order) json["order"] = *settings.order;
+  if (settings.response) json["response"] = *settings.response;
+  if (settings.grouping) json["grouping"] = *settings.grouping;
+  if (settings.zigzag) json["zigzag"] = *settings.zigzag;
+  if (pin) json["pin"] = {{"universe", pin->universe}, {"channel", pin->channel}};
+}
+
 Json toJson(const Controller& c) {
   Json ports = Json::array();
   for (const Port& port : c.ports) {
     Json run = Json::array();
-    for (const Bead& bead : port.run)
+    for (const Bead& bead : port.run) {
       run.push_back({{"fixture", idJson(bead.fixture)},
                      {"first", bead.first},
                      {"count", bead.count},
                      {"reversed", bead.reversed},
                      {"skipped_before", bead.skippedBefore}});
-    ports.push_back({{"run", std::move(run)}});
+      putWireSettings(run.back(), bead.settings, bead.pin);
+    }
+    Json one = Json::object();
+    putWireSettings(one, port.settings, port.pin);
+    one["run"] = std::move(run);
+    ports.push_back(std::move(one));
   }
-  return {{"id", idJson(c.id)},
+  Json json = {{"id", idJson(c.id)},
           {"name", c.name},
           {"protocol", nameOf(c.protocol)},
           {"host", c.host},
           {"udp_port", c.udpPort},
           {"setup_port", c.setupPort},
           {"first_universe", c.firstUniverse},
-          {"port_start", nameOf(c.portStart)},
-          {"ports", std::move(ports)}};
+          {"port_start", nameOf(c.portStart)}};
+  if (c.channelsPerUniverse != 512) json["channels_per_universe"] = c.channelsPerUniverse;
+  if (c.isPacked) json["packed"] = true;
+  if (c.insertsSkipped) json["inserts_skipped"] = true;
+  if (c.mostPixelsOfPort > 0) json["most_pixels_of_port"] = c.mostPixelsOfPort;
+  if (c.delivery != Delivery::Unicast) json["delivery"] = nameOf(c.delivery);
+  if (!c.localAddress.empty()) json["local_address"] = c.localAddress;
+  if (c.priority != 100) json["priority"] = c.priority;
+  if (c.sendsSync) json["sync"] = true;
+  json["ports"] = std::move(ports);
+  return json;
 }
 
 Json toJson(const Palette& p) {

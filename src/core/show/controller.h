@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -8,7 +9,31 @@
 namespace chispa {
 
 /// What a controller is spoken to with.
-enum class Protocol { E131, ArtNet };
+enum class Protocol { E131, ArtNet, Ddp };
+
+/// How pixels take their values where that differs from their strip type; a bead's go before its port's.
+struct WireSettings {
+  /// Share of the light, 0–1; a bead's and its port's multiply.
+  std::optional<double> brightness;
+  /// Channel order, as a strip type has it.
+  std::optional<std::string> order;
+  std::optional<double> response;
+  /// Pixels that share one value because the controller repeats it.
+  std::optional<int> grouping;
+  /// The strip turns back after every so many pixels.
+  std::optional<int> zigzag;
+
+  bool operator==(const WireSettings&) const = default;
+};
+
+/// A start that is kept where a controller is set up already.
+struct Pin {
+  int universe = 1;
+  /// From 1.
+  int channel = 1;
+
+  bool operator==(const Pin&) const = default;
+};
 
 /// A span of a fixture on a port's thread, with the pixels that are skipped in front of it.
 struct Bead {
@@ -20,6 +45,8 @@ struct Bead {
   bool reversed = false;
   /// Pixels in the chain before the span that stay dark, but take data.
   int skippedBefore = 0;
+  WireSettings settings = {};
+  std::optional<Pin> pin = {};
 
   bool operator==(const Bead&) const = default;
 };
@@ -27,12 +54,21 @@ struct Bead {
 /// One data output of a controller and its run: what hangs on it, in data order.
 struct Port {
   std::vector<Bead> run;
+  WireSettings settings = {};
+  std::optional<Pin> pin = {};
 
   bool operator==(const Port&) const = default;
 };
 
 /// Where the addresses of a port begin.
 enum class PortStart { NewUniverse, Continue };
+
+/// To whom data is sent.
+enum class Delivery {
+  Unicast,    ///< to the controller's own address
+  Multicast,  ///< E1.31: to the group of each universe (§9.3.1)
+  Broadcast,  ///< Art-Net: to the broadcast address that stands as the controller's
+};
 
 /// The box that drives strips.
 struct Controller {
@@ -48,11 +84,28 @@ struct Controller {
   /// E1.31 1–63999, Art-Net Port-Address 0–32767.
   int firstUniverse = 1;
   PortStart portStart = PortStart::NewUniverse;
+  /// Channels of a universe that are used: 510 or 512.
+  int channelsPerUniverse = 512;
+  /// Pixels may be split over two universes, so that no channel is left.
+  bool isPacked = false;
+  /// The controller inserts skipped pixels itself: they take no channels.
+  bool insertsSkipped = false;
+  /// Most pixels that a port drives; 0 if that is not known.
+  int mostPixelsOfPort = 0;
+  Delivery delivery = Delivery::Unicast;
+  /// Address of the interface that multicast and broadcast leave by; empty for the system's choice.
+  std::string localAddress;
+  /// E1.31 priority, 0–200.
+  int priority = 100;
+  /// A sync packet follows each frame, so that all controllers change at once.
+  bool sendsSync = false;
   std::vector<Port> ports;
 
   bool operator==(const Controller&) const = default;
 };
 
+/// The protocol's own name: "E1.31", "Art-Net", "DDP".
+const char* protocolTitle(Protocol protocol);
 /// UDP port that data for `controller` goes to.
 int dataPort(const Controller& controller);
 

@@ -49,7 +49,7 @@ class Inspection {
 
   void inspectControllers() {
     for (const auto& controller : show_.controllers) {
-      if (controller->host.empty())
+      if (controller->host.empty() && controller->delivery != Delivery::Multicast)
         add(Severity::Error, "The controller has no address.", controller->name, "Enter its IP address or host name.",
             controller->id);
       for (std::size_t p = 0; p < controller->ports.size(); ++p) inspectRun(*controller, static_cast<int>(p));
@@ -58,21 +58,9 @@ class Inspection {
 
   void inspectAddresses() {
     const Patch patch = derivePatch(show_);
-    std::map<std::tuple<std::string, Protocol, int, int>, int> usedBy;
-    for (const PatchUniverse& used : patch.universes) {
-      const Controller& controller = *show_.controllers[static_cast<std::size_t>(used.controller)];
-      const auto [low, high] = controller.protocol == Protocol::E131 ? std::pair(1, 63'999) : std::pair(0, 32'767);
-      if (used.universe < low || used.universe > high)
-        add(Severity::Error, "Universe " + std::to_string(used.universe) + " does not exist in its protocol.",
-            controller.name, "Use universes from " + std::to_string(low) + " to " + std::to_string(high) + ".", controller.id);
-      const auto [other, isNew] = usedBy.try_emplace(
-          {controller.host, controller.protocol, dataPort(controller), used.universe}, used.controller);
-      if (!isNew && other->second != used.controller)
-        add(Severity::Error,
-            "Universe " + std::to_string(used.universe) + " is also used by " +
-                show_.controllers[static_cast<std::size_t>(other->second)]->name + " at the same address.",
-            controller.name, "Give one of them another first universe.", controller.id);
-    }
+    inspectUniverses(patch);
+    inspectOverlaps(patch);
+    inspectPorts(patch);
   }
 
   void inspectScores(const std::function<bool(const std::string&)>& fileExists) {
@@ -88,6 +76,65 @@ class Inspection {
   void add(Severity severity, std::string what, std::string where, std::string cure, ProblemPlace place) {
     problems_.push_back({severity, std::move(what), std::move(where), std::move(cure), place});
   }
+
+  const Controller& controllerOf(int index) const { return *show_.controllers[static_cast<std::size_t>(index)]; }
+
+  void inspectUniverses(const Patch& patch) {
+    // All that arrives at one place in one protocol: the multicast groups are one place.
+    std::map<std::tuple<std::string, Protocol, int, int>, int> usedBy;
+    for (const PatchUniverse& used : patch.universes) {
+      const Controller& controller = controllerOf(used.controller);
+      const auto [low, high] = controller.protocol == Protocol::E131 ? std::pair(1, 63'999) : controller.protocol == Protocol::ArtNet ? std::pair(0, 32'767) : std::pair(0, 8'191);
+      if (used.universe < low || used.universe > high)
+        add(Severity::Error, "Universe " + std::to_string(used.universe) + " does not exist in its protocol.", controller.name,
+            "Use universes from " + std::to_string(low) + " to " + std::to_string(high) + ".", controller.id);
+      const bool isMulticast = controller.protocol == Protocol::E131 && controller.delivery == Delivery::Multicast;
+      const auto [other, isNew] = usedBy.try_emplace({isMulticast ? std::string("multicast") : controller.host, controller.protocol, dataPort(controller), used.universe}, used.controller);
+      if (!isNew && other->second != used.controller)
+        add(Severity::Error,
+            "Universe " + std::to_string(used.universe) + " is also used by " + controllerOf(other->second).name + (isMulticast ? " in multicast." : " at the same address."),
+            controller.name, "Give one of them another first universe.", controller.id);
+    }
+  }
+
+  /// Beads that a pin has put onto channels of others.
+  void inspectOverlaps(const Patch& patch) {
+    std::vector<const PatchSpan*> spans;
+    for (const PatchSpan& span : patch.spans) spans.push_back(&span);
+    const auto place = [](const PatchSpan* span) { return std::tuple(span->controller, span->universe, span->channel); };
+    std::stable_sort(spans.begin(), spans.end(), [&](const PatchSpan* a, const PatchSpan* b) { return place(a) < place(b); });
+    std::set<std::pair<int, int>> told;
+    const PatchSpan* before = nullptr;
+    for (const PatchSpan* span : spans) {
+      const bool overlaps = before && before->controller == span->controller && before->universe == span->universe && before->channel + before->channelCount() > span->channel;
+      if (overlaps && told.insert({span->controller, span->port}).second)
+        add(Severity::Error, "Channel " + std::to_string(span->channel) + " of universe " + std::to_string(span->universe) + " is taken twice: port " + std::to_string(before->port + 1) + " reaches into it.",
+            portText(span->controller, span->port), "Move a pinned start, or take a pin away.", PortPlace{controllerOf(span->controller).id, span->port});
+      if (!overlaps || span->channel + span->channelCount() > before->channel + before->channelCount()) before = span;
+    }
+  }
+
+  void inspectPorts(const Patch& patch) {
+    std::map<std::pair<int, int>, int> pixels;
+    for (const PatchSpan& span : patch.spans) {
+      if (span.firstByte == 0) pixels[{span.controller, span.port}] += span.pixels;
+      const Controller& controller = controllerOf(span.controller);
+      const Port& port = controller.ports[static_cast<std::size_t>(span.port)];
+      const auto& pin = port.run[static_cast<std::size_t>(span.bead)].pin ? port.run[static_cast<std::size_t>(span.bead)].pin : span.bead == 0 ? port.pin : std::nullopt;
+      if (pin && !controller.isPacked && controller.protocol != Protocol::Ddp && pin->channel + span.channelsPerPixel - 1 > controller.channelsPerUniverse && span.universe == pin->universe + 1 && span.channel == 1)
+        add(Severity::Warning, "The pinned start at channel " + std::to_string(pin->channel) + " would split a pixel; it begins in universe " + std::to_string(span.universe) + ".",
+            portText(span.controller, span.port), "Pin it to channel " + std::to_string(controller.channelsPerUniverse - span.channelsPerPixel + 1) + " or lower, or let the controller be packed.",
+            PortPlace{controller.id, span.port});
+    }
+    for (const auto& [place, count] : pixels) {
+      const Controller& controller = controllerOf(place.first);
+      if (controller.mostPixelsOfPort > 0 && count > controller.mostPixelsOfPort)
+        add(Severity::Error, std::to_string(count) + " pixels hang on it, but the port drives " + std::to_string(controller.mostPixelsOfPort) + ".", portText(place.first, place.second),
+            "Cut the run and hang the rest on another port.", PortPlace{controller.id, place.second});
+    }
+  }
+
+  std::string portText(int controller, int port) const { return controllerOf(controller).name + ", port " + std::to_string(port + 1); }
 
   void inspectCuts(const Fixture& fixture) {
     const int cut = stripTypeOf(show_, fixture).pixelsPerCut;

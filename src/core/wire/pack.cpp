@@ -5,6 +5,8 @@
 #include <cmath>
 #include <map>
 
+#include "core/wire/wiresettings.h"
+
 namespace chispa {
 namespace {
 
@@ -50,52 +52,93 @@ Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch) {
     const auto range = map.rangeOf(span.fixture);
     const Fixture* fixture = find(show.fixtures, span.fixture);
     if (!range || !fixture) continue;
-    const StripType& strip = stripTypeOf(show, *fixture);
-    const auto [response, isNew] =
-        responseIndex.try_emplace(strip.response, static_cast<std::uint8_t>(responses_.size()));
-    if (isNew) responses_.emplace_back(strip.response);
+    const Port& port = show.controllers[static_cast<std::size_t>(span.controller)]->ports[static_cast<std::size_t>(span.port)];
+    const ResolvedWire wire = resolveWire(stripTypeOf(show, *fixture), port.settings, port.run[static_cast<std::size_t>(span.bead)].settings);
+    const auto [response, isNew] = responseIndex.try_emplace(wire.response, static_cast<std::uint8_t>(responses_.size()));
+    if (isNew) responses_.emplace_back(wire.response);
     Step step{};
     step.firstPixel = static_cast<std::uint32_t>(range->first + span.firstPixel);
     step.step = span.step;
     step.count = static_cast<std::uint32_t>(span.count);
     step.byte = static_cast<std::uint32_t>(universeIndex.at({span.controller, span.universe}) * kUniverseChannels) +
                 static_cast<std::uint32_t>(span.channel - 1);
-    step.channels = static_cast<std::uint8_t>(std::min(strip.channels(), 4));
-    step.isWide = strip.channelBits == 16;
+    step.channels = static_cast<std::uint8_t>(std::min<std::size_t>(wire.order.size(), 4));
+    step.isWide = wire.bits == 16;
     step.response = response->second;
-    for (std::size_t c = 0; c < step.channels; ++c)
-      step.order[c] = c < strip.order.size() ? channelIndex(strip.order[c]) : 0;
-    step.hasWhite = strip.order.find('W') != std::string::npos;
+    step.brightness = static_cast<float>(wire.brightness);
+    step.group = static_cast<std::uint32_t>(span.pixelsPerValue);
+    step.pixels = static_cast<std::uint32_t>(span.pixels);
+    step.firstByte = static_cast<std::uint8_t>(span.firstByte);
+    step.bytes = static_cast<std::uint8_t>(span.bytes);
+    for (std::size_t c = 0; c < step.channels; ++c) step.order[c] = channelIndex(wire.order[c]);
+    step.hasWhite = wire.order.find('W') != std::string::npos;
     steps_.push_back(step);
   }
 }
+
+namespace {
+
+/// What all three colours have in common is what the white chip is for.
+inline std::array<float, 4> lightOf(float r, float g, float b, bool hasWhite) {
+  if (!hasWhite) return {r, g, b, 0};
+  const float white = std::min({r, g, b});
+  return {r - white, g - white, b - white, white};
+}
+
+}  // namespace
 
 void Packer::packStep(const Step& step, const PixelFrame& frame, Micros t, float master,
                       std::uint8_t* out) const noexcept {
   const ResponseTable& response = responses_[step.response];
   std::uint32_t pixel = step.firstPixel;
   for (std::uint32_t i = 0; i < step.count; ++i, pixel += static_cast<std::uint32_t>(step.step)) {
-    std::array<float, 4> light = {frame.r[pixel] * master, frame.g[pixel] * master, frame.b[pixel] * master, 0};
-    if (step.hasWhite) {
-      // What all three have in common is what the white chip is for.
-      light[3] = std::min({light[0], light[1], light[2]});
-      for (std::size_t c = 0; c < 3; ++c) light[c] -= light[3];
-    }
-    if (step.isWide) {
-      for (std::size_t c = 0; c < step.channels; ++c, out += 2) {
-        const std::uint16_t value = response.wideValue(light[step.order[c]]);
-        out[0] = static_cast<std::uint8_t>(value >> 8);
-        out[1] = static_cast<std::uint8_t>(value & 255);
-      }
-      continue;
-    }
+    const auto light = lightOf(frame.r[pixel] * master, frame.g[pixel] * master, frame.b[pixel] * master, step.hasWhite);
     const std::uint32_t dither = ditherAt(pixel, t);
     for (std::size_t c = 0; c < step.channels; ++c) *out++ = response.value(light[step.order[c]], dither);
   }
 }
 
+void Packer::packValues(const Step& step, const PixelFrame& frame, Micros t, float master, std::uint8_t* out) const noexcept {
+  const ResponseTable& response = responses_[step.response];
+  std::uint32_t left = step.pixels;
+  std::uint32_t pixel = step.firstPixel;
+  for (std::uint32_t i = 0; i < step.count; ++i) {
+    // A group shows the mean of its pixels.
+    const std::uint32_t group = std::min(step.group, left);
+    const std::uint32_t first = pixel;
+    float r = 0, g = 0, b = 0;
+    for (std::uint32_t k = 0; k < group; ++k, pixel += static_cast<std::uint32_t>(step.step)) {
+      r += frame.r[pixel];
+      g += frame.g[pixel];
+      b += frame.b[pixel];
+    }
+    left -= group;
+    const float share = group > 0 ? master / static_cast<float>(group) : 0;
+    const auto light = lightOf(r * share, g * share, b * share, step.hasWhite);
+    std::array<std::uint8_t, 8> bytes{};
+    std::size_t filled = 0;
+    for (std::size_t c = 0; c < step.channels; ++c) {
+      if (!step.isWide) {
+        bytes[filled++] = response.value(light[step.order[c]], ditherAt(first, t));
+        continue;
+      }
+      const std::uint16_t value = response.wideValue(light[step.order[c]]);
+      bytes[filled++] = static_cast<std::uint8_t>(value >> 8);
+      bytes[filled++] = static_cast<std::uint8_t>(value & 255);
+    }
+    out = std::copy_n(bytes.begin() + step.firstByte, step.bytes, out);
+  }
+}
+
 void Packer::pack(const PixelFrame& frame, Micros t, float master, std::span<std::uint8_t> buffer) const noexcept {
-  for (const Step& step : steps_) packStep(step, frame, t, master, buffer.data() + step.byte);
+  for (const Step& step : steps_) {
+    const bool isPlain = step.group == 1 && !step.isWide && step.bytes == step.channels;
+    std::uint8_t* out = buffer.data() + step.byte;
+    if (isPlain)
+      packStep(step, frame, t, master * step.brightness, out);
+    else
+      packValues(step, frame, t, master * step.brightness, out);
+  }
 }
 
 std::array<std::uint8_t, 3> rgbValues(const PixelFrame& frame, std::size_t pixel, Micros t) {

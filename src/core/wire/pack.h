@@ -70,7 +70,15 @@ class Packer {
     std::array<std::uint8_t, 4> order;
     bool hasWhite;
     bool isWide;
+    float brightness;
+    /// Pixels of a value, of the last value, and which bytes of a split value are here.
+    std::uint32_t group;
+    std::uint32_t pixels;
+    std::uint8_t firstByte;
+    std::uint8_t bytes;
   };
+  /// Values that are groups of pixels, or split over two universes; the rest goes the short way.
+  void packValues(const Step& step, const PixelFrame& frame, Micros t, float master, std::uint8_t* out) const noexcept;
   void packStep(const Step& step, const PixelFrame& frame, Micros t, float master, std::uint8_t* out) const noexcept;
 
   std::vector<Step> steps_;

@@ -3,6 +3,8 @@
 
 #include <algorithm>
 
+#include "core/wire/wiresettings.h"
+
 namespace chispa {
 namespace {
 
@@ -10,16 +12,6 @@ namespace {
 struct Cursor {
   int universe = 0;
   int channel = 1;
-
-  bool fresh() const { return channel == 1; }
-  /// How many whole pixels of `width` channels fit before the universe ends; moves on if none does.
-  int room(int width) {
-    if (kUniverseChannels - channel + 1 < width) {
-      ++universe;
-      channel = 1;
-    }
-    return (kUniverseChannels - channel + 1) / width;
-  }
 };
 
 class Patcher {
@@ -30,66 +22,99 @@ class Patcher {
 
   void addController(int index) {
     const Controller& controller = *show_.controllers[static_cast<std::size_t>(index)];
+    const bool isFlat = controller.protocol == Protocol::Ddp;
     span_.controller = index;
-    cursor_ = {controller.firstUniverse, 1};
+    limit_ = isFlat ? kUniverseChannels : controller.channelsPerUniverse;
+    isPacked_ = isFlat || controller.isPacked;
+    takesSkipped_ = !controller.insertsSkipped;
+    cursor_ = {isFlat ? 0 : controller.firstUniverse, 1};
     for (std::size_t p = 0; p < controller.ports.size(); ++p) {
+      const Port& port = controller.ports[p];
       span_.port = static_cast<int>(p);
-      const auto& run = controller.ports[p].run;
-      if (!run.empty() && controller.portStart == PortStart::NewUniverse && !cursor_.fresh())
+      if (port.pin)
+        cursor_ = {port.pin->universe, port.pin->channel};
+      else if (!port.run.empty() && controller.portStart == PortStart::NewUniverse && !isFlat && cursor_.channel != 1)
         cursor_ = {cursor_.universe + 1, 1};
-      for (std::size_t b = 0; b < run.size(); ++b) {
+      for (std::size_t b = 0; b < port.run.size(); ++b) {
         span_.bead = static_cast<int>(b);
-        addBead(run[b]);
+        addBead(port, port.run[b]);
       }
     }
   }
 
  private:
-  void addBead(const Bead& bead) {
+  void addBead(const Port& port, const Bead& bead) {
     const Fixture* fixture = find(show_.fixtures, bead.fixture);
     if (!fixture) return;
-    span_.channelsPerPixel = std::max(1, stripTypeOf(show_, *fixture).bytesPerPixel());
-    advance(bead.skippedBefore);
+    const ResolvedWire wire = resolveWire(stripTypeOf(show_, *fixture), port.settings, bead.settings);
+    span_.channelsPerPixel = std::max(1, wire.bytesPerValue());
+    span_.pixelsPerValue = wire.grouping;
+    if (bead.pin) cursor_ = {bead.pin->universe, bead.pin->channel};
+    if (takesSkipped_) place({0, (bead.skippedBefore + wire.grouping - 1) / wire.grouping * wire.grouping, 1}, false);
     const int exists = pixelCount(*fixture);
     const int first = std::clamp(bead.first, 0, exists);
     const int count = std::clamp(bead.count, 0, exists - first);
     span_.fixture = bead.fixture;
-    span_.step = bead.reversed ? -1 : 1;
-    int next = bead.reversed ? first + count - 1 : first;
-    for (int left = count; left > 0;) {
-      const int here = std::min(left, cursor_.room(span_.channelsPerPixel));
-      span_.firstPixel = next;
-      span_.count = here;
-      span_.universe = cursor_.universe;
-      span_.channel = cursor_.channel;
-      patch_.spans.push_back(span_);
-      use(here);
-      next += here * span_.step;
-      left -= here;
+    if (count > 0)
+      for (const WireStretch& stretch : wireStretches(first, count, bead.reversed, wire.zigzag)) place(stretch, true);
+  }
+
+  /// Gives channels to a stretch of pixels; `isLit` is false for those that stay dark.
+  void place(WireStretch stretch, bool isLit) {
+    const int width = span_.channelsPerPixel;
+    const int group = span_.pixelsPerValue;
+    span_.step = stretch.step;
+    while (stretch.count > 0) {
+      if (limit_ - cursor_.channel + 1 < (isPacked_ ? 1 : width)) cursor_ = {cursor_.universe + 1, 1};
+      const int values = std::min((stretch.count + group - 1) / group, (limit_ - cursor_.channel + 1) / width);
+      if (values > 0)
+        emit(stretch, values, 0, width, isLit);
+      else
+        split(stretch, isLit);
+      const int pixels = std::min(stretch.count, std::max(1, values) * group);
+      stretch.first += pixels * stretch.step;
+      stretch.count -= pixels;
     }
   }
 
-  /// Passes over channels of pixels that stay dark.
-  void advance(int pixels) {
-    while (pixels > 0) {
-      const int here = std::min(pixels, cursor_.room(span_.channelsPerPixel));
-      use(here);
-      pixels -= here;
-    }
+  /// A value of which only some channels fit: the rest begins the next universe.
+  void split(const WireStretch& stretch, bool isLit) {
+    const int here = limit_ - cursor_.channel + 1;
+    emit(stretch, 1, 0, here, isLit);
+    cursor_ = {cursor_.universe + 1, 1};
+    emit(stretch, 1, here, span_.channelsPerPixel - here, isLit);
   }
 
-  void use(int pixels) {
-    cursor_.channel += pixels * span_.channelsPerPixel;
-    const auto last = patch_.universes.rbegin();
-    if (last == patch_.universes.rend() || last->controller != span_.controller || last->universe != cursor_.universe)
-      patch_.universes.push_back({span_.controller, cursor_.universe, 0});
-    patch_.universes.back().channels = cursor_.channel - 1;
+  void emit(const WireStretch& stretch, int values, int firstByte, int bytes, bool isLit) {
+    span_.firstPixel = stretch.first;
+    span_.count = values;
+    span_.pixels = std::min(stretch.count, values * span_.pixelsPerValue);
+    span_.universe = cursor_.universe;
+    span_.channel = cursor_.channel;
+    span_.firstByte = firstByte;
+    span_.bytes = bytes;
+    if (isLit) patch_.spans.push_back(span_);
+    cursor_.channel += span_.channelCount();
+    use();
+  }
+
+  /// Universes of a controller are listed once each, in rising order.
+  void use() {
+    const auto mine = std::find_if(patch_.universes.begin(), patch_.universes.end(), [this](const PatchUniverse& u) { return u.controller == span_.controller; });
+    const auto at = std::lower_bound(mine, patch_.universes.end(), cursor_.universe, [](const PatchUniverse& u, int number) { return u.universe < number; });
+    if (at != patch_.universes.end() && at->universe == cursor_.universe)
+      at->channels = std::max(at->channels, cursor_.channel - 1);
+    else
+      patch_.universes.insert(at, {span_.controller, cursor_.universe, cursor_.channel - 1});
   }
 
   const Show& show_;
   Patch patch_;
   PatchSpan span_;
   Cursor cursor_;
+  int limit_ = kUniverseChannels;
+  bool isPacked_ = false;
+  bool takesSkipped_ = true;
 };
 
 }  // namespace
@@ -100,7 +125,8 @@ Patch derivePatch(const Show& show) {
   return std::move(patcher).take();
 }
 
-std::string addressText(int universe, int channel) {
+std::string addressText(Protocol protocol, int universe, int channel) {
+  if (protocol == Protocol::Ddp) return "byte " + std::to_string(universe * kUniverseChannels + channel);
   return std::to_string(universe) + " : " + std::to_string(channel);
 }
 

@@ -11,7 +11,7 @@ namespace chispa {
 /// Data channels of one universe (ANSI E1.11).
 inline constexpr int kUniverseChannels = 512;
 
-/// Pixels of one bead that lie one behind the other in one universe.
+/// Values of one bead that lie one behind the other in one universe. A value is a pixel's, or that of a group.
 struct PatchSpan {
   /// Places in the show's lists, from 0.
   int controller = 0;
@@ -25,12 +25,23 @@ struct PatchSpan {
   /// Universe by the protocol's own number, and first channel from 1.
   int universe = 0;
   int channel = 1;
+  /// Channels of a whole value.
   int channelsPerPixel = 3;
+  /// Pixels that share a value; `pixels` are covered in all, so that the last value may have fewer.
+  int pixelsPerValue = 1;
+  int pixels = 0;
+  /// Of a value that is split over two universes: which of its channels are here. Whole values have all.
+  int firstByte = 0;
+  int bytes = 0;
 
   bool operator==(const PatchSpan&) const = default;
   /// Channel from 1 of the span's `i`th pixel.
   int channelOf(int i) const { return channel + i * channelsPerPixel; }
-  int pixelOf(int i) const { return firstPixel + i * step; }
+  /// First pixel of the span's `i`th value.
+  int pixelOf(int i) const { return firstPixel + i * step * pixelsPerValue; }
+  bool isWhole() const { return bytes == channelsPerPixel; }
+  /// Channels from the first to the last that are taken here.
+  int channelCount() const { return isWhole() ? count * channelsPerPixel : bytes; }
 };
 
 /// A universe that a controller is sent, and how many channels of it are used.
@@ -48,12 +59,14 @@ struct Patch {
   std::vector<PatchUniverse> universes;
 };
 
-/// Derives the addresses of all beads. Each port starts as its controller says; pixels stay whole, so that 170 RGB or
-/// 128 RGBW pixels fill a universe. Skipped pixels take the channels of the strip that follows them. Beads whose
+/// Derives the addresses of all beads. Each port starts as its controller says, or where it is pinned; pixels stay whole,
+/// so that 170 RGB or 128 RGBW pixels fill a universe, unless the controller is packed. Skipped pixels take the channels of
+/// the strip that follows them, or none if the controller inserts them. DDP has no universes: its data is one row of
+/// bytes, numbered here in packed universes of 512 from 0. Beads whose
 /// fixture is gone, or that reach beyond it, are cut to what exists.
 Patch derivePatch(const Show& show);
 
-/// Universe and channel as people write them: "2 : 391".
-std::string addressText(int universe, int channel);
+/// Universe and channel as people write them: "2 : 391"; in DDP the byte, from 1: "byte 903".
+std::string addressText(Protocol protocol, int universe, int channel);
 
 }  // namespace chispa

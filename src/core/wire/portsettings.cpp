@@ -5,6 +5,7 @@
 
 #include "core/files/fieldreader.h"
 #include "core/show/limits.h"
+#include "core/wire/wiresettings.h"
 
 namespace chispa {
 namespace {
@@ -20,7 +21,7 @@ PortSection readSection(const nlohmann::ordered_json& json) {
   const FieldReader in(json);
   return {in.whole<int>("pixels", 0, limits::kMostPixelsOfSegment, 0), in.text("order", "RGB"),
           in.whole<int>("skipped_before", 0, limits::kMostSkipped, 0), in.whole<int>("universe", 0, 63'999, 1),
-          in.whole<int>("channel", 1, kUniverseChannels, 1), in.whole<int>("bits", 8, 16, 8)};
+          in.whole<int>("channel", 1, kUniverseChannels, 1), in.whole<int>("bits", 8, 16, 8), in.whole<int>("grouping", 1, limits::kMostGrouped, 1)};
 }
 
 }  // namespace
@@ -29,15 +30,16 @@ std::vector<PortSettings> portSettings(const Show& show, const Patch& patch, int
   const Controller& controller = *show.controllers.at(static_cast<std::size_t>(index));
   std::vector<PortSettings> all;
   for (std::size_t p = 0; p < controller.ports.size(); ++p) {
-    PortSettings port{static_cast<int>(p) + 1, controller.protocol, {}};
+    const bool isFlat = controller.protocol == Protocol::Ddp;
+    PortSettings port{static_cast<int>(p) + 1, controller.protocol, {}, isFlat ? kUniverseChannels : controller.channelsPerUniverse, isFlat || controller.isPacked};
     const auto& run = controller.ports[p].run;
     for (std::size_t b = 0; b < run.size(); ++b) {
       const PatchSpan* span = firstSpan(patch, index, static_cast<int>(p), static_cast<int>(b));
       const Fixture* fixture = find(show.fixtures, run[b].fixture);
       if (!span || !fixture) continue;
-      const StripType& strip = stripTypeOf(show, *fixture);
-      port.sections.push_back({std::min(run[b].count, pixelCount(*fixture) - run[b].first), strip.order, run[b].skippedBefore,
-                               span->universe, span->channel, strip.channelBits});
+      const ResolvedWire wire = resolveWire(stripTypeOf(show, *fixture), controller.ports[p].settings, run[b].settings);
+      port.sections.push_back({std::min(run[b].count, pixelCount(*fixture) - run[b].first), wire.order, run[b].skippedBefore, span->universe,
+                               span->channel, wire.bits, wire.grouping});
     }
     all.push_back(std::move(port));
   }
@@ -54,8 +56,13 @@ nlohmann::ordered_json toJson(const std::vector<PortSettings>& settings) {
                           {"skipped_before", section.skippedBefore},
                           {"universe", section.universe},
                           {"channel", section.channel},
-                          {"bits", section.bits}});
-    ports.push_back({{"port", port.port}, {"protocol", nameOf(port.protocol)}, {"sections", std::move(sections)}});
+                          {"bits", section.bits},
+                          {"grouping", section.grouping}});
+    ports.push_back({{"port", port.port},
+                     {"protocol", nameOf(port.protocol)},
+                     {"channels_per_universe", port.channelsPerUniverse},
+                     {"packed", port.isPacked},
+                     {"sections", std::move(sections)}});
   }
   return {{"ports", std::move(ports)}};
 }
@@ -66,7 +73,8 @@ Result<std::vector<PortSettings>> parsePortSettings(const std::string& text, con
     const auto root = nlohmann::ordered_json::parse(text);
     FieldReader(root).each("ports", [&](const auto& element) {
       const FieldReader in(element);
-      PortSettings port{in.template whole<int>("port", 1, limits::kMostPorts, 1), in.word("protocol", Protocol::E131), {}};
+      PortSettings port{in.template whole<int>("port", 1, limits::kMostPorts, 1), in.word("protocol", Protocol::E131), {},
+                        in.template whole<int>("channels_per_universe", 510, 512, 512), in.flag("packed", false)};
       in.each("sections", [&](const auto& section) { port.sections.push_back(readSection(section)); });
       all.push_back(std::move(port));
     });

@@ -20,6 +20,8 @@ struct PortSection {
   int channel = 1;
   /// Bits of a channel, 8 or 16.
   int bits = 8;
+  /// Pixels that share a value.
+  int grouping = 1;
 
   bool operator==(const PortSection&) const = default;
 };
@@ -30,6 +32,9 @@ struct PortSettings {
   int port = 1;
   Protocol protocol = Protocol::E131;
   std::vector<PortSection> sections;
+  /// Channels of a universe that are used, and whether pixels may be split over two.
+  int channelsPerUniverse = 512;
+  bool isPacked = false;
 
   bool operator==(const PortSettings&) const = default;
 };

@@ -50,16 +50,18 @@ std::optional<LitPixel> pixelAt(const Show& show, const Patch& patch, const Port
     if (show.controllers[static_cast<std::size_t>(span.controller)]->id != port.controller || span.port != port.port) continue;
     const Bead& bead = run[static_cast<std::size_t>(span.bead)];
     const bool opensBead = span.firstPixel == (bead.reversed ? bead.first + bead.count - 1 : bead.first);
+    // The second half of a value that is split tells nothing new.
+    if (span.firstByte > 0) continue;
     if (opensBead) passed += bead.skippedBefore;
-    if (place >= passed && place < passed + span.count) {
-      const int i = place - passed;
+    if (place >= passed && place < passed + span.pixels) {
+      const int i = (place - passed) / span.pixelsPerValue;
       const Fixture* fixture = chispa::find(show.fixtures, span.fixture);
       LitPixel lit{QStringLiteral("%1, pixel %2").arg(fixture ? text(fixture->name) : QString()).arg(span.pixelOf(i) + 1), span.universe, span.channelOf(i), 0, span.controller};
       for (std::size_t u = 0; u < patch.universes.size(); ++u)
         if (patch.universes[u].controller == span.controller && patch.universes[u].universe == span.universe) lit.universeIndex = u;
       return lit;
     }
-    passed += span.count;
+    passed += span.pixels;
   }
   return std::nullopt;
 }

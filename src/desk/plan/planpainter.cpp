@@ -42,7 +42,7 @@ double typicalGap(const QPolygonF& way) {
 QString wireText(const Show& show, FixtureId fixture, int pixel) {
   for (const PatchSpan& span : derivePatch(show).spans)
     for (int i = 0; span.fixture == fixture && i < span.count; ++i)
-      if (span.pixelOf(i) == pixel) return QStringLiteral(" · ") + text(addressText(span.universe, span.channelOf(i)));
+      if (span.pixelOf(i) == pixel) return QStringLiteral(" · ") + text(addressText(show.controllers[static_cast<std::size_t>(span.controller)]->protocol, span.universe, span.channelOf(i)));
   return {};
 }
 

@@ -34,7 +34,7 @@ void AddressSheet::fill() {
     const PatchSpan& span = patch.spans[static_cast<std::size_t>(row)];
     const Fixture* fixture = chispa::find(show.fixtures, span.fixture);
     const int a = span.firstPixel + 1;
-    const int b = span.pixelOf(span.count - 1) + 1;
+    const int b = span.firstPixel + (span.pixels - 1) * span.step + 1;
     const auto number = [](int value) {
       auto* item = new QTableWidgetItem;
       item->setData(Qt::DisplayRole, value);
@@ -46,7 +46,7 @@ void AddressSheet::fill() {
     setItem(row, 2, new QTableWidgetItem(fixture ? text(fixture->name) : QString()));
     setItem(row, 3, new QTableWidgetItem(a == b ? QString::number(a) : QStringLiteral("%1 – %2").arg(a).arg(b)));
     setItem(row, 4, number(span.universe));
-    setItem(row, 5, new QTableWidgetItem(QStringLiteral("%1 – %2").arg(span.channel).arg(span.channelOf(span.count) - 1)));
+    setItem(row, 5, new QTableWidgetItem(QStringLiteral("%1 – %2").arg(span.channel).arg(span.channel + span.channelCount() - 1)));
     setItem(row, 6, new QTableWidgetItem(fixture ? text(stripTypeOf(show, *fixture).order) : QString()));
   }
   setSortingEnabled(true);

@@ -109,7 +109,7 @@ void LoomLayout::placeTicks(const Show& show) {
     const int into = bead->reversed ? bead->first + bead->count - 1 - span.firstPixel : span.firstPixel - bead->first;
     const QRectF& box = thread->beads[static_cast<std::size_t>(span.bead)].box;
     const double y = box.top() + box.height() * into / std::max(1, bead->count);
-    if (first || span.channel == 1) thread->ticks.push_back({y, text(addressText(span.universe, span.channel)), first});
+    if (first || span.channel == 1) thread->ticks.push_back({y, text(addressText(show.controllers[static_cast<std::size_t>(span.controller)]->protocol, span.universe, span.channel)), first});
   }
 }
 

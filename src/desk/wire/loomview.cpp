@@ -71,7 +71,7 @@ void LoomView::paintCards(QPainter& painter) const {
     painter.drawText(words, text(controller->name));
     painter.setFont(numberFont(0.9));
     painter.setPen(theme().quiet);
-    painter.drawText(words.translated(0, line + 1), QStringLiteral("%1 · %2").arg(controller->protocol == Protocol::E131 ? QStringLiteral("E1.31") : QStringLiteral("Art-Net"), text(controller->host)));
+    painter.drawText(words.translated(0, line + 1), QStringLiteral("%1 · %2").arg(QString::fromLatin1(protocolTitle(controller->protocol)), text(controller->host)));
     const auto state = std::find_if(lines.begin(), lines.end(), [&](const auto& l) { return l.controller == card.controller; });
     const bool lit = session_.stage.isLit();
     const bool reached = !lit || state == lines.end() || state->reached;

@@ -24,7 +24,60 @@ QString addressesOf(const Show& show, const BeadPlace& place) {
     last = &span;
   }
   if (!first) return Form::tr("none");
-  return QStringLiteral("%1 → %2").arg(text(addressText(first->universe, first->channel)), text(addressText(last->universe, last->channelOf(last->count) - 1)));
+  const Protocol protocol = show.controllers[static_cast<std::size_t>(first->controller)]->protocol;
+  return QStringLiteral("%1 → %2").arg(text(addressText(protocol, first->universe, first->channel)), text(addressText(protocol, last->universe, last->channel + last->channelCount() - 1)));
+}
+
+using SettingsGet = std::function<const WireSettings*()>;
+using SettingsChange = std::function<void(const QString& name, const std::function<void(WireSettings&)>&)>;
+
+/// Rows of what a port or a bead says otherwise than its strip type; empty fields say nothing.
+void addSettings(Form& form, const QString& prefix, const SettingsGet& get, const SettingsChange& change) {
+  form.addHeading(Form::tr("Otherwise than the strip type"));
+  form.addNumber(prefix + "Brightness", Form::tr("Brightness"), {"%", 0, 100, 5, 0}, [get]() -> std::optional<double> { return get() ? get()->brightness.value_or(1) * 100 : 100; },
+                 [change](double v) { change(Form::tr("brightness"), [v](WireSettings& s) { s.brightness = v >= 100 ? std::nullopt : std::optional(v / 100); }); });
+  const auto words = [](const auto& value) { return value ? QString::number(*value) : QString(); };
+  form.addText(prefix + "Order", Form::tr("Colour order"), [get]() -> std::optional<QString> { return get() && get()->order ? text(*get()->order) : QString(); },
+               [change](QString v) {
+                 const std::string order = v.trimmed().toUpper().toStdString();
+                 if (order.empty() || isChannelOrder(order)) change(Form::tr("colour order"), [&](WireSettings& s) { s.order = order.empty() ? std::nullopt : std::optional(order); });
+               });
+  const auto whole = [&](const QString& key, const QString& label, std::optional<int> WireSettings::*member, int low, int high) {
+    form.addText(prefix + key, label, [get, member, words]() -> std::optional<QString> { return get() ? words(get()->*member) : QString(); },
+                 [change, label, member, low, high](QString v) {
+                   bool good = false;
+                   const int value = v.trimmed().toInt(&good);
+                   if (v.trimmed().isEmpty() || (good && value >= low && value <= high))
+                     change(label, [&](WireSettings& s) { s.*member = v.trimmed().isEmpty() ? std::nullopt : std::optional(value); });
+                 });
+  };
+  form.addText(prefix + "Response", Form::tr("Response"), [get, words]() -> std::optional<QString> { return get() ? words(get()->response) : QString(); },
+               [change](QString v) {
+                 bool good = false;
+                 const double value = v.trimmed().toDouble(&good);
+                 if (v.trimmed().isEmpty() || (good && value >= 0.1 && value <= 10))
+                   change(Form::tr("response"), [&](WireSettings& s) { s.response = v.trimmed().isEmpty() ? std::nullopt : std::optional(value); });
+               });
+  whole("Grouping", Form::tr("Pixels a value"), &WireSettings::grouping, 1, limits::kMostGrouped);
+  whole("Zigzag", Form::tr("Turns back every"), &WireSettings::zigzag, 0, limits::kMostPixelsOfSegment);
+  form.addNote([]() -> std::optional<QString> { return Form::tr("Empty: as the strip type, or the port, has it."); });
+}
+
+/// A start that is kept, and whether it is.
+void addPin(Form& form, const QString& prefix, const std::function<std::optional<Pin>()>& get, const std::function<Pin()>& now, const std::function<void(std::optional<Pin>)>& set) {
+  form.addSwitch(prefix + "Pinned", Form::tr("Start is pinned"), [get]() -> std::optional<bool> { return get().has_value(); },
+                 [set, now](bool on) { set(on ? std::optional(now()) : std::nullopt); });
+  form.addNumber(prefix + "PinUniverse", Form::tr("Universe"), {{}, 0, 63999, 1, 0}, [get, now]() -> std::optional<double> { return get().value_or(now()).universe; },
+                 [set, get, now](double v) { set(Pin{static_cast<int>(v), get().value_or(now()).channel}); });
+  form.addNumber(prefix + "PinChannel", Form::tr("Channel"), {{}, 1, 512, 1, 0}, [get, now]() -> std::optional<double> { return get().value_or(now()).channel; },
+                 [set, get, now](double v) { set(Pin{get().value_or(now()).universe, static_cast<int>(v)}); });
+}
+
+/// Where the first bead of a port, or a bead of it, begins now.
+Pin startOf(const Show& show, ControllerId controller, int port, int bead) {
+  for (const PatchSpan& span : derivePatch(show).spans)
+    if (show.controllers[static_cast<std::size_t>(span.controller)]->id == controller && span.port == port && span.bead == bead) return {span.universe, span.channel};
+  return {};
 }
 
 }  // namespace
@@ -48,18 +101,33 @@ std::unique_ptr<Form> makeControllerForm(const Session& session, ControllerId id
   });
   words("controllerName", Form::tr("Name"), &Controller::name);
   form->addHeading(Form::tr("Reached by"));
-  form->addChoice("protocol", Form::tr("Protocol"), {QStringLiteral("E1.31 (sACN)"), QStringLiteral("Art-Net 4")},
+  form->addChoice("protocol", Form::tr("Protocol"), {QStringLiteral("E1.31 (sACN)"), QStringLiteral("Art-Net 4"), QStringLiteral("DDP")},
                   [get]() -> std::optional<int> { return get() ? static_cast<int>(get()->protocol) : 0; },
                   [change](int v) { change(Form::tr("protocol"), [&](Controller& c) { c.protocol = static_cast<Protocol>(v); }); });
   words("host", Form::tr("Address"), &Controller::host);
   number("udpPort", Form::tr("UDP port"), {{}, 0, 65535, 1, 0}, &Controller::udpPort);
   number("setupPort", Form::tr("Set-up port"), {{}, 0, 65535, 1, 0}, &Controller::setupPort);
   form->addNote([]() -> std::optional<QString> { return Form::tr("UDP port 0 is the protocol's own; set-up port 0 means that it has none."); });
+  form->addChoice("delivery", Form::tr("Data goes"), {Form::tr("to its address"), Form::tr("by multicast (E1.31)"), Form::tr("by broadcast (Art-Net)")},
+                  [get]() -> std::optional<int> { return get() ? static_cast<int>(get()->delivery) : 0; },
+                  [change](int v) { change(Form::tr("delivery"), [v](Controller& c) { c.delivery = static_cast<Delivery>(v); }); });
+  words("localAddress", Form::tr("By this interface"), &Controller::localAddress);
+  number("priority", Form::tr("Priority (E1.31)"), {{}, 0, 200, 10, 0}, &Controller::priority);
+  const auto toggle = [&](const QString& key, const QString& label, bool Controller::*member) {
+    form->addSwitch(key, label, [get, member]() -> std::optional<bool> { return get() && get()->*member; }, [change, label, member](bool v) { change(label, [&](Controller& c) { c.*member = v; }); });
+  };
+  toggle("sendsSync", Form::tr("Sync after each frame"), &Controller::sendsSync);
   form->addHeading(Form::tr("Addresses"));
   number("firstUniverse", Form::tr("First universe"), {{}, 0, 63999, 1, 0}, &Controller::firstUniverse);
   form->addChoice("portStart", Form::tr("Each port"), {Form::tr("starts a universe"), Form::tr("continues")},
                   [get]() -> std::optional<int> { return get() ? static_cast<int>(get()->portStart) : 0; },
                   [change](int v) { change(Form::tr("port start"), [&](Controller& c) { c.portStart = static_cast<PortStart>(v); }); });
+  form->addChoice("channelsPerUniverse", Form::tr("A universe has"), {Form::tr("510 channels"), Form::tr("512 channels")},
+                  [get]() -> std::optional<int> { return get() && get()->channelsPerUniverse == 510 ? 0 : 1; },
+                  [change](int v) { change(Form::tr("channels of a universe"), [v](Controller& c) { c.channelsPerUniverse = v == 0 ? 510 : 512; }); });
+  toggle("isPacked", Form::tr("Pixels may be split"), &Controller::isPacked);
+  toggle("insertsSkipped", Form::tr("It inserts skipped pixels"), &Controller::insertsSkipped);
+  number("mostPixels", Form::tr("Most pixels of a port"), {{}, 0, limits::kMostPixelsOfSegment, 10, 0}, &Controller::mostPixelsOfPort);
   form->addNumber("portCount", Form::tr("Ports"), {{}, 1, 48, 1, 0},
                   [get]() -> std::optional<double> { return get() ? static_cast<double>(get()->ports.size()) : 1; },
                   [session, id](double v) { session.edit(Form::tr("port count"), [&](Show& show) { setPortCount(show, id, static_cast<int>(v)); }); });
@@ -71,6 +139,18 @@ std::unique_ptr<Form> makePortForm(const Session& session, PortChoice port) {
   auto form = std::make_unique<Form>();
   const Controller* controller = chispa::find(session.show().controllers, port.controller);
   form->addTitle(Form::tr("Port %1").arg(port.port + 1), [name = controller ? text(controller->name) : QString()]() -> std::optional<QString> { return name; });
+  addPin(*form, "port", [session, port]() -> std::optional<Pin> {
+    const Controller* c = chispa::find(session.show().controllers, port.controller);
+    return c && port.port < std::ssize(c->ports) ? c->ports[static_cast<std::size_t>(port.port)].pin : std::nullopt;
+  }, [session, port] { return startOf(session.show(), port.controller, port.port, 0); }, [session, port](std::optional<Pin> pin) {
+    session.edit(Form::tr("pin a port"), [&](Show& show) { pinPort(show, port.controller, port.port, pin); }, QStringLiteral("port-pin"));
+  });
+  addSettings(*form, "port", [session, port]() -> const WireSettings* {
+    const Controller* c = chispa::find(session.show().controllers, port.controller);
+    return c && port.port < std::ssize(c->ports) ? &c->ports[static_cast<std::size_t>(port.port)].settings : nullptr;
+  }, [session, port](const QString& name, const std::function<void(WireSettings&)>& set) {
+    session.edit(name, [&](Show& show) { changePortSettings(show, port.controller, port.port, set); }, name + QStringLiteral("-port"));
+  });
   form->addHeading(Form::tr("Hang on it"));
   const auto loose = loosePieces(session.show());
   if (loose.empty()) form->addNote([]() -> std::optional<QString> { return Form::tr("Everything is wired."); });
@@ -103,6 +183,12 @@ std::unique_ptr<Form> makeBeadForm(const Session& session, BeadPlace place) {
   form->addNumber("skippedBefore", Form::tr("Skipped before"), {"px", 0, limits::kMostSkipped, 1, 0},
                   [bead]() -> std::optional<double> { return bead() ? bead()->skippedBefore : 0; },
                   [session, thread](double v) { session.edit(Form::tr("skipped pixels"), [&](Show& show) { setSkipped(show, thread, static_cast<int>(v)); }, "skipped-field"); });
+  addPin(*form, "bead", [bead]() -> std::optional<Pin> { return bead() ? bead()->pin : std::nullopt; },
+         [session, place] { return startOf(session.show(), place.controller, place.port, place.bead); },
+         [session, thread](std::optional<Pin> pin) { session.edit(Form::tr("pin a bead"), [&](Show& show) { pinBead(show, thread, pin); }, QStringLiteral("bead-pin")); });
+  addSettings(*form, "bead", [bead]() -> const WireSettings* { return bead() ? &bead()->settings : nullptr; }, [session, thread](const QString& name, const std::function<void(WireSettings&)>& set) {
+    session.edit(name, [&](Show& show) { changeBeadSettings(show, thread, set); }, name + QStringLiteral("-bead"));
+  });
   form->addHeading(Form::tr("Power"));
   form->addFact(Form::tr("At full white"), [session, bead]() -> std::optional<QString> {
     const Fixture* f = bead() ? chispa::find(session.show().fixtures, bead()->fixture) : nullptr;
@@ -115,6 +201,23 @@ std::unique_ptr<Form> makeBeadForm(const Session& session, BeadPlace place) {
                   [cutAfter]() -> std::optional<double> { return *cutAfter; }, [cutAfter](double v) { *cutAfter = static_cast<int>(v); });
   form->addButton("cutBead", Form::tr("Cut"), Form::tr("Makes two beads of it (C on the loom cuts at the pointer)"), [session, thread, cutAfter] {
     session.edit(Form::tr("cut after %1").arg(*cutAfter), [&](Show& show) { cutBead(show, thread, *cutAfter); });
+  });
+  form->addButton("echoBead", Form::tr("Hang it once more"), Form::tr("An echo: the same pixels behind the last bead of the next port"), [session, place, bead] {
+    if (!bead()) return;
+    const Bead echo = *bead();
+    session.edit(Form::tr("echo a bead"), [&](Show& show) {
+      const Controller* c = chispa::find(show.controllers, place.controller);
+      const int next = c && place.port + 1 < std::ssize(c->ports) ? place.port + 1 : place.port;
+      hang(show, {echo.fixture, echo.first, echo.count}, {place.controller, next, 1'000'000});
+    });
+  });
+  form->addButton("spreadBead", Form::tr("Spread over the ports"), Form::tr("Each string of the fixture on a port of its own, from this one on"), [session, place, bead, thread] {
+    if (!bead()) return;
+    session.edit(Form::tr("spread over ports"), [&, id = bead()->fixture](Show& show) {
+      Show spread = show;
+      unhang(spread, thread);
+      if (spreadOverPorts(spread, id, place.controller, place.port) > 0) show = spread;
+    });
   });
   form->addButton("unhang", Form::tr("Take off the port"), Form::tr("Puts it back into the tray (Delete)"), [session, thread] {
     session.edit(Form::tr("take off a port"), [&](Show& show) { unhang(show, thread); });

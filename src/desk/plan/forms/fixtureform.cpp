@@ -306,8 +306,10 @@ class FixtureForm {
   /// "port 2 of Rim box · universe 2 : 1" of a fixture's first pixel on the wire.
   static QString wiredText(const Show& show, FixtureId id) {
     for (const PatchSpan& span : derivePatch(show).spans)
-      if (span.fixture == id)
-        return Form::tr("%1, port %2 · %3").arg(text(show.controllers[static_cast<std::size_t>(span.controller)]->name)).arg(span.port + 1).arg(text(addressText(span.universe, span.channel)));
+      if (span.fixture == id) {
+        const Controller& controller = *show.controllers[static_cast<std::size_t>(span.controller)];
+        return Form::tr("%1, port %2 · %3").arg(text(controller.name)).arg(span.port + 1).arg(text(addressText(controller.protocol, span.universe, span.channel)));
+      }
     return Form::tr("not wired yet");
   }
 

@@ -116,12 +116,12 @@ class PaintHand : public PlanHand {
       made = addZone(show, fresh);
       paintZone(show, map, made, pixels);
       // What is painted on matrices alone keeps rows and columns.
-      changeItem(show.zones, made, [&](Zone& zone) {
-        const bool onMatrices = std::all_of(zone.parts.begin(), zone.parts.end(), [&](const ZonePart& part) {
+      changeItem(show.zones, made, [&](Zone& painted) {
+        const bool onMatrices = std::all_of(painted.parts.begin(), painted.parts.end(), [&](const ZonePart& part) {
           const auto& segments = chispa::find(show.fixtures, part.fixture)->segments;
           return segments.size() == 1 && isMatrix(segments[0].shape);
         });
-        if (onMatrices) zone.layout = ZoneLayout::SideBySide;
+        if (onMatrices) painted.layout = ZoneLayout::SideBySide;
       });
     });
     session.selection.select(made);

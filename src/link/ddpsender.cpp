@@ -1,0 +1,87 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "link/ddpsender.h"
+
+#include <algorithm>
+
+#include "link/ddp.h"
+
+namespace chispa::link {
+namespace {
+
+constexpr int kRepeats = 3;
+constexpr std::chrono::milliseconds kKeepAlive{800};
+constexpr std::size_t kPacketSize = kDdpHeaderSize + kDdpMostData;
+constexpr int kMostUniverses = 8192;
+
+}  // namespace
+
+Result<std::unique_ptr<ControllerSender>> DdpSender::open(const Controller& controller, std::vector<int> universes) {
+  const auto endpoint = resolve(controller.host, dataPort(controller));
+  if (!endpoint) return endpoint.failure();
+  if (!universes.empty() && universes.back() >= kMostUniverses)
+    return Failure{"The data reaches beyond byte " + std::to_string(kMostUniverses * static_cast<int>(kChannels)) + ".", controller.name, "Take the pin away that sends it there."};
+  auto socket = UdpSender::open(*endpoint);
+  if (!socket) return socket.failure();
+  return std::unique_ptr<ControllerSender>(new DdpSender(controller, std::move(universes), *endpoint, *std::move(socket)));
+}
+
+DdpSender::DdpSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, UdpSender socket)
+    : ControllerSender(controller, std::move(universes), endpoint, std::move(socket)) {
+  length_ = universes_.empty() ? 0 : (static_cast<std::size_t>(universes_.back()) + 1) * kChannels;
+  row_.resize(length_, 0);
+  const std::size_t count = (length_ + kDdpMostData - 1) / kDdpMostData;
+  packets_.resize(count * kPacketSize);
+  packetWhich_.resize(count, 0);
+}
+
+void DdpSender::send(std::span<const std::uint8_t> values, Instant now, bool all) noexcept {
+  bool changed = false;
+  for (std::size_t i = 0; i < universes_.size(); ++i) {
+    const auto wanted = values.subspan(i * kChannels, kChannels);
+    const auto held = row_.begin() + static_cast<std::ptrdiff_t>(universes_[i]) * static_cast<std::ptrdiff_t>(kChannels);
+    if (std::equal(wanted.begin(), wanted.end(), held)) continue;
+    std::copy(wanted.begin(), wanted.end(), held);
+    changed = true;
+  }
+  repeats_ = changed ? 0 : std::min(repeats_ + 1, kRepeats + 1);
+  const bool isDue = all || repeats_ <= kRepeats || now - sentAt_ >= kKeepAlive;
+  std::fill(which_.begin(), which_.end(), isDue ? std::uint8_t{1} : std::uint8_t{0});
+  if (isDue) sendFrame(now);
+}
+
+void DdpSender::sendFrame(Instant now) noexcept {
+  sentAt_ = now;
+  const std::size_t count = packetWhich_.size();
+  std::size_t lastLength = 0;
+  for (std::size_t i = 0; i < count; ++i) {
+    const std::size_t offset = i * kDdpMostData;
+    lastLength = std::min(kDdpMostData, length_ - offset);
+    const auto packet = std::span(packets_).subspan(i * kPacketSize, kPacketSize);
+    sequence_ = static_cast<std::uint8_t>(sequence_ % 15 + 1);
+    writeDdpHeader(packet, {sequence_, i + 1 == count, static_cast<std::uint32_t>(offset), static_cast<std::uint16_t>(lastLength)});
+    std::copy_n(row_.begin() + static_cast<std::ptrdiff_t>(offset), lastLength, packet.begin() + kDdpHeaderSize);
+    packetWhich_[i] = i + 1 < count;
+  }
+  if (count == 0) return;
+  // All but the last have one size; the last is sent by itself, and ends the frame.
+  auto sent = socket_.send(packets_, kPacketSize, packetWhich_);
+  constexpr std::uint8_t kOne[] = {1};
+  const auto last = socket_.send(std::span(packets_).subspan((count - 1) * kPacketSize), kDdpHeaderSize + lastLength, kOne);
+  sent.packets += last.packets;
+  if (last.error != 0) sent.error = last.error;
+  ControllerSender::count(count, length_ + count * kDdpHeaderSize, sent, now);
+}
+
+void DdpSender::endInDark() noexcept {
+  std::ranges::fill(row_, std::uint8_t{0});
+  sendFrame(sentAt_);
+}
+
+void DdpSender::takeOver(ControllerSender& before) noexcept {
+  const auto* same = dynamic_cast<const DdpSender*>(&before);
+  // A frame says all there is; only bytes beyond this row's end would stay lit.
+  if (!same || endpoint_ != same->endpoint_ || same->length_ > length_) before.endInDark();
+  if (same) sequence_ = same->sequence_;
+}
+
+}  // namespace chispa::link

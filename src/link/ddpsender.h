@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "link/sender.h"
+
+namespace chispa::link {
+
+/// DDP: the universes' values are one row of bytes, universe n beginning at byte 512 n; sent in packets of up to 1,440
+/// bytes, whole frames or not at all, the last with the push flag.
+class DdpSender final : public ControllerSender {
+ public:
+  static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller, std::vector<int> universes);
+
+  void send(std::span<const std::uint8_t> values, Instant now, bool all) noexcept override;
+  void endInDark() noexcept override;
+  void takeOver(ControllerSender& before) noexcept override;
+
+ private:
+  DdpSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, UdpSender socket);
+  void sendFrame(Instant now) noexcept;
+
+  std::size_t length_ = 0;
+  std::vector<std::uint8_t> row_;
+  std::vector<std::uint8_t> packets_;
+  std::vector<std::uint8_t> packetWhich_;
+  std::uint8_t sequence_ = 0;
+  int repeats_ = 0;
+  Instant sentAt_{-1'000'000'000'000};
+};
+
+}  // namespace chispa::link

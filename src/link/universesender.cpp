@@ -1,0 +1,169 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "link/universesender.h"
+
+#include <algorithm>
+
+#include "link/artnet.h"
+
+namespace chispa::link {
+namespace {
+
+constexpr int kRepeats = 3;
+constexpr std::chrono::milliseconds kKeepAlive{800};
+
+}  // namespace
+
+Result<std::unique_ptr<ControllerSender>> UniverseSender::open(const Controller& controller, std::vector<int> universes, const E131Source& source) {
+  const int port = dataPort(controller);
+  const bool isMulticast = controller.delivery == Delivery::Multicast && controller.protocol == Protocol::E131;
+  const auto endpoint = isMulticast ? Result<Endpoint>(e131Group(0, port)) : resolve(controller.host, port);
+  if (!endpoint) return endpoint.failure();
+  const Reach reach = isMulticast                                  ? Reach::Groups
+                      : controller.delivery == Delivery::Broadcast ? Reach::Broadcast
+                                                                   : Reach::One;
+  auto socket = UdpSender::open(*endpoint, reach, controller.localAddress);
+  if (!socket) return socket.failure();
+  return std::unique_ptr<ControllerSender>(new UniverseSender(controller, std::move(universes), source, *endpoint, *std::move(socket)));
+}
+
+UniverseSender::UniverseSender(const Controller& controller, std::vector<int> universes, const E131Source& source, Endpoint endpoint, UdpSender socket)
+    : ControllerSender(controller, std::move(universes), endpoint, std::move(socket)),
+      protocol_(controller.protocol),
+      packetSize_(controller.protocol == Protocol::E131 ? kE131PacketSize : kArtDmxPacketSize) {
+  const std::size_t count = universes_.size();
+  packets_.resize(count * packetSize_);
+  sequences_.resize(count, 0);
+  repeats_.resize(count, 0);
+  sentAt_.resize(count, Instant{-1'000'000'000'000});
+  E131Source own = source;
+  own.priority = static_cast<std::uint8_t>(std::clamp(controller.priority, 0, 200));
+  const bool isE131 = protocol_ == Protocol::E131;
+  const bool isMulticast = isE131 && controller.delivery == Delivery::Multicast;
+  // Every controller is synchronised on its own first universe.
+  const int syncUniverse = controller.sendsSync && !universes_.empty() ? universes_.front() : 0;
+  for (std::size_t i = 0; i < count; ++i) {
+    if (isE131) {
+      writeE131Header(packet(i), own, universes_[i]);
+      setE131SyncAddress(packet(i), syncUniverse);
+    } else {
+      writeArtDmxHeader(packet(i), universes_[i]);
+    }
+    if (isMulticast) groups_.push_back(e131Group(universes_[i], endpoint_.port));
+  }
+  if (!controller.sendsSync || universes_.empty()) return;
+  syncPacket_.resize(isE131 ? kE131SyncPacketSize : kArtSyncPacketSize);
+  if (isE131)
+    writeE131Sync(syncPacket_, own, syncUniverse);
+  else
+    writeArtSync(syncPacket_);
+  if (isMulticast) syncGroup_.push_back(e131Group(syncUniverse, endpoint_.port));
+}
+
+std::span<std::uint8_t> UniverseSender::packet(std::size_t i) {
+  return std::span(packets_).subspan(i * packetSize_, packetSize_);
+}
+
+std::span<std::uint8_t> UniverseSender::values(std::size_t i) {
+  return protocol_ == Protocol::E131 ? e131Values(packet(i)) : artDmxValues(packet(i));
+}
+
+void UniverseSender::number(std::size_t i) noexcept {
+  if (protocol_ == Protocol::E131) {
+    setE131Sequence(packet(i), sequences_[i]++);
+    return;
+  }
+  sequences_[i] = sequences_[i] == 255 ? std::uint8_t{1} : static_cast<std::uint8_t>(sequences_[i] + 1);
+  setArtDmxSequence(packet(i), sequences_[i]);
+}
+
+void UniverseSender::send(std::span<const std::uint8_t> all, Instant now, bool everything) noexcept {
+  for (std::size_t i = 0; i < universes_.size(); ++i) {
+    const auto wanted = all.subspan(i * kChannels, kChannels);
+    const auto held = values(i);
+    const bool changed = !std::equal(wanted.begin(), wanted.end(), held.begin());
+    if (changed) std::copy(wanted.begin(), wanted.end(), held.begin());
+    repeats_[i] = changed ? 0 : std::min(repeats_[i] + 1, kRepeats + 1);
+    which_[i] = everything || repeats_[i] <= kRepeats || now - sentAt_[i] >= kKeepAlive;
+    if (!which_[i]) continue;
+    sentAt_[i] = now;
+    number(i);
+  }
+  sendMarked(now);
+}
+
+void UniverseSender::sendMarked(Instant now) noexcept {
+  const auto wanted = static_cast<std::size_t>(std::count_if(which_.begin(), which_.end(), [](auto w) { return w != 0; }));
+  const auto sent = socket_.send(packets_, packetSize_, which_, groups_);
+  count(wanted, sent.packets * packetSize_, sent, now);
+  isSyncDue_ = isSyncDue_ || wanted > 0;
+}
+
+void UniverseSender::sync() noexcept {
+  if (syncPacket_.empty() || !std::exchange(isSyncDue_, false)) return;
+  if (protocol_ == Protocol::E131) setE131SyncSequence(syncPacket_, syncSequence_++);
+  constexpr std::uint8_t kOne[] = {1};
+  count(1, syncPacket_.size(), socket_.send(syncPacket_, syncPacket_.size(), kOne, syncGroup_), Instant{});
+}
+
+void UniverseSender::terminate() noexcept {
+  if (protocol_ != Protocol::E131) return;
+  constexpr int kTimes = 3;
+  for (int time = 0; time < kTimes; ++time) {
+    for (std::size_t i = 0; i < universes_.size(); ++i) {
+      which_[i] = 1;
+      setE131Terminated(packet(i), true);
+      number(i);
+    }
+    sendMarked(Instant{});
+  }
+  for (std::size_t i = 0; i < universes_.size(); ++i) {
+    setE131Terminated(packet(i), false);
+    repeats_[i] = 0;
+  }
+}
+
+void UniverseSender::darkenMarked() noexcept {
+  for (std::size_t i = 0; i < universes_.size(); ++i) {
+    if (!which_[i]) continue;
+    std::ranges::fill(values(i), std::uint8_t{0});
+    number(i);
+  }
+  sendMarked(Instant{});
+}
+
+void UniverseSender::endInDark() noexcept {
+  std::ranges::fill(which_, std::uint8_t{1});
+  darkenMarked();
+  terminate();
+}
+
+void UniverseSender::takeOver(ControllerSender& other) noexcept {
+  auto* same = dynamic_cast<UniverseSender*>(&other);
+  if (!same || protocol_ != same->protocol_ || endpoint_ != same->endpoint_) {
+    other.endInDark();
+    return;
+  }
+  UniverseSender& before = *same;
+  syncSequence_ = before.syncSequence_;
+  for (std::size_t old = 0; old < before.universes_.size(); ++old) {
+    const auto found = std::find(universes_.begin(), universes_.end(), before.universes_[old]);
+    if (found == universes_.end()) continue;
+    sequences_[static_cast<std::size_t>(found - universes_.begin())] = before.sequences_[old];
+  }
+  // Only what is not sent any more is ended.
+  for (std::size_t old = 0; old < before.universes_.size(); ++old)
+    before.which_[old] = std::find(universes_.begin(), universes_.end(), before.universes_[old]) == universes_.end();
+  before.darkenMarked();
+  for (int time = 0; time < 3 && protocol_ == Protocol::E131; ++time) {
+    bool any = false;
+    for (std::size_t old = 0; old < before.universes_.size(); ++old) {
+      if (!before.which_[old]) continue;
+      any = true;
+      setE131Terminated(before.packet(old), true);
+      before.number(old);
+    }
+    if (any) before.sendMarked(Instant{});
+  }
+}
+
+}  // namespace chispa::link

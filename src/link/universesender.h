@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "link/sender.h"
+
+namespace chispa::link {
+
+/// E1.31 and Art-Net: a packet a universe, each with a sequence number of its own; unicast, multicast or broadcast.
+class UniverseSender final : public ControllerSender {
+ public:
+  static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller, std::vector<int> universes, const E131Source& source);
+
+  void send(std::span<const std::uint8_t> values, Instant now, bool all) noexcept override;
+  void sync() noexcept override;
+  void terminate() noexcept override;
+  void endInDark() noexcept override;
+  void takeOver(ControllerSender& before) noexcept override;
+
+ private:
+  UniverseSender(const Controller& controller, std::vector<int> universes, const E131Source& source, Endpoint endpoint, UdpSender socket);
+  std::span<std::uint8_t> packet(std::size_t i);
+  std::span<std::uint8_t> values(std::size_t i);
+  void darkenMarked() noexcept;
+  void number(std::size_t i) noexcept;
+  void sendMarked(Instant now) noexcept;
+
+  Protocol protocol_;
+  std::size_t packetSize_;
+  /// Where each universe goes, if not all go to one place.
+  std::vector<Endpoint> groups_;
+  std::vector<std::uint8_t> packets_;
+  std::vector<std::uint8_t> sequences_;
+  std::vector<int> repeats_;
+  std::vector<Instant> sentAt_;
+  /// The packet that says "now", if there is one.
+  std::vector<std::uint8_t> syncPacket_;
+  std::vector<Endpoint> syncGroup_;
+  std::uint8_t syncSequence_ = 0;
+  bool isSyncDue_ = false;
+};
+
+}  // namespace chispa::link
