@@ -10,6 +10,7 @@
 #include "core/show/problems.h"
 #include "core/wire/pack.h"
 #include "core/wire/patch.h"
+#include "core/wire/sizing.h"
 #include "core/wire/wiresettings.h"
 
 namespace chispa {
@@ -174,6 +175,18 @@ TEST(Addresses, DdpIsOneRowOfBytes) {
   const PatchSpan last = one.spans().back();
   EXPECT_EQ(last.universe * 512 + last.channel - 1, 600) << "right behind the port before";
   EXPECT_EQ(addressText(Protocol::Ddp, last.universe, last.channel), "byte 601");
+}
+
+TEST(Sizing, FusesAndWiresHaveAQuarterToSpare) {
+  EXPECT_EQ(fuseFor_a(2), 3);
+  EXPECT_EQ(fuseFor_a(8), 10);
+  EXPECT_EQ(fuseFor_a(100), 0);
+  EXPECT_EQ(wireFor_mm2(3), 0.25);
+  EXPECT_EQ(wireFor_mm2(14), 1.5);
+  OneLine one(100, "RGB");
+  EXPECT_NEAR(portFullWhite_a(one.show, one.show.controllers[0]->ports[0]), 3.6, 1e-9);
+  changePortSettings(one.show, one.box, 0, [](WireSettings& s) { s.brightness = 0.5; });
+  EXPECT_NEAR(portFullWhite_a(one.show, one.show.controllers[0]->ports[0]), 1.8, 1e-9);
 }
 
 /// A wiring at random: beads of many fixtures, cut anywhere, in any order, with every option.

@@ -37,8 +37,8 @@ class WindowTest : public testing::Test {
     stage_.settle();
     QCoreApplication::processEvents();
   }
-  /// Lets events run until `condition` holds, for up to ten seconds.
-  bool eventually(const std::function<bool()>& condition) { return QTest::qWaitFor(condition, 10'000); }
+  /// Lets events run until `condition` holds, for up to a minute.
+  bool eventually(const std::function<bool()>& condition) { return QTest::qWaitFor(condition, 60'000); }
 
   template <class Widget>
   Widget* the(const char* name) {

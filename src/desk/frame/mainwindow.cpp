@@ -56,6 +56,7 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   setCentralWidget(middle);
   makeMenus();
   document.mayLose = [this](const QString& edit, const Losses& losses) { return confirmLosses(edit, losses); };
+  connect(wire_, &WirePage::failed, this, [this](const QString& words) { tell(words); });
   connect(plan_, &PlanPage::failed, this, [this](const QString& words) { tell(words); });
   connect(spine_, &Spine::chosen, this, &MainWindow::showWorkspace);
   connect(pulse_, &PulseBar::controllersAsked, this, [this] { showWorkspace(Workspace::Wire); });

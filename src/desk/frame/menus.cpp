@@ -70,6 +70,8 @@ void MainWindow::makeFileMenu() {
     plan_->addUnderlay();
   });
   addAction(menu, "exportPlan", tr("Export the plan for the &wall…"), {}, [this] { plan_->exportPlan(); });
+  addAction(menu, "exportSheet", tr("Export the &address sheet…"), {}, [this] { wire_->exportSheet(); });
+  addAction(menu, "exportBooklet", tr("Export the wiring &booklet…"), {}, [this] { wire_->exportBooklet(); });
   addAction(menu, "exportPoints", tr("&Export the selected pixels' places…"), {}, [this] { plan_->exportPoints(); });
   menu->addSeparator();
   addAction(menu, "quit", tr("&Quit"), QKeySequence::Quit, [this] { close(); });

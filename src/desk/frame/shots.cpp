@@ -20,6 +20,7 @@
 #include "desk/score/clippictures.h"
 #include "desk/score/scorepage.h"
 #include "desk/score/timelineview.h"
+#include "desk/wire/booklet.h"
 #include "desk/wire/wirepage.h"
 
 namespace chispa::desk {
@@ -111,7 +112,8 @@ void takeShapes(MainWindow& window, const Session& session, Photographer& photo)
 
 /// Zones on the plan: painted, unrolled, around the rim; and the free view.
 void takePlan(MainWindow& window, const Session& session, Photographer& photo) {
-  const Show& show = session.show();
+  // A copy: the document moves when it is edited.
+  const Show show = session.show();
   PlanView& plan = window.planPage().view();
   session.selection.select(firstIdWhere<ZoneId>(show.zones, "Rim mirrored"));
   plan.setTool(PlanTool::Lasso);
@@ -139,7 +141,8 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
   Photographer photo(window, session, folder);
   window.resize(1280, 800);
   window.show();
-  const Show& show = session.show();
+  // A copy: the document moves when it is edited.
+  const Show show = session.show();
   const auto chooseClip = [&](const std::string& effect, Micros at) {
     const Score* score = session.stage.score();
     for (const auto& clip : score ? score->clips : decltype(Score::clips){})
@@ -179,6 +182,17 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
     window.wirePage().showSheet(true);
     photo.take(QStringLiteral("address-sheet"));
     window.wirePage().showSheet(false);
+    QImage page(1050, 1485, QImage::Format_RGB32);
+    page.fill(Qt::white);
+    QPainter painter(&page);
+    painter.scale(0.5, 0.5);
+    bool isFirst = true;
+    // The picture is of the first page: what follows it is drawn nowhere.
+    paintBooklet(painter, show, [&] {
+      if (std::exchange(isFirst, false)) painter.setClipRect(QRect());
+    });
+    painter.end();
+    photo.keep(page, QStringLiteral("wiring-booklet"));
     window.showWorkspace(Workspace::Bench);
     session.selection.clear();
     session.stage.switchLight(true);

@@ -3,7 +3,6 @@
 
 #include <QFile>
 #include <QPainter>
-#include <QPdfWriter>
 #include <QSvgGenerator>
 #include <algorithm>
 #include <cmath>
@@ -13,6 +12,7 @@
 #include "core/show/cutlist.h"
 #include "core/show/strip.h"
 #include "desk/parts/format.h"
+#include "desk/parts/paper.h"
 
 namespace chispa::desk {
 namespace {
@@ -22,17 +22,7 @@ constexpr QSizeF kSheet_mm(420, 297);
 constexpr double kMargin_mm = 12;
 constexpr double kCutList_mm = 96;
 
-const QColor kInk(0x22, 0x22, 0x22);
-const QColor kQuiet(0x77, 0x77, 0x77);
 const QColor kDataIn(0x1d, 0x7a, 0x4d);
-
-QFont fontOf(double mm, bool bold = false) {
-  QFont font;
-  // Painters that are scaled to millimetres take pixel sizes; below one they are not trusted, so all is drawn at 10.
-  font.setPixelSize(static_cast<int>(std::lround(mm * 10)));
-  font.setBold(bold);
-  return font;
-}
 
 QString sideName(const PlanProjection& projection) {
   switch (projection.side()) {
@@ -115,7 +105,7 @@ class Sheet {
     if (points.empty()) return;
     QString words = text(fixture.name);
     if (points.size() > 1) words += QObject::tr(" · %1 px · %2").arg(points.size()).arg(lengthText(stripLength_m(fixture)));
-    write(toSheet_(points.front()), words, fontOf(2.0, true), kInk, {{14, -14}, {14, 34}, {14, -40}, {14, 60}, {-160, -14}, {-160, 34}});
+    write(toSheet_(points.front()), words, paperFont(2.0, true), kInk, {{14, -14}, {14, 34}, {14, -40}, {14, 60}, {-160, -14}, {-160, 34}});
   }
 
   void paintArrow(QPointF first, QPointF second) {
@@ -134,13 +124,13 @@ class Sheet {
     const double pitch = pitchOf(fixture);
     std::size_t every = 10;
     while (static_cast<double>(every) * pitch < 60 && every < points.size()) every *= every % 3 == 1 ? 5 : 2;
-    for (std::size_t i = every; i <= points.size(); i += every) write(toSheet_(points[i - 1]), QString::number(i), fontOf(1.8), kQuiet, {{6, 26}});
+    for (std::size_t i = every; i <= points.size(); i += every) write(toSheet_(points[i - 1]), QString::number(i), paperFont(1.8), kFaint, {{6, 26}});
   }
 
   void paintCutList(const QRectF& area) {
     double y = area.top();
     const auto line = [&](const QString& words, double mm, bool bold, const QColor& colour) {
-      painter_.setFont(fontOf(mm, bold));
+      painter_.setFont(paperFont(mm, bold));
       painter_.setPen(colour);
       const QRectF box(area.left(), y, area.width(), area.bottom() - y);
       const QRectF used = painter_.boundingRect(box, Qt::TextWordWrap | Qt::AlignLeft, words);
@@ -148,7 +138,7 @@ class Sheet {
       y = used.bottom() + mm * 4;
     };
     line(text(show_.name), 5, true, kInk);
-    line(QObject::tr("Seen %1. Arrows mark where data comes in; numbers count pixels from there.").arg(sideName(projection_)), 2.6, false, kQuiet);
+    line(QObject::tr("Seen %1. Arrows mark where data comes in; numbers count pixels from there.").arg(sideName(projection_)), 2.6, false, kFaint);
     line(QObject::tr("To cut"), 3.6, true, kInk);
     const StripType* last = nullptr;
     for (const CutPiece& piece : cutList(show_)) {
@@ -180,39 +170,29 @@ void paintPlanSheet(QPainter& painter, const QSizeF& size, const Show& show, con
   painter.setRenderHint(QPainter::Antialiasing);
   Sheet sheet(painter, show, projection);
   sheet.paint();
-  painter.setFont(fontOf(3.2, true));
+  painter.setFont(paperFont(3.2, true));
   painter.setPen(kInk);
   painter.drawText(QPointF((kMargin_mm + 4) * 10, (kSheet_mm.height() - kMargin_mm - 4) * 10), QObject::tr("1 : %1 on A3").arg(sheet.denominator()));
   painter.restore();
 }
 
 bool writePlanSheet(const Show& show, const PlanProjection& projection, const QString& path) {
+  const QSize size(static_cast<int>(kSheet_mm.width() * 10), static_cast<int>(kSheet_mm.height() * 10));
+  if (!path.endsWith(QStringLiteral(".svg"), Qt::CaseInsensitive))
+    return writePdf(path, text(show.name), QPageSize::A3, QPageLayout::Landscape,
+                    [&](QPainter& painter, QPdfWriter&) { paintPlanSheet(painter, size, show, projection); });
   QFile file(path);
   if (!file.open(QIODevice::WriteOnly)) return false;
-  constexpr int kDotsPerInch = 254;
-  const QSize size(static_cast<int>(kSheet_mm.width() * 10), static_cast<int>(kSheet_mm.height() * 10));
-  const auto paintOn = [&](QPaintDevice& device, const QSizeF& whole) {
-    QPainter painter;
-    if (!painter.begin(&device)) return false;
-    paintPlanSheet(painter, whole, show, projection);
-    return painter.end();
-  };
-  if (path.endsWith(QStringLiteral(".svg"), Qt::CaseInsensitive)) {
-    QSvgGenerator svg;
-    svg.setOutputDevice(&file);
-    svg.setTitle(text(show.name));
-    svg.setResolution(kDotsPerInch);
-    svg.setSize(size);
-    svg.setViewBox(QRect({}, size));
-    return paintOn(svg, size) && file.error() == QFile::NoError;
-  }
-  QPdfWriter pdf(&file);
-  pdf.setTitle(text(show.name));
-  pdf.setResolution(kDotsPerInch);
-  pdf.setPageMargins({});
-  pdf.setPageSize(QPageSize(QPageSize::A3));
-  pdf.setPageOrientation(QPageLayout::Landscape);
-  return paintOn(pdf, QSizeF(pdf.width(), pdf.height())) && file.flush();
+  QSvgGenerator svg;
+  svg.setOutputDevice(&file);
+  svg.setTitle(text(show.name));
+  svg.setResolution(254);
+  svg.setSize(size);
+  svg.setViewBox(QRect({}, size));
+  QPainter painter;
+  if (!painter.begin(&svg)) return false;
+  paintPlanSheet(painter, size, show, projection);
+  return painter.end() && file.error() == QFile::NoError;
 }
 
 }  // namespace chispa::desk

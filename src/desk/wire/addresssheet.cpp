@@ -2,8 +2,10 @@
 #include "desk/wire/addresssheet.h"
 
 #include <QHeaderView>
+#include <algorithm>
 
 #include "core/wire/patch.h"
+#include "core/wire/wiresettings.h"
 #include "desk/parts/format.h"
 
 namespace chispa::desk {
@@ -29,6 +31,10 @@ void AddressSheet::fill() {
   setSortingEnabled(false);
   const Show& show = session_.show();
   const Patch patch = derivePatch(show);
+  const auto orderOf = [&](const PatchSpan& span, const Fixture& fixture) {
+    const Port& port = show.controllers[static_cast<std::size_t>(span.controller)]->ports[static_cast<std::size_t>(span.port)];
+    return text(resolveWire(stripTypeOf(show, fixture), port.settings, port.run[static_cast<std::size_t>(span.bead)].settings).order);
+  };
   setRowCount(static_cast<int>(patch.spans.size()));
   for (int row = 0; row < rowCount(); ++row) {
     const PatchSpan& span = patch.spans[static_cast<std::size_t>(row)];
@@ -47,9 +53,38 @@ void AddressSheet::fill() {
     setItem(row, 3, new QTableWidgetItem(a == b ? QString::number(a) : QStringLiteral("%1 – %2").arg(a).arg(b)));
     setItem(row, 4, number(span.universe));
     setItem(row, 5, new QTableWidgetItem(QStringLiteral("%1 – %2").arg(span.channel).arg(span.channel + span.channelCount() - 1)));
-    setItem(row, 6, new QTableWidgetItem(fixture ? text(stripTypeOf(show, *fixture).order) : QString()));
+    setItem(row, 6, new QTableWidgetItem(fixture ? orderOf(span, *fixture) : QString()));
   }
   setSortingEnabled(true);
+  setFilter(filter_);
+}
+
+void AddressSheet::setFilter(const QString& words) {
+  filter_ = words;
+  const QStringList wanted = words.split(QLatin1Char(','), Qt::SkipEmptyParts);
+  for (int row = 0; row < rowCount(); ++row) {
+    QString all;
+    for (int column = 0; column < columnCount(); ++column) all += item(row, column)->text() + QLatin1Char(' ');
+    setRowHidden(row, !std::all_of(wanted.begin(), wanted.end(), [&](const QString& word) { return all.contains(word.trimmed(), Qt::CaseInsensitive); }));
+  }
+}
+
+QString AddressSheet::csv() const {
+  const auto field = [](QString words) {
+    if (!words.contains(QLatin1Char(',')) && !words.contains(QLatin1Char('"'))) return words;
+    return QLatin1Char('"') + words.replace(QLatin1Char('"'), QStringLiteral("\"\"")) + QLatin1Char('"');
+  };
+  QStringList lines;
+  QStringList cells;
+  for (int column = 0; column < columnCount(); ++column) cells << field(horizontalHeaderItem(column)->text());
+  lines << cells.join(QLatin1Char(','));
+  for (int row = 0; row < rowCount(); ++row) {
+    if (isRowHidden(row)) continue;
+    cells.clear();
+    for (int column = 0; column < columnCount(); ++column) cells << field(item(row, column)->text());
+    lines << cells.join(QLatin1Char(','));
+  }
+  return lines.join(QLatin1Char('\n')) + QLatin1Char('\n');
 }
 
 }  // namespace chispa::desk

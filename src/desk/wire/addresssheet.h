@@ -6,16 +6,22 @@
 
 namespace chispa::desk {
 
-/// The wiring as a table that can be sorted: every stretch with its universes and channels. Read only.
+/// The wiring as a table that can be sorted and filtered: every stretch with its universes and channels. Read only.
 class AddressSheet : public QTableWidget {
   Q_OBJECT
  public:
   explicit AddressSheet(const Session& session, QWidget* parent = nullptr);
 
+  /// Shows only rows in which everything in `words`, parted by commas, stands somewhere.
+  void setFilter(const QString& words);
+  /// The rows that are shown, in the order shown, as a table (RFC 4180).
+  QString csv() const;
+
  private:
   void fill();
 
   Session session_;
+  QString filter_;
 };
 
 }  // namespace chispa::desk

@@ -2,13 +2,18 @@
 #include "desk/wire/wirepage.h"
 
 #include <QButtonGroup>
+#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
 #include <QStackedWidget>
 
 #include "core/edit/wireedits.h"
+#include "core/files/showfile.h"
+#include "desk/parts/format.h"
 #include "desk/wire/addresssheet.h"
+#include "desk/wire/booklet.h"
 #include "desk/wire/loomview.h"
 #include "desk/wire/setupdialog.h"
 
@@ -44,6 +49,16 @@ WirePage::WirePage(const Session& session, QWidget* parent)
   hint->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
   row->addSpacing(8);
   row->addWidget(hint, 1);
+  filter_ = new QLineEdit;
+  filter_->setObjectName(QStringLiteral("sheetFilter"));
+  filter_->setPlaceholderText(tr("Filter: post 4, GRB …"));
+  filter_->setAccessibleName(tr("Filter of the address sheet"));
+  filter_->setToolTip(tr("Only rows that have all of this, parted by commas, are shown and exported"));
+  filter_->setClearButtonEnabled(true);
+  filter_->hide();
+  connect(filter_, &QLineEdit::textChanged, sheet_, &AddressSheet::setFilter);
+  row->addWidget(filter_, 1);
+  hint_ = hint;
   auto* add = button("addController", tr("Add controller"), tr("A controller with four ports"));
   connect(add, &QPushButton::clicked, this, [this] {
     ControllerId id;
@@ -64,7 +79,22 @@ WirePage::WirePage(const Session& session, QWidget* parent)
 
 void WirePage::showSheet(bool sheet) {
   faces_->setCurrentIndex(sheet ? 1 : 0);
+  hint_->setVisible(!sheet);
+  filter_->setVisible(sheet);
   findChild<QPushButton*>(sheet ? QStringLiteral("faceSheet") : QStringLiteral("faceLoom"))->setChecked(true);
+}
+
+void WirePage::exportSheet(QString path) {
+  if (path.isEmpty()) path = QFileDialog::getSaveFileName(this, tr("The address sheet"), tr("addresses.csv"), tr("Table (*.csv)"));
+  if (path.isEmpty()) return;
+  const Outcome written = writeFileAtomically(path.toStdString(), sheet_->csv().toStdString());
+  if (!written) emit failed(text(written.failure().text()));
+}
+
+void WirePage::exportBooklet(QString path) {
+  if (path.isEmpty()) path = QFileDialog::getSaveFileName(this, tr("The wiring booklet"), tr("wiring.pdf"), tr("PDF (*.pdf)"));
+  if (path.isEmpty()) return;
+  if (!writeBooklet(session_.show(), path)) emit failed(tr("The booklet could not be written.\n%1\nCheck that the folder exists and has room.").arg(path));
 }
 
 }  // namespace chispa::desk

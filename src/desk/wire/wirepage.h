@@ -4,6 +4,7 @@
 
 #include "desk/session/session.h"
 
+class QLineEdit;
 class QStackedWidget;
 
 namespace chispa::desk {
@@ -19,12 +20,23 @@ class WirePage : public QWidget {
 
   LoomView& loom() { return *loom_; }
   void showSheet(bool sheet);
+  // Each asks for the file if none is given.
+  /// Writes the rows of the address sheet that are shown, as a table.
+  void exportSheet(QString path = {});
+  /// Writes the wiring booklet as PDF.
+  void exportBooklet(QString path = {});
+
+ signals:
+  /// Something could not be written.
+  void failed(const QString& words);
 
  private:
   Session session_;
   LoomView* loom_;
   AddressSheet* sheet_;
   QStackedWidget* faces_;
+  QLineEdit* filter_;
+  QWidget* hint_;
 };
 
 }  // namespace chispa::desk

@@ -1,0 +1,162 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/wire/booklet.h"
+
+#include <QPainter>
+#include <algorithm>
+
+#include "core/show/cutlist.h"
+#include "core/wire/patch.h"
+#include "core/wire/sizing.h"
+#include "desk/parts/format.h"
+#include "desk/parts/paper.h"
+
+namespace chispa::desk {
+namespace {
+
+constexpr QRectF kPage(160, 150, 1780, 2670);
+constexpr double kThread = 60;
+
+/// Fills pages from the top.
+class Booklet {
+ public:
+  Booklet(QPainter& painter, const Show& show, const std::function<void()>& newPage) : painter_(painter), show_(show), newPage_(newPage), patch_(derivePatch(show)) {}
+
+  void paint() {
+    for (std::size_t i = 0; i < show_.controllers.size(); ++i) {
+      beginPage();
+      paintController(static_cast<int>(i));
+    }
+    beginPage();
+    paintCuts();
+  }
+
+ private:
+  void beginPage() {
+    if (pages_++ > 0) newPage_();
+    y_ = kPage.top();
+    painter_.setFont(paperFont(2.6));
+    painter_.setPen(kFaint);
+    painter_.drawText(QPointF(kPage.left(), kPage.bottom() + 60), QObject::tr("%1 · wiring · page %2").arg(text(show_.name)).arg(pages_));
+  }
+
+  void line(const QString& words, double mm, bool bold, const QColor& colour, double indent = 0) {
+    if (y_ + mm * 16 > kPage.bottom()) beginPage();
+    painter_.setFont(paperFont(mm, bold));
+    painter_.setPen(colour);
+    y_ += mm * 14;
+    painter_.drawText(QPointF(kPage.left() + indent, y_), painter_.fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(kPage.width() - indent)));
+  }
+
+  void paintController(int index) {
+    const Controller& controller = *show_.controllers[static_cast<std::size_t>(index)];
+    line(text(controller.name), 7, true, kInk);
+    line(QObject::tr("%1 · %2 · %3").arg(QString::fromLatin1(protocolTitle(controller.protocol)), text(controller.host), counted(std::ssize(controller.ports), QObject::tr("one port"), QObject::tr("%1 ports"))), 3.4, false, kFaint);
+    int longest = 1;
+    for (const Port& port : controller.ports) longest = std::max(longest, lengthOf(port));
+    for (std::size_t p = 0; p < controller.ports.size(); ++p) {
+      // A port's drawing is not torn in two.
+      if (y_ + 200 + 50 * static_cast<double>(controller.ports[p].run.size()) > kPage.bottom() && controller.ports[p].run.size() < 30) beginPage();
+      paintPort(index, static_cast<int>(p), longest);
+    }
+  }
+
+  static int lengthOf(const Port& port) {
+    int length = 0;
+    for (const Bead& bead : port.run) length += bead.skippedBefore + bead.count;
+    return length;
+  }
+
+  void paintPort(int index, int number, int longest) {
+    const Controller& controller = *show_.controllers[static_cast<std::size_t>(index)];
+    const Port& port = controller.ports[static_cast<std::size_t>(number)];
+    y_ += 30;
+    if (port.run.empty()) return line(QObject::tr("Port %1 · nothing hangs on it").arg(number + 1), 3.6, true, kFaint);
+    const double amps = portFullWhite_a(show_, port);
+    const double fuse = fuseFor_a(amps);
+    const double wire = wireFor_mm2(amps);
+    line(QObject::tr("Port %1 · %2 px · %3 at full white · %4 · %5")
+             .arg(number + 1).arg(lengthOf(port)).arg(ampsText(amps),
+              fuse > 0 ? QObject::tr("fuse %1 A").arg(fuse) : QObject::tr("too much for one fuse: inject"), wire > 0 ? QObject::tr("wire %1 mm²").arg(wire) : QObject::tr("more than one feed")),
+         3.6, true, kInk);
+    paintThread(port, longest);
+    for (std::size_t b = 0; b < port.run.size(); ++b) paintBead(index, number, static_cast<int>(b), port.run[b]);
+  }
+
+  /// The run to scale: data comes in at the left; skipped pixels are hollow.
+  void paintThread(const Port& port, int longest) {
+    const double perPixel = kPage.width() / longest;
+    double x = kPage.left();
+    y_ += 20;
+    int shade = 0;
+    for (const Bead& bead : port.run) {
+      painter_.setPen(QPen(kInk, 2));
+      painter_.setBrush(Qt::NoBrush);
+      if (bead.skippedBefore > 0) painter_.drawRect(QRectF(x, y_, bead.skippedBefore * perPixel, kThread));
+      x += bead.skippedBefore * perPixel;
+      painter_.setBrush(shade++ % 2 == 0 ? QColor(0xd9, 0xd4, 0xc8) : QColor(0xc2, 0xbb, 0xab));
+      const QRectF box(x, y_, bead.count * perPixel, kThread);
+      painter_.drawRect(box);
+      painter_.setFont(paperFont(2.6));
+      painter_.drawText(box, Qt::AlignCenter, painter_.fontMetrics().elidedText(nameOf(bead), Qt::ElideRight, static_cast<int>(box.width()) - 10));
+      // Where data comes in.
+      painter_.setBrush(QColor(0x1d, 0x7a, 0x4d));
+      painter_.setPen(Qt::NoPen);
+      const double tip = bead.reversed ? box.right() - 4 : box.left() + 4;
+      const double away = bead.reversed ? -16 : 16;
+      painter_.drawPolygon(QPolygonF{QPointF(tip + away, box.bottom() - 12), QPointF(tip, box.bottom() - 4), QPointF(tip, box.bottom() - 20)});
+      x = box.right();
+    }
+    y_ += kThread;
+  }
+
+  QString nameOf(const Bead& bead) const {
+    const Fixture* fixture = chispa::find(show_.fixtures, bead.fixture);
+    return fixture ? text(fixture->name) : QObject::tr("gone");
+  }
+
+  void paintBead(int controller, int port, int index, const Bead& bead) {
+    const PatchSpan* first = nullptr;
+    const PatchSpan* last = nullptr;
+    for (const PatchSpan& span : patch_.spans) {
+      if (span.controller != controller || span.port != port || span.bead != index) continue;
+      if (!first) first = &span;
+      last = &span;
+    }
+    const Protocol protocol = show_.controllers[static_cast<std::size_t>(controller)]->protocol;
+    QString words = QObject::tr("%1  pixels %2 – %3").arg(nameOf(bead)).arg(bead.first + 1).arg(bead.first + bead.count);
+    if (bead.skippedBefore > 0) words.prepend(QObject::tr("%1 skipped, then ").arg(bead.skippedBefore));
+    if (bead.reversed) words += QObject::tr(", data from the far end");
+    if (first)
+      words += QStringLiteral("   %1 → %2").arg(text(addressText(protocol, first->universe, first->channel)), text(addressText(protocol, last->universe, last->channel + last->channelCount() - 1)));
+    line(words, 2.9, false, kInk, 20);
+  }
+
+  void paintCuts() {
+    line(QObject::tr("To cut"), 7, true, kInk);
+    for (const CutPiece& piece : cutList(show_)) {
+      const StripType* strip = chispa::find(show_.stripTypes, piece.stripType);
+      line(QObject::tr("%1 × %2, %3 px, of %4").arg(piece.count).arg(lengthText(piece.length_m)).arg(piece.pixels).arg(strip ? text(strip->name) : QString()), 3.4, false, kInk);
+    }
+  }
+
+  QPainter& painter_;
+  const Show& show_;
+  const std::function<void()>& newPage_;
+  Patch patch_;
+  double y_ = 0;
+  int pages_ = 0;
+};
+
+}  // namespace
+
+void paintBooklet(QPainter& painter, const Show& show, const std::function<void()>& newPage) {
+  painter.setRenderHint(QPainter::Antialiasing);
+  Booklet(painter, show, newPage).paint();
+}
+
+bool writeBooklet(const Show& show, const QString& path) {
+  return writePdf(path, QObject::tr("%1: wiring").arg(text(show.name)), QPageSize::A4, QPageLayout::Portrait,
+                  [&](QPainter& painter, QPdfWriter& pdf) { paintBooklet(painter, show, [&] { pdf.newPage(); }); });
+}
+
+}  // namespace chispa::desk

@@ -1,0 +1,91 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <QCheckBox>
+#include <QTableWidget>
+#include <fstream>
+
+#include "core/edit/wireedits.h"
+#include "core/wire/patch.h"
+#include "window.h"
+
+namespace chispa::desk {
+namespace {
+
+/// The carousel's wiring, changed and printed.
+class WireTest : public WindowTest {
+ protected:
+  WireTest() {
+    EXPECT_TRUE(window_.openFile(QStringLiteral(CHISPA_SOURCE_DIR "/demo/carousel.chispa")));
+    window_.showWorkspace(Workspace::Wire);
+    settle();
+  }
+  const Controller& box(const std::string& name) const { return *findNamed(show().controllers, name); }
+  std::string content(const std::filesystem::path& file) const {
+    std::ifstream in(file);
+    return {std::istreambuf_iterator<char>(in), {}};
+  }
+};
+
+TEST_F(WireTest, ABeadSaysOtherwiseThanItsStripType) {
+  selection_.select(BeadPlace{box("Rim box").id, 0, 0});
+  setNumber("beadBrightness", 40);
+  type("beadOrder", QStringLiteral("brg"));
+  type("beadGrouping", QStringLiteral("5"));
+  const Bead& bead = box("Rim box").ports[0].run[0];
+  EXPECT_EQ(bead.settings.brightness, 0.4);
+  EXPECT_EQ(bead.settings.order, "BRG");
+  EXPECT_EQ(derivePatch(show()).spans[0].count, 34) << "170 pixels, five a value";
+  type("beadOrder", QStringLiteral("XYZ"));
+  EXPECT_EQ(box("Rim box").ports[0].run[0].settings.order, "BRG") << "nonsense changes nothing";
+  the<QLineEdit>("beadOrder")->clear();
+  QTest::keyClick(the<QLineEdit>("beadOrder"), Qt::Key_Return);
+  EXPECT_FALSE(box("Rim box").ports[0].run[0].settings.order);
+}
+
+TEST_F(WireTest, AStartIsPinnedWhereItIsAndMoved) {
+  selection_.select(BeadPlace{box("Rim box").id, 1, 0});
+  the<QCheckBox>("beadPinned")->click();
+  EXPECT_EQ(box("Rim box").ports[1].run[0].pin, (Pin{2, 1}));
+  setNumber("beadPinChannel", 100);
+  const auto spans = derivePatch(show()).spans;
+  EXPECT_TRUE(std::any_of(spans.begin(), spans.end(), [](const PatchSpan& s) { return s.port == 1 && s.universe == 2 && s.channel == 100; }));
+  the<QCheckBox>("beadPinned")->click();
+  EXPECT_FALSE(box("Rim box").ports[1].run[0].pin);
+}
+
+TEST_F(WireTest, ControllersSpeakDdpAndBeadsAreEchoedAndSpread) {
+  selection_.select(box("Column box").id);
+  choose("protocol", QStringLiteral("DDP"));
+  EXPECT_EQ(box("Column box").protocol, Protocol::Ddp);
+  the<QCheckBox>("sendsSync")->click();
+  EXPECT_TRUE(box("Column box").sendsSync);
+  selection_.select(BeadPlace{box("Rim box").id, 0, 0});
+  press("echoBead");
+  EXPECT_EQ(box("Rim box").ports[1].run.back().fixture, box("Rim box").ports[0].run[0].fixture);
+  const Show before = show();
+  selection_.select(BeadPlace{box("Booth box").id, 0, 0});
+  press("spreadBead");
+  EXPECT_EQ(show(), before) << "sixteen rows do not fit on four ports";
+}
+
+TEST_F(WireTest, TheSheetIsFilteredAndExported) {
+  window_.wirePage().showSheet(true);
+  type("sheetFilter", QStringLiteral("post 4, grb"));
+  const auto file = folder_.path() / "sheet.csv";
+  window_.wirePage().exportSheet(QString::fromStdString(file.string()));
+  const std::string csv = content(file);
+  EXPECT_EQ(std::count(csv.begin(), csv.end(), '\n'), 2) << csv;
+  EXPECT_NE(csv.find("Post box,1,Post 4"), std::string::npos) << csv;
+}
+
+TEST_F(WireTest, TheBookletHasAPageAControllerAndTheCuts) {
+  const auto file = folder_.path() / "wiring.pdf";
+  window_.wirePage().exportBooklet(QString::fromStdString(file.string()));
+  const std::string pdf = content(file);
+  EXPECT_EQ(pdf.substr(0, 5), "%PDF-");
+  EXPECT_NE(pdf.find("/Count 5"), std::string::npos) << "four controllers and the cut list";
+  window_.wirePage().exportBooklet(QStringLiteral("/nowhere/wiring.pdf"));
+  EXPECT_EQ(told_.size(), 1);
+}
+
+}  // namespace
+}  // namespace chispa::desk
