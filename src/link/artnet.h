@@ -1,13 +1,31 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <array>
 #include <cstdint>
+#include <optional>
 #include <span>
+#include <string>
 
 namespace chispa::link {
 
 inline constexpr int kArtNetPort = 6454;
 /// Size of an ArtDmx packet with all 512 channels.
 inline constexpr std::size_t kArtDmxPacketSize = 530;
+
+/// ArtPoll: "who is there?" (Art-Net 4, ArtPoll).
+inline constexpr std::size_t kArtPollPacketSize = 14;
+void writeArtPoll(std::span<std::uint8_t> packet);
+
+/// What a node says of itself (Art-Net 4, ArtPollReply).
+struct ArtPollReply {
+  std::string shortName;
+  std::string longName;
+  int ports = 0;
+  /// Port-Addresses of its outputs; a node has up to four in a reply.
+  std::array<int, 4> portAddresses{};
+};
+/// Reads a reply; anything else is nothing.
+std::optional<ArtPollReply> readArtPollReply(std::span<const std::uint8_t> packet);
 
 /// ArtSync: nodes show what they have been sent (Art-Net 4, ArtSync).
 inline constexpr std::size_t kArtSyncPacketSize = 14;

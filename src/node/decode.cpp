@@ -98,6 +98,41 @@ std::optional<DataPacket> readArtDmx(std::span<const std::uint8_t> bytes) {
   return packet;
 }
 
+bool isArtPoll(std::span<const std::uint8_t> bytes) {
+  Cursor in(bytes);
+  in.expectText("Art-Net\0", 8);
+  in.expect(2, 0x0020);  // OpPoll, low byte first
+  return in.number(2) >= 14 && in.good();
+}
+
+std::vector<std::uint8_t> artPollReply(const std::array<std::uint8_t, 4>& address, const std::string& name, int ports, int portAddress) {
+  std::vector<std::uint8_t> packet(239, 0);
+  const auto put = [&](std::size_t at, const std::string& text, std::size_t most) { std::copy_n(text.begin(), std::min(text.size(), most - 1), packet.begin() + static_cast<std::ptrdiff_t>(at)); };
+  put(0, "Art-Net", 8);
+  packet[9] = 0x21;
+  std::ranges::copy(address, packet.begin() + 10);
+  packet[14] = 0x36;  // port 0x1936, low byte first
+  packet[15] = 0x19;
+  packet[18] = static_cast<std::uint8_t>(portAddress >> 8 & 0x7f);
+  packet[19] = static_cast<std::uint8_t>(portAddress >> 4 & 0x0f);
+  put(26, name, 18);
+  put(44, name, 64);
+  put(108, "#0001 [0000] Ready", 64);
+  // A reply speaks of four ports at most.
+  const int here = std::min(ports, 4);
+  packet[173] = static_cast<std::uint8_t>(here);
+  for (int i = 0; i < here; ++i) {
+    const auto at = static_cast<std::size_t>(i);
+    packet[174 + at] = 0x80;  // output
+    packet[182 + at] = 0x80;  // data is being sent
+    packet[190 + at] = static_cast<std::uint8_t>((portAddress + i) & 0x0f);
+  }
+  std::ranges::copy(address, packet.begin() + 207);
+  packet[211] = 1;
+  packet[212] = 0x08;  // 15-bit Port-Addresses
+  return packet;
+}
+
 std::optional<DdpPiece> readDdp(std::span<const std::uint8_t> bytes) {
   Cursor in(bytes);
   const auto flags = in.number(1);

@@ -5,6 +5,7 @@
 #include <optional>
 #include <span>
 #include <string>
+#include <vector>
 
 namespace chispa::node {
 
@@ -34,6 +35,10 @@ struct DdpPiece {
 std::optional<DataPacket> readE131(std::span<const std::uint8_t> bytes);
 /// An ArtDmx packet (Art-Net 4).
 std::optional<DataPacket> readArtDmx(std::span<const std::uint8_t> bytes);
+/// True if the packet is an ArtPoll (Art-Net 4).
+bool isArtPoll(std::span<const std::uint8_t> bytes);
+/// The ArtPollReply of a node at `address` (four bytes) with `ports` outputs of which the first is at `portAddress`.
+std::vector<std::uint8_t> artPollReply(const std::array<std::uint8_t, 4>& address, const std::string& name, int ports, int portAddress);
 /// A DDP data packet for the default output or for all; queries and replies are none.
 std::optional<DdpPiece> readDdp(std::span<const std::uint8_t> bytes);
 

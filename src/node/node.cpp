@@ -86,7 +86,7 @@ void Node::listen() {
   while (!stopping_) {
     if (::poll(waiting, 3, kWait_ms) <= 0) continue;
     if (waiting[0].revents & POLLIN) receive(e131Socket_, [this](auto bytes) { if (const auto packet = readE131(bytes)) accept("e131", *packet); });
-    if (waiting[1].revents & POLLIN) receive(artNetSocket_, [this](auto bytes) { if (const auto packet = readArtDmx(bytes)) accept("artnet", *packet); });
+    if (waiting[1].revents & POLLIN) receive(artNetSocket_, [this](auto bytes) { acceptArtNet(bytes); });
     if (waiting[2].revents & POLLIN) receive(ddpSocket_, [this](auto bytes) { if (const auto piece = readDdp(bytes)) accept(*piece); });
   }
 }
@@ -94,11 +94,26 @@ void Node::listen() {
 void Node::receive(int fd, const std::function<void(std::span<const std::uint8_t>)>& take) {
   std::array<std::uint8_t, 2048> buffer;
   while (true) {
-    const ssize_t size = ::recv(fd, buffer.data(), buffer.size(), 0);
+    socklen_t length = sizeof asker_;
+    const ssize_t size = ::recvfrom(fd, buffer.data(), buffer.size(), 0, reinterpret_cast<sockaddr*>(&asker_), &length);
     if (size <= 0) break;
     take(std::span(buffer).first(static_cast<std::size_t>(size)));
   }
   if (recordFile_) std::fflush(recordFile_);
+}
+
+void Node::acceptArtNet(std::span<const std::uint8_t> bytes) {
+  if (const auto packet = readArtDmx(bytes)) accept("artnet", *packet);
+  if (!isArtPoll(bytes)) return;
+  in_addr own{};
+  inet_pton(AF_INET, options_.listen.c_str(), &own);
+  std::array<std::uint8_t, 4> address;
+  std::memcpy(address.data(), &own, address.size());
+  int first = 0;
+  for (const PortSetup& port : settings())
+    if (port.protocol == "artnet" && !port.sections.empty() && first == 0) first = port.sections.front().universe;
+  const auto reply = artPollReply(address, options_.name, options_.ports, first);
+  ::sendto(artNetSocket_, reply.data(), reply.size(), 0, reinterpret_cast<const sockaddr*>(&asker_), sizeof asker_);
 }
 
 void Node::accept(const DdpPiece& piece) {

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <netinet/in.h>
+
 #include <atomic>
 #include <cstdio>
 #include <functional>
@@ -66,6 +68,8 @@ class Node {
   void listen();
   void receive(int fd, const std::function<void(std::span<const std::uint8_t>)>& take);
   void accept(const DdpPiece& piece);
+  /// Takes data, and answers polls.
+  void acceptArtNet(std::span<const std::uint8_t> bytes);
   void accept(const std::string& protocol, const DataPacket& packet);
   void record(const std::string& protocol, const DataPacket& packet);
 
@@ -76,6 +80,8 @@ class Node {
   int e131Socket_ = -1;
   int artNetSocket_ = -1;
   int ddpSocket_ = -1;
+  /// Who sent the packet that is being looked at.
+  sockaddr_in asker_{};
   std::FILE* recordFile_ = nullptr;
   std::atomic<bool> stopping_{false};
   std::thread thread_;

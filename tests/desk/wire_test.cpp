@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <QCheckBox>
+#include <QLabel>
 #include <QTableWidget>
+#include <QTreeWidget>
 #include <fstream>
 
 #include "core/edit/wireedits.h"
 #include "core/wire/patch.h"
+#include "node/node.h"
 #include "window.h"
 
 namespace chispa::desk {
@@ -85,6 +88,44 @@ TEST_F(WireTest, TheBookletHasAPageAControllerAndTheCuts) {
   EXPECT_NE(pdf.find("/Count 5"), std::string::npos) << "four controllers and the cut list";
   window_.wirePage().exportBooklet(QStringLiteral("/nowhere/wiring.pdf"));
   EXPECT_EQ(told_.size(), 1);
+}
+
+/// A node that the show does not know is found, added with its ports, and found at its new address.
+TEST_F(WindowTest, AControllerIsFoundAddedAndFollowedToItsNewAddress) {
+  node::Node workshop({"Workshop box", 4, test::loopbackAddress(7), {}});
+  std::string why;
+  ASSERT_TRUE(workshop.start(why)) << why;
+  window_.showWorkspace(Workspace::Wire);
+  // Loopback has no broadcast: only the controllers of the show are asked there.
+  press("addController");
+  type("host", QString::fromStdString(test::loopbackAddress(7)));
+  type("controllerName", QStringLiteral("Old name"));
+  press("findControllers");
+  auto* faces = the<QComboBox>("findInterface");
+  faces->setCurrentIndex(faces->findText(QStringLiteral("127.0.0.1"), Qt::MatchContains));
+  press("findSearch");
+  auto* list = the<QTreeWidget>("foundControllers");
+  ASSERT_TRUE(eventually([&] { return list->topLevelItemCount() == 1; }));
+  EXPECT_EQ(list->topLevelItem(0)->text(0), QStringLiteral("Workshop box"));
+  EXPECT_EQ(list->topLevelItem(0)->text(4), QStringLiteral("yes, Old name"));
+  EXPECT_FALSE(the<QPushButton>("findTake")->isEnabled());
+  // It is told apart by its name: the show has it elsewhere now.
+  document_.apply(QStringLiteral("elsewhere"), [](Show& s) {
+    Controller moved = *s.controllers[0];
+    moved.name = "Workshop box";
+    moved.host = "127.0.0.99";
+    put(s.controllers, moved);
+  });
+  list->setCurrentItem(nullptr);
+  list->setCurrentItem(list->topLevelItem(0));
+  EXPECT_EQ(the<QPushButton>("findTake")->text(), QStringLiteral("Take its new address"));
+  press("findTake");
+  ASSERT_EQ(show().controllers.size(), 1u);
+  EXPECT_EQ(show().controllers[0]->host, test::loopbackAddress(7));
+  trigger("undo");
+  EXPECT_EQ(show().controllers[0]->host, "127.0.0.99");
+  ASSERT_TRUE(eventually([&] { return the<QPushButton>("findSearch")->text() == QStringLiteral("Search"); }));
+  EXPECT_EQ(the<QLabel>("findState")->text(), QStringLiteral("One controller answered."));
 }
 
 }  // namespace

@@ -61,6 +61,21 @@ TEST(Decode, ADdpPieceIsReadAndNothingElse) {
   EXPECT_FALSE(readDdp(packet)) << "beyond any row";
 }
 
+TEST(Decode, APollIsKnownAndTheReplyIsRead) {
+  std::vector<std::uint8_t> poll(link::kArtPollPacketSize);
+  link::writeArtPoll(poll);
+  EXPECT_TRUE(isArtPoll(poll));
+  EXPECT_FALSE(isArtPoll(artDmx(1, 1)));
+  const auto packet = artPollReply({10, 0, 0, 5}, "Column box", 3, 0x1234);
+  const auto reply = link::readArtPollReply(packet);
+  ASSERT_TRUE(reply);
+  EXPECT_EQ(reply->longName, "Column box");
+  EXPECT_EQ(reply->ports, 3);
+  EXPECT_EQ(reply->portAddresses[0], 0x1234);
+  EXPECT_EQ(reply->portAddresses[2], 0x1236);
+  for (std::size_t size = 0; size < 207; ++size) EXPECT_FALSE(link::readArtPollReply(std::span(packet).first(size))) << size;
+}
+
 TEST(Decode, EveryTruncationIsNothing) {
   const auto a = e131(1, 1);
   const auto b = artDmx(1, 1);

@@ -14,6 +14,7 @@
 #include "desk/parts/format.h"
 #include "desk/wire/addresssheet.h"
 #include "desk/wire/booklet.h"
+#include "desk/wire/finddialog.h"
 #include "desk/wire/loomview.h"
 #include "desk/wire/setupdialog.h"
 
@@ -64,6 +65,12 @@ WirePage::WirePage(const Session& session, QWidget* parent)
     ControllerId id;
     session_.edit(tr("add a controller"), [&](Show& show) { id = addController(show, 4); });
     session_.selection.select(id);
+  });
+  auto* look = button("findControllers", tr("Find…"), tr("Ask the network for controllers"));
+  connect(look, &QPushButton::clicked, this, [this] {
+    auto* dialog = new FindDialog(session_, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->open();
   });
   auto* compare = button("compareSetup", tr("Compare and send…"), tr("What the controllers are set to, and what the show wants"));
   connect(compare, &QPushButton::clicked, this, [this] {

@@ -1,0 +1,149 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/wire/finddialog.h"
+
+#include <QComboBox>
+#include <QDialogButtonBox>
+#include <QHeaderView>
+#include <QLabel>
+#include <QPointer>
+#include <QPushButton>
+#include <QTreeWidget>
+#include <QVBoxLayout>
+#include <QtConcurrent>
+
+#include "core/edit/wireedits.h"
+#include "desk/parts/format.h"
+
+namespace chispa::desk {
+
+FindDialog::FindDialog(const Session& session, QWidget* parent) : QDialog(parent), session_(session), interfaces_(link::localInterfaces()) {
+  setObjectName(QStringLiteral("findDialog"));
+  setWindowTitle(tr("Find controllers"));
+  resize(640, 380);
+  auto* column = new QVBoxLayout(this);
+  auto* row = new QHBoxLayout;
+  interface_ = new QComboBox;
+  interface_->setObjectName(QStringLiteral("findInterface"));
+  interface_->setAccessibleName(tr("Network interface"));
+  interface_->setToolTip(tr("The network that is asked"));
+  for (const link::Interface& one : interfaces_) interface_->addItem(QStringLiteral("%1 · %2").arg(text(one.name), text(one.address)));
+  search_ = new QPushButton(tr("Search"));
+  search_->setObjectName(QStringLiteral("findSearch"));
+  search_->setToolTip(tr("Asks everybody on this network, and the controllers of the show, by ArtPoll; three seconds"));
+  connect(search_, &QPushButton::clicked, this, &FindDialog::search);
+  row->addWidget(interface_, 1);
+  row->addWidget(search_);
+  column->addLayout(row);
+  list_ = new QTreeWidget;
+  list_->setObjectName(QStringLiteral("foundControllers"));
+  list_->setAccessibleName(tr("Controllers that answered"));
+  list_->setRootIsDecorated(false);
+  list_->setHeaderLabels({tr("Name"), tr("Address"), tr("Ports"), tr("First universe"), tr("In the show")});
+  list_->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
+  connect(list_, &QTreeWidget::currentItemChanged, this, &FindDialog::describe);
+  column->addWidget(list_, 1);
+  state_ = new QLabel(tr("Nothing has been asked yet. Controllers that speak E1.31 or DDP only do not answer: add them by hand."));
+  state_->setObjectName(QStringLiteral("findState"));
+  state_->setWordWrap(true);
+  column->addWidget(state_);
+  auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close);
+  take_ = buttons->addButton(tr("Add to the show"), QDialogButtonBox::ActionRole);
+  take_->setObjectName(QStringLiteral("findTake"));
+  take_->setEnabled(false);
+  connect(take_, &QPushButton::clicked, this, &FindDialog::take);
+  connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+  column->addWidget(buttons);
+}
+
+FindDialog::~FindDialog() {
+  if (cancelled_) *cancelled_ = true;
+}
+
+void FindDialog::search() {
+  if (cancelled_) {
+    *cancelled_ = true;
+    return;
+  }
+  const int index = interface_->currentIndex();
+  if (index < 0) return;
+  found_.clear();
+  list_->clear();
+  cancelled_ = std::make_shared<std::atomic<bool>>(false);
+  search_->setText(tr("Stop"));
+  state_->setText(tr("Listening for answers…"));
+  link::FindRequest request{interfaces_[static_cast<std::size_t>(index)], {}};
+  for (const auto& controller : session_.show().controllers) request.addresses.push_back(controller->host);
+  QPointer<FindDialog> self(this);
+  [[maybe_unused]] const auto running = QtConcurrent::run([self, request, cancelled = cancelled_] {
+    const Outcome outcome = link::findControllers(request, [&](const link::FoundController& one) {
+      QMetaObject::invokeMethod(qApp, [self, one] { if (self) self->show(one); }, Qt::QueuedConnection);
+    }, *cancelled);
+    QMetaObject::invokeMethod(qApp, [self, outcome] { if (self) self->finish(outcome); }, Qt::QueuedConnection);
+  });
+}
+
+namespace {
+
+const Controller* atAddress(const Show& show, const std::string& address) {
+  const auto found = std::find_if(show.controllers.begin(), show.controllers.end(), [&](const auto& c) { return c->host == address; });
+  return found == show.controllers.end() ? nullptr : found->get();
+}
+
+}  // namespace
+
+void FindDialog::show(const link::FoundController& found) {
+  found_.push_back(found);
+  const Controller* known = atAddress(session_.show(), found.address);
+  const Controller* namesake = known ? nullptr : findNamed(session_.show().controllers, found.name);
+  auto* item = new QTreeWidgetItem({text(found.name), text(found.address), QString::number(found.ports), QString::number(found.firstUniverse),
+                                    known ? tr("yes, %1").arg(text(known->name)) : namesake ? tr("at %1 until now").arg(text(namesake->host)) : tr("no")});
+  list_->addTopLevelItem(item);
+  if (!list_->currentItem()) list_->setCurrentItem(item);
+}
+
+void FindDialog::finish(const Outcome& outcome) {
+  cancelled_.reset();
+  search_->setText(tr("Search"));
+  if (!outcome)
+    state_->setText(text(outcome.failure().text()));
+  else
+    state_->setText(counted(static_cast<qsizetype>(found_.size()), tr("One controller answered."), found_.empty() ? tr("Nobody answered. Check the cable and that controller and computer are on one network.") : tr("%1 controllers answered.")));
+}
+
+void FindDialog::describe() {
+  const int row = list_->indexOfTopLevelItem(list_->currentItem());
+  take_->setEnabled(row >= 0);
+  if (row < 0) return;
+  const link::FoundController& found = found_[static_cast<std::size_t>(row)];
+  const bool isKnown = atAddress(session_.show(), found.address) != nullptr;
+  take_->setEnabled(!isKnown);
+  take_->setText(!isKnown && findNamed(session_.show().controllers, found.name) ? tr("Take its new address") : tr("Add to the show"));
+}
+
+void FindDialog::take() {
+  const int row = list_->indexOfTopLevelItem(list_->currentItem());
+  if (row < 0) return;
+  const link::FoundController found = found_[static_cast<std::size_t>(row)];
+  ControllerId id;
+  session_.edit(tr("add a found controller"), [&](Show& show) {
+    if (const Controller* namesake = findNamed(show.controllers, found.name)) {
+      Controller moved = *namesake;
+      moved.host = found.address;
+      id = moved.id;
+      put(show.controllers, moved);
+      return;
+    }
+    id = addController(show, std::max(1, found.ports));
+    Controller added = *chispa::find(show.controllers, id);
+    added.name = freeName(show.controllers, found.name.empty() ? added.name : found.name);
+    added.host = found.address;
+    added.protocol = Protocol::ArtNet;
+    added.firstUniverse = found.firstUniverse;
+    put(show.controllers, added);
+  });
+  session_.selection.select(id);
+  list_->currentItem()->setText(4, tr("yes"));
+  describe();
+}
+
+}  // namespace chispa::desk

@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QDialog>
+#include <atomic>
+#include <memory>
+
+#include "desk/session/session.h"
+#include "link/finder.h"
+
+class QComboBox;
+class QLabel;
+class QPushButton;
+class QTreeWidget;
+
+namespace chispa::desk {
+
+/// Looks for controllers on an interface that the maker picks, and puts them into the show. Nothing is asked until
+/// *Search* is pressed; answers come in while it listens, and it can be cancelled.
+class FindDialog : public QDialog {
+  Q_OBJECT
+ public:
+  explicit FindDialog(const Session& session, QWidget* parent = nullptr);
+  ~FindDialog() override;
+
+ private:
+  void search();
+  void show(const link::FoundController& found);
+  void finish(const Outcome& outcome);
+  /// Adds the chosen controller, or gives one of the show its new address.
+  void take();
+  void describe();
+
+  Session session_;
+  std::vector<link::Interface> interfaces_;
+  std::vector<link::FoundController> found_;
+  std::shared_ptr<std::atomic<bool>> cancelled_;
+  QComboBox* interface_;
+  QTreeWidget* list_;
+  QLabel* state_;
+  QPushButton* search_;
+  QPushButton* take_;
+};
+
+}  // namespace chispa::desk
