@@ -12,6 +12,7 @@
 
 #include "carousel/carousel.h"
 #include "core/render/renderer.h"
+#include "link/artnet.h"
 #include "link/sender.h"
 #include "temporary.h"
 
@@ -224,6 +225,17 @@ TEST(Tshark, DecodesArtSync) {
   const auto decoded = linesOf("tshark -r " + (folder.path() / "sync.pcap").string() + " -d udp.port==6454,artnet -T fields -e artnet.header.opcode -e artnet.header.protver -e _ws.malformed 2>/dev/null");
   ASSERT_EQ(decoded.size(), 3u);
   EXPECT_EQ(decoded[2].substr(0, 9), "0x5200\t14");
+}
+
+TEST(Tshark, DecodesArtPoll) {
+  if (linesOf("tshark --version 2>/dev/null").empty()) GTEST_SKIP() << "tshark is not installed";
+  const test::TemporaryFolder folder;
+  std::string packet(kArtPollPacketSize, '\0');
+  writeArtPoll(std::span(reinterpret_cast<std::uint8_t*>(packet.data()), packet.size()));
+  writeCapture(folder.path() / "poll.pcap", {packet}, 6454);
+  const auto decoded = linesOf("tshark -r " + (folder.path() / "poll.pcap").string() + " -d udp.port==6454,artnet -T fields -e artnet.header.opcode -e artnet.header.protver -e _ws.malformed 2>/dev/null");
+  ASSERT_EQ(decoded.size(), 1u);
+  EXPECT_EQ(decoded[0].substr(0, 9), "0x2000\t14");
 }
 
 TEST(Ddp, OneRowInPiecesOf1440BytesTheLastPushed) {

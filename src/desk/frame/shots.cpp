@@ -4,14 +4,17 @@
 #include <QCoreApplication>
 #include <QDir>
 #include <QElapsedTimer>
+#include <QFile>
 #include <QImage>
 #include <QPainter>
 #include <QPixmap>
+#include <QTemporaryDir>
 #include <cmath>
 #include <iostream>
 #include <tuple>
 
 #include "core/edit/planedits.h"
+#include "core/edit/zoneedits.h"
 #include "desk/bench/benchpage.h"
 #include "desk/frame/mainwindow.h"
 #include "desk/plan/planpage.h"
@@ -110,6 +113,51 @@ void takeShapes(MainWindow& window, const Session& session, Photographer& photo)
   plan.frameAll();
 }
 
+/// The column divided into faces, and a drawing's holes over a picture beneath the plan; taken back afterwards.
+void takeDivisionAndImports(MainWindow& window, const Session& session, Photographer& photo) {
+  PlanView& plan = window.planPage().view();
+  const Show before = session.show();
+  plan.setSide(PlanSide::Free);
+  std::vector<ZoneId> faces;
+  session.edit(QStringLiteral("faces"), [&](Show& show) {
+    const Zone* column = findNamed(show.zones, "Column");
+    if (column) faces = divideZone(show, column->id, {Division::ColumnParts, 4, "Column face", Numbering::Letters});
+  });
+  if (!faces.empty()) session.selection.select(faces.front());
+  photo.take(QStringLiteral("plan-divided"));
+  plan.setSide(PlanSide::Top);
+  const QTemporaryDir folder;
+  const QString picture = folder.filePath(QStringLiteral("yard.png"));
+  QImage yard(900, 620, QImage::Format_RGB32);
+  QPainter painter(&yard);
+  paintPlanSheet(painter, yard.size(), before, plan.projection());
+  painter.end();
+  yard.save(picture);
+  const QString drawing = folder.filePath(QStringLiteral("ticket panel.svg"));
+  QFile file(drawing);
+  if (file.open(QIODevice::WriteOnly)) {
+    QByteArray svg = "<svg width='1800mm' viewBox='0 0 180 120'><path d='M5 5H175V115H5Z'/>";
+    for (int i = 0; i < 64; ++i)
+      svg += QStringLiteral("<circle id='led%1' cx='%2' cy='%3' r='2'/>").arg(i + 1).arg(90 + 6.4 * std::sqrt(i) * std::cos(i * 2.4)).arg(60 + 6.4 * std::sqrt(i) * std::sin(i * 2.4)).toUtf8();
+    file.write(svg + "</svg>");
+    file.close();
+  }
+  session.edit(QStringLiteral("bare"), [](Show& show) {
+    FixtureIds all;
+    for (const auto& fixture : show.fixtures) all.push_back(fixture->id);
+    deleteFixtures(show, all);
+  });
+  window.planPage().importSvg(drawing, SvgImport{false, HoleOrder::Nearest, 0});
+  window.planPage().importSvg(drawing, SvgImport{true, HoleOrder::Nearest, 0});
+  const FixtureIds holes = session.selection.fixtures();
+  window.planPage().addUnderlay(picture);
+  session.selection.select(holes);
+  plan.frameAll();
+  photo.take(QStringLiteral("plan-imports"));
+  session.edit(QStringLiteral("back"), [&](Show& show) { show = before; });
+  plan.frameAll();
+}
+
 /// Zones on the plan: painted, unrolled, around the rim; and the free view.
 void takePlan(MainWindow& window, const Session& session, Photographer& photo) {
   // A copy: the document moves when it is edited.
@@ -162,6 +210,7 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
     if (dark) {
       takePlan(window, session, photo);
       takeShapes(window, session, photo);
+      takeDivisionAndImports(window, session, photo);
     }
     session.stage.seek(kFirstRound);
     window.showWorkspace(Workspace::Score);
