@@ -4,9 +4,11 @@
 #include <sys/socket.h>
 #include <unistd.h>
 
+#include <algorithm>
 #include <random>
 #include <thread>
 
+#include "capture.h"
 #include "link/artnet.h"
 #include "link/ddp.h"
 #include "link/e131.h"
@@ -74,6 +76,20 @@ TEST(Decode, APollIsKnownAndTheReplyIsRead) {
   EXPECT_EQ(reply->portAddresses[0], 0x1234);
   EXPECT_EQ(reply->portAddresses[2], 0x1236);
   for (std::size_t size = 0; size < 207; ++size) EXPECT_FALSE(link::readArtPollReply(std::span(packet).first(size))) << size;
+}
+
+TEST(Decode, TsharkReadsThePollReply) {
+  if (test::linesOf("tshark --version 2>/dev/null").empty()) GTEST_SKIP() << "tshark is not installed";
+  const test::TemporaryFolder folder;
+  const auto packet = artPollReply({10, 0, 0, 5}, "Column box", 3, 0x1234);
+  test::writeCapture(folder.path() / "reply.pcap", {std::string(packet.begin(), packet.end())}, 6454);
+  const auto lines = test::linesOf("tshark -r " + (folder.path() / "reply.pcap").string() + " -d udp.port==6454,artnet -V 2>/dev/null");
+  const auto has = [&](const std::string& words) { return std::any_of(lines.begin(), lines.end(), [&](const std::string& line) { return line.find(words) != std::string::npos; }); };
+  EXPECT_TRUE(has("ArtPollReply (0x2100)"));
+  EXPECT_TRUE(has("10.0.0.5"));
+  EXPECT_TRUE(has("Column box"));
+  EXPECT_TRUE(has("Number of Ports: 3"));
+  EXPECT_FALSE(has("Malformed"));
 }
 
 TEST(Decode, EveryTruncationIsNothing) {

@@ -91,7 +91,12 @@ void PlanPage::importSvg(QString path, std::optional<SvgImport> how) {
   addAndShow(tr("import a drawing"), [&](Show& show) {
     if (!how->takesHoles) return addOutlines(show, name, drawing->outlines, place);
     const FixtureId id = addFixture(show, PointsShape{holesInOrder(*drawing, how->order)}, place.position_m, place.rotation_deg);
-    changeItem(show.fixtures, id, [&](Fixture& f) { f.name = freeName(show.fixtures, name); });
+    const std::string own = freeName(show.fixtures, name);
+    changeItem(show.fixtures, id, [&](Fixture& f) { f.name = own; });
+    // Its zone is the last that was made, and goes by the same name.
+    const ZoneId zone = show.zones.back()->id;
+    const std::string zoneName = freeName(show.zones, name);
+    changeItem(show.zones, zone, [&](Zone& z) { z.name = zoneName; });
     return id;
   });
 }
