@@ -6,6 +6,7 @@
 
 #include "cli/opened.h"
 #include "cli/verbs.h"
+#include "core/files/csv.h"
 #include "core/render/renderer.h"
 #include "core/show/cutlist.h"
 #include "core/wire/power.h"
@@ -15,14 +16,6 @@ namespace chispa::cli {
 namespace {
 
 using Json = nlohmann::ordered_json;
-
-/// A text as one field of a table: quoted where RFC 4180 asks for it.
-std::string field(const std::string& text) {
-  if (text.find_first_of(",\"\n") == std::string::npos) return text;
-  std::string quoted = "\"";
-  for (const char c : text) quoted += c == '"' ? std::string("\"\"") : std::string(1, c);
-  return quoted + "\"";
-}
 
 std::string_view severityWord(Severity severity) {
   switch (severity) {
@@ -121,7 +114,7 @@ int positions(const Words& words) {
     std::size_t next = 0;
     for (const Segment& segment : fixture->segments)
       for (int i = 0; i < pixelCount(segment.shape); ++i, ++next)
-        std::cout << field(fixture->name) << ',' << field(segment.name) << ',' << next + 1 << ',' << points[next].x << ','
+        std::cout << csvField(fixture->name) << ',' << csvField(segment.name) << ',' << next + 1 << ',' << points[next].x << ','
                   << points[next].y << ',' << points[next].z << '\n';
   }
   return kDone;
@@ -145,9 +138,9 @@ int zones(const Words& words) {
       const auto at = static_cast<std::size_t>(cell);
       const Vec3 p = cells.position_m[at];
       for (const std::uint32_t pixel : cells.pixelsOf(cell))
-        std::cout << field(zone->name) << ',' << cell + 1 << ',' << cells.row[at] + 1 << ',' << cells.column[at] + 1 << std::setprecision(4) << ',' << cells.along(Axis::Along)[at] << ','
+        std::cout << csvField(zone->name) << ',' << cell + 1 << ',' << cells.row[at] + 1 << ',' << cells.column[at] + 1 << std::setprecision(4) << ',' << cells.along(Axis::Along)[at] << ','
                   << p.x << ',' << p.y << ',' << p.z << std::setprecision(2) << ',' << cells.frame.angle_deg(p) << std::setprecision(4) << ',' << cells.frame.radius_m(p) << ','
-                  << field(owners[pixel].fixture->name) << ',' << owners[pixel].pixel + 1 << '\n';
+                  << csvField(owners[pixel].fixture->name) << ',' << owners[pixel].pixel + 1 << '\n';
     }
   }
   return kDone;
@@ -161,7 +154,7 @@ int cuts(const Words& words) {
     const StripType* strip = find(opened->show.stripTypes, piece.stripType);
     std::string fixtures;
     for (const std::string& name : piece.fixtures) fixtures += (fixtures.empty() ? "" : "; ") + name;
-    std::cout << field(strip ? strip->name : "") << ',' << std::lround(piece.length_m * 1000) << ',' << piece.pixels << ',' << piece.count << ',' << field(fixtures) << '\n';
+    std::cout << csvField(strip ? strip->name : "") << ',' << std::lround(piece.length_m * 1000) << ',' << piece.pixels << ',' << piece.count << ',' << csvField(fixtures) << '\n';
   }
   return kDone;
 }
@@ -177,8 +170,8 @@ int patch(const Words& words) {
     const Port& port = controller.ports[static_cast<std::size_t>(span.port)];
     const ResolvedWire wire = resolveWire(stripTypeOf(show, fixture), port.settings, port.run[static_cast<std::size_t>(span.bead)].settings);
     for (int i = 0; i < span.count; ++i)
-      std::cout << field(controller.name) << ',' << field(controller.host) << ',' << protocolTitle(controller.protocol) << ',' << span.port + 1 << ','
-                << field(fixture.name) << ',' << span.pixelOf(i) + 1 << ',' << span.universe << ',' << span.channelOf(i)
+      std::cout << csvField(controller.name) << ',' << csvField(controller.host) << ',' << protocolTitle(controller.protocol) << ',' << span.port + 1 << ','
+                << csvField(fixture.name) << ',' << span.pixelOf(i) + 1 << ',' << span.universe << ',' << span.channelOf(i)
                 << ',' << (span.isWhole() ? span.channelsPerPixel : span.bytes) << ',' << wire.order << '\n';
   }
   return kDone;
@@ -200,7 +193,7 @@ int frame(const Words& words) {
     const auto range = *compiled->map.rangeOf(fixture->id);
     for (int i = 0; i < range.count; ++i) {
       const auto [r, g, b] = rgbValues(light, static_cast<std::size_t>(range.first + i), at);
-      std::cout << field(fixture->name) << ',' << i + 1 << ',' << int{r} << ',' << int{g} << ',' << int{b} << '\n';
+      std::cout << csvField(fixture->name) << ',' << i + 1 << ',' << int{r} << ',' << int{g} << ',' << int{b} << '\n';
     }
   }
   return kDone;

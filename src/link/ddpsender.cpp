@@ -8,8 +8,6 @@
 namespace chispa::link {
 namespace {
 
-constexpr int kRepeats = 3;
-constexpr std::chrono::milliseconds kKeepAlive{800};
 constexpr std::size_t kPacketSize = kDdpHeaderSize + kDdpMostData;
 constexpr int kMostUniverses = 8192;
 
@@ -43,14 +41,12 @@ void DdpSender::send(std::span<const std::uint8_t> values, Instant now, bool all
     std::copy(wanted.begin(), wanted.end(), held);
     changed = true;
   }
-  repeats_ = changed ? 0 : std::min(repeats_ + 1, kRepeats + 1);
-  const bool isDue = all || repeats_ <= kRepeats || now - sentAt_ >= kKeepAlive;
+  const bool isDue = keepAlive_.isDue(changed, all, now);
   std::fill(which_.begin(), which_.end(), isDue ? std::uint8_t{1} : std::uint8_t{0});
   if (isDue) sendFrame(now);
 }
 
 void DdpSender::sendFrame(Instant now) noexcept {
-  sentAt_ = now;
   const std::size_t count = packetWhich_.size();
   std::size_t lastLength = 0;
   for (std::size_t i = 0; i < count; ++i) {
@@ -74,7 +70,7 @@ void DdpSender::sendFrame(Instant now) noexcept {
 
 void DdpSender::endInDark() noexcept {
   std::ranges::fill(row_, std::uint8_t{0});
-  sendFrame(sentAt_);
+  sendFrame(Instant{});
 }
 
 void DdpSender::takeOver(ControllerSender& before) noexcept {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "link/keepalive.h"
 #include "link/sender.h"
 
 namespace chispa::link {
@@ -23,8 +24,7 @@ class DdpSender final : public ControllerSender {
   std::vector<std::uint8_t> packets_;
   std::vector<std::uint8_t> packetWhich_;
   std::uint8_t sequence_ = 0;
-  int repeats_ = 0;
-  Instant sentAt_{-1'000'000'000'000};
+  KeepAlive keepAlive_;
 };
 
 }  // namespace chispa::link

@@ -6,12 +6,6 @@
 #include "link/artnet.h"
 
 namespace chispa::link {
-namespace {
-
-constexpr int kRepeats = 3;
-constexpr std::chrono::milliseconds kKeepAlive{800};
-
-}  // namespace
 
 Result<std::unique_ptr<ControllerSender>> UniverseSender::open(const Controller& controller, std::vector<int> universes, const E131Source& source) {
   const int port = dataPort(controller);
@@ -33,8 +27,7 @@ UniverseSender::UniverseSender(const Controller& controller, std::vector<int> un
   const std::size_t count = universes_.size();
   packets_.resize(count * packetSize_);
   sequences_.resize(count, 0);
-  repeats_.resize(count, 0);
-  sentAt_.resize(count, Instant{-1'000'000'000'000});
+  keepAlive_.resize(count);
   E131Source own = source;
   own.priority = static_cast<std::uint8_t>(std::clamp(controller.priority, 0, 200));
   const bool isE131 = protocol_ == Protocol::E131;
@@ -82,11 +75,8 @@ void UniverseSender::send(std::span<const std::uint8_t> all, Instant now, bool e
     const auto held = values(i);
     const bool changed = !std::equal(wanted.begin(), wanted.end(), held.begin());
     if (changed) std::copy(wanted.begin(), wanted.end(), held.begin());
-    repeats_[i] = changed ? 0 : std::min(repeats_[i] + 1, kRepeats + 1);
-    which_[i] = everything || repeats_[i] <= kRepeats || now - sentAt_[i] >= kKeepAlive;
-    if (!which_[i]) continue;
-    sentAt_[i] = now;
-    number(i);
+    which_[i] = keepAlive_[i].isDue(changed, everything, now);
+    if (which_[i]) number(i);
   }
   sendMarked(now);
 }
@@ -118,7 +108,7 @@ void UniverseSender::terminate() noexcept {
   }
   for (std::size_t i = 0; i < universes_.size(); ++i) {
     setE131Terminated(packet(i), false);
-    repeats_[i] = 0;
+    keepAlive_[i].restart();
   }
 }
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "link/keepalive.h"
 #include "link/sender.h"
 
 namespace chispa::link {
@@ -29,8 +30,7 @@ class UniverseSender final : public ControllerSender {
   std::vector<Endpoint> groups_;
   std::vector<std::uint8_t> packets_;
   std::vector<std::uint8_t> sequences_;
-  std::vector<int> repeats_;
-  std::vector<Instant> sentAt_;
+  std::vector<KeepAlive> keepAlive_;
   /// The packet that says "now", if there is one.
   std::vector<std::uint8_t> syncPacket_;
   std::vector<Endpoint> syncGroup_;

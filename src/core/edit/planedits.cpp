@@ -18,6 +18,16 @@ std::string shapeTitle(const Shape& shape) {
 
 void addWholeZone(Show& show, const Fixture& fixture) { addZone(show, fixture.name, {fixture.id}); }
 
+/// A fixture without segments yet, of `strip` or of the show's first strip type.
+Fixture newFixture(Show& show, const std::string& name, const Placement& place, StripTypeId strip) {
+  Fixture fixture;
+  fixture.id = show.newId<FixtureId>();
+  fixture.name = freeName(show.fixtures, name);
+  fixture.stripType = strip ? strip : show.stripTypes.empty() ? StripTypeId{} : show.stripTypes.front()->id;
+  fixture.place = place;
+  return fixture;
+}
+
 bool isOneOf(const std::vector<FixtureId>& ids, FixtureId id) { return std::find(ids.begin(), ids.end(), id) != ids.end(); }
 
 void dropFromZones(Show& show, const std::vector<FixtureId>& ids) {
@@ -44,11 +54,7 @@ void dropFromPorts(Show& show, const std::vector<FixtureId>& ids) {
 }  // namespace
 
 FixtureId addFixture(Show& show, const Shape& shape, Vec3 position_m, Vec3 rotation_deg, StripTypeId strip) {
-  Fixture fixture;
-  fixture.id = show.newId<FixtureId>();
-  fixture.name = freeName(show.fixtures, shapeTitle(shape));
-  fixture.stripType = strip ? strip : show.stripTypes.empty() ? StripTypeId{} : show.stripTypes.front()->id;
-  fixture.place = {position_m, rotation_deg};
+  Fixture fixture = newFixture(show, shapeTitle(shape), {position_m, rotation_deg}, strip);
   fixture.segments.push_back({std::string(shapeName(shape)), shape, {}});
   put(show.fixtures, fixture);
   addWholeZone(show, fixture);
@@ -57,11 +63,7 @@ FixtureId addFixture(Show& show, const Shape& shape, Vec3 position_m, Vec3 rotat
 
 FixtureId addOutlines(Show& show, const std::string& name, const std::vector<Outline>& outlines, const Placement& place, StripTypeId strip) {
   if (outlines.empty()) return {};
-  Fixture fixture;
-  fixture.id = show.newId<FixtureId>();
-  fixture.name = freeName(show.fixtures, name);
-  fixture.stripType = strip ? strip : show.stripTypes.empty() ? StripTypeId{} : show.stripTypes.front()->id;
-  fixture.place = place;
+  Fixture fixture = newFixture(show, name, place, strip);
   const StripType& type = stripTypeOf(show, fixture);
   for (std::size_t i = 0; i < outlines.size(); ++i) {
     const std::string number = "line " + std::to_string(i + 1);

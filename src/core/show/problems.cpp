@@ -109,7 +109,7 @@ class Inspection {
       const bool overlaps = before && before->controller == span->controller && before->universe == span->universe && before->channel + before->channelCount() > span->channel;
       if (overlaps && told.insert({span->controller, span->port}).second)
         add(Severity::Error, "Channel " + std::to_string(span->channel) + " of universe " + std::to_string(span->universe) + " is taken twice: port " + std::to_string(before->port + 1) + " reaches into it.",
-            portText(span->controller, span->port), "Move a pinned start, or take a pin away.", PortPlace{controllerOf(span->controller).id, span->port});
+            portText(controllerOf(span->controller), span->port), "Move a pinned start, or take a pin away.", PortPlace{controllerOf(span->controller).id, span->port});
       if (!overlaps || span->channel + span->channelCount() > before->channel + before->channelCount()) before = span;
     }
   }
@@ -123,18 +123,18 @@ class Inspection {
       const auto& pin = port.run[static_cast<std::size_t>(span.bead)].pin ? port.run[static_cast<std::size_t>(span.bead)].pin : span.bead == 0 ? port.pin : std::nullopt;
       if (pin && !controller.isPacked && controller.protocol != Protocol::Ddp && pin->channel + span.channelsPerPixel - 1 > controller.channelsPerUniverse && span.universe == pin->universe + 1 && span.channel == 1)
         add(Severity::Warning, "The pinned start at channel " + std::to_string(pin->channel) + " would split a pixel; it begins in universe " + std::to_string(span.universe) + ".",
-            portText(span.controller, span.port), "Pin it to channel " + std::to_string(controller.channelsPerUniverse - span.channelsPerPixel + 1) + " or lower, or let the controller be packed.",
+            portText(controller, span.port), "Pin it to channel " + std::to_string(controller.channelsPerUniverse - span.channelsPerPixel + 1) + " or lower, or let the controller be packed.",
             PortPlace{controller.id, span.port});
     }
     for (const auto& [place, count] : pixels) {
       const Controller& controller = controllerOf(place.first);
       if (controller.mostPixelsOfPort > 0 && count > controller.mostPixelsOfPort)
-        add(Severity::Error, std::to_string(count) + " pixels hang on it, but the port drives " + std::to_string(controller.mostPixelsOfPort) + ".", portText(place.first, place.second),
+        add(Severity::Error, std::to_string(count) + " pixels hang on it, but the port drives " + std::to_string(controller.mostPixelsOfPort) + ".", portText(controller, place.second),
             "Cut the run and hang the rest on another port.", PortPlace{controller.id, place.second});
     }
   }
 
-  std::string portText(int controller, int port) const { return controllerOf(controller).name + ", port " + std::to_string(port + 1); }
+  static std::string portText(const Controller& controller, int port) { return controller.name + ", port " + std::to_string(port + 1); }
 
   void inspectCuts(const Fixture& fixture) {
     const int cut = stripTypeOf(show_, fixture).pixelsPerCut;
@@ -161,7 +161,7 @@ class Inspection {
   }
 
   void inspectRun(const Controller& controller, int port) {
-    const std::string where = controller.name + ", port " + std::to_string(port + 1);
+    const std::string where = portText(controller, port);
     for (const Bead& bead : controller.ports[static_cast<std::size_t>(port)].run) {
       const Fixture* fixture = find(show_.fixtures, bead.fixture);
       if (!fixture)

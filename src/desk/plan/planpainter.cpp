@@ -234,9 +234,9 @@ void PlanPainter::paintWalk(const PlanView::Piece& piece, int pixel) {
 }
 
 void PlanPainter::paintZone(const Zone& zone) {
-  const PixelMap map = mapPixels(view_.session().show());
-  const ZoneCells cells = cellsOf(view_.session().show(), map, zone);
-  std::vector<std::optional<QPointF>> spots(map.positions.size());
+  const ZoneCells& cells = *view_.zoneCells();
+  const auto pixels = view_.pieces().empty() ? 0 : static_cast<std::size_t>(view_.pieces().back().first) + view_.pieces().back().points.size();
+  std::vector<std::optional<QPointF>> spots(pixels);
   for (const PlanView::Piece& piece : view_.pieces())
     for (std::size_t i = 0; i < piece.flat.size(); ++i)
       if (!std::isnan(piece.flat[i].x())) spots[static_cast<std::size_t>(piece.first) + i] = view_.toScreen(piece.flat[i]);
@@ -288,7 +288,7 @@ void PlanPainter::paintZone(const Zone& zone) {
 
 void PlanPainter::paintSelection() {
   const Selection& selection = view_.session().selection;
-  if (const auto* id = std::get_if<ZoneId>(&selection.now()))
+  if (const auto* id = std::get_if<ZoneId>(&selection.now()); id && view_.zoneCells())
     if (const Zone* zone = chispa::find(view_.session().show().zones, *id)) paintZone(*zone);
   for (const PlanView::Piece& piece : view_.pieces())
     if (selection.has(piece.fixture->id) && !piece.flat.empty() && !std::isnan(piece.flat.front().x())) {

@@ -10,7 +10,6 @@
 #include "core/edit/arrange.h"
 #include "core/edit/planedits.h"
 #include "core/shape/way.h"
-#include "core/zone/cells.h"
 #include "desk/parts/theme.h"
 #include "desk/plan/planpainter.h"
 #include "desk/plan/underlaypictures.h"
@@ -270,7 +269,22 @@ std::vector<std::uint32_t> PlanView::pixelsWhere(const QRectF& screen, const std
   return found;
 }
 
+void PlanView::updateZoneCells() {
+  const auto* id = std::get_if<ZoneId>(&session_.selection.now());
+  const auto& zones = session_.show().zones;
+  const auto zone = std::find_if(zones.begin(), zones.end(), [id](const auto& z) { return id && z->id == *id; });
+  if (zone == zones.end()) {
+    zoneCells_.reset();
+    zoneOfCells_.reset();
+  } else if (zoneOfCells_ != *zone || fixturesOfCells_ != session_.show().fixtures) {
+    zoneOfCells_ = *zone;
+    fixturesOfCells_ = session_.show().fixtures;
+    zoneCells_ = std::make_unique<const ZoneCells>(cellsOf(session_.show(), mapPixels(session_.show()), **zone));
+  }
+}
+
 void PlanView::paintEvent(QPaintEvent*) {
+  updateZoneCells();
   QPainter painter(this);
   painter.fillRect(rect(), theme().window);
   painter.setRenderHint(QPainter::Antialiasing);

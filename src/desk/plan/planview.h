@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/show/strip.h"
+#include "core/zone/cells.h"
 #include "desk/plan/projection.h"
 #include "desk/plan/tools/plantool.h"
 #include "desk/session/session.h"
@@ -38,6 +39,8 @@ class PlanView : public QWidget {
   const Session& session() const { return session_; }
   const PlanProjection& projection() const { return projection_; }
   const std::vector<Piece>& pieces() const { return pieces_; }
+  /// The cells of the selected zone; null if none is selected.
+  const ZoneCells* zoneCells() const { return zoneCells_.get(); }
   PlanSide side() const { return projection_.side(); }
   /// Looks from another side at everything; unrolled, it shows the selected zone, or the selected fixtures' cells.
   void setSide(PlanSide side);
@@ -88,6 +91,7 @@ class PlanView : public QWidget {
  private:
   void updatePieces();
   void unroll();
+  void updateZoneCells();
   void flatten(Piece& piece) const;
   static void measure(Piece& piece);
   void nudge(QPointF by_m);
@@ -107,6 +111,10 @@ class PlanView : public QWidget {
   QPointF centre_;     // plan point in the widget's middle
   bool isFramed_ = true;
   std::vector<Piece> pieces_;
+  /// Worked out once for a zone and the fixtures that it lies on, not at every frame of light.
+  std::unique_ptr<const ZoneCells> zoneCells_;
+  std::shared_ptr<const Zone> zoneOfCells_;
+  Items<Fixture> fixturesOfCells_;
   /// Small dots are drawn into this, pixel by pixel.
   QImage dots_;
   std::optional<QPointF> panFrom_;

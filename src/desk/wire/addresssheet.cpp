@@ -4,6 +4,7 @@
 #include <QHeaderView>
 #include <algorithm>
 
+#include "core/files/csv.h"
 #include "core/wire/patch.h"
 #include "core/wire/wiresettings.h"
 #include "desk/parts/format.h"
@@ -70,10 +71,7 @@ void AddressSheet::setFilter(const QString& words) {
 }
 
 QString AddressSheet::csv() const {
-  const auto field = [](QString words) {
-    if (!words.contains(QLatin1Char(',')) && !words.contains(QLatin1Char('"'))) return words;
-    return QLatin1Char('"') + words.replace(QLatin1Char('"'), QStringLiteral("\"\"")) + QLatin1Char('"');
-  };
+  const auto field = [](const QString& words) { return text(csvField(words.toStdString())); };
   QStringList lines;
   QStringList cells;
   for (int column = 0; column < columnCount(); ++column) cells << field(horizontalHeaderItem(column)->text());
