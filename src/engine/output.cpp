@@ -14,14 +14,12 @@ void Output::keepRecord(std::size_t most) {
 
 void Output::replaceProgram(Program* old, Program& next) noexcept {
   if (!old || !isLit_) return;
-  for (auto& line : old->lines) {
-    const auto same = std::find_if(next.lines.begin(), next.lines.end(), [&](const Program::Line& other) {
-      return other.sender->controller() == line.sender->controller();
-    });
+  for (Line& line : old->lines) {
+    const auto same = std::find_if(next.lines.begin(), next.lines.end(), [&](const Line& other) { return other.sender().controller() == line.sender().controller(); });
     if (same == next.lines.end())
-      line.sender->endInDark();
+      line.sender().endInDark();
     else
-      same->sender->takeOver(*line.sender);
+      same->sender().takeOver(line.sender());
   }
 }
 
@@ -37,27 +35,51 @@ void Output::compute(Program& program, const TransportState& at, Micros position
   }
 }
 
-void Output::sendFrame(Program& program, Micros position, MonoTime now, bool dark) noexcept {
-  const float level = dark || blackout_.load() ? 0.f : master_.load();
-  program.show->packer->pack(program.frames->filling(), position, level, program.values);
-  for (auto& line : program.lines) {
-    const std::size_t count = line.sender->universes().size();
-    const auto values =
-        std::span(program.values).subspan(line.firstUniverse * kUniverseChannels, count * kUniverseChannels);
-    line.sender->send(values, now, dark);
-    if (!recording_) continue;
-    for (std::size_t i = 0; i < count && record_.size() < record_.capacity(); ++i)
-      if (line.sender->wasSent(i))
-        record_.push_back({position, static_cast<std::uint32_t>(line.firstUniverse + i), level == 0.f});
-  }
+namespace {
+
+std::span<const std::uint8_t> valuesOf(const Program& program, const Line& line) {
+  return std::span(program.values).subspan(line.firstUniverse() * kUniverseChannels, line.sender().universes().size() * kUniverseChannels);
+}
+
+}  // namespace
+
+void Output::note(const Line& line, Micros position, bool isDark) noexcept {
+  if (!recording_) return;
+  for (std::size_t i = 0; i < line.sender().universes().size() && record_.size() < record_.capacity(); ++i)
+    if (line.sender().wasSent(i)) record_.push_back({position, static_cast<std::uint32_t>(line.firstUniverse() + i), isDark});
+}
+
+void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept {
+  const float level = blackout_.load() ? 0.f : master_.load();
+  const PixelFrame& frame = program.frames->filling();
+  program.show->packer->pack(frame, position, level, program.values, program.power.follow(frame, level, now));
+  for (Line& line : program.lines)
+    if (line.offer(valuesOf(program, line), now)) note(line, position, level == 0.f);
   // All data first, so that what waits for a word changes in one frame everywhere.
-  for (auto& line : program.lines) line.sender->sync();
+  for (Line& line : program.lines)
+    if (line.late() == MonoTime(0)) line.sender().sync();
+}
+
+std::span<const MonoTime> Output::lates() const noexcept {
+  const Program* program = program_.current();
+  return program && isLit_ ? std::span<const MonoTime>(program->lates) : std::span<const MonoTime>();
+}
+
+void Output::stepLate(MonoTime late, MonoTime now) noexcept {
+  Program* program = program_.current();
+  for (Line& line : program->lines)
+    if (line.late() == late && line.leave(now)) line.sender().sync();
 }
 
 void Output::goDark(Program& program, MonoTime now) noexcept {
   isLit_ = false;
-  sendFrame(program, Micros(0), now, true);
-  for (auto& line : program.lines) line.sender->terminate();
+  program.show->packer->pack(program.frames->filling(), Micros(0), 0, program.values);
+  for (Line& line : program.lines) {
+    line.sendAtOnce(valuesOf(program, line), now);
+    note(line, Micros(0), true);
+    line.sender().sync();
+    line.sender().terminate();
+  }
 }
 
 void Output::step(MonoTime now) noexcept {
@@ -70,7 +92,7 @@ void Output::step(MonoTime now) noexcept {
   compute(*program, at, position, now);
   if (lightWanted_.load()) {
     isLit_ = true;
-    sendFrame(*program, position, now, false);
+    sendFrame(*program, position, now);
   } else if (isLit_) {
     goDark(*program, now);
   }
@@ -103,6 +125,10 @@ void OutputThread::run() noexcept {
     const MonoTime begun = clock_.now();
     stats_.lateness.add(begun - next);
     output_.step(next);
+    for (const MonoTime late : output_.lates()) {
+      clock_.sleepUntil(next + late);
+      output_.stepLate(late, next + late);
+    }
     stats_.frames.fetch_add(1, std::memory_order_relaxed);
     const MonoTime now = clock_.now();
     stats_.lastFrameTook_ns.store((now - begun).count(), std::memory_order_relaxed);

@@ -49,13 +49,18 @@ class Output {
 
   /// Output thread: computes the frame of `now` and sends it if light is on.
   void step(MonoTime now) noexcept;
+  /// Output thread, after step(): how long after the frame's instant something is still to leave, rising.
+  std::span<const MonoTime> lates() const noexcept;
+  /// Output thread: sends what leaves `late` after the frame's instant.
+  void stepLate(MonoTime late, MonoTime now) noexcept;
   /// Output thread, at the end: black, then the end of the streams, if light was on.
   void finish(MonoTime now) noexcept;
 
  private:
   void replaceProgram(Program* old, Program& next) noexcept;
   void compute(Program& program, const TransportState& at, Micros position, MonoTime now) noexcept;
-  void sendFrame(Program& program, Micros position, MonoTime now, bool dark) noexcept;
+  void sendFrame(Program& program, Micros position, MonoTime now) noexcept;
+  void note(const Line& line, Micros position, bool isDark) noexcept;
   void goDark(Program& program, MonoTime now) noexcept;
 
   const Transport& transport_;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/player.h"
 
+#include <algorithm>
 #include <cerrno>
 #include <cstring>
 
@@ -14,18 +15,23 @@ constexpr auto kFollowEvery = 10ms;
 constexpr auto kMostWaitForSound = 500ms;
 /// Differences beyond this are jumped, smaller ones eased away.
 constexpr Micros kJump{40'000};
-constexpr MonoTime kTroubleLasts = 3s;
+constexpr MonoTime kHealEvery = 1s;
 
-std::string troubleText(int error) {
-  if (error == ECONNREFUSED) return "nobody listens at its address";
-  return std::strerror(error);
+/// "no answer from 10.0.0.9 since 12 s".
+std::string troubleText(int error, const std::string& host, MonoTime since) {
+  const bool isSilent = error == ECONNREFUSED || error == EHOSTUNREACH || error == ETIMEDOUT;
+  const std::string what = isSilent ? "no answer from " + host : "nothing can be sent to " + host + " (" + std::strerror(error) + ")";
+  const auto seconds = std::chrono::duration_cast<std::chrono::seconds>(since).count();
+  return seconds < 1 ? what : what + " since " + std::to_string(seconds) + " s";
 }
 
 }  // namespace
 
 Player::Player(Options options)
-    : source_(std::move(options.source)),
-      sound_(options.sound ? std::move(options.sound) : makeSilence("no sound was asked for")) {
+    : sound_(options.sound ? std::move(options.sound) : makeSilence("no sound was asked for")) {
+  setup_.source = std::move(options.source);
+  setup_.lookup = [this](const std::string& host, int port) { return hosts_.lookup(host, port); };
+  setup_.period = MonoTime(static_cast<std::int64_t>(1e9 / options.framesPerSecond));
   if (options.recordEntries > 0) output_.keepRecord(options.recordEntries);
   thread_ = std::make_unique<OutputThread>(output_, clock_, options.framesPerSecond);
   follower_ = std::thread([this] { follow(); });
@@ -42,14 +48,43 @@ Player::~Player() {
 }
 
 void Player::setShow(const Show& show, std::shared_ptr<const CompiledShow> compiled) {
+  const std::scoped_lock lock(loading_);
+  show_ = show;
+  compiled_ = std::move(compiled);
+  setup_.frames.reset();
+  load();
+}
+
+void Player::load() {
   problems_.clear();
-  compiled_ = compiled;
-  auto program = makeProgram(show, std::move(compiled), source_, problems_);
-  frames_ = program->frames;
+  hostsVersion_ = hosts_.version();
+  auto program = makeProgram(show_, compiled_, setup_, problems_);
+  if (!setup_.frames) setup_.frames = program->frames;
+  power_ = program->power.live();
   counters_.clear();
-  for (const auto& line : program->lines)
-    counters_.emplace_back(line.sender->controller(), line.sender->sharedCounters());
+  for (const Line& line : program->lines) counters_.emplace_back(line.sender().controller(), line.sender().sharedCounters());
   output_.load(std::move(program));
+}
+
+bool Player::canOpenMore() const {
+  return std::any_of(problems_.begin(), problems_.end(), [this](const LineProblem& problem) {
+    const Controller* controller = find(show_.controllers, problem.controller);
+    return controller && link::ControllerSender::open(*controller, {}, setup_.source, setup_.lookup);
+  });
+}
+
+void Player::heal(MonoTime now) {
+  if (now - healedAt_ < kHealEvery) return;
+  healedAt_ = now;
+  const std::scoped_lock lock(loading_);
+  if (!compiled_) return;
+  // A socket that cannot send although the other side may be well has lost its own network: it is opened anew.
+  const bool isCutOff = std::any_of(counters_.begin(), counters_.end(), [now](const auto& line) {
+    const int error = line.second->lastError;
+    const bool isOurs = error == ENETUNREACH || error == EADDRNOTAVAIL || error == EINVAL || error == ENETDOWN || error == EPERM;
+    return isOurs && now - MonoTime(line.second->lastErrorAt_ns.load()) < link::kTroubleLasts;
+  });
+  if (isCutOff || hosts_.version() != hostsVersion_ || canOpenMore()) load();
 }
 
 void Player::setSound(std::shared_ptr<const AudioClip> clip) {
@@ -105,28 +140,41 @@ Micros Player::position() const { return transport_.get().positionAt(clock_.now(
 
 const PixelFrame& Player::latestFrame() {
   static const PixelFrame none;
-  return frames_ ? frames_->latest() : none;
+  return setup_.frames ? setup_.frames->latest() : none;
 }
 
 std::vector<LineState> Player::lines() const {
+  const std::scoped_lock lock(loading_);
   std::vector<LineState> states;
   const MonoTime now = clock_.now();
   for (const auto& [controller, counters] : counters_) {
-    LineState state{controller, counters->packets, counters->bytes, counters->errors, true, {}};
-    const MonoTime since = now - MonoTime(counters->lastErrorAt_ns.load());
-    if (counters->lastError != 0 && since < kTroubleLasts) {
+    LineState state{controller, counters->packets, counters->bytes, counters->errors, counters->frames, true, {}};
+    if (counters->lastError != 0 && now - MonoTime(counters->lastErrorAt_ns.load()) < link::kTroubleLasts) {
+      const Controller* own = find(show_.controllers, controller);
       state.reached = false;
-      state.trouble = troubleText(counters->lastError);
+      state.trouble = troubleText(counters->lastError, own ? own->host : std::string(), now - MonoTime(counters->troubleSince_ns.load()));
     }
     states.push_back(std::move(state));
   }
-  for (const LineProblem& problem : problems_) states.push_back({problem.controller, 0, 0, 0, false, problem.failure.what});
+  for (const LineProblem& problem : problems_) states.push_back({problem.controller, 0, 0, 0, 0, false, problem.failure.what});
+  return states;
+}
+
+std::vector<SupplyState> Player::supplies() const {
+  const std::scoped_lock lock(loading_);
+  std::vector<SupplyState> states;
+  for (std::size_t i = 0; compiled_ && i < compiled_->budget->supplyCount(); ++i)
+    states.push_back({compiled_->budget->supplyAt(i), static_cast<double>(power_->amps[i].load()), static_cast<double>(power_->levels[i].load())});
   return states;
 }
 
 void Player::follow() {
   std::unique_lock lock(mutex_);
   while (!stopping_) {
+    lock.unlock();
+    heal(clock_.now());
+    lock.lock();
+    if (stopping_) break;
     const TransportState state = transport_.get();
     if (!state.playing) {
       wake_.wait_for(lock, 100ms);

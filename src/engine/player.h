@@ -18,10 +18,19 @@ struct LineState {
   std::uint64_t packets = 0;
   std::uint64_t bytes = 0;
   std::uint64_t errors = 0;
+  std::uint64_t frames = 0;
   /// False if the last seconds brought "nobody listens there", or nothing can be sent.
   bool reached = true;
   /// In words, if it is not reached.
   std::string trouble;
+};
+
+/// How a supply is doing.
+struct SupplyState {
+  SupplyId supply;
+  double amps = 0;
+  /// 1, or less while its budget holds the light back.
+  double level = 1;
 };
 
 /// Plays shows: owns the output thread, the sound and the transport. All members are for one thread (the window's or
@@ -58,22 +67,33 @@ class Player {
   bool isBlackout() const { return output_.isBlackout(); }
   const OutputStats& stats() const { return thread_->stats(); }
   std::vector<LineState> lines() const;
+  /// All supplies of the show, as of the last frame that left.
+  std::vector<SupplyState> supplies() const;
   std::string soundDescription() const { return sound_->description(); }
   /// Latest frame computed, in the order of the compiled show's pixels. Valid until the next call.
   const PixelFrame& latestFrame();
-  const CompiledShow* compiled() const { return compiled_.get(); }
-
+  
  private:
   void follow();
+  void load();
+  void heal(MonoTime now);
+  bool canOpenMore() const;
   void correctToSound(MonoTime now);
   void startAt(ScoreId score, Micros from);
 
   SteadyClock clock_;
   Transport transport_;
   Output output_{transport_};
-  link::E131Source source_;
+  link::HostBook hosts_;
+  ProgramSetup setup_;
+
+  /// Guards what is loaded: the caller loads shows, and the follower the same show anew when the network has changed.
+  mutable std::mutex loading_;
+  Show show_;
   std::shared_ptr<const CompiledShow> compiled_;
-  std::shared_ptr<FrameBox> frames_;
+  std::shared_ptr<PowerLive> power_;
+  std::uint64_t hostsVersion_ = 0;
+  MonoTime healedAt_{0};
   std::vector<std::pair<ControllerId, std::shared_ptr<const link::SendCounters>>> counters_;
   std::vector<LineProblem> problems_;
 

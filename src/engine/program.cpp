@@ -22,16 +22,42 @@ PortChain chainOf(const Show& show, const PixelMap& map, const Controller& contr
   return chain;
 }
 
+/// What the values of a controller are, if all its beads are alike.
+link::RowFormat rowFormat(const Show& show, const Controller& controller) {
+  std::optional<link::RowFormat> format;
+  for (const Port& port : controller.ports)
+    for (const Bead& bead : port.run) {
+      const Fixture* fixture = find(show.fixtures, bead.fixture);
+      if (!fixture) continue;
+      const ResolvedWire wire = resolveWire(stripTypeOf(show, *fixture), port.settings, bead.settings);
+      const link::RowFormat own{static_cast<int>(wire.order.size()), wire.bits};
+      if (format && (format->channels != own.channels || format->bits != own.bits)) return {};
+      format = own;
+    }
+  return format.value_or(link::RowFormat{});
+}
+
+void noteLates(Program& program) {
+  for (const Line& line : program.lines)
+    if (line.late() > MonoTime(0)) program.lates.push_back(line.late());
+  std::sort(program.lates.begin(), program.lates.end());
+  program.lates.erase(std::unique(program.lates.begin(), program.lates.end()), program.lates.end());
+}
+
 }  // namespace
 
-std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const CompiledShow> compiled,
-                                     const link::E131Source& source, std::vector<LineProblem>& problems) {
+std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const CompiledShow> compiled, const ProgramSetup& setup,
+                                     std::vector<LineProblem>& problems) {
   auto program = std::make_unique<Program>();
   program->show = std::move(compiled);
   program->renderer.prepare(*program->show);
   program->values.resize(program->show->packer->bufferSize());
-  program->frames = std::make_shared<FrameBox>();
-  program->frames->resize(static_cast<std::size_t>(program->show->map.count()));
+  program->power = PowerWatch(program->show->budget.get());
+  program->frames = setup.frames;
+  if (!program->frames) {
+    program->frames = std::make_shared<FrameBox>();
+    program->frames->resize(static_cast<std::size_t>(program->show->map.count()));
+  }
   const auto& universes = program->show->patch.universes;
   std::size_t next = 0;
   for (std::size_t c = 0; c < show.controllers.size(); ++c) {
@@ -42,13 +68,15 @@ std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const Com
     std::vector<int> numbers;
     for (; next < universes.size() && universes[next].controller == static_cast<int>(c); ++next)
       numbers.push_back(universes[next].universe);
-    if (numbers.empty()) continue;
-    auto sender = link::ControllerSender::open(controller, std::move(numbers), source);
+    // A screen's pixels are drawn by the window.
+    if (numbers.empty() || controller.protocol == Protocol::Screen) continue;
+    auto sender = link::ControllerSender::open(controller, std::move(numbers), setup.source, setup.lookup, rowFormat(show, controller));
     if (sender)
-      program->lines.push_back({*std::move(sender), first});
+      program->lines.emplace_back(*std::move(sender), first, controller, setup.period);
     else
       problems.push_back({controller.id, sender.failure()});
   }
+  noteLates(*program);
   return program;
 }
 

@@ -6,7 +6,8 @@
 #include "core/render/compiled.h"
 #include "core/render/renderer.h"
 #include "engine/framebox.h"
-#include "link/sender.h"
+#include "engine/line.h"
+#include "engine/powerlive.h"
 
 namespace chispa::engine {
 
@@ -25,12 +26,11 @@ struct Program {
   std::shared_ptr<const CompiledShow> show;
   Renderer renderer;
   std::vector<std::uint8_t> values;
-  /// One a controller that could be opened, with the place of its first universe in `values`.
-  struct Line {
-    std::unique_ptr<link::ControllerSender> sender;
-    std::size_t firstUniverse = 0;
-  };
+  /// One a controller that could be opened.
   std::vector<Line> lines;
+  /// The instants after a frame's own at which late lines leave, rising, none twice.
+  std::vector<MonoTime> lates;
+  PowerWatch power;
   std::vector<PortChain> chains;
   std::shared_ptr<FrameBox> frames;
 };
@@ -41,8 +41,17 @@ struct LineProblem {
   Failure failure;
 };
 
-/// Makes a program of `show`. Looks host names up and opens sockets; not for the output thread.
-std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const CompiledShow> compiled,
-                                     const link::E131Source& source, std::vector<LineProblem>& problems);
+/// What a program needs to know besides the show.
+struct ProgramSetup {
+  link::E131Source source = {};
+  link::HostLookup lookup = link::resolve;
+  MonoTime period{25'000'000};
+  /// Where frames go; a new one is made if there is none.
+  std::shared_ptr<FrameBox> frames = {};
+};
+
+/// Makes a program of `show`. Opens sockets; not for the output thread.
+std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const CompiledShow> compiled, const ProgramSetup& setup,
+                                     std::vector<LineProblem>& problems);
 
 }  // namespace chispa::engine

@@ -17,6 +17,14 @@ inline void putBig32(std::span<std::uint8_t> packet, std::size_t at, std::uint32
   putBig16(packet, at + 2, static_cast<std::uint16_t>(value & 0xffff));
 }
 
+inline std::uint16_t big16(std::span<const std::uint8_t> packet, std::size_t at) {
+  return static_cast<std::uint16_t>(packet[at] << 8 | packet[at + 1]);
+}
+
+inline std::uint32_t big32(std::span<const std::uint8_t> packet, std::size_t at) {
+  return static_cast<std::uint32_t>(big16(packet, at)) << 16 | big16(packet, at + 2);
+}
+
 inline void putText(std::span<std::uint8_t> packet, std::size_t at, std::string_view text) {
   for (const char c : text) packet[at++] = static_cast<std::uint8_t>(c);
 }

@@ -13,18 +13,18 @@ constexpr int kMostUniverses = 8192;
 
 }  // namespace
 
-Result<std::unique_ptr<ControllerSender>> DdpSender::open(const Controller& controller, std::vector<int> universes) {
-  const auto endpoint = resolve(controller.host, dataPort(controller));
+Result<std::unique_ptr<ControllerSender>> DdpSender::open(const Controller& controller, std::vector<int> universes, const HostLookup& lookup, RowFormat format) {
+  const auto endpoint = lookup(controller.host, dataPort(controller));
   if (!endpoint) return endpoint.failure();
   if (!universes.empty() && universes.back() >= kMostUniverses)
     return Failure{"The data reaches beyond byte " + std::to_string(kMostUniverses * static_cast<int>(kChannels)) + ".", controller.name, "Take the pin away that sends it there."};
   auto socket = UdpSender::open(*endpoint);
   if (!socket) return socket.failure();
-  return std::unique_ptr<ControllerSender>(new DdpSender(controller, std::move(universes), *endpoint, *std::move(socket)));
+  return std::unique_ptr<ControllerSender>(new DdpSender(controller, std::move(universes), *endpoint, *std::move(socket), format));
 }
 
-DdpSender::DdpSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, UdpSender socket)
-    : ControllerSender(controller, std::move(universes), endpoint, std::move(socket)) {
+DdpSender::DdpSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, UdpSender socket, RowFormat format)
+    : ControllerSender(controller, std::move(universes)), endpoint_(endpoint), socket_(std::move(socket)), dataType_(ddpDataType(format)) {
   length_ = universes_.empty() ? 0 : (static_cast<std::size_t>(universes_.back()) + 1) * kChannels;
   row_.resize(length_, 0);
   const std::size_t count = (length_ + kDdpMostData - 1) / kDdpMostData;
@@ -54,7 +54,7 @@ void DdpSender::sendFrame(Instant now) noexcept {
     lastLength = std::min(kDdpMostData, length_ - offset);
     const auto packet = std::span(packets_).subspan(i * kPacketSize, kPacketSize);
     sequence_ = static_cast<std::uint8_t>(sequence_ % 15 + 1);
-    writeDdpHeader(packet, {sequence_, i + 1 == count, static_cast<std::uint32_t>(offset), static_cast<std::uint16_t>(lastLength)});
+    writeDdpHeader(packet, {sequence_, i + 1 == count, static_cast<std::uint32_t>(offset), static_cast<std::uint16_t>(lastLength), dataType_});
     std::copy_n(row_.begin() + static_cast<std::ptrdiff_t>(offset), lastLength, packet.begin() + kDdpHeaderSize);
     packetWhich_[i] = i + 1 < count;
   }

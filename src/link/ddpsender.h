@@ -9,16 +9,19 @@ namespace chispa::link {
 /// bytes, whole frames or not at all, the last with the push flag.
 class DdpSender final : public ControllerSender {
  public:
-  static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller, std::vector<int> universes);
+  static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller, std::vector<int> universes, const HostLookup& lookup, RowFormat format);
 
   void send(std::span<const std::uint8_t> values, Instant now, bool all) noexcept override;
   void endInDark() noexcept override;
   void takeOver(ControllerSender& before) noexcept override;
 
  private:
-  DdpSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, UdpSender socket);
+  DdpSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, UdpSender socket, RowFormat format);
   void sendFrame(Instant now) noexcept;
 
+  Endpoint endpoint_;
+  UdpSender socket_;
+  std::uint8_t dataType_;
   std::size_t length_ = 0;
   std::vector<std::uint8_t> row_;
   std::vector<std::uint8_t> packets_;

@@ -6,7 +6,9 @@
 #include <vector>
 
 #include "core/show/controller.h"
+#include "link/ddp.h"
 #include "link/e131.h"
+#include "link/hostbook.h"
 #include "link/udp.h"
 
 namespace chispa::link {
@@ -16,10 +18,16 @@ struct SendCounters {
   std::atomic<std::uint64_t> packets{0};
   std::atomic<std::uint64_t> bytes{0};
   std::atomic<std::uint64_t> errors{0};
-  /// errno of the last failed send, and when it was, in nanoseconds of the monotonic clock.
+  /// Frames of which anything was sent.
+  std::atomic<std::uint64_t> frames{0};
+  /// errno of the last failed send, when it was, and since when it is so, in nanoseconds of the monotonic clock.
   std::atomic<int> lastError{0};
   std::atomic<std::int64_t> lastErrorAt_ns{0};
+  std::atomic<std::int64_t> troubleSince_ns{0};
 };
+
+/// Errors that come less often than this are trouble of their own, not the same one.
+inline constexpr std::chrono::seconds kTroubleLasts{3};
 
 /// Sends the universes of one controller in its protocol. All memory is taken when it is opened; sending allocates
 /// nothing, takes no lock and never blocks. One thread at a time.
@@ -28,9 +36,11 @@ class ControllerSender {
   using Instant = std::chrono::nanoseconds;
   static constexpr std::size_t kChannels = 512;
 
-  /// `universes` in the order of the values given to send(). Fails if the address makes no sense.
+  /// `universes` in the order of the values given to send(). `lookup` says where hosts are, `format` what
+  /// a row's values are, if they are alike. Fails if the address makes no
+  /// sense or is not known yet.
   static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller, std::vector<int> universes,
-                                                        const E131Source& source);
+                                                        const E131Source& source, const HostLookup& lookup = resolve, RowFormat format = {});
   virtual ~ControllerSender() = default;
   ControllerSender(const ControllerSender&) = delete;
   ControllerSender& operator=(const ControllerSender&) = delete;
@@ -57,12 +67,11 @@ class ControllerSender {
   std::shared_ptr<const SendCounters> sharedCounters() const { return counters_; }
 
  protected:
-  ControllerSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, UdpSender socket);
+  ControllerSender(const Controller& controller, std::vector<int> universes);
+  static void noteTrouble(SendCounters& counters, int error, Instant now) noexcept;
   void count(std::size_t wanted, std::size_t bytes, const UdpSender::Sent& sent, Instant now) noexcept;
 
   ControllerId controller_;
-  Endpoint endpoint_;
-  UdpSender socket_;
   std::vector<int> universes_;
   std::vector<std::uint8_t> which_;
   std::shared_ptr<SendCounters> counters_ = std::make_shared<SendCounters>();

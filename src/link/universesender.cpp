@@ -7,10 +7,10 @@
 
 namespace chispa::link {
 
-Result<std::unique_ptr<ControllerSender>> UniverseSender::open(const Controller& controller, std::vector<int> universes, const E131Source& source) {
+Result<std::unique_ptr<ControllerSender>> UniverseSender::open(const Controller& controller, std::vector<int> universes, const E131Source& source, const HostLookup& lookup) {
   const int port = dataPort(controller);
   const bool isMulticast = controller.delivery == Delivery::Multicast && controller.protocol == Protocol::E131;
-  const auto endpoint = isMulticast ? Result<Endpoint>(e131Group(0, port)) : resolve(controller.host, port);
+  const auto endpoint = isMulticast ? Result<Endpoint>(e131Group(0, port)) : lookup(controller.host, port);
   if (!endpoint) return endpoint.failure();
   const Reach reach = isMulticast                                  ? Reach::Groups
                       : controller.delivery == Delivery::Broadcast ? Reach::Broadcast
@@ -21,7 +21,7 @@ Result<std::unique_ptr<ControllerSender>> UniverseSender::open(const Controller&
 }
 
 UniverseSender::UniverseSender(const Controller& controller, std::vector<int> universes, const E131Source& source, Endpoint endpoint, UdpSender socket)
-    : ControllerSender(controller, std::move(universes), endpoint, std::move(socket)),
+    : ControllerSender(controller, std::move(universes)), endpoint_(endpoint), socket_(std::move(socket)),
       protocol_(controller.protocol),
       packetSize_(controller.protocol == Protocol::E131 ? kE131PacketSize : kArtDmxPacketSize) {
   const std::size_t count = universes_.size();

@@ -8,7 +8,7 @@ namespace chispa::link {
 /// E1.31 and Art-Net: a packet a universe, each with a sequence number of its own; unicast, multicast or broadcast.
 class UniverseSender final : public ControllerSender {
  public:
-  static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller, std::vector<int> universes, const E131Source& source);
+  static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller, std::vector<int> universes, const E131Source& source, const HostLookup& lookup);
 
   void send(std::span<const std::uint8_t> values, Instant now, bool all) noexcept override;
   void sync() noexcept override;
@@ -24,6 +24,8 @@ class UniverseSender final : public ControllerSender {
   void number(std::size_t i) noexcept;
   void sendMarked(Instant now) noexcept;
 
+  Endpoint endpoint_;
+  UdpSender socket_;
   Protocol protocol_;
   std::size_t packetSize_;
   /// Where each universe goes, if not all go to one place.

@@ -110,7 +110,7 @@ TEST(Cli, PlayWritesItsFigures) {
   const auto figures = nlohmann::json::parse(in);
   EXPECT_GT(figures["frames"], 10);
   EXPECT_EQ(figures["controllers"].size(), 4u);
-  EXPECT_EQ(figures["controllers"][0]["trouble"], "nobody listens at its address");
+  EXPECT_EQ(figures["controllers"][0]["trouble"].get<std::string>().substr(0, 18), "no answer from 127");
 }
 
 TEST(Cli, WhatIsWrongIsSaidWithPlaceAndCure) {

@@ -29,7 +29,7 @@ struct OneLine {
   std::vector<PatchSpan> spans() const { return derivePatch(show).spans; }
   std::vector<std::uint8_t> packed(const std::function<void(PixelFrame&)>& paint) const {
     const PixelMap map = mapPixels(show);
-    const Packer packer(show, map, derivePatch(show));
+    const Packer packer(show, map, derivePatch(show), PowerBudget(show, {}));
     PixelFrame frame;
     frame.resize(static_cast<std::size_t>(map.count()));
     paint(frame);

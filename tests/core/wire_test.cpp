@@ -122,7 +122,7 @@ TEST(Patch, TheCarouselIsWiredWholly) {
 TEST(Packer, PutsChannelsInTheOrderOfTheStrip) {
   const Show show = lineShow(2, "GRB");
   const PixelMap map = mapPixels(show);
-  const Packer packer(show, map, derivePatch(show));
+  const Packer packer(show, map, derivePatch(show), PowerBudget(show, {}));
   PixelFrame frame;
   frame.resize(2);
   frame.r[0] = 1;
@@ -135,7 +135,7 @@ TEST(Packer, PutsChannelsInTheOrderOfTheStrip) {
 TEST(Packer, WhiteTakesWhatTheColoursHaveInCommon) {
   const Show show = lineShow(1, "RGBW");
   const PixelMap map = mapPixels(show);
-  const Packer packer(show, map, derivePatch(show));
+  const Packer packer(show, map, derivePatch(show), PowerBudget(show, {}));
   PixelFrame frame;
   frame.resize(1);
   frame.r[0] = 1;
@@ -238,11 +238,10 @@ TEST(Power, FullWhiteOfTheShowFollowsFromItsStrips) {
 
 TEST(Power, AFrameDrawsInProportionToItsLight) {
   const Show show = lineShow(100, "GRB");
-  const PixelMap map = mapPixels(show);
   PixelFrame frame;
   frame.resize(100);
   std::fill(frame.r.begin(), frame.r.end(), 0.5f);
-  EXPECT_NEAR(frameAmps(show, map, frame, 0.5).at(5), 100 * 0.012 * 0.25, 1e-6);
+  EXPECT_NEAR(frameAmps(powerChains(show), frame, 0.5).at(5), 100 * 0.012 * 0.25, 1e-6);
 }
 
 }  // namespace

@@ -102,7 +102,7 @@ class StepByStep : public testing::Test {
 
   void load() {
     std::vector<LineProblem> problems;
-    output_.load(makeProgram(show_, compile(show_), {}, problems));
+    output_.load(makeProgram(show_, compile(show_), ProgramSetup{}, problems));
     EXPECT_TRUE(problems.empty());
   }
   void step(int times = 1) {
@@ -176,6 +176,55 @@ TEST_F(StepByStep, AnEditIsOnTheLedsInTheNextFrame) {
   EXPECT_TRUE(eventually([this] { return packets() == 2; }));
   EXPECT_EQ(shown(1), "#0000ff");
   EXPECT_EQ(node_.state()["universes"][0]["lost"], 0) << "sequence numbers go on across the edit";
+}
+
+TEST_F(StepByStep, ABudgetHoldsTheLightBack) {
+  // Six red pixels of 12 mA: 72 mA are wanted, 36 allowed.
+  inject(show_, {box_, 0, 0}, 0);
+  changeItem(show_.supplies, show_.supplies[0]->id, [](Supply& s) { s.limit_a = 0.036; });
+  load();
+  output_.switchLight(true);
+  step();
+  EXPECT_TRUE(eventually([this] { return packets() == 1; }));
+  EXPECT_TRUE(shown(1) == "#7f0000" || shown(1) == "#800000") << shown(1);
+}
+
+TEST_F(StepByStep, ADelayHoldsFramesBackAndOneThatIsNotWholeLeavesInBetween) {
+  changeItem(show_.controllers, box_, [](Controller& c) { c.delay_ms = 60; });
+  load();
+  output_.switchLight(true);
+  step();
+  // 60 ms: two frames of 25 ms, and 10 ms after the third's instant.
+  ASSERT_EQ(output_.lates().size(), 1u);
+  EXPECT_EQ(output_.lates()[0], 10ms);
+  output_.stepLate(10ms, now_ + 10ms);
+  EXPECT_TRUE(eventually([this] { return shown(1) == "#ff0000"; })) << "the first frame stands for those before it";
+  changeItem(show_.palettes, show_.palettes[0]->id, [](Palette& p) { p.stops[0].colour = {0, 0, 255}; });
+  output_.setMaster(0.5f);
+  for (int frame = 0; frame < 2; ++frame) {
+    step();
+    output_.stepLate(10ms, now_ + 10ms);
+  }
+  EXPECT_TRUE(eventually([this] { return packets() == 3; }));
+  EXPECT_EQ(shown(1), "#ff0000") << "50 ms later the old light still leaves";
+  step();
+  output_.stepLate(10ms, now_ + 10ms);
+  EXPECT_TRUE(eventually([this] { return packets() == 4; }));
+  EXPECT_NE(shown(1), "#ff0000");
+  output_.switchLight(false);
+  step();
+  EXPECT_TRUE(eventually([this] { return shown(1) == "#000000"; })) << "off is off at once";
+}
+
+TEST_F(StepByStep, ARateLimitLeavesFramesOut) {
+  changeItem(show_.controllers, box_, [](Controller& c) { c.mostFramesPerSecond = 10; });
+  addClip(show_, score_, show_.zones[0]->id, "comets", show_.palettes[0]->id, Micros(0), Micros(2'000'000));
+  load();
+  output_.switchLight(true);
+  step(40);
+  std::this_thread::sleep_for(50ms);
+  EXPECT_LE(packets(), 11u);
+  EXPECT_GE(packets(), 4u);
 }
 
 TEST_F(StepByStep, AControllerThatIsTakenAwayIsLeftDark) {

@@ -25,6 +25,7 @@ using ClipId = Id<struct ClipTag>;
 using LaneId = Id<struct LaneTag>;
 using MarkId = Id<struct MarkTag>;
 using UnderlayId = Id<struct UnderlayTag>;
+using SupplyId = Id<struct SupplyTag>;
 
 }  // namespace chispa
 

@@ -117,6 +117,7 @@ Losses refit(Show& show, const Fixture& before) {
     fitted.first = recount.gapNow(bead.first);
     fitted.count = recount.gapNow(bead.first + bead.count) - fitted.first;
     gone += std::max(0, bead.count - fitted.count);
+    for (Injection& injection : fitted.injections) injection.pixel = std::clamp(injection.pixel, 0, fitted.count);
     return fitted.count > 0 ? std::vector{fitted} : std::vector<Bead>{};
   });
   return losses;
@@ -152,7 +153,19 @@ std::vector<Bead> beadsAt(const Bead& model, std::vector<PixelPlace> places) {
       beads.back().first = place.pixel;
       beads.back().count = 1;
       beads.back().reversed = false;
+      beads.back().injections.clear();
       if (last) beads.back().skippedBefore = 0;
+    }
+  }
+  // Power enters where it did, as far along the thread.
+  for (const Injection& injection : model.injections) {
+    int before = 0;
+    for (Bead& bead : beads) {
+      const bool isHere = injection.pixel <= before + bead.count || &bead == &beads.back();
+      if (isHere) bead.injections.push_back(injection);
+      if (isHere) bead.injections.back().pixel = std::clamp(injection.pixel - before, 0, bead.count);
+      if (isHere) break;
+      before += bead.count;
     }
   }
   return beads;

@@ -46,27 +46,6 @@ ControllerId addController(Show& show, int ports) {
 
 void deleteController(Show& show, ControllerId id) { remove(show.controllers, id); }
 
-std::vector<LoosePiece> loosePieces(const Show& show) {
-  std::vector<LoosePiece> loose;
-  for (const auto& fixture : show.fixtures) {
-    std::vector<bool> hung(static_cast<std::size_t>(pixelCount(*fixture)), false);
-    for (const auto& controller : show.controllers)
-      for (const Port& port : controller->ports)
-        for (const Bead& bead : port.run)
-          for (int i = bead.first; bead.fixture == fixture->id && i < std::min(bead.first + bead.count, static_cast<int>(hung.size())); ++i)
-            hung[static_cast<std::size_t>(i)] = true;
-    for (int i = 0; i < std::ssize(hung); ++i) {
-      if (hung[static_cast<std::size_t>(i)]) continue;
-      const bool continues = !loose.empty() && loose.back().fixture == fixture->id && loose.back().first + loose.back().count == i;
-      if (continues)
-        ++loose.back().count;
-      else
-        loose.push_back({fixture->id, i, 1});
-    }
-  }
-  return loose;
-}
-
 const Bead* beadAt(const Show& show, const ThreadPlace& place) {
   const Controller* controller = find(show.controllers, place.controller);
   if (!controller || place.port < 0 || place.port >= std::ssize(controller->ports)) return nullptr;
@@ -107,13 +86,20 @@ void cutBead(Show& show, const ThreadPlace& place, int pixels) {
     tail.count = bead->count - pixels;
     // A reversed bead's data begins at its high end.
     (bead->reversed ? head.first : tail.first) = bead->first + (bead->reversed ? tail.count : pixels);
+    // Pins stay where they are on the strip; one at the cut feeds the head.
+    std::erase_if(head.injections, [pixels](const Injection& i) { return i.pixel > pixels; });
+    std::erase_if(tail.injections, [pixels](const Injection& i) { return i.pixel <= pixels; });
+    for (Injection& injection : tail.injections) injection.pixel -= pixels;
     *bead = head;
     run.insert(bead + 1, tail);
   });
 }
 
 void turnBead(Show& show, const ThreadPlace& place) {
-  changeBead(show, place, [](std::vector<Bead>&, auto bead) { bead->reversed = !bead->reversed; });
+  changeBead(show, place, [](std::vector<Bead>&, auto bead) {
+    bead->reversed = !bead->reversed;
+    for (Injection& injection : bead->injections) injection.pixel = std::max(0, bead->count - injection.pixel);
+  });
 }
 
 void setSkipped(Show& show, const ThreadPlace& place, int skipped) {
@@ -162,6 +148,59 @@ void pinBead(Show& show, const ThreadPlace& place, std::optional<Pin> pin) {
 
 void pinPort(Show& show, ControllerId id, int port, std::optional<Pin> pin) {
   changePort(show, id, port, [&](Port& p) { p.pin = pin; });
+}
+
+SupplyId addSupply(Show& show, double volts) {
+  Supply supply{show.newId<SupplyId>(), freeName(show.supplies, "Supply"), volts, 0};
+  put(show.supplies, supply);
+  return supply.id;
+}
+
+void deleteSupply(Show& show, SupplyId id) {
+  remove(show.supplies, id);
+  for (const auto& controller : Items<Controller>(show.controllers))
+    changeItem(show.controllers, controller->id, [id](Controller& c) {
+      for (Port& port : c.ports)
+        for (Bead& bead : port.run) std::erase_if(bead.injections, [id](const Injection& i) { return i.supply == id; });
+    });
+}
+
+void inject(Show& show, const ThreadPlace& place, int pixel) {
+  const Bead* bead = beadAt(show, place);
+  const Fixture* fixture = bead ? find(show.fixtures, bead->fixture) : nullptr;
+  if (!fixture) return;
+  const double volts = stripTypeOf(show, *fixture).volts;
+  const auto fits = std::find_if(show.supplies.begin(), show.supplies.end(), [volts](const auto& s) { return s->volts == volts; });
+  const SupplyId supply = fits == show.supplies.end() ? addSupply(show, volts) : (*fits)->id;
+  changeBead(show, place, [&](std::vector<Bead>&, auto b) {
+    b->injections.push_back({supply, std::clamp(pixel, 0, b->count)});
+    std::stable_sort(b->injections.begin(), b->injections.end(), [](const Injection& x, const Injection& y) { return x.pixel < y.pixel; });
+  });
+}
+
+void changeInjection(Show& show, const ThreadPlace& place, int index, const std::function<void(Injection&)>& change) {
+  changeBead(show, place, [&](std::vector<Bead>&, auto bead) {
+    if (index < 0 || index >= std::ssize(bead->injections)) return;
+    Injection& injection = bead->injections[static_cast<std::size_t>(index)];
+    change(injection);
+    injection.pixel = std::clamp(injection.pixel, 0, bead->count);
+  });
+}
+
+void removeInjection(Show& show, const ThreadPlace& place, int index) {
+  changeBead(show, place, [&](std::vector<Bead>&, auto bead) {
+    if (index >= 0 && index < std::ssize(bead->injections)) bead->injections.erase(bead->injections.begin() + index);
+  });
+}
+
+void echoBead(Show& show, const ThreadPlace& from, const ThreadPlace& to) {
+  const Bead* found = beadAt(show, from);
+  if (!found) return;
+  Bead echo = *found;
+  // The copy is another strip: it starts where it hangs, and has its own supply wires.
+  echo.pin.reset();
+  echo.injections.clear();
+  changeRun(show, to.controller, to.port, [&](std::vector<Bead>& run) { run.insert(run.begin() + std::clamp<std::ptrdiff_t>(to.bead, 0, std::ssize(run)), echo); });
 }
 
 int spreadOverPorts(Show& show, FixtureId fixtureId, ControllerId id, int port) {

@@ -3,7 +3,7 @@
 #include <functional>
 #include <optional>
 
-#include "core/show/show.h"
+#include "core/show/loose.h"
 
 namespace chispa {
 
@@ -20,18 +20,6 @@ struct ThreadPlace {
 
   bool operator==(const ThreadPlace&) const = default;
 };
-
-/// A stretch of a fixture that hangs nowhere yet.
-struct LoosePiece {
-  FixtureId fixture;
-  int first = 0;
-  int count = 0;
-
-  bool operator==(const LoosePiece&) const = default;
-};
-
-/// What hangs on no port, in the order of the fixtures.
-std::vector<LoosePiece> loosePieces(const Show& show);
 
 /// The bead at a place, or null.
 const Bead* beadAt(const Show& show, const ThreadPlace& place);
@@ -52,6 +40,17 @@ void changePortSettings(Show& show, ControllerId id, int port, const std::functi
 /// Keeps the start of a bead, or of a port, where it is said to be; nothing lets it follow again.
 void pinBead(Show& show, const ThreadPlace& place, std::optional<Pin> pin);
 void pinPort(Show& show, ControllerId id, int port, std::optional<Pin> pin);
+/// Adds a supply of `volts` without a budget.
+SupplyId addSupply(Show& show, double volts);
+/// Takes a supply away, and its pins with it.
+void deleteSupply(Show& show, SupplyId id);
+/// Puts a pin in front of the bead's `pixel`th pixel in data order, from the first supply of the strip's voltage; adds one
+/// where there is none.
+void inject(Show& show, const ThreadPlace& place, int pixel);
+void changeInjection(Show& show, const ThreadPlace& place, int index, const std::function<void(Injection&)>& change);
+void removeInjection(Show& show, const ThreadPlace& place, int index);
+/// Hangs the same pixels once more: an echo, with the bead's settings but with neither its pin nor its power.
+void echoBead(Show& show, const ThreadPlace& from, const ThreadPlace& to);
 /// Hangs each string of a fixture (a strip of a matrix, a string of a cone, a spoke) on a port of its own, from `port` on;
 /// a fixture without strings hangs whole. Returns how many ports were used; 0, and no change, if there are too few.
 int spreadOverPorts(Show& show, FixtureId fixture, ControllerId id, int port);

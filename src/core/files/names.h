@@ -51,8 +51,12 @@ struct EnumNames<UnderlayFace> {
 };
 template <>
 struct EnumNames<Protocol> {
-  static constexpr std::array<std::pair<Protocol, std::string_view>, 3> table{
-      {{Protocol::E131, "e131"}, {Protocol::ArtNet, "artnet"}, {Protocol::Ddp, "ddp"}}};
+  static constexpr std::array<std::pair<Protocol, std::string_view>, 6> table{{{Protocol::E131, "e131"},
+                                                                               {Protocol::ArtNet, "artnet"},
+                                                                               {Protocol::Ddp, "ddp"},
+                                                                               {Protocol::Opc, "opc"},
+                                                                               {Protocol::SerialDmx, "serial-dmx"},
+                                                                               {Protocol::Screen, "screen"}}};
 };
 template <>
 struct EnumNames<Delivery> {

@@ -27,6 +27,8 @@ void read(const Json& json, StripType& s) {
   if (s.channelBits % 8 != 0) throw FieldError("channel_bits is neither 8 nor 16");
   s.ledsPerPixel = in.whole<int>("leds_per_pixel", 1, 1000, 1);
   s.pixelsPerCut = in.whole<int>("pixels_per_cut", 1, 1000, 1);
+  s.ohmsPerMetre = in.number("ohms_per_metre", 0, 100, s.ohmsPerMetre);
+  s.fadesBelow_v = in.number("fades_below_v", 0, 400, 0);
 }
 
 void read(const Json& json, Fixture& f) {
@@ -108,11 +110,40 @@ std::optional<Pin> readPin(const FieldReader& in) {
   return Pin{fields.whole<int>("universe", 0, 63'999, 1), fields.whole<int>("channel", 1, 512, 1)};
 }
 
+Srgb8 readColour(const std::string& text) {
+  const auto colour = parseHex(text);
+  if (!colour) throw FieldError("colour \"" + text + "\" is not of the form #rrggbb");
+  return *colour;
+}
+
+void read(const Json& json, Supply& s) {
+  const FieldReader in(json);
+  s.id = in.id<SupplyId>("id");
+  s.name = in.text("name");
+  s.volts = in.number("volts", 0.1, 400, s.volts);
+  s.limit_a = in.number("limit_a", 0, 100'000, 0);
+}
+
+Injection readInjection(const Json& json) {
+  const FieldReader in(json);
+  return {in.id<SupplyId>("supply"), in.whole<int>("pixel", 0, limits::kMostPixelsOfSegment * 10, 0), in.number("wire_m", 0, limits::kLargest_m, 1),
+          in.number("wire_mm2", 0.01, 1000, 1.5), in.number("fuse_a", 0, 10'000, 0)};
+}
+
+ScreenArea readScreenArea(const Json& json) {
+  const FieldReader in(json);
+  constexpr int kMost = 100'000;
+  return {in.whole<int>("columns", 1, 10'000, 16), in.whole<int>("dots", 1, 1000, 16), in.whole<int>("display", 0, 64, 0), in.whole<int>("left", -kMost, kMost, 0),
+          in.whole<int>("top", -kMost, kMost, 0),  in.flag("full_screen", false)};
+}
+
 Bead readBead(const Json& json) {
   const FieldReader in(json);
   constexpr int kMost = limits::kMostPixelsOfSegment * 10;
-  return {in.id<FixtureId>("fixture"), in.whole<int>("first", 0, kMost, 0), in.whole<int>("count", 0, kMost, 0),
-          in.flag("reversed", false), in.whole<int>("skipped_before", 0, limits::kMostSkipped, 0), readWireSettings(in), readPin(in)};
+  Bead bead{in.id<FixtureId>("fixture"), in.whole<int>("first", 0, kMost, 0), in.whole<int>("count", 0, kMost, 0),
+            in.flag("reversed", false), in.whole<int>("skipped_before", 0, limits::kMostSkipped, 0), readWireSettings(in), readPin(in)};
+  in.each("injections", [&](const Json& element) { bead.injections.push_back(readInjection(element)); });
+  return bead;
 }
 
 void read(const Json& json, Controller& c) {
@@ -133,19 +164,17 @@ void read(const Json& json, Controller& c) {
   c.localAddress = in.text("local_address");
   c.priority = in.whole<int>("priority", 0, 200, 100);
   c.sendsSync = in.flag("sync", false);
+  c.mostFramesPerSecond = in.number("most_frames_per_second", 0, 1000, 0);
+  c.delay_ms = in.number("delay_ms", 0, limits::kMostDelay_ms, 0);
   in.each("ports", [&](const Json& element) {
     const FieldReader fields(element);
     Port port{{}, readWireSettings(fields), readPin(fields)};
+    if (fields.member("mark")) port.mark = readColour(fields.text("mark"));
+    if (const Json* screen = fields.member("screen")) port.screen = readScreenArea(*screen);
     fields.each("run", [&](const Json& bead) { port.run.push_back(readBead(bead)); });
     c.ports.push_back(std::move(port));
   });
   if (c.ports.size() > limits::kMostPorts) throw FieldError("it has more ports than any controller");
-}
-
-Srgb8 readColour(const std::string& text) {
-  const auto colour = parseHex(text);
-  if (!colour) throw FieldError("colour \"" + text + "\" is not of the form #rrggbb");
-  return *colour;
 }
 
 void read(const Json& json, Palette& p) {
@@ -239,7 +268,7 @@ void readList(const Json& root, const char* key, Items<T>& items, Show& show) {
 
 void keepUnknownMembers(const Json& root, Show& show) {
   static const std::set<std::string> known = {"format",      "version",  "name",   "next_id", "strip_types", "fixtures", "zones",
-                                              "underlays",   "controllers", "palettes", "scores"};
+                                              "underlays",   "supplies", "controllers", "palettes", "scores"};
   for (const auto& [key, value] : root.items())
     if (!known.contains(key)) show.unread.push_back({key, -1, value.dump(), "is unknown to this version"});
 }
@@ -272,6 +301,7 @@ Result<Show> readRoot(const Json& root, const std::string& where) {
   readList(root, "fixtures", show.fixtures, show);
   readList(root, "zones", show.zones, show);
   readList(root, "underlays", show.underlays, show);
+  readList(root, "supplies", show.supplies, show);
   readList(root, "controllers", show.controllers, show);
   readList(root, "palettes", show.palettes, show);
   readList(root, "scores", show.scores, show);

@@ -26,6 +26,8 @@ Json toJson(const StripType& s) {
   if (s.channelBits != 8) json["channel_bits"] = s.channelBits;
   if (s.ledsPerPixel != 1) json["leds_per_pixel"] = s.ledsPerPixel;
   if (s.pixelsPerCut != 1) json["pixels_per_cut"] = s.pixelsPerCut;
+  if (s.ohmsPerMetre != StripType{}.ohmsPerMetre) json["ohms_per_metre"] = s.ohmsPerMetre;
+  if (s.fadesBelow_v != 0) json["fades_below_v"] = s.fadesBelow_v;
   return json;
 }
 
@@ -73,6 +75,18 @@ Json toJson(const Underlay& u) {
           {"visible", u.isVisible}};
 }
 
+Json toJson(const Supply& s) { return {{"id", idJson(s.id)}, {"name", s.name}, {"volts", s.volts}, {"limit_a", s.limit_a}}; }
+
+Json toJson(const Injection& i) {
+  Json json = {{"supply", idJson(i.supply)}, {"pixel", i.pixel}, {"wire_m", i.wire_m}, {"wire_mm2", i.wire_mm2}};
+  if (i.fuse_a > 0) json["fuse_a"] = i.fuse_a;
+  return json;
+}
+
+Json toJson(const ScreenArea& s) {
+  return {{"columns", s.columns}, {"dots", s.dots}, {"display", s.display}, {"left", s.left}, {"top", s.top}, {"full_screen", s.isFullScreen}};
+}
+
 void putWireSettings(Json& json, const WireSettings& settings, const std::optional<Pin>& pin) {
   if (settings.brightness) json["brightness"] = *settings.brightness;
   if (settings.order) json["order"] = *settings.order;
@@ -93,9 +107,12 @@ Json toJson(const Controller& c) {
                      {"reversed", bead.reversed},
                      {"skipped_before", bead.skippedBefore}});
       putWireSettings(run.back(), bead.settings, bead.pin);
+      for (const Injection& injection : bead.injections) run.back()["injections"].push_back(toJson(injection));
     }
     Json one = Json::object();
     putWireSettings(one, port.settings, port.pin);
+    if (port.mark) one["mark"] = hexText(*port.mark);
+    if (port.screen != ScreenArea{}) one["screen"] = toJson(port.screen);
     one["run"] = std::move(run);
     ports.push_back(std::move(one));
   }
@@ -115,6 +132,8 @@ Json toJson(const Controller& c) {
   if (!c.localAddress.empty()) json["local_address"] = c.localAddress;
   if (c.priority != 100) json["priority"] = c.priority;
   if (c.sendsSync) json["sync"] = true;
+  if (c.mostFramesPerSecond > 0) json["most_frames_per_second"] = c.mostFramesPerSecond;
+  if (c.delay_ms > 0) json["delay_ms"] = c.delay_ms;
   json["ports"] = std::move(ports);
   return json;
 }
@@ -205,6 +224,7 @@ Json toJson(const Show& show) {
                {"fixtures", listJson(show.fixtures)},
                {"zones", listJson(show.zones)},
                {"underlays", listJson(show.underlays)},
+               {"supplies", listJson(show.supplies)},
                {"controllers", listJson(show.controllers)},
                {"palettes", listJson(show.palettes)},
                {"scores", listJson(show.scores)}};

@@ -109,7 +109,9 @@ std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary
   auto compiled = std::make_shared<CompiledShow>();
   compiled->map = mapPixels(show);
   compiled->patch = derivePatch(show);
-  compiled->packer = std::make_unique<const Packer>(show, compiled->map, compiled->patch);
+  compiled->power = powerChains(show);
+  compiled->budget = std::make_unique<const PowerBudget>(show, compiled->power);
+  compiled->packer = std::make_unique<const Packer>(show, compiled->map, compiled->patch, *compiled->budget);
   Compiler compiler(show, music, *compiled);
   for (const auto& score : show.scores) compiled->scores.push_back(compiler.compileScore(*score));
   return compiled;

@@ -48,6 +48,8 @@ struct CompiledShow {
   PixelMap map;
   Patch patch;
   std::vector<CompiledScore> scores;
+  std::vector<PowerChain> power;
+  std::unique_ptr<const PowerBudget> budget;
   std::unique_ptr<const Packer> packer;
   std::size_t mostCells = 0;
 

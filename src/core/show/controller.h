@@ -4,12 +4,20 @@
 #include <string>
 #include <vector>
 
-#include "core/base/id.h"
+#include "core/colour/rgb.h"
+#include "core/show/supply.h"
 
 namespace chispa {
 
 /// What a controller is spoken to with.
-enum class Protocol { E131, ArtNet, Ddp };
+enum class Protocol {
+  E131,
+  ArtNet,
+  Ddp,
+  Opc,        ///< Open Pixel Control, over TCP
+  SerialDmx,  ///< E1.11 through an RS-485 adapter; one universe
+  Screen,     ///< a rectangle of a screen: each port is a window
+};
 
 /// How pixels take their values where that differs from their strip type; a bead's go before its port's.
 struct WireSettings {
@@ -47,8 +55,26 @@ struct Bead {
   int skippedBefore = 0;
   WireSettings settings = {};
   std::optional<Pin> pin = {};
+  /// Where power enters it.
+  std::vector<Injection> injections = {};
 
   bool operator==(const Bead&) const = default;
+};
+
+/// Where a port of a screen shows its pixels: as a matrix, row by row from the upper left.
+struct ScreenArea {
+  /// Pixels of a row.
+  int columns = 16;
+  /// Dots of the screen that a pixel is wide and high; a full screen is filled instead.
+  int dots = 16;
+  /// The display, from 0.
+  int display = 0;
+  /// Upper left corner on the display, in dots.
+  int left = 0;
+  int top = 0;
+  bool isFullScreen = false;
+
+  bool operator==(const ScreenArea&) const = default;
 };
 
 /// One data output of a controller and its run: what hangs on it, in data order.
@@ -56,6 +82,10 @@ struct Port {
   std::vector<Bead> run;
   WireSettings settings = {};
   std::optional<Pin> pin = {};
+  /// The colour that the maker marks its lead with; for drawings and the booklet.
+  std::optional<Srgb8> mark = {};
+  /// Used if the controller is a screen.
+  ScreenArea screen = {};
 
   bool operator==(const Port&) const = default;
 };
@@ -75,9 +105,9 @@ struct Controller {
   ControllerId id;
   std::string name;
   Protocol protocol = Protocol::E131;
-  /// IPv4 address or host name.
+  /// IPv4 address or host name; for serial DMX the path of the adapter ("/dev/ttyUSB0").
   std::string host;
-  /// UDP port; 0 is the protocol's own (E1.31 5568, Art-Net 6454).
+  /// UDP or TCP port; 0 is the protocol's own (E1.31 5568, Art-Net 6454, DDP 4048, OPC 7890).
   int udpPort = 0;
   /// TCP port of the controller's set-up interface (docs/node-interface.md); 0 if it has none.
   int setupPort = 0;
@@ -99,13 +129,21 @@ struct Controller {
   int priority = 100;
   /// A sync packet follows each frame, so that all controllers change at once.
   bool sendsSync = false;
+  /// Most frames a second that it takes; 0 for all.
+  double mostFramesPerSecond = 0;
+  /// Data leaves so much later than the frame is due, so that slow and fast controllers agree; 0–500.
+  double delay_ms = 0;
   std::vector<Port> ports;
 
   bool operator==(const Controller&) const = default;
 };
 
-/// The protocol's own name: "E1.31", "Art-Net", "DDP".
+/// The protocol's own name: "E1.31", "Art-Net", "DDP" …
 const char* protocolTitle(Protocol protocol);
+/// True if its data is one row of bytes, not numbered in universes.
+bool isRow(Protocol protocol);
+/// True if it is reached over a network.
+bool isNetworked(Protocol protocol);
 /// UDP port that data for `controller` goes to.
 int dataPort(const Controller& controller);
 

@@ -2,12 +2,15 @@
 #include "core/show/problems.h"
 
 #include <algorithm>
+#include <cstdio>
 #include <map>
 #include <set>
 
 #include "core/effect/effect.h"
+#include "core/show/loose.h"
 #include "core/show/strip.h"
 #include "core/wire/patch.h"
+#include "core/wire/powernet.h"
 
 namespace chispa {
 namespace {
@@ -36,8 +39,25 @@ class Inspection {
       if (!find(show_.stripTypes, fixture->stripType))
         add(Severity::Error, "It has no strip type.", fixture->name, "Choose what strip it is made of.", fixture->id);
       inspectCuts(*fixture);
-      inspectWiring(*fixture);
     }
+  }
+
+  void inspectLoose() {
+    std::map<FixtureId, int> loose;
+    for (const LoosePiece& piece : loosePieces(show_)) loose[piece.fixture] += piece.count;
+    for (const auto& fixture : show_.fixtures) {
+      const auto found = loose.find(fixture->id);
+      if (found == loose.end()) continue;
+      add(Severity::Note, found->second == pixelCount(*fixture) ? "It hangs on no port." : std::to_string(found->second) + " of its pixels hang on no port.", fixture->name,
+          "Hang it on a port in Wire.", fixture->id);
+    }
+  }
+
+  void inspectPower() {
+    if (show_.supplies.empty()) return;
+    const auto chains = powerChains(show_);
+    const PowerReading full = readFullWhite(chains, show_.supplies.size());
+    for (std::size_t i = 0; i < chains.size(); ++i) inspectChain(chains[i], full.states[i]);
   }
 
   void inspectZones() {
@@ -49,7 +69,7 @@ class Inspection {
 
   void inspectControllers() {
     for (const auto& controller : show_.controllers) {
-      if (controller->host.empty() && controller->delivery != Delivery::Multicast)
+      if (controller->host.empty() && controller->delivery != Delivery::Multicast && controller->protocol != Protocol::Screen)
         add(Severity::Error, "The controller has no address.", controller->name, "Enter its IP address or host name.",
             controller->id);
       for (std::size_t p = 0; p < controller->ports.size(); ++p) inspectRun(*controller, static_cast<int>(p));
@@ -84,7 +104,7 @@ class Inspection {
     std::map<std::tuple<std::string, Protocol, int, int>, int> usedBy;
     for (const PatchUniverse& used : patch.universes) {
       const Controller& controller = controllerOf(used.controller);
-      const auto [low, high] = controller.protocol == Protocol::E131 ? std::pair(1, 63'999) : controller.protocol == Protocol::ArtNet ? std::pair(0, 32'767) : std::pair(0, 8'191);
+      const auto [low, high] = controller.protocol == Protocol::E131 ? std::pair(1, 63'999) : controller.protocol == Protocol::ArtNet ? std::pair(0, 32'767) : controller.protocol == Protocol::SerialDmx ? std::pair(1, 1) : std::pair(0, 8'191);
       if (used.universe < low || used.universe > high)
         add(Severity::Error, "Universe " + std::to_string(used.universe) + " does not exist in its protocol.", controller.name,
             "Use universes from " + std::to_string(low) + " to " + std::to_string(high) + ".", controller.id);
@@ -121,7 +141,7 @@ class Inspection {
       const Controller& controller = controllerOf(span.controller);
       const Port& port = controller.ports[static_cast<std::size_t>(span.port)];
       const auto& pin = port.run[static_cast<std::size_t>(span.bead)].pin ? port.run[static_cast<std::size_t>(span.bead)].pin : span.bead == 0 ? port.pin : std::nullopt;
-      if (pin && !controller.isPacked && controller.protocol != Protocol::Ddp && pin->channel + span.channelsPerPixel - 1 > controller.channelsPerUniverse && span.universe == pin->universe + 1 && span.channel == 1)
+      if (pin && !controller.isPacked && !isRow(controller.protocol) && pin->channel + span.channelsPerPixel - 1 > controller.channelsPerUniverse && span.universe == pin->universe + 1 && span.channel == 1)
         add(Severity::Warning, "The pinned start at channel " + std::to_string(pin->channel) + " would split a pixel; it begins in universe " + std::to_string(span.universe) + ".",
             portText(controller, span.port), "Pin it to channel " + std::to_string(controller.channelsPerUniverse - span.channelsPerPixel + 1) + " or lower, or let the controller be packed.",
             PortPlace{controller.id, span.port});
@@ -146,18 +166,30 @@ class Inspection {
     }
   }
 
-  void inspectWiring(const Fixture& fixture) {
-    std::vector<int> hung(static_cast<std::size_t>(pixelCount(fixture)), 0);
-    for (const auto& controller : show_.controllers)
-      for (const Port& port : controller->ports)
-        for (const Bead& bead : port.run)
-          for (int i = bead.first; bead.fixture == fixture.id && i < bead.first + bead.count && i < std::ssize(hung); ++i)
-            ++hung[static_cast<std::size_t>(i)];
-    const auto loose = std::count(hung.begin(), hung.end(), 0);
-    if (loose > 0)
-      add(Severity::Note,
-          loose == std::ssize(hung) ? "It hangs on no port." : std::to_string(loose) + " of its pixels hang on no port.",
-          fixture.name, "Hang it on a port in Wire.", fixture.id);
+  void inspectChain(const PowerChain& chain, const ChainState& state) {
+    const Controller& controller = controllerOf(chain.controller);
+    const std::string where = portText(controller, chain.port);
+    const PortPlace place{controller.id, chain.port};
+    if (chain.feeds.empty()) return add(Severity::Warning, "Nothing feeds it with power.", where, "Put a pin on it with P, from a supply of " + shortNumber(chain.volts) + " V.", place);
+    for (std::size_t f = 0; f < chain.feeds.size(); ++f) {
+      const PowerFeed& feed = chain.feeds[f];
+      const std::string& name = show_.supplies[static_cast<std::size_t>(feed.supply)]->name;
+      if (feed.volts != chain.volts)
+        add(Severity::Error, name + " gives " + shortNumber(feed.volts) + " V to a strip of " + shortNumber(chain.volts) + " V.", where, "Choose a supply of the strip's voltage.", place);
+      else if (feed.fuse_a > 0 && state.feed_a[f] > feed.fuse_a)
+        add(Severity::Warning, "At full white " + shortNumber(state.feed_a[f]) + " A flow through a fuse of " + shortNumber(feed.fuse_a) + " A.", where, "Add a pin, use a larger fuse and wire, or give " + name + " a budget.", place);
+    }
+    const auto fades = std::find_if(state.volts.begin(), state.volts.end(), [&](double v) { return v < chain.least_v; });
+    if (fades != state.volts.end())
+      add(Severity::Note, "At full white its colours fade from pixel " + std::to_string(fades - state.volts.begin() + 1) + " on: " + shortNumber(*std::min_element(state.volts.begin(), state.volts.end())) + " V are left.", where,
+          "Put another pin there, use thicker wire, or play less bright.", place);
+  }
+
+  static std::string shortNumber(double value) {
+    char text[32];
+    std::snprintf(text, sizeof text, "%.1f", value);
+    const std::string words = text;
+    return words.ends_with(".0") ? words.substr(0, words.size() - 2) : words;
   }
 
   void inspectRun(const Controller& controller, int port) {
@@ -194,9 +226,11 @@ std::vector<Problem> findProblems(const Show& show, const std::function<bool(con
   Inspection inspection(show);
   inspection.inspectUnread();
   inspection.inspectFixtures();
+  inspection.inspectLoose();
   inspection.inspectZones();
   inspection.inspectControllers();
   inspection.inspectAddresses();
+  inspection.inspectPower();
   inspection.inspectScores(fileExists);
   return std::move(inspection).take();
 }

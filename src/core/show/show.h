@@ -10,6 +10,7 @@
 #include "core/show/items.h"
 #include "core/show/score.h"
 #include "core/show/striptype.h"
+#include "core/show/supply.h"
 #include "core/show/underlay.h"
 #include "core/show/zone.h"
 
@@ -34,6 +35,7 @@ struct Show {
   Items<Fixture> fixtures;
   Items<Zone> zones;
   Items<Underlay> underlays;
+  Items<Supply> supplies;
   Items<Controller> controllers;
   Items<Palette> palettes;
   Items<Score> scores;

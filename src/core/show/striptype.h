@@ -24,6 +24,10 @@ struct StripType {
   int ledsPerPixel = 1;
   /// The strip can be cut after every so many pixels.
   int pixelsPerCut = 1;
+  /// Resistance of a metre of the strip's two copper rails, there and back.
+  double ohmsPerMetre = 0.12;
+  /// Below this voltage its colours fade; 0 for four fifths of its voltage.
+  double fadesBelow_v = 0;
 
   bool operator==(const StripType&) const = default;
 
@@ -31,6 +35,8 @@ struct StripType {
   int channels() const { return static_cast<int>(order.size()); }
   /// DMX channels of a pixel.
   int bytesPerPixel() const { return channels() * channelBits / 8; }
+  /// The voltage below which its colours fade.
+  double leastVolts() const { return fadesBelow_v > 0 ? fadesBelow_v : volts * 0.8; }
 };
 
 /// The number of pixels nearest to `wanted` to which the strip can be cut.

@@ -41,7 +41,7 @@ std::uint32_t ditherAt(std::uint32_t pixel, Micros t) {
   return reversed4((frame + pixel * 7) & 15) * 16 + 8;
 }
 
-Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch) {
+Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const PowerBudget& budget) {
   std::map<double, std::uint8_t> responseIndex;
   std::map<std::pair<int, int>, std::size_t> universeIndex;
   for (const PatchUniverse& universe : patch.universes) {
@@ -70,6 +70,7 @@ Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch) {
     step.pixels = static_cast<std::uint32_t>(span.pixels);
     step.firstByte = static_cast<std::uint8_t>(span.firstByte);
     step.bytes = static_cast<std::uint8_t>(span.bytes);
+    step.powerGroup = budget.groupOf(span.controller, span.port, span.bead);
     for (std::size_t c = 0; c < step.channels; ++c) step.order[c] = channelIndex(wire.order[c]);
     step.hasWhite = wire.order.find('W') != std::string::npos;
     steps_.push_back(step);
@@ -130,14 +131,15 @@ void Packer::packValues(const Step& step, const PixelFrame& frame, Micros t, flo
   }
 }
 
-void Packer::pack(const PixelFrame& frame, Micros t, float master, std::span<std::uint8_t> buffer) const noexcept {
+void Packer::pack(const PixelFrame& frame, Micros t, float master, std::span<std::uint8_t> buffer, std::span<const float> levels) const noexcept {
   for (const Step& step : steps_) {
     const bool isPlain = step.group == 1 && !step.isWide && step.bytes == step.channels;
     std::uint8_t* out = buffer.data() + step.byte;
+    const float level = master * step.brightness * (levels.empty() ? 1.f : levels[step.powerGroup]);
     if (isPlain)
-      packStep(step, frame, t, master * step.brightness, out);
+      packStep(step, frame, t, level, out);
     else
-      packValues(step, frame, t, master * step.brightness, out);
+      packValues(step, frame, t, level, out);
   }
 }
 

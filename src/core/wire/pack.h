@@ -9,6 +9,7 @@
 #include "core/base/time.h"
 #include "core/render/frame.h"
 #include "core/wire/patch.h"
+#include "core/wire/powerbudget.h"
 
 namespace chispa {
 
@@ -46,7 +47,7 @@ std::uint32_t ditherAt(std::uint32_t pixel, Micros t);
 /// The patch made ready: one flat list of equal steps, and a buffer of 512 channels for each universe.
 class Packer {
  public:
-  Packer(const Show& show, const PixelMap& map, const Patch& patch);
+  Packer(const Show& show, const PixelMap& map, const Patch& patch, const PowerBudget& budget);
 
   std::size_t universeCount() const { return used_.size(); }
   /// Size of a buffer for all universes.
@@ -55,8 +56,8 @@ class Packer {
   int channelsOf(std::size_t i) const { return used_[i]; }
 
   /// Writes the values of `frame` at `t`, scaled by `master` 0–1, into `buffer` (bufferSize() bytes; what is not
-  /// wired keeps what it holds). Allocates nothing.
-  void pack(const PixelFrame& frame, Micros t, float master, std::span<std::uint8_t> buffer) const noexcept;
+  /// wired keeps what it holds). `levels` 0–1 scale the groups of the power budget; none if empty. Allocates nothing.
+  void pack(const PixelFrame& frame, Micros t, float master, std::span<std::uint8_t> buffer, std::span<const float> levels = {}) const noexcept;
 
  private:
   struct Step {
@@ -76,6 +77,7 @@ class Packer {
     std::uint32_t pixels;
     std::uint8_t firstByte;
     std::uint8_t bytes;
+    std::size_t powerGroup;
   };
   /// Values that are groups of pixels, or split over two universes; the rest goes the short way.
   void packValues(const Step& step, const PixelFrame& frame, Micros t, float master, std::uint8_t* out) const noexcept;

@@ -22,18 +22,19 @@ class Patcher {
 
   void addController(int index) {
     const Controller& controller = *show_.controllers[static_cast<std::size_t>(index)];
-    const bool isFlat = controller.protocol == Protocol::Ddp;
+    const bool isFlat = isRow(controller.protocol);
+    const bool isOne = controller.protocol == Protocol::SerialDmx;
     span_.controller = index;
-    limit_ = isFlat ? kUniverseChannels : controller.channelsPerUniverse;
+    limit_ = isFlat || isOne ? kUniverseChannels : controller.channelsPerUniverse;
     isPacked_ = isFlat || controller.isPacked;
     takesSkipped_ = !controller.insertsSkipped;
-    cursor_ = {isFlat ? 0 : controller.firstUniverse, 1};
+    cursor_ = {isFlat ? 0 : isOne ? 1 : controller.firstUniverse, 1};
     for (std::size_t p = 0; p < controller.ports.size(); ++p) {
       const Port& port = controller.ports[p];
       span_.port = static_cast<int>(p);
       if (port.pin)
         cursor_ = {port.pin->universe, port.pin->channel};
-      else if (!port.run.empty() && controller.portStart == PortStart::NewUniverse && !isFlat && cursor_.channel != 1)
+      else if (!port.run.empty() && controller.portStart == PortStart::NewUniverse && !isFlat && !isOne && cursor_.channel != 1)
         cursor_ = {cursor_.universe + 1, 1};
       for (std::size_t b = 0; b < port.run.size(); ++b) {
         span_.bead = static_cast<int>(b);
@@ -126,7 +127,7 @@ Patch derivePatch(const Show& show) {
 }
 
 std::string addressText(Protocol protocol, int universe, int channel) {
-  if (protocol == Protocol::Ddp) return "byte " + std::to_string(universe * kUniverseChannels + channel);
+  if (isRow(protocol)) return "byte " + std::to_string(universe * kUniverseChannels + channel);
   return std::to_string(universe) + " : " + std::to_string(channel);
 }
 

@@ -61,12 +61,12 @@ struct Patch {
 
 /// Derives the addresses of all beads. Each port starts as its controller says, or where it is pinned; pixels stay whole,
 /// so that 170 RGB or 128 RGBW pixels fill a universe, unless the controller is packed. Skipped pixels take the channels of
-/// the strip that follows them, or none if the controller inserts them. DDP has no universes: its data is one row of
-/// bytes, numbered here in packed universes of 512 from 0. Beads whose
+/// the strip that follows them, or none if the controller inserts them. DDP, OPC and screens have no universes: their data
+/// is one row of bytes, numbered here in packed universes of 512 from 0. Serial DMX has universe 1 alone. Beads whose
 /// fixture is gone, or that reach beyond it, are cut to what exists.
 Patch derivePatch(const Show& show);
 
-/// Universe and channel as people write them: "2 : 391"; in DDP the byte, from 1: "byte 903".
+/// Universe and channel as people write them: "2 : 391"; in a row the byte, from 1: "byte 903".
 std::string addressText(Protocol protocol, int universe, int channel);
 
 }  // namespace chispa

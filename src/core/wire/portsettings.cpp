@@ -30,7 +30,7 @@ std::vector<PortSettings> portSettings(const Show& show, const Patch& patch, int
   const Controller& controller = *show.controllers.at(static_cast<std::size_t>(index));
   std::vector<PortSettings> all;
   for (std::size_t p = 0; p < controller.ports.size(); ++p) {
-    const bool isFlat = controller.protocol == Protocol::Ddp;
+    const bool isFlat = isRow(controller.protocol);
     PortSettings port{static_cast<int>(p) + 1, controller.protocol, {}, isFlat ? kUniverseChannels : controller.channelsPerUniverse, isFlat || controller.isPacked};
     const auto& run = controller.ports[p].run;
     for (std::size_t b = 0; b < run.size(); ++b) {

@@ -1,18 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <map>
+#include <span>
 
-#include "core/render/frame.h"
-#include "core/zone/pixelmap.h"
+#include "core/wire/powernet.h"
 
 namespace chispa {
 
 /// Amps by supply voltage.
 using AmpsByVolts = std::map<double, double>;
 
-/// Current of all fixtures with every channel at full.
+/// Current with every channel at full, dimmed as the wiring says; pixels that hang nowhere yet count as they are.
 AmpsByVolts fullWhiteAmps(const Show& show);
-/// Current that `frame` draws at `master` 0–1: each channel in proportion to its light.
-AmpsByVolts frameAmps(const Show& show, const PixelMap& map, const PixelFrame& frame, double master);
+/// Current that `frame` draws at `master` 0–1: each channel in proportion to its light, dimmed as the wiring says; what hangs
+/// nowhere draws nothing.
+AmpsByVolts frameAmps(std::span<const PowerChain> chains, const PixelFrame& frame, double master);
 
 }  // namespace chispa

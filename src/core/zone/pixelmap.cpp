@@ -22,12 +22,23 @@ float lampSizeOf(const StripType& strip) {
 
 }  // namespace
 
+std::unordered_map<FixtureId, PixelMap::Range> pixelRanges(const Show& show) {
+  std::unordered_map<FixtureId, PixelMap::Range> ranges;
+  int next = 0;
+  for (const auto& fixture : show.fixtures) {
+    const int count = pixelCount(*fixture);
+    ranges[fixture->id] = {next, count};
+    next += count;
+  }
+  return ranges;
+}
+
 PixelMap mapPixels(const Show& show) {
   PixelMap map;
   map.positions.reserve(static_cast<std::size_t>(pixelCount(show)));
+  map.ranges = pixelRanges(show);
   for (const auto& fixture : show.fixtures) {
     const auto points = positions(*fixture);
-    map.ranges[fixture->id] = {map.count(), static_cast<int>(points.size())};
     map.positions.insert(map.positions.end(), points.begin(), points.end());
     map.lampSize.insert(map.lampSize.end(), points.size(), lampSizeOf(stripTypeOf(show, *fixture)));
   }

@@ -28,5 +28,7 @@ struct PixelMap {
 };
 
 PixelMap mapPixels(const Show& show);
+/// The numbers alone, without working any position out.
+std::unordered_map<FixtureId, PixelMap::Range> pixelRanges(const Show& show);
 
 }  // namespace chispa

@@ -181,7 +181,7 @@ void Stage::setSignal(std::optional<engine::WalkSignal> signal) {
 
 AmpsByVolts Stage::ampsNow() const {
   if (!compiled_ || !lit_ || player_.isBlackout()) return {};
-  return frameAmps(document_.show(), compiled_->map, frame_, static_cast<double>(player_.master()));
+  return frameAmps(compiled_->power, frame_, static_cast<double>(player_.master()));
 }
 
 void Stage::tick() {
