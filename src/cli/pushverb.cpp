@@ -6,6 +6,7 @@
 #include "cli/opened.h"
 #include "cli/verbs.h"
 #include "link/setup.h"
+#include "link/setupstore.h"
 
 namespace chispa::cli {
 namespace {
@@ -14,15 +15,34 @@ namespace {
 Result<link::SetupReport> pushWithin(const Controller& controller, const std::vector<PortSettings>& wanted, const Words& words) {
   const auto until = std::chrono::steady_clock::now() + std::chrono::duration<double>(words.wait_s);
   while (true) {
-    auto report = words.dryRun ? link::compareSetup(controller, wanted) : link::pushSetup(controller, wanted);
+    auto report = link::compareSetup(controller, wanted);
+    if (report && !words.dryRun && !report->verified) {
+      if (const Outcome kept = link::SetupStore::ofUser().keep(controller, report->before); !kept) return kept.failure();
+      report = link::pushSetup(controller, wanted);
+    }
     if (report || std::chrono::steady_clock::now() >= until) return report;
     std::this_thread::sleep_for(std::chrono::milliseconds(50));
   }
 }
 
+/// What is to be written: the wiring's settings, or those that were there before the last push.
+Result<std::vector<PortSettings>> wantedOf(const Show& show, int index, const Words& words) {
+  if (!words.restore) return portSettings(show, derivePatch(show), index);
+  const Controller& controller = *show.controllers[static_cast<std::size_t>(index)];
+  const auto kept = link::SetupStore::ofUser().keptOf(controller);
+  if (kept.empty()) return Failure{"Nothing is kept of what it had before.", controller.name, "Only what chispa-cli push or the window has replaced can be put back."};
+  std::cout << controller.name << ": back to what it had on " << kept.front().when << "\n";
+  return kept.front().ports;
+}
+
 bool pushOne(const Show& show, int index, const Words& words) {
   const Controller& controller = *show.controllers[static_cast<std::size_t>(index)];
-  const auto report = pushWithin(controller, portSettings(show, derivePatch(show), index), words);
+  const auto wanted = wantedOf(show, index, words);
+  if (!wanted) {
+    std::cerr << wanted.failure().text() << "\n";
+    return false;
+  }
+  const auto report = pushWithin(controller, *wanted, words);
   if (!report) {
     std::cerr << report.failure().text() << "\n";
     return false;
@@ -30,6 +50,9 @@ bool pushOne(const Show& show, int index, const Words& words) {
   for (const auto& difference : report->differences)
     std::cout << controller.name << ", " << difference.place << ": " << difference.there << " -> " << difference.wanted << "\n";
   if (words.dryRun) return true;
+  for (const auto& difference : report->differences)
+    if (!difference.isWritten) std::cerr << controller.name << ", " << difference.place << ": was not written, and has " << difference.now << "\n";
+  if (!report->trouble.empty()) std::cerr << controller.name << ": " << report->trouble << "\n";
   std::cout << controller.name << ": " << (report->verified ? "set up and read back" : "does NOT have what was written") << "\n";
   return report->verified;
 }

@@ -65,8 +65,17 @@ class Grammar {
     sub->add_flag("--loop", words_.loop, "begin again at the end");
     sub = addForShow("push", "send the set-up to controllers, and read it back", push);
     sub->add_option("--controller", words_.controller, "the controller's name; all if not given");
+    sub->add_flag("--restore", words_.restore, "put back what the controller had before it was last set up");
     sub->add_flag("--dry-run", words_.dryRun, "only show what would change");
     sub->add_option("--wait", words_.wait_s, "seconds to wait for a controller that does not answer yet");
+    sub = add("find", "controllers and sources that answer on the network", findNodes);
+    sub->add_option("SHOW", words_.file, "a show whose controllers are asked one by one too");
+    sub->add_option("--interface", words_.interface, "IPv4 address of the interface to ask from; all but loopback if not given");
+    addJson(sub);
+    sub = add("listen", "what others send: universes, sources, rates", listen);
+    sub->add_option("--interface", words_.interface, "IPv4 address to listen at; 127.0.0.1 if not given");
+    sub->add_option("--seconds", words_.length_s, "how long; 3 if not given");
+    addJson(sub);
     sub = addForShow("rehearse", "play to simulated controllers started for it, and compare every byte that arrives", rehearse);
     addScore(sub);
     sub->add_option("--seconds", words_.length_s, "how long; 20 if not given");

@@ -23,6 +23,9 @@ struct Words {
   bool silent = false;
   bool loop = false;
   bool dryRun = false;
+  bool restore = false;
+  /// IPv4 address of the interface to use.
+  std::string interface;
 };
 
 // The verbs: each does its work, prints, and returns a Status.
@@ -36,6 +39,8 @@ int frame(const Words& words);
 int music(const Words& words);
 int play(const Words& words);
 int push(const Words& words);
+int findNodes(const Words& words);
+int listen(const Words& words);
 int rehearse(const Words& words);
 
 /// Runs the program with its words; returns the exit status.

@@ -33,6 +33,18 @@ void Output::compute(Program& program, const TransportState& at, Micros position
   } else {
     frame.clear();
   }
+  pointOut(frame);
+}
+
+void Output::pointOut(PixelFrame& frame) noexcept {
+  const auto* pixels = highlight_.current();
+  if (!pixels || pixels->empty()) return;
+  constexpr float kRest = 0.12f;
+  for (auto* channel : {&frame.r, &frame.g, &frame.b}) {
+    for (float& light : *channel) light *= kRest;
+    for (const std::int32_t pixel : *pixels)
+      if (static_cast<std::size_t>(pixel) < channel->size()) (*channel)[static_cast<std::size_t>(pixel)] = 1;
+  }
 }
 
 namespace {
@@ -55,6 +67,7 @@ void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept
   program.show->packer->pack(frame, position, level, program.values, program.power.follow(frame, level, now));
   for (Line& line : program.lines)
     if (line.offer(valuesOf(program, line), now)) note(line, position, level == 0.f);
+  for (link::DiscoveryBeacon& beacon : program.beacons) beacon.tick(now);
   // All data first, so that what waits for a word changes in one frame everywhere.
   for (Line& line : program.lines)
     if (line.late() == MonoTime(0)) line.sender().sync();
@@ -85,6 +98,7 @@ void Output::goDark(Program& program, MonoTime now) noexcept {
 void Output::step(MonoTime now) noexcept {
   program_.take([this](Program* old, Program& next) { replaceProgram(old, next); });
   signal_.take([](auto*, auto&) {});
+  highlight_.take([](auto*, auto&) {});
   Program* program = program_.current();
   if (!program) return;
   const TransportState at = transport_.get();

@@ -43,6 +43,8 @@ class Output {
   void setSignal(std::optional<WalkSignal> signal) {
     signal_.give(std::make_unique<std::optional<WalkSignal>>(signal));
   }
+  /// Points pixels out: they shine white, and all else is dimmed; none ends it.
+  void setHighlight(std::vector<std::int32_t> pixels) { highlight_.give(std::make_unique<std::vector<std::int32_t>>(std::move(pixels))); }
   /// Keeps a record of what is sent, up to `most` entries; before the thread starts.
   void keepRecord(std::size_t most);
   const std::vector<SentRecord>& record() const { return record_; }
@@ -59,6 +61,7 @@ class Output {
  private:
   void replaceProgram(Program* old, Program& next) noexcept;
   void compute(Program& program, const TransportState& at, Micros position, MonoTime now) noexcept;
+  void pointOut(PixelFrame& frame) noexcept;
   void sendFrame(Program& program, Micros position, MonoTime now) noexcept;
   void note(const Line& line, Micros position, bool isDark) noexcept;
   void goDark(Program& program, MonoTime now) noexcept;
@@ -66,6 +69,7 @@ class Output {
   const Transport& transport_;
   Handover<Program> program_;
   Handover<std::optional<WalkSignal>> signal_;
+  Handover<std::vector<std::int32_t>> highlight_;
   std::atomic<bool> lightWanted_{false};
   bool isLit_ = false;
   std::atomic<float> master_{1};

@@ -2,25 +2,12 @@
 #include "engine/program.h"
 
 #include <algorithm>
+#include <map>
 
 #include "core/wire/wiresettings.h"
 
 namespace chispa::engine {
 namespace {
-
-PortChain chainOf(const Show& show, const PixelMap& map, const Controller& controller, int port) {
-  PortChain chain{controller.id, port, {}};
-  for (const Bead& bead : controller.ports[static_cast<std::size_t>(port)].run) {
-    chain.pixels.insert(chain.pixels.end(), static_cast<std::size_t>(bead.skippedBefore), PortChain::kSkipped);
-    const auto range = map.rangeOf(bead.fixture);
-    if (!range) continue;
-    const int count = std::clamp(bead.count, 0, std::max(0, range->count - bead.first));
-    const ResolvedWire wire = resolveWire(stripTypeOf(show, *find(show.fixtures, bead.fixture)), controller.ports[static_cast<std::size_t>(port)].settings, bead.settings);
-    for (const WireStretch& stretch : wireStretches(bead.first, count, bead.reversed, wire.zigzag))
-      for (int i = 0; i < stretch.count; ++i) chain.pixels.push_back(range->first + stretch.first + i * stretch.step);
-  }
-  return chain;
-}
 
 /// What the values of a controller are, if all its beads are alike.
 link::RowFormat rowFormat(const Show& show, const Controller& controller) {
@@ -37,6 +24,21 @@ link::RowFormat rowFormat(const Show& show, const Controller& controller) {
   return format.value_or(link::RowFormat{});
 }
 
+/// What is sent by multicast is announced on the interface that it leaves by.
+void addBeacons(const Show& show, const link::E131Source& source, Program& program) {
+  std::map<std::pair<std::string, int>, std::vector<int>> byInterface;
+  for (const PatchUniverse& used : program.show->patch.universes) {
+    const Controller& controller = *show.controllers[static_cast<std::size_t>(used.controller)];
+    if (controller.protocol == Protocol::E131 && controller.delivery == Delivery::Multicast) byInterface[{controller.localAddress, dataPort(controller)}].push_back(used.universe);
+  }
+  for (auto& [interface, universes] : byInterface) {
+    std::sort(universes.begin(), universes.end());
+    universes.erase(std::unique(universes.begin(), universes.end()), universes.end());
+    // If it cannot be opened, neither can the controllers' own sockets, which say so.
+    if (auto beacon = link::DiscoveryBeacon::open(source, std::move(universes), interface.first, interface.second)) program.beacons.push_back(*std::move(beacon));
+  }
+}
+
 void noteLates(Program& program) {
   for (const Line& line : program.lines)
     if (line.late() > MonoTime(0)) program.lates.push_back(line.late());
@@ -45,6 +47,20 @@ void noteLates(Program& program) {
 }
 
 }  // namespace
+
+PortChain chainOf(const Show& show, const std::unordered_map<FixtureId, PixelMap::Range>& ranges, const Controller& controller, int port) {
+  PortChain chain{controller.id, port, {}};
+  for (const Bead& bead : controller.ports[static_cast<std::size_t>(port)].run) {
+    chain.pixels.insert(chain.pixels.end(), static_cast<std::size_t>(bead.skippedBefore), PortChain::kSkipped);
+    const auto range = ranges.find(bead.fixture);
+    if (range == ranges.end()) continue;
+    const int count = std::clamp(bead.count, 0, std::max(0, range->second.count - bead.first));
+    const ResolvedWire wire = resolveWire(stripTypeOf(show, *find(show.fixtures, bead.fixture)), controller.ports[static_cast<std::size_t>(port)].settings, bead.settings);
+    for (const WireStretch& stretch : wireStretches(bead.first, count, bead.reversed, wire.zigzag))
+      for (int i = 0; i < stretch.count; ++i) chain.pixels.push_back(range->second.first + stretch.first + i * stretch.step);
+  }
+  return chain;
+}
 
 std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const CompiledShow> compiled, const ProgramSetup& setup,
                                      std::vector<LineProblem>& problems) {
@@ -63,7 +79,7 @@ std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const Com
   for (std::size_t c = 0; c < show.controllers.size(); ++c) {
     const Controller& controller = *show.controllers[c];
     for (std::size_t p = 0; p < controller.ports.size(); ++p)
-      program->chains.push_back(chainOf(show, program->show->map, controller, static_cast<int>(p)));
+      program->chains.push_back(chainOf(show, program->show->map.ranges, controller, static_cast<int>(p)));
     const std::size_t first = next;
     std::vector<int> numbers;
     for (; next < universes.size() && universes[next].controller == static_cast<int>(c); ++next)
@@ -77,6 +93,7 @@ std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const Com
       problems.push_back({controller.id, sender.failure()});
   }
   noteLates(*program);
+  addBeacons(show, setup.source, *program);
   return program;
 }
 

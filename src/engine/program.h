@@ -8,6 +8,7 @@
 #include "engine/framebox.h"
 #include "engine/line.h"
 #include "engine/powerlive.h"
+#include "link/beacon.h"
 
 namespace chispa::engine {
 
@@ -20,6 +21,9 @@ struct PortChain {
   std::vector<std::int32_t> pixels;
 };
 
+/// What hangs on a port of `controller`, pixel by pixel in data order.
+PortChain chainOf(const Show& show, const std::unordered_map<FixtureId, PixelMap::Range>& ranges, const Controller& controller, int port);
+
 /// All that the output thread needs to play one version of the show, made by the compiler with every buffer in
 /// place, so that playing it allocates nothing.
 struct Program {
@@ -31,6 +35,8 @@ struct Program {
   /// The instants after a frame's own at which late lines leave, rising, none twice.
   std::vector<MonoTime> lates;
   PowerWatch power;
+  /// One an interface that multicast leaves by.
+  std::vector<link::DiscoveryBeacon> beacons;
   std::vector<PortChain> chains;
   std::shared_ptr<FrameBox> frames;
 };

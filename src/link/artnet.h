@@ -6,6 +6,8 @@
 #include <span>
 #include <string>
 
+#include "core/base/result.h"
+
 namespace chispa::link {
 
 inline constexpr int kArtNetPort = 6454;
@@ -16,16 +18,47 @@ inline constexpr std::size_t kArtDmxPacketSize = 530;
 inline constexpr std::size_t kArtPollPacketSize = 14;
 void writeArtPoll(std::span<std::uint8_t> packet);
 
-/// What a node says of itself (Art-Net 4, ArtPollReply).
+/// What a node says of itself (Art-Net 4, ArtPollReply). A node of more than four ports sends several.
 struct ArtPollReply {
+  std::array<std::uint8_t, 4> address{};
   std::string shortName;
   std::string longName;
   int ports = 0;
   /// Port-Addresses of its outputs; a node has up to four in a reply.
   std::array<int, 4> portAddresses{};
+  /// Which of its replies this is, from 1; 0 if it has only one.
+  int bindIndex = 0;
 };
 /// Reads a reply; anything else is nothing.
 std::optional<ArtPollReply> readArtPollReply(std::span<const std::uint8_t> packet);
+/// Chispa's own answer, as a controller of style StController: it has no ports.
+inline constexpr std::size_t kArtPollReplyPacketSize = 239;
+void writeArtPollReply(std::span<std::uint8_t> packet, const std::array<std::uint8_t, 4>& address, const std::string& name);
+bool isArtPoll(std::span<const std::uint8_t> packet);
+bool isArtSync(std::span<const std::uint8_t> packet);
+
+/// ArtAddress: programmes names and Port-Addresses of up to four ports of a node (Art-Net 4, ArtAddress).
+struct ArtAddress {
+  /// Which four: the bind index of the node's reply.
+  int bindIndex = 1;
+  /// Left as they are if empty.
+  std::string shortName;
+  std::string longName;
+  /// Net and sub-net are common to the four, so all lie in one block of 16.
+  std::array<std::optional<int>, 4> outputs{};
+};
+inline constexpr std::size_t kArtAddressPacketSize = 107;
+/// Fails if the outputs do not lie in one block of 16 Port-Addresses.
+Outcome writeArtAddress(std::span<std::uint8_t> packet, const ArtAddress& wanted);
+
+/// An ArtDmx packet as it arrived.
+struct ArtDmx {
+  int portAddress = 0;
+  /// 0 if the source does not count.
+  std::uint8_t sequence = 0;
+  std::span<const std::uint8_t> values;
+};
+std::optional<ArtDmx> readArtDmx(std::span<const std::uint8_t> packet);
 
 /// ArtSync: nodes show what they have been sent (Art-Net 4, ArtSync).
 inline constexpr std::size_t kArtSyncPacketSize = 14;

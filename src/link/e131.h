@@ -2,8 +2,10 @@
 #pragma once
 #include <array>
 #include <cstdint>
+#include <optional>
 #include <span>
 #include <string>
+#include <vector>
 
 #include "link/udp.h"
 
@@ -38,6 +40,11 @@ inline constexpr std::size_t kE131SyncPacketSize = 49;
 void writeE131Sync(std::span<std::uint8_t> packet, const E131Source& source, int universe);
 void setE131SyncSequence(std::span<std::uint8_t> packet, std::uint8_t sequence);
 
+/// A page of the list of universes that a source sends (§4.3, §8): at most 512 on a page.
+inline constexpr int kE131DiscoveryUniverse = 64'214;
+inline constexpr std::size_t kE131DiscoveryPerPage = 512;
+std::vector<std::uint8_t> e131Discovery(const E131Source& source, int page, int lastPage, std::span<const int> universes);
+
 /// The multicast group of a universe: 239.255.high.low (§9.3.1).
 Endpoint e131Group(int universe, int port);
 
@@ -46,6 +53,37 @@ void setE131Sequence(std::span<std::uint8_t> packet, std::uint8_t sequence);
 void setE131Terminated(std::span<std::uint8_t> packet, bool terminated);
 /// Where the values of channels 1–512 stand in `packet`.
 std::span<std::uint8_t> e131Values(std::span<std::uint8_t> packet);
+
+/// A data packet as it arrived (§4.1).
+struct E131Data {
+  Cid cid{};
+  std::string name;
+  int priority = 100;
+  int syncUniverse = 0;
+  std::uint8_t sequence = 0;
+  bool isPreview = false;
+  bool isTerminated = false;
+  int universe = 0;
+  std::span<const std::uint8_t> values;
+};
+/// Reads a data packet of start code 0; anything that is not exactly one is nothing.
+std::optional<E131Data> readE131Data(std::span<const std::uint8_t> packet);
+
+struct E131Sync {
+  Cid cid{};
+  std::uint8_t sequence = 0;
+  int universe = 0;
+};
+std::optional<E131Sync> readE131Sync(std::span<const std::uint8_t> packet);
+
+struct E131DiscoveryPage {
+  Cid cid{};
+  std::string name;
+  int page = 0;
+  int lastPage = 0;
+  std::vector<int> universes;
+};
+std::optional<E131DiscoveryPage> readE131Discovery(std::span<const std::uint8_t> packet);
 
 /// A random UUID, version 4 (RFC 4122 §4.4).
 Cid randomCid();

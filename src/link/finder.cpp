@@ -13,8 +13,14 @@
 #include <cerrno>
 #include <chrono>
 #include <cstring>
+#include <map>
+#include <memory>
+#include <nlohmann/json.hpp>
+#include <optional>
 
 #include "link/artnet.h"
+#include "link/ddp.h"
+#include "link/e131.h"
 
 namespace chispa::link {
 namespace {
@@ -30,56 +36,122 @@ std::string textOf(const sockaddr* address) {
   return text.data();
 }
 
-sockaddr_in artNetAt(const std::string& address) {
+sockaddr_in placeAt(const std::string& address, int port) {
   sockaddr_in to{};
   to.sin_family = AF_INET;
-  to.sin_port = htons(kArtNetPort);
+  to.sin_port = htons(static_cast<std::uint16_t>(port));
   inet_pton(AF_INET, address.c_str(), &to.sin_addr);
   return to;
 }
 
-/// A socket on the interface's Art-Net port; nodes answer there.
-class PollSocket {
+/// A socket that asks and listens.
+class AskingSocket {
  public:
-  explicit PollSocket(const std::string& local) : fd_(::socket(AF_INET, SOCK_DGRAM | SOCK_NONBLOCK | SOCK_CLOEXEC, 0)) {
+  /// On `local`:`port`, 0 for any port.
+  AskingSocket(const std::string& local, int port) : fd_(::socket(AF_INET, SOCK_DGRAM | SOCK_NONBLOCK | SOCK_CLOEXEC, 0)) {
     constexpr int kOn = 1;
     ::setsockopt(fd_, SOL_SOCKET, SO_REUSEADDR, &kOn, sizeof kOn);
     ::setsockopt(fd_, SOL_SOCKET, SO_BROADCAST, &kOn, sizeof kOn);
-    const sockaddr_in own = artNetAt(local);
+    const sockaddr_in own = placeAt(local, port);
     isBound_ = fd_ >= 0 && ::bind(fd_, reinterpret_cast<const sockaddr*>(&own), sizeof own) == 0;
   }
-  ~PollSocket() {
+  ~AskingSocket() {
     if (fd_ >= 0) ::close(fd_);
   }
-  PollSocket(const PollSocket&) = delete;
-  PollSocket& operator=(const PollSocket&) = delete;
+  AskingSocket(const AskingSocket&) = delete;
+  AskingSocket& operator=(const AskingSocket&) = delete;
 
+  int fd() const { return fd_; }
   bool isBound() const { return isBound_; }
-  void ask(const std::string& address) const {
-    std::array<std::uint8_t, kArtPollPacketSize> packet;
-    writeArtPoll(packet);
-    const sockaddr_in to = artNetAt(address);
+  bool join(const Endpoint& group, const std::string& local) const {
+    ip_mreq join{};
+    join.imr_multiaddr.s_addr = htonl(group.address);
+    inet_pton(AF_INET, local.c_str(), &join.imr_interface);
+    return ::setsockopt(fd_, IPPROTO_IP, IP_ADD_MEMBERSHIP, &join, sizeof join) == 0;
+  }
+  void ask(std::span<const std::uint8_t> packet, const std::string& address, int port) const {
+    const sockaddr_in to = placeAt(address, port);
     // Who cannot be asked does not answer: the list says so.
     [[maybe_unused]] const auto sent = ::sendto(fd_, packet.data(), packet.size(), 0, reinterpret_cast<const sockaddr*>(&to), sizeof to);
   }
-  /// The next answer within `wait_ms`.
-  std::optional<FoundController> hear(int wait_ms) const {
-    pollfd waiting{fd_, POLLIN, 0};
-    if (::poll(&waiting, 1, wait_ms) <= 0) return std::nullopt;
+  /// What has arrived, if anything, and from where.
+  std::optional<std::pair<std::string, std::vector<std::uint8_t>>> hear() const {
     std::array<std::uint8_t, 2048> buffer;
     sockaddr_in from{};
     socklen_t size = sizeof from;
     const ssize_t count = ::recvfrom(fd_, buffer.data(), buffer.size(), 0, reinterpret_cast<sockaddr*>(&from), &size);
     if (count <= 0) return std::nullopt;
-    const auto reply = readArtPollReply(std::span(buffer).first(static_cast<std::size_t>(count)));
-    if (!reply) return std::nullopt;
-    // Where it answered from is where it is; what it writes about that may be old.
-    return FoundController{textOf(reinterpret_cast<const sockaddr*>(&from)), reply->longName.empty() ? reply->shortName : reply->longName, reply->ports, reply->portAddresses[0]};
+    return std::pair(textOf(reinterpret_cast<const sockaddr*>(&from)), std::vector<std::uint8_t>(buffer.begin(), buffer.begin() + count));
   }
 
  private:
   int fd_;
   bool isBound_ = false;
+};
+
+/// Puts answers together: a node of many ports answers in pieces, and a source tells its universes page by page.
+class Answers {
+ public:
+  explicit Answers(const std::function<void(const FoundController&)>& found) : found_(found) {}
+
+  void takeArtNet(const std::string& from, std::span<const std::uint8_t> packet) {
+    const auto reply = readArtPollReply(packet);
+    if (!reply) return;
+    // Where it answered from is where it is; what it writes about that may be old.
+    FoundController one{FoundBy::ArtPoll, from, reply->longName.empty() ? reply->shortName : reply->longName, reply->ports, reply->portAddresses[0]};
+    add({FoundBy::ArtPoll, from}, std::max(1, reply->bindIndex), one);
+  }
+  void takeDiscovery(const std::string& from, std::span<const std::uint8_t> packet) {
+    const auto page = readE131Discovery(packet);
+    if (!page || page->universes.empty()) return;
+    add({FoundBy::UniverseDiscovery, from}, page->page, {FoundBy::UniverseDiscovery, from, page->name, static_cast<int>(page->universes.size()), page->universes.front()});
+  }
+  void takeDdp(const std::string& from, std::span<const std::uint8_t> packet) {
+    const auto text = readDdpReply(packet, DdpQuery::Status);
+    if (!text) return;
+    const auto json = nlohmann::json::parse(*text, nullptr, false);
+    std::string name = "DDP display";
+    if (json.is_object() && json.contains("status") && json["status"].is_object() && json["status"].contains("mod") && json["status"]["mod"].is_string()) name = json["status"]["mod"];
+    add({FoundBy::DdpStatus, from}, 0, {FoundBy::DdpStatus, from, name, 1, 0});
+  }
+
+ private:
+  void add(const std::pair<FoundBy, std::string>& who, int piece, const FoundController& one) {
+    auto& pieces = known_[who];
+    if (!pieces.try_emplace(piece, one).second) return;
+    FoundController all = pieces.begin()->second;
+    all.ports = 0;
+    for (const auto& [index, part] : pieces) all.ports += part.ports;
+    found_(all);
+  }
+
+  const std::function<void(const FoundController&)>& found_;
+  std::map<std::pair<FoundBy, std::string>, std::map<int, FoundController>> known_;
+};
+
+/// The sockets of one interface.
+struct Ear {
+  explicit Ear(const Interface& interface)
+      : place(interface), artNet(interface.address, kArtNetPort), ddp(interface.address, 0), discovery("0.0.0.0", kE131Port), isDiscovering(discovery.isBound() && discovery.join(e131Group(kE131DiscoveryUniverse, 0), interface.address)) {}
+
+  void ask(const std::vector<std::string>& addresses) const {
+    std::array<std::uint8_t, kArtPollPacketSize> poll;
+    writeArtPoll(poll);
+    std::array<std::uint8_t, kDdpHeaderSize> query;
+    writeDdpQuery(query, DdpQuery::Status);
+    std::vector<std::string> all = addresses;
+    if (!place.broadcast.empty()) all.push_back(place.broadcast);
+    for (const std::string& address : all) {
+      artNet.ask(poll, address, kArtNetPort);
+      ddp.ask(query, address, kDdpPort);
+    }
+  }
+
+  Interface place;
+  AskingSocket artNet;
+  AskingSocket ddp;
+  AskingSocket discovery;
+  bool isDiscovering;
 };
 
 }  // namespace
@@ -97,26 +169,38 @@ std::vector<Interface> localInterfaces() {
   return all;
 }
 
-Outcome findControllers(const FindRequest& request, const std::function<void(const FoundController&)>& found, const std::atomic<bool>& cancelled) {
-  const PollSocket socket(request.interface.address);
-  if (!socket.isBound())
-    return Failure{std::string("Nothing can be asked from there (") + std::strerror(errno) + ").", request.interface.address + ":" + std::to_string(kArtNetPort),
-                   "Another program may be using Art-Net on this interface: end it, or choose another interface."};
-  constexpr auto kListen = std::chrono::milliseconds(3000);
+Outcome findControllers(const FindRequest& request, const std::function<void(const FoundController&)>& found, const std::atomic<bool>& cancelled,
+                        const std::function<void(const Failure&)>& trouble) {
+  std::vector<std::unique_ptr<Ear>> ears;
+  for (const Interface& interface : request.interfaces) {
+    auto ear = std::make_unique<Ear>(interface);
+    const Failure taken{"Art-Net cannot be asked from there (" + std::string(std::strerror(errno)) + ").", interface.address + ":" + std::to_string(kArtNetPort), "Another program may be using Art-Net on this interface: end it, or choose another interface."};
+    if (!ear->artNet.isBound() && trouble) trouble(taken);
+    if (!ear->artNet.isBound() && request.interfaces.size() == 1) return taken;
+    ears.push_back(std::move(ear));
+  }
+  if (ears.empty()) return Failure{"No interface is chosen.", "", "Choose at least one network to look in."};
+  // Sources tell themselves every ten seconds only: who is not heard in this time is found the next time.
+  constexpr auto kListen = std::chrono::milliseconds(3800);
   constexpr auto kAskAgain = std::chrono::milliseconds(1500);
+  constexpr int kMostAsked = 2;
   constexpr int kWait_ms = 50;
+  Answers answers(found);
   const auto begun = SteadyTime::now();
-  std::vector<std::string> known;
   for (int asked = 0; SteadyTime::now() - begun < kListen && !cancelled;) {
-    if (SteadyTime::now() - begun >= asked * kAskAgain) {
+    if (asked < kMostAsked && SteadyTime::now() - begun >= asked * kAskAgain) {
       ++asked;
-      if (!request.interface.broadcast.empty()) socket.ask(request.interface.broadcast);
-      for (const std::string& address : request.addresses) socket.ask(address);
+      for (const auto& ear : ears) ear->ask(request.addresses);
     }
-    const auto answer = socket.hear(kWait_ms);
-    if (!answer || std::find(known.begin(), known.end(), answer->address) != known.end()) continue;
-    known.push_back(answer->address);
-    found(*answer);
+    std::vector<pollfd> waiting;
+    for (const auto& ear : ears)
+      for (const AskingSocket* socket : {&ear->artNet, &ear->ddp, &ear->discovery}) waiting.push_back({socket->fd(), POLLIN, 0});
+    if (::poll(waiting.data(), waiting.size(), kWait_ms) <= 0) continue;
+    for (const auto& ear : ears) {
+      while (const auto heard = ear->artNet.hear()) answers.takeArtNet(heard->first, heard->second);
+      while (const auto heard = ear->ddp.hear()) answers.takeDdp(heard->first, heard->second);
+      while (const auto heard = ear->discovery.hear()) answers.takeDiscovery(heard->first, heard->second);
+    }
   }
   return Done{};
 }

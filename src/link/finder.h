@@ -19,11 +19,15 @@ struct Interface {
 /// All interfaces that are up and have an IPv4 address.
 std::vector<Interface> localInterfaces();
 
-/// A controller that answered an ArtPoll.
+/// How something made itself known.
+enum class FoundBy { ArtPoll, UniverseDiscovery, DdpStatus };
+
+/// A controller that answered, or a source that said what it sends.
 struct FoundController {
+  FoundBy by = FoundBy::ArtPoll;
   std::string address;
   std::string name;
-  /// Outputs it has, and the Port-Address of the first.
+  /// Outputs it has, and the Port-Address of the first; for a source the universes it sends, and the lowest.
   int ports = 0;
   int firstUniverse = 0;
 
@@ -32,13 +36,16 @@ struct FoundController {
 
 /// Where to look.
 struct FindRequest {
-  Interface interface;
-  /// Addresses that are asked one by one, besides everybody on the interface's network.
+  std::vector<Interface> interfaces;
+  /// Addresses that are asked one by one, besides everybody on the interfaces' networks.
   std::vector<std::string> addresses;
 };
 
-/// Asks twice and listens for three seconds (Art-Net 4: nodes answer within one); `found` is called once for each
-/// controller as it answers. Blocks until then, or until `cancelled`. Fails if the interface cannot be used.
-Outcome findControllers(const FindRequest& request, const std::function<void(const FoundController&)>& found, const std::atomic<bool>& cancelled);
+/// Asks twice by ArtPoll and by DDP status, listens for E1.31 universe discovery, and is done within four seconds (Art-Net 4:
+/// nodes answer within three); `found` is called as answers arrive, once more if a later answer adds ports to an earlier
+/// one. Blocks until then, or until `cancelled`. Fails if no interface can be used; a part that cannot be listened to is told
+/// to `trouble`.
+Outcome findControllers(const FindRequest& request, const std::function<void(const FoundController&)>& found, const std::atomic<bool>& cancelled,
+                        const std::function<void(const Failure&)>& trouble = {});
 
 }  // namespace chispa::link

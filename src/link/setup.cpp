@@ -7,40 +7,45 @@
 #include <nlohmann/json.hpp>
 
 #include "core/files/names.h"
+#include "link/setupdoor.h"
 
 namespace chispa::link {
-namespace {
 
-std::string placeOf(const Controller& controller) {
+std::string setupPlace(const Controller& controller) {
   return controller.name + " (" + controller.host + ":" + std::to_string(controller.setupPort) + ")";
 }
 
-httplib::Client clientOf(const Controller& controller) {
+httplib::Client nodeClient(const Controller& controller) {
   httplib::Client client(controller.host, controller.setupPort);
   client.set_connection_timeout(2);
   client.set_read_timeout(3);
   return client;
 }
 
-Failure noAnswer(const Controller& controller, const std::string& why) {
-  return {"The controller does not answer its set-up interface (" + why + ").", placeOf(controller),
+Failure noSetupAnswer(const Controller& controller, const std::string& why) {
+  return {"The controller does not answer its set-up interface (" + why + ").", setupPlace(controller),
           "Check that it is switched on, its address, and its set-up port."};
 }
 
-Result<std::string> get(const Controller& controller, const std::string& path) {
+Result<std::string> getFromNode(const Controller& controller, const std::string& path) {
   if (controller.setupPort == 0)
     return Failure{"The controller has no set-up interface.", controller.name,
                    "Enter its set-up port, or set it up with its own means."};
-  const auto answer = clientOf(controller).Get(path);
-  if (!answer) return noAnswer(controller, httplib::to_string(answer.error()));
-  if (answer->status != 200) return noAnswer(controller, "HTTP " + std::to_string(answer->status));
+  const auto answer = nodeClient(controller).Get(path);
+  if (!answer) return noSetupAnswer(controller, httplib::to_string(answer.error()));
+  if (answer->status != 200) return noSetupAnswer(controller, "HTTP " + std::to_string(answer->status));
   return answer->body;
 }
 
+namespace {
+
 std::string sectionText(Protocol protocol, const PortSection& s) {
+  // A node that is set up by ArtAddress tells nothing but the universe.
+  if (s.pixels == 0 && s.order.empty()) return "universe " + std::to_string(s.universe);
   return std::to_string(s.pixels) + " px " + s.order + (s.bits == 16 ? " 16 bit" : "") + " from " + addressText(protocol, s.universe, s.channel) +
          (s.grouping > 1 ? ", " + std::to_string(s.grouping) + " a value" : "") +
-         (s.skippedBefore > 0 ? ", " + std::to_string(s.skippedBefore) + " skipped" : "");
+         (s.skippedBefore > 0 ? ", " + std::to_string(s.skippedBefore) + " skipped" : "") + (s.isReversed ? ", turned round" : "") +
+         (s.zigzag > 0 ? ", turns back every " + std::to_string(s.zigzag) : "") + (s.brightness < 1 ? ", at " + std::to_string(static_cast<int>(s.brightness * 100 + 0.5)) + " %" : "");
 }
 
 std::string portText(const PortSettings* port) {
@@ -63,7 +68,7 @@ std::vector<SettingDifference> differences(const std::vector<PortSettings>& ther
     const PortSettings* has = settingsOf(there, want.port);
     const bool bothEmpty = want.sections.empty() && (!has || has->sections.empty());
     if (bothEmpty || (has && *has == want)) continue;
-    found.push_back({"port " + std::to_string(want.port), portText(has), portText(&want)});
+    found.push_back({"port " + std::to_string(want.port), portText(has), portText(&want), {}, false});
   }
   return found;
 }
@@ -71,13 +76,14 @@ std::vector<SettingDifference> differences(const std::vector<PortSettings>& ther
 }  // namespace
 
 Result<SetupReport> compareSetup(const Controller& controller, const std::vector<PortSettings>& wanted) {
-  const auto text = get(controller, "/settings");
-  if (!text) return text.failure();
-  const auto there = parsePortSettings(*text, placeOf(controller));
+  const auto door = openSetupDoor(controller);
+  if (!door) return door.failure();
+  const auto there = (*door)->read();
   if (!there) return there.failure();
   SetupReport report;
-  report.differences = differences(*there, wanted);
+  report.differences = differences(*there, (*door)->reachable(wanted));
   report.verified = report.differences.empty();
+  report.before = toJson(*there).dump();
   return report;
 }
 
@@ -86,17 +92,30 @@ Result<SetupReport> pushSetup(const Controller& controller, const std::vector<Po
   if (!before) return before;
   SetupReport report = *std::move(before);
   if (report.verified) return report;
-  const auto answer = clientOf(controller).Put("/settings", toJson(wanted).dump(), "application/json");
-  if (!answer) return noAnswer(controller, httplib::to_string(answer.error()));
-  if (answer->status != 200)
-    return Failure{"The controller refused the settings: " + answer->body, placeOf(controller),
-                   "Compare its ports and limits with the wiring."};
-  const auto after = compareSetup(controller, wanted);
-  if (!after) return after;
-  report.verified = after->verified;
+  const auto door = openSetupDoor(controller);
+  const Outcome written = (*door)->write(wanted);
+  const auto now = (*door)->read();
+  if (!now) return now.failure();
+  const auto left = differences(*now, (*door)->reachable(wanted));
+  for (SettingDifference& difference : report.differences) {
+    const auto still = std::find_if(left.begin(), left.end(), [&](const SettingDifference& d) { return d.place == difference.place; });
+    difference.isWritten = still == left.end();
+    difference.now = difference.isWritten ? difference.wanted : still->there;
+  }
+  report.verified = left.empty();
+  if (!written) report.trouble = written.failure().what;
+  // Nothing at all was changed: that is a plain refusal.
+  const bool isUntouched = std::none_of(report.differences.begin(), report.differences.end(), [](const SettingDifference& d) { return d.isWritten; });
+  if (!written && isUntouched) return written.failure();
   return report;
 }
 
-Result<std::string> readNodeState(const Controller& controller) { return get(controller, "/state"); }
+Result<std::vector<PortSettings>> readSetup(const Controller& controller) {
+  const auto door = openSetupDoor(controller);
+  if (!door) return door.failure();
+  return (*door)->read();
+}
+
+Result<std::string> readNodeState(const Controller& controller) { return getFromNode(controller, "/state"); }
 
 }  // namespace chispa::link

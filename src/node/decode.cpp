@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cstring>
+#include <nlohmann/json.hpp>
 
 namespace chispa::node {
 namespace {
@@ -105,7 +106,9 @@ bool isArtPoll(std::span<const std::uint8_t> bytes) {
   return in.number(2) >= 14 && in.good();
 }
 
-std::vector<std::uint8_t> artPollReply(const std::array<std::uint8_t, 4>& address, const std::string& name, int ports, int portAddress) {
+namespace {
+
+std::vector<std::uint8_t> artPollReply(const std::array<std::uint8_t, 4>& address, const std::string& name, std::span<const int> portAddresses, std::size_t bindIndex) {
   std::vector<std::uint8_t> packet(239, 0);
   const auto put = [&](std::size_t at, const std::string& text, std::size_t most) { std::copy_n(text.begin(), std::min(text.size(), most - 1), packet.begin() + static_cast<std::ptrdiff_t>(at)); };
   put(0, "Art-Net", 8);
@@ -113,24 +116,83 @@ std::vector<std::uint8_t> artPollReply(const std::array<std::uint8_t, 4>& addres
   std::ranges::copy(address, packet.begin() + 10);
   packet[14] = 0x36;  // port 0x1936, low byte first
   packet[15] = 0x19;
-  packet[18] = static_cast<std::uint8_t>(portAddress >> 8 & 0x7f);
-  packet[19] = static_cast<std::uint8_t>(portAddress >> 4 & 0x0f);
+  const int first = portAddresses.empty() ? 0 : portAddresses.front();
+  packet[18] = static_cast<std::uint8_t>(first >> 8 & 0x7f);
+  packet[19] = static_cast<std::uint8_t>(first >> 4 & 0x0f);
   put(26, name, 18);
   put(44, name, 64);
   put(108, "#0001 [0000] Ready", 64);
-  // A reply speaks of four ports at most.
-  const int here = std::min(ports, 4);
-  packet[173] = static_cast<std::uint8_t>(here);
-  for (int i = 0; i < here; ++i) {
-    const auto at = static_cast<std::size_t>(i);
-    packet[174 + at] = 0x80;  // output
-    packet[182 + at] = 0x80;  // data is being sent
-    packet[190 + at] = static_cast<std::uint8_t>((portAddress + i) & 0x0f);
+  packet[173] = static_cast<std::uint8_t>(portAddresses.size());
+  for (std::size_t i = 0; i < portAddresses.size(); ++i) {
+    packet[174 + i] = 0x80;  // output
+    packet[182 + i] = 0x80;  // data is being sent
+    packet[190 + i] = static_cast<std::uint8_t>(portAddresses[i] & 0x0f);
   }
   std::ranges::copy(address, packet.begin() + 207);
-  packet[211] = 1;
+  packet[211] = static_cast<std::uint8_t>(bindIndex);
   packet[212] = 0x08;  // 15-bit Port-Addresses
   return packet;
+}
+
+}  // namespace
+
+std::vector<std::vector<std::uint8_t>> artPollReplies(const std::array<std::uint8_t, 4>& address, const std::string& name, const std::vector<int>& portAddresses) {
+  constexpr std::size_t kPerReply = 4;
+  std::vector<std::vector<std::uint8_t>> replies;
+  for (std::size_t at = 0; at == 0 || at < portAddresses.size(); at += kPerReply) {
+    const auto here = std::span(portAddresses).subspan(at);
+    replies.push_back(artPollReply(address, name, here.first(std::min(kPerReply, here.size())), at / kPerReply + 1));
+  }
+  return replies;
+}
+
+std::optional<ArtAddressOrder> readArtAddress(std::span<const std::uint8_t> bytes) {
+  Cursor in(bytes);
+  in.expectText("Art-Net\0", 8);
+  in.expect(2, 0x0060);  // OpAddress, low byte first
+  if (in.number(2) < 14) return std::nullopt;
+  constexpr std::uint32_t kProgramme = 0x80;
+  ArtAddressOrder order;
+  const auto net = in.number(1);
+  order.bindIndex = std::max(1, static_cast<int>(in.number(1)));
+  const auto text = [&](std::size_t size) {
+    const auto field = in.take(size);
+    return std::string(field.begin(), std::find(field.begin(), field.end(), std::uint8_t{0}));
+  };
+  order.shortName = text(18);
+  order.longName = text(64);
+  in.take(4);  // inputs
+  const auto outputs = in.take(4);
+  const auto subNet = in.number(1);
+  in.take(2);
+  if (!in.good()) return std::nullopt;
+  for (std::size_t i = 0; i < 4; ++i)
+    if (outputs[i] & kProgramme) order.outputs[i] = static_cast<int>((net & 0x7f) << 8 | (subNet & 0x0f) << 4 | (outputs[i] & 0x0fu));
+  return order;
+}
+
+bool isDdpStatusQuery(std::span<const std::uint8_t> bytes) { return bytes.size() >= 10 && bytes[0] >> 6 == 1 && (bytes[0] & 0x02) && !(bytes[0] & 0x04) && bytes[3] == 251; }
+
+std::vector<std::uint8_t> ddpStatusReply(const std::string& name) {
+  const std::string json = nlohmann::json{{"status", {{"man", "Chispa"}, {"mod", name}, {"ver", "1"}, {"push", true}}}}.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace);
+  std::vector<std::uint8_t> packet(10 + json.size(), 0);
+  packet[0] = 0x45;  // version 1, reply, push
+  packet[3] = 251;
+  packet[8] = static_cast<std::uint8_t>(json.size() >> 8);
+  packet[9] = static_cast<std::uint8_t>(json.size() & 255);
+  std::copy(json.begin(), json.end(), packet.begin() + 10);
+  return packet;
+}
+
+std::optional<OpcMessage> readOpc(std::span<const std::uint8_t> stream) {
+  Cursor in(stream);
+  OpcMessage message;
+  message.channel = static_cast<int>(in.number(1));
+  message.command = static_cast<int>(in.number(1));
+  const auto length = in.number(2);
+  message.data = in.take(length);
+  message.size = 4 + length;
+  return in.good() ? std::optional(message) : std::nullopt;
 }
 
 std::optional<DdpPiece> readDdp(std::span<const std::uint8_t> bytes) {

@@ -3,6 +3,10 @@
 
 #include <httplib.h>
 
+#include <algorithm>
+
+#include "node/page.h"
+
 namespace chispa::node {
 
 Interface::Interface(Node& node) : node_(node), server_(std::make_unique<httplib::Server>()) {
@@ -16,24 +20,56 @@ Interface::~Interface() {
   if (thread_.joinable()) thread_.join();
 }
 
+namespace {
+
+void answerJson(httplib::Response& answer, const nlohmann::json& json) { answer.set_content(json.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace), "application/json"); }
+
+void refuse(httplib::Response& answer, int status, const std::string& why) {
+  answer.status = status;
+  answer.set_content(why, "text/plain");
+}
+
+}  // namespace
+
 void Interface::addRoutes() {
-  server_->Get("/state", [this](const httplib::Request&, httplib::Response& answer) {
-    answer.set_content(node_.state().dump(), "application/json");
-  });
-  server_->Get("/settings", [this](const httplib::Request&, httplib::Response& answer) {
-    answer.set_content(toJson(node_.settings()).dump(), "application/json");
-  });
-  server_->Put("/settings", [this](const httplib::Request& request, httplib::Response& answer) {
+  server_->Get("/", [](const httplib::Request&, httplib::Response& answer) { answer.set_content(settingsPage(), "text/html; charset=utf-8"); });
+  server_->Get("/state", [this](const httplib::Request&, httplib::Response& answer) { answerJson(answer, node_.state()); });
+  server_->Get("/settings", [this](const httplib::Request&, httplib::Response& answer) { answerJson(answer, toJson(node_.settings())); });
+  server_->Put("/settings", [this](const httplib::Request& request, httplib::Response& answer) { takeSettings(request.body, answer); });
+  server_->Get("/faults", [this](const httplib::Request&, httplib::Response& answer) { answerJson(answer, toJson(node_.faults())); });
+  server_->Put("/faults", [this](const httplib::Request& request, httplib::Response& answer) {
     std::string why;
-    auto settings = parseSettings(request.body, node_.options().ports, why);
-    if (!settings) {
-      answer.status = 400;
-      answer.set_content(why, "text/plain");
-      return;
-    }
-    node_.setSettings(*std::move(settings));
-    answer.set_content(toJson(node_.settings()).dump(), "application/json");
+    const auto faults = parseFaults(request.body, why);
+    if (!faults) return refuse(answer, 400, why);
+    node_.setFaults(*faults);
+    answerJson(answer, toJson(node_.faults()));
   });
+  // A silent node lets a question hang, as one that is switched off does.
+  server_->set_pre_routing_handler([this](const httplib::Request& request, httplib::Response& answer) {
+    if (!node_.isSilent() || request.path == "/faults") return httplib::Server::HandlerResponse::Unhandled;
+    refuse(answer, 503, "silent");
+    return httplib::Server::HandlerResponse::Handled;
+  });
+}
+
+void Interface::takeSettings(const std::string& body, httplib::Response& answer) {
+  std::string why;
+  auto wanted = parseSettings(body, node_.options().ports, why);
+  if (!wanted) return refuse(answer, 400, why);
+  const Faults faults = node_.faults();
+  if (faults.refusesPush) return refuse(answer, 403, "it does not take settings now");
+  if (faults.failsAfterPort > 0) {
+    // Memory fails in the middle: the first ports are written, the rest is as it was.
+    auto mixed = node_.settings();
+    std::erase_if(mixed, [&](const PortSetup& p) { return p.port <= faults.failsAfterPort; });
+    for (const PortSetup& port : *wanted)
+      if (port.port <= faults.failsAfterPort) mixed.push_back(port);
+    std::sort(mixed.begin(), mixed.end(), [](const PortSetup& a, const PortSetup& b) { return a.port < b.port; });
+    node_.setSettings(std::move(mixed));
+    return refuse(answer, 500, "memory failed after port " + std::to_string(faults.failsAfterPort));
+  }
+  node_.setSettings(*std::move(wanted));
+  answerJson(answer, toJson(node_.settings()));
 }
 
 bool Interface::start(const std::string& address, int port, std::string& why) {

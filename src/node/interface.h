@@ -8,11 +8,12 @@
 
 namespace httplib {
 class Server;
+struct Response;
 }
 
 namespace chispa::node {
 
-/// The node interface over HTTP: GET /state, GET and PUT /settings (docs/node-interface.md).
+/// The node interface over HTTP: a page at /, GET /state, GET and PUT /settings and /faults (docs/node-interface.md).
 class Interface {
  public:
   explicit Interface(Node& node);
@@ -23,6 +24,7 @@ class Interface {
 
  private:
   void addRoutes();
+  void takeSettings(const std::string& body, httplib::Response& answer);
 
   Node& node_;
   std::unique_ptr<httplib::Server> server_;

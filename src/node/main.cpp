@@ -15,32 +15,40 @@
 namespace {
 
 using chispa::node::NodeOptions;
+using chispa::node::parseFaultWords;
 
 /// What the command line asks for.
 struct Asked {
   NodeOptions node;
   int httpPort = 0;
+  chispa::node::Faults faults;
   bool window = false;
 };
+
+[[noreturn]] void endWith(const std::string& words) {
+  std::cerr << "chispa-node: " << words << "\n";
+  std::exit(2);
+}
 
 /// A whole number from `low` to `high`, or the program ends with status 2.
 int numberOf(const QCommandLineParser& parser, const QString& name, int low, int high) {
   bool good = false;
   const int value = parser.value(name).toInt(&good);
   if (good && value >= low && value <= high) return value;
-  std::cerr << "chispa-node: --" << name.toStdString() << " takes a whole number from " << low << " to " << high << ".\n";
-  std::exit(2);
+  endWith("--" + name.toStdString() + " takes a whole number from " + std::to_string(low) + " to " + std::to_string(high) + ".");
 }
 
 Asked readWords(const QCoreApplication& app) {
   QCommandLineParser parser;
-  parser.setApplicationDescription("chispa-node: a simulated pixel controller that listens to E1.31 and Art-Net");
+  parser.setApplicationDescription("chispa-node: a simulated pixel controller that listens to E1.31, Art-Net, DDP and Open Pixel Control");
   parser.addHelpOption();
   parser.addOptions({{"name", "What it calls itself.", "NAME", "Node"},
                      {"ports", "How many data outputs it has.", "P", "8"},
                      {"listen", "IPv4 address it listens at.", "ADDRESS", "127.0.0.1"},
                      {"http", "Port of its set-up interface.", "PORT"},
                      {"record", "File that every packet received is written to.", "FILE"},
+                     {"fault", "What goes wrong on purpose: drop=%,reorder=%,delay=ms,order,silent=s,refuse,fail-after=port.", "FAULTS"},
+                     {"join", "E1.31 universes whose multicast groups it joins, on the interface of --listen: 1,2,7.", "UNIVERSES"},
                      {"window", "Show the strips."}});
   parser.process(app);
   Asked asked;
@@ -48,6 +56,15 @@ Asked readWords(const QCoreApplication& app) {
   asked.node.ports = numberOf(parser, "ports", 1, 64);
   asked.node.listen = parser.value("listen").toStdString();
   asked.node.recordFile = parser.value("record").toStdString();
+  std::string why;
+  const auto faults = parseFaultWords(parser.value("fault").toStdString(), why);
+  if (!faults) endWith("--fault: " + why + ".");
+  asked.faults = *faults;
+  for (const QString& word : parser.value("join").split(QLatin1Char(','), Qt::SkipEmptyParts)) {
+    bool good = false;
+    asked.node.groups.push_back(word.toInt(&good));
+    if (!good || asked.node.groups.back() < 1 || asked.node.groups.back() > 63'999) endWith("--join takes universes from 1 to 63999, separated by commas.");
+  }
   if (parser.isSet("http")) asked.httpPort = numberOf(parser, "http", 1, 65535);
   asked.window = parser.isSet("window");
   return asked;
@@ -65,6 +82,7 @@ int main(int argc, char** argv) {
   const Asked asked = readWords(*app);
   Node node(asked.node);
   Interface interface(node);
+  node.setFaults(asked.faults);
   std::string why;
   if (!node.start(why) || (asked.httpPort != 0 && !interface.start(asked.node.listen, asked.httpPort, why))) {
     std::cerr << "chispa-node: " << why << "\n";

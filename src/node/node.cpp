@@ -14,9 +14,7 @@
 namespace chispa::node {
 namespace {
 
-constexpr int kE131Port = 5568;
-constexpr int kArtNetPort = 6454;
-constexpr int kDdpPort = 4048;
+constexpr int kPorts[] = {5568, 6454, 4048, 7890};
 
 std::string hexColour(Shown c) {
   char text[8];
@@ -25,14 +23,16 @@ std::string hexColour(Shown c) {
   return text;
 }
 
-/// How many packets are missing between two sequence numbers; Art-Net never uses 0.
-std::uint64_t missedBetween(const std::string& protocol, std::uint8_t before, std::uint8_t now) {
-  const bool artNet = protocol == "artnet";
-  const int turn = artNet ? 255 : 256;
-  const int gap = (now - before + turn) % turn - 1;
-  // A small step back is a packet overtaken by another, not 250 lost ones.
-  constexpr int kBackwards = 20;
-  return gap > 0 && gap < turn - kBackwards ? static_cast<std::uint64_t>(gap) : 0;
+std::string textOf(const sockaddr_in& address) {
+  std::array<char, INET_ADDRSTRLEN> text{};
+  inet_ntop(AF_INET, &address.sin_addr, text.data(), text.size());
+  return text.data();
+}
+
+sockaddr_in senderOf(const Incoming& packet) {
+  sockaddr_in from{};
+  if (packet.sender.size() == sizeof from) std::memcpy(&from, packet.sender.data(), sizeof from);
+  return from;
 }
 
 }  // namespace
@@ -42,24 +42,31 @@ Node::Node(NodeOptions options) : options_(std::move(options)) {}
 Node::~Node() {
   stopping_ = true;
   if (thread_.joinable()) thread_.join();
-  for (const int fd : {e131Socket_, artNetSocket_, ddpSocket_})
+  for (const int fd : sockets_)
     if (fd >= 0) ::close(fd);
+  for (const OpcClient& client : opcClients_) ::close(client.fd);
   if (recordFile_) std::fclose(recordFile_);
 }
 
-bool Node::openSocket(int port, int& fd, std::string& why) const {
-  fd = ::socket(AF_INET, SOCK_DGRAM | SOCK_CLOEXEC | SOCK_NONBLOCK, 0);
+bool Node::openSocket(Door door, int kind, std::string& why) {
+  int& fd = sockets_[door];
+  fd = ::socket(AF_INET, kind | SOCK_CLOEXEC | SOCK_NONBLOCK, 0);
   sockaddr_in address{};
   address.sin_family = AF_INET;
-  address.sin_port = htons(static_cast<std::uint16_t>(port));
-  const std::string place = options_.listen + ":" + std::to_string(port);
+  address.sin_port = htons(static_cast<std::uint16_t>(kPorts[door]));
+  const std::string place = options_.listen + ":" + std::to_string(kPorts[door]);
   if (fd < 0 || inet_pton(AF_INET, options_.listen.c_str(), &address.sin_addr) != 1) {
     why = place + ": this is no IPv4 address. Give one of this machine's, for example 127.0.0.11.";
     return false;
   }
   constexpr int kBuffer = 8 << 20;
+  constexpr int kOn = 1;
   ::setsockopt(fd, SOL_SOCKET, SO_RCVBUF, &kBuffer, sizeof kBuffer);
-  if (::bind(fd, reinterpret_cast<const sockaddr*>(&address), sizeof address) != 0) {
+  // A TCP port stays taken for a while after its last connection; a packet port does not.
+  if (kind == SOCK_STREAM) ::setsockopt(fd, SOL_SOCKET, SO_REUSEADDR, &kOn, sizeof kOn);
+  // Packets to a group do not arrive at a socket that is bound to an address.
+  if (door == kE131 && !options_.groups.empty()) address.sin_addr.s_addr = htonl(INADDR_ANY);
+  if (::bind(fd, reinterpret_cast<const sockaddr*>(&address), sizeof address) != 0 || (kind == SOCK_STREAM && ::listen(fd, 4) != 0)) {
     why = place + ": cannot listen there (" + std::strerror(errno) +
           "). Another program or node may be using it: end that one, or choose another address with --listen.";
     return false;
@@ -67,8 +74,20 @@ bool Node::openSocket(int port, int& fd, std::string& why) const {
   return true;
 }
 
+bool Node::joinGroups(std::string& why) const {
+  for (const int universe : options_.groups) {
+    ip_mreq join{};
+    join.imr_multiaddr.s_addr = htonl(0xefff0000u | static_cast<std::uint32_t>(universe & 0xffff));
+    inet_pton(AF_INET, options_.listen.c_str(), &join.imr_interface);
+    if (::setsockopt(sockets_[kE131], IPPROTO_IP, IP_ADD_MEMBERSHIP, &join, sizeof join) == 0) continue;
+    why = "universe " + std::to_string(universe) + ": its multicast group cannot be joined (" + std::strerror(errno) + "). Choose an interface with multicast with --listen.";
+    return false;
+  }
+  return true;
+}
+
 bool Node::start(std::string& why) {
-  if (!openSocket(kE131Port, e131Socket_, why) || !openSocket(kArtNetPort, artNetSocket_, why) || !openSocket(kDdpPort, ddpSocket_, why)) return false;
+  if (!openSocket(kE131, SOCK_DGRAM, why) || !openSocket(kArtNet, SOCK_DGRAM, why) || !openSocket(kDdp, SOCK_DGRAM, why) || !openSocket(kOpc, SOCK_STREAM, why) || !joinGroups(why)) return false;
   if (!options_.recordFile.empty()) {
     recordFile_ = std::fopen(options_.recordFile.c_str(), "wb");
     if (!recordFile_) {
@@ -81,65 +100,141 @@ bool Node::start(std::string& why) {
 }
 
 void Node::listen() {
-  pollfd waiting[3] = {{e131Socket_, POLLIN, 0}, {artNetSocket_, POLLIN, 0}, {ddpSocket_, POLLIN, 0}};
-  constexpr int kWait_ms = 50;
   while (!stopping_) {
-    if (::poll(waiting, 3, kWait_ms) <= 0) continue;
-    if (waiting[0].revents & POLLIN) receive(e131Socket_, [this](auto bytes) { if (const auto packet = readE131(bytes)) accept("e131", *packet); });
-    if (waiting[1].revents & POLLIN) receive(artNetSocket_, [this](auto bytes) { acceptArtNet(bytes); });
-    if (waiting[2].revents & POLLIN) receive(ddpSocket_, [this](auto bytes) { if (const auto piece = readDdp(bytes)) accept(*piece); });
+    std::vector<pollfd> waiting;
+    for (const int fd : sockets_) waiting.push_back({fd, POLLIN, 0});
+    for (const OpcClient& client : opcClients_) waiting.push_back({client.fd, POLLIN, 0});
+    // Delayed packets come out of the cable while nothing new arrives.
+    const int wait_ms = cable_.isEmpty() ? 50 : 2;
+    if (::poll(waiting.data(), waiting.size(), wait_ms) > 0) {
+      for (const Door door : {kE131, kArtNet, kDdp})
+        if (waiting[door].revents & POLLIN) receive(door);
+      if (waiting[kOpc].revents & POLLIN) acceptOpc();
+      hearOpc();
+    }
+    const std::scoped_lock lock(mutex_);
+    cable_.takeDue(std::chrono::steady_clock::now(), [this](const Incoming& packet) { take(packet); });
+    if (recordFile_) std::fflush(recordFile_);
   }
 }
 
-void Node::receive(int fd, const std::function<void(std::span<const std::uint8_t>)>& take) {
+void Node::receive(Door door) {
   std::array<std::uint8_t, 2048> buffer;
-  while (true) {
-    socklen_t length = sizeof asker_;
-    const ssize_t size = ::recvfrom(fd, buffer.data(), buffer.size(), 0, reinterpret_cast<sockaddr*>(&asker_), &length);
+  constexpr int kMostAtOnce = 512;
+  for (int packets = 0; packets < kMostAtOnce; ++packets) {
+    sockaddr_in from{};
+    socklen_t length = sizeof from;
+    const ssize_t size = ::recvfrom(sockets_[door], buffer.data(), buffer.size(), 0, reinterpret_cast<sockaddr*>(&from), &length);
     if (size <= 0) break;
-    take(std::span(buffer).first(static_cast<std::size_t>(size)));
+    Incoming packet{door, {buffer.begin(), buffer.begin() + size}, std::vector<std::uint8_t>(sizeof from)};
+    std::memcpy(packet.sender.data(), &from, sizeof from);
+    const std::scoped_lock lock(mutex_);
+    cable_.put(std::move(packet), std::chrono::steady_clock::now());
   }
-  if (recordFile_) std::fflush(recordFile_);
 }
 
-void Node::acceptArtNet(std::span<const std::uint8_t> bytes) {
-  if (const auto packet = readArtDmx(bytes)) accept("artnet", *packet);
-  if (!isArtPoll(bytes)) return;
+void Node::acceptOpc() {
+  constexpr std::size_t kMostClients = 8;
+  const int fd = ::accept4(sockets_[kOpc], nullptr, nullptr, SOCK_NONBLOCK | SOCK_CLOEXEC);
+  if (fd < 0) return;
+  if (opcClients_.size() < kMostClients)
+    opcClients_.push_back({fd});
+  else
+    ::close(fd);
+}
+
+void Node::hearOpc() {
+  std::array<std::uint8_t, 65'536> buffer;
+  for (OpcClient& client : opcClients_) {
+    const ssize_t size = ::recv(client.fd, buffer.data(), buffer.size(), 0);
+    if (size < 0 && (errno == EAGAIN || errno == EINTR)) continue;
+    if (size <= 0) {
+      ::close(client.fd);
+      client.fd = -1;
+      continue;
+    }
+    client.held.insert(client.held.end(), buffer.begin(), buffer.begin() + size);
+    while (const auto message = readOpc(client.held)) {
+      const std::scoped_lock lock(mutex_);
+      const auto now = std::chrono::steady_clock::now();
+      constexpr int kSetColours8 = 0;
+      constexpr int kSetColours16 = 2;
+      const bool isColours = message->command == kSetColours8 || message->command == kSetColours16;
+      if (isColours && !cable_.isSilent(now)) universes_.acceptRow("opc", "opc", 0, message->data, 0, now);
+      client.held.erase(client.held.begin(), client.held.begin() + static_cast<std::ptrdiff_t>(message->size));
+    }
+  }
+  std::erase_if(opcClients_, [](const OpcClient& client) { return client.fd < 0; });
+}
+
+void Node::take(const Incoming& packet) {
+  const auto now = std::chrono::steady_clock::now();
+  if (packet.door == kArtNet) return takeArtNet(packet);
+  if (packet.door == kDdp) return takeDdp(packet);
+  const auto data = readE131(packet.bytes);
+  if (!data) return;
+  // The sender's CID tells sources apart.
+  universes_.accept("e131", std::string(packet.bytes.begin() + 22, packet.bytes.begin() + 38), *data, now);
+  if (recordFile_) record("e131", *data);
+}
+
+void Node::takeArtNet(const Incoming& packet) {
+  if (const auto data = readArtDmx(packet.bytes)) {
+    universes_.accept("artnet", textOf(senderOf(packet)), *data, std::chrono::steady_clock::now());
+    if (recordFile_) record("artnet", *data);
+    return;
+  }
+  if (const auto order = readArtAddress(packet.bytes))
+    obey(*order);
+  else if (!isArtPoll(packet.bytes))
+    return;
+  for (const auto& reply : artPollReplies(ownAddress(), options_.name, portAddresses())) answer(packet, reply);
+}
+
+void Node::takeDdp(const Incoming& packet) {
+  if (isDdpStatusQuery(packet.bytes)) return answer(packet, ddpStatusReply(options_.name));
+  const auto piece = readDdp(packet.bytes);
+  if (piece) universes_.acceptRow("ddp", textOf(senderOf(packet)), piece->offset, piece->data, piece->sequence, std::chrono::steady_clock::now());
+}
+
+void Node::answer(const Incoming& asked, std::span<const std::uint8_t> reply) const {
+  const sockaddr_in to = senderOf(asked);
+  // Whoever asked and is gone by now asks again.
+  [[maybe_unused]] const auto sent = ::sendto(sockets_[static_cast<std::size_t>(asked.door)], reply.data(), reply.size(), 0, reinterpret_cast<const sockaddr*>(&to), sizeof to);
+}
+
+std::array<std::uint8_t, 4> Node::ownAddress() const {
   in_addr own{};
   inet_pton(AF_INET, options_.listen.c_str(), &own);
   std::array<std::uint8_t, 4> address;
   std::memcpy(address.data(), &own, address.size());
-  int first = 0;
-  for (const PortSetup& port : settings())
-    if (port.protocol == "artnet" && !port.sections.empty() && first == 0) first = port.sections.front().universe;
-  const auto reply = artPollReply(address, options_.name, options_.ports, first);
-  ::sendto(artNetSocket_, reply.data(), reply.size(), 0, reinterpret_cast<const sockaddr*>(&asker_), sizeof asker_);
+  return address;
 }
 
-void Node::accept(const DdpPiece& piece) {
-  const std::scoped_lock lock(mutex_);
-  // The row is kept in pages of 512 bytes, numbered from 0, beside the universes of the other protocols.
-  for (std::size_t i = 0; i < piece.data.size(); ++i) {
-    const std::size_t at = piece.offset + i;
-    universes_[{"ddp", static_cast<int>(at / 512)}].values[at % 512] = piece.data[i];
+std::vector<int> Node::portAddresses() const {
+  std::vector<int> addresses(static_cast<std::size_t>(options_.ports), 0);
+  for (const PortSetup& port : ports_)
+    if (port.protocol == "artnet" && !port.sections.empty()) addresses[static_cast<std::size_t>(port.port - 1)] = port.sections.front().universe;
+  return addresses;
+}
+
+void Node::obey(const ArtAddressOrder& order) {
+  if (!order.longName.empty())
+    options_.name = order.longName;
+  else if (!order.shortName.empty())
+    options_.name = order.shortName;
+  for (int i = 0; i < 4; ++i) {
+    const auto& wanted = order.outputs[static_cast<std::size_t>(i)];
+    const int number = (order.bindIndex - 1) * 4 + i + 1;
+    if (!wanted || number > options_.ports) continue;
+    auto found = std::find_if(ports_.begin(), ports_.end(), [number](const PortSetup& p) { return p.port == number; });
+    if (found == ports_.end()) found = ports_.insert(ports_.end(), PortSetup{number, "artnet", {}, 512, false});
+    found->protocol = "artnet";
+    if (found->sections.empty()) found->sections.push_back({});
+    // What stands behind the first section moves with it.
+    const int by = *wanted - found->sections.front().universe;
+    for (Section& section : found->sections) section.universe += by;
   }
-  Universe& first = universes_[{"ddp", 0}];
-  ++first.packets;
-  first.sequence = piece.sequence;
-}
-
-void Node::accept(const std::string& protocol, const DataPacket& packet) {
-  const std::scoped_lock lock(mutex_);
-  Universe& universe = universes_[{protocol, packet.universe}];
-  if (universe.packets > 0 && !universe.terminated)
-    universe.lost += missedBetween(protocol, universe.sequence, packet.sequence);
-  universe.sequence = packet.sequence;
-  universe.source = packet.sourceName;
-  universe.terminated = packet.terminated;
-  ++universe.packets;
-  // Values that come with the end of a stream are not to be shown (E1.31 §6.2.6).
-  if (!packet.terminated) std::copy_n(packet.values.begin(), packet.count, universe.values.begin());
-  if (recordFile_) record(protocol, packet);
 }
 
 void Node::record(const std::string& protocol, const DataPacket& packet) {
@@ -161,93 +256,44 @@ void Node::setSettings(std::vector<PortSetup> ports) {
   ports_ = std::move(ports);
 }
 
-namespace {
+Faults Node::faults() const {
+  const std::scoped_lock lock(mutex_);
+  return cable_.faults();
+}
 
-/// Reads values from the universes of a port one after the other.
-class ValueReader {
- public:
-  using ByteAt = std::function<int(int universe, int channel)>;
+void Node::setFaults(const Faults& faults) {
+  const std::scoped_lock lock(mutex_);
+  cable_.setFaults(faults, std::chrono::steady_clock::now());
+}
 
-  ValueReader(const PortSetup& port, const Section& section, ByteAt byteAt)
-      : port_(port), section_(section), byteAt_(std::move(byteAt)), universe_(section.universe), channel_(section.channel) {}
+bool Node::isSilent() const {
+  const std::scoped_lock lock(mutex_);
+  return cable_.isSilent(std::chrono::steady_clock::now());
+}
 
-  Shown next() {
-    const int bytes = section_.bits / 8;
-    const int width = static_cast<int>(section_.order.size()) * bytes;
-    if (!port_.isPacked && channel_ + width - 1 > port_.channelsPerUniverse) turnPage();
-    Shown colour;
-    for (const char letter : section_.order) {
-      // Of 16 bits the coarse half is what an 8-bit picture can show.
-      const int value = byte();
-      for (int fine = 1; fine < bytes; ++fine) byte();
-      switch (letter) {
-        case 'R': colour.r += value; break;
-        case 'G': colour.g += value; break;
-        case 'B': colour.b += value; break;
-        default: colour = {colour.r + value, colour.g + value, colour.b + value};
-      }
-    }
-    return {std::min(255, colour.r), std::min(255, colour.g), std::min(255, colour.b)};
-  }
-
- private:
-  void turnPage() {
-    ++universe_;
-    channel_ = 1;
-  }
-  int byte() {
-    if (channel_ > port_.channelsPerUniverse) turnPage();
-    return byteAt_(universe_, channel_++);
-  }
-
-  const PortSetup& port_;
-  const Section& section_;
-  ByteAt byteAt_;
-  int universe_;
-  int channel_;
-};
-
-}  // namespace
+std::string Node::name() const {
+  const std::scoped_lock lock(mutex_);
+  return options_.name;
+}
 
 std::vector<Shown> Node::shown(const PortSetup& port) const {
   const std::scoped_lock lock(mutex_);
-  const auto byteAt = [&](int universe, int channel) {
-    const auto found = universes_.find({port.protocol, universe});
-    return found == universes_.end() ? 0 : static_cast<int>(found->second.values[static_cast<std::size_t>(channel - 1)]);
-  };
-  std::vector<Shown> all;
-  for (const Section& section : port.sections) {
-    all.insert(all.end(), static_cast<std::size_t>(section.skippedBefore), Shown{});
-    ValueReader reader(port, section, byteAt);
-    Shown value;
-    for (int i = 0; i < section.pixels; ++i) {
-      if (i % section.grouping == 0) value = reader.next();
-      all.push_back(value);
-    }
-  }
-  return all;
+  return showPort(port, [&](int universe, int channel) { return universes_.valueAt(port.protocol, universe, channel); }, cable_.faults().hasWrongOrder);
 }
 
 nlohmann::json Node::state() const {
   const auto ports = settings();
-  nlohmann::json root = {{"name", options_.name}, {"listen", options_.listen}};
+  nlohmann::json root = {{"name", name()}, {"listen", options_.listen}, {"ports_in_all", options_.ports}};
   root["settings"] = toJson(ports);
+  root["faults"] = toJson(faults());
   root["ports"] = nlohmann::json::array();
   for (const PortSetup& port : ports) {
     auto colours = nlohmann::json::array();
     for (const Shown colour : shown(port)) colours.push_back(hexColour(colour));
     root["ports"].push_back({{"port", port.port}, {"shows", std::move(colours)}});
   }
-  root["universes"] = nlohmann::json::array();
   const std::scoped_lock lock(mutex_);
-  for (const auto& [stream, universe] : universes_)
-    root["universes"].push_back({{"protocol", stream.first},
-                                 {"universe", stream.second},
-                                 {"packets", universe.packets},
-                                 {"lost", universe.lost},
-                                 {"sequence", universe.sequence},
-                                 {"terminated", universe.terminated},
-                                 {"source", universe.source}});
+  root["universes"] = universes_.toJson();
   return root;
 }
 

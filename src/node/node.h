@@ -12,7 +12,10 @@
 #include <vector>
 
 #include "node/decode.h"
+#include "node/faults.h"
 #include "node/settings.h"
+#include "node/strip.h"
+#include "node/universes.h"
 
 namespace chispa::node {
 
@@ -23,13 +26,8 @@ struct NodeOptions {
   std::string listen = "127.0.0.1";
   /// Every packet received is appended to this file, if named: protocol, universe, sequence, flags, values.
   std::string recordFile;
-};
-
-/// A colour as the LED shows it, its white chip added to the three others.
-struct Shown {
-  int r = 0;
-  int g = 0;
-  int b = 0;
+  /// E1.31 universes whose multicast groups are joined, on the interface of `listen`.
+  std::vector<int> groups = {};
 };
 
 /// A simulated controller: listens, decodes, and shows what each port's strip would show. Thread-safe.
@@ -44,8 +42,13 @@ class Node {
   bool start(std::string& why);
 
   const NodeOptions& options() const { return options_; }
+  std::string name() const;
   std::vector<PortSetup> settings() const;
   void setSettings(std::vector<PortSetup> ports);
+  Faults faults() const;
+  void setFaults(const Faults& faults);
+  /// True while a fault keeps it from hearing and answering.
+  bool isSilent() const;
 
   /// Colours of every pixel of a port in chain order, skipped ones included (dark).
   std::vector<Shown> shown(const PortSetup& port) const;
@@ -53,35 +56,36 @@ class Node {
   nlohmann::json state() const;
 
  private:
-  /// "e131", "artnet" or "ddp", and the number of the universe or page.
-  using Stream = std::pair<std::string, int>;
-  struct Universe {
-    std::array<std::uint8_t, 512> values{};
-    std::uint64_t packets = 0;
-    std::uint64_t lost = 0;
-    std::uint8_t sequence = 0;
-    bool terminated = false;
-    std::string source;
-  };
+  /// Where packets come in.
+  enum Door { kE131, kArtNet, kDdp, kOpc, kDoors };
 
-  bool openSocket(int port, int& fd, std::string& why) const;
+  bool openSocket(Door door, int kind, std::string& why);
+  bool joinGroups(std::string& why) const;
   void listen();
-  void receive(int fd, const std::function<void(std::span<const std::uint8_t>)>& take);
-  void accept(const DdpPiece& piece);
-  /// Takes data, and answers polls.
-  void acceptArtNet(std::span<const std::uint8_t> bytes);
-  void accept(const std::string& protocol, const DataPacket& packet);
+  void receive(Door door);
+  void acceptOpc();
+  void hearOpc();
+  void take(const Incoming& packet);
+  void takeArtNet(const Incoming& packet);
+  void takeDdp(const Incoming& packet);
+  void obey(const ArtAddressOrder& order);
+  void answer(const Incoming& asked, std::span<const std::uint8_t> reply) const;
+  std::vector<int> portAddresses() const;
+  std::array<std::uint8_t, 4> ownAddress() const;
   void record(const std::string& protocol, const DataPacket& packet);
 
   NodeOptions options_;
   mutable std::mutex mutex_;
   std::vector<PortSetup> ports_;
-  std::map<Stream, Universe> universes_;
-  int e131Socket_ = -1;
-  int artNetSocket_ = -1;
-  int ddpSocket_ = -1;
-  /// Who sent the packet that is being looked at.
-  sockaddr_in asker_{};
+  Universes universes_;
+  FaultyCable cable_;
+  std::array<int, kDoors> sockets_{-1, -1, -1, -1};
+  /// An Open Pixel Control client, and what of its stream is no whole message yet.
+  struct OpcClient {
+    int fd = -1;
+    std::vector<std::uint8_t> held = {};
+  };
+  std::vector<OpcClient> opcClients_;
   std::FILE* recordFile_ = nullptr;
   std::atomic<bool> stopping_{false};
   std::thread thread_;

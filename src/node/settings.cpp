@@ -17,11 +17,14 @@ int wholeIn(const nlohmann::json& json, const char* key, int low, int high) {
 Section readSection(const nlohmann::json& json) {
   Section s{wholeIn(json, "pixels", 0, kMostPixelsOfPort), json.at("order").get<std::string>(),
             wholeIn(json, "skipped_before", 0, kMostPixelsOfPort), wholeIn(json, "universe", 0, 63999),
-            wholeIn(json, "channel", 1, 512), json.value("bits", 8), json.value("grouping", 1)};
+            wholeIn(json, "channel", 1, 512), json.value("bits", 8), json.value("grouping", 1),
+            json.value("brightness", 1.0), json.value("reversed", false), json.value("zigzag", 0)};
   if (s.order.empty() || s.order.size() > 4 || s.order.find_first_not_of("RGBW") != std::string::npos)
     throw std::runtime_error("order is not made of R, G, B and W");
   if (s.bits != 8 && s.bits != 16) throw std::runtime_error("bits is neither 8 nor 16");
   if (s.grouping < 1 || s.grouping > kMostPixelsOfPort) throw std::runtime_error("grouping is out of range");
+  if (!(s.brightness >= 0 && s.brightness <= 1)) throw std::runtime_error("brightness is not between 0 and 1");
+  if (s.zigzag < 0 || s.zigzag > kMostPixelsOfPort) throw std::runtime_error("zigzag is out of range");
   return s;
 }
 
@@ -38,7 +41,10 @@ nlohmann::json toJson(const std::vector<PortSetup>& ports) {
                           {"universe", s.universe},
                           {"channel", s.channel},
                           {"bits", s.bits},
-                          {"grouping", s.grouping}});
+                          {"grouping", s.grouping},
+                          {"brightness", s.brightness},
+                          {"reversed", s.isReversed},
+                          {"zigzag", s.zigzag}});
     list.push_back({{"port", port.port},
                     {"protocol", port.protocol},
                     {"channels_per_universe", port.channelsPerUniverse},
@@ -56,7 +62,7 @@ std::optional<std::vector<PortSetup>> parseSettings(const std::string& text, int
       PortSetup port{wholeIn(json, "port", 1, mostPorts), json.at("protocol").get<std::string>(), {},
                      json.value("channels_per_universe", 512), json.value("packed", false)};
       if (port.channelsPerUniverse != 510 && port.channelsPerUniverse != 512) throw std::runtime_error("channels_per_universe is neither 510 nor 512");
-      if (port.protocol != "e131" && port.protocol != "artnet" && port.protocol != "ddp") throw std::runtime_error("protocol is unknown");
+      if (port.protocol != "e131" && port.protocol != "artnet" && port.protocol != "ddp" && port.protocol != "opc") throw std::runtime_error("protocol is unknown");
       for (const auto& section : json.at("sections")) port.sections.push_back(readSection(section));
       ports.push_back(std::move(port));
     }

@@ -18,11 +18,17 @@ struct Section {
   int bits = 8;
   /// Pixels that show one value.
   int grouping = 1;
+  /// Share of the light, 0–1.
+  double brightness = 1;
+  /// The last pixel takes the first value.
+  bool isReversed = false;
+  /// The strip turns back after every so many pixels; 0 never.
+  int zigzag = 0;
 };
 
 struct PortSetup {
   int port = 1;
-  /// "e131", "artnet" or "ddp".
+  /// "e131", "artnet", "ddp" or "opc".
   std::string protocol = "e131";
   std::vector<Section> sections;
   /// Channels of a universe that are used, and whether a pixel may be split over two.

@@ -24,7 +24,7 @@ struct PoweredLine {
     StripType strip;
     strip.id = show.newId<StripTypeId>();
     put(show.stripTypes, strip);
-    fixture = addFixture(show, LineShape{pixels, pixels / 60.0}, {});
+    fixture = addFixture(show, LineShape{pixels}, {});
     box = addController(show, 2);
     hang(show, {fixture, 0, pixels}, at(0));
   }
@@ -121,7 +121,7 @@ TEST(PowerNet, AStripOfAnotherVoltageIsAChainOfItsOwn) {
   twelve.id = line.show.newId<StripTypeId>();
   twelve.volts = 12;
   put(line.show.stripTypes, twelve);
-  const FixtureId other = addFixture(line.show, LineShape{20, 1}, {}, {}, twelve.id);
+  const FixtureId other = addFixture(line.show, LineShape{20}, {}, {}, twelve.id);
   hang(line.show, {other, 0, 20}, {line.box, 0, kAll});
   const auto chains = powerChains(line.show);
   ASSERT_EQ(chains.size(), 2u);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <QCheckBox>
 #include <QLabel>
+#include <QListWidget>
 #include <QTableWidget>
 #include <QTreeWidget>
 #include <fstream>
@@ -57,10 +58,10 @@ TEST_F(WireTest, AStartIsPinnedWhereItIsAndMoved) {
 
 TEST_F(WireTest, ControllersSpeakDdpAndBeadsAreEchoedAndSpread) {
   selection_.select(box("Column box").id);
-  choose("protocol", QStringLiteral("DDP"));
-  EXPECT_EQ(box("Column box").protocol, Protocol::Ddp);
   the<QCheckBox>("sendsSync")->click();
   EXPECT_TRUE(box("Column box").sendsSync);
+  choose("protocol", QStringLiteral("DDP"));
+  EXPECT_EQ(box("Column box").protocol, Protocol::Ddp);
   selection_.select(BeadPlace{box("Rim box").id, 0, 0});
   press("echoBead");
   EXPECT_EQ(box("Rim box").ports[1].run.back().fixture, box("Rim box").ports[0].run[0].fixture);
@@ -101,13 +102,14 @@ TEST_F(WindowTest, AControllerIsFoundAddedAndFollowedToItsNewAddress) {
   type("host", QString::fromStdString(test::loopbackAddress(7)));
   type("controllerName", QStringLiteral("Old name"));
   press("findControllers");
-  auto* faces = the<QComboBox>("findInterface");
-  faces->setCurrentIndex(faces->findText(QStringLiteral("127.0.0.1"), Qt::MatchContains));
+  auto* networks = the<QListWidget>("findInterfaces");
+  for (int i = 0; i < networks->count(); ++i) networks->item(i)->setCheckState(networks->item(i)->text().contains(QStringLiteral("127.0.0.1")) ? Qt::Checked : Qt::Unchecked);
   press("findSearch");
   auto* list = the<QTreeWidget>("foundControllers");
   ASSERT_TRUE(eventually([&] { return list->topLevelItemCount() == 1; }));
+  ASSERT_TRUE(eventually([&] { return list->topLevelItem(0)->text(2) == QStringLiteral("Art-Net node"); }));
   EXPECT_EQ(list->topLevelItem(0)->text(0), QStringLiteral("Workshop box"));
-  EXPECT_EQ(list->topLevelItem(0)->text(4), QStringLiteral("yes, Old name"));
+  EXPECT_EQ(list->topLevelItem(0)->text(5), QStringLiteral("yes, Old name"));
   EXPECT_FALSE(the<QPushButton>("findTake")->isEnabled());
   // It is told apart by its name: the show has it elsewhere now.
   document_.apply(QStringLiteral("elsewhere"), [](Show& s) {

@@ -68,7 +68,7 @@ TEST(Decode, APollIsKnownAndTheReplyIsRead) {
   link::writeArtPoll(poll);
   EXPECT_TRUE(isArtPoll(poll));
   EXPECT_FALSE(isArtPoll(artDmx(1, 1)));
-  const auto packet = artPollReply({10, 0, 0, 5}, "Column box", 3, 0x1234);
+  const auto packet = artPollReplies({10, 0, 0, 5}, "Column box", {0x1234, 0x1235, 0x1236})[0];
   const auto reply = link::readArtPollReply(packet);
   ASSERT_TRUE(reply);
   EXPECT_EQ(reply->longName, "Column box");
@@ -81,7 +81,7 @@ TEST(Decode, APollIsKnownAndTheReplyIsRead) {
 TEST(Decode, TsharkReadsThePollReply) {
   if (test::linesOf("tshark --version 2>/dev/null").empty()) GTEST_SKIP() << "tshark is not installed";
   const test::TemporaryFolder folder;
-  const auto packet = artPollReply({10, 0, 0, 5}, "Column box", 3, 0x1234);
+  const auto packet = artPollReplies({10, 0, 0, 5}, "Column box", {0x1234, 0x1235, 0x1236})[0];
   test::writeCapture(folder.path() / "reply.pcap", {std::string(packet.begin(), packet.end())}, 6454);
   const auto lines = test::linesOf("tshark -r " + (folder.path() / "reply.pcap").string() + " -d udp.port==6454,artnet -V 2>/dev/null");
   const auto has = [&](const std::string& words) { return std::any_of(lines.begin(), lines.end(), [&](const std::string& line) { return line.find(words) != std::string::npos; }); };

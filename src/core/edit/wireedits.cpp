@@ -108,13 +108,6 @@ void setSkipped(Show& show, const ThreadPlace& place, int skipped) {
 
 namespace {
 
-template <class F>
-void changePort(Show& show, ControllerId id, int port, F change) {
-  changeItem(show.controllers, id, [&](Controller& c) {
-    if (port >= 0 && port < std::ssize(c.ports)) change(c.ports[static_cast<std::size_t>(port)]);
-  });
-}
-
 /// Pixels of each string of a segment; all of it if it has none.
 std::vector<int> stringsOf(const Segment& segment) {
   if (const auto* cone = std::get_if<ConeShape>(&segment.shape)) return std::vector<int>(static_cast<std::size_t>(cone->strings), cone->perString);
@@ -134,6 +127,12 @@ std::vector<int> stringsOf(const Segment& segment) {
 
 }  // namespace
 
+void changePort(Show& show, ControllerId id, int port, const std::function<void(Port&)>& change) {
+  changeItem(show.controllers, id, [&](Controller& c) {
+    if (port >= 0 && port < std::ssize(c.ports)) change(c.ports[static_cast<std::size_t>(port)]);
+  });
+}
+
 void changeBeadSettings(Show& show, const ThreadPlace& place, const std::function<void(WireSettings&)>& change) {
   changeBead(show, place, [&](std::vector<Bead>&, auto bead) { change(bead->settings); });
 }
@@ -149,6 +148,19 @@ void pinBead(Show& show, const ThreadPlace& place, std::optional<Pin> pin) {
 void pinPort(Show& show, ControllerId id, int port, std::optional<Pin> pin) {
   changePort(show, id, port, [&](Port& p) { p.pin = pin; });
 }
+
+namespace {
+
+std::vector<int> stringsOf(const Fixture& fixture) {
+  std::vector<int> strings;
+  for (const Segment& segment : fixture.segments)
+    for (const int count : stringsOf(segment)) strings.push_back(count);
+  return strings;
+}
+
+}  // namespace
+
+int stringCount(const Fixture& fixture) { return static_cast<int>(stringsOf(fixture).size()); }
 
 SupplyId addSupply(Show& show, double volts) {
   Supply supply{show.newId<SupplyId>(), freeName(show.supplies, "Supply"), volts, 0};
@@ -207,9 +219,7 @@ int spreadOverPorts(Show& show, FixtureId fixtureId, ControllerId id, int port) 
   const Fixture* fixture = find(show.fixtures, fixtureId);
   const Controller* controller = find(show.controllers, id);
   if (!fixture || !controller) return 0;
-  std::vector<int> strings;
-  for (const Segment& segment : fixture->segments)
-    for (const int count : stringsOf(segment)) strings.push_back(count);
+  const std::vector<int> strings = stringsOf(*fixture);
   if (port < 0 || port + std::ssize(strings) > std::ssize(controller->ports)) return 0;
   int first = 0;
   for (std::size_t i = 0; i < strings.size(); ++i) {

@@ -36,6 +36,7 @@ void turnBead(Show& show, const ThreadPlace& place);
 void setSkipped(Show& show, const ThreadPlace& place, int skipped);
 /// Changes how a bead, or all of a port, takes its values.
 void changeBeadSettings(Show& show, const ThreadPlace& place, const std::function<void(WireSettings&)>& change);
+void changePort(Show& show, ControllerId id, int port, const std::function<void(Port&)>& change);
 void changePortSettings(Show& show, ControllerId id, int port, const std::function<void(WireSettings&)>& change);
 /// Keeps the start of a bead, or of a port, where it is said to be; nothing lets it follow again.
 void pinBead(Show& show, const ThreadPlace& place, std::optional<Pin> pin);
@@ -51,6 +52,8 @@ void changeInjection(Show& show, const ThreadPlace& place, int index, const std:
 void removeInjection(Show& show, const ThreadPlace& place, int index);
 /// Hangs the same pixels once more: an echo, with the bead's settings but with neither its pin nor its power.
 void echoBead(Show& show, const ThreadPlace& from, const ThreadPlace& to);
+/// How many strings a fixture is made of: strips of a matrix, strings of a cone, spokes; a line is one.
+int stringCount(const Fixture& fixture);
 /// Hangs each string of a fixture (a strip of a matrix, a string of a cone, a spoke) on a port of its own, from `port` on;
 /// a fixture without strings hangs whole. Returns how many ports were used; 0, and no change, if there are too few.
 int spreadOverPorts(Show& show, FixtureId fixture, ControllerId id, int port);

@@ -21,7 +21,8 @@ PortSection readSection(const nlohmann::ordered_json& json) {
   const FieldReader in(json);
   return {in.whole<int>("pixels", 0, limits::kMostPixelsOfSegment, 0), in.text("order", "RGB"),
           in.whole<int>("skipped_before", 0, limits::kMostSkipped, 0), in.whole<int>("universe", 0, 63'999, 1),
-          in.whole<int>("channel", 1, kUniverseChannels, 1), in.whole<int>("bits", 8, 16, 8), in.whole<int>("grouping", 1, limits::kMostGrouped, 1)};
+          in.whole<int>("channel", 1, kUniverseChannels, 1), in.whole<int>("bits", 8, 16, 8), in.whole<int>("grouping", 1, limits::kMostGrouped, 1),
+          in.number("brightness", 0, 1, 1), in.flag("reversed", false), in.whole<int>("zigzag", 0, limits::kMostPixelsOfSegment, 0)};
 }
 
 }  // namespace
@@ -57,7 +58,10 @@ nlohmann::ordered_json toJson(const std::vector<PortSettings>& settings) {
                           {"universe", section.universe},
                           {"channel", section.channel},
                           {"bits", section.bits},
-                          {"grouping", section.grouping}});
+                          {"grouping", section.grouping},
+                          {"brightness", section.brightness},
+                          {"reversed", section.isReversed},
+                          {"zigzag", section.zigzag}});
     ports.push_back({{"port", port.port},
                      {"protocol", nameOf(port.protocol)},
                      {"channels_per_universe", port.channelsPerUniverse},

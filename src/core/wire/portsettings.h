@@ -22,6 +22,10 @@ struct PortSection {
   int bits = 8;
   /// Pixels that share a value.
   int grouping = 1;
+  // What a controller may do to the data by itself; Chispa does it, and wants none of it done twice.
+  double brightness = 1;
+  bool isReversed = false;
+  int zigzag = 0;
 
   bool operator==(const PortSection&) const = default;
 };

@@ -5,6 +5,7 @@
 #include "core/edit/wireedits.h"
 #include "desk/plan/forms/planforms.h"
 #include "desk/score/scoreforms.h"
+#include "desk/wire/powerforms.h"
 #include "desk/wire/wireforms.h"
 
 namespace chispa::desk {
@@ -36,13 +37,16 @@ QString Inspector::formKey() const {
                           [&](const FixtureIds& ids) { return fixtureFormKey(session_, ids); },
                           [&](const BeadPlace& place) {
                             const Bead* bead = beadAt(show, {place.controller, place.port, place.bead});
-                            return bead ? QString::number(bead->count) + QLatin1Char('/') + QString::number(bead->fixture.value) : QString();
+                            if (!bead) return QString();
+                            return QStringLiteral("%1/%2/%3/").arg(bead->count).arg(bead->fixture.value).arg(bead->injections.size()) + suppliesKey(show);
                           },
                           [&](const PortChoice&) {
                             QString key;
                             for (const LoosePiece& piece : loosePieces(show)) key += QStringLiteral("%1:%2:%3 ").arg(piece.fixture.value).arg(piece.first).arg(piece.count);
                             return key;
                           },
+                          [&](ControllerId id) { return controllerFormKey(session_, id); },
+                          [&](std::monostate) { return suppliesKey(show); },
                           [](const auto&) { return QString(); }},
                     session_.selection.now());
 }

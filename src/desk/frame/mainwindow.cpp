@@ -15,6 +15,7 @@
 #include "desk/bench/benchpage.h"
 #include "desk/frame/inspector.h"
 #include "desk/frame/pulsebar.h"
+#include "desk/wire/screenports.h"
 #include "desk/parts/format.h"
 #include "desk/parts/icon.h"
 #include "desk/parts/theme.h"
@@ -60,6 +61,11 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   connect(plan_, &PlanPage::failed, this, [this](const QString& words) { tell(words); });
   connect(spine_, &Spine::chosen, this, &MainWindow::showWorkspace);
   connect(pulse_, &PulseBar::controllersAsked, this, [this] { showWorkspace(Workspace::Wire); });
+  connect(pulse_, &PulseBar::powerAsked, this, [this] {
+    showWorkspace(Workspace::Wire);
+    session_.selection.clear();
+  });
+  screens_ = new ScreenPorts(session_, this);
   connect(pulse_, &PulseBar::problemAsked, this, &MainWindow::goTo);
   connect(&document, &Document::stateChanged, this, [this] {
     updateTitle();

@@ -15,6 +15,7 @@ class BenchPage;
 class Inspector;
 class PlanPage;
 class PulseBar;
+class ScreenPorts;
 class RunPage;
 class ScorePage;
 class WirePage;
@@ -80,6 +81,7 @@ class MainWindow : public QMainWindow {
   RunPage* run_;
   Inspector* inspector_;
   PulseBar* pulse_;
+  ScreenPorts* screens_;
   QMenu* recent_ = nullptr;
   QAction* undo_ = nullptr;
   QAction* redo_ = nullptr;

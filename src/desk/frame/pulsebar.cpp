@@ -65,11 +65,12 @@ PulseBar::PulseBar(const Session& session, QWidget* parent) : QWidget(parent), s
   row->addWidget(masterText_);
   rate_ = part(tr("Frames a second, and how late the latest 1 % began"), 16);
   controllers_ = part(tr("Controllers that take what is sent; a click opens Wire"), 18);
-  amps_ = part(tr("Current that the light draws now, of full white"), 16);
+  amps_ = part(tr("Current that the light draws now, of full white, or the supply whose budget holds it back; a click shows the supplies"), 16);
   problem_ = part(tr("The most important problem; a click goes there"), 10);
   problem_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Expanding);
   row->setStretchFactor(problem_, 1);
   connect(controllers_, &QPushButton::clicked, this, &PulseBar::controllersAsked);
+  connect(amps_, &QPushButton::clicked, this, &PulseBar::powerAsked);
   connect(problem_, &QPushButton::clicked, this, [this] { emit problemAsked(problemPlace_); });
   connect(&session_.stage, &Stage::lightChanged, this, &PulseBar::showLight);
   connect(&session_.stage, &Stage::ticked, this, [this] {
@@ -116,7 +117,14 @@ void PulseBar::showNumbers() {
   double full = 0;
   for (const auto& [volts, amps] : session_.stage.ampsNow()) now += amps;
   for (const auto& [volts, amps] : fullWhiteAmps(session_.show())) full += amps;
-  amps_->setText(tr("%1 of %2").arg(ampsText(now), ampsText(full)));
+  // A budget that holds the light back is said before anything else.
+  QString held;
+  for (const auto& state : session_.stage.player().supplies()) {
+    const Supply* supply = chispa::find(session_.show().supplies, state.supply);
+    if (lit && supply && state.level < 0.995 && held.isEmpty()) held = tr("! %1 holds the light to %2").arg(text(supply->name), percentText(state.level));
+  }
+  amps_->setText(held.isEmpty() ? tr("%1 of %2").arg(ampsText(now), ampsText(full)) : held);
+  amps_->setStyleSheet(held.isEmpty() ? QString() : QStringLiteral("color: %1").arg(theme().watch.name()));
   showProblem();
 }
 

@@ -25,6 +25,7 @@ class PulseBar : public QWidget {
  signals:
   /// A part was clicked that speaks of controllers, or of a problem at a place.
   void controllersAsked();
+  void powerAsked();
   void problemAsked(const chispa::ProblemPlace& place);
 
  private:

@@ -53,6 +53,8 @@ class Stage : public QObject {
   /// Light now, in the order of compiled()'s pixels; dark until the first frame of a new show.
   const PixelFrame& frame() const { return frame_; }
   AmpsByVolts ampsNow() const;
+  /// Points pixels of the compiled show out on the LEDs and in every picture of the light; none ends it.
+  void setHighlight(std::vector<std::int32_t> pixels) { player_.output().setHighlight(std::move(pixels)); }
   /// Blocks until what the document says is what plays; for tests and pictures.
   void settle();
 

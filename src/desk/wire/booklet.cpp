@@ -70,6 +70,7 @@ class Booklet {
     const Controller& controller = *show_.controllers[static_cast<std::size_t>(index)];
     const Port& port = controller.ports[static_cast<std::size_t>(number)];
     y_ += 30;
+    paintMark(port);
     if (port.run.empty()) return line(QObject::tr("Port %1 · nothing hangs on it").arg(number + 1), 3.6, true, kFaint);
     const double amps = portFullWhite_a(show_, port);
     const double fuse = fuseFor_a(amps);
@@ -80,6 +81,14 @@ class Booklet {
          3.6, true, kInk);
     paintThread(port, longest);
     for (std::size_t b = 0; b < port.run.size(); ++b) paintBead(index, number, static_cast<int>(b), port.run[b]);
+  }
+
+  /// The colour of the lead, in the margin beside the port's line.
+  void paintMark(const Port& port) {
+    if (!port.mark) return;
+    painter_.setPen(QPen(kInk, 2));
+    painter_.setBrush(QColor(port.mark->r, port.mark->g, port.mark->b));
+    painter_.drawRect(QRectF(kPage.left() - 44, y_ + 6, 30, 30));
   }
 
   /// The run to scale: data comes in at the left; skipped pixels are hollow.

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/wire/finddialog.h"
 
-#include <QComboBox>
 #include <QDialogButtonBox>
 #include <QHeaderView>
 #include <QLabel>
+#include <QListWidget>
 #include <QPointer>
 #include <QPushButton>
 #include <QTreeWidget>
@@ -22,27 +22,32 @@ FindDialog::FindDialog(const Session& session, QWidget* parent) : QDialog(parent
   resize(640, 380);
   auto* column = new QVBoxLayout(this);
   auto* row = new QHBoxLayout;
-  interface_ = new QComboBox;
-  interface_->setObjectName(QStringLiteral("findInterface"));
-  interface_->setAccessibleName(tr("Network interface"));
-  interface_->setToolTip(tr("The network that is asked"));
-  for (const link::Interface& one : interfaces_) interface_->addItem(QStringLiteral("%1 · %2").arg(text(one.name), text(one.address)));
+  interfaceList_ = new QListWidget;
+  interfaceList_->setObjectName(QStringLiteral("findInterfaces"));
+  interfaceList_->setAccessibleName(tr("Network interfaces"));
+  interfaceList_->setToolTip(tr("The networks that are asked; Space ticks one"));
+  interfaceList_->setMaximumHeight(4 * fontMetrics().height() + 20);
+  for (const link::Interface& one : interfaces_) {
+    auto* item = new QListWidgetItem(QStringLiteral("%1 · %2").arg(text(one.name), text(one.address)), interfaceList_);
+    // Loopback is this machine itself: only who looks for simulated nodes wants that.
+    item->setCheckState(one.broadcast.empty() ? Qt::Unchecked : Qt::Checked);
+  }
   search_ = new QPushButton(tr("Search"));
   search_->setObjectName(QStringLiteral("findSearch"));
-  search_->setToolTip(tr("Asks everybody on this network, and the controllers of the show, by ArtPoll; three seconds"));
+  search_->setToolTip(tr("Asks everybody on these networks, and the controllers of the show; four seconds"));
   connect(search_, &QPushButton::clicked, this, &FindDialog::search);
-  row->addWidget(interface_, 1);
-  row->addWidget(search_);
+  row->addWidget(interfaceList_, 1);
+  row->addWidget(search_, 0, Qt::AlignTop);
   column->addLayout(row);
   list_ = new QTreeWidget;
   list_->setObjectName(QStringLiteral("foundControllers"));
   list_->setAccessibleName(tr("Controllers that answered"));
   list_->setRootIsDecorated(false);
-  list_->setHeaderLabels({tr("Name"), tr("Address"), tr("Ports"), tr("First universe"), tr("In the show")});
+  list_->setHeaderLabels({tr("Name"), tr("Address"), tr("Kind"), tr("Ports"), tr("First universe"), tr("In the show")});
   list_->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
   connect(list_, &QTreeWidget::currentItemChanged, this, &FindDialog::describe);
   column->addWidget(list_, 1);
-  state_ = new QLabel(tr("Nothing has been asked yet. Controllers that speak E1.31 or DDP only do not answer: add them by hand."));
+  state_ = new QLabel(tr("Nothing has been asked yet. Art-Net nodes and DDP displays answer; E1.31 sources tell themselves every ten seconds. Controllers that only receive E1.31 cannot be found: add them by hand."));
   state_->setObjectName(QStringLiteral("findState"));
   state_->setWordWrap(true);
   column->addWidget(state_);
@@ -59,20 +64,26 @@ FindDialog::~FindDialog() {
   if (cancelled_) *cancelled_ = true;
 }
 
+std::vector<link::Interface> FindDialog::chosenInterfaces() const {
+  std::vector<link::Interface> chosen;
+  for (int i = 0; i < interfaceList_->count(); ++i)
+    if (interfaceList_->item(i)->checkState() == Qt::Checked) chosen.push_back(interfaces_[static_cast<std::size_t>(i)]);
+  return chosen;
+}
+
 void FindDialog::search() {
   if (cancelled_) {
     *cancelled_ = true;
     return;
   }
-  const int index = interface_->currentIndex();
-  if (index < 0) return;
   found_.clear();
   list_->clear();
   cancelled_ = std::make_shared<std::atomic<bool>>(false);
   search_->setText(tr("Stop"));
   state_->setText(tr("Listening for answers…"));
-  link::FindRequest request{interfaces_[static_cast<std::size_t>(index)], {}};
-  for (const auto& controller : session_.show().controllers) request.addresses.push_back(controller->host);
+  link::FindRequest request{chosenInterfaces(), {}};
+  for (const auto& controller : session_.show().controllers)
+    if (isNetworked(controller->protocol)) request.addresses.push_back(controller->host);
   QPointer<FindDialog> self(this);
   [[maybe_unused]] const auto running = QtConcurrent::run([self, request, cancelled = cancelled_] {
     const Outcome outcome = link::findControllers(request, [&](const link::FoundController& one) {
@@ -91,14 +102,37 @@ const Controller* atAddress(const Show& show, const std::string& address) {
 
 }  // namespace
 
+namespace {
+
+QString kindText(link::FoundBy by) {
+  switch (by) {
+    case link::FoundBy::ArtPoll: return FindDialog::tr("Art-Net node");
+    case link::FoundBy::UniverseDiscovery: return FindDialog::tr("E1.31 source");
+    case link::FoundBy::DdpStatus: return FindDialog::tr("DDP display");
+  }
+  return {};
+}
+
+}  // namespace
+
 void FindDialog::show(const link::FoundController& found) {
-  found_.push_back(found);
+  const bool isSource = found.by == link::FoundBy::UniverseDiscovery;
+  auto row = std::find_if(found_.begin(), found_.end(), [&](const auto& f) { return f.address == found.address && (f.by == link::FoundBy::UniverseDiscovery) == isSource; });
+  // Whoever answers to more than one question is listed once, as what tells most of itself.
+  if (row != found_.end() && row->by != found.by && found.by == link::FoundBy::DdpStatus) return;
+  if (row == found_.end()) {
+    row = found_.insert(found_.end(), found);
+    list_->addTopLevelItem(new QTreeWidgetItem);
+  }
+  *row = found;
   const Controller* known = atAddress(session_.show(), found.address);
   const Controller* namesake = known ? nullptr : findNamed(session_.show().controllers, found.name);
-  auto* item = new QTreeWidgetItem({text(found.name), text(found.address), QString::number(found.ports), QString::number(found.firstUniverse),
-                                    known ? tr("yes, %1").arg(text(known->name)) : namesake ? tr("at %1 until now").arg(text(namesake->host)) : tr("no")});
-  list_->addTopLevelItem(item);
+  QTreeWidgetItem* item = list_->topLevelItem(static_cast<int>(row - found_.begin()));
+  const QStringList words{text(found.name), text(found.address), kindText(found.by), QString::number(found.ports), QString::number(found.firstUniverse),
+                          isSource ? tr("it sends, too") : known ? tr("yes, %1").arg(text(known->name)) : namesake ? tr("at %1 until now").arg(text(namesake->host)) : tr("no")};
+  for (int column = 0; column < words.size(); ++column) item->setText(column, words[column]);
   if (!list_->currentItem()) list_->setCurrentItem(item);
+  describe();
 }
 
 void FindDialog::finish(const Outcome& outcome) {
@@ -116,7 +150,7 @@ void FindDialog::describe() {
   if (row < 0) return;
   const link::FoundController& found = found_[static_cast<std::size_t>(row)];
   const bool isKnown = atAddress(session_.show(), found.address) != nullptr;
-  take_->setEnabled(!isKnown);
+  take_->setEnabled(!isKnown && found.by != link::FoundBy::UniverseDiscovery);
   take_->setText(!isKnown && findNamed(session_.show().controllers, found.name) ? tr("Take its new address") : tr("Add to the show"));
 }
 
@@ -137,12 +171,12 @@ void FindDialog::take() {
     Controller added = *chispa::find(show.controllers, id);
     added.name = freeName(show.controllers, found.name.empty() ? added.name : found.name);
     added.host = found.address;
-    added.protocol = Protocol::ArtNet;
+    added.protocol = found.by == link::FoundBy::DdpStatus ? Protocol::Ddp : Protocol::ArtNet;
     added.firstUniverse = found.firstUniverse;
     put(show.controllers, added);
   });
   session_.selection.select(id);
-  list_->currentItem()->setText(4, tr("yes"));
+  list_->currentItem()->setText(5, tr("yes"));
   describe();
 }
 

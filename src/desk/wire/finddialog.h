@@ -7,14 +7,14 @@
 #include "desk/session/session.h"
 #include "link/finder.h"
 
-class QComboBox;
 class QLabel;
+class QListWidget;
 class QPushButton;
 class QTreeWidget;
 
 namespace chispa::desk {
 
-/// Looks for controllers on an interface that the maker picks, and puts them into the show. Nothing is asked until
+/// Looks for controllers on the interfaces that the maker picks, and puts them into the show. Nothing is asked until
 /// *Search* is pressed; answers come in while it listens, and it can be cancelled.
 class FindDialog : public QDialog {
   Q_OBJECT
@@ -25,6 +25,7 @@ class FindDialog : public QDialog {
  private:
   void search();
   void show(const link::FoundController& found);
+  std::vector<link::Interface> chosenInterfaces() const;
   void finish(const Outcome& outcome);
   /// Adds the chosen controller, or gives one of the show its new address.
   void take();
@@ -34,7 +35,7 @@ class FindDialog : public QDialog {
   std::vector<link::Interface> interfaces_;
   std::vector<link::FoundController> found_;
   std::shared_ptr<std::atomic<bool>> cancelled_;
-  QComboBox* interface_;
+  QListWidget* interfaceList_;
   QTreeWidget* list_;
   QLabel* state_;
   QPushButton* search_;

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/wire/current.h"
+#include "core/wire/wiresettings.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 
@@ -17,6 +18,8 @@ constexpr double kCardGap = 10;
 constexpr double kMargin = 10;
 constexpr double kBeadGap = 5;
 constexpr double kLeastBead = 18;
+/// Zooming draws threads this far apart; beyond, only along them.
+constexpr double kMostSpread = 1.6;
 
 int threadPixels(const Port& port) {
   int sum = 0;
@@ -40,44 +43,48 @@ QString pieceLabel(const Show& show, FixtureId id, int first, int count) {
 
 }  // namespace
 
-LoomLayout::LoomLayout(const Show& show, QSizeF size, double line, double scrolled) {
+LoomLayout::LoomLayout(const Show& show, QSizeF size, double line, const View& view) {
   const double trayHeight = line * 2 + 44;
   tray_ = QRectF(0, size.height() - trayHeight, size.width(), trayHeight);
   beamY_ = kMargin + line * 3 + 20;
   // The longest thread fills the height between beam and tray.
   const double room = tray_.top() - beamY_ - line * 3 - 40;
-  scale_ = std::clamp(room / longestThread(show), 0.02, 1.2);
-  chooseStep(show, size.width());
-  placeThreads(show, line, scrolled);
+  scale_ = std::clamp(room / longestThread(show), 0.02, 1.2) * view.zoom;
+  chooseStep(show, size.width(), view);
+  placeThreads(show, line, view);
   placeTicks(show);
   placeChips(show, line);
 }
 
-void LoomLayout::chooseStep(const Show& show, double wide) {
+void LoomLayout::chooseStep(const Show& show, double wide, const View& view) {
   std::size_t ports = 0;
-  for (const auto& controller : show.controllers) ports += std::max<std::size_t>(1, controller->ports.size());
+  for (const auto& controller : show.controllers) ports += view.folded.contains(controller->id) ? 2 : std::max<std::size_t>(1, controller->ports.size());
   const double gaps = 2 * kMargin + (kCardGap + 8) * static_cast<double>(show.controllers.size());
-  step_ = std::clamp((wide - gaps) / static_cast<double>(std::max<std::size_t>(1, ports)), kNarrowestStep, kWidestStep);
+  step_ = std::clamp((wide - gaps) / static_cast<double>(std::max<std::size_t>(1, ports)), kNarrowestStep, kWidestStep) * std::min(view.zoom, kMostSpread);
 }
 
-void LoomLayout::placeThreads(const Show& show, double line, double scrolled) {
-  double x = kMargin - scrolled;
+void LoomLayout::placeThreads(const Show& show, double line, const View& view) {
+  double x = kMargin - view.scrolled.x();
   for (const auto& controller : show.controllers) {
     const double ports = static_cast<double>(std::max<std::size_t>(controller->ports.size(), 1));
-    const double wide = std::max(ports * step_ + 8, static_cast<double>(textWidth(18)));
-    cards_.push_back({controller->id, QRectF(x, kMargin, wide, line * 3 + 12)});
-    for (std::size_t p = 0; p < controller->ports.size(); ++p) {
+    const bool isFolded = view.folded.contains(controller->id);
+    const double wide = isFolded ? static_cast<double>(textWidth(18)) : std::max(ports * step_ + 8, static_cast<double>(textWidth(18)));
+    int pixels = 0;
+    for (const Port& port : controller->ports) pixels += threadPixels(port);
+    cards_.push_back({controller->id, QRectF(x, kMargin, wide, line * 3 + 12), isFolded, static_cast<int>(controller->ports.size()), pixels});
+    for (std::size_t p = 0; !isFolded && p < controller->ports.size(); ++p) {
       Thread thread;
       thread.controller = controller->id;
       thread.port = static_cast<int>(p);
       thread.x = x + 4 + step_ * (static_cast<double>(p) + 0.62);
-      thread.top = beamY_ + line + 18;
+      thread.top = beamY_ + line + 18 - view.scrolled.y();
       placeBeads(show, thread, controller->ports[p]);
+      height_ = std::max(height_, thread.bottom + view.scrolled.y() - beamY_ + 3 * line);
       threads_.push_back(std::move(thread));
     }
     x += wide + kCardGap;
   }
-  width_ = x + scrolled;
+  width_ = x + view.scrolled.x();
 }
 
 void LoomLayout::placeBeads(const Show& show, Thread& thread, const Port& port) {
@@ -89,11 +96,12 @@ void LoomLayout::placeBeads(const Show& show, Thread& thread, const Port& port) 
     y += skipped;
     const double tall = std::max(kLeastBead, bead.count * scale_ - kBeadGap);
     thread.beads.push_back({{thread.controller, thread.port, static_cast<int>(b)}, QRectF(thread.x - beadWidth / 2, y, beadWidth, tall),
-                            skipped, pieceLabel(show, bead.fixture, bead.first, bead.count), bead.fixture, bead.reversed});
+                            skipped, pieceLabel(show, bead.fixture, bead.first, bead.count), bead.fixture, bead.reversed, bead.count, {}});
+    for (const Injection& injection : bead.injections) thread.beads.back().pins.push_back(y + tall * std::clamp(injection.pixel, 0, bead.count) / std::max(1, bead.count));
     y += tall + kBeadGap;
     thread.pixels += bead.count + bead.skippedBefore;
     if (const Fixture* fixture = chispa::find(show.fixtures, bead.fixture))
-      thread.amps += fullWhite_a(stripTypeOf(show, *fixture), bead.count);
+      thread.amps += fullWhite_a(stripTypeOf(show, *fixture), bead.count) * resolveWire(stripTypeOf(show, *fixture), port.settings, bead.settings).brightness;
   }
   thread.bottom = y;
 }
@@ -123,7 +131,13 @@ void LoomLayout::placeChips(const Show& show, double line) {
   }
 }
 
+int LoomLayout::pixelsAbove(const BeadBox& bead, double y) {
+  const double share = (y - bead.box.top()) / bead.box.height();
+  return std::clamp(static_cast<int>(std::lround(share * bead.count)), 0, bead.count);
+}
+
 const LoomLayout::BeadBox* LoomLayout::beadAt(QPointF at) const {
+  if (at.y() < beamY_ || at.y() > tray_.top()) return nullptr;
   for (const Thread& thread : threads_)
     for (const BeadBox& bead : thread.beads)
       if (bead.box.contains(at)) return &bead;

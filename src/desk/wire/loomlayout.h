@@ -3,6 +3,7 @@
 #include <QRectF>
 #include <QString>
 #include <optional>
+#include <set>
 #include <vector>
 
 #include "core/edit/wireedits.h"
@@ -21,6 +22,9 @@ class LoomLayout {
     QString label;
     FixtureId fixture;
     bool reversed = false;
+    int count = 0;
+    /// Where pins are on it.
+    std::vector<double> pins;
   };
   /// Where a universe begins on a thread.
   struct Tick {
@@ -42,6 +46,10 @@ class LoomLayout {
   struct Card {
     ControllerId controller;
     QRectF box;
+    bool isFolded = false;
+    /// What a folded one stands for.
+    int ports = 0;
+    int pixels = 0;
   };
   struct Chip {
     LoosePiece piece;
@@ -50,7 +58,16 @@ class LoomLayout {
   };
 
   LoomLayout() = default;
-  LoomLayout(const Show& show, QSizeF size, double line, double scrolled);
+  /// How the maker looks at it.
+  struct View {
+    /// How far it is scrolled, in dots.
+    QPointF scrolled;
+    /// 1 shows the whole of the longest thread.
+    double zoom = 1;
+    /// Controllers that are folded to their card.
+    std::set<ControllerId> folded = {};
+  };
+  LoomLayout(const Show& show, QSizeF size, double line, const View& view);
 
   const std::vector<Card>& cards() const { return cards_; }
   const std::vector<Thread>& threads() const { return threads_; }
@@ -59,6 +76,8 @@ class LoomLayout {
   QRectF tray() const { return tray_; }
   /// How wide the loom is, and how many pixels of the screen a pixel of strip takes.
   double width() const { return width_; }
+  /// From the beam to the end of the longest thread.
+  double height() const { return height_; }
   double scale() const { return scale_; }
   double step() const { return step_; }
 
@@ -69,10 +88,12 @@ class LoomLayout {
   const Thread* threadOf(ControllerId controller, int port) const;
   /// Where on its thread something dropped at `at` would hang.
   std::optional<ThreadPlace> dropPlace(QPointF at) const;
+  /// Pixels of a bead above a height, in data order; 0 at its top.
+  static int pixelsAbove(const BeadBox& bead, double y);
 
  private:
-  void chooseStep(const Show& show, double wide);
-  void placeThreads(const Show& show, double line, double scrolled);
+  void chooseStep(const Show& show, double wide, const View& view);
+  void placeThreads(const Show& show, double line, const View& view);
   void placeBeads(const Show& show, Thread& thread, const Port& port);
   void placeTicks(const Show& show);
   void placeChips(const Show& show, double line);
@@ -83,6 +104,7 @@ class LoomLayout {
   QRectF tray_;
   double beamY_ = 0;
   double width_ = 0;
+  double height_ = 0;
   double scale_ = 1;
   /// From thread to thread.
   double step_ = 60;

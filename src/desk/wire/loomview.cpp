@@ -3,6 +3,7 @@
 
 #include <QMouseEvent>
 #include <QPainter>
+#include <cmath>
 
 #include "core/base/hash.h"
 #include "desk/parts/format.h"
@@ -34,20 +35,21 @@ bool operator==(const BeadPlace& a, const ThreadPlace& b) {
 
 }  // namespace
 
-LoomView::LoomView(const Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+LoomView::LoomView(const Session& session, QWidget* parent) : QWidget(parent), session_(session), power_(session) {
   setObjectName(QStringLiteral("loomView"));
   setAccessibleName(tr("Loom"));
-  setToolTip(tr("Drag from the tray onto a port. C cuts at the pointer, R turns round, Delete takes off, arrows move the selection."));
+  setToolTip(tr("Drag from the tray onto a port: Shift spreads its strings over ports, Ctrl hangs a bead once more. C cuts and P puts a power pin at the pointer, R turns round, Delete takes off, F folds a controller, Ctrl and the wheel zoom."));
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
   connect(&session_.document, &Document::showChanged, this, &LoomView::relayout);
   connect(&session_.document, &Document::opened, this, &LoomView::relayout);
   connect(&session_.selection, &Selection::changed, this, qOverload<>(&LoomView::update));
+  connect(&power_, &LoomPower::changed, this, qOverload<>(&LoomView::update));
   relayout();
 }
 
 void LoomView::relayout() {
-  layout_ = LoomLayout(session_.show(), size(), fontMetrics().height(), scrolled_);
+  layout_ = LoomLayout(session_.show(), size(), fontMetrics().height(), view_);
   update();
 }
 
@@ -78,6 +80,9 @@ void LoomView::paintCards(QPainter& painter) const {
     painter.setPen(!reached ? theme().wrong : lit ? theme().fine : theme().quiet);
     painter.drawText(words.translated(0, 2 * line + 2), !reached ? tr("! ") + text(state->trouble) : lit ? tr("✓ light is going out") : tr("light is off"));
     painter.setFont(font());
+    if (!card.isFolded) continue;
+    painter.setPen(theme().quiet);
+    painter.drawText(QRectF(card.box.left(), layout_.beamY() + 14, card.box.width(), 3 * line), Qt::AlignHCenter | Qt::AlignTop, tr("%1 ports, %2 px\nF unfolds").arg(card.ports).arg(card.pixels));
   }
 }
 
@@ -152,19 +157,72 @@ void LoomView::paintThread(QPainter& painter, const LoomLayout::Thread& thread) 
   const QPointF hook(thread.x, layout_.beamY() + 10);
   painter.setPen(QPen(theme().quiet, 1.4, thread.beads.empty() ? Qt::DotLine : Qt::SolidLine));
   painter.drawLine(hook, QPointF(thread.x, thread.beads.empty() ? thread.top + 26 : thread.bottom));
-  painter.setPen(isChosen ? theme().ember : theme().quiet);
+  const Controller* controller = chispa::find(session_.show().controllers, thread.controller);
+  const auto mark = controller ? controller->ports[static_cast<std::size_t>(thread.port)].mark : std::nullopt;
+  painter.setPen(isChosen ? QPen(theme().ember, 2) : mark ? QPen(QColor(mark->r, mark->g, mark->b), 3) : QPen(theme().quiet));
   painter.setBrush(isChosen ? theme().selectedGround() : theme().raised);
   painter.drawEllipse(hook, 10, 10);
   painter.setPen(theme().text);
   painter.drawText(QRectF(hook.x() - 10, hook.y() - 10, 20, 20), Qt::AlignCenter, QString::number(thread.port + 1));
   for (const auto& bead : thread.beads) paintBead(painter, bead);
+  for (const auto& bead : thread.beads) paintPower(painter, bead);
   paintTicks(painter, thread);
   if (thread.beads.empty()) return;
+  paintThreadFoot(painter, thread);
+}
+
+void LoomView::paintThreadFoot(QPainter& painter, const LoomLayout::Thread& thread) const {
   painter.setFont(numberFont(0.85));
   painter.setPen(theme().quiet);
   const double line = painter.fontMetrics().height();
-  painter.drawText(QRectF(thread.x - 34, thread.bottom + 2, 68, line), Qt::AlignCenter, tr("%1 px").arg(thread.pixels));
-  painter.drawText(QRectF(thread.x - 34, thread.bottom + 2 + line, 68, line), Qt::AlignCenter, ampsText(thread.amps));
+  const QRectF words(thread.x - 34, thread.bottom + 2, 68, line);
+  painter.drawText(words, Qt::AlignCenter, tr("%1 px").arg(thread.pixels));
+  painter.drawText(words.translated(0, line), Qt::AlignCenter, ampsText(thread.amps));
+  if (const auto lowest = power_.lowestOf(thread.controller, thread.port)) {
+    const bool fades = lowest->volts < lowest->least_v;
+    painter.setPen(fades ? theme().wrong : theme().quiet);
+    painter.drawText(words.translated(0, 2 * line), Qt::AlignCenter, tr("%1%2 V").arg(fades ? tr("! ") : QString()).arg(lowest->volts, 0, 'f', 1));
+  }
+  painter.setFont(font());
+}
+
+namespace {
+
+/// From fine at the full voltage over watch to wrong, where colours fade.
+QColor levelColour(const LoomPower::Level& level) {
+  const double share = (level.volts - level.least_v) / std::max(0.01, level.nominal_v - level.least_v);
+  if (share < 0) return theme().wrong;
+  const double fine = std::clamp((share - 0.1) / 0.6, 0.0, 1.0);
+  const auto mix = [fine](int a, int b) { return static_cast<int>(a + (b - a) * fine); };
+  const QColor& low = theme().watch;
+  const QColor& high = theme().fine;
+  return {mix(low.red(), high.red()), mix(low.green(), high.green()), mix(low.blue(), high.blue())};
+}
+
+}  // namespace
+
+void LoomView::paintPower(QPainter& painter, const LoomLayout::BeadBox& bead) const {
+  constexpr double kBand = 4;
+  constexpr double kStep = 3;
+  const double left = bead.box.right() + 3;
+  for (double y = bead.box.top(); y < bead.box.bottom(); y += kStep) {
+    const auto level = power_.levelAt(bead.place, LoomLayout::pixelsAbove(bead, y));
+    if (!level) break;
+    painter.fillRect(QRectF(left, y, kBand, std::min(kStep, bead.box.bottom() - y)), levelColour(*level));
+  }
+  painter.setFont(numberFont(0.75));
+  for (std::size_t i = 0; i < bead.pins.size(); ++i) {
+    const QPointF at(left + kBand, std::clamp(bead.pins[i], bead.box.top() + 4, bead.box.bottom() - 4));
+    painter.setPen(QPen(theme().text, 1.5));
+    painter.setBrush(theme().ember);
+    painter.drawLine(at, at + QPointF(6, 0));
+    painter.drawEllipse(at + QPointF(9, 0), 3, 3);
+    const auto amps = power_.pin_a(bead.place, static_cast<int>(i));
+    constexpr double kRoomForAmps = 66;
+    if (!amps || layout_.step() < kRoomForAmps) continue;
+    painter.setPen(theme().quiet);
+    painter.drawText(at + QPointF(-2, -5), ampsText(*amps));
+  }
   painter.setFont(font());
 }
 
@@ -186,6 +244,25 @@ void LoomView::paintTray(QPainter& painter) const {
   }
 }
 
+int LoomView::stringsDragged() const {
+  const Bead* bead = draggedBead_ ? beadAt(session_.show(), *draggedBead_) : nullptr;
+  const FixtureId id = draggedPiece_ ? draggedPiece_->fixture : bead ? bead->fixture : FixtureId{};
+  const Fixture* fixture = chispa::find(session_.show().fixtures, id);
+  return fixture ? stringCount(*fixture) : 0;
+}
+
+QString LoomView::dragText(const LoomLayout::Thread* thread) const {
+  const Bead* bead = draggedBead_ ? beadAt(session_.show(), *draggedBead_) : nullptr;
+  const int count = draggedPiece_ ? draggedPiece_->count : bead ? bead->count : 0;
+  if (!thread) return tr("%1 px · drop on a port").arg(count);
+  const int strings = stringsDragged();
+  if (held_ & Qt::ShiftModifier && strings > 1) return tr("%1 strings → port %2 and on").arg(strings).arg(thread->port + 1);
+  if (held_ & Qt::ControlModifier && draggedBead_) return tr("%1 px once more → port %2").arg(count).arg(thread->port + 1);
+  QString words = tr("%1 px → port %2").arg(count).arg(thread->port + 1);
+  if (strings > 1) words += tr(" · Shift: %1 strings, a port each").arg(strings);
+  return words;
+}
+
 void LoomView::paintDrag(QPainter& painter) const {
   const auto place = layout_.dropPlace(pointer_);
   const LoomLayout::Thread* thread = place ? layout_.threadOf(place->controller, place->port) : nullptr;
@@ -195,8 +272,7 @@ void LoomView::paintDrag(QPainter& painter) const {
     painter.setPen(QPen(theme().ember, 3));
     painter.drawLine(QPointF(thread->x - 24, y), QPointF(thread->x + 24, y));
   }
-  const int count = draggedPiece_ ? draggedPiece_->count : beadAt(session_.show(), *draggedBead_) ? beadAt(session_.show(), *draggedBead_)->count : 0;
-  const QString words = thread ? tr("%1 px → port %2").arg(count).arg(thread->port + 1) : tr("%1 px · drop on a port").arg(count);
+  const QString words = dragText(thread);
   painter.setPen(Qt::NoPen);
   painter.setBrush(theme().raised);
   const QRectF box(pointer_ + QPointF(12, -24), QSizeF(painter.fontMetrics().horizontalAdvance(words) + 16, painter.fontMetrics().height() + 8));
@@ -205,36 +281,39 @@ void LoomView::paintDrag(QPainter& painter) const {
   painter.drawText(box, Qt::AlignCenter, words);
 }
 
-void LoomView::paintScissors(QPainter& painter) const {
+void LoomView::paintTool(QPainter& painter) const {
   const LoomLayout::BeadBox* bead = layout_.beadAt(pointer_);
   if (!bead) return;
-  const int above = pixelsAbove(*bead, pointer_.y());
-  const Bead* cut = beadAt(session_.show(), bead->place);
+  const int above = LoomLayout::pixelsAbove(*bead, pointer_.y());
   painter.setPen(QPen(theme().watch, 1.5, Qt::DashLine));
   painter.drawLine(QPointF(bead->box.left() - 10, pointer_.y()), QPointF(bead->box.right() + 10, pointer_.y()));
   painter.setPen(theme().watch);
-  painter.drawText(pointer_ + QPointF(14, 16), tr("✂ after %1 · %2 left").arg(above).arg(cut ? cut->count - above : 0));
+  painter.drawText(pointer_ + QPointF(14, 16), tool_ == Tool::Cut ? tr("✂ after %1 · %2 left").arg(above).arg(bead->count - above) : tr("power before pixel %1").arg(above + 1));
 }
 
 void LoomView::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   painter.setRenderHint(QPainter::Antialiasing);
   painter.fillRect(rect(), theme().window);
+  painter.save();
+  painter.setClipRect(QRectF(0, layout_.beamY() - 4, width(), layout_.tray().top() - layout_.beamY() + 4));
   painter.fillRect(QRectF(0, layout_.beamY() - 4, width(), 8), theme().raised);
+  for (const auto& thread : layout_.threads())
+    if (thread.x > -layout_.step() && thread.x < width() + layout_.step()) paintThread(painter, thread);
+  painter.restore();
   paintCards(painter);
-  for (const auto& thread : layout_.threads()) paintThread(painter, thread);
   paintTray(painter);
   if (session_.show().controllers.empty()) {
     painter.setPen(theme().quiet);
     painter.drawText(rect(), Qt::AlignCenter, tr("No controller yet.\n\nAdd one above, then drag what is in the tray onto its ports."));
   }
   if (draggedPiece_ || draggedBead_) paintDrag(painter);
-  if (cutting_) paintScissors(painter);
+  if (tool_ != Tool::Move) paintTool(painter);
 }
 
 void LoomView::mousePressEvent(QMouseEvent* event) {
   pressed_ = pointer_ = event->position();
-  if (cutting_) return cutAtPointer();
+  if (tool_ != Tool::Move) return useTool();
   if (const auto* chip = layout_.chipAt(pressed_)) {
     draggedPiece_ = chip->piece;
     session_.selection.select(FixtureIds{chip->piece.fixture});
@@ -252,11 +331,13 @@ void LoomView::mousePressEvent(QMouseEvent* event) {
 
 void LoomView::mouseMoveEvent(QMouseEvent* event) {
   pointer_ = event->position();
-  if (cutting_ || draggedPiece_ || draggedBead_) update();
+  held_ = event->modifiers();
+  if (tool_ != Tool::Move || draggedPiece_ || draggedBead_) update();
 }
 
 void LoomView::mouseReleaseEvent(QMouseEvent* event) {
   pointer_ = event->position();
+  held_ = event->modifiers();
   constexpr double kDragBegins = 6;
   if ((pointer_ - pressed_).manhattanLength() >= kDragBegins) drop();
   draggedPiece_.reset();
@@ -266,9 +347,20 @@ void LoomView::mouseReleaseEvent(QMouseEvent* event) {
 
 void LoomView::drop() {
   const auto place = layout_.dropPlace(pointer_);
-  if (draggedPiece_ && place) {
+  const bool spreads = place && held_ & Qt::ShiftModifier && stringsDragged() > 1;
+  if (spreads) {
+    const Bead* bead = draggedBead_ ? beadAt(session_.show(), *draggedBead_) : nullptr;
+    const FixtureId id = draggedPiece_ ? draggedPiece_->fixture : bead->fixture;
+    session_.edit(tr("spread over ports"), [&](Show& show) {
+      Show spread = show;
+      if (draggedBead_) unhang(spread, *draggedBead_);
+      if (spreadOverPorts(spread, id, place->controller, place->port) > 0) show = spread;
+    });
+  } else if (draggedPiece_ && place) {
     session_.edit(tr("hang on port %1").arg(place->port + 1), [&](Show& show) { hang(show, *draggedPiece_, *place); });
     session_.selection.select(BeadPlace{place->controller, place->port, place->bead});
+  } else if (draggedBead_ && place && held_ & Qt::ControlModifier) {
+    session_.edit(tr("echo a bead"), [&](Show& show) { echoBead(show, *draggedBead_, *place); });
   } else if (draggedBead_ && place) {
     session_.edit(tr("move a bead"), [&](Show& show) { moveBead(show, *draggedBead_, *place); });
   } else if (draggedBead_ && layout_.tray().contains(pointer_)) {
@@ -277,21 +369,22 @@ void LoomView::drop() {
   }
 }
 
-int LoomView::pixelsAbove(const LoomLayout::BeadBox& bead, double y) const {
-  const Bead* cut = beadAt(session_.show(), bead.place);
-  if (!cut) return 0;
-  const double share = (y - bead.box.top()) / bead.box.height();
-  return std::clamp(static_cast<int>(std::lround(share * cut->count)), 0, cut->count);
+void LoomView::endTool() {
+  tool_ = Tool::Move;
+  setCursor(Qt::ArrowCursor);
+  update();
 }
 
-void LoomView::cutAtPointer() {
-  cutting_ = false;
-  setCursor(Qt::ArrowCursor);
+void LoomView::useTool() {
+  const Tool tool = tool_;
+  endTool();
   const auto* bead = layout_.beadAt(pointer_);
-  if (!bead) return update();
+  if (!bead) return;
   const ThreadPlace place = bead->place;
-  const int above = pixelsAbove(*bead, pointer_.y());
-  session_.edit(tr("cut after %1").arg(above), [&](Show& show) { cutBead(show, place, above); });
+  const int above = LoomLayout::pixelsAbove(*bead, pointer_.y());
+  if (tool == Tool::Cut) return session_.edit(tr("cut after %1").arg(above), [&](Show& show) { cutBead(show, place, above); });
+  session_.edit(tr("put a power pin"), [&](Show& show) { inject(show, place, above); });
+  session_.selection.select(BeadPlace{place.controller, place.port, place.bead});
 }
 
 std::optional<ThreadPlace> LoomView::selectedBead() const {
@@ -300,10 +393,80 @@ std::optional<ThreadPlace> LoomView::selectedBead() const {
   return ThreadPlace{bead->controller, bead->port, bead->bead};
 }
 
+void LoomView::clampScroll() {
+  const double room = layout_.tray().top() - layout_.beamY();
+  view_.scrolled.setX(std::clamp(view_.scrolled.x(), 0.0, std::max(0.0, layout_.width() - width())));
+  view_.scrolled.setY(std::clamp(view_.scrolled.y(), 0.0, std::max(0.0, layout_.height() - room)));
+}
+
 void LoomView::wheelEvent(QWheelEvent* event) {
-  const double step = event->angleDelta().y() != 0 ? event->angleDelta().y() : event->angleDelta().x();
-  scrolled_ = std::clamp(scrolled_ - step, 0.0, std::max(0.0, layout_.width() - width()));
+  const QPoint turned = event->angleDelta();
+  if (event->modifiers() & Qt::ControlModifier) return zoomBy(std::pow(1.0015, turned.y()), event->position());
+  // What fits its height is scrolled sideways.
+  const bool isTall = layout_.height() > layout_.tray().top() - layout_.beamY() + 1;
+  const bool sideways = event->modifiers() & Qt::ShiftModifier || !isTall || turned.y() == 0;
+  const double step = turned.y() != 0 ? turned.y() : turned.x();
+  view_.scrolled -= sideways ? QPointF(step, 0) : QPointF(0, step);
+  clampScroll();
   relayout();
+}
+
+void LoomView::zoomBy(double factor, QPointF about) {
+  constexpr double kMostZoom = 40;
+  const double before = view_.zoom;
+  const double width = std::max(1.0, layout_.width());
+  view_.zoom = std::clamp(view_.zoom * factor, 1.0, kMostZoom);
+  const double along = about.y() - layout_.beamY() + view_.scrolled.y();
+  const double across = (about.x() + view_.scrolled.x()) / width;
+  relayout();
+  // What is under the pointer stays there.
+  view_.scrolled = {across * layout_.width() - about.x(), along * view_.zoom / before - (about.y() - layout_.beamY())};
+  clampScroll();
+  relayout();
+}
+
+void LoomView::toggleFold(ControllerId id) {
+  if (!view_.folded.insert(id).second) view_.folded.erase(id);
+  relayout();
+  clampScroll();
+  relayout();
+}
+
+void LoomView::bringIntoSight(const Selected& selected) {
+  const auto* bead = std::get_if<BeadPlace>(&selected);
+  const auto* controller = std::get_if<ControllerId>(&selected);
+  if (bead && view_.folded.erase(bead->controller) > 0) relayout();
+  QRectF box;
+  for (const auto& card : layout_.cards())
+    if (controller && card.controller == *controller) box = card.box;
+  for (const auto& thread : layout_.threads())
+    for (const auto& one : thread.beads)
+      if (bead && *bead == one.place) box = one.box;
+  if (box.isNull()) return;
+  constexpr double kMargin = 40;
+  if (box.left() < kMargin || box.right() > width() - kMargin) view_.scrolled.rx() += box.center().x() - width() / 2.0;
+  if (bead && (box.top() < layout_.beamY() + kMargin || box.top() > layout_.tray().top() - kMargin)) view_.scrolled.ry() += box.top() - layout_.beamY() - 2 * kMargin;
+  clampScroll();
+  relayout();
+}
+
+bool LoomView::findNext(const QString& words) {
+  if (words.trimmed().isEmpty()) return false;
+  std::vector<Selected> found;
+  for (const auto& controller : session_.show().controllers) {
+    if (text(controller->name).contains(words.trimmed(), Qt::CaseInsensitive)) found.push_back(controller->id);
+    for (std::size_t p = 0; p < controller->ports.size(); ++p)
+      for (std::size_t b = 0; b < controller->ports[p].run.size(); ++b) {
+        const Fixture* fixture = chispa::find(session_.show().fixtures, controller->ports[p].run[b].fixture);
+        if (fixture && text(fixture->name).contains(words.trimmed(), Qt::CaseInsensitive)) found.push_back(BeadPlace{controller->id, static_cast<int>(p), static_cast<int>(b)});
+      }
+  }
+  if (found.empty()) return false;
+  const auto now = std::find(found.begin(), found.end(), session_.selection.now());
+  const Selected next = now == found.end() || now + 1 == found.end() ? found.front() : *(now + 1);
+  session_.selection.select(next);
+  bringIntoSight(next);
+  return true;
 }
 
 void LoomView::moveSelection(int threads, int beads) {
@@ -326,19 +489,32 @@ void LoomView::moveSelection(int threads, int beads) {
   const auto& to = all[thread];
   if (to.beads.empty()) return session_.selection.select(PortChoice{to.controller, to.port});
   session_.selection.select(BeadPlace{to.controller, to.port, std::clamp(bead, 0, static_cast<int>(to.beads.size()) - 1)});
+  bringIntoSight(session_.selection.now());
+}
+
+std::optional<ControllerId> LoomView::selectedController() const {
+  const Selected& now = session_.selection.now();
+  if (const auto* id = std::get_if<ControllerId>(&now)) return *id;
+  if (const auto* port = std::get_if<PortChoice>(&now)) return port->controller;
+  if (const auto* bead = std::get_if<BeadPlace>(&now)) return bead->controller;
+  return std::nullopt;
 }
 
 void LoomView::keyPressEvent(QKeyEvent* event) {
   const auto bead = selectedBead();
   switch (event->key()) {
     case Qt::Key_C:
-      cutting_ = true;
+    case Qt::Key_P:
+      tool_ = event->key() == Qt::Key_C ? Tool::Cut : Tool::Pin;
       setCursor(Qt::SplitVCursor);
       return update();
-    case Qt::Key_Escape:
-      cutting_ = false;
-      setCursor(Qt::ArrowCursor);
-      return update();
+    case Qt::Key_Escape: return endTool();
+    case Qt::Key_F:
+      if (const auto owner = selectedController()) toggleFold(*owner);
+      return;
+    case Qt::Key_Plus:
+    case Qt::Key_Equal: return zoomBy(1.25, rect().center());
+    case Qt::Key_Minus: return zoomBy(0.8, rect().center());
     case Qt::Key_R:
       if (bead) session_.edit(tr("turn round"), [&](Show& show) { turnBead(show, *bead); });
       return;

@@ -1,91 +1,214 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/wire/setupdialog.h"
 
+#include <QComboBox>
 #include <QDialogButtonBox>
 #include <QHeaderView>
 #include <QLabel>
+#include <QPointer>
 #include <QPushButton>
 #include <QTreeWidget>
 #include <QVBoxLayout>
 #include <QtConcurrent>
 
+#include "core/edit/adoptsetup.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
-#include "link/setup.h"
+#include "link/setupstore.h"
 
 namespace chispa::desk {
 namespace {
 
-struct Answer {
-  std::string controller;
-  Result<link::SetupReport> report;
-};
+enum Column { kWhere, kThere, kWanted, kResult };
 
-std::vector<Answer> askAll(const Show& show, bool send) {
-  std::vector<Answer> answers;
-  const Patch patch = derivePatch(show);
-  for (std::size_t i = 0; i < show.controllers.size(); ++i) {
-    const Controller& controller = *show.controllers[i];
-    const auto wanted = portSettings(show, patch, static_cast<int>(i));
-    answers.push_back({controller.name, send ? link::pushSetup(controller, wanted) : link::compareSetup(controller, wanted)});
-  }
-  return answers;
+/// Compares, and if asked keeps what is there and writes.
+Result<link::SetupReport> askOne(const Controller& controller, const std::vector<PortSettings>& wanted, bool send, const std::atomic<bool>& cancelled) {
+  if (cancelled) return Failure{"Not asked: it was stopped before.", controller.name, "Ask again when you like."};
+  auto report = link::compareSetup(controller, wanted);
+  if (!report || !send || report->verified) return report;
+  if (const Outcome kept = link::SetupStore::ofUser().keep(controller, report->before); !kept) return kept.failure();
+  return link::pushSetup(controller, wanted);
+}
+
+void colourWords(QTreeWidgetItem* item, int column, const QString& words, const QColor& colour) {
+  item->setText(column, words);
+  item->setForeground(column, colour);
 }
 
 }  // namespace
 
-SetupDialog::SetupDialog(const Session& session, QWidget* parent)
-    : QDialog(parent), session_(session), state_(new QLabel), list_(new QTreeWidget) {
-  setWindowTitle(tr("Compare and send the set-up"));
-  resize(820, 420);
+SetupDialog::SetupDialog(const Session& session, QWidget* parent) : QDialog(parent), session_(session), state_(new QLabel), target_(new QComboBox), list_(new QTreeWidget) {
+  setObjectName(QStringLiteral("setupDialog"));
+  setWindowTitle(tr("Set up controllers"));
+  resize(980, 480);
   auto* column = new QVBoxLayout(this);
+  auto* row = new QHBoxLayout;
+  auto* label = new QLabel(tr("They shall have"));
+  target_->setObjectName(QStringLiteral("setupTarget"));
+  target_->setAccessibleName(tr("What the controllers shall have"));
+  target_->setToolTip(tr("What they are compared with, and what is written"));
+  target_->addItems({tr("what the show wires"), tr("what each had before it was last written")});
+  label->setBuddy(target_);
+  row->addWidget(label);
+  row->addWidget(target_);
+  row->addStretch();
+  column->addLayout(row);
+  list_->setObjectName(QStringLiteral("setupDifferences"));
+  list_->setHeaderLabels({tr("Where"), tr("On the controller"), tr("Wanted"), tr("Result")});
+  list_->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
+  list_->setAccessibleName(tr("Controllers and their differences"));
+  list_->setToolTip(tr("Only ticked controllers are written; Space ticks one"));
+  connect(list_, &QTreeWidget::itemChanged, this, &SetupDialog::describe);
+  connect(list_, &QTreeWidget::currentItemChanged, this, &SetupDialog::describe);
+  column->addWidget(list_, 1);
+  state_->setObjectName(QStringLiteral("setupState"));
   state_->setWordWrap(true);
   column->addWidget(state_);
-  list_->setObjectName(QStringLiteral("setupDifferences"));
-  list_->setHeaderLabels({tr("Where"), tr("On the controller"), tr("Wanted by the show")});
-  list_->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
-  list_->setAccessibleName(tr("Differences"));
-  column->addWidget(list_, 1);
   auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close);
-  send_ = buttons->addButton(tr("Send to the controllers"), QDialogButtonBox::ActionRole);
-  send_->setObjectName(QStringLiteral("sendSetup"));
-  send_->setToolTip(tr("Writes what differs, and reads it back"));
-  connect(send_, &QPushButton::clicked, this, [this] { run(true); });
-  connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+  makeButtons(buttons);
   column->addWidget(buttons);
+  connect(target_, &QComboBox::currentIndexChanged, this, [this] {
+    fillRows();
+    run(false);
+  });
+  fillRows();
   run(false);
 }
 
-void SetupDialog::run(bool send) {
-  send_->setEnabled(false);
+SetupDialog::~SetupDialog() {
+  if (cancelled_) *cancelled_ = true;
+}
+
+void SetupDialog::makeButtons(QWidget* box) {
+  auto* buttons = qobject_cast<QDialogButtonBox*>(box);
+  const auto add = [&](const QString& name, const QString& label, const QString& tip) {
+    auto* button = buttons->addButton(label, QDialogButtonBox::ActionRole);
+    button->setObjectName(name);
+    button->setToolTip(tip);
+    return button;
+  };
+  send_ = add(QStringLiteral("sendSetup"), tr("Send to the controllers"), tr("Writes what differs to the ticked controllers, keeps what they had, and reads it back"));
+  take_ = add(QStringLiteral("takeSetup"), tr("Read into the show"), tr("Makes strips of what the chosen controller is set up for; for a controller on which nothing hangs yet"));
+  stop_ = add(QStringLiteral("stopSetup"), tr("Stop"), tr("Leaves out the controllers that have not been asked yet"));
+  connect(send_, &QPushButton::clicked, this, [this] { run(true); });
+  connect(take_, &QPushButton::clicked, this, &SetupDialog::readIntoShow);
+  connect(stop_, &QPushButton::clicked, this, [this] { *cancelled_ = true; });
+  connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+}
+
+void SetupDialog::fillRows() {
+  const QSignalBlocker quiet(list_);
   list_->clear();
-  state_->setText(send ? tr("Sending …") : tr("Asking the controllers …"));
-  QtConcurrent::run([show = session_.show(), send] { return askAll(show, send); }).then(this, [this, send](const std::vector<Answer>& answers) {
-    std::size_t different = 0;
-    int failed = 0;
-    for (const Answer& answer : answers) {
-      auto* item = new QTreeWidgetItem({text(answer.controller)});
-      list_->addTopLevelItem(item);
-      if (!answer.report) {
-        ++failed;
-        item->setText(1, tr("! %1 %2").arg(text(answer.report.failure().what), text(answer.report.failure().cure)));
-        item->setForeground(1, theme().wrong);
-        continue;
-      }
-      const bool good = answer.report->verified;
-      item->setText(1, good ? (send ? tr("✓ written and read back") : tr("✓ as the show wants it")) : send ? tr("! did not take what was written") : counted(std::ssize(answer.report->differences), tr("1 port differs"), tr("%1 ports differ")));
-      item->setForeground(1, good ? theme().fine : theme().watch);
-      if (!good) different += answer.report->differences.size();
-      for (const auto& difference : answer.report->differences)
-        item->addChild(new QTreeWidgetItem({text(difference.place), text(difference.there), text(difference.wanted)}));
-      item->setExpanded(true);
+  rows_.clear();
+  const Show& show = session_.show();
+  const Patch patch = derivePatch(show);
+  for (std::size_t i = 0; i < show.controllers.size(); ++i) {
+    const Controller& controller = *show.controllers[i];
+    auto* item = new QTreeWidgetItem({text(controller.name)});
+    item->setCheckState(kWhere, Qt::Checked);
+    list_->addTopLevelItem(item);
+    Row row{controller, portSettings(show, patch, static_cast<int>(i)), item};
+    if (target_->currentIndex() == static_cast<int>(Target::Before)) {
+      const auto kept = link::SetupStore::ofUser().keptOf(controller);
+      row.isAsked = !kept.empty();
+      if (row.isAsked) row.wanted = kept.front().ports;
+      item->setText(kWanted, kept.empty() ? tr("nothing is kept of it") : tr("as on %1").arg(text(kept.front().when)));
     }
-    send_->setEnabled(different > 0);
-    if (failed > 0)
-      state_->setText(counted(failed, tr("1 controller could not be asked; what to do stands beside it."), tr("%1 controllers could not be asked; what to do stands beside each.")));
-    else
-      state_->setText(different > 0 ? counted(static_cast<qsizetype>(different), tr("1 port differs. Sending replaces what is on the controller."), tr("%1 ports differ. Sending replaces what is on the controllers.")) : tr("Every controller has what the show wants."));
-  });
+    rows_.push_back(std::move(row));
+  }
+}
+
+void SetupDialog::run(bool send) {
+  if (running_ > 0) return;
+  failed_ = 0;
+  cancelled_ = std::make_shared<std::atomic<bool>>(false);
+  state_->setText(send ? tr("Writing …") : tr("Asking the controllers …"));
+  for (std::size_t i = 0; i < rows_.size(); ++i) {
+    Row& row = rows_[i];
+    const bool isChosen = row.item->checkState(kWhere) == Qt::Checked && row.isAsked;
+    if (!isChosen || (send && !row.isDifferent)) continue;
+    ++running_;
+    colourWords(row.item, kResult, send ? tr("writing …") : tr("asking …"), theme().quiet);
+    QPointer<SetupDialog> self(this);
+    QtConcurrent::run([controller = row.controller, wanted = row.wanted, send, cancelled = cancelled_] { return askOne(controller, wanted, send, *cancelled); })
+        .then(this, [self, i, send](const Result<link::SetupReport>& report) {
+          if (self) self->finishRow(i, report, send);
+        });
+  }
+  target_->setEnabled(running_ == 0);
+  if (running_ == 0)
+    finishAll();
+  else
+    describe();
+}
+
+void SetupDialog::finishRow(std::size_t index, const Result<link::SetupReport>& report, bool sent) {
+  Row& row = rows_[index];
+  {
+    const QSignalBlocker quiet(list_);
+    qDeleteAll(row.item->takeChildren());
+    row.isDifferent = false;
+    if (!report) {
+      ++failed_;
+      colourWords(row.item, kResult, tr("! %1 %2").arg(text(report.failure().what), text(report.failure().cure)), theme().wrong);
+    } else {
+      row.isDifferent = !report->verified;
+      const auto there = parsePortSettings(report->before, row.controller.name);
+      row.there = there ? std::optional(*there) : std::nullopt;
+      const qsizetype left = sent ? std::count_if(report->differences.begin(), report->differences.end(), [](const auto& d) { return !d.isWritten; }) : std::ssize(report->differences);
+      if (report->verified)
+        colourWords(row.item, kResult, sent ? tr("✓ written and read back") : tr("✓ has it"), theme().fine);
+      else
+        colourWords(row.item, kResult, sent ? tr("! %1 not written. %2").arg(counted(left, tr("1 port"), tr("%1 ports")), text(report->trouble)) : counted(left, tr("1 port differs"), tr("%1 ports differ")), sent ? theme().wrong : theme().watch);
+      if (sent && !report->verified) ++failed_;
+      for (const auto& difference : report->differences) {
+        auto* line = new QTreeWidgetItem({text(difference.place), text(difference.there), text(difference.wanted)});
+        if (sent) colourWords(line, kResult, difference.isWritten ? tr("✓ written") : tr("! has %1").arg(text(difference.now)), difference.isWritten ? theme().fine : theme().wrong);
+        row.item->addChild(line);
+      }
+    }
+    row.item->setExpanded(true);
+  }
+  if (--running_ == 0) finishAll();
+}
+
+void SetupDialog::finishAll() {
+  target_->setEnabled(true);
+  const auto different = std::count_if(rows_.begin(), rows_.end(), [](const Row& row) { return row.isDifferent; });
+  if (failed_ > 0)
+    state_->setText(counted(failed_, tr("With 1 controller it did not go through; what happened and what to do stands beside it."), tr("With %1 controllers it did not go through; what happened and what to do stands beside each.")));
+  else if (rows_.empty())
+    state_->setText(tr("The show has no controller."));
+  else
+    state_->setText(different > 0 ? counted(different, tr("1 controller differs. Sending replaces what it has; that is kept, and can be put back."), tr("%1 controllers differ. Sending replaces what they have; that is kept, and can be put back."))
+                                  : tr("Every controller has what is wanted."));
+  describe();
+}
+
+void SetupDialog::describe() {
+  const bool isIdle = running_ == 0;
+  send_->setEnabled(isIdle && std::any_of(rows_.begin(), rows_.end(), [](const Row& row) { return row.isDifferent && row.item->checkState(kWhere) == Qt::Checked; }));
+  stop_->setEnabled(!isIdle);
+  const int chosen = list_->indexOfTopLevelItem(list_->currentItem());
+  bool canTake = isIdle && chosen >= 0;
+  if (canTake) {
+    const Row& row = rows_[static_cast<std::size_t>(chosen)];
+    const Controller* now = chispa::find(session_.show().controllers, row.controller.id);
+    const bool isEmpty = now && std::all_of(now->ports.begin(), now->ports.end(), [](const Port& port) { return port.run.empty(); });
+    canTake = isEmpty && row.there && std::any_of(row.there->begin(), row.there->end(), [](const PortSettings& port) { return !port.sections.empty(); });
+  }
+  take_->setEnabled(canTake);
+}
+
+void SetupDialog::readIntoShow() {
+  const int chosen = list_->indexOfTopLevelItem(list_->currentItem());
+  if (chosen < 0) return;
+  const Row& row = rows_[static_cast<std::size_t>(chosen)];
+  int made = 0;
+  session_.edit(tr("read a set-up"), [&](Show& show) { made = adoptSetup(show, row.controller.id, *row.there); });
+  fillRows();
+  run(false);
+  state_->setText(counted(made, tr("1 strip was made of what the controller is set up for."), tr("%1 strips were made of what the controller is set up for.")));
 }
 
 }  // namespace chispa::desk

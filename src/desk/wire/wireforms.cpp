@@ -7,6 +7,7 @@
 #include "core/wire/current.h"
 #include "core/wire/patch.h"
 #include "desk/parts/format.h"
+#include "desk/wire/powerforms.h"
 
 namespace chispa::desk {
 namespace {
@@ -82,6 +83,39 @@ Pin startOf(const Show& show, ControllerId controller, int port, int bead) {
 
 }  // namespace
 
+QString controllerFormKey(const Session& session, ControllerId id) {
+  const Controller* controller = chispa::find(session.show().controllers, id);
+  return controller ? QString::number(static_cast<int>(controller->protocol)) : QString();
+}
+
+namespace {
+
+/// What the controller has been sent, and how it fares.
+void addStatistics(Form& form, const Session& session, ControllerId id) {
+  const auto state = [session, id]() -> std::optional<engine::LineState> {
+    for (auto& line : session.stage.player().lines())
+      if (line.controller == id) return line;
+    return std::nullopt;
+  };
+  form.addHeading(Form::tr("Sent"));
+  form.addFact(Form::tr("Packets"), [state]() -> std::optional<QString> { return state() ? QString::number(state()->packets) : QStringLiteral("0"); });
+  form.addFact(Form::tr("Data"), [state]() -> std::optional<QString> { return state() ? QStringLiteral("%1 MB").arg(static_cast<double>(state()->bytes) * 1e-6, 0, 'f', 1) : QString(); });
+  form.addFact(Form::tr("Not taken"), [state]() -> std::optional<QString> { return state() ? QString::number(state()->errors) : QString(); });
+  form.addNote([session, state]() -> std::optional<QString> {
+    if (!session.stage.isLit()) return Form::tr("Light is off: nothing is sent.");
+    return state() && !state()->reached ? Form::tr("! %1").arg(text(state()->trouble)) : Form::tr("It takes what is sent.");
+  });
+}
+
+/// How data reaches a controller over the network.
+void addDelivery(Form& form, const std::function<const Controller*()>& get, const std::function<void(const QString&, std::function<void(Controller&)>)>& change) {
+  form.addChoice("delivery", Form::tr("Data goes"), {Form::tr("to its address"), Form::tr("by multicast (E1.31)"), Form::tr("by broadcast (Art-Net)")},
+                 [get]() -> std::optional<int> { return get() ? static_cast<int>(get()->delivery) : 0; },
+                 [change](int v) { change(Form::tr("delivery"), [v](Controller& c) { c.delivery = static_cast<Delivery>(v); }); });
+}
+
+}  // namespace
+
 std::unique_ptr<Form> makeControllerForm(const Session& session, ControllerId id) {
   auto form = std::make_unique<Form>();
   const auto get = [session, id] { return chispa::find(session.show().controllers, id); };
@@ -101,24 +135,36 @@ std::unique_ptr<Form> makeControllerForm(const Session& session, ControllerId id
   });
   words("controllerName", Form::tr("Name"), &Controller::name);
   form->addHeading(Form::tr("Reached by"));
-  form->addChoice("protocol", Form::tr("Protocol"), {QStringLiteral("E1.31 (sACN)"), QStringLiteral("Art-Net 4"), QStringLiteral("DDP")},
+  form->addChoice("protocol", Form::tr("Protocol"), {QStringLiteral("E1.31 (sACN)"), QStringLiteral("Art-Net 4"), QStringLiteral("DDP"), QStringLiteral("Open Pixel Control"), Form::tr("DMX512, serial"), Form::tr("A screen")},
                   [get]() -> std::optional<int> { return get() ? static_cast<int>(get()->protocol) : 0; },
                   [change](int v) { change(Form::tr("protocol"), [&](Controller& c) { c.protocol = static_cast<Protocol>(v); }); });
-  words("host", Form::tr("Address"), &Controller::host);
-  number("udpPort", Form::tr("UDP port"), {{}, 0, 65535, 1, 0}, &Controller::udpPort);
-  number("setupPort", Form::tr("Set-up port"), {{}, 0, 65535, 1, 0}, &Controller::setupPort);
-  form->addNote([]() -> std::optional<QString> { return Form::tr("UDP port 0 is the protocol's own; set-up port 0 means that it has none."); });
-  form->addChoice("delivery", Form::tr("Data goes"), {Form::tr("to its address"), Form::tr("by multicast (E1.31)"), Form::tr("by broadcast (Art-Net)")},
-                  [get]() -> std::optional<int> { return get() ? static_cast<int>(get()->delivery) : 0; },
-                  [change](int v) { change(Form::tr("delivery"), [v](Controller& c) { c.delivery = static_cast<Delivery>(v); }); });
-  words("localAddress", Form::tr("By this interface"), &Controller::localAddress);
-  number("priority", Form::tr("Priority (E1.31)"), {{}, 0, 200, 10, 0}, &Controller::priority);
+  const Protocol protocol = get() ? get()->protocol : Protocol::E131;
+  if (protocol == Protocol::SerialDmx) {
+    words("host", Form::tr("Adapter"), &Controller::host);
+    form->addNote([]() -> std::optional<QString> { return Form::tr("The RS-485 adapter's path, such as /dev/ttyUSB0: 250 kbit/s, one universe."); });
+  } else if (protocol == Protocol::Screen) {
+    form->addNote([]() -> std::optional<QString> { return Form::tr("Each port is a window, or a full screen, that shows its pixels as a matrix while light is on. Select a port to place it."); });
+  } else {
+    words("host", Form::tr("Address"), &Controller::host);
+    number("udpPort", protocol == Protocol::Opc ? Form::tr("TCP port") : Form::tr("UDP port"), {{}, 0, 65535, 1, 0}, &Controller::udpPort);
+    number("setupPort", Form::tr("Set-up port"), {{}, 0, 65535, 1, 0}, &Controller::setupPort);
+    form->addNote([]() -> std::optional<QString> { return Form::tr("Port 0 is the protocol's own; set-up port 0 means that it has none."); });
+    if (!isRow(protocol)) addDelivery(*form, get, change);
+  }
+  if (!isRow(protocol) && isNetworked(protocol)) words("localAddress", Form::tr("By this interface"), &Controller::localAddress);
+  if (protocol == Protocol::E131) number("priority", Form::tr("Priority (E1.31)"), {{}, 0, 200, 10, 0}, &Controller::priority);
   const auto toggle = [&](const QString& key, const QString& label, bool Controller::*member) {
     form->addSwitch(key, label, [get, member]() -> std::optional<bool> { return get() && get()->*member; }, [change, label, member](bool v) { change(label, [&](Controller& c) { c.*member = v; }); });
   };
-  toggle("sendsSync", Form::tr("Sync after each frame"), &Controller::sendsSync);
+  if (!isRow(protocol) && isNetworked(protocol)) toggle("sendsSync", Form::tr("Sync after each frame"), &Controller::sendsSync);
+  const auto decimal = [&](const QString& key, const QString& label, const Form::Number& range, double Controller::*member) {
+    form->addNumber(key, label, range, [get, member]() -> std::optional<double> { return get() ? get()->*member : 0; },
+                    [change, label, member](double v) { change(label, [&](Controller& c) { c.*member = v; }); });
+  };
+  decimal("delay", Form::tr("Delay"), {"ms", 0, limits::kMostDelay_ms, 5, 0}, &Controller::delay_ms);
+  decimal("mostFrames", Form::tr("Most frames a second"), {{}, 0, 1000, 5, 1}, &Controller::mostFramesPerSecond);
   form->addHeading(Form::tr("Addresses"));
-  number("firstUniverse", Form::tr("First universe"), {{}, 0, 63999, 1, 0}, &Controller::firstUniverse);
+  if (!isRow(protocol) || protocol == Protocol::Opc) number("firstUniverse", protocol == Protocol::Opc ? Form::tr("OPC channel") : Form::tr("First universe"), {{}, 0, 63999, 1, 0}, &Controller::firstUniverse);
   form->addChoice("portStart", Form::tr("Each port"), {Form::tr("starts a universe"), Form::tr("continues")},
                   [get]() -> std::optional<int> { return get() ? static_cast<int>(get()->portStart) : 0; },
                   [change](int v) { change(Form::tr("port start"), [&](Controller& c) { c.portStart = static_cast<PortStart>(v); }); });
@@ -131,9 +177,51 @@ std::unique_ptr<Form> makeControllerForm(const Session& session, ControllerId id
   form->addNumber("portCount", Form::tr("Ports"), {{}, 1, 48, 1, 0},
                   [get]() -> std::optional<double> { return get() ? static_cast<double>(get()->ports.size()) : 1; },
                   [session, id](double v) { session.edit(Form::tr("port count"), [&](Show& show) { setPortCount(show, id, static_cast<int>(v)); }); });
+  if (protocol != Protocol::Screen) addStatistics(*form, session, id);
   form->addStretch();
   return form;
 }
+
+namespace {
+
+/// Colours that wires are sold in.
+struct LeadColour {
+  const char* name;
+  Srgb8 colour;
+};
+constexpr LeadColour kLeadColours[] = {{QT_TRANSLATE_NOOP("Form", "black"), {30, 30, 30}},   {QT_TRANSLATE_NOOP("Form", "brown"), {125, 78, 45}}, {QT_TRANSLATE_NOOP("Form", "red"), {205, 45, 40}},
+                                       {QT_TRANSLATE_NOOP("Form", "orange"), {232, 126, 35}}, {QT_TRANSLATE_NOOP("Form", "yellow"), {235, 205, 60}}, {QT_TRANSLATE_NOOP("Form", "green"), {60, 150, 75}},
+                                       {QT_TRANSLATE_NOOP("Form", "blue"), {50, 100, 190}},   {QT_TRANSLATE_NOOP("Form", "violet"), {135, 75, 165}}, {QT_TRANSLATE_NOOP("Form", "grey"), {140, 140, 140}},
+                                       {QT_TRANSLATE_NOOP("Form", "white"), {240, 240, 240}}};
+
+void addMark(Form& form, const std::function<const Port*()>& get, const std::function<void(const QString&, const std::function<void(Port&)>&)>& change) {
+  QStringList names{Form::tr("none")};
+  for (const LeadColour& lead : kLeadColours) names << Form::tr(lead.name);
+  form.addChoice("portMark", Form::tr("Lead colour"), names,
+                 [get]() -> std::optional<int> {
+                   if (!get() || !get()->mark) return 0;
+                   const auto found = std::find_if(std::begin(kLeadColours), std::end(kLeadColours), [&](const LeadColour& lead) { return lead.colour == *get()->mark; });
+                   return found == std::end(kLeadColours) ? std::nullopt : std::optional(static_cast<int>(found - std::begin(kLeadColours)) + 1);
+                 },
+                 [change](int v) { change(Form::tr("lead colour"), [v](Port& p) { p.mark = v == 0 ? std::nullopt : std::optional(kLeadColours[v - 1].colour); }); });
+}
+
+void addScreenArea(Form& form, const std::function<const Port*()>& get, const std::function<void(const QString&, const std::function<void(Port&)>&)>& change) {
+  form.addHeading(Form::tr("On the screen"));
+  const auto number = [&](const QString& key, const QString& label, int low, int high, int ScreenArea::*member) {
+    form.addNumber(key, label, {{}, static_cast<double>(low), static_cast<double>(high), 1, 0}, [get, member]() -> std::optional<double> { return get() ? get()->screen.*member : 0; },
+                   [change, label, member](double v) { change(label, [member, v](Port& p) { p.screen.*member = static_cast<int>(v); }); });
+  };
+  number("screenColumns", Form::tr("Pixels of a row"), 1, 10'000, &ScreenArea::columns);
+  number("screenDots", Form::tr("Dots of a pixel"), 1, 1000, &ScreenArea::dots);
+  number("screenDisplay", Form::tr("Display"), 0, 64, &ScreenArea::display);
+  number("screenLeft", Form::tr("From the left"), -100'000, 100'000, &ScreenArea::left);
+  number("screenTop", Form::tr("From the top"), -100'000, 100'000, &ScreenArea::top);
+  form.addSwitch("screenFull", Form::tr("Fills the display"), [get]() -> std::optional<bool> { return get() && get()->screen.isFullScreen; },
+                 [change](bool v) { change(Form::tr("full screen"), [v](Port& p) { p.screen.isFullScreen = v; }); });
+}
+
+}  // namespace
 
 std::unique_ptr<Form> makePortForm(const Session& session, PortChoice port) {
   auto form = std::make_unique<Form>();
@@ -151,6 +239,15 @@ std::unique_ptr<Form> makePortForm(const Session& session, PortChoice port) {
   }, [session, port](const QString& name, const std::function<void(WireSettings&)>& set) {
     session.edit(name, [&](Show& show) { changePortSettings(show, port.controller, port.port, set); }, name + QStringLiteral("-port"));
   });
+  const auto getPort = [session, port]() -> const Port* {
+    const Controller* c = chispa::find(session.show().controllers, port.controller);
+    return c && port.port < std::ssize(c->ports) ? &c->ports[static_cast<std::size_t>(port.port)] : nullptr;
+  };
+  const auto changePortBy = [session, port](const QString& name, const std::function<void(Port&)>& set) {
+    session.edit(name, [&](Show& show) { changePort(show, port.controller, port.port, set); }, name + QStringLiteral("-port"));
+  };
+  addMark(*form, getPort, changePortBy);
+  if (controller && controller->protocol == Protocol::Screen) addScreenArea(*form, getPort, changePortBy);
   form->addHeading(Form::tr("Hang on it"));
   const auto loose = loosePieces(session.show());
   if (loose.empty()) form->addNote([]() -> std::optional<QString> { return Form::tr("Everything is wired."); });
@@ -195,6 +292,7 @@ std::unique_ptr<Form> makeBeadForm(const Session& session, BeadPlace place) {
     if (!f) return QString();
     return ampsText(fullWhite_a(stripTypeOf(session.show(), *f), bead()->count));
   });
+  addInjections(*form, session, thread);
   form->addHeading(Form::tr("Change"));
   auto cutAfter = std::make_shared<int>(bead() ? bead()->count / 2 : 1);
   form->addNumber("cutAfter", Form::tr("Cut after pixel"), {{}, 1, std::max(1.0, bead() ? bead()->count - 1.0 : 1.0), 1, 0},
@@ -202,13 +300,12 @@ std::unique_ptr<Form> makeBeadForm(const Session& session, BeadPlace place) {
   form->addButton("cutBead", Form::tr("Cut"), Form::tr("Makes two beads of it (C on the loom cuts at the pointer)"), [session, thread, cutAfter] {
     session.edit(Form::tr("cut after %1").arg(*cutAfter), [&](Show& show) { cutBead(show, thread, *cutAfter); });
   });
-  form->addButton("echoBead", Form::tr("Hang it once more"), Form::tr("An echo: the same pixels behind the last bead of the next port"), [session, place, bead] {
+  form->addButton("echoBead", Form::tr("Hang it once more"), Form::tr("An echo: the same pixels behind the last bead of the next port"), [session, place, bead, thread] {
     if (!bead()) return;
-    const Bead echo = *bead();
     session.edit(Form::tr("echo a bead"), [&](Show& show) {
       const Controller* c = chispa::find(show.controllers, place.controller);
       const int next = c && place.port + 1 < std::ssize(c->ports) ? place.port + 1 : place.port;
-      hang(show, {echo.fixture, echo.first, echo.count}, {place.controller, next, 1'000'000});
+      echoBead(show, thread, {place.controller, next, 1'000'000});
     });
   });
   form->addButton("spreadBead", Form::tr("Spread over the ports"), Form::tr("Each string of the fixture on a port of its own, from this one on"), [session, place, bead, thread] {

@@ -7,6 +7,8 @@
 
 namespace chispa::desk {
 
+/// Changes when the rows of the controller have to be made anew.
+QString controllerFormKey(const Session& session, ControllerId id);
 std::unique_ptr<Form> makeControllerForm(const Session& session, ControllerId id);
 /// A port, and a way to hang things on it without the mouse.
 std::unique_ptr<Form> makePortForm(const Session& session, PortChoice port);

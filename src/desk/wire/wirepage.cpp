@@ -2,6 +2,7 @@
 #include "desk/wire/wirepage.h"
 
 #include <QButtonGroup>
+#include <QComboBox>
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -12,7 +13,9 @@
 #include "core/edit/wireedits.h"
 #include "core/files/showfile.h"
 #include "desk/parts/format.h"
+#include "desk/parts/theme.h"
 #include "desk/wire/addresssheet.h"
+#include "desk/wire/beadlight.h"
 #include "desk/wire/booklet.h"
 #include "desk/wire/finddialog.h"
 #include "desk/wire/loomview.h"
@@ -21,7 +24,7 @@
 namespace chispa::desk {
 
 WirePage::WirePage(const Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), loom_(new LoomView(session)), sheet_(new AddressSheet(session)), faces_(new QStackedWidget) {
+    : QWidget(parent), session_(session), loom_(new LoomView(session)), sheet_(new AddressSheet(session)), faces_(new QStackedWidget), beadLight_(new BeadLight(session, this)) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(0);
@@ -45,11 +48,9 @@ WirePage::WirePage(const Session& session, QWidget* parent)
   }
   loom->setChecked(true);
   connect(sheet, &QPushButton::toggled, this, &WirePage::showSheet);
-  auto* hint = new QLabel(tr("drag beads · C cuts · R turns round · Delete takes off"));
-  hint->setObjectName(QStringLiteral("quiet"));
-  hint->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+  hint_ = makeLoomTools();
   row->addSpacing(8);
-  row->addWidget(hint, 1);
+  row->addWidget(hint_, 1);
   filter_ = new QLineEdit;
   filter_->setObjectName(QStringLiteral("sheetFilter"));
   filter_->setPlaceholderText(tr("Filter: post 4, GRB …"));
@@ -59,7 +60,6 @@ WirePage::WirePage(const Session& session, QWidget* parent)
   filter_->hide();
   connect(filter_, &QLineEdit::textChanged, sheet_, &AddressSheet::setFilter);
   row->addWidget(filter_, 1);
-  hint_ = hint;
   auto* add = button("addController", tr("Add controller"), tr("A controller with four ports"));
   connect(add, &QPushButton::clicked, this, [this] {
     ControllerId id;
@@ -82,6 +82,36 @@ WirePage::WirePage(const Session& session, QWidget* parent)
   faces_->addWidget(loom_);
   faces_->addWidget(sheet_);
   column->addWidget(faces_, 1);
+}
+
+QWidget* WirePage::makeLoomTools() {
+  auto* box = new QWidget;
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(0, 0, 0, 0);
+  auto* find = new QLineEdit;
+  find->setObjectName(QStringLiteral("loomFind"));
+  find->setPlaceholderText(tr("Find on the loom"));
+  find->setAccessibleName(tr("Find a fixture or controller on the loom"));
+  find->setToolTip(tr("Return goes to the next"));
+  find->setMaximumWidth(textWidth(22));
+  connect(find, &QLineEdit::returnPressed, this, [this, find] { find->setStyleSheet(loom_->findNext(find->text()) ? QString() : QStringLiteral("color: %1").arg(theme().wrong.name())); });
+  row->addWidget(find, 1);
+  auto* load = new QComboBox;
+  load->setObjectName(QStringLiteral("powerLoad"));
+  load->setAccessibleName(tr("Load at which power is shown"));
+  load->setToolTip(tr("Currents and voltages along the threads are shown at this load; P on the loom puts a power pin"));
+  load->addItems({tr("Power at full white"), tr("Power at the brightest moment"), tr("Power now")});
+  connect(load, &QComboBox::currentIndexChanged, this, [this](int index) { loom_->power().setLoad(static_cast<PowerLoad>(index)); });
+  row->addWidget(load);
+  auto* light = new QPushButton(tr("Light it"));
+  light->setObjectName(QStringLiteral("lightSelected"));
+  light->setCheckable(true);
+  light->setChecked(true);
+  light->setToolTip(tr("The selected bead or port shines white, on the plan and on the LEDs"));
+  connect(light, &QPushButton::toggled, this, [this](bool on) { beadLight_->setOn(on); });
+  row->addWidget(light);
+  row->addStretch();
+  return box;
 }
 
 void WirePage::showSheet(bool sheet) {

@@ -10,6 +10,7 @@ class QStackedWidget;
 namespace chispa::desk {
 
 class AddressSheet;
+class BeadLight;
 class LoomView;
 
 /// The workspace Wire: the loom, and its second face, the address sheet.
@@ -31,12 +32,15 @@ class WirePage : public QWidget {
   void failed(const QString& words);
 
  private:
+  QWidget* makeLoomTools();
+
   Session session_;
   LoomView* loom_;
   AddressSheet* sheet_;
   QStackedWidget* faces_;
   QLineEdit* filter_;
   QWidget* hint_;
+  BeadLight* beadLight_;
 };
 
 }  // namespace chispa::desk

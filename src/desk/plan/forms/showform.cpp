@@ -4,6 +4,7 @@
 #include "core/wire/power.h"
 #include "desk/parts/format.h"
 #include "desk/plan/forms/planforms.h"
+#include "desk/wire/powerforms.h"
 
 namespace chispa::desk {
 
@@ -31,6 +32,7 @@ std::unique_ptr<Form> makeShowForm(const Session& session) {
     }
     return lines.join(QLatin1Char('\n'));
   });
+  addSupplies(*form, session);
   form->addStretch();
   return form;
 }

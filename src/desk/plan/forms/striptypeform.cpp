@@ -30,6 +30,9 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
   number("stripPerMetre", Form::tr("Pixels per metre"), {{}, 0.01, 10'000, 1, 2}, &StripType::pixelsPerMetre);
   number("stripVolts", Form::tr("Volts"), {"V", 0.1, 400, 1, 1}, &StripType::volts);
   number("stripCurrent", Form::tr("Current of a channel"), {"mA", 0, 100'000, 1, 1}, &StripType::channel_ma);
+  number("stripOhms", Form::tr("Copper, there and back"), {QStringLiteral("Ω/m"), 0, 100, 0.01, 3}, &StripType::ohmsPerMetre);
+  number("stripFades", Form::tr("Fades below"), {"V", 0, 400, 0.1, 1}, &StripType::fadesBelow_v);
+  form->addNote([get]() -> std::optional<QString> { return get() ? Form::tr("Voltage drop follows from the copper. Colours fade below %1 V (0: four fifths).").arg(get()->leastVolts()) : QString(); });
   number("stripResponse", Form::tr("Response"), {{}, 0.1, 10, 0.1, 2}, &StripType::response);
   form->addNote([]() -> std::optional<QString> { return Form::tr("Response 1: light in proportion to the value, as plain strips do. 2.2: the controller bends it already."); });
   form->addHeading(Form::tr("How it is built"));

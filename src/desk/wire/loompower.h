@@ -1,0 +1,72 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QObject>
+#include <QTimer>
+#include <atomic>
+#include <map>
+
+#include "core/edit/wireedits.h"
+#include "core/render/brightest.h"
+#include "core/wire/powernet.h"
+#include "desk/session/session.h"
+
+namespace chispa::desk {
+
+/// At what load currents and voltages are shown.
+enum class PowerLoad { FullWhite, Brightest, Now };
+
+/// Voltages along the threads and currents through the pins, at the load that is chosen; kept up with the show. UI thread.
+class LoomPower : public QObject {
+  Q_OBJECT
+ public:
+  explicit LoomPower(const Session& session, QObject* parent = nullptr);
+  ~LoomPower() override;
+
+  PowerLoad load() const { return load_; }
+  void setLoad(PowerLoad load);
+  /// False if the show has no supplies, so that there is nothing to show.
+  bool isModelled() const { return !session_.show().supplies.empty(); }
+
+  /// What of the nominal voltage is left at a pixel of a bead, in data order; nothing if nothing feeds it.
+  struct Level {
+    double volts = 0;
+    double nominal_v = 5;
+    double least_v = 4;
+  };
+  std::optional<Level> levelAt(const ThreadPlace& place, int pixel) const;
+  /// The lowest level of a port.
+  std::optional<Level> lowestOf(ControllerId controller, int port) const;
+  /// Amps through the pin `index` of a bead.
+  std::optional<double> pin_a(const ThreadPlace& place, int index) const;
+  /// Amps from each supply, in the show's order.
+  const std::vector<double>& supply_a() const { return reading_.supply_a; }
+  /// The score's brightest moment; nothing while it is looked for.
+  std::optional<Micros> brightestAt() const;
+
+ signals:
+  void changed();
+
+ private:
+  void rebuild();
+  void read();
+  void lookForBrightest();
+
+  struct Span {
+    std::size_t chain;
+    std::size_t first;
+    int count;
+  };
+  const Span* spanOf(const ThreadPlace& place) const;
+
+  Session session_;
+  PowerLoad load_ = PowerLoad::FullWhite;
+  std::vector<PowerChain> chains_;
+  PowerReading reading_;
+  std::map<std::tuple<ControllerId, int, int>, Span> spans_;
+  QTimer now_;
+  QTimer soon_;
+  std::shared_ptr<std::atomic<bool>> cancelled_;
+  std::optional<BrightestMoment> brightest_;
+};
+
+}  // namespace chispa::desk

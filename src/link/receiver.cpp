@@ -1,0 +1,266 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "link/receiver.h"
+
+#include <arpa/inet.h>
+#include <poll.h>
+#include <sys/socket.h>
+#include <unistd.h>
+
+#include <algorithm>
+#include <cerrno>
+#include <cstring>
+
+#include "link/artnet.h"
+#include "link/ddp.h"
+#include "link/e131.h"
+
+namespace chispa::link {
+namespace {
+
+using Instant = UniverseMerge::Instant;
+
+constexpr int kMostClients = 16;
+/// Memory is bounded whatever is sent: a network of 63,999 full universes is none that exists.
+constexpr std::size_t kMostUniverses = 4096;
+
+Instant nowIs() { return std::chrono::steady_clock::now().time_since_epoch(); }
+
+std::string textOf(const Cid& cid) {
+  constexpr char kDigits[] = "0123456789abcdef";
+  std::string text;
+  for (const std::uint8_t byte : cid) text += {kDigits[byte >> 4], kDigits[byte & 15]};
+  return text;
+}
+
+Endpoint endpointOf(const sockaddr_in& address) { return {ntohl(address.sin_addr.s_addr), ntohs(address.sin_port)}; }
+
+Failure cannotListen(const std::string& address, int port) {
+  return {std::string("Nothing can be heard there (") + std::strerror(errno) + ").", address + ":" + std::to_string(port),
+          "Another program may be listening there: end it, or choose another interface."};
+}
+
+}  // namespace
+
+Result<std::unique_ptr<Receiver>> Receiver::open(Options options) {
+  std::unique_ptr<Receiver> receiver(new Receiver(std::move(options)));
+  if (const Outcome opened = receiver->openDoors(); !opened) return opened.failure();
+  receiver->thread_ = std::thread([raw = receiver.get()] { raw->run(); });
+  return receiver;
+}
+
+Receiver::~Receiver() {
+  stopping_ = true;
+  if (thread_.joinable()) thread_.join();
+  for (const Door& door : doors_) ::close(door.fd);
+}
+
+Outcome Receiver::openDoors() {
+  const std::tuple<Protocol, int, int> wanted[] = {{Protocol::E131, options_.e131Port, SOCK_DGRAM},
+                                                   {Protocol::ArtNet, options_.artNetPort, SOCK_DGRAM},
+                                                   {Protocol::Ddp, options_.ddpPort, SOCK_DGRAM},
+                                                   {Protocol::Opc, options_.opcPort, SOCK_STREAM}};
+  for (const auto& [protocol, port, kind] : wanted) {
+    if (port == 0) continue;
+    sockaddr_in own{};
+    own.sin_family = AF_INET;
+    own.sin_port = htons(static_cast<std::uint16_t>(port));
+    if (inet_pton(AF_INET, options_.address.c_str(), &own.sin_addr) != 1) return Failure{"This is no IPv4 address.", options_.address, "Enter one of this machine's."};
+    // Packets to a group do not arrive at a socket that is bound to an address.
+    const in_addr interface = own.sin_addr;
+    if (protocol == Protocol::E131 && !options_.groups.empty()) own.sin_addr.s_addr = htonl(INADDR_ANY);
+    Door door{::socket(AF_INET, kind | SOCK_NONBLOCK | SOCK_CLOEXEC, 0), protocol, kind == SOCK_STREAM, kind == SOCK_STREAM};
+    doors_.push_back(door);
+    constexpr int kOn = 1;
+    constexpr int kBuffer = 4 << 20;
+    ::setsockopt(door.fd, SOL_SOCKET, SO_REUSEADDR, &kOn, sizeof kOn);
+    ::setsockopt(door.fd, SOL_SOCKET, SO_RCVBUF, &kBuffer, sizeof kBuffer);
+    if (::bind(door.fd, reinterpret_cast<const sockaddr*>(&own), sizeof own) != 0) return cannotListen(options_.address, port);
+    if (door.isStream && ::listen(door.fd, kMostClients) != 0) return cannotListen(options_.address, port);
+    for (const int universe : protocol == Protocol::E131 ? options_.groups : std::vector<int>()) {
+      ip_mreq join{};
+      join.imr_multiaddr.s_addr = htonl(e131Group(universe, 0).address);
+      join.imr_interface = interface;
+      if (::setsockopt(door.fd, IPPROTO_IP, IP_ADD_MEMBERSHIP, &join, sizeof join) != 0) return cannotListen(options_.address, port);
+    }
+  }
+  return Done{};
+}
+
+void Receiver::run() {
+  constexpr int kWait_ms = 50;
+  while (!stopping_) {
+    std::vector<pollfd> waiting;
+    for (const Door& door : doors_) waiting.push_back({door.fd, POLLIN, 0});
+    if (::poll(waiting.data(), waiting.size(), kWait_ms) > 0)
+      for (std::size_t i = 0; i < waiting.size(); ++i) {
+        if (!(waiting[i].revents & (POLLIN | POLLHUP | POLLERR))) continue;
+        Door& door = doors_[i];
+        if (door.isListening)
+          acceptClient(Door(door));
+        else if (door.isStream)
+          hearStream(door);
+        else
+          hear(door);
+      }
+    std::erase_if(doors_, [](const Door& door) { return door.fd < 0; });
+    const std::scoped_lock lock(mutex_);
+    for (auto& [key, merge] : universes_) merge.expire(nowIs());
+    std::erase_if(universes_, [](const auto& entry) { return entry.second.sources().empty(); });
+  }
+}
+
+void Receiver::hear(Door& door) {
+  std::array<std::uint8_t, 2048> buffer;
+  sockaddr_in from{};
+  for (int packets = 0; packets < 512; ++packets) {
+    socklen_t size = sizeof from;
+    const ssize_t count = ::recvfrom(door.fd, buffer.data(), buffer.size(), 0, reinterpret_cast<sockaddr*>(&from), &size);
+    if (count < 0) return;
+    const std::scoped_lock lock(mutex_);
+    take(door, std::span(buffer).first(static_cast<std::size_t>(count)), endpointOf(from));
+  }
+}
+
+void Receiver::acceptClient(const Door& door) {
+  sockaddr_in from{};
+  socklen_t size = sizeof from;
+  const int fd = ::accept4(door.fd, reinterpret_cast<sockaddr*>(&from), &size, SOCK_NONBLOCK | SOCK_CLOEXEC);
+  if (fd < 0) return;
+  if (std::count_if(doors_.begin(), doors_.end(), [](const Door& d) { return d.isStream; }) > kMostClients) {
+    ::close(fd);
+    return;
+  }
+  Door client{fd, Protocol::Opc, true, false};
+  client.peer = endpointOf(from).text();
+  doors_.push_back(std::move(client));
+}
+
+void Receiver::hearStream(Door& door) {
+  std::array<std::uint8_t, 65'536> buffer;
+  const ssize_t count = ::recv(door.fd, buffer.data(), buffer.size(), 0);
+  if (count < 0 && (errno == EAGAIN || errno == EINTR)) return;
+  if (count <= 0) {
+    ::close(door.fd);
+    door.fd = -1;
+    return;
+  }
+  const std::scoped_lock lock(mutex_);
+  door.opc.feed(std::span(buffer).first(static_cast<std::size_t>(count)), [&](const OpcReader::Message& message) {
+    const bool isColours = message.command == static_cast<std::uint8_t>(OpcCommand::Set8) || message.command == static_cast<std::uint8_t>(OpcCommand::Set16);
+    if (isColours)
+      takeRow(Protocol::Opc, door.peer, 0, message.data);
+    else
+      ++unreadable_;
+  });
+}
+
+void Receiver::take(const Door& door, std::span<const std::uint8_t> packet, Endpoint from) {
+  if (door.protocol == Protocol::E131)
+    takeE131(packet);
+  else if (door.protocol == Protocol::ArtNet)
+    takeArtNet(door, packet, from);
+  else
+    takeDdp(door, packet, from);
+}
+
+void Receiver::takeE131(std::span<const std::uint8_t> packet) {
+  if (const auto sync = readE131Sync(packet)) return release(Protocol::E131, sync->universe);
+  if (readE131Discovery(packet)) return;
+  const auto data = readE131Data(packet);
+  if (!data) {
+    ++unreadable_;
+    return;
+  }
+  // Previews are not for the stage (§6.2.6).
+  if (data->isPreview) return;
+  const Arrival arrival{textOf(data->cid), data->name, data->priority, data->sequence, data->isTerminated, data->values};
+  const auto synced = synced_.find({Protocol::E131, data->syncUniverse});
+  const bool waits = data->syncUniverse != 0 && !data->isTerminated && synced != synced_.end() && nowIs() - synced->second < kE131Merge.timeOut;
+  if (!waits) return offer(Protocol::E131, data->universe, arrival);
+  // A newer packet replaces one that still waits.
+  std::erase_if(waiting_, [&](const Waiting& w) { return w.protocol == Protocol::E131 && w.universe == data->universe && w.source == arrival.source; });
+  if (waiting_.size() < kMostUniverses)
+    waiting_.push_back({data->syncUniverse, Protocol::E131, data->universe, arrival.source, arrival.name, arrival.priority, arrival.sequence, {data->values.begin(), data->values.end()}});
+}
+
+void Receiver::takeArtNet(const Door& door, std::span<const std::uint8_t> packet, Endpoint from) {
+  if (const auto data = readArtDmx(packet)) {
+    const Endpoint source{from.address, 0};
+    return offer(Protocol::ArtNet, data->portAddress, {source.text(), source.text(), 100, data->sequence, false, data->values});
+  }
+  if (isArtSync(packet)) return;
+  if (!isArtPoll(packet)) {
+    if (!readArtPollReply(packet)) ++unreadable_;
+    return;
+  }
+  std::array<std::uint8_t, kArtPollReplyPacketSize> reply;
+  in_addr own{};
+  inet_pton(AF_INET, options_.address.c_str(), &own);
+  std::array<std::uint8_t, 4> address;
+  std::memcpy(address.data(), &own, address.size());
+  writeArtPollReply(reply, address, options_.name);
+  sockaddr_in to{};
+  to.sin_family = AF_INET;
+  to.sin_port = htons(from.port);
+  to.sin_addr.s_addr = htonl(from.address);
+  // Whoever asked and is gone by now asks again.
+  [[maybe_unused]] const auto sent = ::sendto(door.fd, reply.data(), reply.size(), 0, reinterpret_cast<const sockaddr*>(&to), sizeof to);
+}
+
+void Receiver::takeDdp(const Door&, std::span<const std::uint8_t> packet, Endpoint from) {
+  const auto piece = readDdpData(packet);
+  if (!piece) {
+    ++unreadable_;
+    return;
+  }
+  takeRow(Protocol::Ddp, Endpoint{from.address, 0}.text(), piece->offset, piece->data);
+}
+
+void Receiver::takeRow(Protocol protocol, const std::string& source, std::size_t offset, std::span<const std::uint8_t> bytes) {
+  while (!bytes.empty()) {
+    const std::size_t block = offset / 512;
+    const std::size_t into = offset % 512;
+    const std::size_t here = std::min(bytes.size(), 512 - into);
+    UniverseMerge& merge = mergeOf(protocol, static_cast<int>(block));
+    // A piece changes its own bytes of what the source has said before.
+    std::array<std::uint8_t, 512> values{};
+    for (const auto& known : merge.sources())
+      if (known.id == source) values = known.values;
+    std::copy_n(bytes.begin(), here, values.begin() + static_cast<std::ptrdiff_t>(into));
+    offer(protocol, static_cast<int>(block), {source, source, 100, 0, false, values});
+    bytes = bytes.subspan(here);
+    offset += here;
+  }
+}
+
+UniverseMerge& Receiver::mergeOf(Protocol protocol, int universe) {
+  return universes_.try_emplace({protocol, universe}, protocol == Protocol::E131 ? kE131Merge : kArtNetMerge, options_.rule).first->second;
+}
+
+void Receiver::offer(Protocol protocol, int universe, const Arrival& arrival) {
+  if (universes_.size() >= kMostUniverses && !universes_.contains({protocol, universe})) return;
+  mergeOf(protocol, universe).accept(arrival, nowIs());
+}
+
+void Receiver::release(Protocol protocol, int syncUniverse) {
+  if (synced_.size() < kMostUniverses) synced_[{protocol, syncUniverse}] = nowIs();
+  std::erase_if(waiting_, [&](const Waiting& w) {
+    if (w.protocol != protocol || w.syncUniverse != syncUniverse) return false;
+    offer(protocol, w.universe, {w.source, w.name, w.priority, w.sequence, false, w.values});
+    return true;
+  });
+}
+
+std::vector<ReceivedUniverse> Receiver::heard() const {
+  const std::scoped_lock lock(mutex_);
+  std::vector<ReceivedUniverse> all;
+  for (const auto& [key, merge] : universes_) all.push_back({key.first, key.second, merge.values(), merge.sources()});
+  return all;
+}
+
+std::uint64_t Receiver::unreadable() const {
+  const std::scoped_lock lock(mutex_);
+  return unreadable_;
+}
+
+}  // namespace chispa::link
