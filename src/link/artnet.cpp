@@ -55,8 +55,8 @@ std::optional<ArtPollReply> readArtPollReply(std::span<const std::uint8_t> packe
   for (int& address : reply.portAddresses) address = net << 8 | subNet << 4 | static_cast<int>(in.number(1) & 0x0f);
   constexpr std::size_t kLeast = 207;
   if (!in.good() || packet.size() < kLeast || reply.ports > 4) return std::nullopt;
-  in.take(17);
-  in.take(4);
+  in.take(13);  // up to the MAC address
+  in.take(4);   // bind address
   // Older nodes end before their bind index.
   const auto bind = static_cast<int>(in.number(1));
   reply.bindIndex = in.good() ? bind : 0;

@@ -163,10 +163,10 @@ TEST_F(FormsTest, TheSetUpIsComparedAndSent) {
   window_.showWorkspace(Workspace::Wire);
   press("compareSetup");
   auto* list = the<QTreeWidget>("setupDifferences");
-  ASSERT_TRUE(eventually([&] { return list->topLevelItemCount() == 1; }));
+  ASSERT_TRUE(eventually([&] { return list->topLevelItemCount() == 1 && list->topLevelItem(0)->childCount() > 0; }));
   EXPECT_EQ(list->topLevelItem(0)->childCount(), 5) << "five ports of the box are in use";
   press("sendSetup");
-  ASSERT_TRUE(eventually([&] { return list->topLevelItemCount() == 1 && list->topLevelItem(0)->text(1).contains(QStringLiteral("read back")); }));
+  ASSERT_TRUE(eventually([&] { return list->topLevelItemCount() == 1 && list->topLevelItem(0)->text(3).contains(QStringLiteral("read back")); }));
   EXPECT_EQ(node.settings().size(), 6u);
   EXPECT_EQ(node.settings()[0].sections[0].pixels, 170);
 }

@@ -26,6 +26,8 @@ namespace chispa::desk {
 class WindowTest : public testing::Test {
  protected:
   WindowTest() {
+    // What is kept of controllers is the test's own.
+    qputenv("XDG_STATE_HOME", QByteArray::fromStdString((folder_.path() / "home").string()));
     QSettings::setPath(QSettings::IniFormat, QSettings::UserScope, QString::fromStdString(folder_.path().string()));
     window_.tell = [this](const QString& words) { told_ << words; };
     window_.show();

@@ -5,7 +5,9 @@
 #include <unistd.h>
 
 #include <algorithm>
+#include <fstream>
 #include <random>
+#include <set>
 #include <thread>
 
 #include "capture.h"
@@ -195,6 +197,141 @@ TEST_F(RunningNode, AnAddressInUseIsSaidWithACure) {
   std::string why;
   EXPECT_FALSE(other.start(why));
   EXPECT_NE(why.find("--listen"), std::string::npos);
+}
+
+TEST(Settings, BrightnessDirectionAndZigzagShowOnTheStrip) {
+  PortSetup port{1, "e131", {{6, "W", 1, 1, 1}}};
+  port.sections[0].brightness = 0.5;
+  const auto byteAt = [](int, int channel) { return channel * 10; };
+  const auto reds = [&] {
+    std::vector<int> all;
+    for (const Shown& c : showPort(port, byteAt, false)) all.push_back(c.r);
+    return all;
+  };
+  EXPECT_EQ(reds(), (std::vector{0, 5, 10, 15, 20, 25, 30}));
+  port.sections[0].isReversed = true;
+  EXPECT_EQ(reds(), (std::vector{0, 30, 25, 20, 15, 10, 5}));
+  port.sections[0].isReversed = false;
+  port.sections[0].zigzag = 2;
+  EXPECT_EQ(reds(), (std::vector{0, 5, 10, 20, 15, 25, 30}));
+}
+
+TEST(Settings, WhatIsWrittenIsRead) {
+  PortSetup port{2, "opc", {{6, "GRBW", 1, 0, 1, 16, 3, 0.25, true, 4}}, 510, true};
+  std::string why;
+  const auto read = parseSettings(toJson(std::vector{port}).dump(), 8, why);
+  ASSERT_TRUE(read) << why;
+  EXPECT_EQ(toJson(*read), toJson(std::vector{port}));
+}
+
+/// Every member that the node sends or takes stands in the published schema, and nothing else does.
+TEST(Settings, AreThoseOfTheSchema) {
+  std::ifstream in(CHISPA_SOURCE_DIR "/docs/node-interface.schema.json");
+  const auto schema = nlohmann::json::parse(in);
+  const auto names = [](const nlohmann::json& object) {
+    std::set<std::string> all;
+    for (const auto& [key, value] : object.items()) all.insert(key);
+    return all;
+  };
+  const auto sent = toJson(std::vector{PortSetup{1, "e131", {{}}}});
+  EXPECT_EQ(names(sent["ports"][0]), names(schema["$defs"]["port"]["properties"]));
+  EXPECT_EQ(names(sent["ports"][0]["sections"][0]), names(schema["$defs"]["section"]["properties"]));
+  EXPECT_EQ(names(toJson(Faults{})), names(schema["$defs"]["faults"]["properties"]));
+}
+
+TEST(Faults, AreReadFromWordsAndFromJson) {
+  std::string why;
+  const auto words = parseFaultWords("drop=10,delay=50,reorder=5,order,silent=5,refuse,fail-after=3", why);
+  ASSERT_TRUE(words) << why;
+  const auto json = parseFaults(toJson(*words).dump(), why);
+  ASSERT_TRUE(json) << why;
+  EXPECT_EQ(toJson(*json), toJson(*words));
+  EXPECT_EQ(words->failsAfterPort, 3);
+  for (const char* wrong : {"drop", "drop=x", "drop=200", "smoke", "silent=-1"}) {
+    why.clear();
+    EXPECT_FALSE(std::string(wrong) != "drop" && parseFaultWords(wrong, why)) << wrong;
+  }
+  for (const char* wrong : {"", "3", R"({"delay_ms": "long"})", R"({"drop_percent": 101})"}) EXPECT_FALSE(parseFaults(wrong, why)) << wrong;
+}
+
+TEST(Faults, ABadCableDropsDelaysAndReorders) {
+  const auto at = [](int ms) { return FaultyCable::Instant{} + std::chrono::hours(1) + std::chrono::milliseconds(ms); };
+  FaultyCable cable;
+  std::vector<std::uint8_t> came;
+  const auto take = [&](const Incoming& packet) { came.push_back(packet.bytes[0]); };
+  const auto put = [&](std::uint8_t number, int ms) { cable.put({0, {number}, {}}, at(ms)); };
+  Faults faults;
+  faults.delay_ms = 30;
+  cable.setFaults(faults, at(0));
+  put(1, 0);
+  cable.takeDue(at(29), take);
+  EXPECT_TRUE(came.empty());
+  cable.takeDue(at(30), take);
+  EXPECT_EQ(came, (std::vector<std::uint8_t>{1}));
+  cable.setFaults({.drop_percent = 50}, at(0));
+  came.clear();
+  for (int i = 0; i < 200; ++i) put(static_cast<std::uint8_t>(i), 0);
+  cable.takeDue(at(1), take);
+  EXPECT_GT(came.size(), 60u);
+  EXPECT_LT(came.size(), 140u);
+  cable.setFaults({.reorder_percent = 40}, at(0));
+  came.clear();
+  for (int i = 0; i < 100; ++i) put(static_cast<std::uint8_t>(i), 0);
+  cable.takeDue(at(1), take);
+  EXPECT_GE(came.size(), 99u);
+  EXPECT_FALSE(std::is_sorted(came.begin(), came.end()));
+  faults = {};
+  faults.silent_s = 2;
+  FaultyCable silent;
+  silent.setFaults(faults, at(0));
+  came.clear();
+  silent.put({0, {1}, {}}, at(1999));
+  silent.put({0, {2}, {}}, at(2001));
+  silent.takeDue(at(2001), take);
+  EXPECT_EQ(came, (std::vector<std::uint8_t>{2}));
+}
+
+TEST(Decode, AnArtAddressIsObeyed) {
+  Node node({"Node", 64, "127.0.0.1", {}});
+  std::vector<std::uint8_t> packet(link::kArtAddressPacketSize);
+  ASSERT_TRUE(link::writeArtAddress(packet, {3, "", "Rim", {0x21, std::nullopt, 0x2f, std::nullopt}}));
+  const auto order = readArtAddress(packet);
+  ASSERT_TRUE(order);
+  EXPECT_EQ(order->bindIndex, 3);
+  EXPECT_EQ(order->longName, "Rim");
+  EXPECT_EQ(order->outputs[0], 0x21);
+  EXPECT_FALSE(order->outputs[1]);
+  EXPECT_EQ(order->outputs[2], 0x2f);
+  for (std::size_t size = 0; size < packet.size(); ++size) EXPECT_FALSE(readArtAddress(std::span(packet).first(size))) << size;
+}
+
+TEST(Decode, ANodeOfSixtyFourPortsAnswersSixteenTimes) {
+  std::vector<int> addresses;
+  for (int i = 0; i < 64; ++i) addresses.push_back(i);
+  const auto replies = artPollReplies({10, 0, 0, 5}, "Large", addresses);
+  ASSERT_EQ(replies.size(), 16u);
+  const auto last = link::readArtPollReply(replies.back());
+  ASSERT_TRUE(last);
+  EXPECT_EQ(last->bindIndex, 16);
+  EXPECT_EQ(last->portAddresses[3], 63);
+}
+
+TEST_F(RunningNode, MergesTwoSourcesAndHearsOpcAndDdp) {
+  node_.setSettings({{1, "e131", {{1, "RGB", 0, 7, 1}}}, {2, "ddp", {{1, "RGB", 0, 0, 1}}}});
+  auto first = e131(7, 10);
+  first[22] = 1;  // another CID
+  auto second = e131(7, 90);
+  second[22] = 2;
+  second[108] = 120;
+  send(second, 5568);
+  send(first, 5568);
+  std::vector<std::uint8_t> row(link::kDdpHeaderSize + 3, 20);
+  link::writeDdpHeader(row, {1, true, 0, 3, 0x0b});
+  send(row, 4048);
+  waitFor(3);
+  const auto state = node_.state();
+  EXPECT_EQ(state["ports"][0]["shows"][0], "#5a0000") << "the higher priority";
+  EXPECT_EQ(state["ports"][1]["shows"][0], "#141414");
 }
 
 }  // namespace

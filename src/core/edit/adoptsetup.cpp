@@ -22,6 +22,19 @@ StripTypeId stripOf(Show& show, const PortSection& section) {
   return strip.id;
 }
 
+/// Where the skipped pixels in front of a section begin: a pin stands before them.
+Pin startBefore(const PortSection& section, int channelsPerUniverse) {
+  const int width = static_cast<int>(section.order.size()) * section.bits / 8;
+  Pin pin{section.universe, section.channel};
+  for (int i = 0; i < section.skippedBefore; i += section.grouping) {
+    pin.channel -= width;
+    if (pin.channel >= 1) continue;
+    --pin.universe;
+    pin.channel = (channelsPerUniverse / width - 1) * width + 1;
+  }
+  return pin;
+}
+
 /// Pins what begins elsewhere than it would by itself.
 void keepStarts(Show& show, ControllerId id, const std::vector<PortSettings>& ports) {
   for (const PortSettings& port : ports)
@@ -32,8 +45,7 @@ void keepStarts(Show& show, ControllerId id, const std::vector<PortSettings>& po
         return show.controllers[static_cast<std::size_t>(s.controller)]->id == id && s.port == port.port - 1 && s.bead == static_cast<int>(b);
       });
       if (span == patch.spans.end() || (span->universe == section.universe && span->channel == section.channel)) continue;
-      const int channel = section.channel;
-      pinBead(show, {id, port.port - 1, static_cast<int>(b)}, Pin{section.universe, channel});
+      pinBead(show, {id, port.port - 1, static_cast<int>(b)}, startBefore(section, port.channelsPerUniverse));
     }
 }
 

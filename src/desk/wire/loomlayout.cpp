@@ -53,7 +53,7 @@ LoomLayout::LoomLayout(const Show& show, QSizeF size, double line, const View& v
   chooseStep(show, size.width(), view);
   placeThreads(show, line, view);
   placeTicks(show);
-  placeChips(show, line);
+  placeChips(show, line, view.tray);
 }
 
 void LoomLayout::chooseStep(const Show& show, double wide, const View& view) {
@@ -121,14 +121,15 @@ void LoomLayout::placeTicks(const Show& show) {
   }
 }
 
-void LoomLayout::placeChips(const Show& show, double line) {
-  double x = kMargin;
+void LoomLayout::placeChips(const Show& show, double line, double scrolled) {
+  double x = kMargin - scrolled;
   for (const LoosePiece& piece : loosePieces(show)) {
     const QString label = QStringLiteral("%1 · %2 px").arg(pieceLabel(show, piece.fixture, piece.first, piece.count)).arg(piece.count);
     const double wide = static_cast<double>(textWidth(static_cast<int>(label.size()) + 3));
     chips_.push_back({piece, QRectF(x, tray_.top() + line + 18, wide, line + 10), label});
     x += wide + 8;
   }
+  trayWidth_ = x + scrolled;
 }
 
 int LoomLayout::pixelsAbove(const BeadBox& bead, double y) {

@@ -64,6 +64,8 @@ class LoomLayout {
     QPointF scrolled;
     /// 1 shows the whole of the longest thread.
     double zoom = 1;
+    /// How far the tray is scrolled.
+    double tray = 0;
     /// Controllers that are folded to their card.
     std::set<ControllerId> folded = {};
   };
@@ -74,6 +76,8 @@ class LoomLayout {
   const std::vector<Chip>& chips() const { return chips_; }
   double beamY() const { return beamY_; }
   QRectF tray() const { return tray_; }
+  /// How wide everything in the tray is.
+  double trayWidth() const { return trayWidth_; }
   /// How wide the loom is, and how many pixels of the screen a pixel of strip takes.
   double width() const { return width_; }
   /// From the beam to the end of the longest thread.
@@ -96,7 +100,7 @@ class LoomLayout {
   void placeThreads(const Show& show, double line, const View& view);
   void placeBeads(const Show& show, Thread& thread, const Port& port);
   void placeTicks(const Show& show);
-  void placeChips(const Show& show, double line);
+  void placeChips(const Show& show, double line, double scrolled);
 
   std::vector<Card> cards_;
   std::vector<Thread> threads_;
@@ -104,6 +108,7 @@ class LoomLayout {
   QRectF tray_;
   double beamY_ = 0;
   double width_ = 0;
+  double trayWidth_ = 0;
   double height_ = 0;
   double scale_ = 1;
   /// From thread to thread.

@@ -233,7 +233,7 @@ void LoomView::paintTray(QPainter& painter) const {
   painter.setPen(theme().line);
   painter.drawLine(layout_.tray().topLeft(), layout_.tray().topRight());
   painter.setPen(theme().quiet);
-  const QString words = layout_.chips().empty() ? tr("Everything is wired.") : tr("Not wired yet — drag onto a port");
+  const QString words = layout_.chips().empty() ? tr("Everything is wired.") : layout_.trayWidth() > width() ? tr("Not wired yet — drag onto a port; the wheel shows more") : tr("Not wired yet — drag onto a port");
   painter.drawText(layout_.tray().topLeft() + QPointF(10, painter.fontMetrics().height() + 4), words);
   for (const auto& chip : layout_.chips()) {
     painter.setPen(Qt::NoPen);
@@ -394,6 +394,7 @@ std::optional<ThreadPlace> LoomView::selectedBead() const {
 }
 
 void LoomView::clampScroll() {
+  view_.tray = std::clamp(view_.tray, 0.0, std::max(0.0, layout_.trayWidth() - width()));
   const double room = layout_.tray().top() - layout_.beamY();
   view_.scrolled.setX(std::clamp(view_.scrolled.x(), 0.0, std::max(0.0, layout_.width() - width())));
   view_.scrolled.setY(std::clamp(view_.scrolled.y(), 0.0, std::max(0.0, layout_.height() - room)));
@@ -406,7 +407,10 @@ void LoomView::wheelEvent(QWheelEvent* event) {
   const bool isTall = layout_.height() > layout_.tray().top() - layout_.beamY() + 1;
   const bool sideways = event->modifiers() & Qt::ShiftModifier || !isTall || turned.y() == 0;
   const double step = turned.y() != 0 ? turned.y() : turned.x();
-  view_.scrolled -= sideways ? QPointF(step, 0) : QPointF(0, step);
+  if (layout_.tray().contains(event->position()))
+    view_.tray -= step;
+  else
+    view_.scrolled -= sideways ? QPointF(step, 0) : QPointF(0, step);
   clampScroll();
   relayout();
 }
