@@ -73,8 +73,11 @@ void Interface::takeSettings(const std::string& body, httplib::Response& answer)
 }
 
 bool Interface::start(const std::string& address, int port, std::string& why) {
-  // Without this the library shares the port with whoever has it already.
-  server_->set_socket_options([](auto) {});
+  // By itself the library shares the port with whoever has it already; a node that is started again may have it at once.
+  server_->set_socket_options([](auto socket) {
+    constexpr int kOn = 1;
+    ::setsockopt(socket, SOL_SOCKET, SO_REUSEADDR, &kOn, sizeof kOn);
+  });
   if (!server_->bind_to_port(address.c_str(), port)) {
     why = address + ":" + std::to_string(port) + ": cannot answer HTTP there. Another program may be using the port: " +
           "end that one, or choose another with --http.";

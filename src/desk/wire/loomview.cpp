@@ -208,18 +208,19 @@ void LoomView::paintPower(QPainter& painter, const LoomLayout::BeadBox& bead) co
   for (double y = bead.box.top(); y < bead.box.bottom(); y += kStep) {
     const auto level = power_.levelAt(bead.place, LoomLayout::pixelsAbove(bead, y));
     if (!level) break;
-    painter.fillRect(QRectF(left, y, kBand, std::min(kStep, bead.box.bottom() - y)), levelColour(*level));
+    painter.fillRect(QRectF(left, y, kBand, std::min(kStep + 1, bead.box.bottom() - y)), levelColour(*level));
   }
   painter.setFont(numberFont(0.75));
   for (std::size_t i = 0; i < bead.pins.size(); ++i) {
     const QPointF at(left + kBand, std::clamp(bead.pins[i], bead.box.top() + 4, bead.box.bottom() - 4));
     painter.setPen(QPen(theme().text, 1.5));
     painter.setBrush(theme().ember);
-    painter.drawLine(at, at + QPointF(6, 0));
-    painter.drawEllipse(at + QPointF(9, 0), 3, 3);
-    const auto amps = power_.pin_a(bead.place, static_cast<int>(i));
     constexpr double kRoomForAmps = 66;
-    if (!amps || layout_.step() < kRoomForAmps) continue;
+    const bool hasRoom = layout_.step() >= kRoomForAmps;
+    if (hasRoom) painter.drawLine(at, at + QPointF(6, 0));
+    painter.drawEllipse(hasRoom ? at + QPointF(9, 0) : at - QPointF(kBand / 2, 0), 3, 3);
+    const auto amps = power_.pin_a(bead.place, static_cast<int>(i));
+    if (!amps || !hasRoom) continue;
     painter.setPen(theme().quiet);
     painter.drawText(at + QPointF(-2, -5), ampsText(*amps));
   }

@@ -93,6 +93,7 @@ QWidget* WirePage::makeLoomTools() {
   find->setPlaceholderText(tr("Find on the loom"));
   find->setAccessibleName(tr("Find a fixture or controller on the loom"));
   find->setToolTip(tr("Return goes to the next"));
+  find->setMinimumWidth(textWidth(14));
   find->setMaximumWidth(textWidth(22));
   connect(find, &QLineEdit::returnPressed, this, [this, find] { find->setStyleSheet(loom_->findNext(find->text()) ? QString() : QStringLiteral("color: %1").arg(theme().wrong.name())); });
   row->addWidget(find, 1);
@@ -100,7 +101,7 @@ QWidget* WirePage::makeLoomTools() {
   load->setObjectName(QStringLiteral("powerLoad"));
   load->setAccessibleName(tr("Load at which power is shown"));
   load->setToolTip(tr("Currents and voltages along the threads are shown at this load; P on the loom puts a power pin"));
-  load->addItems({tr("Power at full white"), tr("Power at the brightest moment"), tr("Power now")});
+  load->addItems({tr("At full white"), tr("At the brightest"), tr("Now")});
   connect(load, &QComboBox::currentIndexChanged, this, [this](int index) { loom_->power().setLoad(static_cast<PowerLoad>(index)); });
   row->addWidget(load);
   auto* light = new QPushButton(tr("Light it"));
