@@ -10,6 +10,7 @@
 #include "core/render/renderer.h"
 #include "desk/parts/theme.h"
 #include "largeshow.h"
+#include "soak.h"
 #include "windowbudgets.h"
 
 namespace chispa::bench {
@@ -93,6 +94,11 @@ int main(int argc, char** argv) {
   // "window" alone measures the window only.
   if (argc == 2 && std::string_view(argv[1]) == "window") {
     chispa::bench::printWindowBudgets();
+    return 0;
+  }
+  // "soak SECONDS" plays for long and counts what arrives.
+  if (argc == 3 && std::string_view(argv[1]) == "soak") {
+    chispa::bench::printSoak(std::max(1, std::atoi(argv[2])));
     return 0;
   }
   benchmark::Initialize(&argc, argv);

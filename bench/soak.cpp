@@ -1,0 +1,183 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "soak.h"
+
+#include <arpa/inet.h>
+#include <sys/resource.h>
+#include <sys/socket.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include <array>
+#include <chrono>
+#include <csignal>
+#include <cstdio>
+#include <cstdlib>
+#include <fstream>
+#include <thread>
+#include <vector>
+
+#include "core/render/compiled.h"
+#include "engine/player.h"
+#include "largeshow.h"
+
+namespace chispa::bench {
+namespace {
+
+using SteadyTime = std::chrono::steady_clock;
+
+/// What the counting process has seen.
+struct Count {
+  std::uint64_t packets = 0;
+  std::uint64_t gaps = 0;
+  std::uint64_t universes = 0;
+};
+
+volatile std::sig_atomic_t ended = 0;
+
+/// A process that takes E1.31 at 127.0.0.1 and counts packets and gaps in their sequences; its time is not the player's.
+class Counter {
+ public:
+  Counter() : fd_(::socket(AF_INET, SOCK_DGRAM, 0)) {
+    sockaddr_in own{};
+    own.sin_family = AF_INET;
+    own.sin_addr.s_addr = htonl(INADDR_LOOPBACK);
+    ::bind(fd_, reinterpret_cast<const sockaddr*>(&own), sizeof own);
+    socklen_t size = sizeof own;
+    ::getsockname(fd_, reinterpret_cast<sockaddr*>(&own), &size);
+    port_ = ntohs(own.sin_port);
+    constexpr int kBuffer = 64 << 20;
+    if (::setsockopt(fd_, SOL_SOCKET, SO_RCVBUFFORCE, &kBuffer, sizeof kBuffer) != 0) ::setsockopt(fd_, SOL_SOCKET, SO_RCVBUF, &kBuffer, sizeof kBuffer);
+    if (::pipe(pipe_.data()) != 0) std::abort();
+    pid_ = ::fork();
+    if (pid_ == 0) count();
+    ::close(fd_);
+  }
+
+  int port() const { return port_; }
+  Count finish() const {
+    ::kill(pid_, SIGTERM);
+    Count count;
+    if (::read(pipe_[0], &count, sizeof count) != sizeof count) std::printf("the counter did not report\n");
+    ::waitpid(pid_, nullptr, 0);
+    return count;
+  }
+
+ private:
+  [[noreturn]] void count() const {
+    std::signal(SIGTERM, [](int) { ended = 1; });
+    Count count;
+    std::vector<int> last(65'536, -1);
+    constexpr std::size_t kAtOnce = 64;
+    std::array<std::array<std::uint8_t, 700>, kAtOnce> buffers;
+    std::array<iovec, kAtOnce> places{};
+    std::array<mmsghdr, kAtOnce> messages{};
+    for (std::size_t i = 0; i < kAtOnce; ++i) {
+      places[i] = {buffers[i].data(), buffers[i].size()};
+      messages[i].msg_hdr.msg_iov = &places[i];
+      messages[i].msg_hdr.msg_iovlen = 1;
+    }
+    const timeval wait{0, 50'000};
+    ::setsockopt(fd_, SOL_SOCKET, SO_RCVTIMEO, &wait, sizeof wait);
+    for (int quiet = 0; quiet < 10;) {
+      const int got = ::recvmmsg(fd_, messages.data(), kAtOnce, MSG_WAITFORONE, nullptr);
+      // After the end what is still on its way is counted, too.
+      quiet = got > 0 ? 0 : quiet + (ended ? 1 : 0);
+      for (int i = 0; i < got; ++i) {
+        const auto& packet = buffers[static_cast<std::size_t>(i)];
+        int& before = last[static_cast<std::size_t>(packet[113] << 8 | packet[114])];
+        if (before < 0) ++count.universes;
+        if (before >= 0 && packet[111] != ((before + 1) & 255)) ++count.gaps;
+        before = packet[111];
+        ++count.packets;
+      }
+    }
+    [[maybe_unused]] const auto written = ::write(pipe_[1], &count, sizeof count);
+    ::_exit(0);
+  }
+
+  int fd_;
+  int port_ = 0;
+  pid_t pid_ = 0;
+  std::array<int, 2> pipe_{};
+};
+
+double cpuSeconds() {
+  rusage usage{};
+  getrusage(RUSAGE_SELF, &usage);
+  const auto seconds = [](const timeval& t) { return static_cast<double>(t.tv_sec) + static_cast<double>(t.tv_usec) * 1e-6; };
+  return seconds(usage.ru_utime) + seconds(usage.ru_stime);
+}
+
+double residentMegabytes() {
+  std::ifstream in("/proc/self/statm");
+  long all = 0, resident = 0;
+  in >> all >> resident;
+  return static_cast<double>(resident * ::sysconf(_SC_PAGESIZE)) / (1 << 20);
+}
+
+/// Packets a second of one thread that does nothing but send full frames to a counter of its own.
+double sendingFloor() {
+  const Counter counter;
+  const Show show = largeShow(1000, 1, counter.port());
+  const auto compiled = compile(show);
+  std::vector<std::unique_ptr<link::ControllerSender>> senders;
+  std::size_t next = 0;
+  for (std::size_t c = 0; c < show.controllers.size(); ++c) {
+    std::vector<int> numbers;
+    for (; next < compiled->patch.universes.size() && compiled->patch.universes[next].controller == static_cast<int>(c); ++next) numbers.push_back(compiled->patch.universes[next].universe);
+    if (auto opened = link::ControllerSender::open(*show.controllers[c], numbers, {})) senders.push_back(*std::move(opened));
+  }
+  const std::vector<std::uint8_t> values(compiled->packer->bufferSize(), 9);
+  const auto begun = SteadyTime::now();
+  int frames = 0;
+  for (; SteadyTime::now() - begun < std::chrono::seconds(2); ++frames)
+    for (auto& sender : senders) sender->send(std::span(values).first(sender->universes().size() * 512), SteadyTime::now().time_since_epoch(), true);
+  const double seconds = std::chrono::duration<double>(SteadyTime::now() - begun).count();
+  counter.finish();
+  return frames * 1000.0 / seconds;
+}
+
+}  // namespace
+
+void printSoak(int seconds) {
+  const double floor = sendingFloor();
+  const Counter counter;
+  const Show show = largeShow(1000, 3, counter.port());
+  double cpu = 0, startMemory = 0, endMemory = 0;
+  std::uint64_t sent = 0, refused = 0, frames = 0, skipped = 0;
+  std::array<double, 4> late{};
+  {
+    engine::Player player({});
+    player.setShow(show, compile(show));
+    player.play(show.scores[0]->id, Micros(0), show.scores[0]->length, true);
+    player.output().switchLight(true);
+    std::this_thread::sleep_for(std::chrono::seconds(3));
+    startMemory = residentMegabytes();
+    const double before = cpuSeconds();
+    const auto begun = SteadyTime::now();
+    std::this_thread::sleep_for(std::chrono::seconds(seconds));
+    cpu = (cpuSeconds() - before) / std::chrono::duration<double>(SteadyTime::now() - begun).count() / 2 * 100;
+    endMemory = residentMegabytes();
+    const auto& stats = player.stats();
+    late = {stats.lateness.percentile_ms(0.5), stats.lateness.percentile_ms(0.99), stats.lateness.percentile_ms(0.999), stats.lateness.most_ms()};
+    frames = stats.frames;
+    skipped = stats.skipped;
+    player.output().switchLight(false);
+    std::this_thread::sleep_for(std::chrono::seconds(1));
+    for (const auto& line : player.lines()) {
+      sent += line.packets;
+      refused += line.errors;
+    }
+  }
+  const Count arrived = counter.finish();
+  std::printf("1,000 universes, 170,000 px, 3 layers, 40 fps, for %d s\n", seconds);
+  std::printf("frames                 %llu sent, %llu periods skipped\n", static_cast<unsigned long long>(frames), static_cast<unsigned long long>(skipped));
+  std::printf("lateness               p50 %.2f, p99 %.2f, p99.9 %.2f, most %.2f ms\n", late[0], late[1], late[2], late[3]);
+  std::printf("CPU                    %.1f %% of two cores\n", cpu);
+  std::printf("packets                %llu sent, %llu refused by the kernel, %llu arrived, %llu gaps in sequence, %llu universes\n", static_cast<unsigned long long>(sent), static_cast<unsigned long long>(refused),
+              static_cast<unsigned long long>(arrived.packets), static_cast<unsigned long long>(arrived.gaps), static_cast<unsigned long long>(arrived.universes));
+  std::printf("memory                 %.1f MB after 3 s, %.1f MB at the end\n", startMemory, endMemory);
+  std::printf("floor: sending alone   %.0f packets/s on one core; this run needed %.0f\n", floor, static_cast<double>(sent) / (seconds + 4));
+}
+
+}  // namespace chispa::bench
