@@ -14,6 +14,7 @@
 
 #include "cli/opened.h"
 #include "cli/verbs.h"
+#include "core/edit/planedits.h"
 #include "core/files/showfile.h"
 #include "core/music/analysis.h"
 #include "core/render/renderer.h"
@@ -34,7 +35,7 @@ struct Arrival {
   std::array<std::uint8_t, kUniverseChannels> values;
 };
 
-/// Protocol (0 E1.31, 1 Art-Net) and universe, at one controller's node.
+/// Protocol (in the order of Protocol: 0 E1.31, 1 Art-Net, 2 DDP, 3 OPC) and universe or block of 512, at one controller's node.
 using StreamKey = std::tuple<std::size_t, int, int>;
 
 /// A chispa-node of its own for each controller of a show; ends them all.
@@ -132,10 +133,7 @@ class Comparison {
       compute(record);
       const PatchUniverse& universe = compiled_.patch.universes[record.universe];
       const auto index = static_cast<std::size_t>(universe.controller);
-      // DDP has no universes that a node could write down one by one.
-      if (show.controllers[index]->protocol == Protocol::Ddp) continue;
-      const int protocol = show.controllers[index]->protocol == Protocol::E131 ? 0 : 1;
-      const StreamKey key{index, protocol, universe.universe};
+      const StreamKey key{index, static_cast<int>(show.controllers[index]->protocol), universe.universe};
       const auto stream = arrivals.find(key);
       const std::size_t at = read[key]++;
       ++verdict_.packets;
@@ -198,9 +196,16 @@ std::vector<engine::SentRecord> playFor(const OpenedShow& opened, const std::sha
 int rehearse(const Words& words) {
   constexpr double kUsualLength_s = 20;
   const double length_s = words.length_s > 0 ? words.length_s : kUsualLength_s;
-  const auto opened = OpenedShow::open(words.file);
+  auto opened = OpenedShow::open(words.file);
   const Score* score = opened ? opened->score(words.score) : nullptr;
   if (!score) return kShowError;
+  // What holds light back in time or strength is left out: every byte is compared with what the score says.
+  for (const auto& controller : Items<Controller>(opened->show.controllers))
+    changeItem(opened->show.controllers, controller->id, [](Controller& c) { c.delay_ms = c.mostFramesPerSecond = 0; });
+  for (const auto& supply : Items<Supply>(opened->show.supplies))
+    changeItem(opened->show.supplies, supply->id, [](Supply& s) { s.limit_a = 0; });
+  // Only what a node can stand in for.
+  std::erase_if(opened->show.controllers, [](const auto& c) { return !isNetworked(c->protocol); });
   NodeCrew crew;
   const auto& controllers = opened->show.controllers;
   for (std::size_t i = 0; i < controllers.size(); ++i) {

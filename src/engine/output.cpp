@@ -25,14 +25,14 @@ void Output::replaceProgram(Program* old, Program& next) noexcept {
 
 void Output::compute(Program& program, const TransportState& at, Micros position, MonoTime now) noexcept {
   PixelFrame& frame = program.frames->filling();
-  const std::optional<WalkSignal>* signal = signal_.current();
-  if (signal && *signal) {
-    drawWalk(**signal, program, now, frame);
-  } else if (const CompiledScore* score = program.show->scoreOf(at.score)) {
+  const std::optional<TestSignal>* signal = signal_.current();
+  const bool isTested = signal && *signal;
+  const CompiledScore* score = program.show->scoreOf(at.score);
+  if (score && (!isTested || (*signal)->restPlays))
     program.renderer.render(*score, position, frame);
-  } else {
+  else
     frame.clear();
-  }
+  if (isTested) drawSignal(**signal, program, now, frame);
   pointOut(frame);
 }
 
@@ -148,7 +148,8 @@ void OutputThread::run() noexcept {
     stats_.lastFrameTook_ns.store((now - begun).count(), std::memory_order_relaxed);
     next += period_;
     if (next < now) {
-      const auto missed = (now - next) / period_ + 1;
+      // Late by less than a period, the next frame begins at once; only what is past altogether is left out.
+      const auto missed = (now - next) / period_;
       stats_.skipped.fetch_add(static_cast<std::uint64_t>(missed), std::memory_order_relaxed);
       next += missed * period_;
     }

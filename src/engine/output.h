@@ -40,8 +40,8 @@ class Output {
   void setBlackout(bool on) { blackout_.store(on); }
   bool isBlackout() const { return blackout_.load(); }
   /// A test signal instead of the score; nothing ends it.
-  void setSignal(std::optional<WalkSignal> signal) {
-    signal_.give(std::make_unique<std::optional<WalkSignal>>(signal));
+  void setSignal(std::optional<TestSignal> signal) {
+    signal_.give(std::make_unique<std::optional<TestSignal>>(signal));
   }
   /// Points pixels out: they shine white, and all else is dimmed; none ends it.
   void setHighlight(std::vector<std::int32_t> pixels) { highlight_.give(std::make_unique<std::vector<std::int32_t>>(std::move(pixels))); }
@@ -68,7 +68,7 @@ class Output {
 
   const Transport& transport_;
   Handover<Program> program_;
-  Handover<std::optional<WalkSignal>> signal_;
+  Handover<std::optional<TestSignal>> signal_;
   Handover<std::vector<std::int32_t>> highlight_;
   std::atomic<bool> lightWanted_{false};
   bool isLit_ = false;

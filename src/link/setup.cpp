@@ -6,7 +6,6 @@
 #include <algorithm>
 #include <nlohmann/json.hpp>
 
-#include "core/files/names.h"
 #include "link/setupdoor.h"
 
 namespace chispa::link {
@@ -31,10 +30,17 @@ Result<std::string> getFromNode(const Controller& controller, const std::string&
   if (controller.setupPort == 0)
     return Failure{"The controller has no set-up interface.", controller.name,
                    "Enter its set-up port, or set it up with its own means."};
-  const auto answer = nodeClient(controller).Get(path);
+  // What is no controller may answer without end.
+  constexpr std::size_t kMostBody = std::size_t{8} << 20;
+  std::string body;
+  const auto answer = nodeClient(controller).Get(path, [&](const char* data, std::size_t size) {
+    if (body.size() + size > kMostBody) return false;
+    body.append(data, size);
+    return true;
+  });
   if (!answer) return noSetupAnswer(controller, httplib::to_string(answer.error()));
   if (answer->status != 200) return noSetupAnswer(controller, "HTTP " + std::to_string(answer->status));
-  return answer->body;
+  return body;
 }
 
 namespace {
@@ -48,10 +54,25 @@ std::string sectionText(Protocol protocol, const PortSection& s) {
          (s.zigzag > 0 ? ", turns back every " + std::to_string(s.zigzag) : "") + (s.brightness < 1 ? ", at " + std::to_string(static_cast<int>(s.brightness * 100 + 0.5)) + " %" : "");
 }
 
+/// True if `next` is the same again right behind, so that a count says it all.
+bool follows(const PortSection& one, const PortSection& next) {
+  PortSection same = next;
+  same.universe = one.universe;
+  same.channel = one.channel;
+  same.skippedBefore = one.skippedBefore;
+  const int values = (one.pixels + one.grouping - 1) / one.grouping;
+  return same == one && next.skippedBefore == 0 && next.universe == one.universe && next.channel == one.channel + values * static_cast<int>(one.order.size()) * one.bits / 8;
+}
+
 std::string portText(const PortSettings* port) {
   if (!port || port->sections.empty()) return "nothing";
-  std::string text(nameOf(port->protocol));
-  for (const PortSection& section : port->sections) text += " · " + sectionText(port->protocol, section);
+  std::string text = protocolTitle(port->protocol);
+  for (std::size_t i = 0; i < port->sections.size();) {
+    std::size_t alike = 1;
+    while (i + alike < port->sections.size() && follows(port->sections[i + alike - 1], port->sections[i + alike])) ++alike;
+    text += " · " + (alike > 1 ? std::to_string(alike) + " × " : std::string()) + sectionText(port->protocol, port->sections[i]);
+    i += alike;
+  }
   if (port->isPacked) text += " · packed";
   return text;
 }

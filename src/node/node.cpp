@@ -15,6 +15,8 @@ namespace chispa::node {
 namespace {
 
 constexpr int kPorts[] = {5568, 6454, 4048, 7890};
+/// Protocols by their number in the record.
+constexpr const char* kRecorded[] = {"e131", "artnet", "ddp", "opc"};
 
 std::string hexColour(Shown c) {
   char text[8];
@@ -160,7 +162,10 @@ void Node::hearOpc() {
       constexpr int kSetColours8 = 0;
       constexpr int kSetColours16 = 2;
       const bool isColours = message->command == kSetColours8 || message->command == kSetColours16;
-      if (isColours && !cable_.isSilent(now)) universes_.acceptRow("opc", "opc", 0, message->data, 0, now);
+      if (isColours && !cable_.isSilent(now)) {
+        universes_.acceptRow("opc", "opc", 0, message->data, 0, now);
+        if (recordFile_) recordRow("opc");
+      }
       client.held.erase(client.held.begin(), client.held.begin() + static_cast<std::ptrdiff_t>(message->size));
     }
   }
@@ -194,7 +199,9 @@ void Node::takeArtNet(const Incoming& packet) {
 void Node::takeDdp(const Incoming& packet) {
   if (isDdpStatusQuery(packet.bytes)) return answer(packet, ddpStatusReply(options_.name));
   const auto piece = readDdp(packet.bytes);
-  if (piece) universes_.acceptRow("ddp", textOf(senderOf(packet)), piece->offset, piece->data, piece->sequence, std::chrono::steady_clock::now());
+  if (!piece) return;
+  universes_.acceptRow("ddp", textOf(senderOf(packet)), piece->offset, piece->data, piece->sequence, std::chrono::steady_clock::now());
+  if (recordFile_ && piece->push) recordRow("ddp");
 }
 
 void Node::answer(const Incoming& asked, std::span<const std::uint8_t> reply) const {
@@ -238,12 +245,22 @@ void Node::obey(const ArtAddressOrder& order) {
 }
 
 void Node::record(const std::string& protocol, const DataPacket& packet) {
-  const std::uint8_t head[5] = {static_cast<std::uint8_t>(protocol == "e131" ? 0 : 1),
+  const auto number = std::find(std::begin(kRecorded), std::end(kRecorded), protocol) - std::begin(kRecorded);
+  const std::uint8_t head[5] = {static_cast<std::uint8_t>(number),
                                 static_cast<std::uint8_t>(packet.universe >> 8),
                                 static_cast<std::uint8_t>(packet.universe & 255), packet.sequence,
                                 static_cast<std::uint8_t>(packet.terminated ? 1 : 0)};
   std::fwrite(head, 1, sizeof head, recordFile_);
   std::fwrite(packet.values.data(), 1, packet.values.size(), recordFile_);
+}
+
+void Node::recordRow(const std::string& protocol) {
+  DataPacket packet;
+  for (const int page : universes_.numbersOf(protocol)) {
+    packet.universe = page;
+    for (int channel = 1; channel <= 512; ++channel) packet.values[static_cast<std::size_t>(channel - 1)] = static_cast<std::uint8_t>(universes_.valueAt(protocol, page, channel));
+    record(protocol, packet);
+  }
 }
 
 std::vector<PortSetup> Node::settings() const {

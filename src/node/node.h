@@ -73,6 +73,8 @@ class Node {
   std::vector<int> portAddresses() const;
   std::array<std::uint8_t, 4> ownAddress() const;
   void record(const std::string& protocol, const DataPacket& packet);
+  /// Writes all pages of a row down, as they are when a frame is whole.
+  void recordRow(const std::string& protocol);
 
   NodeOptions options_;
   mutable std::mutex mutex_;

@@ -84,6 +84,13 @@ int Universes::valueAt(const std::string& protocol, int universe, int channel) c
   return found == universes_.end() ? 0 : static_cast<int>(found->second.values[static_cast<std::size_t>(channel - 1)]);
 }
 
+std::vector<int> Universes::numbersOf(const std::string& protocol) const {
+  std::vector<int> numbers;
+  for (const auto& [stream, universe] : universes_)
+    if (stream.first == protocol) numbers.push_back(stream.second);
+  return numbers;
+}
+
 nlohmann::json Universes::toJson() const {
   auto list = nlohmann::json::array();
   for (const auto& [stream, universe] : universes_)

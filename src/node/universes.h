@@ -23,6 +23,8 @@ class Universes {
 
   /// The value at a channel from 1; 0 where nothing came.
   int valueAt(const std::string& protocol, int universe, int channel) const;
+  /// The numbers of all universes of a protocol that have been heard, rising.
+  std::vector<int> numbersOf(const std::string& protocol) const;
   nlohmann::json toJson() const;
 
  private:

@@ -2,8 +2,10 @@
 #include "node/window.h"
 
 #include <QCoreApplication>
+#include <QKeyEvent>
 #include <QPainter>
 #include <QTimer>
+#include <QWheelEvent>
 
 #include "node/node.h"
 
@@ -20,7 +22,7 @@ QString words(const char* text) { return QCoreApplication::translate("NodeWindow
 }  // namespace
 
 NodeWindow::NodeWindow(const Node& node) : node_(node) {
-  setWindowTitle(QString::fromStdString(node.options().name) + QStringLiteral(" — ") + QString::fromStdString(node.options().listen));
+  setWindowTitle(QString::fromStdString(node.name()) + QStringLiteral(" — ") + QString::fromStdString(node.options().listen));
   setMinimumSize(240, 120);
   auto* timer = new QTimer(this);
   connect(timer, &QTimer::timeout, this, qOverload<>(&NodeWindow::update));
@@ -38,7 +40,7 @@ void NodeWindow::paintEvent(QPaintEvent*) {
                      words("No port is set up yet. Send the set-up from Chispa (Wire, or chispa-cli push)."));
     return;
   }
-  int y = kMargin;
+  int y = kMargin - scrolled_;
   for (const PortSetup& port : ports) {
     const auto colours = node_.shown(port);
     if (colours.empty()) continue;
@@ -55,6 +57,25 @@ void NodeWindow::paintEvent(QPaintEvent*) {
       painter.fillRect(place, colour.lightness() < 10 ? kUnlit : colour);
     }
     y += (static_cast<int>(colours.size()) / perRow + 1) * dot + 8;
+  }
+  tall_ = y + scrolled_;
+}
+
+void NodeWindow::scrollBy(int dots) {
+  scrolled_ = std::clamp(scrolled_ + dots, 0, std::max(0, tall_ - height()));
+  update();
+}
+
+void NodeWindow::wheelEvent(QWheelEvent* event) { scrollBy(-event->angleDelta().y()); }
+
+void NodeWindow::keyPressEvent(QKeyEvent* event) {
+  constexpr int kLine = 60;
+  switch (event->key()) {
+    case Qt::Key_Down: return scrollBy(kLine);
+    case Qt::Key_Up: return scrollBy(-kLine);
+    case Qt::Key_PageDown: return scrollBy(height());
+    case Qt::Key_PageUp: return scrollBy(-height());
+    default: QWidget::keyPressEvent(event);
   }
 }
 

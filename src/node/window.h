@@ -14,9 +14,16 @@ class NodeWindow : public QWidget {
 
  protected:
   void paintEvent(QPaintEvent* event) override;
+  void wheelEvent(QWheelEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
 
  private:
+  void scrollBy(int dots);
+
   const Node& node_;
+  /// Many ports are taller than the window: how far it is scrolled, and how tall all of it is.
+  int scrolled_ = 0;
+  int tall_ = 0;
 };
 
 }  // namespace chispa::node

@@ -113,6 +113,35 @@ TEST(Cli, PlayWritesItsFigures) {
   EXPECT_EQ(figures["controllers"][0]["trouble"].get<std::string>().substr(0, 18), "no answer from 127");
 }
 
+TEST(Cli, ARehearsalComparesRowsToo) {
+  const test::TemporaryFolder folder;
+  Show show = *loadShow(kDemo);
+  int index = 9;
+  for (const auto& controller : Items<Controller>(show.controllers))
+    changeItem(show.controllers, controller->id, [&](Controller& c) {
+      c.host = test::loopbackAddress(index++);
+      c.setupPort = 18'092;
+      if (c.name == "Rim box") c.protocol = Protocol::Ddp;
+      if (c.name == "Booth box") c.protocol = Protocol::Opc;
+      c.delay_ms = 40;
+    });
+  ASSERT_TRUE(saveShow(folder.path() / "rows.chispa", show));
+  const Ran ran = run("rehearse " + (folder.path() / "rows.chispa").string() + " --seconds 3");
+  EXPECT_EQ(ran.status, 0) << ran.out;
+  EXPECT_NE(ran.out.find(" 0 differing, 0 missing, 0 unexpected"), std::string::npos) << ran.out;
+}
+
+TEST(Cli, OthersAreFoundAndHeard) {
+  const Ran found = run("find --interface " + test::loopbackAddress(13) + " --json");
+  EXPECT_EQ(found.status, 0) << found.out;
+  EXPECT_TRUE(nlohmann::json::parse(found.out).empty());
+  const Ran heard = run("listen --interface " + test::loopbackAddress(13) + " --seconds 0.2");
+  EXPECT_EQ(heard.status, 0);
+  EXPECT_NE(heard.out.find("Nothing arrived."), std::string::npos);
+  const Ran wrong = run("listen --interface 203.0.113.9 --seconds 0.2");
+  EXPECT_EQ(wrong.status, 1);
+}
+
 TEST(Cli, WhatIsWrongIsSaidWithPlaceAndCure) {
   const test::TemporaryFolder folder;
   std::ofstream(folder.path() / "cut.chispa") << R"({"format": "chispa-show", "vers)";

@@ -4,6 +4,7 @@
 #include <random>
 #include <set>
 
+#include "carousel/carousel.h"
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
 #include "core/files/showjson.h"
@@ -265,6 +266,14 @@ TEST(Addresses, AThousandRandomWiringsObeyTheRules) {
     ASSERT_TRUE(read);
     ASSERT_EQ(*read, show);
   }
+}
+
+TEST(Problems, AGapThatAPinLeavesIsSaid) {
+  Show show = demo::carousel();
+  const Controller& rim = *show.controllers[0];
+  pinPort(show, rim.id, 4, Pin{9, 1});
+  const auto problems = findProblems(show, [](const std::string&) { return true; });
+  EXPECT_TRUE(std::any_of(problems.begin(), problems.end(), [](const Problem& p) { return p.what == "Universes 5 to 8 are left out by a pinned start."; }));
 }
 
 }  // namespace

@@ -6,6 +6,7 @@
 #include <QLabel>
 #include <QTreeWidget>
 
+#include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
 #include "core/wire/portsettings.h"
 #include "node/interface.h"
@@ -67,7 +68,7 @@ class HungTest : public WindowTest {
   }
   bool isDone() const {
     for (int i = 0; i < list_->topLevelItemCount(); ++i)
-      if (list_->topLevelItem(i)->text(3).endsWith(QStringLiteral("…"))) return false;
+      if (list_->topLevelItem(i)->text(1).endsWith(QStringLiteral("…"))) return false;
     return true;
   }
   void send() {
@@ -77,7 +78,7 @@ class HungTest : public WindowTest {
   void closeDialog() {
     for (auto* dialog : window_.findChildren<QDialog*>()) delete dialog;
   }
-  QString resultOf(int box) const { return list_->topLevelItem(box)->text(3); }
+  QString resultOf(int box) const { return list_->topLevelItem(box)->text(1); }
   std::vector<PortSettings> settingsOf(int box) const {
     const auto read = parsePortSettings(node::toJson(nodes_[box]->settings()).dump(), "node");
     return read ? *read : std::vector<PortSettings>();
@@ -133,7 +134,7 @@ TEST_F(HungTest, EachFaultOfAPushIsToldAndLeavesNothingHalfKnown) {
   ASSERT_GT(broken->childCount(), 3);
   for (int line = 0; line < broken->childCount(); ++line) {
     const bool isWritten = broken->child(line)->text(0).mid(5).toInt() <= 3;
-    EXPECT_TRUE(broken->child(line)->text(3).startsWith(isWritten ? QStringLiteral("✓ written") : QStringLiteral("! has nothing"))) << broken->child(line)->text(3).toStdString();
+    EXPECT_TRUE(broken->child(line)->text(1).startsWith(isWritten ? QStringLiteral("✓ written") : QStringLiteral("! has nothing"))) << broken->child(line)->text(1).toStdString();
   }
   EXPECT_TRUE(resultOf(2).startsWith(QStringLiteral("!"))) << resultOf(2).toStdString();
   EXPECT_EQ(resultOf(3), QStringLiteral("✓ written and read back"));
@@ -221,20 +222,29 @@ TEST_F(HungTest, BeadsAreEchoedSpreadFoldedZoomedAndFound) {
   dragWith(loom.layoutNow().threads()[0].beads[0].box.center(), hook(2), Qt::ControlModifier);
   EXPECT_EQ(show().controllers[0]->ports[2].run.size(), 1u) << "an echo";
   EXPECT_EQ(show().controllers[0]->ports[0].run.size(), 1u);
-  // A panel of five columns takes this and the four ports behind it.
-  const Fixture& panel = *findNamed(show().fixtures, "Panel 1");
-  const int strings = stringCount(panel);
-  ASSERT_GT(strings, 1);
-  for (int wheel = 0; wheel < 40; ++wheel) {
-    if (chipOf("Panel 1").x() < loom.width() - 40 && chipOf("Panel 1").x() > 40) break;
-    QWheelEvent turn(loom.layoutNow().tray().center(), loom.mapToGlobal(loom.layoutNow().tray().center()), {}, {0, -120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
-    QCoreApplication::sendEvent(&loom, &turn);
+  // A matrix of five columns takes this and the four ports behind it.
+  document_.apply(QStringLiteral("five columns"), [](Show& s) {
+    GridShape grid;
+    grid.columns = 5;
+    grid.rows = 8;
+    grid.runs = GridRuns::AlongColumns;
+    const FixtureId made = addFixture(s, grid, {});
+    changeItem(s.fixtures, made, [](Fixture& f) { f.name = "Five"; });
+    // To the front of the tray.
+    std::rotate(s.fixtures.begin(), s.fixtures.end() - 1, s.fixtures.end());
+  });
+  dragWith(chipOf("Five"), hook(3), Qt::ShiftModifier);
+  for (std::size_t port = 3; port < 8; ++port) {
+    ASSERT_EQ(show().controllers[0]->ports[port].run.size(), 1u) << port;
+    EXPECT_EQ(show().controllers[0]->ports[port].run[0].count, 8);
   }
-  const std::size_t from = strings <= 8 ? 3 : 0;
-  if (strings <= 9) {
-    dragWith(chipOf("Panel 1"), hook(from), Qt::ShiftModifier);
-    for (int i = 0; i < strings; ++i) EXPECT_FALSE(show().controllers[0]->ports[from + static_cast<std::size_t>(i)].run.empty()) << i;
-  }
+  EXPECT_TRUE(show().controllers[0]->ports[8].run.empty());
+  // The wheel shows what lies further in the tray.
+  const QPointF tray = loom.layoutNow().tray().center();
+  const double leftmost = loom.layoutNow().chips()[0].box.left();
+  QWheelEvent turn(tray, loom.mapToGlobal(tray), {}, {0, -120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+  QCoreApplication::sendEvent(&loom, &turn);
+  EXPECT_LT(loom.layoutNow().chips()[0].box.left(), leftmost);
   // Fold, find (which unfolds), zoom.
   selection_.select(show().controllers[0]->id);
   loom.setFocus();

@@ -9,6 +9,7 @@
 #include <array>
 #include <cstdlib>
 
+#include "link/beacon.h"
 #include "link/sender.h"
 
 namespace chispa::link {
@@ -105,6 +106,17 @@ TEST(BetweenNamespaces, MulticastReachesTheGroupOfItsUniverseOnly) {
   const auto arrived = countAcross(5568, "239.255.2.3", [&] { sendTwice(controller, {2 * 256 + 3, 2 * 256 + 4}); });
   if (!arrived) GTEST_SKIP() << "network namespaces are not permitted here";
   EXPECT_EQ(*arrived, 2) << "two frames of universe 515, none of 516";
+}
+
+TEST(BetweenNamespaces, WhatIsMulticastIsAnnouncedEveryTenSeconds) {
+  const auto arrived = countAcross(5568, "239.255.250.214", [] {
+    auto opened = DiscoveryBeacon::open({}, {1, 2, 515}, "10.77.0.1");
+    if (!opened) return;
+    DiscoveryBeacon beacon = *std::move(opened);
+    for (int second = 0; second < 21; ++second) beacon.tick(std::chrono::seconds(second));
+  });
+  if (!arrived) GTEST_SKIP() << "network namespaces are not permitted here";
+  EXPECT_EQ(*arrived, 3) << "at 0, 10 and 20 s";
 }
 
 TEST(BetweenNamespaces, ArtNetBroadcastReachesEverybody) {

@@ -79,6 +79,7 @@ class Inspection {
   void inspectAddresses() {
     const Patch patch = derivePatch(show_);
     inspectUniverses(patch);
+    inspectGaps(patch);
     inspectOverlaps(patch);
     inspectPorts(patch);
   }
@@ -114,6 +115,18 @@ class Inspection {
         add(Severity::Error,
             "Universe " + std::to_string(used.universe) + " is also used by " + controllerOf(other->second).name + (isMulticast ? " in multicast." : " at the same address."),
             controller.name, "Give one of them another first universe.", controller.id);
+    }
+  }
+
+  /// Universes that a pin has left out: the controller would have to be set up so.
+  void inspectGaps(const Patch& patch) {
+    for (std::size_t i = 1; i < patch.universes.size(); ++i) {
+      const PatchUniverse& before = patch.universes[i - 1];
+      const PatchUniverse& used = patch.universes[i];
+      const int left = used.universe - before.universe - 1;
+      if (before.controller != used.controller || left <= 0 || isRow(controllerOf(used.controller).protocol)) continue;
+      const std::string which = left == 1 ? "Universe " + std::to_string(used.universe - 1) + " is" : "Universes " + std::to_string(before.universe + 1) + " to " + std::to_string(used.universe - 1) + " are";
+      add(Severity::Note, which + " left out by a pinned start.", controllerOf(used.controller).name, "Take the pin away, unless the controller is set up so.", controllerOf(used.controller).id);
     }
   }
 

@@ -1,14 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/bench/benchpage.h"
 
+#include <QCheckBox>
+#include <QColorDialog>
 #include <QDoubleSpinBox>
 #include <QFormLayout>
 #include <QLabel>
+#include <QListWidget>
 #include <QPushButton>
 #include <QShortcut>
+#include <QStackedWidget>
 #include <QTreeWidget>
 #include <QVBoxLayout>
 
+#include "core/colour/rgb.h"
 #include "core/wire/patch.h"
 #include "desk/bench/chainview.h"
 #include "desk/bench/universefield.h"
@@ -91,40 +96,17 @@ BenchPage::BenchPage(const Session& session, QWidget* parent) : QWidget(parent),
   ports_->setHeaderHidden(true);
   ports_->setIndentation(12);
   connect(ports_, &QTreeWidget::currentItemChanged, this, &BenchPage::takeChoice);
-  column->addWidget(ports_, 1);
-  heading(tr("Signal: walk"), column);
-  auto* form = new QFormLayout;
-  const auto number = [&](const QString& name, const QString& label, const QString& unit, double low, double high, double step, double value, int decimals) {
-    auto* field = new QDoubleSpinBox;
-    field->setObjectName(name);
-    field->setAccessibleName(label);
-    field->setToolTip(label);
-    field->setDecimals(decimals);
-    field->setRange(low, high);
-    field->setSingleStep(step);
-    field->setSuffix(QLatin1Char(' ') + unit);
-    field->setValue(value);
-    connect(field, &QDoubleSpinBox::valueChanged, this, &BenchPage::sendSignal);
-    form->addRow(label, field);
-    return field;
-  };
-  speed_ = number("walkSpeed", tr("Time a pixel"), "s", 0, 5, 0.05, 0.2, 2);
-  level_ = number("walkLevel", tr("Level"), "%", 1, 100, 5, 30, 0);
-  column->addLayout(form);
-  auto* hint = new QLabel(tr("0 s stands still: ← and → step by one, with Shift by ten."));
-  hint->setObjectName(QStringLiteral("quiet"));
-  hint->setWordWrap(true);
-  column->addWidget(hint);
-  walk_ = new QPushButton(tr("Walk"));
-  walk_->setObjectName(QStringLiteral("walkButton"));
-  walk_->setCheckable(true);
-  walk_->setToolTip(tr("Lights one pixel after another on the chosen port"));
-  connect(walk_, &QPushButton::toggled, this, &BenchPage::sendSignal);
-  column->addWidget(walk_);
+  column->addWidget(ports_, 3);
+  heading(tr("Signal"), column);
+  makeSignals(column);
   row->addWidget(side);
 
   auto* middle = new QVBoxLayout;
   middle->setContentsMargins(20, 18, 20, 14);
+  stack_ = new QStackedWidget;
+  auto* signalFace = new QWidget;
+  auto* signalColumn = new QVBoxLayout(signalFace);
+  signalColumn->setContentsMargins(0, 0, 0, 0);
   headline_ = new QLabel;
   headline_->setFont(numberFont(1.7));
   headline_->setWordWrap(true);
@@ -132,16 +114,26 @@ BenchPage::BenchPage(const Session& session, QWidget* parent) : QWidget(parent),
   address_->setObjectName(QStringLiteral("quiet"));
   address_->setWordWrap(true);
   chain_ = new ChainView;
-  middle->addWidget(headline_);
-  middle->addWidget(address_);
-  middle->addSpacing(8);
-  middle->addWidget(chain_, 2);
+  signalColumn->addWidget(headline_);
+  signalColumn->addWidget(address_);
+  signalColumn->addSpacing(8);
+  signalColumn->addWidget(chain_, 1);
+  finderView_ = new FinderView(session_);
+  stack_->addWidget(signalFace);
+  stack_->addWidget(finderView_);
+  connect(finderView_, &FinderView::left, this, [this] {
+    stack_->setCurrentIndex(0);
+    finders_->setCurrentRow(-1);
+    sendSignal();
+  });
+  middle->addWidget(stack_, 2);
   middle->addSpacing(12);
   fieldTitle_ = new QLabel;
   middle->addWidget(fieldTitle_);
   field_ = new UniverseField;
   middle->addWidget(field_, 3);
   row->addLayout(middle, 1);
+  row->addWidget(makeFinders());
 
   for (const auto& [key, by] : {std::pair{QKeySequence(Qt::Key_Left), -1}, std::pair{QKeySequence(Qt::Key_Right), 1},
                                 std::pair{QKeySequence(Qt::SHIFT | Qt::Key_Left), -10}, std::pair{QKeySequence(Qt::SHIFT | Qt::Key_Right), 10}}) {
@@ -151,12 +143,47 @@ BenchPage::BenchPage(const Session& session, QWidget* parent) : QWidget(parent),
   }
   connect(&session_.document, &Document::showChanged, this, &BenchPage::fillPorts);
   connect(&session_.document, &Document::opened, this, [this] {
-    setWalking(false);
+    setSending(false);
     port_ = {};
     fillPorts();
   });
   connect(&session_.stage, &Stage::ticked, this, &BenchPage::showNow);
   fillPorts();
+}
+
+QWidget* BenchPage::makeFinders() {
+  auto* side = new QWidget;
+  side->setObjectName(QStringLiteral("sidePanel"));
+  side->setFixedWidth(kSideWidth);
+  auto* column = new QVBoxLayout(side);
+  column->setContentsMargins(8, 10, 8, 8);
+  auto* title = new QLabel(tr("Finders"));
+  title->setObjectName(QStringLiteral("heading"));
+  column->addWidget(title);
+  auto* hint = new QLabel(tr("One question at a time; answers by single keys."));
+  hint->setObjectName(QStringLiteral("quiet"));
+  hint->setWordWrap(true);
+  column->addWidget(hint);
+  finders_ = new QListWidget;
+  finders_->setObjectName(QStringLiteral("benchFinders"));
+  finders_->setAccessibleName(tr("Finders"));
+  finders_->setToolTip(tr("Return, or a click, begins, or goes on where it was left"));
+  for (int i = 0; i < kFinderKinds; ++i) finders_->addItem(QStringLiteral("%1\n%2").arg(finderTitle(static_cast<FinderKind>(i)), finderEffort(static_cast<FinderKind>(i))));
+  connect(finders_, &QListWidget::itemClicked, this, [this] { beginFinder(static_cast<FinderKind>(finders_->currentRow())); });
+  connect(finders_, &QListWidget::itemActivated, this, [this] { beginFinder(static_cast<FinderKind>(finders_->currentRow())); });
+  column->addWidget(finders_, 1);
+  return side;
+}
+
+void BenchPage::beginFinder(FinderKind kind) {
+  send_->setChecked(false);
+  // One that was left goes on, as long as the wiring is the same.
+  auto& open = openFinders_[{kind, port_.controller, port_.port}];
+  if (!open || open.use_count() == 0 || finderShow_ != session_.show()) open = makeFinder(kind, session_.show(), port_);
+  finderShow_ = session_.show();
+  const Controller* controller = chispa::find(session_.show().controllers, port_.controller);
+  stack_->setCurrentWidget(finderView_);
+  finderView_->begin(open, tr("%1, port %2").arg(controller ? text(controller->name) : QString()).arg(port_.port + 1));
 }
 
 void BenchPage::fillPorts() {
@@ -187,7 +214,7 @@ void BenchPage::choosePort(PortChoice port) {
   sendSignal();
 }
 
-void BenchPage::setWalking(bool on) { walk_->setChecked(on); }
+void BenchPage::setSending(bool on) { send_->setChecked(on); }
 
 void BenchPage::takeChoice() {
   const QTreeWidgetItem* item = ports_->currentItem();
@@ -197,15 +224,113 @@ void BenchPage::takeChoice() {
   sendSignal();
 }
 
+QDoubleSpinBox* BenchPage::addNumber(QFormLayout* form, const QString& name, const QString& label, const QString& unit, double low, double high, double step, double value, int decimals) {
+  auto* field = new QDoubleSpinBox;
+  field->setObjectName(name);
+  field->setAccessibleName(label);
+  field->setToolTip(label);
+  field->setDecimals(decimals);
+  field->setRange(low, high);
+  field->setSingleStep(step);
+  if (!unit.isEmpty()) field->setSuffix(QLatin1Char(' ') + unit);
+  field->setValue(value);
+  connect(field, &QDoubleSpinBox::valueChanged, this, &BenchPage::sendSignal);
+  form->addRow(label, field);
+  return field;
+}
+
+void BenchPage::makeSignals(QVBoxLayout* column) {
+  signals_ = new QListWidget;
+  signals_->setObjectName(QStringLiteral("benchSignals"));
+  signals_->setAccessibleName(tr("Signals"));
+  signals_->setToolTip(tr("What is sent"));
+  signals_->addItems({tr("Walk"), tr("Solid"), tr("Colour cycle"), tr("Every n-th"), tr("Gradient along"), tr("Alternating"), tr("First and last"), tr("Each port its colour")});
+  signals_->setCurrentRow(0);
+  connect(signals_, &QListWidget::currentRowChanged, this, [this] {
+    showRows();
+    sendSignal();
+  });
+  column->addWidget(signals_, 2);
+  form_ = new QFormLayout;
+  speed_ = addNumber(form_, QStringLiteral("walkSpeed"), tr("Time a step"), tr("s"), 0, 5, 0.05, 0.2, 2);
+  lit_ = addNumber(form_, QStringLiteral("walkLit"), tr("Pixels lit"), {}, 1, 1000, 1, 1, 0);
+  nth_ = addNumber(form_, QStringLiteral("signalNth"), tr("One of"), {}, 1, 1000, 1, 10, 0);
+  level_ = addNumber(form_, QStringLiteral("walkLevel"), tr("Level"), QStringLiteral("%"), 1, 100, 5, 30, 0);
+  most_ = addNumber(form_, QStringLiteral("signalMost"), tr("Never above"), QStringLiteral("%"), 1, 100, 5, 100, 0);
+  colourButton_ = new QPushButton;
+  colourButton_->setObjectName(QStringLiteral("signalColour"));
+  colourButton_->setAccessibleName(tr("Colour"));
+  colourButton_->setToolTip(tr("Any colour"));
+  connect(colourButton_, &QPushButton::clicked, this, [this] {
+    auto* dialog = new QColorDialog(colour_, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    connect(dialog, &QColorDialog::currentColorChanged, this, &BenchPage::setColour);
+    dialog->open();
+  });
+  form_->addRow(tr("Colour"), colourButton_);
+  column->addLayout(form_);
+  const auto toggle = [&](const QString& name, const QString& label, const QString& tip) {
+    auto* box = new QCheckBox(label);
+    box->setObjectName(name);
+    box->setToolTip(tip);
+    connect(box, &QCheckBox::toggled, this, &BenchPage::sendSignal);
+    column->addWidget(box);
+    return box;
+  };
+  bounces_ = toggle(QStringLiteral("walkBounces"), tr("Turns back"), tr("The walk turns back at the end, instead of starting over"));
+  wholeController_ = toggle(QStringLiteral("wholeController"), tr("All ports of it"), tr("The signal goes to every port of the controller"));
+  restPlays_ = toggle(QStringLiteral("restPlays"), tr("All else plays on"), tr("What is not driven plays the score; else it is dark"));
+  send_ = new QPushButton(tr("Send"));
+  send_->setObjectName(QStringLiteral("walkButton"));
+  send_->setCheckable(true);
+  send_->setToolTip(tr("Sends the signal to what is chosen above. ← and → step a walk by one, with Shift by ten."));
+  connect(send_, &QPushButton::toggled, this, &BenchPage::sendSignal);
+  column->addWidget(send_);
+  setColour(Qt::white);
+  showRows();
+}
+
+engine::TestSignal::Kind BenchPage::kind() const { return static_cast<engine::TestSignal::Kind>(std::max(0, signals_->currentRow())); }
+
+void BenchPage::setColour(const QColor& colour) {
+  if (!colour.isValid()) return;
+  colour_ = colour;
+  colourButton_->setText(colour.name());
+  QPixmap patch(14, 14);
+  patch.fill(colour);
+  colourButton_->setIcon(QIcon(patch));
+  if (send_) sendSignal();
+}
+
+void BenchPage::showRows() {
+  using Kind = engine::TestSignal::Kind;
+  const auto show = [this](QWidget* field, bool on) {
+    field->setVisible(on);
+    if (QWidget* label = form_->labelForField(field)) label->setVisible(on);
+  };
+  const Kind now = kind();
+  show(speed_, now == Kind::Walk || now == Kind::Cycle || now == Kind::Alternate);
+  show(lit_, now == Kind::Walk);
+  show(nth_, now == Kind::EveryNth);
+  show(colourButton_, now != Kind::Cycle && now != Kind::Ends && now != Kind::PortColours);
+  bounces_->setVisible(now == Kind::Walk);
+}
+
 void BenchPage::sendSignal() {
-  if (!walk_->isChecked()) return session_.stage.setSignal(std::nullopt);
-  engine::WalkSignal signal;
+  if (!send_ || !send_->isChecked()) return session_.stage.setSignal(std::nullopt);
+  engine::TestSignal signal;
+  signal.kind = kind();
   signal.controller = port_.controller;
-  signal.port = port_.port;
-  signal.secondsPerPixel = speed_->value();
+  if (!wholeController_->isChecked()) signal.port = port_.port;
+  signal.seconds = speed_->value();
   signal.first = place_;
-  const auto level = static_cast<float>(level_->value() / 100);
-  signal.colour = {level, level, level};
+  signal.lit = static_cast<int>(lit_->value());
+  signal.nth = static_cast<int>(nth_->value());
+  signal.bounces = bounces_->isChecked();
+  signal.restPlays = restPlays_->isChecked();
+  const auto level = static_cast<float>(std::min(level_->value(), most_->value()) / 100);
+  const auto light = [level](int value) { return linearFromSrgb(static_cast<float>(value) / 255.f) * level; };
+  signal.colour = {light(colour_.red()), light(colour_.green()), light(colour_.blue())};
   signal.since = engine::SteadyClock().now();
   session_.stage.setSignal(signal);
 }
@@ -223,10 +348,7 @@ void BenchPage::showNow() {
   const auto skipped = skippedPlaces(session_.show(), port_);
   const auto& signal = session_.stage.signal();
   int lit = -1;
-  if (signal && !skipped.empty()) {
-    const engine::PortChain chain{port_.controller, port_.port, std::vector<std::int32_t>(skipped.size(), 0)};
-    lit = engine::walkPlace(*signal, chain, engine::SteadyClock().now());
-  }
+  if (signal && signal->kind == engine::TestSignal::Kind::Walk && !skipped.empty()) lit = engine::walkPlace(*signal, static_cast<int>(skipped.size()), engine::SteadyClock().now());
   chain_->showChain(skipped, lit);
   const auto compiled = session_.stage.compiled();
   const Controller* controller = chispa::find(session_.show().controllers, port_.controller);
@@ -234,7 +356,9 @@ void BenchPage::showNow() {
   const auto pixel = pixelAt(session_.show(), compiled->patch, port_, std::max(0, lit));
   const QString place = tr("%1, port %2").arg(text(controller->name)).arg(port_.port + 1);
   if (!signal)
-    headline_->setText(tr("Walk one lit pixel along %1.").arg(place));
+    headline_->setText(tr("Choose a signal, and send it to %1.").arg(place));
+  else if (signal->kind != engine::TestSignal::Kind::Walk)
+    headline_->setText(tr("%1 on %2").arg(signals_->currentItem()->text(), signal->port ? place : text(controller->name)));
   else if (!pixel)
     headline_->setText(tr("Pixel %1 of the chain is skipped.").arg(lit + 1));
   else

@@ -246,9 +246,9 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
     session.selection.clear();
     session.stage.switchLight(true);
     window.benchPage().choosePort({firstIdWhere<ControllerId>(show.controllers, "Post box"), 0});
-    window.benchPage().setWalking(true);
+    window.benchPage().setSending(true);
     photo.take(QStringLiteral("bench"));
-    window.benchPage().setWalking(false);
+    window.benchPage().setSending(false);
     session.stage.switchLight(false);
     session.stage.seek(kLastRound);
     window.showWorkspace(Workspace::Run);

@@ -306,6 +306,11 @@ void PlanPainter::paintHint() {
                                    "or open the demo from the Help menu."));
     return;
   }
+  const auto& selected = view_.session().selection.now();
+  if (view_.side() == PlanSide::Unrolled && std::holds_alternative<std::monostate>(selected)) {
+    painter_.drawText(view_.rect(), Qt::AlignCenter, PlanView::tr("Select a fixture or a zone on the left:\nit is laid out here in its rows and columns."));
+    return;
+  }
   const QString words = view_.hint();
   if (words.isEmpty()) return;
   // The glow has the lower right corner.

@@ -174,7 +174,7 @@ void Stage::switchLight(bool on) {
   emit lightChanged();
 }
 
-void Stage::setSignal(std::optional<engine::WalkSignal> signal) {
+void Stage::setSignal(std::optional<engine::TestSignal> signal) {
   signal_ = signal;
   player_.output().setSignal(signal);
 }

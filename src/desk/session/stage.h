@@ -45,8 +45,8 @@ class Stage : public QObject {
 
   bool isLit() const { return lit_; }
   void switchLight(bool on);
-  void setSignal(std::optional<engine::WalkSignal> signal);
-  const std::optional<engine::WalkSignal>& signal() const { return signal_; }
+  void setSignal(std::optional<engine::TestSignal> signal);
+  const std::optional<engine::TestSignal>& signal() const { return signal_; }
 
   /// The compiled show that frames belong to; may be one edit behind for a moment.
   std::shared_ptr<const CompiledShow> compiled() const { return compiled_; }
@@ -96,7 +96,7 @@ class Stage : public QObject {
   bool wasPlaying_ = false;
   bool looping_ = false;
   bool lit_ = false;
-  std::optional<engine::WalkSignal> signal_;
+  std::optional<engine::TestSignal> signal_;
 };
 
 }  // namespace chispa::desk

@@ -113,6 +113,9 @@ class Booklet {
       const double tip = bead.reversed ? box.right() - 4 : box.left() + 4;
       const double away = bead.reversed ? -16 : 16;
       painter_.drawPolygon(QPolygonF{QPointF(tip + away, box.bottom() - 12), QPointF(tip, box.bottom() - 4), QPointF(tip, box.bottom() - 20)});
+      // Where power comes in.
+      painter_.setBrush(QColor(0xc8, 0x5a, 0x1e));
+      for (const Injection& pin : bead.injections) painter_.drawEllipse(QPointF(box.left() + box.width() * std::clamp(pin.pixel, 0, bead.count) / std::max(1, bead.count), box.top()), 6, 6);
       x = box.right();
     }
     y_ += kThread;
@@ -138,6 +141,12 @@ class Booklet {
     if (first)
       words += QStringLiteral("   %1 → %2").arg(text(addressText(protocol, first->universe, first->channel)), text(addressText(protocol, last->universe, last->channel + last->channelCount() - 1)));
     line(words, 2.9, false, kInk, 20);
+    for (const Injection& pin : bead.injections) {
+      const Supply* supply = chispa::find(show_.supplies, pin.supply);
+      const QString where = pin.pixel >= bead.count ? QObject::tr("behind the last pixel") : QObject::tr("before pixel %1").arg(pin.pixel + 1);
+      const QString fuse = pin.fuse_a > 0 ? QObject::tr(", fuse %1 A").arg(pin.fuse_a) : QString();
+      line(QObject::tr("power %1: %2, %3 of %4 mm²%5").arg(where, supply ? text(supply->name) : QObject::tr("gone"), lengthText(pin.wire_m)).arg(pin.wire_mm2).arg(fuse), 2.6, false, kFaint, 40);
+    }
   }
 
   void paintCuts() {

@@ -19,7 +19,7 @@
 namespace chispa::desk {
 namespace {
 
-enum Column { kWhere, kThere, kWanted, kResult };
+enum Column { kWhere, kResult, kThere, kWanted };
 
 /// Compares, and if asked keeps what is there and writes.
 Result<link::SetupReport> askOne(const Controller& controller, const std::vector<PortSettings>& wanted, bool send, const std::atomic<bool>& cancelled) {
@@ -54,7 +54,7 @@ SetupDialog::SetupDialog(const Session& session, QWidget* parent) : QDialog(pare
   row->addStretch();
   column->addLayout(row);
   list_->setObjectName(QStringLiteral("setupDifferences"));
-  list_->setHeaderLabels({tr("Where"), tr("On the controller"), tr("Wanted"), tr("Result")});
+  list_->setHeaderLabels({tr("Where"), tr("Result"), tr("On the controller"), tr("Wanted")});
   list_->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
   list_->setAccessibleName(tr("Controllers and their differences"));
   list_->setToolTip(tr("Only ticked controllers are written; Space ticks one"));
@@ -162,7 +162,7 @@ void SetupDialog::finishRow(std::size_t index, const Result<link::SetupReport>& 
         colourWords(row.item, kResult, sent ? tr("! %1 not written. %2").arg(counted(left, tr("1 port"), tr("%1 ports")), text(report->trouble)) : counted(left, tr("1 port differs"), tr("%1 ports differ")), sent ? theme().wrong : theme().watch);
       if (sent && !report->verified) ++failed_;
       for (const auto& difference : report->differences) {
-        auto* line = new QTreeWidgetItem({text(difference.place), text(difference.there), text(difference.wanted)});
+        auto* line = new QTreeWidgetItem({text(difference.place), QString(), text(difference.there), text(difference.wanted)});
         if (sent) colourWords(line, kResult, difference.isWritten ? tr("✓ written") : tr("! has %1").arg(text(difference.now)), difference.isWritten ? theme().fine : theme().wrong);
         row.item->addChild(line);
       }
