@@ -211,7 +211,8 @@ TEST_F(FormsTest, TheColourOrderIsFoundByKeysAndAcceptedInOneStep) {
   QTest::keyClick(view, Qt::Key_Escape);
   EXPECT_FALSE(stage_.signal());
   bench.beginFinder(FinderKind::ColourOrder);
-  EXPECT_TRUE(the<QLabel>("finderLeft")->text().contains(QStringLiteral("RBG · RGB")) || the<QLabel>("finderLeft")->text().contains(QStringLiteral("RGB"))) << the<QLabel>("finderLeft")->text().toStdString();
+  // Of the first channel's red the answer is still there: of six orders two are left.
+  EXPECT_EQ(the<QLabel>("finderLeft")->text().count(QStringLiteral("·")), 1) << the<QLabel>("finderLeft")->text().toStdString();
   stage_.switchLight(false);
 }
 

@@ -177,9 +177,10 @@ QWidget* BenchPage::makeFinders() {
 
 void BenchPage::beginFinder(FinderKind kind) {
   send_->setChecked(false);
-  // One that was left goes on, as long as the wiring is the same.
+  // One that was left before it knew goes on, as long as the show is the same.
   auto& open = openFinders_[{kind, port_.controller, port_.port}];
-  if (!open || open.use_count() == 0 || finderShow_ != session_.show()) open = makeFinder(kind, session_.show(), port_);
+  const bool isDone = open && !open->question() && !open->isContradicted();
+  if (!open || isDone || finderShow_ != session_.show()) open = makeFinder(kind, session_.show(), port_);
   finderShow_ = session_.show();
   const Controller* controller = chispa::find(session_.show().controllers, port_.controller);
   stack_->setCurrentWidget(finderView_);
