@@ -2,17 +2,20 @@
 #include "soak.h"
 
 #include <arpa/inet.h>
+#include <pthread.h>
 #include <sys/resource.h>
 #include <sys/socket.h>
 #include <sys/wait.h>
 #include <unistd.h>
 
 #include <array>
+#include <atomic>
 #include <chrono>
 #include <csignal>
 #include <cstdio>
 #include <cstdlib>
 #include <fstream>
+#include <string>
 #include <thread>
 #include <vector>
 
@@ -115,6 +118,42 @@ double residentMegabytes() {
   return static_cast<double>(resident * ::sysconf(_SC_PAGESIZE)) / (1 << 20);
 }
 
+/// Seconds that the machine below took from both cores since it started; what it takes nobody here can use.
+double stolenSeconds() {
+  std::ifstream in("/proc/stat");
+  std::string word;
+  std::array<double, 8> ticks{};
+  in >> word;
+  for (double& one : ticks) in >> one;
+  return ticks[7] / static_cast<double>(::sysconf(_SC_CLK_TCK));
+}
+
+/// The floor of lateness: a thread that does nothing but wake at the same instants, beside the player and as urgent.
+class IdleThread {
+ public:
+  IdleThread() : thread_([this] { run(); }) {}
+  ~IdleThread() { finish(); }
+  void finish() {
+    stopping_ = true;
+    if (thread_.joinable()) thread_.join();
+  }
+  const engine::LatenessHistogram& lateness() const { return lateness_; }
+
+ private:
+  void run() {
+    const sched_param priority{.sched_priority = 10};
+    pthread_setschedparam(pthread_self(), SCHED_FIFO, &priority);
+    engine::SteadyClock clock;
+    for (engine::MonoTime next = clock.now(); !stopping_; next += std::chrono::milliseconds(25)) {
+      clock.sleepUntil(next);
+      lateness_.add(clock.now() - next);
+    }
+  }
+  engine::LatenessHistogram lateness_;
+  std::atomic<bool> stopping_{false};
+  std::thread thread_;
+};
+
 /// Packets a second of one thread that does nothing but send full frames to a counter of its own.
 double sendingFloor() {
   const Counter counter;
@@ -146,6 +185,8 @@ void printSoak(int seconds) {
   double cpu = 0, startMemory = 0, endMemory = 0;
   std::uint64_t sent = 0, refused = 0, frames = 0, skipped = 0;
   std::array<double, 4> late{};
+  std::array<double, 3> idleLate{};
+  double stolen = 0;
   {
     engine::Player player({});
     player.setShow(show, compile(show));
@@ -154,10 +195,15 @@ void printSoak(int seconds) {
     std::this_thread::sleep_for(std::chrono::seconds(3));
     startMemory = residentMegabytes();
     const double before = cpuSeconds();
+    stolen = stolenSeconds();
+    IdleThread idle;
     const auto begun = SteadyTime::now();
     std::this_thread::sleep_for(std::chrono::seconds(seconds));
     cpu = (cpuSeconds() - before) / std::chrono::duration<double>(SteadyTime::now() - begun).count() / 2 * 100;
     endMemory = residentMegabytes();
+    stolen = (stolenSeconds() - stolen) / seconds / 2 * 100;
+    idle.finish();
+    idleLate = {idle.lateness().percentile_ms(0.99), idle.lateness().percentile_ms(0.999), idle.lateness().most_ms()};
     const auto& stats = player.stats();
     late = {stats.lateness.percentile_ms(0.5), stats.lateness.percentile_ms(0.99), stats.lateness.percentile_ms(0.999), stats.lateness.most_ms()};
     frames = stats.frames;
@@ -177,6 +223,7 @@ void printSoak(int seconds) {
   std::printf("packets                %llu sent, %llu refused by the kernel, %llu arrived, %llu gaps in sequence, %llu universes\n", static_cast<unsigned long long>(sent), static_cast<unsigned long long>(refused),
               static_cast<unsigned long long>(arrived.packets), static_cast<unsigned long long>(arrived.gaps), static_cast<unsigned long long>(arrived.universes));
   std::printf("memory                 %.1f MB after 3 s, %.1f MB at the end\n", startMemory, endMemory);
+  std::printf("floor: idle thread     late p99 %.2f, p99.9 %.2f, most %.2f ms; the machine below took %.1f %% of both cores\n", idleLate[0], idleLate[1], idleLate[2], stolen);
   std::printf("floor: sending alone   %.0f packets/s on one core; this run needed %.0f\n", floor, static_cast<double>(sent) / (seconds + 4));
 }
 

@@ -132,7 +132,13 @@ class Answers {
 /// The sockets of one interface.
 struct Ear {
   explicit Ear(const Interface& interface)
-      : place(interface), artNet(interface.address, kArtNetPort), ddp(interface.address, 0), discovery("0.0.0.0", kE131Port), isDiscovering(discovery.isBound() && discovery.join(e131Group(kE131DiscoveryUniverse, 0), interface.address)) {}
+      : place(interface), artNet(interface.address, kArtNetPort), ddp(interface.address, 0), discovery(groupAddress(), kE131Port), isDiscovering(discovery.isBound() && discovery.join(e131Group(kE131DiscoveryUniverse, 0), interface.address)) {}
+
+  /// Bound to the group itself: whoever receives E1.31 on this machine keeps its own addresses.
+  static std::string groupAddress() {
+    const std::string text = e131Group(kE131DiscoveryUniverse, 0).text();
+    return text.substr(0, text.find(':'));
+  }
 
   void ask(const std::vector<std::string>& addresses) const {
     std::array<std::uint8_t, kArtPollPacketSize> poll;

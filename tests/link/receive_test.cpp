@@ -1,13 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Receiving: codecs, merging and the sockets; and what tshark says of the packets that are rarer.
+#include <arpa/inet.h>
 #include <gtest/gtest.h>
+#include <sys/socket.h>
+#include <unistd.h>
 
+#include <cerrno>
+#include <cstring>
 #include <functional>
 #include <random>
 #include <thread>
 
 #include "capture.h"
 #include "link/artnet.h"
+#include "link/finder.h"
 #include "link/merge.h"
 #include "link/receiver.h"
 #include "link/sender.h"
@@ -276,6 +282,28 @@ TEST_F(Receiving, ATakenPortIsSaidWithACure) {
   const auto second = Receiver::open(options);
   ASSERT_FALSE(second);
   EXPECT_NE(second.failure().cure.find("end it"), std::string::npos);
+}
+
+/// Looking for others must not take the E1.31 port of this machine's addresses away.
+TEST(Finding, LeavesTheDataPortsToThoseWhoReceive) {
+  const std::string address = test::loopbackAddress(14);
+  std::atomic<bool> cancelled{false};
+  std::thread finding([&] { findControllers({{{"lo", address, {}}}, {}}, [](const FoundController&) {}, cancelled); });
+  std::this_thread::sleep_for(200ms);
+  Receiver::Options options;
+  options.address = test::loopbackAddress(15);
+  options.artNetPort = 0;
+  EXPECT_TRUE(Receiver::open(options));
+  // Without the option to share, as a node binds.
+  const int fd = ::socket(AF_INET, SOCK_DGRAM, 0);
+  sockaddr_in own{};
+  own.sin_family = AF_INET;
+  own.sin_port = htons(kE131Port);
+  inet_pton(AF_INET, address.c_str(), &own.sin_addr);
+  EXPECT_EQ(::bind(fd, reinterpret_cast<const sockaddr*>(&own), sizeof own), 0) << std::strerror(errno);
+  ::close(fd);
+  cancelled = true;
+  finding.join();
 }
 
 }  // namespace

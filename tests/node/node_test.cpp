@@ -14,6 +14,7 @@
 #include "link/artnet.h"
 #include "link/ddp.h"
 #include "link/e131.h"
+#include "link/setup.h"
 #include "node/decode.h"
 #include "node/interface.h"
 #include "node/node.h"
@@ -332,6 +333,36 @@ TEST_F(RunningNode, MergesTwoSourcesAndHearsOpcAndDdp) {
   const auto state = node_.state();
   EXPECT_EQ(state["ports"][0]["shows"][0], "#5a0000") << "the higher priority";
   EXPECT_EQ(state["ports"][1]["shows"][0], "#141414");
+}
+
+/// A node without the node interface gets what ArtAddress can do, and it is read back by ArtPoll.
+TEST_F(RunningNode, IsProgrammedByArtAddress) {
+  Controller controller;
+  controller.name = "Box";
+  controller.protocol = Protocol::ArtNet;
+  controller.host = address_;
+  const auto wants = [](std::vector<int> universes) {
+    std::vector<PortSettings> ports;
+    for (std::size_t i = 0; i < universes.size(); ++i) ports.push_back({static_cast<int>(i) + 1, Protocol::ArtNet, {{100, "GRB", 0, universes[i], 1}}});
+    return ports;
+  };
+  const auto wanted = wants({0x21, 0x22, 0x23, 0x24, 0x131});
+  const auto before = link::compareSetup(controller, wanted);
+  ASSERT_TRUE(before) << before.failure().text();
+  EXPECT_EQ(before->differences.size(), 5u);
+  EXPECT_EQ(before->differences[0].wanted, "Art-Net · universe 33");
+  const auto pushed = link::pushSetup(controller, wanted);
+  ASSERT_TRUE(pushed) << pushed.failure().text();
+  EXPECT_TRUE(pushed->verified);
+  EXPECT_EQ(node_.settings().size(), 5u);
+  EXPECT_EQ(node_.settings()[4].sections[0].universe, 0x131);
+  // Four ports of a node share a sub-net: what cannot be is said, and nothing is changed.
+  const auto refused = link::pushSetup(controller, wants({0x21, 0x99}));
+  ASSERT_FALSE(refused);
+  EXPECT_NE(refused.failure().what.find("sub-net"), std::string::npos);
+  EXPECT_EQ(node_.settings()[1].sections[0].universe, 0x22);
+  controller.host = test::loopbackAddress(6);
+  EXPECT_FALSE(link::compareSetup(controller, wanted)) << "nobody is there";
 }
 
 }  // namespace

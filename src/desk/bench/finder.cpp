@@ -160,6 +160,7 @@ class Count final : public EliminationFinder<int> {
   QString difference(const Show&) const override {
     return found().value_or(wired_) == wired_ ? QString() : tr("%1 pixels light, %2 are wired. Enter the number in Plan.").arg(*found()).arg(wired_);
   }
+  bool canApply() const override { return false; }
   void apply(Show&) const override {}
 
  protected:

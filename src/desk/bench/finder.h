@@ -43,6 +43,8 @@ class Finder {
   virtual QString left() const = 0;
   /// Once it knows: what the show says now and what it would say; empty if nothing changes.
   virtual QString difference(const Show& show) const = 0;
+  /// False if what was found has to be entered elsewhere.
+  virtual bool canApply() const { return true; }
   /// Changes the show to what was found.
   virtual void apply(Show& show) const = 0;
 };

@@ -112,8 +112,8 @@ void FinderView::ask() {
   }
   const QString difference = finder_->difference(session_.show());
   words_->setText(difference.isEmpty() ? tr("It is as the show says: %1.").arg(finder_->left()) : difference);
-  look_->setText(difference.isEmpty() ? tr("Nothing needs to change.") : tr("This is what would change."));
-  accept_->setVisible(!difference.isEmpty());
+  look_->setText(difference.isEmpty() ? tr("Nothing needs to change.") : finder_->canApply() ? tr("This is what would change.") : tr("Nothing is changed from here."));
+  accept_->setVisible(!difference.isEmpty() && finder_->canApply());
 }
 
 void FinderView::answer(int seen) {
@@ -123,7 +123,7 @@ void FinderView::answer(int seen) {
 
 void FinderView::accept() {
   if (!finder_ || finder_->question() || finder_->isContradicted()) return;
-  if (!finder_->difference(session_.show()).isEmpty()) session_.edit(finder_->title(), [this](Show& show) { finder_->apply(show); });
+  if (finder_->canApply() && !finder_->difference(session_.show()).isEmpty()) session_.edit(finder_->title(), [this](Show& show) { finder_->apply(show); });
   finder_.reset();
   leave();
 }

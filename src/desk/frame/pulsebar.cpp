@@ -159,7 +159,9 @@ void PulseBar::showProblem() {
     colour = worst.severity == Severity::Error ? theme().wrong : worst.severity == Severity::Warning ? theme().watch : theme().quiet;
     words = (worst.severity == Severity::Note ? QString() : QStringLiteral("! ")) + QStringLiteral("%1: %2 %3").arg(text(worst.where), text(worst.what), text(worst.cure));
   }
-  problem_->setText(words);
+  constexpr int kPadding = 28;
+  problem_->setAccessibleName(words);
+  problem_->setText(problem_->fontMetrics().elidedText(words, Qt::ElideRight, std::max(kPadding, problem_->width() - kPadding)));
   problem_->setStyleSheet(QStringLiteral("color: %1").arg(colour.name()));
 }
 

@@ -69,6 +69,15 @@ void LoomPower::read() {
     reading_ = brightest_ ? readFrame(chains_, supplies, brightest_->frame, 1) : PowerReading{};
   else
     reading_ = readFrame(chains_, supplies, stage.frame(), stage.isLit() ? static_cast<double>(session_.stage.player().master()) : 0);
+  lowest_.clear();
+  for (std::size_t c = 0; c < reading_.states.size(); ++c) {
+    const auto& volts = reading_.states[c].volts;
+    if (volts.empty()) continue;
+    const PowerChain& chain = chains_[c];
+    const Level level{*std::min_element(volts.begin(), volts.end()), chain.volts, chain.least_v};
+    const auto [known, isNew] = lowest_.try_emplace({session_.show().controllers[static_cast<std::size_t>(chain.controller)]->id, chain.port}, level);
+    if (!isNew && level.volts < known->second.volts) known->second = level;
+  }
   emit changed();
 }
 
@@ -88,15 +97,8 @@ std::optional<LoomPower::Level> LoomPower::levelAt(const ThreadPlace& place, int
 }
 
 std::optional<LoomPower::Level> LoomPower::lowestOf(ControllerId controller, int port) const {
-  std::optional<Level> lowest;
-  for (const auto& [place, span] : spans_) {
-    if (std::get<0>(place) != controller || std::get<1>(place) != port || span.chain >= reading_.states.size()) continue;
-    const auto& volts = reading_.states[span.chain].volts;
-    if (volts.empty()) continue;
-    const double least = *std::min_element(volts.begin(), volts.end());
-    if (!lowest || least < lowest->volts) lowest = Level{least, chains_[span.chain].volts, chains_[span.chain].least_v};
-  }
-  return lowest;
+  const auto found = lowest_.find({controller, port});
+  return found == lowest_.end() ? std::nullopt : std::optional(found->second);
 }
 
 std::optional<double> LoomPower::pin_a(const ThreadPlace& place, int index) const {

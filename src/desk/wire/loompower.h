@@ -63,6 +63,8 @@ class LoomPower : public QObject {
   std::vector<PowerChain> chains_;
   PowerReading reading_;
   std::map<std::tuple<ControllerId, int, int>, Span> spans_;
+  /// Of each port, worked out once a reading: every thread asks at every picture.
+  std::map<std::pair<ControllerId, int>, Level> lowest_;
   QTimer now_;
   QTimer soon_;
   std::shared_ptr<std::atomic<bool>> cancelled_;
