@@ -288,7 +288,7 @@ TEST_F(Receiving, ATakenPortIsSaidWithACure) {
 TEST(Finding, LeavesTheDataPortsToThoseWhoReceive) {
   const std::string address = test::loopbackAddress(14);
   std::atomic<bool> cancelled{false};
-  std::thread finding([&] { findControllers({{{"lo", address, {}}}, {}}, [](const FoundController&) {}, cancelled); });
+  std::thread finding([&] { EXPECT_TRUE(findControllers({{{"lo", address, {}}}, {}}, [](const FoundController&) {}, cancelled)); });
   std::this_thread::sleep_for(200ms);
   Receiver::Options options;
   options.address = test::loopbackAddress(15);
