@@ -179,6 +179,8 @@ Workspace MainWindow::workspace() const { return static_cast<Workspace>(pages_->
 void MainWindow::showWorkspace(Workspace workspace) {
   pages_->setCurrentIndex(static_cast<int>(workspace));
   spine_->show(workspace);
+  // The Bench has its finders where the inspector is; nothing is edited there.
+  inspector_->setVisible(workspace != Workspace::Bench);
   pages_->currentWidget()->setFocus();
 }
 
