@@ -1,10 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "budgets.h"
 
-#include <arpa/inet.h>
 #include <sys/resource.h>
-#include <sys/socket.h>
-#include <unistd.h>
 
 #include <chrono>
 #include <cstdio>
@@ -16,6 +13,7 @@
 #include "core/render/renderer.h"
 #include "engine/player.h"
 #include "largeshow.h"
+#include "machine.h"
 
 namespace chispa::bench {
 namespace {
@@ -36,13 +34,6 @@ double secondsOf(F call) {
   return passed / calls;
 }
 
-double cpuSeconds() {
-  rusage usage{};
-  getrusage(RUSAGE_SELF, &usage);
-  const auto seconds = [](const timeval& t) { return static_cast<double>(t.tv_sec) + static_cast<double>(t.tv_usec) * 1e-6; };
-  return seconds(usage.ru_utime) + seconds(usage.ru_stime);
-}
-
 double peakMegabytes() {
   rusage usage{};
   getrusage(RUSAGE_SELF, &usage);
@@ -58,51 +49,6 @@ std::string format(const char* pattern, auto... values) {
   std::snprintf(text, sizeof text, pattern, values...);
   return text;
 }
-
-/// A socket that takes packets and throws them away, as a cable would; at a closed port each would cost an ICMP
-/// message instead.
-class Sink {
- public:
-  Sink() : fd_(::socket(AF_INET, SOCK_DGRAM, 0)) {
-    sockaddr_in own{};
-    own.sin_family = AF_INET;
-    own.sin_addr.s_addr = htonl(INADDR_LOOPBACK);
-    ::bind(fd_, reinterpret_cast<const sockaddr*>(&own), sizeof own);
-    socklen_t size = sizeof own;
-    ::getsockname(fd_, reinterpret_cast<sockaddr*>(&own), &size);
-    port_ = ntohs(own.sin_port);
-  }
-  ~Sink() { ::close(fd_); }
-  Sink(const Sink&) = delete;
-  Sink& operator=(const Sink&) = delete;
-  int port() const { return port_; }
-
- private:
-  int fd_;
-  int port_ = 0;
-};
-
-/// One sender for all universes of a show, to a socket that somebody throws away.
-struct AllSenders {
-  explicit AllSenders(const Show& show, const CompiledShow& compiled) {
-    std::size_t next = 0;
-    for (std::size_t c = 0; c < show.controllers.size(); ++c) {
-      std::vector<int> numbers;
-      first.push_back(next);
-      for (; next < compiled.patch.universes.size() && compiled.patch.universes[next].controller == static_cast<int>(c); ++next)
-        numbers.push_back(compiled.patch.universes[next].universe);
-      auto opened = link::ControllerSender::open(*show.controllers[c], numbers, {});
-      if (opened) senders.push_back(*std::move(opened));
-    }
-  }
-  void send(const std::vector<std::uint8_t>& values, engine::MonoTime now) {
-    for (std::size_t i = 0; i < senders.size(); ++i)
-      senders[i]->send(std::span(values).subspan(first[i] * kUniverseChannels, senders[i]->universes().size() * kUniverseChannels), now, true);
-  }
-
-  std::vector<std::size_t> first;
-  std::vector<std::unique_ptr<link::ControllerSender>> senders;
-};
 
 void printChain(const Show& show) {
   const auto compiled = compile(show);
@@ -179,7 +125,8 @@ void printRest(const Show& show) {
 }  // namespace
 
 void printBudgets() {
-  const Sink sink;
+  // A socket that takes packets and throws them away, as a cable would; at a closed port each would cost an ICMP message.
+  const LoopbackSocket sink;
   const Show show = largeShow(1000, 3, sink.port());
   std::printf("\n| %-58s | %-34s | %s |\n|---|---|---|\n", "What", "Budget or floor", "Reached here");
   printChain(show);

@@ -1,9 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "soak.h"
 
-#include <arpa/inet.h>
 #include <pthread.h>
-#include <sys/resource.h>
 #include <sys/socket.h>
 #include <sys/wait.h>
 #include <unistd.h>
@@ -22,6 +20,7 @@
 #include "core/render/compiled.h"
 #include "engine/player.h"
 #include "largeshow.h"
+#include "machine.h"
 
 namespace chispa::bench {
 namespace {
@@ -40,23 +39,15 @@ volatile std::sig_atomic_t ended = 0;
 /// A process that takes E1.31 at 127.0.0.1 and counts packets and gaps in their sequences; its time is not the player's.
 class Counter {
  public:
-  Counter() : fd_(::socket(AF_INET, SOCK_DGRAM, 0)) {
-    sockaddr_in own{};
-    own.sin_family = AF_INET;
-    own.sin_addr.s_addr = htonl(INADDR_LOOPBACK);
-    ::bind(fd_, reinterpret_cast<const sockaddr*>(&own), sizeof own);
-    socklen_t size = sizeof own;
-    ::getsockname(fd_, reinterpret_cast<sockaddr*>(&own), &size);
-    port_ = ntohs(own.sin_port);
+  Counter() {
     constexpr int kBuffer = 64 << 20;
-    if (::setsockopt(fd_, SOL_SOCKET, SO_RCVBUFFORCE, &kBuffer, sizeof kBuffer) != 0) ::setsockopt(fd_, SOL_SOCKET, SO_RCVBUF, &kBuffer, sizeof kBuffer);
+    if (::setsockopt(socket_.fd(), SOL_SOCKET, SO_RCVBUFFORCE, &kBuffer, sizeof kBuffer) != 0) ::setsockopt(socket_.fd(), SOL_SOCKET, SO_RCVBUF, &kBuffer, sizeof kBuffer);
     if (::pipe(pipe_.data()) != 0) std::abort();
     pid_ = ::fork();
     if (pid_ == 0) count();
-    ::close(fd_);
   }
 
-  int port() const { return port_; }
+  int port() const { return socket_.port(); }
   Count finish() const {
     ::kill(pid_, SIGTERM);
     Count count;
@@ -80,9 +71,9 @@ class Counter {
       messages[i].msg_hdr.msg_iovlen = 1;
     }
     const timeval wait{0, 50'000};
-    ::setsockopt(fd_, SOL_SOCKET, SO_RCVTIMEO, &wait, sizeof wait);
+    ::setsockopt(socket_.fd(), SOL_SOCKET, SO_RCVTIMEO, &wait, sizeof wait);
     for (int quiet = 0; quiet < 10;) {
-      const int got = ::recvmmsg(fd_, messages.data(), kAtOnce, MSG_WAITFORONE, nullptr);
+      const int got = ::recvmmsg(socket_.fd(), messages.data(), kAtOnce, MSG_WAITFORONE, nullptr);
       // After the end what is still on its way is counted, too.
       quiet = got > 0 ? 0 : quiet + (ended ? 1 : 0);
       for (int i = 0; i < got; ++i) {
@@ -98,18 +89,10 @@ class Counter {
     ::_exit(0);
   }
 
-  int fd_;
-  int port_ = 0;
+  LoopbackSocket socket_;
   pid_t pid_ = 0;
   std::array<int, 2> pipe_{};
 };
-
-double cpuSeconds() {
-  rusage usage{};
-  getrusage(RUSAGE_SELF, &usage);
-  const auto seconds = [](const timeval& t) { return static_cast<double>(t.tv_sec) + static_cast<double>(t.tv_usec) * 1e-6; };
-  return seconds(usage.ru_utime) + seconds(usage.ru_stime);
-}
 
 double residentMegabytes() {
   std::ifstream in("/proc/self/statm");
@@ -159,18 +142,11 @@ double sendingFloor() {
   const Counter counter;
   const Show show = largeShow(1000, 1, counter.port());
   const auto compiled = compile(show);
-  std::vector<std::unique_ptr<link::ControllerSender>> senders;
-  std::size_t next = 0;
-  for (std::size_t c = 0; c < show.controllers.size(); ++c) {
-    std::vector<int> numbers;
-    for (; next < compiled->patch.universes.size() && compiled->patch.universes[next].controller == static_cast<int>(c); ++next) numbers.push_back(compiled->patch.universes[next].universe);
-    if (auto opened = link::ControllerSender::open(*show.controllers[c], numbers, {})) senders.push_back(*std::move(opened));
-  }
+  AllSenders all(show, *compiled);
   const std::vector<std::uint8_t> values(compiled->packer->bufferSize(), 9);
   const auto begun = SteadyTime::now();
   int frames = 0;
-  for (; SteadyTime::now() - begun < std::chrono::seconds(2); ++frames)
-    for (auto& sender : senders) sender->send(std::span(values).first(sender->universes().size() * 512), SteadyTime::now().time_since_epoch(), true);
+  for (; SteadyTime::now() - begun < std::chrono::seconds(2); ++frames) all.send(values, SteadyTime::now().time_since_epoch());
   const double seconds = std::chrono::duration<double>(SteadyTime::now() - begun).count();
   counter.finish();
   return frames * 1000.0 / seconds;
