@@ -4,8 +4,13 @@
 #include <algorithm>
 #include <sstream>
 
+#include "node/wholenumber.h"
+
 namespace chispa::node {
 namespace {
+
+constexpr int kMostDelay_ms = 10'000;
+constexpr int kMostPorts = 64;
 
 int within(int value, int low, int high, const char* what) {
   if (value < low || value > high) throw std::runtime_error(std::string(what) + " is out of range");
@@ -15,8 +20,8 @@ int within(int value, int low, int high, const char* what) {
 Faults checked(Faults faults) {
   within(faults.drop_percent, 0, 100, "drop_percent");
   within(faults.reorder_percent, 0, 100, "reorder_percent");
-  within(faults.delay_ms, 0, 10'000, "delay_ms");
-  within(faults.failsAfterPort, 0, 64, "fail_after_port");
+  within(faults.delay_ms, 0, kMostDelay_ms, "delay_ms");
+  within(faults.failsAfterPort, 0, kMostPorts, "fail_after_port");
   if (!(faults.silent_s >= 0 && faults.silent_s <= 3600)) throw std::runtime_error("silent_s is out of range");
   return faults;
 }
@@ -32,8 +37,8 @@ std::optional<Faults> parseFaults(const std::string& text, std::string& why) {
   try {
     const auto json = nlohmann::json::parse(text);
     if (!json.is_object()) throw std::runtime_error("faults are an object");
-    return checked({json.value("drop_percent", 0), json.value("reorder_percent", 0), json.value("delay_ms", 0), json.value("wrong_order", false), json.value("silent_s", 0.0),
-                    json.value("refuse_push", false), json.value("fail_after_port", 0)});
+    return checked({wholeNumber(json, "drop_percent", 0, 100, 0), wholeNumber(json, "reorder_percent", 0, 100, 0), wholeNumber(json, "delay_ms", 0, kMostDelay_ms, 0), json.value("wrong_order", false),
+                    json.value("silent_s", 0.0), json.value("refuse_push", false), wholeNumber(json, "fail_after_port", 0, kMostPorts, 0)});
   } catch (const std::exception& error) {
     why = error.what();
     return std::nullopt;

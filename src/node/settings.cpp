@@ -3,28 +3,24 @@
 
 #include <stdexcept>
 
+#include "node/wholenumber.h"
+
 namespace chispa::node {
 namespace {
 
 constexpr int kMostPixelsOfPort = 8192;
 
-int wholeIn(const nlohmann::json& json, const char* key, int low, int high) {
-  const int value = json.at(key).get<int>();
-  if (value < low || value > high) throw std::runtime_error(std::string(key) + " is out of range");
-  return value;
-}
+int wholeIn(const nlohmann::json& json, const char* key, int low, int high) { return wholeNumber(json.at(key), low, high, key); }
 
 Section readSection(const nlohmann::json& json) {
   Section s{wholeIn(json, "pixels", 0, kMostPixelsOfPort), json.at("order").get<std::string>(),
             wholeIn(json, "skipped_before", 0, kMostPixelsOfPort), wholeIn(json, "universe", 0, 63999),
-            wholeIn(json, "channel", 1, 512), json.value("bits", 8), json.value("grouping", 1),
-            json.value("brightness", 1.0), json.value("reversed", false), json.value("zigzag", 0)};
+            wholeIn(json, "channel", 1, 512), wholeNumber(json, "bits", 8, 16, 8), wholeNumber(json, "grouping", 1, kMostPixelsOfPort, 1),
+            json.value("brightness", 1.0), json.value("reversed", false), wholeNumber(json, "zigzag", 0, kMostPixelsOfPort, 0)};
   if (s.order.empty() || s.order.size() > 4 || s.order.find_first_not_of("RGBW") != std::string::npos)
     throw std::runtime_error("order is not made of R, G, B and W");
   if (s.bits != 8 && s.bits != 16) throw std::runtime_error("bits is neither 8 nor 16");
-  if (s.grouping < 1 || s.grouping > kMostPixelsOfPort) throw std::runtime_error("grouping is out of range");
   if (!(s.brightness >= 0 && s.brightness <= 1)) throw std::runtime_error("brightness is not between 0 and 1");
-  if (s.zigzag < 0 || s.zigzag > kMostPixelsOfPort) throw std::runtime_error("zigzag is out of range");
   return s;
 }
 
@@ -60,7 +56,7 @@ std::optional<std::vector<PortSetup>> parseSettings(const std::string& text, int
     const auto root = nlohmann::json::parse(text);
     for (const auto& json : root.at("ports")) {
       PortSetup port{wholeIn(json, "port", 1, mostPorts), json.at("protocol").get<std::string>(), {},
-                     json.value("channels_per_universe", 512), json.value("packed", false)};
+                     wholeNumber(json, "channels_per_universe", 510, 512, 512), json.value("packed", false)};
       if (port.channelsPerUniverse != 510 && port.channelsPerUniverse != 512) throw std::runtime_error("channels_per_universe is neither 510 nor 512");
       if (port.protocol != "e131" && port.protocol != "artnet" && port.protocol != "ddp" && port.protocol != "opc") throw std::runtime_error("protocol is unknown");
       for (const auto& section : json.at("sections")) port.sections.push_back(readSection(section));

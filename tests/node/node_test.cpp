@@ -124,7 +124,7 @@ TEST(Decode, RandomBytesNeverCrash) {
 
 TEST(Settings, MakeNoSenseWithAReason) {
   std::string why;
-  for (const char* wrong : {"", "[]", "{}", R"({"ports": 3})", R"({"ports": [{"port": 99, "protocol": "e131", "sections": []}]})",
+  for (const char* wrong : {"", "[]", "{}", R"({"ports": 3})", R"({"ports": [{"port": 4e38, "protocol": "e131", "sections": []}]})", R"({"ports": [{"port": 1, "protocol": "e131", "channels_per_universe": -1e99, "sections": []}]})", R"({"ports": [{"port": 99, "protocol": "e131", "sections": []}]})",
                             R"({"ports": [{"port": 1, "protocol": "morse", "sections": []}]})",
                             R"({"ports": [{"port": 1, "protocol": "e131", "sections": [{"pixels": 1, "order": "XYZ", "skipped_before": 0, "universe": 1, "channel": 1}]}]})"}) {
     why.clear();
@@ -252,7 +252,7 @@ TEST(Faults, AreReadFromWordsAndFromJson) {
     why.clear();
     EXPECT_FALSE(std::string(wrong) != "drop" && parseFaultWords(wrong, why)) << wrong;
   }
-  for (const char* wrong : {"", "3", R"({"delay_ms": "long"})", R"({"drop_percent": 101})"}) EXPECT_FALSE(parseFaults(wrong, why)) << wrong;
+  for (const char* wrong : {"", "3", R"({"delay_ms": "long"})", R"({"drop_percent": 101})", R"({"delay_ms": 4e38})"}) EXPECT_FALSE(parseFaults(wrong, why)) << wrong;
 }
 
 TEST(Faults, ABadCableDropsDelaysAndReorders) {
