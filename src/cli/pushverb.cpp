@@ -15,11 +15,8 @@ namespace {
 Result<link::SetupReport> pushWithin(const Controller& controller, const std::vector<PortSettings>& wanted, const Words& words) {
   const auto until = std::chrono::steady_clock::now() + std::chrono::duration<double>(words.wait_s);
   while (true) {
-    auto report = link::compareSetup(controller, wanted);
-    if (report && !words.dryRun && !report->verified) {
-      if (const Outcome kept = link::SetupStore::ofUser().keep(controller, report->before); !kept) return kept.failure();
-      report = link::pushSetup(controller, wanted);
-    }
+    const auto keep = [&](const std::string& before) { return link::SetupStore::ofUser().keep(controller, before); };
+    auto report = words.dryRun ? link::compareSetup(controller, wanted) : link::pushSetup(controller, wanted, keep);
     if (report || std::chrono::steady_clock::now() >= until) return report;
     std::this_thread::sleep_for(std::chrono::milliseconds(50));
   }

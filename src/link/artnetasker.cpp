@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/artnetasker.h"
 
-#include <arpa/inet.h>
 #include <poll.h>
 #include <sys/socket.h>
 #include <unistd.h>
@@ -9,6 +8,8 @@
 #include <cerrno>
 #include <chrono>
 #include <cstring>
+
+#include "link/socketaddress.h"
 
 namespace chispa::link {
 namespace {
@@ -28,10 +29,7 @@ in_addr localAddressTo(const sockaddr_in& node) {
 Result<std::unique_ptr<ArtNetAsker>> ArtNetAsker::open(const std::string& host) {
   const auto node = resolve(host, kArtNetPort);
   if (!node) return node.failure();
-  sockaddr_in to{};
-  to.sin_family = AF_INET;
-  to.sin_port = htons(node->port);
-  to.sin_addr.s_addr = htonl(node->address);
+  const sockaddr_in to = socketAddress(*node);
   sockaddr_in own{};
   own.sin_family = AF_INET;
   own.sin_port = htons(kArtNetPort);

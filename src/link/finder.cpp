@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/finder.h"
 
-#include <arpa/inet.h>
 #include <ifaddrs.h>
 #include <net/if.h>
 #include <poll.h>
@@ -21,19 +20,19 @@
 #include "link/artnet.h"
 #include "link/ddp.h"
 #include "link/e131.h"
+#include "link/socketaddress.h"
 
 namespace chispa::link {
 namespace {
 
 using SteadyTime = std::chrono::steady_clock;
 
+/// The dotted numbers of an interface's address; empty if it is no IPv4 one.
 std::string textOf(const sockaddr* address) {
-  std::array<char, INET_ADDRSTRLEN> text{};
   if (!address || address->sa_family != AF_INET) return {};
   sockaddr_in in{};
   std::memcpy(&in, address, sizeof in);
-  inet_ntop(AF_INET, &in.sin_addr, text.data(), text.size());
-  return text.data();
+  return hostText(endpointOf(in).address);
 }
 
 sockaddr_in placeAt(const std::string& address, int port) {
@@ -53,7 +52,7 @@ class AskingSocket {
     ::setsockopt(fd_, SOL_SOCKET, SO_REUSEADDR, &kOn, sizeof kOn);
     ::setsockopt(fd_, SOL_SOCKET, SO_BROADCAST, &kOn, sizeof kOn);
     const sockaddr_in own = placeAt(local, port);
-    isBound_ = fd_ >= 0 && ::bind(fd_, reinterpret_cast<const sockaddr*>(&own), sizeof own) == 0;
+    if (fd_ < 0 || ::bind(fd_, reinterpret_cast<const sockaddr*>(&own), sizeof own) != 0) error_ = errno;
   }
   ~AskingSocket() {
     if (fd_ >= 0) ::close(fd_);
@@ -62,12 +61,13 @@ class AskingSocket {
   AskingSocket& operator=(const AskingSocket&) = delete;
 
   int fd() const { return fd_; }
-  bool isBound() const { return isBound_; }
-  bool join(const Endpoint& group, const std::string& local) const {
+  /// errno of what failed when it was opened or joined; 0 if it works.
+  int error() const { return error_; }
+  void join(const Endpoint& group, const std::string& local) {
     ip_mreq join{};
     join.imr_multiaddr.s_addr = htonl(group.address);
     inet_pton(AF_INET, local.c_str(), &join.imr_interface);
-    return ::setsockopt(fd_, IPPROTO_IP, IP_ADD_MEMBERSHIP, &join, sizeof join) == 0;
+    if (error_ == 0 && ::setsockopt(fd_, IPPROTO_IP, IP_ADD_MEMBERSHIP, &join, sizeof join) != 0) error_ = errno;
   }
   void ask(std::span<const std::uint8_t> packet, const std::string& address, int port) const {
     const sockaddr_in to = placeAt(address, port);
@@ -81,12 +81,12 @@ class AskingSocket {
     socklen_t size = sizeof from;
     const ssize_t count = ::recvfrom(fd_, buffer.data(), buffer.size(), 0, reinterpret_cast<sockaddr*>(&from), &size);
     if (count <= 0) return std::nullopt;
-    return std::pair(textOf(reinterpret_cast<const sockaddr*>(&from)), std::vector<std::uint8_t>(buffer.begin(), buffer.begin() + count));
+    return std::pair(hostText(endpointOf(from).address), std::vector<std::uint8_t>(buffer.begin(), buffer.begin() + count));
   }
 
  private:
   int fd_;
-  bool isBound_ = false;
+  int error_ = 0;
 };
 
 /// Puts answers together: a node of many ports answers in pieces, and a source tells its universes page by page.
@@ -131,13 +131,10 @@ class Answers {
 
 /// The sockets of one interface.
 struct Ear {
+  /// Discovery is bound to the group itself: whoever receives E1.31 on this machine keeps its own addresses.
   explicit Ear(const Interface& interface)
-      : place(interface), artNet(interface.address, kArtNetPort), ddp(interface.address, 0), discovery(groupAddress(), kE131Port), isDiscovering(discovery.isBound() && discovery.join(e131Group(kE131DiscoveryUniverse, 0), interface.address)) {}
-
-  /// Bound to the group itself: whoever receives E1.31 on this machine keeps its own addresses.
-  static std::string groupAddress() {
-    const std::string text = e131Group(kE131DiscoveryUniverse, 0).text();
-    return text.substr(0, text.find(':'));
+      : place(interface), artNet(interface.address, kArtNetPort), ddp(interface.address, 0), discovery(hostText(e131Group(kE131DiscoveryUniverse, 0).address), kE131Port) {
+    discovery.join(e131Group(kE131DiscoveryUniverse, 0), interface.address);
   }
 
   void ask(const std::vector<std::string>& addresses) const {
@@ -157,7 +154,6 @@ struct Ear {
   AskingSocket artNet;
   AskingSocket ddp;
   AskingSocket discovery;
-  bool isDiscovering;
 };
 
 }  // namespace
@@ -180,9 +176,16 @@ Outcome findControllers(const FindRequest& request, const std::function<void(con
   std::vector<std::unique_ptr<Ear>> ears;
   for (const Interface& interface : request.interfaces) {
     auto ear = std::make_unique<Ear>(interface);
-    const Failure taken{"Art-Net cannot be asked from there (" + std::string(std::strerror(errno)) + ").", interface.address + ":" + std::to_string(kArtNetPort), "Another program may be using Art-Net on this interface: end it, or choose another interface."};
-    if (!ear->artNet.isBound() && trouble) trouble(taken);
-    if (!ear->artNet.isBound() && request.interfaces.size() == 1) return taken;
+    const auto tell = [&](const AskingSocket& socket, const std::string& what, int port) {
+      const Failure failure{what + " from there (" + std::strerror(socket.error()) + ").", interface.address + ":" + std::to_string(port), "Another program may be using it on this interface: end it, or choose another interface."};
+      if (trouble) trouble(failure);
+      return failure;
+    };
+    if (ear->discovery.error() != 0) tell(ear->discovery, "E1.31 sources cannot be heard", kE131Port);
+    if (ear->artNet.error() != 0) {
+      const Failure failure = tell(ear->artNet, "Art-Net cannot be asked", kArtNetPort);
+      if (request.interfaces.size() == 1) return failure;
+    }
     ears.push_back(std::move(ear));
   }
   if (ears.empty()) return Failure{"No interface is chosen.", "", "Choose at least one network to look in."};

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/opcsender.h"
 
-#include <arpa/inet.h>
 #include <netinet/tcp.h>
 #include <poll.h>
 #include <sys/socket.h>
@@ -11,6 +10,7 @@
 #include <cerrno>
 
 #include "link/opc.h"
+#include "link/socketaddress.h"
 
 namespace chispa::link {
 
@@ -48,10 +48,7 @@ void OpcSender::connect(Instant now) noexcept {
   if (now - triedAt_ < kTryEvery) return;
   triedAt_ = now;
   fd_ = ::socket(AF_INET, SOCK_STREAM | SOCK_NONBLOCK | SOCK_CLOEXEC, 0);
-  sockaddr_in to{};
-  to.sin_family = AF_INET;
-  to.sin_port = htons(endpoint_.port);
-  to.sin_addr.s_addr = htonl(endpoint_.address);
+  const sockaddr_in to = socketAddress(endpoint_);
   constexpr int kOn = 1;
   ::setsockopt(fd_, IPPROTO_TCP, TCP_NODELAY, &kOn, sizeof kOn);
   if (::connect(fd_, reinterpret_cast<const sockaddr*>(&to), sizeof to) == 0) return;

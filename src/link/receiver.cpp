@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/receiver.h"
 
-#include <arpa/inet.h>
 #include <poll.h>
 #include <sys/socket.h>
 #include <unistd.h>
@@ -13,6 +12,7 @@
 #include "link/artnet.h"
 #include "link/ddp.h"
 #include "link/e131.h"
+#include "link/socketaddress.h"
 
 namespace chispa::link {
 namespace {
@@ -31,8 +31,6 @@ std::string textOf(const Cid& cid) {
   for (const std::uint8_t byte : cid) text += {kDigits[byte >> 4], kDigits[byte & 15]};
   return text;
 }
-
-Endpoint endpointOf(const sockaddr_in& address) { return {ntohl(address.sin_addr.s_addr), ntohs(address.sin_port)}; }
 
 Failure cannotListen(const std::string& address, int port) {
   return {std::string("Nothing can be heard there (") + std::strerror(errno) + ").", address + ":" + std::to_string(port),
@@ -160,7 +158,7 @@ void Receiver::take(const Door& door, std::span<const std::uint8_t> packet, Endp
   else if (door.protocol == Protocol::ArtNet)
     takeArtNet(door, packet, from);
   else
-    takeDdp(door, packet, from);
+    takeDdp(packet, from);
 }
 
 void Receiver::takeE131(std::span<const std::uint8_t> packet) {
@@ -185,8 +183,8 @@ void Receiver::takeE131(std::span<const std::uint8_t> packet) {
 
 void Receiver::takeArtNet(const Door& door, std::span<const std::uint8_t> packet, Endpoint from) {
   if (const auto data = readArtDmx(packet)) {
-    const Endpoint source{from.address, 0};
-    return offer(Protocol::ArtNet, data->portAddress, {source.text(), source.text(), 100, data->sequence, false, data->values});
+    const std::string source = hostText(from.address);
+    return offer(Protocol::ArtNet, data->portAddress, {source, source, 100, data->sequence, false, data->values});
   }
   if (isArtSync(packet)) return;
   if (!isArtPoll(packet)) {
@@ -199,21 +197,18 @@ void Receiver::takeArtNet(const Door& door, std::span<const std::uint8_t> packet
   std::array<std::uint8_t, 4> address;
   std::memcpy(address.data(), &own, address.size());
   writeArtPollReply(reply, address, options_.name);
-  sockaddr_in to{};
-  to.sin_family = AF_INET;
-  to.sin_port = htons(from.port);
-  to.sin_addr.s_addr = htonl(from.address);
+  const sockaddr_in to = socketAddress(from);
   // Whoever asked and is gone by now asks again.
   [[maybe_unused]] const auto sent = ::sendto(door.fd, reply.data(), reply.size(), 0, reinterpret_cast<const sockaddr*>(&to), sizeof to);
 }
 
-void Receiver::takeDdp(const Door&, std::span<const std::uint8_t> packet, Endpoint from) {
+void Receiver::takeDdp(std::span<const std::uint8_t> packet, Endpoint from) {
   const auto piece = readDdpData(packet);
   if (!piece) {
     ++unreadable_;
     return;
   }
-  takeRow(Protocol::Ddp, Endpoint{from.address, 0}.text(), piece->offset, piece->data);
+  takeRow(Protocol::Ddp, hostText(from.address), piece->offset, piece->data);
 }
 
 void Receiver::takeRow(Protocol protocol, const std::string& source, std::size_t offset, std::span<const std::uint8_t> bytes) {

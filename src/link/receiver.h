@@ -81,7 +81,7 @@ class Receiver {
   void take(const Door& door, std::span<const std::uint8_t> packet, Endpoint from);
   void takeE131(std::span<const std::uint8_t> packet);
   void takeArtNet(const Door& door, std::span<const std::uint8_t> packet, Endpoint from);
-  void takeDdp(const Door& door, std::span<const std::uint8_t> packet, Endpoint from);
+  void takeDdp(std::span<const std::uint8_t> packet, Endpoint from);
   void takeRow(Protocol protocol, const std::string& source, std::size_t offset, std::span<const std::uint8_t> bytes);
   void offer(Protocol protocol, int universe, const Arrival& arrival);
   void release(Protocol protocol, int syncUniverse);

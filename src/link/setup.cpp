@@ -1,48 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/setup.h"
 
-#include <httplib.h>
-
 #include <algorithm>
 #include <nlohmann/json.hpp>
 
 #include "link/setupdoor.h"
 
 namespace chispa::link {
-
-std::string setupPlace(const Controller& controller) {
-  return controller.name + " (" + controller.host + ":" + std::to_string(controller.setupPort) + ")";
-}
-
-httplib::Client nodeClient(const Controller& controller) {
-  httplib::Client client(controller.host, controller.setupPort);
-  client.set_connection_timeout(2);
-  client.set_read_timeout(3);
-  return client;
-}
-
-Failure noSetupAnswer(const Controller& controller, const std::string& why) {
-  return {"The controller does not answer its set-up interface (" + why + ").", setupPlace(controller),
-          "Check that it is switched on, its address, and its set-up port."};
-}
-
-Result<std::string> getFromNode(const Controller& controller, const std::string& path) {
-  if (controller.setupPort == 0)
-    return Failure{"The controller has no set-up interface.", controller.name,
-                   "Enter its set-up port, or set it up with its own means."};
-  // What is no controller may answer without end.
-  constexpr std::size_t kMostBody = std::size_t{8} << 20;
-  std::string body;
-  const auto answer = nodeClient(controller).Get(path, [&](const char* data, std::size_t size) {
-    if (body.size() + size > kMostBody) return false;
-    body.append(data, size);
-    return true;
-  });
-  if (!answer) return noSetupAnswer(controller, httplib::to_string(answer.error()));
-  if (answer->status != 200) return noSetupAnswer(controller, "HTTP " + std::to_string(answer->status));
-  return body;
-}
-
 namespace {
 
 std::string sectionText(Protocol protocol, const PortSection& s) {
@@ -108,11 +72,13 @@ Result<SetupReport> compareSetup(const Controller& controller, const std::vector
   return report;
 }
 
-Result<SetupReport> pushSetup(const Controller& controller, const std::vector<PortSettings>& wanted) {
+Result<SetupReport> pushSetup(const Controller& controller, const std::vector<PortSettings>& wanted, const KeepOld& keep) {
   auto before = compareSetup(controller, wanted);
   if (!before) return before;
   SetupReport report = *std::move(before);
   if (report.verified) return report;
+  if (keep)
+    if (const Outcome kept = keep(report.before); !kept) return kept.failure();
   const auto door = openSetupDoor(controller);
   const Outcome written = (*door)->write(wanted);
   const auto now = (*door)->read();
@@ -136,7 +102,5 @@ Result<std::vector<PortSettings>> readSetup(const Controller& controller) {
   if (!door) return door.failure();
   return (*door)->read();
 }
-
-Result<std::string> readNodeState(const Controller& controller) { return getFromNode(controller, "/state"); }
 
 }  // namespace chispa::link

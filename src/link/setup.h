@@ -1,14 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <functional>
 #include <string>
 #include <vector>
 
 #include "core/base/result.h"
 #include "core/wire/portsettings.h"
-
-namespace httplib {
-class Client;
-}
 
 namespace chispa::link {
 
@@ -37,18 +34,12 @@ struct SetupReport {
 /// Reads the settings of `controller` through its set-up interface (docs/node-interface.md; for Art-Net nodes without one
 /// ArtPoll) and compares them with what the show wants.
 Result<SetupReport> compareSetup(const Controller& controller, const std::vector<PortSettings>& wanted);
+/// Takes the old settings (SetupReport::before) before others are written; if it fails, nothing is.
+using KeepOld = std::function<Outcome(const std::string& before)>;
 /// The same, then writes the wanted ones and reads them back. Fails only if nothing was written: a write that broke off
 /// is reported port by port.
-Result<SetupReport> pushSetup(const Controller& controller, const std::vector<PortSettings>& wanted);
+Result<SetupReport> pushSetup(const Controller& controller, const std::vector<PortSettings>& wanted, const KeepOld& keep = {});
 /// The settings it has.
 Result<std::vector<PortSettings>> readSetup(const Controller& controller);
-/// The state of a node, as its JSON text.
-Result<std::string> readNodeState(const Controller& controller);
-
-// Parts that the ways to a controller share.
-std::string setupPlace(const Controller& controller);
-Failure noSetupAnswer(const Controller& controller, const std::string& why);
-httplib::Client nodeClient(const Controller& controller);
-Result<std::string> getFromNode(const Controller& controller, const std::string& path);
 
 }  // namespace chispa::link

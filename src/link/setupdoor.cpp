@@ -1,14 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/setupdoor.h"
 
-#include <httplib.h>
-
 #include <algorithm>
 #include <map>
 #include <nlohmann/json.hpp>
 
 #include "link/artnetasker.h"
-#include "link/setup.h"
+#include "link/nodehttp.h"
 
 namespace chispa::link {
 namespace {
@@ -24,11 +22,7 @@ class HttpDoor final : public SetupDoor {
   }
 
   Outcome write(const std::vector<PortSettings>& wanted) override {
-    const auto answer = nodeClient(controller_).Put("/settings", toJson(wanted).dump(), "application/json");
-    if (!answer) return noSetupAnswer(controller_, httplib::to_string(answer.error()));
-    if (answer->status != 200)
-      return Failure{"The controller refused the settings: " + answer->body + ".", setupPlace(controller_), "Compare its ports and limits with the wiring."};
-    return Done{};
+    return putToNode(controller_, "/settings", toJson(wanted).dump());
   }
 
  private:

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/udp.h"
 
-#include <arpa/inet.h>
 #include <netdb.h>
 #include <sys/socket.h>
 #include <unistd.h>
@@ -11,25 +10,10 @@
 #include <cstring>
 #include <utility>
 
+#include "link/socketaddress.h"
+
 namespace chispa::link {
-namespace {
-
-sockaddr_in socketAddress(Endpoint to) {
-  sockaddr_in address{};
-  address.sin_family = AF_INET;
-  address.sin_port = htons(to.port);
-  address.sin_addr.s_addr = htonl(to.address);
-  return address;
-}
-
-}  // namespace
-
-std::string Endpoint::text() const {
-  const in_addr raw{htonl(address)};
-  std::array<char, INET_ADDRSTRLEN> text{};
-  inet_ntop(AF_INET, &raw, text.data(), text.size());
-  return std::string(text.data()) + ":" + std::to_string(port);
-}
+std::string Endpoint::text() const { return hostText(address) + ":" + std::to_string(port); }
 
 Result<Endpoint> resolve(const std::string& host, int port) {
   in_addr numeric{};

@@ -2,6 +2,7 @@
 #include "node/faults.h"
 
 #include <algorithm>
+#include <map>
 #include <sstream>
 
 #include "node/wholenumber.h"
@@ -9,22 +10,6 @@
 namespace chispa::node {
 namespace {
 
-constexpr int kMostDelay_ms = 10'000;
-constexpr int kMostPorts = 64;
-
-int within(int value, int low, int high, const char* what) {
-  if (value < low || value > high) throw std::runtime_error(std::string(what) + " is out of range");
-  return value;
-}
-
-Faults checked(Faults faults) {
-  within(faults.drop_percent, 0, 100, "drop_percent");
-  within(faults.reorder_percent, 0, 100, "reorder_percent");
-  within(faults.delay_ms, 0, kMostDelay_ms, "delay_ms");
-  within(faults.failsAfterPort, 0, kMostPorts, "fail_after_port");
-  if (!(faults.silent_s >= 0 && faults.silent_s <= 3600)) throw std::runtime_error("silent_s is out of range");
-  return faults;
-}
 
 }  // namespace
 
@@ -37,8 +22,10 @@ std::optional<Faults> parseFaults(const std::string& text, std::string& why) {
   try {
     const auto json = nlohmann::json::parse(text);
     if (!json.is_object()) throw std::runtime_error("faults are an object");
-    return checked({wholeNumber(json, "drop_percent", 0, 100, 0), wholeNumber(json, "reorder_percent", 0, 100, 0), wholeNumber(json, "delay_ms", 0, kMostDelay_ms, 0), json.value("wrong_order", false),
-                    json.value("silent_s", 0.0), json.value("refuse_push", false), wholeNumber(json, "fail_after_port", 0, kMostPorts, 0)});
+    const double silent_s = json.value("silent_s", 0.0);
+    if (!(silent_s >= 0 && silent_s <= 3600)) throw std::runtime_error("silent_s is out of range");
+    return Faults{wholeNumber(json, "drop_percent", 0, 100, 0), wholeNumber(json, "reorder_percent", 0, 100, 0), wholeNumber(json, "delay_ms", 0, 10'000, 0), json.value("wrong_order", false),
+                  silent_s, json.value("refuse_push", false), wholeNumber(json, "fail_after_port", 0, 64, 0)};
   } catch (const std::exception& error) {
     why = error.what();
     return std::nullopt;
@@ -46,24 +33,24 @@ std::optional<Faults> parseFaults(const std::string& text, std::string& why) {
 }
 
 std::optional<Faults> parseFaultWords(const std::string& words, std::string& why) {
-  Faults faults;
+  /// Words that take a number, and those that stand alone, by the member that they mean.
+  static const std::map<std::string, const char*> kNumbers{{"drop", "drop_percent"}, {"reorder", "reorder_percent"}, {"delay", "delay_ms"}, {"silent", "silent_s"}, {"fail-after", "fail_after_port"}};
+  static const std::map<std::string, const char*> kSwitches{{"order", "wrong_order"}, {"refuse", "refuse_push"}};
+  auto json = nlohmann::json::object();
   std::istringstream in(words);
   std::string word;
   try {
     while (std::getline(in, word, ',')) {
       const auto equals = word.find('=');
       const std::string name = word.substr(0, equals);
-      const int value = equals == std::string::npos ? 0 : std::stoi(word.substr(equals + 1));
-      if (name == "drop") faults.drop_percent = value;
-      else if (name == "reorder") faults.reorder_percent = value;
-      else if (name == "delay") faults.delay_ms = value;
-      else if (name == "order") faults.hasWrongOrder = true;
-      else if (name == "silent") faults.silent_s = value;
-      else if (name == "refuse") faults.refusesPush = true;
-      else if (name == "fail-after") faults.failsAfterPort = value;
-      else throw std::runtime_error("\"" + name + "\" is no fault; there are drop=%, reorder=%, delay=ms, order, silent=s, refuse and fail-after=port");
+      if (const auto number = kNumbers.find(name); number != kNumbers.end())
+        json[number->second] = equals == std::string::npos ? 0 : std::stoi(word.substr(equals + 1));
+      else if (const auto on = kSwitches.find(name); on != kSwitches.end())
+        json[on->second] = true;
+      else
+        throw std::runtime_error("\"" + name + "\" is no fault; there are drop=%, reorder=%, delay=ms, order, silent=s, refuse and fail-after=port");
     }
-    return checked(faults);
+    return parseFaults(json.dump(), why);
   } catch (const std::exception& error) {
     why = error.what();
     return std::nullopt;

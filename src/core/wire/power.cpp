@@ -3,13 +3,16 @@
 
 #include "core/show/loose.h"
 #include "core/wire/current.h"
+#include "core/wire/sizing.h"
 
 namespace chispa {
 
 AmpsByVolts fullWhiteAmps(const Show& show) {
   AmpsByVolts amps;
-  for (const PowerChain& chain : powerChains(show))
-    for (const double a : fullWhite_a(chain)) amps[chain.volts] += a;
+  for (const auto& controller : show.controllers)
+    for (const Port& port : controller->ports)
+      for (const Bead& bead : port.run)
+        if (const Fixture* fixture = find(show.fixtures, bead.fixture)) amps[stripTypeOf(show, *fixture).volts] += beadFullWhite_a(show, port, bead);
   for (const LoosePiece& piece : loosePieces(show)) {
     const StripType& strip = stripTypeOf(show, *find(show.fixtures, piece.fixture));
     amps[strip.volts] += fullWhite_a(strip, piece.count);

@@ -27,14 +27,22 @@ double wireFor_mm2(double amps) {
   return 0;
 }
 
+int threadPixels(const Port& port) {
+  int sum = 0;
+  for (const Bead& bead : port.run) sum += bead.count + bead.skippedBefore;
+  return sum;
+}
+
+double beadFullWhite_a(const Show& show, const Port& port, const Bead& bead) {
+  const Fixture* fixture = find(show.fixtures, bead.fixture);
+  if (!fixture) return 0;
+  const StripType& strip = stripTypeOf(show, *fixture);
+  return fullWhite_a(strip, std::clamp(bead.count, 0, pixelCount(*fixture))) * resolveWire(strip, port.settings, bead.settings).brightness;
+}
+
 double portFullWhite_a(const Show& show, const Port& port) {
   double amps = 0;
-  for (const Bead& bead : port.run) {
-    const Fixture* fixture = find(show.fixtures, bead.fixture);
-    if (!fixture) continue;
-    const StripType& strip = stripTypeOf(show, *fixture);
-    amps += fullWhite_a(strip, std::clamp(bead.count, 0, pixelCount(*fixture))) * resolveWire(strip, port.settings, bead.settings).brightness;
-  }
+  for (const Bead& bead : port.run) amps += beadFullWhite_a(show, port, bead);
   return amps;
 }
 

@@ -6,6 +6,7 @@
 
 #include "core/edit/wireedits.h"
 #include "core/finders/stripfinders.h"
+#include "core/wire/sizing.h"
 #include "core/wire/wiresettings.h"
 #include "desk/parts/format.h"
 
@@ -146,10 +147,7 @@ class Direction final : public EliminationFinder<bool> {
 
 int chainLength(const Show& show, PortChoice port) {
   const Controller* controller = chispa::find(show.controllers, port.controller);
-  int length = 0;
-  if (controller && port.port < std::ssize(controller->ports))
-    for (const Bead& bead : controller->ports[static_cast<std::size_t>(port.port)].run) length += bead.skippedBefore + bead.count;
-  return length;
+  return controller && port.port < std::ssize(controller->ports) ? threadPixels(controller->ports[static_cast<std::size_t>(port.port)]) : 0;
 }
 
 class Count final : public EliminationFinder<int> {

@@ -114,16 +114,14 @@ void PulseBar::showNumbers() {
   controllers_->setText(!lit ? counted(all, tr("1 controller"), tr("%1 controllers")) : reached == all ? tr("✓ %1 of %2 controllers").arg(reached).arg(all) : tr("! %1 of %2 controllers").arg(reached).arg(all));
   controllers_->setStyleSheet(!lit ? QString() : QStringLiteral("color: %1").arg((reached == all ? theme().fine : theme().wrong).name()));
   double now = 0;
-  double full = 0;
   for (const auto& [volts, amps] : session_.stage.ampsNow()) now += amps;
-  for (const auto& [volts, amps] : fullWhiteAmps(session_.show())) full += amps;
   // A budget that holds the light back is said before anything else.
   QString held;
   for (const auto& state : session_.stage.player().supplies()) {
     const Supply* supply = chispa::find(session_.show().supplies, state.supply);
     if (lit && supply && state.level < 0.995 && held.isEmpty()) held = tr("! %1 holds the light to %2").arg(text(supply->name), percentText(state.level));
   }
-  amps_->setText(held.isEmpty() ? tr("%1 of %2").arg(ampsText(now), ampsText(full)) : held);
+  amps_->setText(held.isEmpty() ? tr("%1 of %2").arg(ampsText(now), ampsText(fullWhite_a_)) : held);
   amps_->setStyleSheet(held.isEmpty() ? QString() : QStringLiteral("color: %1").arg(theme().watch.name()));
   showProblem();
 }
@@ -134,6 +132,8 @@ void PulseBar::refreshColours() {
 }
 
 void PulseBar::findProblem() {
+  fullWhite_a_ = 0;
+  for (const auto& [volts, amps] : fullWhiteAmps(session_.show())) fullWhite_a_ += amps;
   problems_ = findProblems(session_.show(), [this](const std::string& name) { return std::filesystem::exists(audioPath(session_.document.path(), name)); });
   QStringList all;
   for (const Problem& problem : problems_) all << QStringLiteral("%1: %2 %3").arg(text(problem.where), text(problem.what), text(problem.cure));

@@ -45,6 +45,8 @@ class PulseBar : public QWidget {
   QPushButton* problem_;
   std::vector<Problem> problems_;
   ProblemPlace problemPlace_;
+  /// Of the whole show; worked out when that changes.
+  double fullWhite_a_ = 0;
   int ticks_ = 0;
 };
 

@@ -52,18 +52,12 @@ class Booklet {
     line(text(controller.name), 7, true, kInk);
     line(QObject::tr("%1 · %2 · %3").arg(QString::fromLatin1(protocolTitle(controller.protocol)), text(controller.host), counted(std::ssize(controller.ports), QObject::tr("one port"), QObject::tr("%1 ports"))), 3.4, false, kFaint);
     int longest = 1;
-    for (const Port& port : controller.ports) longest = std::max(longest, lengthOf(port));
+    for (const Port& port : controller.ports) longest = std::max(longest, threadPixels(port));
     for (std::size_t p = 0; p < controller.ports.size(); ++p) {
       // A port's drawing is not torn in two.
       if (y_ + 200 + 50 * static_cast<double>(controller.ports[p].run.size()) > kPage.bottom() && controller.ports[p].run.size() < 30) beginPage();
       paintPort(index, static_cast<int>(p), longest);
     }
-  }
-
-  static int lengthOf(const Port& port) {
-    int length = 0;
-    for (const Bead& bead : port.run) length += bead.skippedBefore + bead.count;
-    return length;
   }
 
   void paintPort(int index, int number, int longest) {
@@ -76,7 +70,7 @@ class Booklet {
     const double fuse = fuseFor_a(amps);
     const double wire = wireFor_mm2(amps);
     line(QObject::tr("Port %1 · %2 px · %3 at full white · %4 · %5")
-             .arg(number + 1).arg(lengthOf(port)).arg(ampsText(amps),
+             .arg(number + 1).arg(threadPixels(port)).arg(ampsText(amps),
               fuse > 0 ? QObject::tr("fuse %1 A").arg(fuse) : QObject::tr("too much for one fuse: inject"), wire > 0 ? QObject::tr("wire %1 mm²").arg(wire) : QObject::tr("more than one feed")),
          3.6, true, kInk);
     paintThread(port, longest);

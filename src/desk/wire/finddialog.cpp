@@ -77,6 +77,7 @@ void FindDialog::search() {
     return;
   }
   found_.clear();
+  troubles_.clear();
   list_->clear();
   cancelled_ = std::make_shared<std::atomic<bool>>(false);
   search_->setText(tr("Stop"));
@@ -88,7 +89,7 @@ void FindDialog::search() {
   [[maybe_unused]] const auto running = QtConcurrent::run([self, request, cancelled = cancelled_] {
     const Outcome outcome = link::findControllers(request, [&](const link::FoundController& one) {
       QMetaObject::invokeMethod(qApp, [self, one] { if (self) self->show(one); }, Qt::QueuedConnection);
-    }, *cancelled);
+    }, *cancelled, [&](const Failure& failure) { QMetaObject::invokeMethod(qApp, [self, words = text(failure.text())] { if (self) self->troubles_ << words; }, Qt::QueuedConnection); });
     QMetaObject::invokeMethod(qApp, [self, outcome] { if (self) self->finish(outcome); }, Qt::QueuedConnection);
   });
 }
@@ -142,6 +143,7 @@ void FindDialog::finish(const Outcome& outcome) {
     state_->setText(text(outcome.failure().text()));
   else
     state_->setText(counted(static_cast<qsizetype>(found_.size()), tr("One controller answered."), found_.empty() ? tr("Nobody answered. Check the cable and that controller and computer are on one network.") : tr("%1 controllers answered.")));
+  if (outcome && !troubles_.isEmpty()) state_->setText(state_->text() + QLatin1Char('\n') + troubles_.join(QLatin1Char('\n')));
 }
 
 void FindDialog::describe() {

@@ -34,6 +34,8 @@ class FindDialog : public QDialog {
   Session session_;
   std::vector<link::Interface> interfaces_;
   std::vector<link::FoundController> found_;
+  /// What could not be asked or heard.
+  QStringList troubles_;
   std::shared_ptr<std::atomic<bool>> cancelled_;
   QListWidget* interfaceList_;
   QTreeWidget* list_;

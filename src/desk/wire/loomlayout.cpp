@@ -4,8 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/wire/current.h"
-#include "core/wire/wiresettings.h"
+#include "core/wire/sizing.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 
@@ -20,12 +19,6 @@ constexpr double kBeadGap = 5;
 constexpr double kLeastBead = 18;
 /// Zooming draws threads this far apart; beyond, only along them.
 constexpr double kMostSpread = 1.6;
-
-int threadPixels(const Port& port) {
-  int sum = 0;
-  for (const Bead& bead : port.run) sum += bead.count + bead.skippedBefore;
-  return sum;
-}
 
 int longestThread(const Show& show) {
   int longest = 1;
@@ -99,10 +92,9 @@ void LoomLayout::placeBeads(const Show& show, Thread& thread, const Port& port) 
                             skipped, pieceLabel(show, bead.fixture, bead.first, bead.count), bead.fixture, bead.reversed, bead.count, {}});
     for (const Injection& injection : bead.injections) thread.beads.back().pins.push_back(y + tall * std::clamp(injection.pixel, 0, bead.count) / std::max(1, bead.count));
     y += tall + kBeadGap;
-    thread.pixels += bead.count + bead.skippedBefore;
-    if (const Fixture* fixture = chispa::find(show.fixtures, bead.fixture))
-      thread.amps += fullWhite_a(stripTypeOf(show, *fixture), bead.count) * resolveWire(stripTypeOf(show, *fixture), port.settings, bead.settings).brightness;
   }
+  thread.pixels = threadPixels(port);
+  thread.amps = portFullWhite_a(show, port);
   thread.bottom = y;
 }
 

@@ -81,8 +81,6 @@ void LoomPower::read() {
   emit changed();
 }
 
-std::optional<Micros> LoomPower::brightestAt() const { return brightest_ ? std::optional(brightest_->at) : std::nullopt; }
-
 const LoomPower::Span* LoomPower::spanOf(const ThreadPlace& place) const {
   const auto found = spans_.find({place.controller, place.port, place.bead});
   return found == spans_.end() || found->second.chain >= reading_.states.size() ? nullptr : &found->second;

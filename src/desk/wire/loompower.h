@@ -38,10 +38,6 @@ class LoomPower : public QObject {
   std::optional<Level> lowestOf(ControllerId controller, int port) const;
   /// Amps through the pin `index` of a bead.
   std::optional<double> pin_a(const ThreadPlace& place, int index) const;
-  /// Amps from each supply, in the show's order.
-  const std::vector<double>& supply_a() const { return reading_.supply_a; }
-  /// The score's brightest moment; nothing while it is looked for.
-  std::optional<Micros> brightestAt() const;
 
  signals:
   void changed();

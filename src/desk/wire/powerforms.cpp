@@ -10,7 +10,39 @@
 namespace chispa::desk {
 namespace {
 
-void addSupply(Form& form, const Session& session, SupplyId id) {
+/// The show's power at full white, solved once for all rows that ask, and anew when what it follows from has changed.
+class FullWhite {
+ public:
+  const std::vector<PowerChain>& chainsOf(const Show& show) {
+    follow(show);
+    return chains_;
+  }
+  const PowerReading& readingOf(const Show& show) {
+    follow(show);
+    return reading_;
+  }
+
+ private:
+  void follow(const Show& show) {
+    // Items are shared between versions of a show: equal pointers are equal things.
+    if (controllers_ == show.controllers && fixtures_ == show.fixtures && strips_ == show.stripTypes && supplies_ == show.supplies) return;
+    controllers_ = show.controllers;
+    fixtures_ = show.fixtures;
+    strips_ = show.stripTypes;
+    supplies_ = show.supplies;
+    chains_ = powerChains(show);
+    reading_ = readFullWhite(chains_, show.supplies.size());
+  }
+
+  Items<Controller> controllers_;
+  Items<Fixture> fixtures_;
+  Items<StripType> strips_;
+  Items<Supply> supplies_;
+  std::vector<PowerChain> chains_;
+  PowerReading reading_;
+};
+
+void addSupply(Form& form, const Session& session, SupplyId id, const std::shared_ptr<FullWhite>& fullWhite) {
   const auto get = [session, id] { return chispa::find(session.show().supplies, id); };
   const auto change = [session, id](const QString& name, std::function<void(Supply&)> set) {
     session.edit(name, [&](Show& show) { changeItem(show.supplies, id, set); }, name + QStringLiteral("-supply"));
@@ -27,9 +59,8 @@ void addSupply(Form& form, const Session& session, SupplyId id) {
       if (state.supply == id && session.stage.isLit()) return state.level < 0.995 ? Form::tr("%1, held to %2").arg(ampsText(state.amps), percentText(state.level)) : ampsText(state.amps);
     return Form::tr("light is off");
   });
-  form.addFact(Form::tr("At full white"), [session, id]() -> std::optional<QString> {
-    const auto chains = powerChains(session.show());
-    const PowerReading full = readFullWhite(chains, session.show().supplies.size());
+  form.addFact(Form::tr("At full white"), [session, id, fullWhite]() -> std::optional<QString> {
+    const PowerReading& full = fullWhite->readingOf(session.show());
     for (std::size_t i = 0; i < session.show().supplies.size(); ++i)
       if (session.show().supplies[i]->id == id) return ampsText(full.supply_a[i]);
     return QString();
@@ -39,7 +70,7 @@ void addSupply(Form& form, const Session& session, SupplyId id) {
   });
 }
 
-void addInjection(Form& form, const Session& session, const ThreadPlace& place, int index) {
+void addInjection(Form& form, const Session& session, const ThreadPlace& place, int index, const std::shared_ptr<FullWhite>& fullWhite) {
   const auto get = [session, place, index]() -> const Injection* {
     const Bead* bead = beadAt(session.show(), place);
     return bead && index < std::ssize(bead->injections) ? &bead->injections[static_cast<std::size_t>(index)] : nullptr;
@@ -68,14 +99,16 @@ void addInjection(Form& form, const Session& session, const ThreadPlace& place, 
   number(QStringLiteral("Metres"), Form::tr("Wire, one way"), {"m", 0, 1000, 0.5, 2}, &Injection::wire_m);
   number(QStringLiteral("Mm2"), Form::tr("Cross-section"), {QStringLiteral("mm²"), 0.05, 100, 0.25, 2}, &Injection::wire_mm2);
   number(QStringLiteral("Fuse"), Form::tr("Fuse"), {"A", 0, 1000, 1, 1}, &Injection::fuse_a);
-  form.addFact(Form::tr("Through it"), [session, place, index]() -> std::optional<QString> {
-    const auto chains = powerChains(session.show());
-    for (const PowerChain& chain : chains) {
+  form.addFact(Form::tr("Through it"), [session, place, index, fullWhite]() -> std::optional<QString> {
+    const auto& chains = fullWhite->chainsOf(session.show());
+    for (std::size_t c = 0; c < chains.size(); ++c) {
+      const PowerChain& chain = chains[c];
       if (session.show().controllers[static_cast<std::size_t>(chain.controller)]->id != place.controller || chain.port != place.port) continue;
-      const ChainState full = solve(chain, fullWhite_a(chain));
-      for (std::size_t f = 0; f < chain.feeds.size(); ++f)
-        if (chain.feeds[f].bead == place.bead && chain.feeds[f].index == index)
-          return Form::tr("%1 at full white: fuse %2 A, wire %3 mm²").arg(ampsText(full.feed_a[f])).arg(fuseFor_a(full.feed_a[f])).arg(wireFor_mm2(full.feed_a[f]));
+      for (std::size_t f = 0; f < chain.feeds.size(); ++f) {
+        if (chain.feeds[f].bead != place.bead || chain.feeds[f].index != index) continue;
+        const double amps = fullWhite->readingOf(session.show()).states[c].feed_a[f];
+        return Form::tr("%1 at full white: fuse %2 A, wire %3 mm²").arg(ampsText(amps)).arg(fuseFor_a(amps)).arg(wireFor_mm2(amps));
+      }
     }
     return QString();
   });
@@ -96,7 +129,8 @@ void addSupplies(Form& form, const Session& session) {
   form.addHeading(Form::tr("Power supplies"));
   if (session.show().supplies.empty())
     form.addNote([]() -> std::optional<QString> { return Form::tr("None yet. With supplies, Wire shows the voltage along each strip, and a budget holds the light within what a supply can give."); });
-  for (const auto& supply : session.show().supplies) addSupply(form, session, supply->id);
+  const auto fullWhite = std::make_shared<FullWhite>();
+  for (const auto& supply : session.show().supplies) addSupply(form, session, supply->id, fullWhite);
   form.addButton(QStringLiteral("addSupply"), Form::tr("Add a supply"), Form::tr("Of 5 V; P on the loom puts its pins"), [session] {
     session.edit(Form::tr("add a supply"), [](Show& show) { chispa::addSupply(show, 5); });
   });
@@ -104,7 +138,8 @@ void addSupplies(Form& form, const Session& session) {
 
 void addInjections(Form& form, const Session& session, const ThreadPlace& place) {
   const Bead* bead = beadAt(session.show(), place);
-  for (int i = 0; bead && i < std::ssize(bead->injections); ++i) addInjection(form, session, place, i);
+  const auto fullWhite = std::make_shared<FullWhite>();
+  for (int i = 0; bead && i < std::ssize(bead->injections); ++i) addInjection(form, session, place, i, fullWhite);
   form.addButtons({{QStringLiteral("pinFront"), Form::tr("Pin in front"), Form::tr("Power enters where data does (P on the loom puts a pin anywhere)"), [session, place] { session.edit(Form::tr("put a power pin"), [&](Show& show) { inject(show, place, 0); }); }},
                    {QStringLiteral("pinEnd"), Form::tr("Pin at the end"), Form::tr("Power enters behind the last pixel"), [session, place] {
                       session.edit(Form::tr("put a power pin"), [&](Show& show) {

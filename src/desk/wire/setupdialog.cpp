@@ -24,10 +24,8 @@ enum Column { kWhere, kResult, kThere, kWanted };
 /// Compares, and if asked keeps what is there and writes.
 Result<link::SetupReport> askOne(const Controller& controller, const std::vector<PortSettings>& wanted, bool send, const std::atomic<bool>& cancelled) {
   if (cancelled) return Failure{"Not asked: it was stopped before.", controller.name, "Ask again when you like."};
-  auto report = link::compareSetup(controller, wanted);
-  if (!report || !send || report->verified) return report;
-  if (const Outcome kept = link::SetupStore::ofUser().keep(controller, report->before); !kept) return kept.failure();
-  return link::pushSetup(controller, wanted);
+  if (!send) return link::compareSetup(controller, wanted);
+  return link::pushSetup(controller, wanted, [&](const std::string& before) { return link::SetupStore::ofUser().keep(controller, before); });
 }
 
 void colourWords(QTreeWidgetItem* item, int column, const QString& words, const QColor& colour) {

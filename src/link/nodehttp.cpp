@@ -1,0 +1,48 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "link/nodehttp.h"
+
+#include <httplib.h>
+
+namespace chispa::link {
+namespace {
+
+httplib::Client clientOf(const Controller& controller) {
+  httplib::Client client(controller.host, controller.setupPort);
+  client.set_connection_timeout(2);
+  client.set_read_timeout(3);
+  return client;
+}
+
+Failure noAnswer(const Controller& controller, const std::string& why) {
+  return {"The controller does not answer its set-up interface (" + why + ").", setupPlace(controller),
+          "Check that it is switched on, its address, and its set-up port."};
+}
+
+}  // namespace
+
+std::string setupPlace(const Controller& controller) {
+  return controller.name + " (" + controller.host + ":" + std::to_string(controller.setupPort) + ")";
+}
+
+Result<std::string> getFromNode(const Controller& controller, const std::string& path) {
+  // What is no controller may answer without end.
+  constexpr std::size_t kMostBody = std::size_t{8} << 20;
+  std::string body;
+  const auto answer = clientOf(controller).Get(path, [&](const char* data, std::size_t size) {
+    if (body.size() + size > kMostBody) return false;
+    body.append(data, size);
+    return true;
+  });
+  if (!answer) return noAnswer(controller, httplib::to_string(answer.error()));
+  if (answer->status != 200) return noAnswer(controller, "HTTP " + std::to_string(answer->status));
+  return body;
+}
+
+Outcome putToNode(const Controller& controller, const std::string& path, const std::string& json) {
+  const auto answer = clientOf(controller).Put(path, json, "application/json");
+  if (!answer) return noAnswer(controller, httplib::to_string(answer.error()));
+  if (answer->status != 200) return Failure{"The controller refused the settings: " + answer->body + ".", setupPlace(controller), "Compare its ports and limits with the wiring."};
+  return Done{};
+}
+
+}  // namespace chispa::link

@@ -1,0 +1,19 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <string>
+
+#include "core/base/result.h"
+#include "core/show/controller.h"
+
+namespace chispa::link {
+
+// The node interface of a controller over HTTP (docs/node-interface.md). Calls wait for the network, seconds at most.
+
+/// "Rim box (127.0.0.11:8090)".
+std::string setupPlace(const Controller& controller);
+/// The body that GET of `path` answers, 8 MB at most.
+Result<std::string> getFromNode(const Controller& controller, const std::string& path);
+/// PUTs JSON; fails with the controller's own words if it refuses.
+Outcome putToNode(const Controller& controller, const std::string& path, const std::string& json);
+
+}  // namespace chispa::link
