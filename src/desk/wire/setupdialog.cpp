@@ -30,6 +30,7 @@ Result<link::SetupReport> askOne(const Controller& controller, const std::vector
 
 void colourWords(QTreeWidgetItem* item, int column, const QString& words, const QColor& colour) {
   item->setText(column, words);
+  item->setToolTip(column, words);
   item->setForeground(column, colour);
 }
 
@@ -53,7 +54,10 @@ SetupDialog::SetupDialog(const Session& session, QWidget* parent) : QDialog(pare
   column->addLayout(row);
   list_->setObjectName(QStringLiteral("setupDifferences"));
   list_->setHeaderLabels({tr("Where"), tr("Result"), tr("On the controller"), tr("Wanted")});
-  list_->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
+  // What a controller has and what it shall have are compared at a glance: a long result is cut, and stands whole below.
+  list_->header()->setSectionResizeMode(kWhere, QHeaderView::ResizeToContents);
+  list_->header()->resizeSection(kResult, textWidth(30));
+  list_->header()->resizeSection(kThere, textWidth(38));
   list_->setAccessibleName(tr("Controllers and their differences"));
   list_->setToolTip(tr("Only ticked controllers are written; Space ticks one"));
   connect(list_, &QTreeWidget::itemChanged, this, &SetupDialog::describe);
@@ -148,7 +152,12 @@ void SetupDialog::finishRow(std::size_t index, const Result<link::SetupReport>& 
     row.isDifferent = false;
     if (!report) {
       ++failed_;
-      colourWords(row.item, kResult, tr("! %1 %2").arg(text(report.failure().what), text(report.failure().cure)), theme().wrong);
+      colourWords(row.item, kResult, tr("! %1").arg(text(report.failure().what)), theme().wrong);
+      for (const std::string& words : {report.failure().what, report.failure().cure}) {
+        auto* line = new QTreeWidgetItem({text(words)});
+        row.item->addChild(line);
+        line->setFirstColumnSpanned(true);
+      }
     } else {
       row.isDifferent = !report->verified;
       const auto there = parsePortSettings(report->before, row.controller.name);
@@ -174,7 +183,7 @@ void SetupDialog::finishAll() {
   target_->setEnabled(true);
   const auto different = std::count_if(rows_.begin(), rows_.end(), [](const Row& row) { return row.isDifferent; });
   if (failed_ > 0)
-    state_->setText(counted(failed_, tr("With 1 controller it did not go through; what happened and what to do stands beside it."), tr("With %1 controllers it did not go through; what happened and what to do stands beside each.")));
+    state_->setText(counted(failed_, tr("With 1 controller it did not go through; what happened and what to do stands below it."), tr("With %1 controllers it did not go through; what happened and what to do stands below each.")));
   else if (rows_.empty())
     state_->setText(tr("The show has no controller."));
   else
