@@ -10,6 +10,7 @@
 #include "core/render/renderer.h"
 #include "desk/parts/theme.h"
 #include "largeshow.h"
+#include "eyebudgets.h"
 #include "soak.h"
 #include "windowbudgets.h"
 
@@ -96,6 +97,8 @@ int main(int argc, char** argv) {
     chispa::bench::printWindowBudgets();
     return 0;
   }
+  // "eye" looks at simulated LEDs.
+  if (argc == 2 && std::string_view(argv[1]) == "eye") return chispa::bench::eyeAccuracy();
   // "soak SECONDS" plays for long and counts what arrives.
   if (argc == 3 && std::string_view(argv[1]) == "soak") {
     chispa::bench::printSoak(std::max(1, std::atoi(argv[2])));

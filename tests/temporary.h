@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <cassert>
 #include <unistd.h>
 
 #include <filesystem>
@@ -29,6 +30,8 @@ class TemporaryFolder {
 
 /// An address of 127.0.0.0/8 of this process's own, so that tests can run side by side.
 inline std::string loopbackAddress(int index) {
+  // Beyond 14 the last number would pass 255 in one process of sixteen.
+  assert(index >= 0 && index <= 14);
   const int pid = ::getpid();
   return "127." + std::to_string(1 + (pid >> 12 & 127)) + "." + std::to_string(pid >> 4 & 255) + "." +
          std::to_string((pid & 15) * 16 + index + 1);

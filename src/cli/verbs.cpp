@@ -50,6 +50,13 @@ class Grammar {
     addScore(sub);
     sub->add_option("--at", words_.at_s, "seconds from the score's start")->required();
     addCsv(sub);
+    sub = add("map", "where LEDs are, from frames of a camera that saw them blink", map);
+    sub->add_option("--frames", words_.frames, "a video, or a folder of pictures")->required();
+    sub->add_option("--leds", words_.leds, "how many LEDs blinked")->required()->check(CLI::Range(1, 65'534));
+    sub->add_option("--second", words_.secondFrames, "frames from a second place, for places in space");
+    sub->add_option("--known", words_.known, "a measured length: two LEDs, from 1, and the metres between them")->expected(3);
+    sub->add_option("--view", words_.fieldOfView_deg, "width of the camera's view in degrees; 60 if not given")->check(CLI::Range(5.0, 170.0));
+    addCsv(sub);
     sub = add("music", "duration, tempo, beats and bars of an audio file", music);
     sub->add_option("FILE", words_.file, "the audio file")->required();
     addJson(sub);

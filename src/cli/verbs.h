@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <string>
+#include <vector>
 
 namespace chispa::cli {
 
@@ -26,6 +27,13 @@ struct Words {
   bool restore = false;
   /// IPv4 address of the interface to use.
   std::string interface;
+  /// Frames of a camera: folders of pictures, or videos.
+  std::string frames;
+  std::string secondFrames;
+  int leds = 0;
+  double fieldOfView_deg = 60;
+  /// A measured length: two LEDs from 1, and metres.
+  std::vector<double> known;
 };
 
 // The verbs: each does its work, prints, and returns a Status.
@@ -42,6 +50,7 @@ int push(const Words& words);
 int findNodes(const Words& words);
 int listen(const Words& words);
 int rehearse(const Words& words);
+int map(const Words& words);
 
 /// Runs the program with its words; returns the exit status.
 int run(int argc, const char* const* argv);

@@ -32,19 +32,51 @@ void Output::compute(Program& program, const TransportState& at, Micros position
     program.renderer.render(*score, position, frame);
   else
     frame.clear();
-  if (isTested) drawSignal(**signal, program, now, frame);
-  pointOut(frame);
+  if (isTested) drawSignal(**signal, program, (*signal)->followsSound ? MonoTime(position) : now, frame);
+  pointOut(frame, now);
 }
 
-void Output::pointOut(PixelFrame& frame) noexcept {
-  const auto* pixels = highlight_.current();
-  if (!pixels || pixels->empty()) return;
-  constexpr float kRest = 0.12f;
+namespace {
+
+/// Keeps the light of the pixels, and leaves `rest` 0–1 of all other.
+void dimAllBut(const std::vector<std::int32_t>& pixels, float rest, PixelFrame& frame) noexcept {
+  // Brought above 1 they are told from the others without a place to mark them in.
+  constexpr float kMark = 16;
   for (auto* channel : {&frame.r, &frame.g, &frame.b}) {
-    for (float& light : *channel) light *= kRest;
-    for (const std::int32_t pixel : *pixels)
-      if (static_cast<std::size_t>(pixel) < channel->size()) (*channel)[static_cast<std::size_t>(pixel)] = 1;
+    for (const std::int32_t pixel : pixels)
+      if (static_cast<std::size_t>(pixel) < channel->size() && (*channel)[static_cast<std::size_t>(pixel)] < kMark) (*channel)[static_cast<std::size_t>(pixel)] += kMark;
+    for (float& light : *channel) light = light >= kMark ? light - kMark : light * rest;
   }
+}
+
+void fill(const std::vector<std::int32_t>& pixels, float light, PixelFrame& frame) noexcept {
+  for (auto* channel : {&frame.r, &frame.g, &frame.b})
+    for (const std::int32_t pixel : pixels)
+      if (static_cast<std::size_t>(pixel) < channel->size()) (*channel)[static_cast<std::size_t>(pixel)] = light;
+}
+
+}  // namespace
+
+void Output::layOver(Program& program, float level) noexcept {
+  const ValueOverlay* overlay = overlay_.current();
+  if (!overlay) return;
+  const auto& all = program.show->patch.universes;
+  for (const ValueOverlay::Universe& over : overlay->universes)
+    for (std::size_t i = 0; i < all.size(); ++i) {
+      if (all[i].universe != over.universe || program.controllers[static_cast<std::size_t>(all[i].controller)] != over.controller) continue;
+      for (std::size_t c = 0; c < over.values.size(); ++c) program.values[i * kUniverseChannels + c] = static_cast<std::uint8_t>(static_cast<float>(over.values[c]) * level + 0.5f);
+    }
+}
+
+void Output::pointOut(PixelFrame& frame, MonoTime now) noexcept {
+  const Highlight* highlight = highlight_.current();
+  if (!highlight || highlight->pixels.empty()) return;
+  constexpr float kRest = 0.12f;
+  constexpr MonoTime kHalfBlink{250'000'000};
+  dimAllBut(highlight->pixels, highlight->kind == Highlight::Kind::Isolate ? 0 : kRest, frame);
+  if (highlight->kind == Highlight::Kind::Isolate) return;
+  const bool isOn = highlight->kind == Highlight::Kind::Point || (now / kHalfBlink) % 2 == 0;
+  fill(highlight->pixels, isOn ? 1 : 0, frame);
 }
 
 namespace {
@@ -65,8 +97,12 @@ void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept
   const float level = blackout_.load() ? 0.f : master_.load();
   const PixelFrame& frame = program.frames->filling();
   program.show->packer->pack(frame, position, level, program.values, program.power.follow(frame, level, now));
+  if (const auto* signal = signal_.current(); signal && *signal) drawChannels(**signal, program, level, now, program.values);
+  layOver(program, level);
   for (Line& line : program.lines)
     if (line.offer(valuesOf(program, line), now)) note(line, position, level == 0.f);
+  program.leaving->filling() = program.values;
+  program.leaving->publish();
   for (link::DiscoveryBeacon& beacon : program.beacons) beacon.tick(now);
   // All data first, so that what waits for a word changes in one frame everywhere.
   for (Line& line : program.lines)
@@ -99,6 +135,7 @@ void Output::step(MonoTime now) noexcept {
   program_.take([this](Program* old, Program& next) { replaceProgram(old, next); });
   signal_.take([](auto*, auto&) {});
   highlight_.take([](auto*, auto&) {});
+  overlay_.take([](auto*, auto&) {});
   Program* program = program_.current();
   if (!program) return;
   const TransportState at = transport_.get();

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <array>
 #include <atomic>
 #include <memory>
 #include <optional>
@@ -23,6 +24,27 @@ struct SentRecord {
   bool dark;
 };
 
+/// Pixels that are told from all others, over whatever plays.
+struct Highlight {
+  enum class Kind {
+    Point,    ///< they shine white, all else is dimmed
+    Blink,    ///< they blink white, twice a second, all else is dimmed
+    Isolate,  ///< they play on, all else is dark
+  };
+  Kind kind = Kind::Point;
+  std::vector<std::int32_t> pixels;
+};
+
+/// Values that are sent instead of what was computed, universe by universe; master and blackout count.
+struct ValueOverlay {
+  struct Universe {
+    ControllerId controller;
+    int universe = 0;
+    std::array<std::uint8_t, kUniverseChannels> values{};
+  };
+  std::vector<Universe> universes;
+};
+
 /// Computes and sends frames. The window's side hands it programs and switches; step() is the output thread's and
 /// takes no lock, allocates nothing, throws nothing and does not wait.
 class Output {
@@ -41,10 +63,12 @@ class Output {
   bool isBlackout() const { return blackout_.load(); }
   /// A test signal instead of the score; nothing ends it.
   void setSignal(std::optional<TestSignal> signal) {
-    signal_.give(std::make_unique<std::optional<TestSignal>>(signal));
+    signal_.give(std::make_unique<std::optional<TestSignal>>(std::move(signal)));
   }
-  /// Points pixels out: they shine white, and all else is dimmed; none ends it.
-  void setHighlight(std::vector<std::int32_t> pixels) { highlight_.give(std::make_unique<std::vector<std::int32_t>>(std::move(pixels))); }
+  /// Tells pixels from all others; none ends it.
+  void setHighlight(Highlight highlight) { highlight_.give(std::make_unique<Highlight>(std::move(highlight))); }
+  /// Sends these values over all else; none ends it.
+  void setOverlay(ValueOverlay overlay) { overlay_.give(std::make_unique<ValueOverlay>(std::move(overlay))); }
   /// Keeps a record of what is sent, up to `most` entries; before the thread starts.
   void keepRecord(std::size_t most);
   const std::vector<SentRecord>& record() const { return record_; }
@@ -61,7 +85,8 @@ class Output {
  private:
   void replaceProgram(Program* old, Program& next) noexcept;
   void compute(Program& program, const TransportState& at, Micros position, MonoTime now) noexcept;
-  void pointOut(PixelFrame& frame) noexcept;
+  void layOver(Program& program, float level) noexcept;
+  void pointOut(PixelFrame& frame, MonoTime now) noexcept;
   void sendFrame(Program& program, Micros position, MonoTime now) noexcept;
   void note(const Line& line, Micros position, bool isDark) noexcept;
   void goDark(Program& program, MonoTime now) noexcept;
@@ -69,7 +94,8 @@ class Output {
   const Transport& transport_;
   Handover<Program> program_;
   Handover<std::optional<TestSignal>> signal_;
-  Handover<std::vector<std::int32_t>> highlight_;
+  Handover<Highlight> highlight_;
+  Handover<ValueOverlay> overlay_;
   std::atomic<bool> lightWanted_{false};
   bool isLit_ = false;
   std::atomic<float> master_{1};

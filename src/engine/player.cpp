@@ -61,6 +61,7 @@ void Player::load() {
   auto program = makeProgram(show_, compiled_, setup_, problems_);
   if (!setup_.frames) setup_.frames = program->frames;
   power_ = program->power.live();
+  leaving_ = program->leaving;
   counters_.clear();
   for (const Line& line : program->lines) counters_.emplace_back(line.sender().controller(), line.sender().sharedCounters());
   output_.load(std::move(program));
@@ -141,6 +142,14 @@ Micros Player::position() const { return transport_.get().positionAt(clock_.now(
 const PixelFrame& Player::latestFrame() {
   static const PixelFrame none;
   return setup_.frames ? setup_.frames->latest() : none;
+}
+
+const std::vector<std::uint8_t>& Player::latestValues() {
+  static const std::vector<std::uint8_t> none;
+  // The follower may load anew meanwhile; what the reader holds is its own until the next call.
+  const std::scoped_lock lock(loading_);
+  reading_ = leaving_;
+  return reading_ ? reading_->latest() : none;
 }
 
 std::vector<LineState> Player::lines() const {

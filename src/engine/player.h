@@ -72,7 +72,9 @@ class Player {
   std::string soundDescription() const { return sound_->description(); }
   /// Latest frame computed, in the order of the compiled show's pixels. Valid until the next call.
   const PixelFrame& latestFrame();
-  
+  /// Latest values that left, 512 for each of the compiled show's universes. Valid until the next call.
+  const std::vector<std::uint8_t>& latestValues();
+
  private:
   void follow();
   void load();
@@ -92,6 +94,8 @@ class Player {
   Show show_;
   std::shared_ptr<const CompiledShow> compiled_;
   std::shared_ptr<PowerLive> power_;
+  std::shared_ptr<ValueBox> leaving_;
+  std::shared_ptr<ValueBox> reading_;
   std::uint64_t hostsVersion_ = 0;
   MonoTime healedAt_{0};
   std::vector<std::pair<ControllerId, std::shared_ptr<const link::SendCounters>>> counters_;

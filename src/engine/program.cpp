@@ -39,6 +39,24 @@ void addBeacons(const Show& show, const link::E131Source& source, Program& progr
   }
 }
 
+std::vector<MatrixPlace> matrixPlaces(const Show& show, int count) {
+  std::vector<MatrixPlace> places;
+  places.reserve(static_cast<std::size_t>(count));
+  for (const auto& fixture : show.fixtures)
+    for (const Segment& segment : fixture->segments) {
+      const auto cells = matrixCells(segment);
+      MatrixPlace size;
+      for (const GridCell& cell : cells) {
+        size.columns = std::max(size.columns, static_cast<std::int16_t>(cell.column + 1));
+        size.rows = std::max(size.rows, static_cast<std::int16_t>(cell.row + 1));
+      }
+      for (const GridCell& cell : cells) places.push_back({static_cast<std::int16_t>(cell.column), static_cast<std::int16_t>(cell.row), size.columns, size.rows});
+      if (cells.empty()) places.insert(places.end(), static_cast<std::size_t>(pixelCount(segment)), {});
+    }
+  places.resize(static_cast<std::size_t>(count));
+  return places;
+}
+
 void noteLates(Program& program) {
   for (const Line& line : program.lines)
     if (line.late() > MonoTime(0)) program.lates.push_back(line.late());
@@ -62,6 +80,17 @@ PortChain chainOf(const Show& show, const std::unordered_map<FixtureId, PixelMap
   return chain;
 }
 
+std::vector<std::int32_t> wiredPixels(const Show& show, const std::unordered_map<FixtureId, PixelMap::Range>& ranges, const Controller& controller, int port, std::optional<int> bead) {
+  if (port < 0 || port >= std::ssize(controller.ports)) return {};
+  Controller own = controller;
+  auto& run = own.ports[static_cast<std::size_t>(port)].run;
+  // The bead alone: its port with nothing else on it.
+  if (bead) run = *bead >= 0 && *bead < std::ssize(run) ? std::vector{run[static_cast<std::size_t>(*bead)]} : std::vector<Bead>();
+  auto pixels = chainOf(show, ranges, own, port).pixels;
+  std::erase(pixels, PortChain::kSkipped);
+  return pixels;
+}
+
 std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const CompiledShow> compiled, const ProgramSetup& setup,
                                      std::vector<LineProblem>& problems) {
   auto program = std::make_unique<Program>();
@@ -74,10 +103,14 @@ std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const Com
     program->frames = std::make_shared<FrameBox>();
     program->frames->resize(static_cast<std::size_t>(program->show->map.count()));
   }
+  program->matrix = matrixPlaces(show, program->show->map.count());
+  program->leaving = std::make_shared<ValueBox>();
+  program->leaving->resize(program->show->packer->bufferSize());
   const auto& universes = program->show->patch.universes;
   std::size_t next = 0;
   for (std::size_t c = 0; c < show.controllers.size(); ++c) {
     const Controller& controller = *show.controllers[c];
+    program->controllers.push_back(controller.id);
     for (std::size_t p = 0; p < controller.ports.size(); ++p)
       program->chains.push_back(chainOf(show, program->show->map.ranges, controller, static_cast<int>(p)));
     const std::size_t first = next;

@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <memory>
+#include <optional>
 #include <vector>
 
 #include "core/render/compiled.h"
 #include "core/render/renderer.h"
-#include "engine/framebox.h"
+#include "engine/latestbox.h"
 #include "engine/line.h"
 #include "engine/powerlive.h"
 #include "link/beacon.h"
@@ -21,8 +22,19 @@ struct PortChain {
   std::vector<std::int32_t> pixels;
 };
 
+/// Where a pixel is in its matrix; `columns` is 0 for one that is in none. Row 0 is the lowest.
+struct MatrixPlace {
+  std::int16_t column = 0;
+  std::int16_t row = 0;
+  std::int16_t columns = 0;
+  std::int16_t rows = 0;
+};
+
 /// What hangs on a port of `controller`, pixel by pixel in data order.
 PortChain chainOf(const Show& show, const std::unordered_map<FixtureId, PixelMap::Range>& ranges, const Controller& controller, int port);
+
+/// The pixels of a port, or of one bead of it, in data order; skipped ones are left out. Empty if there is no such port or bead.
+std::vector<std::int32_t> wiredPixels(const Show& show, const std::unordered_map<FixtureId, PixelMap::Range>& ranges, const Controller& controller, int port, std::optional<int> bead = {});
 
 /// All that the output thread needs to play one version of the show, made by the compiler with every buffer in
 /// place, so that playing it allocates nothing.
@@ -38,7 +50,13 @@ struct Program {
   /// One an interface that multicast leaves by.
   std::vector<link::DiscoveryBeacon> beacons;
   std::vector<PortChain> chains;
+  /// By the number of the pixel.
+  std::vector<MatrixPlace> matrix;
+  /// The show's controllers, in its order.
+  std::vector<ControllerId> controllers;
   std::shared_ptr<FrameBox> frames;
+  /// What leaves, universe by universe.
+  std::shared_ptr<ValueBox> leaving;
 };
 
 /// Why a controller cannot be sent to.

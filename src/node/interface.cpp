@@ -34,6 +34,7 @@ void refuse(httplib::Response& answer, int status, const std::string& why) {
 void Interface::addRoutes() {
   server_->Get("/", [](const httplib::Request&, httplib::Response& answer) { answer.set_content(settingsPage(), "text/html; charset=utf-8"); });
   server_->Get("/state", [this](const httplib::Request&, httplib::Response& answer) { answerJson(answer, node_.state()); });
+  server_->Get("/light", [this](const httplib::Request&, httplib::Response& answer) { answer.set_content(node_.light(), "application/octet-stream"); });
   server_->Get("/settings", [this](const httplib::Request&, httplib::Response& answer) { answerJson(answer, toJson(node_.settings())); });
   server_->Put("/settings", [this](const httplib::Request& request, httplib::Response& answer) { takeSettings(request.body, answer); });
   server_->Get("/faults", [this](const httplib::Request&, httplib::Response& answer) { answerJson(answer, toJson(node_.faults())); });

@@ -6,11 +6,13 @@
 #include <csignal>
 #include <iostream>
 #include <memory>
+#include <optional>
 #include <string>
 
 #include "node/interface.h"
 #include "node/node.h"
 #include "node/window.h"
+#include "nodecamera/framewriter.h"
 
 namespace {
 
@@ -22,6 +24,7 @@ struct Asked {
   NodeOptions node;
   int httpPort = 0;
   chispa::node::Faults faults;
+  std::optional<chispa::node::Filming> filming;
   bool window = false;
 };
 
@@ -38,6 +41,23 @@ int numberOf(const QCommandLineParser& parser, const QString& name, int low, int
   endWith("--" + name.toStdString() + " takes a whole number from " + std::to_string(low) + " to " + std::to_string(high) + ".");
 }
 
+chispa::node::Filming filmingOf(const QCommandLineParser& parser) {
+  chispa::node::Filming filming;
+  filming.folder = parser.value("film").toStdString();
+  auto scene = chispa::eye::readScene(parser.value("scene").toStdString());
+  if (!scene) endWith("--scene: " + scene.failure().text());
+  filming.scene = *std::move(scene);
+  const QStringList rooms{"clean", "medium", "hard"};
+  if (!rooms.contains(parser.value("room"))) endWith("--room is clean, medium or hard.");
+  filming.severity = static_cast<chispa::eye::Severity>(rooms.indexOf(parser.value("room")));
+  const QStringList stand = parser.value("stand").split(QLatin1Char(','));
+  bool goodAzimuth = false, goodElevation = false;
+  filming.azimuth_deg = stand.value(0).toDouble(&goodAzimuth);
+  filming.elevation_deg = stand.value(1).toDouble(&goodElevation);
+  if (!goodAzimuth || !goodElevation) endWith("--stand takes two numbers: degrees round the LEDs, and above them.");
+  return filming;
+}
+
 Asked readWords(const QCoreApplication& app) {
   QCommandLineParser parser;
   parser.setApplicationDescription("chispa-node: a simulated pixel controller that listens to E1.31, Art-Net, DDP and Open Pixel Control");
@@ -49,6 +69,10 @@ Asked readWords(const QCoreApplication& app) {
                      {"record", "File that every packet received is written to.", "FILE"},
                      {"fault", "What goes wrong on purpose: drop=%,reorder=%,delay=ms,order,silent=s,refuse,fail-after=port.", "FAULTS"},
                      {"join", "E1.31 universes whose multicast groups it joins, on the interface of --listen: 1,2,7.", "UNIVERSES"},
+                     {"film", "Folder that a simulated camera in front of it writes its pictures to.", "FOLDER"},
+                     {"scene", "Where its LEDs are, for --film: a file of lines host,http_port,port,pixel,x,y,z.", "FILE"},
+                     {"room", "What the camera has to put up with: clean, medium or hard.", "ROOM", "clean"},
+                     {"stand", "Where the camera stands: degrees round the LEDs, and above them.", "AZIMUTH,ELEVATION", "0,12"},
                      {"window", "Show the strips."}});
   parser.process(app);
   Asked asked;
@@ -67,6 +91,7 @@ Asked readWords(const QCoreApplication& app) {
   }
   if (parser.isSet("http")) asked.httpPort = numberOf(parser, "http", 1, 65535);
   asked.window = parser.isSet("window");
+  if (parser.isSet("film")) asked.filming = filmingOf(parser);
   return asked;
 }
 
@@ -87,6 +112,12 @@ int main(int argc, char** argv) {
   if (!node.start(why) || (asked.httpPort != 0 && !interface.start(asked.node.listen, asked.httpPort, why))) {
     std::cerr << "chispa-node: " << why << "\n";
     return 1;
+  }
+  std::unique_ptr<FrameWriter> film;
+  if (asked.filming) {
+    auto begun = FrameWriter::begin(node, *asked.filming);
+    if (!begun) endWith(begun.failure().text());
+    film = *std::move(begun);
   }
   // SIGTERM and Ctrl+C end it in order, so that the record is whole.
   std::signal(SIGTERM, [](int) { ended = 1; });

@@ -298,6 +298,19 @@ std::vector<Shown> Node::shown(const PortSetup& port) const {
   return showPort(port, [&](int universe, int channel) { return universes_.valueAt(port.protocol, universe, channel); }, cable_.faults().hasWrongOrder);
 }
 
+std::string Node::light() const {
+  std::string bytes;
+  const auto add = [&bytes](int value) { bytes.push_back(static_cast<char>(value & 255)); };
+  for (const PortSetup& port : settings()) {
+    const auto leds = shown(port);
+    const int count = static_cast<int>(std::min<std::size_t>(leds.size(), 65'535));
+    for (const int value : {port.port >> 8, port.port, count >> 8, count}) add(value);
+    for (int i = 0; i < count; ++i)
+      for (const int value : {leds[static_cast<std::size_t>(i)].r, leds[static_cast<std::size_t>(i)].g, leds[static_cast<std::size_t>(i)].b}) add(value);
+  }
+  return bytes;
+}
+
 nlohmann::json Node::state() const {
   const auto ports = settings();
   nlohmann::json root = {{"name", name()}, {"listen", options_.listen}, {"ports_in_all", options_.ports}};

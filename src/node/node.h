@@ -52,6 +52,8 @@ class Node {
 
   /// Colours of every pixel of a port in chain order, skipped ones included (dark).
   std::vector<Shown> shown(const PortSetup& port) const;
+  /// Colours of all ports in bytes: what GET /light answers.
+  std::string light() const;
   /// All of it as JSON: what GET /state answers.
   nlohmann::json state() const;
 

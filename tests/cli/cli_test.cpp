@@ -3,13 +3,17 @@
 #include <sys/wait.h>
 
 #include <array>
+#include <cmath>
 #include <cstdio>
 #include <fstream>
 #include <nlohmann/json.hpp>
 #include <sstream>
 
-#include "core/files/showfile.h"
 #include "core/edit/planedits.h"
+#include "core/eye/scene.h"
+#include "core/eye/simulatedcamera.h"
+#include "core/eye/source.h"
+#include "core/files/showfile.h"
 #include "temporary.h"
 
 namespace chispa {
@@ -170,6 +174,64 @@ TEST(Cli, ARehearsalFindsNoDifferingByte) {
   const Ran ran = run("rehearse " + (folder.path() / "moved.chispa").string() + " --seconds 3");
   EXPECT_EQ(ran.status, 0) << ran.out;
   EXPECT_NE(ran.out.find(" 0 differing, 0 missing, 0 unexpected"), std::string::npos) << ran.out;
+}
+
+/// Twelve LEDs along a bow, filmed while they blink; the pictures lie in a folder.
+std::vector<std::optional<eye::Spot>> film(const std::filesystem::path& folder, double azimuth_deg) {
+  std::filesystem::create_directories(folder);
+  std::vector<Vec3> leds;
+  for (int i = 0; i < 16; ++i) leds.push_back({0.1 * i, 0.25 * std::sin(i * 0.8), 0.3 * std::sin(i * 0.4)});
+  eye::Lens lens;
+  lens.width = 320;
+  lens.height = 200;
+  eye::SimulatedCamera camera(leds, eye::viewOfAll(leds, lens, azimuth_deg, 10), eye::spoilsOf(eye::Severity::Clean), 11);
+  int count = 0;
+  eye::simulateCapture(camera, eye::BlinkCode(16), 1, 0.15, 0.3, [&](const eye::Frame& frame) {
+    std::string name = std::to_string(count++);
+    name = std::string(5 - name.size(), '0') + name + ".png";
+    EXPECT_TRUE(eye::writePicture(frame.picture, folder / name));
+  });
+  return camera.truth();
+}
+
+TEST(Cli, MapFindsLedsInAFolderOfPictures) {
+  const test::TemporaryFolder folder;
+  const auto truth = film(folder.path() / "left", -18);
+  film(folder.path() / "right", 18);
+  const Ran plane = run("map --leds 16 --csv --frames " + (folder.path() / "left").string());
+  ASSERT_EQ(plane.status, 0) << plane.out;
+  std::istringstream lines(plane.out.substr(plane.out.find("led,x_px")));
+  std::string line;
+  std::getline(lines, line);
+  int found = 0;
+  while (std::getline(lines, line)) {
+    int led = 0;
+    double x = 0, y = 0;
+    if (std::sscanf(line.c_str(), "%d,%lf,%lf", &led, &x, &y) != 3) continue;
+    EXPECT_NEAR(x, truth[static_cast<std::size_t>(led - 1)]->x, 0.5);
+    EXPECT_NEAR(y, truth[static_cast<std::size_t>(led - 1)]->y, 0.5);
+    ++found;
+  }
+  EXPECT_EQ(found, 16);
+  const Ran space = run("map --leds 16 --frames " + (folder.path() / "left").string() + " --second " + (folder.path() / "right").string() + " --known 1 16 1.5");
+  EXPECT_EQ(space.status, 0) << space.out;
+  EXPECT_NE(space.out.find("led,x_m,y_m,z_m,residual_px"), std::string::npos);
+  EXPECT_EQ(run("map --leds 16 --frames /nowhere").status, 1);
+  EXPECT_EQ(run("map --frames /nowhere").status, 2) << "how many LEDs must be said";
+}
+
+TEST(Cli, ANodeIsFilmed) {
+  const test::TemporaryFolder folder;
+  const auto scene = folder.path() / "scene.csv";
+  std::ofstream(scene) << eye::sceneText({{"", 0, 1, 1, {0, 0, 0}}, {"", 0, 1, 2, {1, 0, 0}}});
+  const auto film = folder.path() / "film";
+  const std::string command = "timeout 2 " + std::string(CHISPA_BIN_DIR) + "/chispa-node --listen " + test::loopbackAddress(2) + " --film " + film.string() + " --scene " + scene.string() + " > /dev/null 2>&1";
+  EXPECT_NE(std::system(command.c_str()), -1);
+  EXPECT_TRUE(std::filesystem::exists(film / "000003.png"));
+  std::ifstream times(film / "times.csv");
+  std::string first;
+  EXPECT_TRUE(std::getline(times, first));
+  EXPECT_EQ(first.substr(0, 11), "000000.png,");
 }
 
 }  // namespace

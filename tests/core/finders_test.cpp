@@ -37,8 +37,8 @@ void check(Elimination<Truth>& finder, const Truth& truth, Seen seen) {
 
 const std::string kColours = "RGBW";
 int orderSeen(const std::string& order, int channel) {
-  const int width = static_cast<int>(order.size());
-  return 4 * (channel / width) + static_cast<int>(kColours.find(order[static_cast<std::size_t>(channel % width)]));
+  if (channel >= static_cast<int>(order.size())) return kSecondPixel;
+  return static_cast<int>(kColours.find(order[static_cast<std::size_t>(channel)]));
 }
 
 TEST(ColourOrderFinder, DecidesEveryOrderInThreeAnswers) {

@@ -8,6 +8,7 @@
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
 #include "desk/bench/benchpage.h"
+#include "desk/bench/signalform.h"
 #include "node/interface.h"
 #include "node/node.h"
 #include "window.h"
@@ -153,7 +154,7 @@ TEST_F(FormsTest, TheBenchSendsEverySignalAndStaysBelowItsLimit) {
   window_.benchPage().choosePort({rimBox().id, 0});
   window_.benchPage().setSending(true);
   auto* list = the<QListWidget>("benchSignals");
-  ASSERT_EQ(list->count(), engine::TestSignal::kKinds);
+  ASSERT_EQ(list->count(), engine::TestSignal::kKinds + 1) << "and the faders";
   for (int i = 0; i < list->count(); ++i) {
     list->setCurrentRow(i);
     EXPECT_EQ(static_cast<int>(stage_.signal()->kind), i);
@@ -162,58 +163,11 @@ TEST_F(FormsTest, TheBenchSendsEverySignalAndStaysBelowItsLimit) {
   setNumber("walkLevel", 100);
   setNumber("signalMost", 20);
   EXPECT_NEAR(stage_.signal()->colour.g, 0.2, 1e-6);
-  EXPECT_TRUE(stage_.signal()->port);
-  the<QCheckBox>("wholeController")->click();
-  EXPECT_FALSE(stage_.signal()->port);
-  window_.benchPage().setColour(QColor(255, 0, 0));
+  EXPECT_TRUE(stage_.signal()->target.port);
+  window_.benchPage().choose({BenchTarget::Kind::Controller, rimBox().id, 0, 0});
+  EXPECT_FALSE(stage_.signal()->target.port);
+  window_.benchPage().signalForm().setColour(QColor(255, 0, 0));
   EXPECT_EQ(stage_.signal()->colour.g, 0);
-}
-
-/// The node plays a strip of another order; the keys say what it shows, and the finder puts the show right.
-TEST_F(FormsTest, TheColourOrderIsFoundByKeysAndAcceptedInOneStep) {
-  const std::string address = test::loopbackAddress(15);
-  node::Node node({"Node", 8, address, {}});
-  std::string why;
-  ASSERT_TRUE(node.start(why)) << why;
-  document_.apply(QStringLiteral("address"), [&](Show& s) { changeItem(s.controllers, rimBox().id, [&](Controller& c) { c.host = address; }); });
-  // The strip takes blue first, whatever the show believes (GRB).
-  node.setSettings({{1, "e131", {{170, "BRG", 0, 1, 1}}}});
-  settle();
-  window_.showWorkspace(Workspace::Bench);
-  BenchPage& bench = window_.benchPage();
-  bench.choosePort({rimBox().id, 0});
-  stage_.switchLight(true);
-  bench.beginFinder(FinderKind::ColourOrder);
-  auto* view = the<QWidget>("finderView");
-  const Show before = show();
-  std::string last = "#000000";
-  for (int answers = 0; answers < 3; ++answers) {
-    ASSERT_TRUE(eventually([&] {
-      const std::string now = node.state()["ports"][0]["shows"][0];
-      return now != "#000000" && now != last;
-    }));
-    last = node.state()["ports"][0]["shows"][0];
-    const Qt::Key key = last.substr(1, 2) != "00" ? Qt::Key_R : last.substr(3, 2) != "00" ? Qt::Key_G : Qt::Key_B;
-    QTest::keyClick(view, key);
-  }
-  EXPECT_EQ(the<QLabel>("finderWords")->text(), QStringLiteral("GRB → BRG"));
-  EXPECT_EQ(show(), before) << "nothing changes until it is accepted";
-  QTest::keyClick(view, Qt::Key_Return);
-  EXPECT_EQ(rimBox().ports[0].settings.order, "BRG");
-  trigger("undo");
-  EXPECT_EQ(show(), before);
-  // A contradiction is noticed, taken back, and the finder goes on after it was left.
-  bench.beginFinder(FinderKind::ColourOrder);
-  QTest::keyClick(view, Qt::Key_R);
-  QTest::keyClick(view, Qt::Key_R);
-  EXPECT_EQ(the<QLabel>("finderWords")->text(), QStringLiteral("These answers contradict each other."));
-  QTest::keyClick(view, Qt::Key_Backspace);
-  QTest::keyClick(view, Qt::Key_Escape);
-  EXPECT_FALSE(stage_.signal());
-  bench.beginFinder(FinderKind::ColourOrder);
-  // Of the first channel's red the answer is still there: of six orders two are left.
-  EXPECT_EQ(the<QLabel>("finderLeft")->text().count(QStringLiteral("·")), 1) << the<QLabel>("finderLeft")->text().toStdString();
-  stage_.switchLight(false);
 }
 
 TEST_F(FormsTest, TheSetUpIsComparedAndSent) {

@@ -252,8 +252,8 @@ TEST_F(StepByStep, AUniverseThatIsNotSentAnyMoreIsEnded) {
 TEST_F(StepByStep, AWalkLightsOnePixelAfterAnother) {
   output_.switchLight(true);
   TestSignal walk;
-  walk.controller = box_;
-  walk.port = 0;
+  walk.target.controller = box_;
+  walk.target.port = 0;
   walk.seconds = 0.025;
   walk.since = now_ + 25ms;
   output_.setSignal(walk);
@@ -273,7 +273,7 @@ TEST(Signals, ShowWhatTheyAreNamedFor) {
   const auto row = [&](int count, MonoTime now = 0ns, int port = 0) {
     std::string letters;
     for (int place = 0; place < count; ++place) {
-      const Rgb c = signalColour(signal, port, place, count, now);
+      const Rgb c = signalColour(signal, {port, place, count, {}}, now);
       letters += c == Rgb{} ? '.' : c == Rgb{1, 1, 1} ? 'w' : c == Rgb{1, 0, 0} ? 'r' : c == Rgb{0, 1, 0} ? 'g' : c == Rgb{0, 0, 1} ? 'b' : '?';
     }
     return letters;
@@ -302,11 +302,11 @@ TEST(Signals, ShowWhatTheyAreNamedFor) {
   signal.kind = TestSignal::Kind::PortColours;
   EXPECT_EQ(row(1, 0s, 0) + row(1, 0s, 1) + row(1, 0s, 2), "rgb");
   signal.kind = TestSignal::Kind::Gradient;
-  EXPECT_EQ(signalColour(signal, 0, 0, 5, 0s), Rgb{});
-  EXPECT_EQ(signalColour(signal, 0, 4, 5, 0s), (Rgb{1, 1, 1}));
+  EXPECT_EQ(signalColour(signal, {0, 0, 5, {}}, 0s), Rgb{});
+  EXPECT_EQ(signalColour(signal, {0, 4, 5, {}}, 0s), (Rgb{1, 1, 1}));
   signal.colour = {0.25f, 0.25f, 0.25f};
   signal.kind = TestSignal::Kind::Ends;
-  EXPECT_EQ(signalColour(signal, 0, 0, 5, 0s), (Rgb{0, 0.25f, 0})) << "nothing is brighter than its level";
+  EXPECT_EQ(signalColour(signal, {0, 0, 5, {}}, 0s), (Rgb{0, 0.25f, 0})) << "nothing is brighter than its level";
 }
 
 TEST_F(StepByStep, WhatIsNotTestedMayPlayOn) {
@@ -314,8 +314,8 @@ TEST_F(StepByStep, WhatIsNotTestedMayPlayOn) {
   hang(show_, {other, 0, 3}, {box_, 1, 0});
   TestSignal signal;
   signal.kind = TestSignal::Kind::Solid;
-  signal.controller = box_;
-  signal.port = 1;
+  signal.target.controller = box_;
+  signal.target.port = 1;
   signal.restPlays = true;
   load();
   output_.setSignal(signal);

@@ -291,7 +291,7 @@ TEST(Finding, LeavesTheDataPortsToThoseWhoReceive) {
   std::thread finding([&] { EXPECT_TRUE(findControllers({{{"lo", address, {}}}, {}}, [](const FoundController&) {}, cancelled)); });
   std::this_thread::sleep_for(200ms);
   Receiver::Options options;
-  options.address = test::loopbackAddress(15);
+  options.address = test::loopbackAddress(13);
   options.artNetPort = 0;
   EXPECT_TRUE(Receiver::open(options));
   // Without the option to share, as a node binds.

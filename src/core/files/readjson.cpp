@@ -28,6 +28,11 @@ void read(const Json& json, StripType& s) {
   s.ledsPerPixel = in.whole<int>("leds_per_pixel", 1, 1000, 1);
   s.pixelsPerCut = in.whole<int>("pixels_per_cut", 1, 1000, 1);
   s.ohmsPerMetre = in.number("ohms_per_metre", 0, 100, s.ohmsPerMetre);
+  if (const Json* white = in.member("white")) {
+    const FieldReader share(*white);
+    const auto part = [&](const char* key) { return static_cast<float>(share.number(key, 0.02, 1, 1)); };
+    s.white = {part("r"), part("g"), part("b")};
+  }
   s.fadesBelow_v = in.number("fades_below_v", 0, 400, 0);
 }
 

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <cmath>
 #include <nlohmann/json.hpp>
 
 #include "core/files/names.h"
@@ -15,6 +16,9 @@ Json idJson(Id<Tag> id) {
   return id.value;
 }
 
+/// A share as people write it: to a thousandth.
+double shortest(float share) { return std::round(static_cast<double>(share) * 1000) / 1000; }
+
 Json toJson(const StripType& s) {
   Json json = {{"id", idJson(s.id)},
           {"name", s.name},
@@ -27,6 +31,7 @@ Json toJson(const StripType& s) {
   if (s.ledsPerPixel != 1) json["leds_per_pixel"] = s.ledsPerPixel;
   if (s.pixelsPerCut != 1) json["pixels_per_cut"] = s.pixelsPerCut;
   if (s.ohmsPerMetre != StripType{}.ohmsPerMetre) json["ohms_per_metre"] = s.ohmsPerMetre;
+  if (s.white != StripType{}.white) json["white"] = {{"r", shortest(s.white.r)}, {"g", shortest(s.white.g)}, {"b", shortest(s.white.b)}};
   if (s.fadesBelow_v != 0) json["fades_below_v"] = s.fadesBelow_v;
   return json;
 }

@@ -29,9 +29,8 @@ Elimination<std::string> colourOrderFinder(bool withWhite) {
   if (withWhite) addOrders("RGBW", orders);
   const int questions = withWhite ? 4 : 3;
   return {std::move(orders), questions, questions, [](const std::string& order, int channel) {
-            const auto width = static_cast<int>(order.size());
-            const auto colour = kColours.find(order[static_cast<std::size_t>(channel % width)]);
-            return 4 * (channel / width) + static_cast<int>(colour);
+            if (channel >= static_cast<int>(order.size())) return kSecondPixel;
+            return static_cast<int>(kColours.find(order[static_cast<std::size_t>(channel)]));
           }};
 }
 

@@ -9,8 +9,11 @@ namespace chispa {
 // What a strip is, found by lighting it and asking what was seen. Each function makes the truths that are possible and the
 // questions that can be asked; the Bench lights what a question says and shows its answers as pictures.
 
-/// Channel order. Question k lights channel k + 1 of the strip's data. The answer is 4 × pixel + colour: which pixel lit, 0 or 1, and
-/// in what of R, G, B, W. `withWhite` also considers strips with a white chip; three answers decide.
+/// The answer that not the first pixel lit, but the second: a fourth channel on a strip of three.
+inline constexpr int kSecondPixel = 4;
+
+/// Channel order. Question k lights channel k + 1 of the strip's data. The answer is the colour of the first pixel, 0–3 for R, G, B,
+/// W, or kSecondPixel. `withWhite` also considers strips with a white chip; three answers decide.
 Elimination<std::string> colourOrderFinder(bool withWhite);
 
 /// At which end data enters: truth true for the far one. Question 0 lights the first pixel, 1 the last; the answer is 0 for the

@@ -2,6 +2,8 @@
 #include "core/music/audio.h"
 
 #include <algorithm>
+#include <cmath>
+#include <numbers>
 
 extern "C" {
 #include <libavcodec/avcodec.h>
@@ -125,6 +127,21 @@ Result<std::shared_ptr<const AudioClip>> decodeAudio(const std::filesystem::path
   if (!std::filesystem::exists(path, error))
     return Failure{"The audio file is not there.", path.string(), "Put it back, or choose the file anew."};
   return Decoder(path).run();
+}
+
+std::shared_ptr<const AudioClip> makeClicks(Micros length) {
+  constexpr int kClickFrames = AudioClip::kRate / 100;
+  constexpr double kPitch_hz = 1800;
+  auto clip = std::make_shared<AudioClip>();
+  const auto frames = static_cast<std::size_t>(length.count() * AudioClip::kRate / 1'000'000);
+  clip->samples.assign(frames * AudioClip::kChannels, 0.f);
+  for (std::size_t second = 0; second < frames; second += AudioClip::kRate)
+    for (std::size_t i = 0; i < kClickFrames && second + i < frames; ++i) {
+      const double t = static_cast<double>(i) / AudioClip::kRate;
+      const auto sound = static_cast<float>(0.6 * std::sin(2 * std::numbers::pi * kPitch_hz * t) * std::exp(-t * 400));
+      for (std::size_t c = 0; c < AudioClip::kChannels; ++c) clip->samples[(second + i) * AudioClip::kChannels + c] = sound;
+    }
+  return clip;
 }
 
 WaveformPeaks::WaveformPeaks(const AudioClip& clip) {

@@ -23,6 +23,9 @@ struct AudioClip {
   float mono(std::size_t i) const { return 0.5f * (samples[2 * i] + samples[2 * i + 1]); }
 };
 
+/// Silence with a short click at each full second.
+std::shared_ptr<const AudioClip> makeClicks(Micros length);
+
 /// Decodes the first sound stream of any file that FFmpeg's libraries read; at most four hours.
 Result<std::shared_ptr<const AudioClip>> decodeAudio(const std::filesystem::path& path);
 

@@ -2,6 +2,8 @@
 #pragma once
 #include <string>
 
+#include "core/show/chipmix.h"
+
 #include "core/base/id.h"
 
 namespace chispa {
@@ -26,6 +28,8 @@ struct StripType {
   int pixelsPerCut = 1;
   /// Resistance of a metre of the strip's two copper rails, there and back.
   double ohmsPerMetre = 0.12;
+  /// The share of each colour's full light that makes its white, 0.02–1.
+  Rgb white{1, 1, 1};
   /// Below this voltage its colours fade; 0 for four fifths of its voltage.
   double fadesBelow_v = 0;
 
@@ -33,6 +37,13 @@ struct StripType {
 
   /// Colours of a pixel.
   int channels() const { return static_cast<int>(order.size()); }
+  ChipMix mix() const { return {white, order.find('W') != std::string::npos}; }
+  /// Channels' worth of current of a pixel with every chip at full.
+  double fullChannels() const {
+    double sum = 0;
+    for (const char letter : order) sum += static_cast<double>(letter == 'R' ? white.r : letter == 'G' ? white.g : letter == 'B' ? white.b : 1.f);
+    return sum;
+  }
   /// DMX channels of a pixel.
   int bytesPerPixel() const { return channels() * channelBits / 8; }
   /// The voltage below which its colours fade.

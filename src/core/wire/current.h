@@ -6,7 +6,7 @@ namespace chispa {
 
 /// Amps that `pixels` of a strip draw with every channel at full.
 inline double fullWhite_a(const StripType& strip, int pixels) {
-  return pixels * strip.channels() * strip.channel_ma * 1e-3;
+  return pixels * strip.fullChannels() * strip.channel_ma * 1e-3;
 }
 
 }  // namespace chispa

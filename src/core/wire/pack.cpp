@@ -72,28 +72,17 @@ Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const 
     step.bytes = static_cast<std::uint8_t>(span.bytes);
     step.powerGroup = budget.groupOf(span.controller, span.port, span.bead);
     for (std::size_t c = 0; c < step.channels; ++c) step.order[c] = channelIndex(wire.order[c]);
-    step.hasWhite = wire.order.find('W') != std::string::npos;
+    step.mix = {stripTypeOf(show, *fixture).white, wire.order.find('W') != std::string::npos};
     steps_.push_back(step);
   }
 }
-
-namespace {
-
-/// What all three colours have in common is what the white chip is for.
-inline std::array<float, 4> lightOf(float r, float g, float b, bool hasWhite) {
-  if (!hasWhite) return {r, g, b, 0};
-  const float white = std::min({r, g, b});
-  return {r - white, g - white, b - white, white};
-}
-
-}  // namespace
 
 void Packer::packStep(const Step& step, const PixelFrame& frame, Micros t, float master,
                       std::uint8_t* out) const noexcept {
   const ResponseTable& response = responses_[step.response];
   std::uint32_t pixel = step.firstPixel;
   for (std::uint32_t i = 0; i < step.count; ++i, pixel += static_cast<std::uint32_t>(step.step)) {
-    const auto light = lightOf(frame.r[pixel] * master, frame.g[pixel] * master, frame.b[pixel] * master, step.hasWhite);
+    const auto light = step.mix.light(frame.r[pixel] * master, frame.g[pixel] * master, frame.b[pixel] * master);
     const std::uint32_t dither = ditherAt(pixel, t);
     for (std::size_t c = 0; c < step.channels; ++c) *out++ = response.value(light[step.order[c]], dither);
   }
@@ -115,7 +104,7 @@ void Packer::packValues(const Step& step, const PixelFrame& frame, Micros t, flo
     }
     left -= group;
     const float share = group > 0 ? master / static_cast<float>(group) : 0;
-    const auto light = lightOf(r * share, g * share, b * share, step.hasWhite);
+    const auto light = step.mix.light(r * share, g * share, b * share);
     std::array<std::uint8_t, 8> bytes{};
     std::size_t filled = 0;
     for (std::size_t c = 0; c < step.channels; ++c) {

@@ -69,7 +69,7 @@ class Packer {
     std::uint8_t response;
     /// For each channel: 0 red, 1 green, 2 blue, 3 white.
     std::array<std::uint8_t, 4> order;
-    bool hasWhite;
+    ChipMix mix;
     bool isWide;
     float brightness;
     /// Pixels of a value, of the last value, and which bytes of a split value are here.

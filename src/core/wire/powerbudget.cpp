@@ -39,12 +39,12 @@ void PowerBudget::addLoads(const PowerChain& chain, std::size_t supply, bool isA
     if (node.pixel == PowerNode::kDark) continue;
     const auto channel_a = static_cast<float>(node.channel_a);
     Load* last = loads_.empty() ? nullptr : &loads_.back();
-    const bool continues = last && (step == 1 || step == -1) && (last->count == 1 || last->step == step) && last->channel_a == channel_a && last->hasWhite == node.hasWhite;
+    const bool continues = last && (step == 1 || step == -1) && (last->count == 1 || last->step == step) && last->channel_a == channel_a && last->mix == node.mix;
     if (continues) {
       last->step = step;
       ++last->count;
     } else {
-      loads_.push_back({static_cast<std::uint32_t>(node.pixel), 1, 1, channel_a, node.hasWhite, supply, isAlone ? kAll : shares_.size()});
+      loads_.push_back({static_cast<std::uint32_t>(node.pixel), 1, 1, channel_a, node.mix, supply, isAlone ? kAll : shares_.size()});
     }
     if (!isAlone) shares_.push_back(static_cast<float>(share[i]));
   }
@@ -68,7 +68,7 @@ void PowerBudget::measure(const PixelFrame& frame, float master, std::span<doubl
     double lit = 0;
     std::uint32_t pixel = load.firstPixel;
     for (std::uint32_t i = 0; i < load.count; ++i, pixel += static_cast<std::uint32_t>(load.step)) {
-      const double channels = channelsLit(frame.r[pixel], frame.g[pixel], frame.b[pixel], load.hasWhite);
+      const double channels = load.mix.channelsLit(frame.r[pixel], frame.g[pixel], frame.b[pixel]);
       lit += load.shares == kAll ? channels : channels * static_cast<double>(shares_[load.shares + i]);
     }
     amps[load.supply] += lit * static_cast<double>(load.channel_a * master);

@@ -38,7 +38,7 @@ class PowerBudget {
     std::int32_t step;
     std::uint32_t count;
     float channel_a;
-    bool hasWhite;
+    ChipMix mix;
     std::size_t supply;
     /// Where its shares begin; kAll if the supply gives all.
     std::size_t shares;

@@ -41,7 +41,7 @@ class ChainMaker {
     PowerChain& chain = chains_.back();
     chain.least_v = std::max(chain.least_v, strip.leastVolts());
     const ResolvedWire wire = resolveWire(strip, port.settings, bead.settings);
-    PowerNode node{PowerNode::kDark, index, strip.channel_ma * 1e-3 * wire.brightness, strip.channels(), strip.order.find('W') != std::string::npos,
+    PowerNode node{PowerNode::kDark, index, strip.channel_ma * 1e-3 * wire.brightness, strip.fullChannels(), strip.mix(),
                    std::max(kLeast_ohm, strip.ohmsPerMetre / std::max(0.01, strip.pixelsPerMetre))};
     for (int i = 0; i < bead.skippedBefore; ++i) chain.nodes.push_back(node);
     const auto range = ranges_.at(bead.fixture);
@@ -114,7 +114,7 @@ std::vector<PowerChain> powerChains(const Show& show) {
 std::vector<double> fullWhite_a(const PowerChain& chain) {
   std::vector<double> amps;
   amps.reserve(chain.nodes.size());
-  for (const PowerNode& node : chain.nodes) amps.push_back(node.pixel == PowerNode::kDark ? 0 : node.channel_a * node.channels);
+  for (const PowerNode& node : chain.nodes) amps.push_back(node.pixel == PowerNode::kDark ? 0 : node.channel_a * node.fullChannels);
   return amps;
 }
 
@@ -123,7 +123,7 @@ std::vector<double> frame_a(const PowerChain& chain, const PixelFrame& frame, do
   for (std::size_t i = 0; i < amps.size(); ++i) {
     const PowerNode& node = chain.nodes[i];
     const auto pixel = static_cast<std::size_t>(node.pixel);
-    if (node.pixel != PowerNode::kDark && pixel < frame.size()) amps[i] = node.channel_a * master * channelsLit(frame.r[pixel], frame.g[pixel], frame.b[pixel], node.hasWhite);
+    if (node.pixel != PowerNode::kDark && pixel < frame.size()) amps[i] = node.channel_a * master * node.mix.channelsLit(frame.r[pixel], frame.g[pixel], frame.b[pixel]);
   }
   return amps;
 }

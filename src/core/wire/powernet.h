@@ -16,8 +16,9 @@ struct PowerNode {
   int bead = 0;
   /// Amps that it draws for each channel at full, as dimmed by its wire settings.
   double channel_a = 0;
-  int channels = 3;
-  bool hasWhite = false;
+  /// Channels' worth that it draws with every chip at full.
+  double fullChannels = 3;
+  ChipMix mix = {};
   double ohmsBefore = 0;
 
   static constexpr std::int32_t kDark = -1;
@@ -69,13 +70,6 @@ ChainState solve(const PowerChain& chain, std::span<const double> node_a);
 /// For each node, the share of its current that `supply` gives: linear in the currents, so worked out once. Sums to 1 over
 /// all supplies of a chain.
 std::vector<double> shareOf(const PowerChain& chain, int supply);
-
-/// Channels' worth of current of one pixel: the white chip takes what the three others have in common.
-inline double channelsLit(float r, float g, float b, bool hasWhite) {
-  const float sum = r + g + b;
-  const float common = r < g ? (r < b ? r : b) : (g < b ? g : b);
-  return static_cast<double>(hasWhite ? sum - 2 * common : sum);
-}
 
 /// All chains at one load.
 struct PowerReading {

@@ -1,74 +1,46 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/bench/benchpage.h"
 
-#include <QCheckBox>
-#include <QColorDialog>
 #include <QDoubleSpinBox>
-#include <QFormLayout>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QListWidget>
 #include <QPushButton>
-#include <QShortcut>
+#include <QScrollArea>
 #include <QStackedWidget>
-#include <QTreeWidget>
 #include <QVBoxLayout>
 
-#include "core/colour/rgb.h"
+#include "core/edit/planedits.h"
 #include "core/wire/patch.h"
+#include "core/wire/power.h"
+#include "desk/bench/addressrow.h"
+#include "desk/bench/camera/camerapage.h"
 #include "desk/bench/chainview.h"
-#include "desk/bench/universefield.h"
+#include "desk/bench/faders.h"
+#include "desk/bench/monitor.h"
+#include "desk/bench/signalform.h"
+#include "desk/bench/targetlist.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
 namespace {
 
-constexpr int kSideWidth = 230;
+constexpr int kSideWidth = 220;
 
-/// A port's chain: which places are skipped pixels.
-std::vector<bool> skippedPlaces(const Show& show, const PortChoice& port) {
-  std::vector<bool> skipped;
-  const Controller* controller = chispa::find(show.controllers, port.controller);
-  if (!controller || port.port >= std::ssize(controller->ports)) return skipped;
-  for (const Bead& bead : controller->ports[static_cast<std::size_t>(port.port)].run) {
-    skipped.insert(skipped.end(), static_cast<std::size_t>(bead.skippedBefore), true);
-    skipped.insert(skipped.end(), static_cast<std::size_t>(bead.count), false);
-  }
-  return skipped;
+QLabel* heading(const QString& words) {
+  auto* label = new QLabel(words);
+  label->setObjectName(QStringLiteral("heading"));
+  return label;
 }
 
-/// What a place of a port's chain is: the fixture, its pixel, and the address.
-struct LitPixel {
-  QString name;
-  int universe = 0;
-  int channel = 0;
-  std::size_t universeIndex = 0;
-  int controllerIndex = -1;
-};
-
-std::optional<LitPixel> pixelAt(const Show& show, const Patch& patch, const PortChoice& port, int place) {
-  int passed = 0;
-  const Controller* controller = chispa::find(show.controllers, port.controller);
-  if (!controller || port.port >= std::ssize(controller->ports)) return std::nullopt;
-  const auto& run = controller->ports[static_cast<std::size_t>(port.port)].run;
-  for (const PatchSpan& span : patch.spans) {
-    if (show.controllers[static_cast<std::size_t>(span.controller)]->id != port.controller || span.port != port.port) continue;
-    const Bead& bead = run[static_cast<std::size_t>(span.bead)];
-    const bool opensBead = span.firstPixel == (bead.reversed ? bead.first + bead.count - 1 : bead.first);
-    // The second half of a value that is split tells nothing new.
-    if (span.firstByte > 0) continue;
-    if (opensBead) passed += bead.skippedBefore;
-    if (place >= passed && place < passed + span.pixels) {
-      const int i = (place - passed) / span.pixelsPerValue;
-      const Fixture* fixture = chispa::find(show.fixtures, span.fixture);
-      LitPixel lit{QStringLiteral("%1, pixel %2").arg(fixture ? text(fixture->name) : QString()).arg(span.pixelOf(i) + 1), span.universe, span.channelOf(i), 0, span.controller};
-      for (std::size_t u = 0; u < patch.universes.size(); ++u)
-        if (patch.universes[u].controller == span.controller && patch.universes[u].universe == span.universe) lit.universeIndex = u;
-      return lit;
-    }
-    passed += span.pixels;
-  }
-  return std::nullopt;
+QWidget* sidePanel(QVBoxLayout*& column) {
+  auto* side = new QWidget;
+  side->setObjectName(QStringLiteral("sidePanel"));
+  side->setFixedWidth(kSideWidth);
+  column = new QVBoxLayout(side);
+  column->setContentsMargins(8, 10, 8, 8);
+  return side;
 }
 
 }  // namespace
@@ -78,88 +50,138 @@ BenchPage::BenchPage(const Session& session, QWidget* parent) : QWidget(parent),
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(0);
-  auto* side = new QWidget;
-  side->setObjectName(QStringLiteral("sidePanel"));
-  side->setFixedWidth(kSideWidth);
-  auto* column = new QVBoxLayout(side);
-  column->setContentsMargins(8, 10, 8, 8);
-  const auto heading = [](const QString& words, QVBoxLayout* into) {
-    auto* label = new QLabel(words);
-    label->setObjectName(QStringLiteral("heading"));
-    into->addWidget(label);
-  };
-  heading(tr("Drive"), column);
-  ports_ = new QTreeWidget;
-  ports_->setObjectName(QStringLiteral("benchPorts"));
-  ports_->setAccessibleName(tr("Ports"));
-  ports_->setToolTip(tr("The port that the signal goes to; all else is dark"));
-  ports_->setHeaderHidden(true);
-  ports_->setIndentation(12);
-  connect(ports_, &QTreeWidget::currentItemChanged, this, &BenchPage::takeChoice);
-  column->addWidget(ports_, 3);
-  heading(tr("Signal"), column);
-  makeSignals(column);
-  row->addWidget(side);
-
+  row->addWidget(makeLeft());
   auto* middle = new QVBoxLayout;
-  middle->setContentsMargins(20, 18, 20, 14);
+  middle->setContentsMargins(18, 14, 18, 10);
   stack_ = new QStackedWidget;
-  auto* signalFace = new QWidget;
-  auto* signalColumn = new QVBoxLayout(signalFace);
-  signalColumn->setContentsMargins(0, 0, 0, 0);
-  headline_ = new QLabel;
-  headline_->setFont(numberFont(1.7));
-  headline_->setWordWrap(true);
-  address_ = new QLabel;
-  address_->setObjectName(QStringLiteral("quiet"));
-  address_->setWordWrap(true);
-  chain_ = new ChainView;
-  signalColumn->addWidget(headline_);
-  signalColumn->addWidget(address_);
-  signalColumn->addSpacing(8);
-  signalColumn->addWidget(chain_, 1);
-  finderView_ = new FinderView(session_);
-  stack_->addWidget(signalFace);
-  stack_->addWidget(finderView_);
-  connect(finderView_, &FinderView::left, this, [this] {
-    stack_->setCurrentIndex(0);
-    finders_->setCurrentRow(-1);
-    sendSignal();
-  });
-  middle->addWidget(stack_, 2);
-  middle->addSpacing(12);
-  fieldTitle_ = new QLabel;
-  middle->addWidget(fieldTitle_);
-  field_ = new UniverseField;
-  middle->addWidget(field_, 3);
+  signalFace_ = makeSignalFace();
+  finderView_ = new FinderView(session_, ground());
+  stack_->addWidget(signalFace_);
+  finderFace_ = new QScrollArea;
+  finderFace_->setWidget(finderView_);
+  finderFace_->setWidgetResizable(true);
+  finderFace_->setFocusPolicy(Qt::NoFocus);
+  stack_->addWidget(finderFace_);
+  camera_ = new CameraPage(session_, ground());
+  stack_->addWidget(camera_);
+  middle->addWidget(stack_, 5);
+  middle->addSpacing(8);
+  monitor_ = new Monitor(session_);
+  middle->addWidget(monitor_, 4);
   row->addLayout(middle, 1);
   row->addWidget(makeFinders());
-
-  for (const auto& [key, by] : {std::pair{QKeySequence(Qt::Key_Left), -1}, std::pair{QKeySequence(Qt::Key_Right), 1},
-                                std::pair{QKeySequence(Qt::SHIFT | Qt::Key_Left), -10}, std::pair{QKeySequence(Qt::SHIFT | Qt::Key_Right), 10}}) {
-    auto* shortcut = new QShortcut(key, this);
-    shortcut->setContext(Qt::WidgetWithChildrenShortcut);
-    connect(shortcut, &QShortcut::activated, this, [this, by = by] { step(by); });
-  }
-  connect(&session_.document, &Document::showChanged, this, &BenchPage::fillPorts);
+  const auto goBack = [this] {
+    stack_->setCurrentWidget(signalFace_);
+    monitor_->show();
+    finders_->setCurrentRow(-1);
+    takeTarget();
+  };
+  const auto noteChange = [this](const QString& title, const QString& difference) { changed_->setText(QStringLiteral("%1: %2\n").arg(title, difference) + changed_->text()); };
+  connect(finderView_, &FinderView::left, this, goBack);
+  connect(finderView_, &FinderView::accepted, this, noteChange);
+  connect(camera_, &CameraPage::left, this, goBack);
+  connect(camera_, &CameraPage::accepted, this, noteChange);
+  connect(&session_.document, &Document::showChanged, this, [this] {
+    targets_->fill(session_.show(), rig_.controller.id);
+    if (stack_->currentWidget() == signalFace_) takeTarget();
+  });
   connect(&session_.document, &Document::opened, this, [this] {
     setSending(false);
-    port_ = {};
-    fillPorts();
+    openFinders_.clear();
+    if (stack_->currentWidget() != signalFace_) {
+      camera_->leave();
+      finderView_->leave();
+    }
+    targets_->forget();
+    targets_->fill(session_.show(), rig_.controller.id);
+    takeTarget();
   });
   connect(&session_.stage, &Stage::ticked, this, &BenchPage::showNow);
-  fillPorts();
+  targets_->fill(session_.show(), rig_.controller.id);
+  address_->show(rig_);
+  takeTarget();
+}
+
+QWidget* BenchPage::makeLeft() {
+  QVBoxLayout* column = nullptr;
+  QWidget* side = sidePanel(column);
+  column->addWidget(heading(tr("Drive")));
+  targets_ = new TargetList;
+  connect(targets_, &TargetList::chosen, this, [this] {
+    place_ = 0;
+    // A finder, or the camera, is about what was chosen before.
+    if (stack_->currentWidget() == finderFace_) finderView_->leave();
+    if (stack_->currentWidget() == camera_) camera_->end();
+    takeTarget();
+  });
+  column->addWidget(targets_, 4);
+  column->addWidget(heading(tr("Signal")));
+  signal_ = new SignalForm;
+  connect(signal_, &SignalForm::changed, this, &BenchPage::sendSignal);
+  column->addWidget(signal_, 7);
+  return side;
+}
+
+QWidget* BenchPage::makeSignalFace() {
+  auto* face = new QWidget;
+  auto* column = new QVBoxLayout(face);
+  column->setContentsMargins(0, 0, 0, 0);
+  headline_ = new QLabel;
+  headline_->setObjectName(QStringLiteral("benchHeadline"));
+  headline_->setFont(numberFont(1.6));
+  headline_->setWordWrap(true);
+  where_ = new QLabel;
+  where_->setObjectName(QStringLiteral("quiet"));
+  where_->setWordWrap(true);
+  address_ = new AddressRow;
+  connect(address_, &AddressRow::changed, this, &BenchPage::takeAddress);
+  connect(address_, &AddressRow::keepAsked, this, &BenchPage::keepAddress);
+  chain_ = new ChainView;
+  faders_ = new Faders;
+  connect(faders_, &Faders::changed, this, &BenchPage::sendSignal);
+  connect(faders_, &Faders::paletteAsked, this, &BenchPage::copyPalette);
+  power_ = makePowerTest();
+  column->addWidget(headline_);
+  column->addWidget(where_);
+  column->addWidget(address_);
+  column->addWidget(power_);
+  column->addSpacing(6);
+  column->addWidget(chain_, 1);
+  column->addWidget(faders_, 1);
+  return face;
+}
+
+QWidget* BenchPage::makePowerTest() {
+  auto* row = new QWidget;
+  auto* line = new QHBoxLayout(row);
+  line->setContentsMargins(0, 0, 0, 0);
+  computed_ = new QLabel;
+  computed_->setObjectName(QStringLiteral("computedAmps"));
+  measured_ = new QDoubleSpinBox;
+  measured_->setObjectName(QStringLiteral("measuredAmps"));
+  measured_->setAccessibleName(tr("Measured current"));
+  measured_->setToolTip(tr("What your ammeter shows with this signal on"));
+  measured_->setRange(0, 1000);
+  measured_->setDecimals(2);
+  measured_->setSuffix(QStringLiteral(" A"));
+  measured_->setSpecialValueText(tr("not measured"));
+  connect(measured_, &QDoubleSpinBox::valueChanged, this, &BenchPage::showPower);
+  takeMeasured_ = new QPushButton(tr("Take over into the strip type"));
+  takeMeasured_->setObjectName(QStringLiteral("takeMeasured"));
+  takeMeasured_->setToolTip(tr("Scales the current of the strip type's channels, so that computed and measured agree"));
+  connect(takeMeasured_, &QPushButton::clicked, this, &BenchPage::scaleCurrent);
+  line->addWidget(computed_);
+  line->addWidget(new QLabel(tr("measured")));
+  line->addWidget(measured_);
+  line->addWidget(takeMeasured_);
+  line->addStretch();
+  return row;
 }
 
 QWidget* BenchPage::makeFinders() {
-  auto* side = new QWidget;
-  side->setObjectName(QStringLiteral("sidePanel"));
-  side->setFixedWidth(kSideWidth);
-  auto* column = new QVBoxLayout(side);
-  column->setContentsMargins(8, 10, 8, 8);
-  auto* title = new QLabel(tr("Finders"));
-  title->setObjectName(QStringLiteral("heading"));
-  column->addWidget(title);
+  QVBoxLayout* column = nullptr;
+  QWidget* side = sidePanel(column);
+  column->addWidget(heading(tr("Finders")));
   auto* hint = new QLabel(tr("One question at a time; answers by single keys."));
   hint->setObjectName(QStringLiteral("quiet"));
   hint->setWordWrap(true);
@@ -167,214 +189,252 @@ QWidget* BenchPage::makeFinders() {
   finders_ = new QListWidget;
   finders_->setObjectName(QStringLiteral("benchFinders"));
   finders_->setAccessibleName(tr("Finders"));
+  finders_->setSpacing(2);
   finders_->setToolTip(tr("Return, or a click, begins, or goes on where it was left"));
   for (int i = 0; i < kFinderKinds; ++i) finders_->addItem(QStringLiteral("%1\n%2").arg(finderTitle(static_cast<FinderKind>(i)), finderEffort(static_cast<FinderKind>(i))));
-  connect(finders_, &QListWidget::itemClicked, this, [this] { beginFinder(static_cast<FinderKind>(finders_->currentRow())); });
-  connect(finders_, &QListWidget::itemActivated, this, [this] { beginFinder(static_cast<FinderKind>(finders_->currentRow())); });
+  finders_->addItem(tr("Positions by camera\nabout 30 s"));
+  for (int i = 0; i < finders_->count(); ++i) finders_->item(i)->setSizeHint(QSize(0, 2 * fontMetrics().lineSpacing() + 8));
+  const auto beginChosen = [this] {
+    if (finders_->currentRow() == kFinderKinds) return beginCamera();
+    beginFinder(static_cast<FinderKind>(finders_->currentRow()));
+  };
+  connect(finders_, &QListWidget::itemClicked, this, beginChosen);
+  connect(finders_, &QListWidget::itemActivated, this, beginChosen);
   column->addWidget(finders_, 1);
+  column->addWidget(heading(tr("What they changed")));
+  changed_ = new QLabel(tr("Nothing yet."));
+  changed_->setObjectName(QStringLiteral("quiet"));
+  changed_->setWordWrap(true);
+  column->addWidget(changed_);
   return side;
 }
 
+FinderView::Ground BenchPage::ground() {
+  return {[this] { return workingShow(); },
+          [this](const QString& name, const std::function<void(Show&)>& change) {
+            if (!isByHand()) return session_.edit(name, change);
+            Show show = workingShow();
+            change(show);
+            takeRig(rig_, show);
+            address_->show(rig_);
+          }};
+}
+
+const BenchTarget& BenchPage::target() const { return targets_->target(); }
+
+bool BenchPage::isByHand() const { return target().kind == BenchTarget::Kind::Address; }
+
+Show BenchPage::workingShow() const { return isByHand() ? withRig(session_.show(), rig_) : session_.show(); }
+
 void BenchPage::beginFinder(FinderKind kind) {
-  send_->setChecked(false);
-  // One that was left before it knew goes on, as long as the show is the same.
-  auto& open = openFinders_[{kind, port_.controller, port_.port}];
-  const bool isDone = open && !open->question() && !open->isContradicted();
-  if (!open || isDone || finderShow_ != session_.show()) open = makeFinder(kind, session_.show(), port_);
-  finderShow_ = session_.show();
-  const Controller* controller = chispa::find(session_.show().controllers, port_.controller);
-  stack_->setCurrentWidget(finderView_);
-  finderView_->begin(open, tr("%1, port %2").arg(controller ? text(controller->name) : QString()).arg(port_.port + 1));
-}
-
-void BenchPage::fillPorts() {
-  const QSignalBlocker quiet(ports_);
-  ports_->clear();
-  for (const auto& controller : session_.show().controllers) {
-    auto* group = new QTreeWidgetItem({text(controller->name)});
-    group->setFlags(Qt::ItemIsEnabled);
-    ports_->addTopLevelItem(group);
-    group->setExpanded(true);
-    for (int p = 0; p < std::ssize(controller->ports); ++p) {
-      const PortChoice port{controller->id, p};
-      auto* item = new QTreeWidgetItem({tr("port %1 · %2 px").arg(p + 1).arg(skippedPlaces(session_.show(), port).size())});
-      item->setData(0, Qt::UserRole, controller->id.value);
-      item->setData(0, Qt::UserRole + 1, p);
-      group->addChild(item);
-      if (port == port_ || !port_.controller) {
-        port_ = port;
-        ports_->setCurrentItem(item);
-      }
-    }
+  setSending(false);
+  if (stack_->currentWidget() == camera_) {
+    camera_->leave();
+    monitor_->show();
   }
+  session_.stage.setTrial(isByHand() ? std::optional(workingShow()) : std::nullopt);
+  const Show show = workingShow();
+  // One that was left before it knew goes on, as long as the show is the same.
+  auto& open = openFinders_[{kind, target().controller, target().port, target().bead}];
+  const bool isDone = open && !open->question() && !open->isContradicted();
+  QString why;
+  if (!open || isDone || finderShow_ != show) open = makeFinder(kind, show, target(), why);
+  finderShow_ = show;
+  // What the finder sends is seen below.
+  if (const auto pixel = pixelAt(show, derivePatch(show), target().portChoice(), 0)) monitor_->follow(target().controller, pixel->universe);
+  finders_->setCurrentRow(static_cast<int>(kind));
+  stack_->setCurrentWidget(finderFace_);
+  finderView_->begin(open, targetName(show, target()), why);
 }
 
-void BenchPage::choosePort(PortChoice port) {
-  port_ = port;
-  fillPorts();
+void BenchPage::beginCamera() {
+  setSending(false);
+  if (stack_->currentWidget() == finderFace_) finderView_->leave();
+  session_.stage.setTrial(isByHand() ? std::optional(workingShow()) : std::nullopt);
+  finders_->setCurrentRow(kFinderKinds);
+  stack_->setCurrentWidget(camera_);
+  // The picture takes the room of the values.
+  monitor_->hide();
+  camera_->begin(target());
+}
+
+void BenchPage::choose(const BenchTarget& target) { targets_->choose(target); }
+
+void BenchPage::chooseAddress(const BenchRig& rig) {
+  rig_ = rig;
+  address_->show(rig_);
+  targets_->choose({BenchTarget::Kind::Address, rig_.controller.id, 0, 0});
+}
+
+void BenchPage::setSending(bool on) { signal_->setSending(on); }
+
+void BenchPage::takeTarget() {
+  const bool isChannels = target().kind == BenchTarget::Kind::Channels;
+  address_->setVisible(isByHand() || isChannels);
+  address_->setWhole(isByHand());
+  // Nobody speaks to an address by hand unless the maker is here, or has left a signal on.
+  const bool plays = isByHand() && (isVisible() || signal_->isSending());
+  session_.stage.setTrial(plays ? std::optional(workingShow()) : std::nullopt);
   sendSignal();
 }
 
-void BenchPage::setSending(bool on) { send_->setChecked(on); }
-
-void BenchPage::takeChoice() {
-  const QTreeWidgetItem* item = ports_->currentItem();
-  if (!item || !item->parent()) return;
-  port_ = {ControllerId{item->data(0, Qt::UserRole).toUInt()}, item->data(0, Qt::UserRole + 1).toInt()};
-  place_ = 0;
-  sendSignal();
+void BenchPage::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  takeTarget();
 }
 
-QDoubleSpinBox* BenchPage::addNumber(QFormLayout* form, const QString& name, const QString& label, const QString& unit, double low, double high, double step, double value, int decimals) {
-  auto* field = new QDoubleSpinBox;
-  field->setObjectName(name);
-  field->setAccessibleName(label);
-  field->setToolTip(label);
-  field->setDecimals(decimals);
-  field->setRange(low, high);
-  field->setSingleStep(step);
-  if (!unit.isEmpty()) field->setSuffix(QLatin1Char(' ') + unit);
-  field->setValue(value);
-  connect(field, &QDoubleSpinBox::valueChanged, this, &BenchPage::sendSignal);
-  form->addRow(label, field);
-  return field;
+void BenchPage::hideEvent(QHideEvent* event) {
+  QWidget::hideEvent(event);
+  if (stack_->currentWidget() == finderFace_) finderView_->leave();
+  if (stack_->currentWidget() == camera_) camera_->leave();
+  takeTarget();
 }
 
-void BenchPage::makeSignals(QVBoxLayout* column) {
-  signals_ = new QListWidget;
-  signals_->setObjectName(QStringLiteral("benchSignals"));
-  signals_->setAccessibleName(tr("Signals"));
-  signals_->setToolTip(tr("What is sent"));
-  signals_->addItems({tr("Walk"), tr("Solid"), tr("Colour cycle"), tr("Every n-th"), tr("Gradient along"), tr("Alternating"), tr("First and last"), tr("Each port its colour")});
-  signals_->setCurrentRow(0);
-  connect(signals_, &QListWidget::currentRowChanged, this, [this] {
-    showRows();
-    sendSignal();
-  });
-  column->addWidget(signals_, 2);
-  form_ = new QFormLayout;
-  speed_ = addNumber(form_, QStringLiteral("walkSpeed"), tr("Time a step"), tr("s"), 0, 5, 0.05, 0.2, 2);
-  lit_ = addNumber(form_, QStringLiteral("walkLit"), tr("Pixels lit"), {}, 1, 1000, 1, 1, 0);
-  nth_ = addNumber(form_, QStringLiteral("signalNth"), tr("One of"), {}, 1, 1000, 1, 10, 0);
-  level_ = addNumber(form_, QStringLiteral("walkLevel"), tr("Level"), QStringLiteral("%"), 1, 100, 5, 30, 0);
-  most_ = addNumber(form_, QStringLiteral("signalMost"), tr("Never above"), QStringLiteral("%"), 1, 100, 5, 100, 0);
-  colourButton_ = new QPushButton;
-  colourButton_->setObjectName(QStringLiteral("signalColour"));
-  colourButton_->setAccessibleName(tr("Colour"));
-  colourButton_->setToolTip(tr("Any colour"));
-  connect(colourButton_, &QPushButton::clicked, this, [this] {
-    auto* dialog = new QColorDialog(colour_, this);
-    dialog->setAttribute(Qt::WA_DeleteOnClose);
-    connect(dialog, &QColorDialog::currentColorChanged, this, &BenchPage::setColour);
-    dialog->open();
-  });
-  form_->addRow(tr("Colour"), colourButton_);
-  column->addLayout(form_);
-  const auto toggle = [&](const QString& name, const QString& label, const QString& tip) {
-    auto* box = new QCheckBox(label);
-    box->setObjectName(name);
-    box->setToolTip(tip);
-    connect(box, &QCheckBox::toggled, this, &BenchPage::sendSignal);
-    column->addWidget(box);
-    return box;
-  };
-  bounces_ = toggle(QStringLiteral("walkBounces"), tr("Turns back"), tr("The walk turns back at the end, instead of starting over"));
-  wholeController_ = toggle(QStringLiteral("wholeController"), tr("All ports of it"), tr("The signal goes to every port of the controller"));
-  restPlays_ = toggle(QStringLiteral("restPlays"), tr("All else plays on"), tr("What is not driven plays the score; else it is dark"));
-  send_ = new QPushButton(tr("Send"));
-  send_->setObjectName(QStringLiteral("walkButton"));
-  send_->setCheckable(true);
-  send_->setToolTip(tr("Sends the signal to what is chosen above. ← and → step a walk by one, with Shift by ten."));
-  connect(send_, &QPushButton::toggled, this, &BenchPage::sendSignal);
-  column->addWidget(send_);
-  setColour(Qt::white);
-  showRows();
+void BenchPage::takeAddress() {
+  address_->read(rig_);
+  takeTarget();
 }
 
-engine::TestSignal::Kind BenchPage::kind() const { return static_cast<engine::TestSignal::Kind>(std::max(0, signals_->currentRow())); }
-
-void BenchPage::setColour(const QColor& colour) {
-  if (!colour.isValid()) return;
-  colour_ = colour;
-  colourButton_->setText(colour.name());
-  QPixmap patch(14, 14);
-  patch.fill(colour);
-  colourButton_->setIcon(QIcon(patch));
-  if (send_) sendSignal();
-}
-
-void BenchPage::showRows() {
-  using Kind = engine::TestSignal::Kind;
-  const auto show = [this](QWidget* field, bool on) {
-    field->setVisible(on);
-    if (QWidget* label = form_->labelForField(field)) label->setVisible(on);
-  };
-  const Kind now = kind();
-  show(speed_, now == Kind::Walk || now == Kind::Cycle || now == Kind::Alternate);
-  show(lit_, now == Kind::Walk);
-  show(nth_, now == Kind::EveryNth);
-  show(colourButton_, now != Kind::Cycle && now != Kind::Ends && now != Kind::PortColours);
-  bounces_->setVisible(now == Kind::Walk);
+void BenchPage::keepAddress() {
+  ControllerId kept;
+  session_.edit(tr("keep an address"), [&](Show& show) { kept = keepRig(show, rig_); });
+  choose({BenchTarget::Kind::Port, kept, 0, 0});
 }
 
 void BenchPage::sendSignal() {
-  if (!send_ || !send_->isChecked()) return session_.stage.setSignal(std::nullopt);
-  engine::TestSignal signal;
-  signal.kind = kind();
-  signal.controller = port_.controller;
-  if (!wholeController_->isChecked()) signal.port = port_.port;
-  signal.seconds = speed_->value();
-  signal.first = place_;
-  signal.lit = static_cast<int>(lit_->value());
-  signal.nth = static_cast<int>(nth_->value());
-  signal.bounces = bounces_->isChecked();
-  signal.restPlays = restPlays_->isChecked();
-  const auto level = static_cast<float>(std::min(level_->value(), most_->value()) / 100);
-  const auto light = [level](int value) { return linearFromSrgb(static_cast<float>(value) / 255.f) * level; };
-  signal.colour = {light(colour_.red()), light(colour_.green()), light(colour_.blue())};
-  signal.since = engine::SteadyClock().now();
+  const bool isFaders = signal_->kind() == engine::TestSignal::Kind::Faders;
+  faders_->setVisible(isFaders);
+  chain_->setVisible(!isFaders);
+  power_->setVisible(signal_->kind() == engine::TestSignal::Kind::Solid);
+  showPower();
+  if (stack_->currentWidget() != signalFace_) return;
+  if (!signal_->isSending()) return session_.stage.setSignal(std::nullopt);
+  const Show show = workingShow();
+  engine::TestSignal signal = signal_->signal();
+  const Pin start = rigStart(rig_);
+  signal.target = signalTarget(show, target(), {start.universe, start.channel, pixelCount(rig_.fixture), rig_.strip.order});
+  if (isFaders) {
+    signal.levels = faders_->levels();
+    for (std::uint8_t& level : signal.levels) level = std::min(level, static_cast<std::uint8_t>(std::lround(signal_->most() * 255)));
+    if (!signal.target.channels) signal.target.channels = engine::ChannelRange{};
+    // Faders count from the first channel of what is chosen.
+    const auto compiled = session_.stage.compiled();
+    const auto pixel = target().kind == BenchTarget::Kind::Channels || !compiled ? std::nullopt : pixelAt(show, compiled->patch, target().portChoice(), 0);
+    if (pixel) signal.target.channels = engine::ChannelRange{pixel->universe, pixel->channel, 1, "R"};
+  }
   session_.stage.setSignal(signal);
 }
 
+void BenchPage::keyPressEvent(QKeyEvent* event) {
+  const int far = event->modifiers() & Qt::ShiftModifier ? 10 : 1;
+  if (event->key() == Qt::Key_Left) return step(-far);
+  if (event->key() == Qt::Key_Right) return step(far);
+  QWidget::keyPressEvent(event);
+}
+
 void BenchPage::step(int by) {
-  const int count = static_cast<int>(skippedPlaces(session_.show(), port_).size());
+  const int count = static_cast<int>(skippedPlaces(session_.stage.played(), target().portChoice()).size());
   if (count == 0) return;
   place_ = ((place_ + by) % count + count) % count;
-  speed_->setValue(0);
-  sendSignal();
+  signal_->holdAt(place_);
+}
+
+void BenchPage::copyPalette(const std::vector<Srgb8>& colours) {
+  if (colours.empty()) return;
+  PaletteId made;
+  session_.edit(tr("palette from faders"), [&](Show& show) {
+    Palette palette;
+    palette.id = made = show.newId<PaletteId>();
+    palette.name = freeName(show.palettes, tr("From faders").toStdString());
+    for (std::size_t i = 0; i < colours.size(); ++i)
+      palette.stops.push_back({colours.size() > 1 ? static_cast<double>(i) / static_cast<double>(colours.size() - 1) : 0, colours[i]});
+    put(show.palettes, palette);
+  });
+  session_.selection.select(made);
+}
+
+double BenchPage::computedAmps() const {
+  const auto compiled = session_.stage.compiled();
+  const auto& signal = session_.stage.signal();
+  if (!compiled || !signal || session_.stage.frame().size() != static_cast<std::size_t>(compiled->map.count())) return 0;
+  double sum = 0;
+  for (const auto& [volts, amps] : frameAmps(compiled->power, session_.stage.frame(), static_cast<double>(session_.stage.player().master()))) sum += amps;
+  return sum;
+}
+
+void BenchPage::showPower() {
+  if (!power_->isVisible()) return;
+  const double computed = computedAmps();
+  const double measured = measured_->value();
+  QString words = computed > 0 ? tr("White at 100 % shows most. Computed now: %1").arg(ampsText(computed)) : tr("Send it to measure. White at 100 % shows most.");
+  if (measured > 0 && computed > 0) words += tr(" · measured is %1 % of it").arg(100 * measured / computed, 0, 'f', 0);
+  computed_->setText(words);
+  takeMeasured_->setEnabled(measured > 0 && computed > 0);
+}
+
+void BenchPage::scaleCurrent() {
+  const double computed = computedAmps();
+  const Show show = workingShow();
+  const Controller* controller = chispa::find(show.controllers, target().controller);
+  if (computed <= 0 || measured_->value() <= 0 || !controller) return;
+  const double by = measured_->value() / computed;
+  std::vector<StripTypeId> types;
+  for (const Port& port : controller->ports)
+    for (const Bead& bead : port.run)
+      if (const Fixture* fixture = chispa::find(show.fixtures, bead.fixture); fixture && (target().kind == BenchTarget::Kind::Controller || &port - controller->ports.data() == target().port)) types.push_back(fixture->stripType);
+  std::sort(types.begin(), types.end());
+  types.erase(std::unique(types.begin(), types.end()), types.end());
+  ground().edit(tr("measured current"), [&](Show& changed) {
+    for (const StripTypeId type : types) changeItem(changed.stripTypes, type, [by](StripType& s) { s.channel_ma *= by; });
+  });
+  measured_->setValue(0);
+}
+
+void BenchPage::showChain(const engine::TestSignal* signal, int lit) {
+  const auto compiled = session_.stage.compiled();
+  const Show& show = session_.stage.played();
+  const PixelFrame& frame = session_.stage.frame();
+  const Controller* controller = chispa::find(show.controllers, target().controller);
+  std::vector<QColor> colours;
+  if (compiled && controller && target().port < std::ssize(controller->ports) && frame.size() == static_cast<std::size_t>(compiled->map.count()))
+    for (const std::int32_t pixel : engine::chainOf(show, compiled->map.ranges, *controller, target().port).pixels) {
+      const auto at = static_cast<std::size_t>(pixel);
+      colours.push_back(pixel == engine::PortChain::kSkipped || at >= frame.size() ? QColor() : ledColour(frame.r[at], frame.g[at], frame.b[at]));
+    }
+  // The lit one is shown bright, however low the level is.
+  if (signal && lit >= 0 && lit < std::ssize(colours) && colours[static_cast<std::size_t>(lit)].isValid()) colours[static_cast<std::size_t>(lit)] = QColor(0xff, 0xf4, 0xe0);
+  chain_->showColours(std::move(colours), tr("Nothing hangs on this port."));
 }
 
 void BenchPage::showNow() {
-  if (!isVisible()) return;
-  const auto skipped = skippedPlaces(session_.show(), port_);
+  if (!isVisible() || stack_->currentWidget() != signalFace_) return;
+  const Show& show = session_.stage.played();
   const auto& signal = session_.stage.signal();
-  int lit = -1;
-  if (signal && signal->kind == engine::TestSignal::Kind::Walk && !skipped.empty()) lit = engine::walkPlace(*signal, static_cast<int>(skipped.size()), engine::SteadyClock().now());
-  chain_->showChain(skipped, lit);
   const auto compiled = session_.stage.compiled();
-  const Controller* controller = chispa::find(session_.show().controllers, port_.controller);
-  if (!compiled || !controller) return headline_->setText(tr("Add a controller in Wire first."));
-  const auto pixel = pixelAt(session_.show(), compiled->patch, port_, std::max(0, lit));
-  const QString place = tr("%1, port %2").arg(text(controller->name)).arg(port_.port + 1);
+  const auto skipped = skippedPlaces(show, target().portChoice());
+  const QString place = targetName(show, target());
+  const bool isWalk = signal && signal->kind == engine::TestSignal::Kind::Walk && !signal->target.channels;
+  int lit = -1;
+  if (isWalk && !skipped.empty()) {
+    const int first = signal->target.places ? signal->target.places->first : 0;
+    const int count = signal->target.places ? signal->target.places->count : static_cast<int>(skipped.size());
+    lit = first + engine::walkPlace(*signal, count, engine::SteadyClock().now());
+  }
+  showChain(signal ? &*signal : nullptr, lit);
+  showPower();
+  const auto pixel = compiled ? pixelAt(show, compiled->patch, target().portChoice(), std::max(0, lit)) : std::nullopt;
+  if (pixel) monitor_->follow(target().controller, pixel->universe);
+  if (target().kind == BenchTarget::Kind::Channels) monitor_->follow(target().controller, rigStart(rig_).universe);
   if (!signal)
     headline_->setText(tr("Choose a signal, and send it to %1.").arg(place));
-  else if (signal->kind != engine::TestSignal::Kind::Walk)
-    headline_->setText(tr("%1 on %2").arg(signals_->currentItem()->text(), signal->port ? place : text(controller->name)));
-  else if (!pixel)
-    headline_->setText(tr("Pixel %1 of the chain is skipped.").arg(lit + 1));
+  else if (!isWalk)
+    headline_->setText(tr("%1 on %2").arg(signal_->kindName(), place));
   else
-    headline_->setText(tr("Lit now: %1").arg(pixel->name));
+    headline_->setText(pixel ? tr("Lit now: %1").arg(pixel->name) : tr("Pixel %1 of the chain is skipped.").arg(lit + 1));
   if (!session_.stage.isLit())
-    address_->setText(tr("Light is OFF: switch it on below (F9) to see it on the LEDs."));
+    where_->setText(tr("Light is OFF: switch it on below (F9) to see it on the LEDs."));
   else
-    address_->setText(pixel ? tr("%1 · chain pixel %2 of %3 · universe %4, channel %5").arg(place).arg(std::max(0, lit) + 1).arg(skipped.size()).arg(pixel->universe).arg(pixel->channel) : place);
-  if (!pixel || session_.stage.frame().size() != static_cast<std::size_t>(compiled->map.count())) return;
-  std::vector<std::uint8_t> all(compiled->packer->bufferSize());
-  if (session_.stage.isLit()) compiled->packer->pack(session_.stage.frame(), session_.stage.position(), session_.stage.player().master(), all);
-  std::array<std::uint8_t, 512> values{};
-  std::copy_n(all.begin() + static_cast<std::ptrdiff_t>(pixel->universeIndex * kUniverseChannels), kUniverseChannels, values.begin());
-  field_->showValues(values, compiled->packer->channelsOf(pixel->universeIndex));
-  fieldTitle_->setText(tr("<b>Leaving</b> &nbsp; universe %1 → %2").arg(pixel->universe).arg(text(controller->host)));
+    where_->setText(pixel ? tr("%1 · chain pixel %2 of %3 · universe %4, channel %5").arg(place).arg(std::max(0, lit) + 1).arg(skipped.size()).arg(pixel->universe).arg(pixel->channel) : place);
 }
 
 }  // namespace chispa::desk

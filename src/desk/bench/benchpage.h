@@ -1,81 +1,102 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QColor>
 #include <QWidget>
 #include <map>
 
 #include "desk/bench/finderview.h"
 #include "desk/session/session.h"
 
-class QCheckBox;
 class QDoubleSpinBox;
-class QFormLayout;
 class QLabel;
 class QListWidget;
 class QPushButton;
+class QScrollArea;
 class QStackedWidget;
-class QTreeWidget;
-class QVBoxLayout;
 
 namespace chispa::desk {
 
+class AddressRow;
+class CameraPage;
 class ChainView;
-class UniverseField;
+class Faders;
+class Monitor;
+class SignalForm;
+class TargetList;
 
-/// The workspace Bench: test signals to a port or a controller, and the values that leave.
+/// The workspace Bench: test signals to anything that can be addressed, finders, and what leaves and arrives.
 class BenchPage : public QWidget {
   Q_OBJECT
  public:
   explicit BenchPage(const Session& session, QWidget* parent = nullptr);
 
-  /// Chooses the port that is driven.
-  void choosePort(PortChoice port);
-  /// Switches the signal that is chosen on or off.
+  /// Chooses what is driven.
+  void choose(const BenchTarget& target);
+  void choosePort(PortChoice port) { choose({BenchTarget::Kind::Port, port.controller, port.port, 0}); }
+  /// Chooses the address by hand, and sets it.
+  void chooseAddress(const BenchRig& rig);
+  const BenchRig& rig() const { return rig_; }
+  SignalForm& signalForm() { return *signal_; }
+  Monitor& monitor() { return *monitor_; }
   void setSending(bool on);
-  void setColour(const QColor& colour);
-  /// Begins a finder on the chosen port, or goes on with it.
+  /// Begins a finder on what is chosen, or goes on with it.
   void beginFinder(FinderKind kind);
+  /// Begins to find the places of what is chosen by a camera.
+  void beginCamera();
+  CameraPage& camera() { return *camera_; }
+
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
+  void showEvent(QShowEvent* event) override;
+  void hideEvent(QHideEvent* event) override;
 
  private:
-  void makeSignals(QVBoxLayout* column);
-  QDoubleSpinBox* addNumber(QFormLayout* form, const QString& name, const QString& label, const QString& unit, double low, double high, double step, double value, int decimals);
+  QWidget* makeLeft();
+  QWidget* makeSignalFace();
+  QWidget* makePowerTest();
   QWidget* makeFinders();
-  void fillPorts();
-  engine::TestSignal::Kind kind() const;
-  void showRows();
-  void takeChoice();
+  FinderView::Ground ground();
+  const BenchTarget& target() const;
+  bool isByHand() const;
+  /// The document's show, and the address by hand if it is chosen.
+  Show workingShow() const;
+  void takeTarget();
+  void takeAddress();
+  void keepAddress();
   void sendSignal();
   void step(int by);
+  void copyPalette(const std::vector<Srgb8>& colours);
   void showNow();
+  void showChain(const engine::TestSignal* signal, int lit);
+  void showPower();
+  void scaleCurrent();
+  double computedAmps() const;
 
   Session session_;
-  PortChoice port_;
+  BenchRig rig_ = makeBenchRig();
   int place_ = 0;
-  QTreeWidget* ports_;
-  QListWidget* signals_;
-  QFormLayout* form_;
-  QPushButton* send_ = nullptr;
-  QPushButton* colourButton_;
-  QColor colour_ = Qt::white;
-  QDoubleSpinBox* speed_;
-  QDoubleSpinBox* level_;
-  QDoubleSpinBox* most_;
-  QDoubleSpinBox* lit_;
-  QDoubleSpinBox* nth_;
-  QCheckBox* bounces_;
-  QCheckBox* wholeController_;
-  QCheckBox* restPlays_;
+  TargetList* targets_;
+  SignalForm* signal_;
+  AddressRow* address_;
   QStackedWidget* stack_;
+  QWidget* signalFace_;
   FinderView* finderView_;
+  /// Scrolls the finder where the window is too small for it.
+  QScrollArea* finderFace_;
+  CameraPage* camera_;
   QListWidget* finders_;
+  QLabel* changed_;
   /// Finders that were left before they knew, and the show they were begun in.
-  std::map<std::tuple<FinderKind, ControllerId, int>, std::shared_ptr<Finder>> openFinders_;
+  std::map<std::tuple<FinderKind, ControllerId, int, int>, std::shared_ptr<Finder>> openFinders_;
   Show finderShow_;
   QLabel* headline_;
-  QLabel* address_;
+  QLabel* where_;
   ChainView* chain_;
-  UniverseField* field_;
-  QLabel* fieldTitle_;
+  Faders* faders_;
+  QWidget* power_;
+  QLabel* computed_;
+  QDoubleSpinBox* measured_;
+  QPushButton* takeMeasured_;
+  Monitor* monitor_;
 };
 
 }  // namespace chispa::desk

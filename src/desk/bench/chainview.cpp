@@ -4,19 +4,25 @@
 #include <QPainter>
 #include <cmath>
 
+#include "core/colour/rgb.h"
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
 
-ChainView::ChainView(QWidget* parent) : QWidget(parent) {
-  setMinimumHeight(90);
-  setAccessibleName(tr("The port's chain"));
-  setToolTip(tr("Every pixel that hangs on the port, in data order"));
+QColor ledColour(float r, float g, float b) {
+  const Srgb8 shown = toSrgb8({r, g, b});
+  const QColor off(0x2e, 0x2e, 0x33);
+  return {std::max<int>(off.red(), shown.r), std::max<int>(off.green(), shown.g), std::max<int>(off.blue(), shown.b)};
 }
 
-void ChainView::showChain(std::vector<bool> skipped, int lit) {
-  skipped_ = std::move(skipped);
-  lit_ = lit;
+ChainView::ChainView(QWidget* parent) : QWidget(parent) {
+  setMinimumHeight(90);
+  setAccessibleName(tr("LEDs of the chain"));
+}
+
+void ChainView::showColours(std::vector<QColor> colours, const QString& nothing) {
+  colours_ = std::move(colours);
+  nothing_ = nothing;
   update();
 }
 
@@ -26,19 +32,23 @@ void ChainView::paintEvent(QPaintEvent*) {
   painter.setPen(Qt::NoPen);
   painter.setBrush(theme().night);
   painter.drawRoundedRect(rect(), 4, 4);
-  if (skipped_.empty()) {
+  if (colours_.empty()) {
     painter.setPen(QColor(0x9a, 0x96, 0x8e));
-    painter.drawText(rect(), Qt::AlignCenter, tr("Nothing hangs on this port."));
+    painter.drawText(rect(), Qt::AlignCenter, nothing_);
     return;
   }
   // The largest dot with which the whole chain fits.
-  const double area = (width() - 24.0) * (height() - 24.0) / static_cast<double>(skipped_.size());
-  const double cell = std::clamp(std::floor(std::sqrt(area)), 4.0, 22.0);
+  const double area = (width() - 24.0) * (height() - 24.0) / static_cast<double>(colours_.size());
+  double cell = std::clamp(std::floor(std::sqrt(area)), 3.0, 22.0);
+  const auto rowsAt = [this](double c) { return std::ceil(static_cast<double>(colours_.size()) / std::max(1.0, std::floor((width() - 24) / c))); };
+  while (cell > 3 && rowsAt(cell) * cell > height() - 24) cell -= 0.5;
   const int perRow = std::max(1, static_cast<int>((width() - 24) / cell));
-  for (int i = 0; i < std::ssize(skipped_); ++i) {
-    const QRectF dot(12 + i % perRow * cell, 12 + i / perRow * cell, cell - 2, cell - 2);
-    painter.setPen(skipped_[static_cast<std::size_t>(i)] ? QPen(QColor(0x80, 0x7c, 0x74), 1) : QPen(Qt::NoPen));
-    painter.setBrush(i == lit_ ? QColor(0xff, 0xf4, 0xe0) : skipped_[static_cast<std::size_t>(i)] ? QColor(Qt::transparent) : QColor(0x2e, 0x2e, 0x33));
+  const double gap = cell > 6 ? 2 : 1;
+  for (int i = 0; i < std::ssize(colours_); ++i) {
+    const QRectF dot(12 + i % perRow * cell, 12 + i / perRow * cell, cell - gap, cell - gap);
+    const QColor& colour = colours_[static_cast<std::size_t>(i)];
+    painter.setPen(colour.isValid() ? QPen(Qt::NoPen) : QPen(QColor(0x80, 0x7c, 0x74), 1));
+    painter.setBrush(colour.isValid() ? colour : QColor(Qt::transparent));
     painter.drawRoundedRect(dot, cell / 5, cell / 5);
   }
 }

@@ -1,23 +1,28 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <QColor>
 #include <QWidget>
 #include <vector>
 
 namespace chispa::desk {
 
-/// A port's chain as a row of LEDs that wraps; one is lit, skipped ones are hollow.
+/// LEDs one behind the other, as a row that wraps: each in the colour that it shows; an invalid colour is a skipped pixel,
+/// which is hollow.
 class ChainView : public QWidget {
  public:
   explicit ChainView(QWidget* parent = nullptr);
-  /// `skipped[i]` tells whether place i of the chain is a skipped pixel; `lit` is −1 for none.
-  void showChain(std::vector<bool> skipped, int lit);
+  /// `nothing` is said where there are no LEDs.
+  void showColours(std::vector<QColor> colours, const QString& nothing);
 
  protected:
   void paintEvent(QPaintEvent* event) override;
 
  private:
-  std::vector<bool> skipped_;
-  int lit_ = -1;
+  std::vector<QColor> colours_;
+  QString nothing_;
 };
+
+/// How a screen shows light of an LED, so that dim light can be told from none.
+QColor ledColour(float r, float g, float b);
 
 }  // namespace chispa::desk

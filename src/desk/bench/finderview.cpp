@@ -1,33 +1,81 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/bench/finderview.h"
 
-#include <QHBoxLayout>
+#include <QDoubleSpinBox>
+#include <QFormLayout>
+#include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPainter>
 #include <QPushButton>
-#include <QVBoxLayout>
+#include <QSlider>
+#include <cmath>
 
+#include "desk/bench/planpicker.h"
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
 namespace {
 
-QIcon disc(const QColor& colour) {
-  constexpr int kSide = 28;
-  QPixmap picture(kSide, kSide);
+constexpr int kDisc = 28;
+constexpr int kPicture = 68;
+/// Answers beside each other.
+constexpr int kAnswersOfRow = 5;
+
+QIcon pictureOf(const FinderAnswer& answer) {
+  const int side = answer.picture ? kPicture : kDisc;
+  QPixmap picture(side, side);
   picture.fill(Qt::transparent);
   QPainter painter(&picture);
   painter.setRenderHint(QPainter::Antialiasing);
-  painter.setPen(Qt::NoPen);
-  painter.setBrush(colour);
-  painter.drawEllipse(1, 1, kSide - 2, kSide - 2);
+  if (answer.picture) {
+    answer.picture(painter, QRectF(0, 0, side, side));
+  } else {
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(answer.colour);
+    painter.drawEllipse(1, 1, side - 2, side - 2);
+  }
+  painter.end();
   return QIcon(picture);
+}
+
+bool isReturn(const QKeyEvent* event) { return event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter; }
+
+void empty(QLayout* layout) {
+  while (QLayoutItem* old = layout->takeAt(0)) {
+    if (old->widget()) old->widget()->deleteLater();
+    delete old;
+  }
 }
 
 }  // namespace
 
-FinderView::FinderView(const Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+/// What a finder knows so far, as it draws it.
+class FinderDrawing : public QWidget {
+ public:
+  FinderDrawing() {
+    setMinimumHeight(70);
+    setAccessibleName(FinderView::tr("What is known so far, drawn"));
+  }
+  void showOf(std::shared_ptr<const Finder> finder) {
+    finder_ = std::move(finder);
+    setVisible(finder_ && finder_->hasDrawing());
+    update();
+  }
+
+ protected:
+  void paintEvent(QPaintEvent*) override {
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    if (finder_ && finder_->hasDrawing()) finder_->draw(painter, QRectF(rect()).adjusted(12, 12, -12, -12));
+  }
+
+ private:
+  std::shared_ptr<const Finder> finder_;
+};
+
+FinderView::FinderView(const Session& session, Ground ground, QWidget* parent) : QWidget(parent), session_(session), ground_(std::move(ground)) {
   setObjectName(QStringLiteral("finderView"));
   setFocusPolicy(Qt::StrongFocus);
   auto* column = new QVBoxLayout(this);
@@ -36,18 +84,37 @@ FinderView::FinderView(const Session& session, QWidget* parent) : QWidget(parent
     auto* made = new QLabel;
     made->setObjectName(isQuiet ? QStringLiteral("quiet") : name);
     made->setWordWrap(true);
+    made->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Maximum);
     column->addWidget(made);
     return made;
   };
   head_ = label(QStringLiteral("finderHead"), true);
   words_ = label(QStringLiteral("finderWords"), false);
-  words_->setFont(numberFont(1.9));
+  words_->setFont(numberFont(1.7));
   look_ = label(QStringLiteral("finderLook"), true);
-  column->addSpacing(14);
-  answers_ = new QHBoxLayout;
-  column->addLayout(answers_);
-  column->addSpacing(14);
+  column->addSpacing(8);
+  answers_ = new QGridLayout;
+  answers_->setSpacing(6);
+  column->addLayout(answers_, 1);
+  sliders_ = new QFormLayout;
+  column->addLayout(sliders_);
+  picker_ = new PlanPicker;
+  connect(picker_, &PlanPicker::picked, this, [this](FixtureId fixture) {
+    finder_->pick(fixture);
+    ask();
+  });
+  column->addWidget(picker_, 1);
+  name_ = new QLineEdit;
+  name_->setObjectName(QStringLiteral("partName"));
+  name_->setAccessibleName(tr("Name of the part"));
+  name_->setToolTip(tr("Name of the part that the lit pixel is in; Return goes back to walking"));
+  name_->installEventFilter(this);
+  column->addWidget(name_);
+  column->addSpacing(8);
   left_ = label(QStringLiteral("finderLeft"), false);
+  drawing_ = new FinderDrawing;
+  drawing_->hide();
+  column->addWidget(drawing_, 2);
   accept_ = new QPushButton(tr("Accept (Return)"));
   accept_->setObjectName(QStringLiteral("finderAccept"));
   accept_->setToolTip(tr("Changes the show to what was found; one undo takes it back"));
@@ -58,62 +125,150 @@ FinderView::FinderView(const Session& session, QWidget* parent) : QWidget(parent
   column->addStretch();
 }
 
-void FinderView::begin(std::shared_ptr<Finder> finder, const QString& place) {
+void FinderView::begin(std::shared_ptr<Finder> finder, const QString& place, const QString& why) {
   finder_ = std::move(finder);
   place_ = place;
+  why_ = why;
+  slider_ = 0;
   setFocus();
   ask();
 }
 
 void FinderView::showAnswers(const std::vector<FinderAnswer>& answers) {
-  while (QLayoutItem* old = answers_->takeAt(0)) {
-    if (old->widget()) old->widget()->deleteLater();
-    delete old;
-  }
-  for (const FinderAnswer& one : answers) {
+  empty(answers_);
+  for (int i = 0; i < std::ssize(answers); ++i) {
+    const FinderAnswer& one = answers[static_cast<std::size_t>(i)];
     auto* button = new QPushButton(one.words.isEmpty() ? one.letter : QStringLiteral("%1   %2").arg(one.letter, one.words));
     button->setObjectName(QStringLiteral("finderAnswer-%1").arg(one.letter));
     button->setToolTip(tr("Key %1").arg(one.letter));
-    button->setMinimumHeight(64);
+    button->setAccessibleName(tr("Answer %1 %2").arg(one.letter, one.words));
+    // The style sheet of the program has the last word on heights, so it is said in its words.
+    button->setStyleSheet(QStringLiteral("min-height: %1px; max-height: 100px").arg(one.picture ? kPicture + 4 : answers.size() > kAnswersOfRow ? 34 : 52));
+    button->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    button->setFont(numberFont(1.25));
     button->setFocusPolicy(Qt::NoFocus);
-    if (one.colour.isValid()) {
-      button->setIcon(disc(one.colour));
-      button->setIconSize(QSize(28, 28));
+    if (one.colour.isValid() || one.picture) {
+      button->setIcon(pictureOf(one));
+      button->setIconSize(one.picture ? QSize(kPicture, kPicture) : QSize(kDisc, kDisc));
     }
     connect(button, &QPushButton::clicked, this, [this, seen = one.seen] { answer(seen); });
-    answers_->addWidget(button);
+    const int perRow = one.picture ? 4 : kAnswersOfRow;
+    answers_->addWidget(button, i / perRow, i % perRow);
   }
+}
+
+void FinderView::showSliders(const std::vector<FinderSlider>& sliders) {
+  // The same sliders stay, so that the hand on one keeps it.
+  if (fields_.size() != sliders.size()) {
+    while (sliders_->rowCount() > 0) sliders_->removeRow(0);
+    fields_.clear();
+    for (int i = 0; i < std::ssize(sliders); ++i) {
+      const FinderSlider& one = sliders[static_cast<std::size_t>(i)];
+      auto* row = new QWidget;
+      auto* line = new QHBoxLayout(row);
+      line->setContentsMargins(0, 0, 0, 0);
+      auto* slider = new QSlider(Qt::Horizontal);
+      auto* field = new QDoubleSpinBox;
+      const double steps = (one.high - one.low) / one.step;
+      slider->setRange(0, static_cast<int>(std::lround(steps)));
+      slider->setObjectName(QStringLiteral("finderSlider%1").arg(i + 1));
+      slider->setAccessibleName(one.name);
+      slider->setToolTip(one.name);
+      slider->setFocusPolicy(Qt::NoFocus);
+      field->setObjectName(QStringLiteral("finderNumber%1").arg(i + 1));
+      field->setAccessibleName(one.name);
+      field->setToolTip(one.name);
+      field->setDecimals(one.decimals);
+      field->setRange(one.low, one.high);
+      field->setSingleStep(one.step);
+      field->setSuffix(QLatin1Char(' ') + one.unit);
+      field->setKeyboardTracking(false);
+      field->setFocusPolicy(Qt::ClickFocus);
+      connect(slider, &QSlider::valueChanged, field, [field, low = one.low, step = one.step](int at) { field->setValue(low + at * step); });
+      connect(field, &QDoubleSpinBox::valueChanged, this, [this, i, slider, low = one.low, step = one.step](double value) {
+        const QSignalBlocker quiet(slider);
+        slider->setValue(static_cast<int>(std::lround((value - low) / step)));
+        finder_->slide(i, value);
+        ask();
+      });
+      line->addWidget(slider, 1);
+      line->addWidget(field);
+      sliders_->addRow(one.name, row);
+      fields_.push_back(field);
+    }
+  }
+  for (std::size_t i = 0; i < sliders.size(); ++i) {
+    const QSignalBlocker quiet(fields_[i]);
+    fields_[i]->setValue(sliders[i].value);
+    auto* slider = fields_[i]->parentWidget()->findChild<QSlider*>();
+    const QSignalBlocker quietToo(slider);
+    slider->setValue(static_cast<int>(std::lround((sliders[i].value - sliders[i].low) / sliders[i].step)));
+    if (auto* label = qobject_cast<QLabel*>(sliders_->labelForField(fields_[i]->parentWidget()))) label->setText(static_cast<int>(i) == slider_ && sliders.size() > 1 ? QStringLiteral("▸ ") + sliders[i].name : sliders[i].name);
+  }
+}
+
+void FinderView::send(const FinderQuestion& question) {
+  if (finder_->isTrial()) {
+    Show trial = ground_.show();
+    finder_->apply(trial);
+    session_.stage.setTrial(std::move(trial));
+  }
+  session_.stage.setSignal(question.signal);
+  setClicking(question.clicks);
+}
+
+void FinderView::setClicking(bool on) {
+  if (on == isClicking_) return;
+  isClicking_ = on;
+  on ? session_.stage.playClicks() : session_.stage.pause();
 }
 
 void FinderView::ask() {
   accept_->hide();
+  drawing_->showOf(finder_);
+  const auto question = finder_ ? finder_->question() : std::nullopt;
+  picker_->setVisible(question && !question->fixtures.empty());
+  name_->setVisible(question && question->name);
   if (!finder_) {
     head_->clear();
-    words_->setText(tr("Nothing hangs on this port yet."));
-    look_->setText(tr("Hang a strip on it in Wire, or choose another port."));
+    words_->setText(tr("There is nothing to ask here."));
+    look_->setText(why_);
     left_->clear();
+    showSliders({});
     return showAnswers({});
   }
-  const auto question = finder_->question();
   head_->setText(tr("Finder: %1 · %2 · answer %3").arg(finder_->title().toLower(), place_).arg(finder_->answers() + (question ? 1 : 0)));
-  left_->setText(finder_->isContradicted() ? QString() : tr("Still possible:  <b>%1</b>").arg(finder_->left()));
-  if (question) {
-    words_->setText(question->words);
-    look_->setText(session_.stage.isLit() ? question->look : tr("Light is OFF: switch it on below (F9). ") + question->look);
-    session_.stage.setSignal(question->signal);
-    return showAnswers(question->answers);
-  }
+  left_->setText(finder_->isContradicted() ? QString() : QStringLiteral("%1  <b>%2</b>").arg(finder_->leftTitle(), finder_->left().toHtmlEscaped()));
+  if (question)
+    showQuestion(*question);
+  else
+    showEnd();
+}
+
+void FinderView::showQuestion(const FinderQuestion& question) {
+  words_->setText(question.words);
+  look_->setText(session_.stage.isLit() ? question.look : tr("Light is OFF: switch it on below (F9). ") + question.look);
+  showAnswers(question.answers);
+  showSliders(question.sliders);
+  if (!question.fixtures.empty()) picker_->showFixtures(ground_.show(), question.fixtures);
+  if (question.name && name_->text() != *question.name && !name_->hasFocus()) name_->setText(*question.name);
+  send(question);
+}
+
+void FinderView::showEnd() {
   session_.stage.setSignal(std::nullopt);
+  setClicking(false);
   showAnswers({});
+  showSliders({});
   if (finder_->isContradicted()) {
     words_->setText(tr("These answers contradict each other."));
     look_->setText(tr("One of them was wrong: go back with Backspace."));
     return;
   }
-  const QString difference = finder_->difference(session_.show());
+  const QString difference = finder_->difference(ground_.show());
   words_->setText(difference.isEmpty() ? tr("It is as the show says: %1.").arg(finder_->left()) : difference);
-  look_->setText(difference.isEmpty() ? tr("Nothing needs to change.") : finder_->canApply() ? tr("This is what would change.") : tr("Nothing is changed from here."));
-  accept_->setVisible(!difference.isEmpty() && finder_->canApply());
+  look_->setText(difference.isEmpty() ? tr("Nothing needs to change.") : tr("This is what would change."));
+  accept_->setVisible(!difference.isEmpty());
 }
 
 void FinderView::answer(int seen) {
@@ -123,14 +278,76 @@ void FinderView::answer(int seen) {
 
 void FinderView::accept() {
   if (!finder_ || finder_->question() || finder_->isContradicted()) return;
-  if (finder_->canApply() && !finder_->difference(session_.show()).isEmpty()) session_.edit(finder_->title(), [this](Show& show) { finder_->apply(show); });
+  const QString difference = finder_->difference(ground_.show());
+  if (!difference.isEmpty()) {
+    ground_.edit(finder_->title(), [this](Show& show) { finder_->apply(show); });
+    emit accepted(finder_->title(), difference);
+  }
   finder_.reset();
   leave();
 }
 
 void FinderView::leave() {
   session_.stage.setSignal(std::nullopt);
+  setClicking(false);
   emit left();
+}
+
+bool FinderView::slideByKey(int key) {
+  if (fields_.empty()) return false;
+  const auto count = static_cast<int>(fields_.size());
+  if (key == Qt::Key_Up || key == Qt::Key_Down) slider_ = std::clamp(slider_ + (key == Qt::Key_Up ? -1 : 1), 0, count - 1);
+  auto* field = fields_[static_cast<std::size_t>(std::min(slider_, count - 1))];
+  if (key == Qt::Key_Left || key == Qt::Key_Right) field->stepBy(key == Qt::Key_Left ? -1 : 1);
+  if (key == Qt::Key_PageDown || key == Qt::Key_PageUp) field->stepBy(key == Qt::Key_PageDown ? -10 : 10);
+  const bool isOurs = key == Qt::Key_Up || key == Qt::Key_Down || key == Qt::Key_Left || key == Qt::Key_Right || key == Qt::Key_PageDown || key == Qt::Key_PageUp;
+  if (isOurs) ask();
+  return isOurs;
+}
+
+bool FinderView::walkByKey(const QKeyEvent* event) {
+  const int far = event->modifiers() & Qt::ControlModifier ? 100 : event->modifiers() & Qt::ShiftModifier ? 10 : 1;
+  switch (event->key()) {
+    case Qt::Key_Left: finder_->walk(-far); break;
+    case Qt::Key_Right: finder_->walk(far); break;
+    case Qt::Key_Space:
+      finder_->mark();
+      ask();
+      name_->setFocus();
+      name_->selectAll();
+      return true;
+    default: return false;
+  }
+  ask();
+  return true;
+}
+
+bool FinderView::pickByKey(int key) {
+  switch (key) {
+    case Qt::Key_Left:
+    case Qt::Key_Up: picker_->step(-1); return true;
+    case Qt::Key_Right:
+    case Qt::Key_Down: picker_->step(1); return true;
+    case Qt::Key_Return:
+    case Qt::Key_Enter: emit picker_->picked(picker_->current()); return true;
+    default: return false;
+  }
+}
+
+bool FinderView::eventFilter(QObject* watched, QEvent* event) {
+  if (watched != name_ || !finder_) return QWidget::eventFilter(watched, event);
+  if (event->type() == QEvent::FocusOut) finder_->setName(name_->text());
+  if (event->type() != QEvent::KeyPress || !isReturn(static_cast<QKeyEvent*>(event))) return QWidget::eventFilter(watched, event);
+  // Return ends the name alone, not the walk.
+  setFocus();
+  ask();
+  return true;
+}
+
+bool FinderView::event(QEvent* event) {
+  // Single keys are answers here, whatever they are shortcuts for elsewhere.
+  if (event->type() == QEvent::ShortcutOverride && static_cast<QKeyEvent*>(event)->modifiers() == Qt::NoModifier) event->accept();
+  return QWidget::event(event);
 }
 
 void FinderView::keyPressEvent(QKeyEvent* event) {
@@ -140,10 +357,14 @@ void FinderView::keyPressEvent(QKeyEvent* event) {
     finder_->takeBack();
     return ask();
   }
-  if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) return accept();
-  if (const auto question = finder_->question())
-    for (const FinderAnswer& one : question->answers)
-      if (one.key == event->key()) return answer(one.seen);
+  const auto question = finder_->question();
+  if (!question) return isReturn(event) ? accept() : QWidget::keyPressEvent(event);
+  if (!question->fixtures.empty() && pickByKey(event->key())) return;
+  if (question->name && walkByKey(event)) return;
+  if (!question->sliders.empty() && slideByKey(event->key())) return;
+  for (const FinderAnswer& one : question->answers)
+    if (one.key == event->key()) return answer(one.seen);
+  if (isReturn(event) && (question->name || !question->sliders.empty())) return answer(0);
   QWidget::keyPressEvent(event);
 }
 

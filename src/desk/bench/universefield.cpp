@@ -2,6 +2,7 @@
 #include "desk/bench/universefield.h"
 
 #include <QHelpEvent>
+#include <QKeyEvent>
 #include <QPainter>
 #include <QToolTip>
 
@@ -16,6 +17,8 @@ constexpr std::uint8_t kOld = 12;
 
 UniverseField::UniverseField(QWidget* parent) : QWidget(parent) {
   setMinimumHeight(150);
+  setObjectName(QStringLiteral("universeField"));
+  setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Values of the universe"));
   age_.fill(kOld);
 }
@@ -32,6 +35,24 @@ int UniverseField::cellAt(QPointF at) const {
   const int column = static_cast<int>(at.x() * kColumns / width());
   const int row = static_cast<int>(at.y() * kRows / height());
   return std::clamp(row, 0, kRows - 1) * kColumns + std::clamp(column, 0, kColumns - 1);
+}
+
+void UniverseField::choose(int channel) {
+  chosen_ = std::clamp(channel, 0, kColumns * kRows - 1);
+  update();
+  emit channelChosen(chosen_);
+}
+
+void UniverseField::mousePressEvent(QMouseEvent* event) { choose(cellAt(event->position())); }
+
+void UniverseField::keyPressEvent(QKeyEvent* event) {
+  switch (event->key()) {
+    case Qt::Key_Left: return choose(chosen_ - 1);
+    case Qt::Key_Right: return choose(chosen_ + 1);
+    case Qt::Key_Up: return choose(chosen_ - kColumns);
+    case Qt::Key_Down: return choose(chosen_ + kColumns);
+    default: QWidget::keyPressEvent(event);
+  }
 }
 
 bool UniverseField::event(QEvent* event) {
@@ -62,6 +83,10 @@ void UniverseField::paintEvent(QPaintEvent*) {
     if (age_[at] < kOld) {
       painter.setPen(theme().text);
       painter.drawRect(cell.adjusted(0.5, 0.5, -0.5, -0.5));
+    }
+    if (i == chosen_) {
+      painter.setPen(QPen(theme().ember, 2));
+      painter.drawRect(cell.adjusted(1, 1, -1, -1));
     }
     if (values_[at] == 0 || !roomForNumbers) continue;
     painter.setPen(share > 0.45 ? QColor(0x14, 0x10, 0x0c) : theme().text);

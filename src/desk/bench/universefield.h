@@ -6,15 +6,24 @@
 
 namespace chispa::desk {
 
-/// The 512 values of a universe as a field of cells; what changed last stands out.
+/// The 512 values of a universe as a field of cells; what changed last stands out. A click, or the arrow keys, choose a channel.
 class UniverseField : public QWidget {
+  Q_OBJECT
  public:
   explicit UniverseField(QWidget* parent = nullptr);
   void showValues(const std::array<std::uint8_t, 512>& values, int used);
+  /// The channel that is chosen, from 0.
+  int chosen() const { return chosen_; }
+  void choose(int channel);
+
+ signals:
+  void channelChosen(int channel);
 
  protected:
   void paintEvent(QPaintEvent* event) override;
   bool event(QEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
 
  private:
   static constexpr int kColumns = 32;
@@ -25,6 +34,7 @@ class UniverseField : public QWidget {
   /// Paintings since a value changed, up to a dozen.
   std::array<std::uint8_t, 512> age_{};
   int used_ = 0;
+  int chosen_ = 0;
 };
 
 }  // namespace chispa::desk

@@ -15,6 +15,7 @@
 #include "desk/bench/benchpage.h"
 #include "desk/frame/inspector.h"
 #include "desk/frame/pulsebar.h"
+#include "desk/session/selectionlight.h"
 #include "desk/wire/screenports.h"
 #include "desk/parts/format.h"
 #include "desk/parts/icon.h"
@@ -37,7 +38,8 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
       score_(new ScorePage(session_)),
       run_(new RunPage(session_)),
       inspector_(new Inspector(session_, plan_->view())),
-      pulse_(new PulseBar(session_)) {
+      pulse_(new PulseBar(session_)),
+      light_(new SelectionLight(session_, this)) {
   setObjectName(QStringLiteral("mainWindow"));
   setWindowIcon(icon("chispa"));
   resize(1280, 800);
@@ -66,6 +68,7 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
     session_.selection.clear();
   });
   screens_ = new ScreenPorts(session_, this);
+  connect(wire_, &WirePage::pointingChosen, light_, &SelectionLight::setPointing);
   connect(pulse_, &PulseBar::problemAsked, this, &MainWindow::goTo);
   connect(&document, &Document::stateChanged, this, [this] {
     updateTitle();

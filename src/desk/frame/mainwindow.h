@@ -16,6 +16,7 @@ class Inspector;
 class PlanPage;
 class PulseBar;
 class ScreenPorts;
+class SelectionLight;
 class RunPage;
 class ScorePage;
 class WirePage;
@@ -82,6 +83,7 @@ class MainWindow : public QMainWindow {
   Inspector* inspector_;
   PulseBar* pulse_;
   ScreenPorts* screens_;
+  SelectionLight* light_;
   QMenu* recent_ = nullptr;
   QAction* undo_ = nullptr;
   QAction* redo_ = nullptr;

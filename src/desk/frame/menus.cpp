@@ -17,6 +17,7 @@
 #include "desk/parts/theme.h"
 #include "desk/plan/planpage.h"
 #include "desk/plan/planview.h"
+#include "desk/session/selectionlight.h"
 #include "desk/score/scorepage.h"
 #include "desk/score/timelineview.h"
 #include "desk/wire/wirepage.h"
@@ -123,6 +124,14 @@ void MainWindow::makeShowMenu() {
   QMenu* menu = menuBar()->addMenu(tr("&Show"));
   addAction(menu, "toggleLight", tr("Switch &light on or off"), QKeySequence(tr("F9")), [this] { session_.stage.switchLight(!session_.stage.isLit()); });
   addAction(menu, "toggleBlackout", tr("&Blackout"), QKeySequence(tr("F10")), [this] { pulse_->setBlackout(!pulse_->isBlackout()); });
+  menu->addSeparator();
+  QAction* locate = addAction(menu, "locate", tr("&Locate: the selection blinks"), QKeySequence(tr("Ctrl+L")), [this] { light_->setLocating(!light_->isLocating()); });
+  QAction* isolate = addAction(menu, "isolate", tr("&Isolate: only the selection plays"), QKeySequence(tr("Ctrl+I")), [this] { light_->setIsolating(!light_->isIsolating()); });
+  for (QAction* one : {locate, isolate}) one->setCheckable(true);
+  connect(light_, &SelectionLight::changed, this, [this, locate, isolate] {
+    locate->setChecked(light_->isLocating());
+    isolate->setChecked(light_->isIsolating());
+  });
   menu->addSeparator();
   QAction* play = addAction(menu, "togglePlay", tr("&Play or pause"), QKeySequence(Qt::Key_Space), [this] { session_.stage.togglePlaying(); });
   play->setShortcutContext(Qt::WindowShortcut);

@@ -1,13 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/frame/shots.h"
 
+#include <QComboBox>
 #include <QCoreApplication>
 #include <QDir>
+#include <QDoubleSpinBox>
 #include <QElapsedTimer>
 #include <QFile>
 #include <QImage>
+#include <QKeyEvent>
 #include <QPainter>
 #include <QPixmap>
+#include <QPushButton>
 #include <QTemporaryDir>
 #include <cmath>
 #include <iostream>
@@ -16,6 +20,7 @@
 #include "core/edit/planedits.h"
 #include "core/edit/zoneedits.h"
 #include "desk/bench/benchpage.h"
+#include "desk/bench/camera/camerapage.h"
 #include "desk/frame/mainwindow.h"
 #include "desk/plan/planpage.h"
 #include "desk/plan/plansheet.h"
@@ -182,6 +187,29 @@ void takePlan(MainWindow& window, const Session& session, Photographer& photo) {
   photo.keep(sheet, QStringLiteral("plan-sheet"));
 }
 
+/// A finder at its question, and the camera's review of the canopy, which needs the demo's nodes.
+void takeBench(MainWindow& window, ControllerId rim, Photographer& photo) {
+  BenchPage& bench = window.benchPage();
+  bench.choosePort({rim, 1});
+  bench.beginFinder(FinderKind::ColourOrder);
+  photo.take(QStringLiteral("bench-finder"));
+  bench.choose({BenchTarget::Kind::Controller, rim, 0, 0});
+  bench.beginCamera();
+  CameraPage& camera = bench.camera();
+  camera.findChild<QDoubleSpinBox*>(QStringLiteral("cameraElevation"))->setValue(42);
+  camera.findChild<QSpinBox*>(QStringLiteral("cameraRounds"))->setValue(1);
+  camera.findChild<QComboBox*>(QStringLiteral("cameraSeverity"))->setCurrentIndex(1);
+  camera.findChild<QDoubleSpinBox*>(QStringLiteral("cameraLevel"))->setValue(20);
+  camera.findChild<QPushButton*>(QStringLiteral("captureLeds"))->click();
+  QElapsedTimer waited;
+  waited.start();
+  constexpr int kMostWait_ms = 60'000;
+  while (camera.step() != CameraPage::Step::Review && waited.elapsed() < kMostWait_ms) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
+  photo.take(QStringLiteral("bench-camera"));
+  QKeyEvent escape(QEvent::KeyPress, Qt::Key_Escape, Qt::NoModifier);
+  QCoreApplication::sendEvent(&camera, &escape);
+}
+
 }  // namespace
 
 bool drawShots(MainWindow& window, const Session& session, const QString& folder) {
@@ -249,6 +277,7 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
     window.benchPage().setSending(true);
     photo.take(QStringLiteral("bench"));
     window.benchPage().setSending(false);
+    takeBench(window, rim, photo);
     session.stage.switchLight(false);
     session.stage.seek(kLastRound);
     window.showWorkspace(Workspace::Run);

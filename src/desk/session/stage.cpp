@@ -46,6 +46,7 @@ const Score* Stage::score() const { return chispa::find(document_.show().scores,
 
 void Stage::adoptShow() {
   if (isPlaying()) pause();
+  trial_.reset();
   // Another show has other addresses: nothing goes there until the user says so.
   switchLight(false);
   // Names of audio files are relative to the show: another show's are others.
@@ -117,7 +118,7 @@ void Stage::requestCompile() {
 }
 
 void Stage::startCompile() {
-  compiling_ = document_.show();
+  compiling_ = played();
   compileWatcher_.setFuture(QtConcurrent::run([show = compiling_, music = music_] { return compile(show, music); }));
 }
 
@@ -129,6 +130,8 @@ void Stage::finishCompile() {
 }
 
 void Stage::settle() {
+  // A compilation that has just ended is taken over first.
+  QCoreApplication::processEvents();
   while (compileWatcher_.isRunning() || compileAgain_ || analysing_ > 0 ||
          frame_.size() != static_cast<std::size_t>(compiled_ ? compiled_->map.count() : 0)) {
     QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
@@ -143,6 +146,13 @@ void Stage::play() {
   player_.setSound(music ? music->clip : nullptr);
   const Micros from = position() >= open->length ? Micros(0) : position();
   player_.play(open->id, from, open->length, looping_);
+  tick();
+}
+
+void Stage::playClicks() {
+  constexpr Micros kMinute{60'000'000};
+  player_.setSound(makeClicks(kMinute));
+  player_.play(ScoreId{}, Micros(0), kMinute, true);
   tick();
 }
 
@@ -175,8 +185,15 @@ void Stage::switchLight(bool on) {
 }
 
 void Stage::setSignal(std::optional<engine::TestSignal> signal) {
-  signal_ = signal;
-  player_.output().setSignal(signal);
+  signal_ = std::move(signal);
+  player_.output().setSignal(signal_);
+}
+
+void Stage::setTrial(std::optional<Show> trial) {
+  if (!trial && !trial_) return;
+  if (trial && trial_ && *trial == *trial_) return;
+  trial_ = std::move(trial);
+  requestCompile();
 }
 
 AmpsByVolts Stage::ampsNow() const {

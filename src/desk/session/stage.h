@@ -43,18 +43,27 @@ class Stage : public QObject {
   void setLooping(bool on);
   bool isLooping() const { return looping_; }
 
+  /// A click at each full second, and the clock that goes with it, until pause(); no score plays meanwhile.
+  void playClicks();
+
   bool isLit() const { return lit_; }
   void switchLight(bool on);
   void setSignal(std::optional<engine::TestSignal> signal);
   const std::optional<engine::TestSignal>& signal() const { return signal_; }
+
+  /// Plays this show, a trial or one with an address of the Bench, instead of the document's; nothing goes back to that.
+  /// What is drawn of the document does not change.
+  void setTrial(std::optional<Show> trial);
+  /// What plays: the trial, or the document's show.
+  const Show& played() const { return trial_ ? *trial_ : document_.show(); }
 
   /// The compiled show that frames belong to; may be one edit behind for a moment.
   std::shared_ptr<const CompiledShow> compiled() const { return compiled_; }
   /// Light now, in the order of compiled()'s pixels; dark until the first frame of a new show.
   const PixelFrame& frame() const { return frame_; }
   AmpsByVolts ampsNow() const;
-  /// Points pixels of the compiled show out on the LEDs and in every picture of the light; none ends it.
-  void setHighlight(std::vector<std::int32_t> pixels) { player_.output().setHighlight(std::move(pixels)); }
+  /// Tells pixels of the compiled show from all others, on the LEDs and in every picture of the light; none ends it.
+  void setHighlight(engine::Highlight highlight) { player_.output().setHighlight(std::move(highlight)); }
   /// Blocks until what the document says is what plays; for tests and pictures.
   void settle();
 
@@ -88,6 +97,7 @@ class Stage : public QObject {
   int generation_ = 0;
   MusicLibrary music_;
   std::shared_ptr<const CompiledShow> compiled_;
+  std::optional<Show> trial_;
   Show compiling_;
   QFutureWatcher<std::shared_ptr<const CompiledShow>> compileWatcher_;
   bool compileAgain_ = false;

@@ -15,7 +15,6 @@
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 #include "desk/wire/addresssheet.h"
-#include "desk/wire/beadlight.h"
 #include "desk/wire/booklet.h"
 #include "desk/wire/finddialog.h"
 #include "desk/wire/loomview.h"
@@ -24,7 +23,7 @@
 namespace chispa::desk {
 
 WirePage::WirePage(const Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), loom_(new LoomView(session)), sheet_(new AddressSheet(session)), faces_(new QStackedWidget), beadLight_(new BeadLight(session, this)) {
+    : QWidget(parent), session_(session), loom_(new LoomView(session)), sheet_(new AddressSheet(session)), faces_(new QStackedWidget) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(0);
@@ -109,7 +108,7 @@ QWidget* WirePage::makeLoomTools() {
   light->setCheckable(true);
   light->setChecked(true);
   light->setToolTip(tr("The selected bead or port shines white, on the plan and on the LEDs"));
-  connect(light, &QPushButton::toggled, this, [this](bool on) { beadLight_->setOn(on); });
+  connect(light, &QPushButton::toggled, this, &WirePage::pointingChosen);
   row->addWidget(light);
   row->addStretch();
   return box;

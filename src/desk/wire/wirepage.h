@@ -10,7 +10,6 @@ class QStackedWidget;
 namespace chispa::desk {
 
 class AddressSheet;
-class BeadLight;
 class LoomView;
 
 /// The workspace Wire: the loom, and its second face, the address sheet.
@@ -28,6 +27,8 @@ class WirePage : public QWidget {
   void exportBooklet(QString path = {});
 
  signals:
+  /// The bead or port that is selected is to be lit, or not.
+  void pointingChosen(bool on);
   /// Something could not be written.
   void failed(const QString& words);
 
@@ -40,7 +41,6 @@ class WirePage : public QWidget {
   QStackedWidget* faces_;
   QLineEdit* filter_;
   QWidget* hint_;
-  BeadLight* beadLight_;
 };
 
 }  // namespace chispa::desk

@@ -3,38 +3,44 @@
 #include <array>
 #include <atomic>
 #include <cstdint>
+#include <vector>
 
 #include "core/render/frame.h"
 
 namespace chispa::engine {
 
-/// The latest frame, handed from the output thread to one reader without a lock or a copy: three places, of which the
-/// writer owns one, the reader one, and the third changes hands.
-class FrameBox {
+/// The latest value (a frame, a buffer), handed from the output thread to one reader without a lock or a copy: three places,
+/// of which the writer owns one, the reader one, and the third changes hands. `T` has a resize().
+template <class T>
+class LatestBox {
  public:
   /// Before the threads start, or while neither uses the box.
-  void resize(std::size_t pixels) {
-    for (auto& frame : frames_) frame.resize(pixels);
+  void resize(std::size_t size) {
+    for (auto& value : values_) value.resize(size);
   }
-  /// Writer: the frame to fill. publish() hands it over.
-  PixelFrame& filling() noexcept { return frames_[filling_]; }
+  /// Writer: the value to fill. publish() hands it over.
+  T& filling() noexcept { return values_[filling_]; }
   void publish() noexcept {
     filling_ = shared_.exchange(static_cast<std::uint8_t>(filling_ | kFresh), std::memory_order_acq_rel) & kPlace;
   }
-  /// Reader: the newest frame published; valid until the next call.
-  const PixelFrame& latest() noexcept {
+  /// Reader: the newest value published; valid until the next call.
+  const T& latest() noexcept {
     if (shared_.load(std::memory_order_relaxed) & kFresh)
       reading_ = shared_.exchange(reading_, std::memory_order_acq_rel) & kPlace;
-    return frames_[reading_];
+    return values_[reading_];
   }
 
  private:
   static constexpr std::uint8_t kPlace = 3;
   static constexpr std::uint8_t kFresh = 4;
-  std::array<PixelFrame, 3> frames_;
+  std::array<T, 3> values_;
   std::uint8_t filling_ = 0;
   std::atomic<std::uint8_t> shared_{1};
   std::uint8_t reading_ = 2;
 };
+
+using FrameBox = LatestBox<PixelFrame>;
+/// Values of all universes, 512 each.
+using ValueBox = LatestBox<std::vector<std::uint8_t>>;
 
 }  // namespace chispa::engine

@@ -1,0 +1,126 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/eye/simulatedcamera.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace chispa::eye {
+namespace {
+
+/// Grey levels of the middle of an LED at full light: far beyond white, as in a real picture.
+constexpr double kFull = 900;
+/// The room's light, and the hand, have these periods.
+constexpr double kDrift_s = 5.3;
+constexpr double kWave_s = 3.1;
+/// Noise that is drawn once and shifted from picture to picture.
+constexpr std::size_t kNoiseSize = 1'048'573;
+
+double gauss(double square, double sigma) { return std::exp(-square / (2 * sigma * sigma)); }
+
+}  // namespace
+
+Spoils spoilsOf(Severity severity) {
+  Spoils spoils;
+  if (severity == Severity::Clean) return spoils;
+  spoils = {1.5, 9, 0.04, 4, 20, 8, 0.10, -0.08, 0.01, false, 29.97, 0.12, 0.01};
+  if (severity == Severity::Medium) return spoils;
+  return {1.9, 12, 0.06, 8, 45, 20, 0.25, -0.15, 0.04, true, 24, 0.3, 0.05};
+}
+
+SimulatedCamera::SimulatedCamera(std::vector<Vec3> leds, View view, const Spoils& spoils, unsigned seed) : view_(view), spoils_(spoils), random_(seed) {
+  view_.lens.k1 = spoils.k1;
+  const int width = view_.lens.width, height = view_.lens.height;
+  std::bernoulli_distribution isHidden(spoils.hidden);
+  double lowest = 0;
+  for (const Vec3& led : leds) {
+    auto spot = view_.project(led);
+    if (spot && (spot->x < 0 || spot->y < 0 || spot->x > width - 1 || spot->y > height - 1)) spot.reset();
+    if (spot) lowest = std::max(lowest, spot->y);
+    if (isHidden(random_)) spot.reset();
+    truth_.push_back(spot);
+  }
+  for (std::size_t i = 0; i < leds.size(); ++i) {
+    const auto seen = view_.project(leds[i]);
+    if (truth_[i]) addSplats(static_cast<int>(i), *truth_[i], 1);
+    // The floor mirrors what something hides from the eye, too.
+    if (seen && spoils.reflection > 0) addSplats(static_cast<int>(i), {seen->x, 2 * (lowest + 10) - seen->y}, spoils.reflection);
+  }
+  std::normal_distribution<float> noise(0, static_cast<float>(spoils.noise));
+  noise_.resize(kNoiseSize + 4099);
+  for (float& one : noise_) one = noise(random_);
+}
+
+void SimulatedCamera::addSplats(int led, Spot spot, double share) {
+  const int width = view_.lens.width, height = view_.lens.height;
+  const double blur = share < 1 ? spoils_.blur_px * 1.6 : spoils_.blur_px;
+  const int reach = static_cast<int>(std::ceil(spoils_.bloom_px * 2.2));
+  const int cx = static_cast<int>(std::lround(spot.x)), cy = static_cast<int>(std::lround(spot.y));
+  for (int y = std::max(0, cy - reach); y <= std::min(height - 1, cy + reach); ++y)
+    for (int x = std::max(0, cx - reach); x <= std::min(width - 1, cx + reach); ++x) {
+      const double square = (x - spot.x) * (x - spot.x) + (y - spot.y) * (y - spot.y);
+      const double light = share * ((1 - spoils_.bloomShare) * gauss(square, blur) + spoils_.bloomShare * gauss(square, spoils_.bloom_px));
+      if (light * kFull < 0.3) continue;
+      splats_.push_back({led, static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x), static_cast<float>(light * kFull)});
+    }
+}
+
+void SimulatedCamera::addHand(std::vector<float>& light, double time_s) const {
+  const int width = view_.lens.width, height = view_.lens.height;
+  const double swing = std::sin(2 * std::numbers::pi * time_s / kWave_s);
+  const double cx = width * (0.5 + 0.38 * swing), cy = height * (0.75 - 0.2 * std::cos(2 * std::numbers::pi * time_s / (2 * kWave_s)));
+  const double rx = width * 0.07, ry = height * 0.28;
+  for (int y = 0; y < height; ++y)
+    for (int x = 0; x < width; ++x) {
+      const double in = (x - cx) * (x - cx) / (rx * rx) + (y - cy) * (y - cy) / (ry * ry);
+      if (in > 1.3) continue;
+      // It hides what is behind, and is itself lit by the room.
+      const auto cover = static_cast<float>(std::clamp((1.3 - in) / 0.3, 0.0, 1.0));
+      float& own = light[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)];
+      own = own * (1 - cover) + cover * static_cast<float>(spoils_.ambient * 1.4);
+    }
+}
+
+Picture SimulatedCamera::take(std::span<const float> light, double time_s) {
+  const int width = view_.lens.width, height = view_.lens.height;
+  const auto size = static_cast<std::size_t>(width) * static_cast<std::size_t>(height);
+  const double room = spoils_.ambient + spoils_.drift * std::sin(2 * std::numbers::pi * time_s / kDrift_s);
+  std::vector<float> grey(size);
+  for (int y = 0; y < height; ++y) {
+    // One side of the room is brighter.
+    for (int x = 0; x < width; ++x) grey[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)] = static_cast<float>(room * (0.7 + 0.6 * x / width));
+  }
+  for (const Splat& splat : splats_)
+    if (static_cast<std::size_t>(splat.led) < light.size()) grey[splat.at] += light[static_cast<std::size_t>(splat.led)] * splat.share;
+  if (spoils_.hasHand) addHand(grey, time_s);
+  const std::size_t shift = std::uniform_int_distribution<std::size_t>(0, 4098)(random_);
+  Picture picture{width, height, std::vector<std::uint8_t>(size)};
+  for (std::size_t i = 0; i < size; ++i) picture.light[i] = static_cast<std::uint8_t>(std::clamp(grey[i] + noise_[i % kNoiseSize + shift] + 0.5f, 0.f, 255.f));
+  return picture;
+}
+
+void simulateCapture(SimulatedCamera& camera, const BlinkCode& code, int rounds, double step_s, double level, const std::function<void(Frame)>& take) {
+  const Spoils& spoils = camera.spoils();
+  std::mt19937 random(7);
+  std::bernoulli_distribution isDropped(spoils.droppedFrames);
+  const double period = 1 / spoils.framesPerSecond;
+  const double exposure = period / 2;
+  // A whole mark behind the last round, as the next would begin.
+  const double end = (static_cast<double>(rounds) * roundSteps(code.bits()) + kMarkSteps) * step_s;
+  std::vector<std::uint64_t> words;
+  for (int led = 0; led < code.leds(); ++led) words.push_back(code.word(led));
+  std::vector<float> light(words.size());
+  for (double t = 0.37 * period; t < end; t += period) {
+    constexpr int kParts = 6;
+    std::fill(light.begin(), light.end(), 0.f);
+    for (int part = 0; part < kParts; ++part) {
+      const auto step = static_cast<std::int64_t>((t + exposure * (part + 0.5) / kParts) / step_s);
+      for (std::size_t i = 0; i < words.size(); ++i)
+        if (isBlinkLit(words[i], code.bits(), step)) light[i] += static_cast<float>(level / kParts);
+    }
+    Picture picture = camera.take(light, t);
+    if (!isDropped(random)) take({std::move(picture), t + exposure / 2 + spoils.lag_s});
+  }
+}
+
+}  // namespace chispa::eye

@@ -1,0 +1,83 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <cstdint>
+#include <filesystem>
+#include <fstream>
+#include <span>
+#include <string>
+#include <vector>
+
+#include "core/base/result.h"
+#include "core/base/time.h"
+#include "core/show/controller.h"
+
+namespace chispa {
+
+// Recordings: the values of universes over time, as docs/recording.md lays them out. A header, blocks of about a second that are
+// packed with zstd, and an index; a file that was cut off is read as far as it goes.
+
+struct RecordedUniverse {
+  Protocol protocol = Protocol::E131;
+  /// By the protocol's own number; of a row, the block of 512 bytes.
+  int universe = 0;
+
+  bool operator==(const RecordedUniverse&) const = default;
+};
+
+/// Writes a recording as it is made. One thread.
+class RecordingWriter {
+ public:
+  static Result<RecordingWriter> create(const std::filesystem::path& path, std::vector<RecordedUniverse> universes);
+
+  /// Adds the values of all universes, 512 each, at `t`, which never falls.
+  void add(Micros t, std::span<const std::uint8_t> values);
+  /// Writes what is left and the index; fails if something could not be written.
+  Outcome finish();
+
+ private:
+  RecordingWriter() = default;
+  void writeBlock();
+
+  std::filesystem::path path_;
+  std::ofstream file_;
+  std::size_t frameSize_ = 0;
+  std::vector<std::uint8_t> block_;
+  std::vector<std::uint8_t> before_;
+  std::uint32_t frames_ = 0;
+  Micros blockBegins_{0};
+  std::vector<std::pair<std::int64_t, std::uint64_t>> index_;
+};
+
+/// Reads a recording, at any instant. One thread.
+class RecordingReader {
+ public:
+  static Result<RecordingReader> open(const std::filesystem::path& path);
+
+  const std::vector<RecordedUniverse>& universes() const { return universes_; }
+  /// The instant of its last frame.
+  Micros length() const { return length_; }
+  /// The values that stood at `t`, 512 for each universe; zero before the first frame. Fails if the block is damaged.
+  Result<std::span<const std::uint8_t>> at(Micros t);
+
+ private:
+  struct Block {
+    Micros begins;
+    std::uint64_t offset;
+  };
+  RecordingReader() = default;
+  Outcome readHead();
+  Outcome findBlocks();
+  Outcome unpack(std::size_t block);
+
+  std::filesystem::path path_;
+  std::ifstream file_;
+  std::vector<RecordedUniverse> universes_;
+  std::vector<Block> blocks_;
+  Micros length_{0};
+  std::size_t unpacked_ = static_cast<std::size_t>(-1);
+  std::vector<Micros> times_;
+  std::vector<std::uint8_t> values_;
+  std::vector<std::uint8_t> dark_;
+};
+
+}  // namespace chispa

@@ -1,0 +1,149 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QElapsedTimer>
+#include <QTimer>
+#include <QWidget>
+#include <map>
+#include <memory>
+#include <optional>
+
+#include "core/eye/exposure.h"
+#include "core/eye/stereo.h"
+#include "desk/bench/camera/camerathread.h"
+#include "desk/bench/finderview.h"
+
+class QComboBox;
+class QDoubleSpinBox;
+class QFormLayout;
+class QLabel;
+class QLineEdit;
+class QListWidget;
+class QProgressBar;
+class QPushButton;
+class QSlider;
+class QSpinBox;
+class QStackedWidget;
+
+namespace chispa::desk {
+
+class CameraView;
+
+/// Finds where LEDs are by watching them blink: aim, expose, capture, review, accept. From one place of the camera it finds them
+/// in a plane, from two in space. Nothing changes until it is accepted.
+class CameraPage : public QWidget {
+  Q_OBJECT
+ public:
+  enum class Step { Aim, Expose, Capture, Review, Accept };
+
+  CameraPage(const Session& session, FinderView::Ground ground, QWidget* parent = nullptr);
+  ~CameraPage() override;
+
+  /// Begins with what hangs on a target.
+  void begin(const BenchTarget& target);
+  /// The camera rests, and the LEDs go dark.
+  void leave();
+  /// Leaves, and goes back to the signals.
+  void end();
+  Step step() const { return step_; }
+  /// What this place of the camera has shown, corrections by hand included.
+  const eye::Sightings& sightings() const { return sightings_; }
+  const std::vector<std::int32_t>& leds() const { return leds_; }
+
+ signals:
+  void left();
+  void accepted(const QString& title, const QString& difference);
+
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
+
+ private:
+  /// Rows of the list of sources.
+  enum Source { kSimulated, kFirstCamera, kFiles = kFirstCamera + 3 };
+
+  // camerafields.cpp
+  QWidget* makeSteps();
+  QWidget* makeAim();
+  QWidget* makeExpose();
+  QWidget* makeCapture();
+  QWidget* makeReview();
+  QWidget* makeAccept();
+  QSpinBox* addLimit(QFormLayout* form, const char* name, const QString& label, const QString& tip, int high);
+  void goTo(Step step);
+  bool openSource();
+  Result<std::unique_ptr<eye::FrameSource>> makeSource() const;
+  void showPicture();
+  engine::TestSignal signalOf(engine::TestSignal::Kind kind) const;
+  void light();
+  void findLevel();
+  void followExposure();
+  void startCapture(std::vector<int> onlyThese);
+  void followCapture();
+  /// Of one round of blinking.
+  double roundLength_s() const;
+  void takeCapture();
+  void evaluate();
+  void placeByHand(int led, eye::Spot spot);
+  void showReview();
+  void keepAsFirst();
+  Result<std::vector<std::optional<Vec3>>> places() const;
+  void showResult();
+  void accept();
+  eye::SpotterSettings settings() const;
+  eye::Lens lens() const;
+  eye::KnownLength known() const;
+  std::vector<Vec3> planPlaces() const;
+
+  Session session_;
+  FinderView::Ground ground_;
+  /// Pixels of the show that blink, in data order.
+  std::vector<std::int32_t> leds_;
+  Step step_ = Step::Aim;
+  std::unique_ptr<CameraThread> thread_;
+  eye::ExposureSearch exposure_;
+  QTimer exposureTimer_;
+  QTimer captureTimer_;
+  QElapsedTimer captureClock_;
+  eye::Sightings sightings_;
+  /// LEDs that the last capture was about, empty for all, and what was seen before it.
+  std::vector<int> only_;
+  eye::Sightings before_;
+  std::map<int, eye::Spot> byHand_;
+  std::vector<std::optional<eye::Spot>> firstSpots_;
+
+  QLabel* head_;
+  QLabel* hint_;
+  std::vector<QPushButton*> stepButtons_;
+  CameraView* view_;
+  QStackedWidget* controls_;
+  QComboBox* source_;
+  QLineEdit* path_;
+  QComboBox* severity_;
+  QDoubleSpinBox* azimuth_;
+  QDoubleSpinBox* elevation_;
+  QDoubleSpinBox* fieldOfView_;
+  QPushButton* open_;
+  QDoubleSpinBox* level_;
+  QPushButton* findLevel_;
+  QLabel* exposed_;
+  QDoubleSpinBox* hold_;
+  QSpinBox* rounds_;
+  QPushButton* capture_;
+  QProgressBar* progress_;
+  QSpinBox* threshold_;
+  QSpinBox* contrast_;
+  QSpinBox* smallest_;
+  QSpinBox* largest_;
+  QSpinBox* nearest_;
+  QLabel* found_;
+  QListWidget* doubtful_;
+  QPushButton* again_;
+  QPushButton* secondPlace_;
+  QSpinBox* knownFrom_;
+  QSpinBox* knownTo_;
+  QDoubleSpinBox* knownLength_;
+  QComboBox* lay_;
+  QLabel* result_;
+  QPushButton* accept_;
+};
+
+}  // namespace chispa::desk

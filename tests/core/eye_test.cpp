@@ -1,0 +1,176 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The camera's eye: words, rounds, sightings on the simulated camera at three severities.
+#include <gtest/gtest.h>
+
+#include <bit>
+#include <cmath>
+#include <random>
+
+#include "core/eye/simulatedcamera.h"
+#include "core/eye/spotter.h"
+#include "core/eye/stereo.h"
+
+namespace chispa::eye {
+namespace {
+
+TEST(BlinkCode, AnyTwoWordsDifferInEightPlaces) {
+  for (const int leds : {1, 2, 50, 300, 2000, 4094, 4095, 6000}) {
+    const BlinkCode code(leds);
+    EXPECT_LE(code.bits(), 32);
+    int least = 64;
+    const int step = std::max(1, leds / 1500);
+    for (int a = 0; a < leds; a += step)
+      for (int b = a + 1; b < leds; b += step) least = std::min(least, std::popcount(code.word(a) ^ code.word(b)));
+    if (leds > 1) {
+      EXPECT_GE(least, 8) << leds;
+    }
+  }
+}
+
+TEST(BlinkCode, FourUnreadPlacesAreFilledAndOneWrongIsNoticed) {
+  const BlinkCode code(700);
+  EXPECT_EQ(code.bits(), 10 + 12) << "log2 n and the checks";
+  for (int led = 0; led < 700; led += 13) {
+    const std::uint64_t word = code.word(led);
+    EXPECT_EQ(code.ledOf(word), led);
+    EXPECT_EQ(code.ledOf(word ^ 0b1011, 0b101011), led);
+    for (int bit = 0; bit < code.bits(); ++bit) EXPECT_FALSE(code.ledOf(word ^ std::uint64_t{1} << bit)) << "one wrong place is no other LED";
+  }
+}
+
+TEST(Blinking, EveryLedIsLitInHalfOfTheStepsOfItsWord) {
+  const BlinkCode code(20);
+  for (int led = 0; led < 20; ++led) {
+    int lit = 0;
+    for (int step = kMarkSteps; step < roundSteps(code.bits()); ++step) lit += isBlinkLit(code.word(led), code.bits(), step) ? 1 : 0;
+    EXPECT_EQ(lit, code.bits());
+    EXPECT_FALSE(isBlinkLit(code.word(led), code.bits(), 0));
+    EXPECT_TRUE(isBlinkLit(code.word(led), code.bits(), roundSteps(code.bits()) + 3)) << "the next round begins alike";
+  }
+}
+
+/// Strips round a column: no two LEDs at one place of a picture.
+std::vector<Vec3> scene(int leds) {
+  std::vector<Vec3> points;
+  const int rows = std::max(1, static_cast<int>(std::sqrt(leds * 0.55)));
+  const int columns = (leds + rows - 1) / rows;
+  for (int i = 0; i < leds; ++i) {
+    const double angle = (i % columns + 0.5) / columns * 2.2 - 1.1;
+    points.push_back({1.4 * std::sin(angle), -1.4 * std::cos(angle) + 0.2 * std::sin(i * 0.7), 1.6 * (i / columns) / rows});
+  }
+  return points;
+}
+
+struct Outcome {
+  double found = 0;
+  double medianError_px = 0;
+  int wrong = 0;
+};
+
+Outcome capture(int leds, Severity severity, unsigned seed, int width, int height) {
+  const auto points = scene(leds);
+  Lens lens;
+  lens.width = width;
+  lens.height = height;
+  SimulatedCamera camera(points, viewOfAll(points, lens, 12, 8), spoilsOf(severity), seed);
+  Spotter spotter(leds, {});
+  simulateCapture(camera, spotter.code(), 3, 0.15, 0.3, [&](Frame frame) { spotter.add(std::move(frame)); });
+  spotter.finish();
+  const Sightings seen = spotter.sightings();
+  Outcome outcome;
+  std::vector<double> errors;
+  for (const Sighting& one : seen.all) {
+    if (!one.doubt.empty()) continue;
+    const auto& truth = camera.truth()[static_cast<std::size_t>(one.led)];
+    const double error = truth ? std::hypot(truth->x - one.spot.x, truth->y - one.spot.y) : 1e9;
+    // Seen where it is not, even if only by its mirror image, is wrong.
+    if (error > 4) ++outcome.wrong;
+    errors.push_back(error);
+  }
+  outcome.found = static_cast<double>(errors.size()) / leds;
+  std::sort(errors.begin(), errors.end());
+  if (!errors.empty()) outcome.medianError_px = errors[errors.size() / 2];
+  return outcome;
+}
+
+constexpr unsigned kSeed = 20'261'123;
+
+TEST(Spotter, FindsLedsInCleanPictures) {
+  for (const int leds : {50, 400}) {
+    const Outcome o = capture(leds, Severity::Clean, kSeed, 640, 400);
+    EXPECT_GE(o.found, 0.995);
+    EXPECT_LE(o.medianError_px, 0.5);
+    EXPECT_EQ(o.wrong, 0);
+  }
+}
+
+TEST(Spotter, FindsLedsThroughNoiseDriftAndMirrors) {
+  const Outcome o = capture(200, Severity::Medium, kSeed, 640, 400);
+  EXPECT_GE(o.found, 0.98);
+  EXPECT_EQ(o.wrong, 0);
+}
+
+TEST(Spotter, FindsMostLedsBehindAWavingHandAndNoneWrongly) {
+  const Outcome o = capture(150, Severity::Hard, kSeed, 640, 400);
+  EXPECT_GE(o.found, 0.90);
+  EXPECT_EQ(o.wrong, 0);
+}
+
+/// Two views 30° apart, errors of the spots drawn; the result is laid over the truth by the best rigid motion and compared.
+TEST(Stereo, PlacesInSpaceAreRightToAPercentOfTheSize) {
+  const auto points = scene(300);
+  for (const double k1 : {0.0, -0.15}) {
+    Lens lens;
+    View views[2] = {viewOfAll(points, lens, -15, 8), viewOfAll(points, lens, 17, 14)};
+    std::mt19937 random(kSeed);
+    std::normal_distribution<double> error(0, 0.15);
+    std::vector<std::optional<Spot>> spots[2];
+    for (int v = 0; v < 2; ++v) {
+      views[v].lens.k1 = k1;
+      for (const Vec3& p : points) {
+        auto spot = views[v].project(p);
+        spot->x += error(random);
+        spot->y += error(random);
+        spots[v].push_back(spot);
+      }
+    }
+    spots[1][7].reset();
+    const auto space = placesInSpace(spots[0], spots[1], lens, {0, 299, length(points[299] - points[0])});
+    ASSERT_TRUE(space);
+    EXPECT_FALSE(space->points[7]);
+    EXPECT_NEAR(space->k1, k1, 0.02);
+    EXPECT_LT(space->medianResidual_px, 0.5);
+    // Distances between LEDs do not depend on where the camera stood.
+    std::vector<double> off;
+    for (std::size_t i = 0; i + 40 < points.size(); ++i)
+      if (space->points[i] && space->points[i + 40]) off.push_back(std::abs(length(*space->points[i + 40] - *space->points[i]) - length(points[i + 40] - points[i])));
+    std::sort(off.begin(), off.end());
+    EXPECT_LT(off[off.size() / 2], 0.01 * 3.2) << "k1 " << k1;
+  }
+}
+
+TEST(Stereo, SaysWhatIsMissing) {
+  const auto points = scene(30);
+  Lens lens;
+  const View view = viewOfAll(points, lens, 0, 8);
+  std::vector<std::optional<Spot>> spots;
+  for (const Vec3& p : points) spots.push_back(view.project(p));
+  std::vector<std::optional<Spot>> few(30);
+  for (std::size_t i = 0; i < 5; ++i) few[i] = spots[i];
+  const auto tooFew = placesInSpace(spots, few, lens, {0, 1, 1});
+  ASSERT_FALSE(tooFew);
+  EXPECT_NE(tooFew.failure().what.find("only 5 LEDs"), std::string::npos);
+}
+
+TEST(Spotter, FramesWithoutBlinkingShowNothing) {
+  Spotter spotter(40, {});
+  Picture grey{64, 48, std::vector<std::uint8_t>(64 * 48, 20)};
+  for (int i = 0; i < 300; ++i) spotter.add({grey, i / 30.0});
+  spotter.finish();
+  const Sightings seen = spotter.sightings();
+  EXPECT_TRUE(seen.all.empty());
+  EXPECT_EQ(seen.missing.size(), 40u);
+}
+
+}  // namespace
+}  // namespace chispa::eye
