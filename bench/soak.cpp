@@ -166,7 +166,7 @@ void printSoak(int seconds) {
   {
     engine::Player player({});
     player.setShow(show, compile(show));
-    player.play(show.scores[0]->id, Micros(0), show.scores[0]->length, true);
+    player.play(show.scores[0]->id, Micros(0), {Micros(0), show.scores[0]->length, true});
     player.output().switchLight(true);
     std::this_thread::sleep_for(std::chrono::seconds(3));
     startMemory = residentMegabytes();

@@ -3,6 +3,7 @@
 
 #include <iostream>
 
+#include "core/files/besidefile.h"
 #include "core/files/showfile.h"
 #include "core/music/analysis.h"
 
@@ -18,7 +19,7 @@ std::optional<OpenedShow> OpenedShow::open(const std::string& path) {
 }
 
 std::vector<Problem> OpenedShow::problems() const {
-  return findProblems(show, [this](const std::string& name) { return std::filesystem::exists(audioPath(path, name)); });
+  return findProblems(show, [this](const std::string& name) { return std::filesystem::exists(besideFile(path, name)); });
 }
 
 std::shared_ptr<const CompiledShow> OpenedShow::compiled() const {

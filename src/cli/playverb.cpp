@@ -5,6 +5,7 @@
 #include <thread>
 
 #include "cli/opened.h"
+#include "core/files/besidefile.h"
 #include "cli/statsfile.h"
 #include "cli/verbs.h"
 #include "core/music/analysis.h"
@@ -43,10 +44,10 @@ int play(const Words& words) {
   options.source.cid = link::randomCid();
   engine::Player player(std::move(options));
   if (!score->audio.empty())
-    if (auto clip = decodeAudio(audioPath(opened->path, score->audio))) player.setSound(*clip);
+    if (auto clip = decodeAudio(besideFile(opened->path, score->audio))) player.setSound(*clip);
   player.setShow(opened->show, opened->compiled());
   player.output().switchLight(true);
-  player.play(score->id, micros(words.from_s), score->length, words.loop);
+  player.play(score->id, micros(words.from_s), {Micros(0), score->length, words.loop});
   std::signal(SIGINT, [](int) { interrupted = 1; });
   std::signal(SIGTERM, [](int) { interrupted = 1; });
   waitForEnd(player, words.length_s);

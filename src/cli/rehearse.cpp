@@ -176,7 +176,7 @@ std::vector<engine::SentRecord> playFor(const OpenedShow& opened, const std::sha
   options.sound = engine::makeSilence("a rehearsal is silent");
   engine::Player player(std::move(options));
   player.setShow(opened.show, compiled);
-  player.play(score.id, Micros(0), score.length, true);
+  player.play(score.id, Micros(0), {Micros(0), score.length, true});
   player.output().switchLight(true);
   std::this_thread::sleep_for(std::chrono::duration<double>(length_s));
   player.output().switchLight(false);

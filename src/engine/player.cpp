@@ -88,26 +88,31 @@ void Player::heal(MonoTime now) {
   if (isCutOff || hosts_.version() != hostsVersion_ || canOpenMore()) load();
 }
 
-void Player::setSound(std::shared_ptr<const AudioClip> clip) {
+void Player::setSound(std::shared_ptr<const AudioClip> clip, SoundPlace place) {
   const std::scoped_lock lock(mutex_);
   clip_ = std::move(clip);
+  place_ = place;
 }
 
 void Player::startAt(ScoreId score, Micros from) {
   const MonoTime now = clock_.now();
-  waitingForSound_ = clip_ != nullptr && !sound_->isSilent();
+  const Micros inSound = std::max(Micros(0), place_.inSound(from));
+  const bool isHeard = clip_ && inSound < clip_->length();
+  waitingForSound_ = isHeard && !sound_->isSilent();
   startedAt_ = now;
-  if (clip_) sound_->play(clip_, from);
+  if (isHeard)
+    sound_->play(clip_, inSound);
+  else
+    sound_->stop();
   // With sound, light stands still until the first sample is heard, then leaves together with it.
   const MonoTime since = waitingForSound_ ? now + kMostWaitForSound : now;
-  transport_.set({score, from, since, true});
+  transport_.set({score, from, since, true, place_.rate});
 }
 
-void Player::play(ScoreId score, Micros from, Micros length, bool loop) {
+void Player::play(ScoreId score, Micros from, PlayedPart part) {
   {
     const std::scoped_lock lock(mutex_);
-    length_ = length;
-    loop_ = loop;
+    part_ = part;
     startAt(score, from);
   }
   wake_.notify_all();
@@ -132,7 +137,7 @@ void Player::seek(ScoreId score, Micros position) {
 
 void Player::setLoop(bool loop) {
   const std::scoped_lock lock(mutex_);
-  loop_ = loop;
+  part_.isLooped = loop;
 }
 
 bool Player::isPlaying() const { return transport_.get().playing; }
@@ -192,11 +197,11 @@ void Player::follow() {
     const MonoTime now = clock_.now();
     correctToSound(now);
     const TransportState corrected = transport_.get();
-    if (length_.count() > 0 && corrected.positionAt(now) >= length_) {
-      if (loop_) {
-        startAt(corrected.score, Micros(0));
+    if (part_.end.count() > 0 && corrected.positionAt(now) >= part_.end) {
+      if (part_.isLooped) {
+        startAt(corrected.score, part_.begin);
       } else {
-        transport_.set({corrected.score, length_, now, false});
+        transport_.set({corrected.score, part_.end, now, false});
         sound_->stop();
       }
     }
@@ -213,11 +218,12 @@ void Player::correctToSound(MonoTime now) {
     return;
   }
   TransportState state = transport_.get();
-  const Micros off = *heard - state.positionAt(now);
+  const Micros at = place_.inScore(*heard);
+  const Micros off = at - state.positionAt(now);
   const bool jump = waitingForSound_ || off > kJump || off < -kJump;
   waitingForSound_ = false;
   constexpr int kEase = 16;
-  state.from = jump ? *heard : state.positionAt(now) + off / kEase;
+  state.from = jump ? at : state.positionAt(now) + off / kEase;
   state.since = now;
   transport_.set(state);
 }

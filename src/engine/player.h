@@ -33,6 +33,23 @@ struct SupplyState {
   double level = 1;
 };
 
+/// Where a sound lies in its score: its beginning is heard at `begins`, and `rate` seconds of the score pass in each of its
+/// own.
+struct SoundPlace {
+  Micros begins{0};
+  double rate = 1;
+
+  Micros inScore(Micros heard) const { return begins + Micros(static_cast<std::int64_t>(static_cast<double>(heard.count()) * rate)); }
+  Micros inSound(Micros position) const { return Micros(static_cast<std::int64_t>(static_cast<double>((position - begins).count()) / rate)); }
+};
+
+/// A part of a score that plays, its end not in it, and whether it begins again.
+struct PlayedPart {
+  Micros begin{0};
+  Micros end{0};
+  bool isLooped = false;
+};
+
 /// Plays shows: owns the output thread, the sound and the transport. All members are for one thread (the window's or
 /// the command line's); nothing here waits for the output thread.
 class Player {
@@ -50,10 +67,10 @@ class Player {
 
   /// Plays `compiled` (of `show`) from the next frame on.
   void setShow(const Show& show, std::shared_ptr<const CompiledShow> compiled);
-  /// Sound of the score that plays next; null for a silent one.
-  void setSound(std::shared_ptr<const AudioClip> clip);
+  /// Sound of the score that plays next; null for a silent one, which plays at the place's rate too.
+  void setSound(std::shared_ptr<const AudioClip> clip, SoundPlace place = {});
 
-  void play(ScoreId score, Micros from, Micros length, bool loop);
+  void play(ScoreId score, Micros from, PlayedPart part);
   void pause();
   /// Shows the light at `position`, playing on from there if it was playing.
   void seek(ScoreId score, Micros position);
@@ -106,8 +123,8 @@ class Player {
   std::condition_variable wake_;
   std::unique_ptr<Sound> sound_;
   std::shared_ptr<const AudioClip> clip_;
-  Micros length_{0};
-  bool loop_ = false;
+  SoundPlace place_;
+  PlayedPart part_;
   bool waitingForSound_ = false;
   MonoTime startedAt_{0};
   bool stopping_ = false;

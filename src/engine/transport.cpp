@@ -10,13 +10,14 @@ void Transport::set(const TransportState& state) noexcept {
   from_ = state.from.count();
   since_ = state.since.count();
   playing_ = state.playing;
+  rate_ = state.rate;
   version_.fetch_add(1);
 }
 
 TransportState Transport::get() const noexcept {
   while (true) {
     const std::uint32_t before = version_;
-    const TransportState state{ScoreId{score_}, Micros(from_), MonoTime(since_), playing_};
+    const TransportState state{ScoreId{score_}, Micros(from_), MonoTime(since_), playing_, rate_};
     if (before % 2 == 0 && version_ == before) return state;
   }
 }

@@ -9,16 +9,18 @@
 
 namespace chispa::engine {
 
-/// Where in which score the player is, as a line through time: position = from + (now − since), while playing.
+/// Where in which score the player is, as a line through time: position = from + rate · (now − since), while playing.
 struct TransportState {
   ScoreId score;
   Micros from{0};
   MonoTime since{0};
   bool playing = false;
+  double rate = 1;
 
   Micros positionAt(MonoTime now) const {
     if (!playing || now < since) return from;
-    return from + std::chrono::duration_cast<Micros>(now - since);
+    const auto passed = std::chrono::duration_cast<Micros>(now - since);
+    return from + (rate == 1 ? passed : Micros(static_cast<std::int64_t>(static_cast<double>(passed.count()) * rate)));
   }
 };
 
@@ -36,6 +38,7 @@ class Transport {
   std::atomic<std::int64_t> from_{0};
   std::atomic<std::int64_t> since_{0};
   std::atomic<bool> playing_{false};
+  std::atomic<double> rate_{1};
 };
 
 }  // namespace chispa::engine

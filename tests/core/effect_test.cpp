@@ -5,6 +5,7 @@
 
 #include "core/effect/dotfont.h"
 #include "core/effect/effect.h"
+#include "core/media/media.h"
 
 namespace chispa {
 namespace {
@@ -19,16 +20,22 @@ ZoneCells cellsFor(const Shape& shape) {
 PaletteTable palette() { return PaletteTable({PaletteId{1}, "P", {{0, {255, 0, 0}}, {0.5, {255, 255, 255}}, {1, {0, 40, 255}}}}); }
 
 /// Runs an effect with its own defaults, or with `values`, at an instant of a plain beat of two a second.
-LightBuffer run(const Effect& effect, const ZoneCells& cells, double t_s, const ParamValues& values = {}) {
+LightBuffer run(const Effect& effect, const ZoneCells& cells, double t_s, const ParamValues& values = {}, const MediaLibrary& media = {}, OtherLight other = {}) {
   const ParamPack params(effect.params, values);
   static const PaletteTable colours = palette();
+  const auto prepared = effect.prepare ? effect.prepare(params, media) : nullptr;
+  std::vector<float> plane(static_cast<std::size_t>(cells.count()));
   EffectInput in{cells, params, colours};
+  const Axis axis = effect.hasAcross() ? params.axis(0) : Axis::Along;
+  if (axis == Axis::Plane) planePlaces(cells, params.number(params.count() - 2), params.number(params.count() - 1), plane);
+  in.place = axis == Axis::Plane ? std::span<const float>(plane) : cells.along(axis);
+  in.prepared = prepared.get();
+  in.other = other;
   in.seed = 5;
   in.t_s = t_s;
   in.length_s = 8;
   in.beats = t_s * 2;
   in.bars = t_s * 2 / 3;
-  in.scoreBeat = in.beats;
   in.beatInBar = std::fmod(in.beats, 3);
   in.level = 0.6f;
   in.bands.fill(0.5f);
@@ -36,6 +43,34 @@ LightBuffer run(const Effect& effect, const ZoneCells& cells, double t_s, const 
   out.resize(static_cast<std::size_t>(cells.count()));
   effect.render(in, out);
   return out;
+}
+
+/// What every effect is tried with: words that pass, a picture to show, another zone's light.
+struct Trial {
+  ParamValues values;
+  MediaLibrary media;
+  ZoneCells otherCells;
+  LightBuffer otherLight;
+
+  explicit Trial(const Effect& effect) {
+    if (effect.key == "lettering") values["moves"] = std::string("pass");
+    if (effect.key == "picture") {
+      auto two = std::make_shared<Media>(Media{2, 2, 4, 2, {255, 0, 0, 255, 0, 255, 0, 255, 0, 0, 255, 255, 255, 255, 255, 255, 9, 9, 9, 255, 200, 200, 0, 255, 0, 90, 90, 255, 255, 255, 255, 255}});
+      media.add("two.gif", two);
+      values["file"] = std::string("two.gif");
+    }
+    otherCells = cellsFor(LineShape{7, 0.1});
+    otherLight.resize(7);
+    for (std::size_t i = 0; i < 7; ++i) otherLight.set(i, {static_cast<float>(i) / 7, 0.2f, 0.9f}, 1);
+  }
+  OtherLight other() const { return {&otherCells, &otherLight}; }
+};
+
+/// What does not move by itself: it stands still, or follows what does not move here.
+bool standsStill(const Effect& effect) {
+  for (const char* key : {"loudness", "skyline", "gauge", "hold", "black", "echo"})
+    if (effect.key == key) return true;
+  return false;
 }
 
 class EveryEffect : public testing::TestWithParam<int> {
@@ -47,7 +82,8 @@ TEST_P(EveryEffect, StaysWithinItsBoundsOnEveryShape) {
   for (const Shape& shape : {Shape(LineShape{60, 0.02}), Shape(GridShape{12, 9, 0.05, 0.05}), Shape(ArcShape{40, 1, 0, 360}), Shape(LineShape{1, 1})}) {
     const ZoneCells cells = cellsFor(shape);
     for (double t = 0; t < 8; t += 0.37) {
-      const LightBuffer light = run(effect(), cells, t);
+      const Trial trial(effect());
+      const LightBuffer light = run(effect(), cells, t, trial.values, trial.media, trial.other());
       for (std::size_t i = 0; i < light.size(); ++i) {
         ASSERT_TRUE(std::isfinite(light.r[i]) && light.a[i] >= 0 && light.a[i] <= 1.0001f) << t;
         // Premultiplied: no colour is brighter than its coverage lets it be.
@@ -60,10 +96,12 @@ TEST_P(EveryEffect, StaysWithinItsBoundsOnEveryShape) {
 
 TEST_P(EveryEffect, IsTheSameWheneverItIsAsked) {
   const ZoneCells cells = cellsFor(GridShape{8, 8, 0.05, 0.05});
+  const Trial trial(effect());
+  const auto at = [&](double t) { return run(effect(), cells, t, trial.values, trial.media, trial.other()); };
   for (const double t : {3.21, 0.0, 7.9}) {
-    const LightBuffer first = run(effect(), cells, t);
-    run(effect(), cells, t + 1.7);
-    const LightBuffer second = run(effect(), cells, t);
+    const LightBuffer first = at(t);
+    at(t + 1.7);
+    const LightBuffer second = at(t);
     EXPECT_EQ(first.r, second.r);
     EXPECT_EQ(first.a, second.a);
   }
@@ -71,28 +109,52 @@ TEST_P(EveryEffect, IsTheSameWheneverItIsAsked) {
 
 TEST_P(EveryEffect, ShowsLightAndMovesOverTime) {
   const ZoneCells cells = cellsFor(GridShape{16, 12, 0.05, 0.05});
+  const Trial trial(effect());
+  const auto at = [&](double t) { return run(effect(), cells, t, trial.values, trial.media, trial.other()); };
   double most = 0;
   bool moves = false;
-  const LightBuffer first = run(effect(), cells, 0.1, effect().key == "lettering" ? ParamValues{{"moves", std::string("pass")}} : ParamValues{});
-  for (double t = 0.1; t < 8; t += 0.21) {
-    const LightBuffer light = run(effect(), cells, t, effect().key == "lettering" ? ParamValues{{"moves", std::string("pass")}} : ParamValues{});
+  const LightBuffer first = at(0.1);
+  for (double t = 0.1; t < 8; t += 0.07) {
+    const LightBuffer light = at(t);
     for (const float a : light.a) most = std::max(most, static_cast<double>(a));
     moves = moves || light.r != first.r;
   }
   EXPECT_GT(most, 0.5);
-  // The level is constant here, and so is what only follows it.
-  if (effect().key != "loudness") {
-    EXPECT_TRUE(moves);
-  }
+  EXPECT_NE(moves, standsStill(effect()));
+}
+
+TEST_P(EveryEffect, ShowsLightOnALineToo) {
+  const ZoneCells cells = cellsFor(LineShape{90, 0.05});
+  const Trial trial(effect());
+  double most = 0;
+  for (double t = 0.1; t < 8; t += 0.07)
+    for (const float a : run(effect(), cells, t, trial.values, trial.media, trial.other()).a) most = std::max(most, static_cast<double>(a));
+  EXPECT_GT(most, 0.4);
 }
 
 TEST_P(EveryEffect, CoversAHundredThousandCells) {
   const ZoneCells cells = cellsFor(LineShape{100'000, 0.01});
-  EXPECT_EQ(run(effect(), cells, 1.3).size(), 100'000u);
+  const Trial trial(effect());
+  EXPECT_EQ(run(effect(), cells, 1.3, trial.values, trial.media, trial.other()).size(), 100'000u);
+}
+
+TEST_P(EveryEffect, TakesItsLimitsWithoutHarm) {
+  const ZoneCells cells = cellsFor(GridShape{7, 5, 0.05, 0.05});
+  for (const bool isHigh : {false, true}) {
+    Trial trial(effect());
+    for (const ParamSpec& spec : effect().params)
+      if (spec.kind == ParamKind::Number) trial.values[spec.key] = isHigh ? spec.high : spec.low;
+    for (double t = 0; t < 8; t += 0.61) {
+      const LightBuffer light = run(effect(), cells, t, trial.values, trial.media, trial.other());
+      for (std::size_t i = 0; i < light.size(); ++i) ASSERT_TRUE(std::isfinite(light.r[i]) && std::isfinite(light.a[i]) && light.a[i] >= 0 && light.a[i] <= 1.0001f) << t;
+    }
+  }
 }
 
 TEST_P(EveryEffect, HasAtLeastThreeParametersWithSoundDefaults) {
   EXPECT_GE(effect().params.size(), 3u);
+  // Of the nine at most, two count only where the light runs through a plane in space.
+  EXPECT_LE(effect().params.size(), effect().key == "lettering" ? 9u : 8u);
   for (const ParamSpec& spec : effect().params) {
     if (const auto* number = std::get_if<double>(&spec.fallback)) {
       EXPECT_TRUE(*number >= spec.low && *number <= spec.high) << spec.key;
@@ -101,7 +163,11 @@ TEST_P(EveryEffect, HasAtLeastThreeParametersWithSoundDefaults) {
 }
 
 INSTANTIATE_TEST_SUITE_P(Registry, EveryEffect, testing::Range(0, static_cast<int>(effects().size())),
-                         [](const auto& which) { return effects()[static_cast<std::size_t>(which.param)].key; });
+                         [](const auto& which) {
+                           std::string name = effects()[static_cast<std::size_t>(which.param)].key;
+                           std::erase(name, '-');
+                           return name;
+                         });
 
 TEST(ParamPack, ClampsNumbersAndIgnoresWhatMakesNoSense) {
   const Effect& ribbon = *findEffect("ribbon");

@@ -65,8 +65,8 @@ TEST(ClipPicture, ShowsTimeToTheRightAndCellsUpward) {
   clip.effect = "pour";
   clip.length = Micros(1'000'000);
   clip.params["edge"] = 0.001;
-  const CompiledClip compiled = compileClip(clip, tableOf(show, PaletteId{3}));
-  const ClipPicture picture = drawClip(compiled, cells, {}, nullptr, {Micros(0), clip.length}, 40, 20);
+  const CompiledClip compiled = compileClip(clip, tableOf(show, PaletteId{3}), {});
+  const ClipPicture picture = drawClips({}, std::span(&compiled, 1), cells, {Micros(0), clip.length}, 40, 20);
   const auto green = [&](int x, int row) { return picture.rgba[4 * static_cast<std::size_t>((19 - row) * 40 + x) + 1]; };
   EXPECT_EQ(green(20, 2), 255) << "half way through, the lower cells are full";
   EXPECT_EQ(green(20, 17), 0);

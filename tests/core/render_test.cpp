@@ -109,10 +109,10 @@ TEST(Renderer, FadesScaleTheClip) {
   clip.length = Micros(4'000'000);
   clip.fadeIn = Micros(1'000'000);
   clip.fadeOut = Micros(2'000'000);
-  EXPECT_FLOAT_EQ(presenceAt(clip, Micros(1'000'000)), 0);
-  EXPECT_FLOAT_EQ(presenceAt(clip, Micros(1'500'000)), 0.5f);
-  EXPECT_FLOAT_EQ(presenceAt(clip, Micros(2'500'000)), 1);
-  EXPECT_FLOAT_EQ(presenceAt(clip, Micros(4'000'000)), 0.5f);
+  EXPECT_FLOAT_EQ(fadeAt(clip, Micros(1'000'000)), 0);
+  EXPECT_FLOAT_EQ(fadeAt(clip, Micros(1'500'000)), 0.5f);
+  EXPECT_FLOAT_EQ(fadeAt(clip, Micros(2'500'000)), 1);
+  EXPECT_FLOAT_EQ(fadeAt(clip, Micros(4'000'000)), 0.5f);
 }
 
 TEST(Renderer, AStaveFurtherUpLiesOverThoseBelow) {

@@ -360,7 +360,7 @@ TEST(Player, PlaysToTheEndOnTheClockAlone) {
   const ScoreId score = addScore(show, "S", "", Micros(200'000));
   Player player({});
   player.setShow(show, compile(show));
-  player.play(score, Micros(0), Micros(200'000), false);
+  player.play(score, Micros(0), {Micros(0), Micros(200'000), false});
   EXPECT_TRUE(player.isPlaying());
   EXPECT_TRUE(eventually([&] { return !player.isPlaying(); }));
   EXPECT_EQ(player.position(), Micros(200'000));
@@ -371,7 +371,7 @@ TEST(Player, ALoopBeginsAgain) {
   const ScoreId score = addScore(show, "S", "", Micros(100'000));
   Player player({});
   player.setShow(show, compile(show));
-  player.play(score, Micros(80'000), Micros(100'000), true);
+  player.play(score, Micros(80'000), {Micros(0), Micros(100'000), true});
   EXPECT_TRUE(eventually([&] { return player.position() < Micros(60'000); }));
   EXPECT_TRUE(player.isPlaying());
 }

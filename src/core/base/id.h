@@ -24,6 +24,8 @@ using ScoreId = Id<struct ScoreTag>;
 using ClipId = Id<struct ClipTag>;
 using LaneId = Id<struct LaneTag>;
 using MarkId = Id<struct MarkTag>;
+using BlockId = Id<struct BlockTag>;
+using OwnEffectId = Id<struct OwnEffectTag>;
 using UnderlayId = Id<struct UnderlayTag>;
 using SupplyId = Id<struct SupplyTag>;
 

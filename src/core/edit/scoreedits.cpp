@@ -2,20 +2,13 @@
 #include "core/edit/scoreedits.h"
 
 #include <algorithm>
+#include <set>
+
+#include "core/edit/clipedits.h"
+#include "core/edit/layers.h"
 
 namespace chispa {
 namespace {
-
-bool overlaps(const Clip& clip, Micros start, Micros end) { return clip.start < end && start < clip.end(); }
-
-int freeLayer(const Score& score, ZoneId zone, Micros start, Micros end) {
-  for (int layer = 0;; ++layer) {
-    const bool taken = std::any_of(score.clips.begin(), score.clips.end(), [&](const auto& clip) {
-      return clip->zone == zone && clip->layer == layer && overlaps(*clip, start, end);
-    });
-    if (!taken) return layer;
-  }
-}
 
 void sortMarks(MarkLane& lane) {
   std::stable_sort(lane.marks.begin(), lane.marks.end(), [](const Mark& a, const Mark& b) { return a.at < b.at; });
@@ -44,7 +37,7 @@ ClipId addClip(Show& show, ScoreId id, ZoneId zone, const std::string& effect, P
     clip.palette = palette;
     clip.start = start;
     clip.length = length;
-    clip.layer = freeLayer(score, zone, start, start + length);
+    clip.layer = LayerBook(score).take(zone, start, start + length, 0);
     clip.seed = clipId.value;
     score.clips.push_back(std::make_shared<const Clip>(std::move(clip)));
     if (std::find(score.staves.begin(), score.staves.end(), zone) == score.staves.end()) score.staves.push_back(zone);
@@ -53,21 +46,21 @@ ClipId addClip(Show& show, ScoreId id, ZoneId zone, const std::string& effect, P
 }
 
 void deleteClips(Show& show, ScoreId id, const std::vector<ClipId>& ids) {
-  changeItem(show.scores, id, [&](Score& score) {
-    for (const ClipId clip : ids) remove(score.clips, clip);
-  });
+  const std::set<ClipId> gone(ids.begin(), ids.end());
+  changeItem(show.scores, id, [&](Score& score) { std::erase_if(score.clips, [&](const auto& clip) { return gone.contains(clip->id); }); });
 }
 
 std::vector<ClipId> duplicateClips(Show& show, ScoreId id, const std::vector<ClipId>& ids) {
   std::vector<ClipId> copies;
   changeItem(show.scores, id, [&](Score& score) {
+    LayerBook layers(score);
     for (const ClipId clipId : ids) {
       const Clip* original = findClip(score, clipId);
       if (!original) continue;
       Clip copy = *original;
       copy.id = show.newId<ClipId>();
       copy.start = original->end();
-      copy.layer = freeLayer(score, copy.zone, copy.start, copy.end());
+      copy.layer = layers.take(copy.zone, copy.start, copy.end(), 0);
       copies.push_back(copy.id);
       score.clips.push_back(std::make_shared<const Clip>(std::move(copy)));
     }
@@ -76,8 +69,7 @@ std::vector<ClipId> duplicateClips(Show& show, ScoreId id, const std::vector<Cli
 }
 
 void moveClips(Show& show, ScoreId score, const std::vector<ClipId>& ids, Micros by) {
-  for (const ClipId id : ids)
-    changeClip(show, score, id, [by](Clip& clip) { clip.start = std::max(Micros(0), clip.start + by); });
+  changeClips(show, score, ids, [by](Clip& clip) { clip.start = std::max(Micros(0), clip.start + by); });
 }
 
 MarkId addMark(Show& show, ScoreId id, LaneKind kind, const std::string& laneName, Micros at, const std::string& text) {
@@ -86,7 +78,7 @@ MarkId addMark(Show& show, ScoreId id, LaneKind kind, const std::string& laneNam
   changeItem(show.scores, id, [&](Score& score) {
     auto lane = std::find_if(score.lanes.begin(), score.lanes.end(), [kind](const MarkLane& l) { return l.kind == kind; });
     if (lane == score.lanes.end()) lane = score.lanes.insert(score.lanes.end(), MarkLane{newLane, laneName, kind, {}});
-    lane->marks.push_back({mark, at, text});
+    lane->marks.push_back({mark, at, text, Micros(0)});
     sortMarks(*lane);
   });
   return mark;
@@ -118,8 +110,9 @@ std::vector<Micros> snapPoints(const Score& score, const std::vector<ClipId>& wi
   std::vector<Micros> points = {Micros(0)};
   for (const MarkLane& lane : score.lanes)
     for (const Mark& mark : lane.marks) points.push_back(mark.at);
+  const std::set<ClipId> passedOver(without.begin(), without.end());
   for (const auto& clip : score.clips) {
-    if (std::find(without.begin(), without.end(), clip->id) != without.end()) continue;
+    if (passedOver.contains(clip->id)) continue;
     points.push_back(clip->start);
     points.push_back(clip->end());
   }

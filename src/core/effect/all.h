@@ -5,16 +5,45 @@
 namespace chispa {
 
 // One maker an effect, each in a file of its name; only the registry calls them.
-Effect ribbon();
-Effect comets();
-Effect glints();
-Effect swell();
+Effect black();
 Effect bloom();
-Effect parade();
-Effect pour();
+Effect carillon();
+Effect chase();
+Effect clouds();
+Effect comets();
+Effect curtain();
+Effect drawing();
+Effect drizzle();
+Effect echo();
+Effect fireflies();
+Effect formulaEffect();
+Effect frost();
+Effect gauge();
+Effect glints();
 Effect hearth();
-Effect loudness();
-Effect weave();
+Effect hold();
+Effect hueWheel();
+Effect juggle();
 Effect lettering();
+Effect loudness();
+Effect marbling();
+Effect mosaic();
+Effect parade();
+Effect picture();
+Effect pinwheel();
+Effect pool();
+Effect pour();
+Effect ribbon();
+Effect ripples();
+Effect rockets();
+Effect skyline();
+Effect slats();
+Effect snowfall();
+Effect stack();
+Effect storm();
+Effect strobe();
+Effect swell();
+Effect turnabout();
+Effect weave();
 
 }  // namespace chispa

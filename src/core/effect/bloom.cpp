@@ -5,7 +5,7 @@
 namespace chispa {
 namespace {
 
-enum { Every, Fade, Spread, Across, Accent };
+enum { Across, Every, Fade, Spread, Accent };
 
 /// Beats since the last one that counts, and how strong that one is.
 struct Pulse {
@@ -27,7 +27,7 @@ Pulse lastPulse(const EffectInput& in) {
 }
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {
-  const auto place = in.cells.along(in.params.axis(Across));
+  const auto place = in.place;
   const Pulse pulse = lastPulse(in);
   const float fade = in.params.real(Fade);
   const float spread = in.params.real(Spread);
@@ -43,11 +43,11 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect bloom() {
   return {"bloom", "Bloom", "Opens on the beat and closes again.",
-          {choiceParam("every", "Opens on", {{"beat", "every beat"}, {"bar", "the first beat"}, {"off", "all but the first"}}),
+          across(Axis::Along, {choiceParam("every", "Opens on", {{"beat", "every beat"}, {"bar", "the first beat"}, {"off", "all but the first"}}),
            numberParam("fade", "Closes within", "beats", 0.1, 8, 1, 0.1),
-           numberParam("spread", "Spreads within", "beats", 0, 2, 0, 0.05), acrossParam(Axis::Along),
-           numberParam("accent", "Accent on the first", "", 0, 1, 0.4)},
-          render};
+           numberParam("spread", "Spreads within", "beats", 0, 2, 0, 0.05),
+           numberParam("accent", "Accent on the first", "", 0, 1, 0.4)}),
+          render, EffectGroup::Music};
 }
 
 }  // namespace chispa

@@ -8,7 +8,7 @@ namespace {
 enum { Across, Heads, Passes, Tail, Offset };
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {
-  const auto place = in.cells.along(in.params.axis(Across));
+  const auto place = in.place;
   const auto string = in.cells.along(Axis::Columns);
   const double passes = in.params.number(Passes);
   const float heads = std::round(in.params.real(Heads));
@@ -32,11 +32,11 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect comets() {
   return {"comets", "Comets", "Bright heads run through the zone and leave tails.",
-          {acrossParam(Axis::Along), numberParam("heads", "Heads", "", 1, 24, 2, 1),
+          across(Axis::Along, {numberParam("heads", "Heads", "", 1, 24, 2, 1),
            numberParam("passes", "Passes a bar", "", -8, 8, 1, 0.05),
-           numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5), 
-           numberParam("offset", "Offset from string to string", "pass", 0, 1, 0.08)},
-          render};
+           numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5),
+           numberParam("offset", "Offset from string to string", "pass", 0, 1, 0.08)}),
+          render, EffectGroup::Sparks};
 }
 
 }  // namespace chispa

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 
 #include "core/effect/all.h"
 
@@ -32,18 +33,20 @@ std::optional<double> asNumber(const ParamSpec& spec, const ParamValue& value) {
 }  // namespace
 
 ParamPack::ParamPack(const std::vector<ParamSpec>& specs, const ParamValues& values) {
+  std::vector<std::string> texts;
   for (const ParamSpec& spec : specs) {
     const auto given = values.find(spec.key);
     const ParamValue& value = given == values.end() ? spec.fallback : given->second;
-    Value packed;
-    if (spec.kind == ParamKind::Text) {
+    texts.emplace_back();
+    numbers_.push_back(0);
+    if (spec.isText()) {
       const auto* text = std::get_if<std::string>(&value);
-      packed.text = text ? *text : std::get<std::string>(spec.fallback);
+      texts.back() = text ? *text : std::get<std::string>(spec.fallback);
     } else {
-      packed.number = asNumber(spec, value).value_or(asNumber(spec, spec.fallback).value_or(0));
+      numbers_.back() = asNumber(spec, value).value_or(asNumber(spec, spec.fallback).value_or(0));
     }
-    values_.push_back(std::move(packed));
   }
+  texts_ = std::make_shared<const std::vector<std::string>>(std::move(texts));
 }
 
 ParamSpec numberParam(std::string key, std::string label, std::string unit, double low, double high, double fallback,
@@ -56,20 +59,55 @@ ParamSpec choiceParam(std::string key, std::string label, std::vector<ParamChoic
   return {std::move(key), std::move(label), ParamKind::Choice, {}, 0, 0, 1, std::move(word), std::move(choices)};
 }
 
-ParamSpec acrossParam(Axis fallback) {
-  return choiceParam("across", "Across",
-                     {{"along", "along the strip"},
-                      {"columns", "columns"},
-                      {"rows", "rows"},
-                      {"around", "around the centre"},
-                      {"outward", "outward"},
-                      {"height", "height"}},
-                     static_cast<std::size_t>(fallback));
+ParamSpec switchParam(std::string key, std::string label, bool fallback) {
+  return {std::move(key), std::move(label), ParamKind::Switch, {}, 0, 1, 1, fallback, {}};
+}
+
+ParamSpec textParam(std::string key, std::string label, ParamKind kind, std::string fallback) {
+  return {std::move(key), std::move(label), kind, {}, 0, 0, 1, std::move(fallback), {}};
+}
+
+std::vector<ParamSpec> across(Axis fallback, std::vector<ParamSpec> rest) {
+  std::vector<ParamSpec> all = {choiceParam("across", "Across",
+                                            {{"along", "along the strip"},
+                                             {"columns", "columns"},
+                                             {"rows", "rows"},
+                                             {"around", "around the centre"},
+                                             {"outward", "outward"},
+                                             {"height", "height"},
+                                             {"plane", "a plane in space"}},
+                                            static_cast<std::size_t>(fallback))};
+  std::move(rest.begin(), rest.end(), std::back_inserter(all));
+  for (ParamSpec angle : {numberParam("turn", "Turned", "°", -360, 360, 0, 5), numberParam("tilt", "Tilted up", "°", -90, 90, 30, 5)}) {
+    angle.onlyIf = "across";
+    angle.onlyIfWord = "plane";
+    all.push_back(std::move(angle));
+  }
+  return all;
+}
+
+std::optional<std::size_t> paramIndex(const Effect& effect, const std::string& key) {
+  for (std::size_t i = 0; i < effect.params.size(); ++i)
+    if (effect.params[i].key == key) return i;
+  return std::nullopt;
 }
 
 const std::vector<Effect>& effects() {
-  static const std::vector<Effect> all = {ribbon(), comets(), glints(),   swell(), bloom(), parade(),
-                                          pour(),   hearth(), loudness(), weave(), lettering()};
+  static const std::vector<Effect> all = {
+      // Flows.
+      ribbon(), hueWheel(), swell(), ripples(), pinwheel(), slats(), weave(),
+      // Sparks.
+      glints(), frost(), hearth(), comets(), drizzle(), snowfall(), rockets(), juggle(), fireflies(),
+      // Steps.
+      chase(), turnabout(), curtain(), pour(), parade(), stack(), gauge(), strobe(),
+      // Textures.
+      clouds(), marbling(), mosaic(), pool(), storm(),
+      // Music.
+      loudness(), bloom(), carillon(), skyline(),
+      // Pictures.
+      lettering(), drawing(), picture(), echo(), formulaEffect(),
+      // Plain.
+      hold(), black()};
   return all;
 }
 

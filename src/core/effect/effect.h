@@ -1,5 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <array>
+#include <memory>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -11,8 +14,11 @@
 
 namespace chispa {
 
-/// What kind of value a parameter takes.
-enum class ParamKind { Number, Switch, Choice, Text };
+class MediaLibrary;
+
+/// What kind of value a parameter takes. Formula, Drawing and File are texts: in the formula language, in the letters of
+/// drawings, and the name of a file beside the show. A zone is the number of its id.
+enum class ParamKind { Number, Switch, Choice, Text, Formula, Drawing, File, Font, Zone };
 
 /// One of the words a choice can be: `key` in files, `label` in the window.
 struct ParamChoice {
@@ -31,6 +37,11 @@ struct ParamSpec {
   double step = 0.01;
   ParamValue fallback;
   std::vector<ParamChoice> choices;
+  /// Counts only while the choice `onlyIf` is at `onlyIfWord`; always if empty.
+  std::string onlyIf = {};
+  std::string onlyIfWord = {};
+
+  bool isText() const { return std::holds_alternative<std::string>(fallback) && kind != ParamKind::Choice; }
 };
 
 /// A clip's parameters in the order of its effect's specs, checked and within their ranges.
@@ -39,19 +50,33 @@ class ParamPack {
   ParamPack() = default;
   ParamPack(const std::vector<ParamSpec>& specs, const ParamValues& values);
 
-  double number(std::size_t i) const { return values_[i].number; }
-  float real(std::size_t i) const { return static_cast<float>(values_[i].number); }
-  bool isOn(std::size_t i) const { return values_[i].number != 0; }
-  int choice(std::size_t i) const { return static_cast<int>(values_[i].number); }
+  double number(std::size_t i) const { return numbers_[i]; }
+  float real(std::size_t i) const { return static_cast<float>(numbers_[i]); }
+  bool isOn(std::size_t i) const { return numbers_[i] != 0; }
+  int choice(std::size_t i) const { return static_cast<int>(numbers_[i]); }
   Axis axis(std::size_t i) const { return static_cast<Axis>(choice(i)); }
-  const std::string& text(std::size_t i) const { return values_[i].text; }
+  const std::string& text(std::size_t i) const { return (*texts_)[i]; }
+  std::size_t count() const { return numbers_.size(); }
+  /// A number that moves; must lie in its range.
+  void setNumber(std::size_t i, double value) { numbers_[i] = value; }
+  /// Room for the numbers of any effect, so that taking over another pack's allocates nothing.
+  void reserve() { numbers_.reserve(kMost); }
 
  private:
-  struct Value {
-    double number = 0;
-    std::string text;
-  };
-  std::vector<Value> values_;
+  static constexpr std::size_t kMost = 32;
+  std::vector<double> numbers_;
+  std::shared_ptr<const std::vector<std::string>> texts_;
+};
+
+/// What an effect has worked out of its texts and files beforehand.
+struct Prepared {
+  virtual ~Prepared() = default;
+};
+
+/// Light of another zone at another time, for effects that show it again.
+struct OtherLight {
+  const ZoneCells* cells = nullptr;
+  const LightBuffer* light = nullptr;
 };
 
 /// All that an effect may know. The same input always gives the same light.
@@ -59,6 +84,8 @@ struct EffectInput {
   const ZoneCells& cells;
   const ParamPack& params;
   const PaletteTable& palette;
+  /// Each cell's place 0–1 along the axis that the parameter "across" names; along the zone where there is none.
+  std::span<const float> place = {};
   std::uint32_t seed = 1;
   /// Since the clip began, and of the whole clip, in seconds.
   double t_s = 0;
@@ -66,13 +93,20 @@ struct EffectInput {
   /// Bars and beats since the clip began; they advance with the music.
   double bars = 0;
   double beats = 0;
-  /// Position in the score's own count, for light that falls on the beat: beats from the first, beats into the bar.
-  double scoreBeat = 0;
+  /// Beats into the bar of the music.
   double beatInBar = 0;
   /// Loudness now, 0–1; 0 where there is no music.
   float level = 0;
   std::array<float, kBands> bands{};
+  /// The piece and the instant in it; the piece may be null.
+  const MusicFeatures* music = nullptr;
+  Micros at{0};
+  const Prepared* prepared = nullptr;
+  OtherLight other = {};
 };
+
+/// Kinds of effects, as the shelf sorts them.
+enum class EffectGroup { Flows, Sparks, Steps, Textures, Music, Pictures, Plain };
 
 /// A light function: pure, thread-safe, without state from frame to frame.
 struct Effect {
@@ -83,6 +117,16 @@ struct Effect {
   std::vector<ParamSpec> params;
   /// Fills out's first cells.count() cells. Allocates nothing, throws nothing, takes time in proportion to them.
   void (*render)(const EffectInput& in, LightBuffer& out) noexcept = nullptr;
+  EffectGroup group = EffectGroup::Plain;
+  /// Works out what render() is given as `prepared`; may be null, and may give null.
+  std::shared_ptr<const Prepared> (*prepare)(const ParamPack& params, const MediaLibrary& media) = nullptr;
+  /// It has a beginning and an end: it runs over the clip's whole length.
+  bool isWhole = false;
+  /// It is at its best with rows to stand on.
+  bool wantsRows = false;
+
+  /// True if the first parameter is "across"; then the last two turn and tilt the plane.
+  bool hasAcross() const { return !params.empty() && params.front().key == "across"; }
 };
 
 /// Every effect there is, in the order of the shelf.
@@ -90,11 +134,16 @@ const std::vector<Effect>& effects();
 /// The effect with `key`, or null if this version has none.
 const Effect* findEffect(const std::string& key);
 
+/// Number of the parameter `key` of `effect`, or nothing.
+std::optional<std::size_t> paramIndex(const Effect& effect, const std::string& key);
+
 /// Makers of parameter specs.
 ParamSpec numberParam(std::string key, std::string label, std::string unit, double low, double high, double fallback,
                       double step = 0.01);
 ParamSpec choiceParam(std::string key, std::string label, std::vector<ParamChoice> choices, std::size_t fallback = 0);
-/// "Across": which of the zone's axes the light runs through.
-ParamSpec acrossParam(Axis fallback);
+ParamSpec switchParam(std::string key, std::string label, bool fallback);
+ParamSpec textParam(std::string key, std::string label, ParamKind kind, std::string fallback);
+/// "Across", which of the zone's axes the light runs through, before `rest`, and the angles of the plane behind it.
+std::vector<ParamSpec> across(Axis fallback, std::vector<ParamSpec> rest);
 
 }  // namespace chispa

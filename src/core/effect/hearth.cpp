@@ -8,7 +8,7 @@ namespace {
 enum { Across, Speed, Grain, Height };
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {
-  const auto up = in.cells.along(in.params.axis(Across));
+  const auto up = in.place;
   const auto beside = in.cells.along(Axis::Columns);
   const double grain = in.params.number(Grain);
   const double rise = in.params.number(Speed) * in.t_s;
@@ -29,9 +29,9 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect hearth() {
   return {"hearth", "Hearth", "Embers that flicker and rise.",
-          {acrossParam(Axis::Rows), numberParam("speed", "Rises", "times a second", 0.05, 6, 1.2, 0.05),
-           numberParam("grain", "Grain", "", 1, 30, 5, 0.5), numberParam("height", "Flame height", "", 0.1, 4, 1.2, 0.05)},
-          render};
+          across(Axis::Rows, {numberParam("speed", "Rises", "times a second", 0.05, 6, 1.2, 0.05),
+           numberParam("grain", "Grain", "", 1, 30, 5, 0.5), numberParam("height", "Flame height", "", 0.1, 4, 1.2, 0.05)}),
+          render, EffectGroup::Sparks};
 }
 
 }  // namespace chispa

@@ -4,57 +4,88 @@
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
 #include "core/effect/dotfont.h"
+#include "core/effect/textraster.h"
 
 namespace chispa {
 namespace {
 
-enum { Text, Moves, Passes, Size, Width, Colours };
+enum { Text, Moves, Passes, Size, Width, Colours, Face, Rim, Ground };
 
-/// Column of dots of the whole text that a column of the zone looks at, when `moved` dots have gone by.
-int dotColumn(double column, double columnsPerDot, double textDots, double zoneDots, int moves, double passes) {
-  const double at = column / columnsPerDot;
-  if (moves == 0) return static_cast<int>(std::floor(at - (zoneDots - textDots + 1) / 2 + 1e-9));
-  const double loop = textDots + zoneDots;
-  return static_cast<int>(std::floor(at - zoneDots + static_cast<double>(fraction(passes)) * loop + 1e-9));
+struct Written : Prepared {
+  explicit Written(TextRaster drawn) : raster(std::move(drawn)) {}
+  TextRaster raster;
+};
+
+std::shared_ptr<const Prepared> prepare(const ParamPack& params, const MediaLibrary&) {
+  return std::make_shared<const Written>(drawText(params.text(Text), params.text(Face), params.number(Rim)));
+}
+
+/// How the words lie on the zone, in dots of the words for a cell of the zone.
+struct Layout {
+  double dotsPerColumn;
+  double dotsPerRow;
+  double left;
+  double foot;
+};
+
+Layout layoutOf(const EffectInput& in, const TextRaster& text) {
+  // Letters of dots leave a row free, so that they stand whole on a zone of eight rows.
+  const bool isDots = in.params.text(Face) == kDotFont;
+  const double rowsShown = std::max(1.0, in.cells.rows * in.params.number(Size));
+  const double cellsPerDot = rowsShown / (text.rows + (isDots ? 1 : 0));
+  const double columnsPerDot = std::max(0.02, cellsPerDot * in.params.number(Width));
+  const double zoneDots = in.cells.columns / columnsPerDot;
+  Layout layout{1 / columnsPerDot, 1 / cellsPerDot, 0, -(in.cells.rows - cellsPerDot * text.rows) / 2 / cellsPerDot};
+  if (in.params.choice(Moves) == 0)
+    layout.left = -std::floor((zoneDots - text.columns + 1) / 2 + 1e-9);
+  else
+    layout.left = -zoneDots + static_cast<double>(fraction(in.params.number(Passes) * in.bars)) * (text.columns + zoneDots);
+  if (isDots) layout.left = std::floor(layout.left + 1e-9);
+  return layout;
 }
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {
-  const std::string& text = in.params.text(Text);
-  const double dotRows = std::max(1.0, in.cells.rows * in.params.number(Size));
-  const double rowsPerDot = dotRows / (dotfont::kHeight + 1);
-  const double columnsPerDot = std::max(0.05, rowsPerDot * in.params.number(Width));
-  const double foot = (in.cells.rows - rowsPerDot * dotfont::kHeight) / 2;
-  const double textDots = static_cast<double>(text.size()) * dotfont::kAdvance;
-  const double zoneDots = in.cells.columns / columnsPerDot;
-  const double passes = in.params.number(Passes) * in.bars;
-  const bool byHeight = in.params.choice(Colours) == 1;
   const auto count = static_cast<std::size_t>(in.cells.count());
+  const auto* written = static_cast<const Written*>(in.prepared);
+  if (!written || written->raster.columns == 0) return out.clear(count);
+  const TextRaster& text = written->raster;
+  const Layout layout = layoutOf(in, text);
+  const bool byHeight = in.params.choice(Colours) == 1;
+  const float ground = in.params.real(Ground);
+  const bool hasRim = in.params.number(Rim) > 0;
   for (std::size_t i = 0; i < count; ++i) {
-    const int dot = dotColumn(in.cells.column[i], columnsPerDot, textDots, zoneDots, in.params.choice(Moves), passes);
-    const int row = static_cast<int>(std::floor((in.cells.row[i] - foot) / rowsPerDot + 1e-9));
-    const int letter = dot < 0 ? -1 : dot / dotfont::kAdvance;
-    const bool inText = letter >= 0 && static_cast<std::size_t>(letter) < text.size();
-    const bool lit =
-        inText && dotfont::isLit(text[static_cast<std::size_t>(letter)], dot % dotfont::kAdvance, row);
-    const float place = byHeight ? in.cells.along(Axis::Rows)[i] : in.cells.along(Axis::Columns)[i];
-    out.set(i, in.palette.clamped(place), lit ? 1.f : 0.f);
+    const double x = in.cells.column[i] * layout.dotsPerColumn + layout.left;
+    const double y = in.cells.row[i] * layout.dotsPerRow + layout.foot;
+    // At least a whole dot is looked at, the one that the cell's corner lies in.
+    const double x0 = layout.dotsPerColumn < 1 ? std::floor(x + 1e-6) : x;
+    const double y0 = layout.dotsPerRow < 1 ? std::floor(y + 1e-6) : y;
+    const double x1 = x0 + std::max(1.0, layout.dotsPerColumn);
+    const double y1 = y0 + std::max(1.0, layout.dotsPerRow);
+    const float lit = text.mean(text.letterSums, x0, y0, x1, y1);
+    const float rim = hasRim ? std::max(lit, text.mean(text.rimSums, x0, y0, x1, y1)) : lit;
+    const Rgb front = in.palette.clamped(byHeight ? in.cells.along(Axis::Rows)[i] : in.cells.along(Axis::Columns)[i]);
+    const Rgb edge = in.palette.clamped(0);
+    const Rgb back = in.palette.clamped(0.15f);
+    // From behind: the ground, the rim, the letters.
+    const float shown = ground * (1 - rim);
+    const float rimOnly = rim - lit;
+    const float coverage = std::fmin(1.f, lit + rimOnly + shown);
+    out.r[i] = front.r * lit + edge.r * rimOnly * 0.3f + back.r * shown;
+    out.g[i] = front.g * lit + edge.g * rimOnly * 0.3f + back.g * shown;
+    out.b[i] = front.b * lit + edge.b * rimOnly * 0.3f + back.b * shown;
+    out.a[i] = coverage;
   }
 }
 
 }  // namespace
 
 Effect lettering() {
-  ParamSpec words;
-  words.key = "text";
-  words.label = "Words";
-  words.kind = ParamKind::Text;
-  words.fallback = std::string("LANTERN FAIR");
-  return {"lettering", "Lettering", "Words in dots, standing or passing by.",
-          {words, choiceParam("moves", "Words", {{"stand", "stand still"}, {"pass", "pass by"}}),
-           numberParam("passes", "Passes a bar", "", -4, 4, 0.25, 0.05),
-           numberParam("size", "Height", "of the zone", 0.2, 2, 1, 0.05), numberParam("width", "Width", "×", 0.3, 3, 1, 0.05),
-           choiceParam("colours", "Colours run", {{"across", "across"}, {"up", "upward"}})},
-          render};
+  return {"lettering", "Lettering", "Words in dots or in any font, standing or passing by, with a rim and a ground of their own.",
+          {textParam("text", "Words", ParamKind::Text, "LANTERN FAIR"), choiceParam("moves", "Words", {{"stand", "stand still"}, {"pass", "pass by"}}),
+           numberParam("passes", "Passes a bar", "", -4, 4, 0.25, 0.05), numberParam("size", "Height", "of the zone", 0.2, 2, 1, 0.05),
+           numberParam("width", "Width", "×", 0.3, 3, 1, 0.05), choiceParam("colours", "Colours run", {{"across", "across"}, {"up", "upward"}}),
+           textParam("font", "Font", ParamKind::Font, kDotFont), numberParam("rim", "Rim", "of the height", 0, 0.3, 0), numberParam("ground", "Ground", "", 0, 1, 0)},
+          render, EffectGroup::Pictures, prepare, false, true};
 }
 
 }  // namespace chispa

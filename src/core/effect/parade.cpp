@@ -15,7 +15,7 @@ Rgb blockColour(const PaletteTable& palette, long n) {
 }
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {
-  const auto place = in.cells.along(in.params.axis(Across));
+  const auto place = in.place;
   const double groups = in.params.number(Groups);
   const float lit = in.params.real(Lit);
   const double steps = in.params.number(Steps) * in.beats;
@@ -34,10 +34,10 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect parade() {
   return {"parade", "Parade", "Blocks of colour march on with the beat.",
-          {acrossParam(Axis::Along), numberParam("groups", "Blocks", "", 1, 60, 4, 1),
-           numberParam("lit", "Lit part", "of a block", 0.05, 1, 0.5), 
-           numberParam("steps", "Steps a beat", "", -8, 8, 1, 0.25), numberParam("glide", "Glide", "of a step", 0, 1, 0)},
-          render};
+          across(Axis::Along, {numberParam("groups", "Blocks", "", 1, 60, 4, 1),
+           numberParam("lit", "Lit part", "of a block", 0.05, 1, 0.5),
+           numberParam("steps", "Steps a beat", "", -8, 8, 1, 0.25), numberParam("glide", "Glide", "of a step", 0, 1, 0)}),
+          render, EffectGroup::Steps};
 }
 
 }  // namespace chispa

@@ -8,7 +8,7 @@ namespace {
 enum { Across, Way, Edge, Then };
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {
-  const auto place = in.cells.along(in.params.axis(Across));
+  const auto place = in.place;
   const bool backwards = in.params.choice(Way) == 1;
   const float edge = in.params.real(Edge);
   const int then = in.params.choice(Then);
@@ -27,10 +27,10 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect pour() {
   return {"pour", "Pour", "Fills the zone over the clip's length, and can empty it again.",
-          {acrossParam(Axis::Along), choiceParam("way", "From", {{"start", "the start"}, {"end", "the end"}}),
+          across(Axis::Along, {choiceParam("way", "From", {{"start", "the start"}, {"end", "the end"}}),
            numberParam("edge", "Soft edge", "", 0.001, 1, 0.15),
-           choiceParam("then", "Then", {{"stay", "stays full"}, {"drain", "drains"}})},
-          render};
+           choiceParam("then", "Then", {{"stay", "stays full"}, {"drain", "drains"}})}),
+          render, EffectGroup::Steps, nullptr, true};
 }
 
 }  // namespace chispa

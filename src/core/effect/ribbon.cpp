@@ -8,7 +8,7 @@ namespace {
 enum { Across, Repeats, Passes, Slant };
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {
-  const auto place = in.cells.along(in.params.axis(Across));
+  const auto place = in.place;
   const auto other = in.cells.along(Axis::Rows);
   const float repeats = in.params.real(Repeats);
   const float slant = in.params.real(Slant);
@@ -21,10 +21,10 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect ribbon() {
   return {"ribbon", "Ribbon", "The palette travels through the zone.",
-          {acrossParam(Axis::Along), numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
+          across(Axis::Along, {numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
            numberParam("passes", "Passes a bar", "", -8, 8, 0.5, 0.05),
-           numberParam("slant", "Slant by row", "", -4, 4, 0, 0.05)},
-          render};
+           numberParam("slant", "Slant by row", "", -4, 4, 0, 0.05)}),
+          render, EffectGroup::Flows};
 }
 
 }  // namespace chispa

@@ -8,7 +8,7 @@ namespace {
 enum { Across, Waves, Passes, Depth, Sharpness };
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {
-  const auto place = in.cells.along(in.params.axis(Across));
+  const auto place = in.place;
   const float waves = in.params.real(Waves);
   const float depth = in.params.real(Depth);
   const float sharpness = in.params.real(Sharpness);
@@ -25,10 +25,10 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect swell() {
   return {"swell", "Swell", "Waves of light roll through; crests take the palette's end.",
-          {acrossParam(Axis::Along), numberParam("waves", "Waves", "", 0, 24, 2, 0.5),
+          across(Axis::Along, {numberParam("waves", "Waves", "", 0, 24, 2, 0.5),
            numberParam("passes", "Waves a bar", "", -8, 8, 1, 0.05), numberParam("depth", "Depth", "", 0, 1, 0.9),
-           numberParam("sharpness", "Sharpness", "", 0.3, 12, 1.6, 0.1)},
-          render};
+           numberParam("sharpness", "Sharpness", "", 0.3, 12, 1.6, 0.1)}),
+          render, EffectGroup::Flows};
 }
 
 }  // namespace chispa

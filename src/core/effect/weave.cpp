@@ -14,7 +14,7 @@ float threadAt(float u, float width) {
 }
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {
-  const auto place = in.cells.along(in.params.axis(Across));
+  const auto place = in.place;
   const auto other = in.cells.along(Axis::Rows);
   const float threads = in.params.real(Threads);
   const float width = in.params.real(Width);
@@ -36,9 +36,9 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect weave() {
   return {"weave", "Weave", "Two sets of threads cross each other in opposite directions.",
-          {acrossParam(Axis::Along), numberParam("threads", "Threads", "", 1, 40, 5, 1),
-           numberParam("passes", "Threads a bar", "", -8, 8, 1, 0.05), numberParam("width", "Width", "of a gap", 0.05, 1, 0.5)},
-          render};
+          across(Axis::Along, {numberParam("threads", "Threads", "", 1, 40, 5, 1),
+           numberParam("passes", "Threads a bar", "", -8, 8, 1, 0.05), numberParam("width", "Width", "of a gap", 0.05, 1, 0.5)}),
+          render, EffectGroup::Flows};
 }
 
 }  // namespace chispa

@@ -70,20 +70,41 @@ struct EnumNames<PortStart> {
 };
 template <>
 struct EnumNames<Blend> {
-  static constexpr std::array<std::pair<Blend, std::string_view>, 6> table{{{Blend::Normal, "normal"},
+  static constexpr std::array<std::pair<Blend, std::string_view>, 7> table{{{Blend::Normal, "normal"},
                                                                             {Blend::Add, "add"},
                                                                             {Blend::Lighten, "lighten"},
                                                                             {Blend::Multiply, "multiply"},
                                                                             {Blend::Screen, "screen"},
-                                                                            {Blend::Mask, "mask"}}};
+                                                                            {Blend::Mask, "mask"},
+                                                                            {Blend::CutOut, "cut-out"}}};
+};
+template <>
+struct EnumNames<FadeShape> {
+  static constexpr std::array<std::pair<FadeShape, std::string_view>, 4> table{
+      {{FadeShape::Even, "even"}, {FadeShape::Soft, "soft"}, {FadeShape::Late, "late"}, {FadeShape::Early, "early"}}};
+};
+template <>
+struct EnumNames<Driver> {
+  static constexpr std::array<std::pair<Driver, std::string_view>, 7> table{{{Driver::Curve, "curve"},
+                                                                             {Driver::Level, "level"},
+                                                                             {Driver::Band, "band"},
+                                                                             {Driver::Onset, "onset"},
+                                                                             {Driver::BeatPhase, "beat-phase"},
+                                                                             {Driver::BarPhase, "bar-phase"},
+                                                                             {Driver::Parameter, "parameter"}}};
 };
 template <>
 struct EnumNames<LaneKind> {
-  static constexpr std::array<std::pair<LaneKind, std::string_view>, 5> table{{{LaneKind::Beats, "beats"},
+  static constexpr std::array<std::pair<LaneKind, std::string_view>, 10> table{{{LaneKind::Beats, "beats"},
                                                                                {LaneKind::Bars, "bars"},
                                                                                {LaneKind::Sections, "sections"},
                                                                                {LaneKind::Words, "words"},
-                                                                               {LaneKind::Free, "free"}}};
+                                                                               {LaneKind::Free, "free"},
+                                                                               {LaneKind::Phonemes, "phonemes"},
+                                                                               {LaneKind::LowOnsets, "low-onsets"},
+                                                                               {LaneKind::MiddleOnsets, "middle-onsets"},
+                                                                               {LaneKind::HighOnsets, "high-onsets"},
+                                                                               {LaneKind::Notes, "notes"}}};
 };
 
 template <class E>

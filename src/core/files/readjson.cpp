@@ -5,6 +5,7 @@
 #include "core/files/fieldreader.h"
 #include "core/files/shapejson.h"
 #include "core/files/showjson.h"
+#include "core/music/features.h"
 #include "core/show/limits.h"
 
 namespace chispa {
@@ -200,6 +201,27 @@ ParamValue readParam(const Json& json) {
   return readColour(FieldReader(json).text("colour"));
 }
 
+ParamValues readParams(const FieldReader& in) {
+  ParamValues values;
+  const Json* params = in.member("params");
+  if (!params) return values;
+  if (!params->is_object()) throw FieldError("params is not an object");
+  for (const auto& [key, value] : params->items()) values[key] = readParam(value);
+  return values;
+}
+
+Motion readMotion(const Json& json) {
+  const FieldReader in(json);
+  constexpr double kMost = 1e9;
+  Motion motion{in.word("driver", Driver::Curve), in.number("low", -kMost, kMost, 0), in.number("high", -kMost, kMost, 1), {}, in.whole<int>("band", 0, kBands - 1, 0), in.text("parameter")};
+  in.each("points", [&](const Json& element) {
+    const FieldReader point(element);
+    motion.points.push_back({point.number("at", 0, 1, 0), point.number("value", 0, 1, 0)});
+  });
+  std::stable_sort(motion.points.begin(), motion.points.end(), [](const CurvePoint& a, const CurvePoint& b) { return a.at < b.at; });
+  return motion;
+}
+
 void read(const Json& json, Clip& c) {
   const FieldReader in(json);
   c.id = in.id<ClipId>("id");
@@ -209,15 +231,47 @@ void read(const Json& json, Clip& c) {
   c.length = in.time("length_us");
   c.effect = in.text("effect");
   c.palette = in.id<PaletteId>("palette");
-  if (const Json* params = in.member("params")) {
-    if (!params->is_object()) throw FieldError("params is not an object");
-    for (const auto& [key, value] : params->items()) c.params[key] = readParam(value);
-  }
+  c.params = readParams(in);
   c.blend = in.word("blend", Blend::Normal);
   c.strength = in.number("strength", 0, 1, 1);
   c.fadeIn = in.time("fade_in_us");
   c.fadeOut = in.time("fade_out_us");
+  c.fadeShape = in.word("fade_shape", FadeShape::Even);
   c.seed = in.whole<std::uint32_t>("seed", 0, std::numeric_limits<std::uint32_t>::max(), 1);
+  c.slip = in.offset("slip_us");
+  c.speed = in.number("speed", limits::kSlowest, limits::kFastest, 1);
+  c.whole = in.time("whole_us");
+  if (const Json* motions = in.member("motions")) {
+    if (!motions->is_object()) throw FieldError("motions is not an object");
+    for (const auto& [key, value] : motions->items()) c.motions[key] = readMotion(value);
+  }
+  c.block = in.id<BlockId>("block");
+}
+
+std::vector<std::shared_ptr<const Clip>> readClips(const FieldReader& in) {
+  std::vector<std::shared_ptr<const Clip>> clips;
+  in.each("clips", [&](const Json& element) {
+    Clip clip;
+    read(element, clip);
+    clips.push_back(std::make_shared<const Clip>(std::move(clip)));
+  });
+  return clips;
+}
+
+void read(const Json& json, Block& b) {
+  const FieldReader in(json);
+  b.id = in.id<BlockId>("id");
+  b.name = in.text("name");
+  b.length = in.time("length_us");
+  b.clips = readClips(in);
+}
+
+void read(const Json& json, OwnEffect& e) {
+  const FieldReader in(json);
+  e.id = in.id<OwnEffectId>("id");
+  e.name = in.text("name");
+  e.effect = in.text("effect");
+  e.params = readParams(in);
 }
 
 MarkLane readLane(const Json& json) {
@@ -225,10 +279,19 @@ MarkLane readLane(const Json& json) {
   MarkLane lane{in.id<LaneId>("id"), in.text("name"), in.word("kind", LaneKind::Free), {}};
   in.each("marks", [&](const Json& element) {
     const FieldReader mark(element);
-    lane.marks.push_back({mark.id<MarkId>("id"), mark.time("at_us"), mark.text("text")});
+    lane.marks.push_back({mark.id<MarkId>("id"), mark.time("at_us"), mark.text("text"), mark.time("length_us")});
   });
   std::stable_sort(lane.marks.begin(), lane.marks.end(), [](const Mark& a, const Mark& b) { return a.at < b.at; });
   return lane;
+}
+
+std::vector<ZoneId> readZones(const FieldReader& in, const char* key) {
+  std::vector<ZoneId> zones;
+  in.each(key, [&](const Json& zone) {
+    if (!zone.is_number_unsigned()) throw FieldError("a stave is not the number of a zone");
+    zones.push_back(ZoneId{zone.get<std::uint32_t>()});
+  });
+  return zones;
 }
 
 void read(const Json& json, Score& s) {
@@ -236,17 +299,16 @@ void read(const Json& json, Score& s) {
   s.id = in.id<ScoreId>("id");
   s.name = in.text("name");
   s.audio = in.text("audio");
+  s.audioStart = in.offset("audio_start_us");
   s.length = in.time("length_us");
+  s.framesPerSecond = in.number("frames_per_second", 1, 1000, s.framesPerSecond);
   in.each("lanes", [&](const Json& lane) { s.lanes.push_back(readLane(lane)); });
-  in.each("staves", [&](const Json& zone) {
-    if (!zone.is_number_unsigned()) throw FieldError("a stave is not the number of a zone");
-    s.staves.push_back(ZoneId{zone.get<std::uint32_t>()});
+  s.staves = readZones(in, "staves");
+  in.each("folders", [&](const Json& element) {
+    const FieldReader folder(element);
+    s.folders.push_back({folder.text("name"), readZones(folder, "zones"), folder.flag("folded", false)});
   });
-  in.each("clips", [&](const Json& element) {
-    Clip clip;
-    read(element, clip);
-    s.clips.push_back(std::make_shared<const Clip>(std::move(clip)));
-  });
+  s.clips = readClips(in);
 }
 
 /// Reads one list of the file; elements that make no sense go to show.unread.
@@ -273,7 +335,7 @@ void readList(const Json& root, const char* key, Items<T>& items, Show& show) {
 
 void keepUnknownMembers(const Json& root, Show& show) {
   static const std::set<std::string> known = {"format",      "version",  "name",   "next_id", "strip_types", "fixtures", "zones",
-                                              "underlays",   "supplies", "controllers", "palettes", "scores"};
+                                              "underlays",   "supplies", "controllers", "palettes", "scores", "blocks", "own_effects"};
   for (const auto& [key, value] : root.items())
     if (!known.contains(key)) show.unread.push_back({key, -1, value.dump(), "is unknown to this version"});
 }
@@ -310,6 +372,8 @@ Result<Show> readRoot(const Json& root, const std::string& where) {
   readList(root, "controllers", show.controllers, show);
   readList(root, "palettes", show.palettes, show);
   readList(root, "scores", show.scores, show);
+  readList(root, "blocks", show.blocks, show);
+  readList(root, "own_effects", show.ownEffects, show);
   keepUnknownMembers(root, show);
   show.nextId = std::max(in.whole<std::uint32_t>("next_id", 1, 0xfffffffe, 1), largestId(root) + 1);
   return show;

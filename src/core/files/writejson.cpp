@@ -156,48 +156,82 @@ Json paramJson(const ParamValue& value) {
   return std::get<std::string>(value);
 }
 
-Json toJson(const Clip& c) {
+Json paramsJson(const ParamValues& values) {
   Json params = Json::object();
-  for (const auto& [key, value] : c.params) params[key] = paramJson(value);
-  return {{"id", idJson(c.id)},
+  for (const auto& [key, value] : values) params[key] = paramJson(value);
+  return params;
+}
+
+Json toJson(const Motion& m) {
+  Json json = {{"driver", nameOf(m.driver)}, {"low", m.low}, {"high", m.high}};
+  for (const CurvePoint& point : m.points) json["points"].push_back({{"at", point.at}, {"value", point.value}});
+  if (m.band != 0) json["band"] = m.band;
+  if (!m.parameter.empty()) json["parameter"] = m.parameter;
+  return json;
+}
+
+Json toJson(const Clip& c) {
+  Json json = {{"id", idJson(c.id)},
           {"zone", idJson(c.zone)},
           {"layer", c.layer},
           {"start_us", c.start.count()},
           {"length_us", c.length.count()},
           {"effect", c.effect},
           {"palette", idJson(c.palette)},
-          {"params", std::move(params)},
+          {"params", paramsJson(c.params)},
           {"blend", nameOf(c.blend)},
           {"strength", c.strength},
           {"fade_in_us", c.fadeIn.count()},
           {"fade_out_us", c.fadeOut.count()},
           {"seed", c.seed}};
+  if (c.fadeShape != FadeShape::Even) json["fade_shape"] = nameOf(c.fadeShape);
+  if (c.slip.count() != 0) json["slip_us"] = c.slip.count();
+  if (c.speed != 1) json["speed"] = c.speed;
+  if (c.whole.count() != 0) json["whole_us"] = c.whole.count();
+  for (const auto& [key, motion] : c.motions) json["motions"][key] = toJson(motion);
+  if (c.block) json["block"] = idJson(c.block);
+  return json;
 }
+
+Json toJson(const Block& b) {
+  Json clips = Json::array();
+  for (const auto& clip : b.clips) clips.push_back(toJson(*clip));
+  return {{"id", idJson(b.id)}, {"name", b.name}, {"length_us", b.length.count()}, {"clips", std::move(clips)}};
+}
+
+Json toJson(const OwnEffect& e) { return {{"id", idJson(e.id)}, {"name", e.name}, {"effect", e.effect}, {"params", paramsJson(e.params)}}; }
 
 Json toJson(const MarkLane& lane) {
   Json marks = Json::array();
   for (const Mark& mark : lane.marks) {
     Json one = {{"id", idJson(mark.id)}, {"at_us", mark.at.count()}};
     if (!mark.text.empty()) one["text"] = mark.text;
+    if (mark.length.count() > 0) one["length_us"] = mark.length.count();
     marks.push_back(std::move(one));
   }
   return {{"id", idJson(lane.id)}, {"name", lane.name}, {"kind", nameOf(lane.kind)}, {"marks", std::move(marks)}};
 }
 
+Json zonesJson(const std::vector<ZoneId>& zones) {
+  Json json = Json::array();
+  for (const ZoneId zone : zones) json.push_back(idJson(zone));
+  return json;
+}
+
 Json toJson(const Score& s) {
   Json lanes = Json::array();
   for (const MarkLane& lane : s.lanes) lanes.push_back(toJson(lane));
-  Json staves = Json::array();
-  for (const ZoneId zone : s.staves) staves.push_back(idJson(zone));
   Json clips = Json::array();
   for (const auto& clip : s.clips) clips.push_back(toJson(*clip));
-  return {{"id", idJson(s.id)},
-          {"name", s.name},
-          {"audio", s.audio},
-          {"length_us", s.length.count()},
-          {"lanes", std::move(lanes)},
-          {"staves", std::move(staves)},
-          {"clips", std::move(clips)}};
+  Json json = {{"id", idJson(s.id)}, {"name", s.name}, {"audio", s.audio}};
+  if (s.audioStart.count() != 0) json["audio_start_us"] = s.audioStart.count();
+  json["length_us"] = s.length.count();
+  if (s.framesPerSecond != Score{}.framesPerSecond) json["frames_per_second"] = s.framesPerSecond;
+  json["lanes"] = std::move(lanes);
+  json["staves"] = zonesJson(s.staves);
+  for (const StaveFolder& folder : s.folders) json["folders"].push_back({{"name", folder.name}, {"zones", zonesJson(folder.zones)}, {"folded", folder.isFolded}});
+  json["clips"] = std::move(clips);
+  return json;
 }
 
 template <class T>
@@ -233,6 +267,8 @@ Json toJson(const Show& show) {
                {"controllers", listJson(show.controllers)},
                {"palettes", listJson(show.palettes)},
                {"scores", listJson(show.scores)}};
+  if (!show.blocks.empty()) root["blocks"] = listJson(show.blocks);
+  if (!show.ownEffects.empty()) root["own_effects"] = listJson(show.ownEffects);
   for (const UnreadPart& part : show.unread) putBack(root, part);
   return root;
 }

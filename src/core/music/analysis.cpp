@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/music/analysis.h"
+#include "core/files/besidefile.h"
 
 namespace chispa {
 namespace {
@@ -34,16 +35,11 @@ Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem:
   return std::shared_ptr<const AnalysedAudio>(std::move(analysed));
 }
 
-std::filesystem::path audioPath(const std::filesystem::path& showFile, const std::string& name) {
-  const std::filesystem::path path(name);
-  return path.is_absolute() ? path : showFile.parent_path() / path;
-}
-
 MusicLibrary loadMusic(const Show& show, const std::filesystem::path& showFile, std::vector<Failure>& failures) {
   MusicLibrary library;
   for (const auto& score : show.scores) {
     if (score->audio.empty() || library.contains(score->audio)) continue;
-    const auto analysed = analyseAudio(audioPath(showFile, score->audio));
+    const auto analysed = analyseAudio(besideFile(showFile, score->audio));
     if (analysed)
       library[score->audio] = (*analysed)->features;
     else

@@ -22,9 +22,6 @@ struct AnalysedAudio {
 /// Decodes and analyses; takes about a second for a minute of music.
 Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem::path& path);
 
-/// Where the audio that a show names lies: relative names are beside the show file.
-std::filesystem::path audioPath(const std::filesystem::path& showFile, const std::string& name);
-
 /// Features of all audio files of `show`; why a file gives none is added to `failures`.
 MusicLibrary loadMusic(const Show& show, const std::filesystem::path& showFile, std::vector<Failure>& failures);
 

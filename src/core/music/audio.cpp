@@ -5,40 +5,12 @@
 #include <cmath>
 #include <numbers>
 
-extern "C" {
-#include <libavcodec/avcodec.h>
-#include <libavformat/avformat.h>
-#include <libavutil/channel_layout.h>
-#include <libavutil/opt.h>
-#include <libswresample/swresample.h>
-}
+#include "core/media/ffmpeg.h"
 
 namespace chispa {
 namespace {
 
 constexpr std::size_t kMostFrames = std::size_t{4} * 3600 * AudioClip::kRate;
-
-struct FormatCloser {
-  void operator()(AVFormatContext* c) const { avformat_close_input(&c); }
-};
-struct CodecFreer {
-  void operator()(AVCodecContext* c) const { avcodec_free_context(&c); }
-};
-struct FrameFreer {
-  void operator()(AVFrame* f) const { av_frame_free(&f); }
-};
-struct PacketFreer {
-  void operator()(AVPacket* p) const { av_packet_free(&p); }
-};
-struct SwrFreer {
-  void operator()(SwrContext* s) const { swr_free(&s); }
-};
-
-std::string errorText(int code) {
-  char text[AV_ERROR_MAX_STRING_SIZE] = {};
-  av_strerror(code, text, sizeof text);
-  return text;
-}
 
 /// One decoding run over one file.
 class Decoder {
@@ -47,7 +19,7 @@ class Decoder {
 
   Result<std::shared_ptr<const AudioClip>> run() {
     if (const Outcome opened = open(); !opened) return opened.failure();
-    std::unique_ptr<AVPacket, PacketFreer> packet(av_packet_alloc());
+    ffmpeg::Packet packet(av_packet_alloc());
     while (av_read_frame(format_.get(), packet.get()) >= 0) {
       // A damaged packet loses its own sound only.
       if (packet->stream_index == stream_ && avcodec_send_packet(codec_.get(), packet.get()) >= 0) takeFrames();
@@ -70,7 +42,7 @@ class Decoder {
     av_log_set_level(AV_LOG_QUIET);
     AVFormatContext* raw = nullptr;
     if (const int code = avformat_open_input(&raw, path_.c_str(), nullptr, nullptr); code < 0)
-      return fail("The audio file cannot be opened (" + errorText(code) + ")");
+      return fail("The audio file cannot be opened (" + ffmpeg::errorText(code) + ")");
     format_.reset(raw);
     if (avformat_find_stream_info(raw, nullptr) < 0) return fail("The audio file cannot be understood");
     const AVCodec* codec = nullptr;
@@ -113,10 +85,10 @@ class Decoder {
 
   std::string path_;
   int stream_ = -1;
-  std::unique_ptr<AVFormatContext, FormatCloser> format_;
-  std::unique_ptr<AVCodecContext, CodecFreer> codec_;
-  std::unique_ptr<SwrContext, SwrFreer> swr_;
-  std::unique_ptr<AVFrame, FrameFreer> frame_{av_frame_alloc()};
+  ffmpeg::Format format_;
+  ffmpeg::Codec codec_;
+  ffmpeg::Resampler swr_;
+  ffmpeg::Frame frame_{av_frame_alloc()};
   std::shared_ptr<AudioClip> clip_ = std::make_shared<AudioClip>();
 };
 

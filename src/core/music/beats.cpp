@@ -2,6 +2,7 @@
 #include "core/music/beats.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <numeric>
 
@@ -33,71 +34,89 @@ Curve flattened(const Curve& curve) {
   return flat;
 }
 
-double correlationAt(const Curve& curve, std::size_t lag) {
-  double sum = 0;
-  for (std::size_t i = lag; i < curve.size(); ++i) sum += curve[i] * curve[i - lag];
-  return sum / static_cast<double>(curve.size());
-}
+constexpr int kShortest = kRate * 60 / 215;
+constexpr int kLongest = kRate * 60 / 50;
+constexpr int kPeriods = kLongest - kShortest + 1;
 
-/// Frames a beat: the lag whose multiples fit too, weighed towards speeds at which people tap.
-double beatPeriod(const Curve& onset) {
-  constexpr int kShortest = kRate * 60 / 210;
-  constexpr int kLongest = kRate * 60 / 50;
-  constexpr int kMultiples = 4;
-  std::vector<double> correlation(static_cast<std::size_t>(kLongest * kMultiples + 2));
-  for (std::size_t lag = 1; lag < correlation.size() && lag < onset.size(); ++lag)
-    correlation[lag] = correlationAt(onset, lag);
-  double best = 0;
-  double bestPeriod = kRate / 2.0;
-  for (double period = kShortest; period <= kLongest; period += 0.25) {
-    double fit = 0;
-    for (int k = 1; k <= kMultiples; ++k) {
-      const double at = period * k;
-      const auto low = static_cast<std::size_t>(at);
-      const double share = at - static_cast<double>(low);
-      fit += (correlation[low] * (1 - share) + correlation[low + 1] * share) / k;
-    }
-    constexpr double kPreferred_bpm = 125;
-    constexpr double kOctaves = 0.9;
-    const double octaves = std::log2(60.0 * kRate / period / kPreferred_bpm) / kOctaves;
-    fit *= std::exp(-0.5 * octaves * octaves);
-    if (fit > best) {
-      best = fit;
-      bestPeriod = period;
-    }
+/// The largest value within two frames: an onset that is a little early or late still counts.
+Curve widened(const Curve& curve) {
+  constexpr std::ptrdiff_t kReach = 1;
+  Curve wide(curve.size());
+  for (std::ptrdiff_t i = 0; i < std::ssize(curve); ++i) {
+    const auto from = curve.begin() + std::max<std::ptrdiff_t>(0, i - kReach);
+    const auto to = curve.begin() + std::min(std::ssize(curve), i + kReach + 1);
+    wide[static_cast<std::size_t>(i)] = 0.4f * *std::max_element(from, to) + 0.6f * curve[static_cast<std::size_t>(i)];
   }
-  return best > 0 ? bestPeriod : 0;
+  return wide;
 }
 
-/// Frames of the beats: the chain of onsets about one period apart whose sum is greatest.
-std::vector<std::size_t> trackBeats(const Curve& onset, double period) {
-  constexpr double kTightness = 100;
-  const auto n = std::ssize(onset);
-  std::vector<double> total(onset.size());
-  std::vector<std::ptrdiff_t> previous(onset.size(), -1);
-  const auto nearest = static_cast<std::ptrdiff_t>(period / 2);
-  const auto farthest = static_cast<std::ptrdiff_t>(period * 2);
-  for (std::ptrdiff_t i = 0; i < n; ++i) {
-    double best = 0;
-    std::ptrdiff_t from = -1;
-    for (std::ptrdiff_t back = nearest; back <= farthest && back <= i; ++back) {
-      const double off = std::log(static_cast<double>(back) / period);
-      const double score = total[static_cast<std::size_t>(i - back)] - kTightness * off * off;
-      if (score > best) {
-        best = score;
-        from = i - back;
+/// What a beat of each period earns beside its onset: speeds at which people tap are preferred.
+std::array<float, kPeriods> periodFavours() {
+  constexpr double kPreferred_bpm = 112;
+  constexpr double kOctaves = 0.75;
+  constexpr double kWeight = 0.16;
+  std::array<float, kPeriods> favours{};
+  for (int p = 0; p < kPeriods; ++p) {
+    const double octaves = std::log2(60.0 * kRate / (kShortest + p) / kPreferred_bpm) / kOctaves;
+    favours[static_cast<std::size_t>(p)] = static_cast<float>(-kWeight * octaves * octaves);
+  }
+  return favours;
+}
+
+/// Frames of the beats: over the whole piece the chain of onsets, each one period behind the one before, whose sum is
+/// greatest, where the period may drift. A state is a frame at which a beat falls and the period that led to it (the bar
+/// pointer of N. Whiteley, A. T. Cemgil and S. Godsill, 2006, on beats alone, solved by Viterbi's algorithm).
+std::vector<std::size_t> trackBeats(const Curve& flat) {
+  constexpr float kBias = 0.5f;
+  constexpr float kDrift = 260;
+  constexpr int kMostDrift = 9;
+  constexpr std::uint8_t kFirst = 255;
+  const Curve onset = widened(flat);
+  const auto favours = periodFavours();
+  const std::size_t n = onset.size();
+  constexpr std::size_t kHeld = kLongest + 1;
+  std::vector<std::array<float, kPeriods>> held(kHeld);
+  std::vector<std::array<std::uint8_t, kPeriods>> from(n);
+  std::pair<std::size_t, int> last{0, 0};
+  float best = -1e9f;
+  for (std::size_t i = 0; i < n; ++i) {
+    auto& now = held[i % kHeld];
+    for (int p = 0; p < kPeriods; ++p) {
+      const int period = kShortest + p;
+      const auto at = static_cast<std::size_t>(p);
+      // Each second counts alike, whatever the speed: a slow beat earns more than a fast one.
+      const float weight = std::sqrt(static_cast<float>(period) / 50);
+      const float own = weight * (onset[i] - kBias) + weight * favours[at];
+      float most = 0;
+      from[i][at] = kFirst;
+      if (i >= static_cast<std::size_t>(period)) {
+        const auto& before = held[(i - static_cast<std::size_t>(period)) % kHeld];
+        const int low = std::max(0, p - kMostDrift);
+        const int high = std::min(kPeriods - 1, p + kMostDrift);
+        for (int q = low; q <= high; ++q) {
+          const float change = static_cast<float>(p - q) / static_cast<float>(period);
+          const float score = before[static_cast<std::size_t>(q)] - kDrift * change * change;
+          if (score > most) {
+            most = score;
+            from[i][at] = static_cast<std::uint8_t>(q);
+          }
+        }
+      }
+      now[at] = own + most;
+      if (i + static_cast<std::size_t>(kLongest) >= n && now[at] > best) {
+        best = now[at];
+        last = {i, p};
       }
     }
-    total[static_cast<std::size_t>(i)] = onset[static_cast<std::size_t>(i)] + best;
-    previous[static_cast<std::size_t>(i)] = from;
   }
-  // The last beat is the best end within the last two periods; silence behind it has no beats.
-  std::ptrdiff_t last = n - 1;
-  for (std::ptrdiff_t i = std::max<std::ptrdiff_t>(0, n - 1 - farthest); i < n; ++i)
-    if (total[static_cast<std::size_t>(i)] > total[static_cast<std::size_t>(last)]) last = i;
   std::vector<std::size_t> beats;
-  for (std::ptrdiff_t i = last; i >= 0; i = previous[static_cast<std::size_t>(i)])
-    beats.push_back(static_cast<std::size_t>(i));
+  for (auto [i, p] = last;;) {
+    beats.push_back(i);
+    const std::uint8_t before = from[i][static_cast<std::size_t>(p)];
+    if (before == kFirst) break;
+    i -= static_cast<std::size_t>(kShortest + p);
+    p = before;
+  }
   std::reverse(beats.begin(), beats.end());
   return beats;
 }
@@ -127,29 +146,44 @@ Micros refined(const Curve& onset, std::size_t frame) {
 
 struct Metre {
   int beats = 4;
-  int firstBeat = 0;
+  /// For each beat whether a bar begins on it.
+  std::vector<bool> isFirst;
 };
 
-/// Metre and phase by how far the low onsets of down-beats stand above those of the other beats.
+/// Bars by how the weight of beats repeats: for each metre the best course through its beats, which may begin anew where a
+/// bar was cut or drawn out; the metre whose bars stand out more wins.
 Metre findMetre(const std::vector<float>& weight) {
+  constexpr double kBreak = 6;
   Metre best;
-  double bestContrast = -1e9;
+  double bestScore = -1e9;
   for (const int beats : {3, 4}) {
-    for (int phase = 0; phase < beats; ++phase) {
-      double on = 0;
-      double off = 0;
-      int ons = 0;
-      int offs = 0;
-      for (int i = 0; i < std::ssize(weight); ++i) {
-        const bool down = i % beats == phase;
-        (down ? on : off) += weight[static_cast<std::size_t>(i)];
-        ++(down ? ons : offs);
+    const auto m = static_cast<std::size_t>(beats);
+    std::vector<std::vector<double>> total(weight.size(), std::vector<double>(m));
+    std::vector<std::vector<std::size_t>> from = std::vector<std::vector<std::size_t>>(weight.size(), std::vector<std::size_t>(m));
+    for (std::size_t i = 0; i < weight.size(); ++i)
+      for (std::size_t p = 0; p < m; ++p) {
+        // Weights are centred, so that a first beat earns what the others of its bar lose.
+        const double own = p == 0 ? static_cast<double>(weight[i]) : -static_cast<double>(weight[i]) / static_cast<double>(m - 1);
+        double most = i == 0 ? 0 : total[i - 1][(p + m - 1) % m];
+        from[i][p] = (p + m - 1) % m;
+        for (std::size_t q = 0; i > 0 && q < m; ++q)
+          if (total[i - 1][q] - kBreak > most) {
+            most = total[i - 1][q] - kBreak;
+            from[i][p] = q;
+          }
+        total[i][p] = own + most;
       }
-      const double contrast = on / std::max(1, ons) - off / std::max(1, offs);
-      if (contrast > bestContrast) {
-        bestContrast = contrast;
-        best = {beats, phase};
-      }
+    const auto end = std::max_element(total.back().begin(), total.back().end());
+    // A bar of four has more beats to lose on; per bar both count alike.
+    const double score = *end * static_cast<double>(m - 1) / static_cast<double>(m);
+    if (score <= bestScore) continue;
+    bestScore = score;
+    best.beats = beats;
+    best.isFirst.assign(weight.size(), false);
+    auto p = static_cast<std::size_t>(end - total.back().begin());
+    for (std::size_t i = weight.size(); i-- > 0;) {
+      best.isFirst[i] = p == 0;
+      p = from[i][p];
     }
   }
   return best;
@@ -168,9 +202,7 @@ FoundBeats findBeats(const SpectralFrames& frames) {
   FoundBeats found;
   const Curve onset = flattened(frames.onset);
   if (onset.empty() || *std::max_element(onset.begin(), onset.end()) <= 0) return found;
-  const double period = beatPeriod(onset);
-  if (period <= 0) return found;
-  auto beats = trackBeats(onset, period);
+  auto beats = trackBeats(onset);
   trimSilence(beats, onset);
   if (beats.size() < 2) return found;
   const Curve low = flattened(frames.lowOnset);
@@ -179,10 +211,20 @@ FoundBeats findBeats(const SpectralFrames& frames) {
     found.beats.push_back(refined(onset, beat));
     weight.push_back(peakNear(low, beat));
   }
+  const float mean = std::accumulate(weight.begin(), weight.end(), 0.f) / static_cast<float>(weight.size());
+  // Centred and at a common size, so that breaking a bar costs the same in every piece.
+  double square = 0;
+  for (float& w : weight) {
+    w -= mean;
+    square += static_cast<double>(w) * static_cast<double>(w);
+  }
+  const auto deviation = static_cast<float>(std::sqrt(square / static_cast<double>(weight.size())));
+  if (deviation > 1e-6f)
+    for (float& w : weight) w /= deviation;
   const Metre metre = findMetre(weight);
   found.beatsPerBar = metre.beats;
-  for (auto i = static_cast<std::size_t>(metre.firstBeat); i < found.beats.size(); i += static_cast<std::size_t>(metre.beats))
-    found.bars.push_back(found.beats[i]);
+  for (std::size_t i = 0; i < found.beats.size(); ++i)
+    if (metre.isFirst[i]) found.bars.push_back(found.beats[i]);
   const double span = seconds(found.beats.back() - found.beats.front());
   found.tempo_bpm = 60.0 * static_cast<double>(found.beats.size() - 1) / span;
   return found;

@@ -15,9 +15,8 @@ struct FoundBeats {
   int beatsPerBar = 0;
 };
 
-/// Finds tempo by the autocorrelation of the onset curve, beats by dynamic programming over the whole piece
-/// (D. Ellis, "Beat Tracking by Dynamic Programming", 2007), then the metre (3 or 4) and down-beat on which low
-/// onsets fall. Empty if nothing sounds.
+/// Finds beats over the whole piece at once, the speed drifting with it (Viterbi's algorithm over beat and period), then
+/// the metre (3 or 4) and the first beats of bars, on which low onsets fall. Empty if nothing sounds.
 FoundBeats findBeats(const SpectralFrames& frames);
 
 /// Instants at which something new sounds: peaks of the onset curve that stand out from what is around them.

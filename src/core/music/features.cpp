@@ -22,6 +22,15 @@ float MusicFeatures::at(const std::vector<float>& curve, Micros t) {
   return curve[i] + (curve[i + 1] - curve[i]) * share;
 }
 
+float MusicFeatures::onsetAt(std::size_t range, Micros t) const {
+  const auto& all = onsets[std::min(range, kRanges - 1)];
+  const auto after = std::upper_bound(all.begin(), all.end(), t);
+  if (after == all.begin()) return 0;
+  constexpr double kFades_s = 0.5;
+  const double age = seconds(t - *std::prev(after)) / kFades_s;
+  return age >= 1 ? 0 : static_cast<float>((1 - age) * (1 - age));
+}
+
 MusicGrid::MusicGrid(std::vector<Micros> beats, std::vector<Micros> bars)
     : beats_(std::move(beats)), bars_(std::move(bars)) {
   if (beats_.size() < 2) beats_ = plainGrid(kPlainBeat);
@@ -36,6 +45,18 @@ double MusicGrid::position(const std::vector<Micros>& marks, Micros t) {
   const auto from = marks[static_cast<std::size_t>(next - 1)];
   const auto gap = std::max(marks[static_cast<std::size_t>(next)] - from, Micros(1));
   return static_cast<double>(next - 1) + seconds(t - from) / seconds(gap);
+}
+
+Micros MusicGrid::instant(const std::vector<Micros>& marks, double position) {
+  if (marks.size() < 2) return micros(position);
+  const auto gap = std::clamp<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(std::floor(position)), 0, std::ssize(marks) - 2);
+  const Micros from = marks[static_cast<std::size_t>(gap)];
+  return from + micros((position - static_cast<double>(gap)) * seconds(marks[static_cast<std::size_t>(gap + 1)] - from));
+}
+
+Micros MusicGrid::beatLength(Micros t) const {
+  const double beat = std::floor(beatAt(t) + 1e-6);
+  return std::max(Micros(1000), instant(beats_, beat + 1) - instant(beats_, beat));
 }
 
 double MusicGrid::beatInBarAt(Micros t) const {

@@ -19,7 +19,12 @@ struct MusicFeatures {
 
   std::vector<float> level;
   std::array<std::vector<float>, kBands> bands;
+  /// Instants at which something new sounds, low, middle and high, in order of time.
+  static constexpr std::size_t kRanges = 3;
+  std::array<std::vector<Micros>, kRanges> onsets;
 
+  /// 1 at an onset of `range`, fading to nothing within half a second; 0 before the first.
+  float onsetAt(std::size_t range, Micros t) const;
   /// Value of a curve at `t`, interpolated; 0 outside the piece.
   static float at(const std::vector<float>& curve, Micros t);
 };
@@ -36,11 +41,18 @@ class MusicGrid {
 
   double beatAt(Micros t) const { return position(beats_, t); }
   double barAt(Micros t) const { return position(bars_, t); }
+  /// Where bar `bar` begins, whole or not.
+  Micros barStart(double bar) const { return instant(bars_, bar); }
+  /// Where beat `beat` falls, whole or not.
+  Micros beatStart(double beat) const { return instant(beats_, beat); }
+  /// How long the beat lasts that `t` lies in.
+  Micros beatLength(Micros t) const;
   /// Beats since the bar began, 0 on the down-beat.
   double beatInBarAt(Micros t) const;
 
  private:
   static double position(const std::vector<Micros>& marks, Micros t);
+  static Micros instant(const std::vector<Micros>& marks, double position);
 
   std::vector<Micros> beats_;
   std::vector<Micros> bars_;

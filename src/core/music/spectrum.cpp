@@ -109,7 +109,7 @@ SpectralFrames analyseSpectrum(const AudioClip& clip) {
     std::vector<float> levels = bandLevels(power, fine);
     auto& before = history[frame % kBack];
     out.onset.push_back(frame < kBack ? 0 : riseOf(levels, before, kFluxBands));
-    out.lowOnset.push_back(frame < kBack ? 0 : riseOf(levels, before, kFluxBands / 4));
+    out.lowOnset.push_back(frame < kBack ? 0 : riseOf(levels, before, kFluxBands / 6));
     before = std::move(levels);
     const auto wide = bandLevels(power, coarse);
     std::copy(wide.begin(), wide.end(), out.bands.emplace_back().begin());

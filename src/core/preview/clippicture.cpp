@@ -27,17 +27,18 @@ std::vector<std::size_t> cellOfRow(const ZoneCells& cells, int height) {
 
 }  // namespace
 
-ClipPicture drawClip(const CompiledClip& clip, const ZoneCells& cells, const MusicGrid& grid,
-                     const MusicFeatures* features, TimeSpan span, int width, int height) {
+ClipPicture drawClips(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, TimeSpan span, int width, int height) {
   ClipPicture picture{width, height, std::vector<std::uint8_t>(static_cast<std::size_t>(width * height) * 4, 0)};
   for (std::size_t i = 3; i < picture.rgba.size(); i += 4) picture.rgba[i] = 255;
-  if (!clip.effect || cells.count() == 0) return picture;
+  if (cells.count() == 0) return picture;
   const auto rows = cellOfRow(cells, height);
   Renderer renderer;
+  std::size_t most = static_cast<std::size_t>(cells.count());
+  for (const CompiledStave& stave : score.staves) most = std::max(most, static_cast<std::size_t>(stave.cells->count()));
+  renderer.prepare(most);
   for (int x = 0; x < width; ++x) {
-    const Micros t = span.from + span.length * (2 * x + 1) / (2 * width);
-    renderer.renderClip(clip, cells, grid, features, t);
-    const LightBuffer& light = renderer.clipLight();
+    renderer.renderClips(score, clips, cells, span.from + span.length * (2 * x + 1) / (2 * width));
+    const LightBuffer& light = renderer.zoneLight();
     for (int row = 0; row < height; ++row) {
       const std::size_t cell = rows[static_cast<std::size_t>(row)];
       const Srgb8 c = toSrgb8({light.r[cell], light.g[cell], light.b[cell]});

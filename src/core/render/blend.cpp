@@ -29,6 +29,18 @@ void mask(LightBuffer& base, const LightBuffer& top, std::size_t cells, float st
   }
 }
 
+void cutOut(LightBuffer& base, const LightBuffer& top, std::size_t cells, float strength) noexcept {
+  for (std::size_t i = 0; i < cells; ++i) {
+    // How bright the layer below is decides how much of this one shows in its place.
+    const float keep = std::min(1.f, std::max({base.r[i], base.g[i], base.b[i]}));
+    const auto mix = [&](float under, float over) { return under + (over * keep - under) * strength; };
+    base.r[i] = mix(base.r[i], top.r[i]);
+    base.g[i] = mix(base.g[i], top.g[i]);
+    base.b[i] = mix(base.b[i], top.b[i]);
+    base.a[i] = mix(base.a[i], top.a[i]);
+  }
+}
+
 }  // namespace
 
 void blendOnto(LightBuffer& base, const LightBuffer& top, std::size_t cells, Blend blend, float strength) noexcept {
@@ -45,6 +57,8 @@ void blendOnto(LightBuffer& base, const LightBuffer& top, std::size_t cells, Ble
       return eachChannel(base, top, cells, strength, [](float b, float t, float) { return b + t - b * t; });
     case Blend::Mask:
       return mask(base, top, cells, strength);
+    case Blend::CutOut:
+      return cutOut(base, top, cells, strength);
   }
 }
 

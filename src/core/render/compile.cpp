@@ -18,7 +18,7 @@ std::vector<Micros> instantsOf(const Score& score, LaneKind kind) {
 /// Compiles the scores of one show; what they share (cells, palettes) is made once.
 class Compiler {
  public:
-  Compiler(const Show& show, const MusicLibrary& music, CompiledShow& out) : show_(show), music_(music), out_(out) {}
+  Compiler(const Show& show, const MusicLibrary& music, const MediaLibrary& media, CompiledShow& out) : show_(show), music_(music), media_(media), out_(out) {}
 
   CompiledScore compileScore(const Score& score) {
     CompiledScore compiled;
@@ -26,8 +26,15 @@ class Compiler {
     compiled.length = score.length;
     compiled.grid = gridOf(score);
     if (const auto found = music_.find(score.audio); found != music_.end()) compiled.features = found->second;
+    compiled.audioStart = score.audioStart;
     std::unordered_map<ZoneId, std::vector<const Clip*>> byZone;
-    for (const auto& clip : score.clips) byZone[clip->zone].push_back(clip.get());
+    std::vector<Clip> fromBlocks;
+    for (const auto& clip : score.clips)
+      if (clip->block)
+        for (Clip& one : unfolded(show_, *clip)) fromBlocks.push_back(std::move(one));
+    for (const auto& clip : score.clips)
+      if (!clip->block) byZone[clip->zone].push_back(clip.get());
+    for (const Clip& clip : fromBlocks) byZone[clip.zone].push_back(&clip);
     for (auto stave = score.staves.rbegin(); stave != score.staves.rend(); ++stave) {
       const Zone* zone = find(show_.zones, *stave);
       if (zone) compiled.staves.push_back(compileStave(*zone, byZone[*stave]));
@@ -41,13 +48,25 @@ class Compiler {
     stave.zone = zone.id;
     stave.cells = cellsFor(zone);
     for (const Clip* clip : clips) {
-      CompiledClip compiled = compileClip(*clip, paletteFor(clip->palette));
+      CompiledClip compiled = compileClip(*clip, paletteFor(clip->palette), media_);
       if (compiled.effect) stave.clips.push_back(std::move(compiled));
     }
     std::stable_sort(stave.clips.begin(), stave.clips.end(), [](const CompiledClip& a, const CompiledClip& b) {
       return std::pair(a.layer, a.start) < std::pair(b.layer, b.start);
     });
+    crossFade(stave.clips);
     return stave;
+  }
+
+  /// Where two neighbours of a layer overlap, one passes into the other.
+  static void crossFade(std::vector<CompiledClip>& clips) {
+    for (std::size_t i = 1; i < clips.size(); ++i) {
+      CompiledClip& before = clips[i - 1];
+      CompiledClip& after = clips[i];
+      // One that lies within the other covers it like a layer above.
+      if (before.layer != after.layer || before.end() <= after.start || before.end() >= after.end()) continue;
+      after.crossIn = before.crossOut = before.end() - after.start;
+    }
   }
 
   std::shared_ptr<const ZoneCells> cellsFor(const Zone& zone) {
@@ -67,6 +86,7 @@ class Compiler {
 
   const Show& show_;
   const MusicLibrary& music_;
+  const MediaLibrary& media_;
   CompiledShow& out_;
   std::unordered_map<ZoneId, std::shared_ptr<const ZoneCells>> cells_;
   std::unordered_map<PaletteId, std::shared_ptr<const PaletteTable>> palettes_;
@@ -83,21 +103,80 @@ std::shared_ptr<const PaletteTable> tableOf(const Show& show, PaletteId id) {
   return std::make_shared<const PaletteTable>(palette ? *palette : Palette{});
 }
 
-CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> palette) {
+namespace {
+
+std::optional<CompiledMotion> compileMotion(const Effect& effect, const std::string& key, const Motion& motion) {
+  CompiledMotion compiled;
+  compiled.motion = motion;
+  if (key != kStrengthKey) {
+    const auto index = paramIndex(effect, key);
+    if (!index || effect.params[*index].kind != ParamKind::Number) return std::nullopt;
+    compiled.param = *index;
+    compiled.least = effect.params[*index].low;
+    compiled.most = effect.params[*index].high;
+  }
+  if (motion.driver != Driver::Parameter) return compiled;
+  const auto follows = paramIndex(effect, motion.parameter);
+  if (!follows || effect.params[*follows].kind != ParamKind::Number || follows == compiled.param) return std::nullopt;
+  compiled.follows = *follows;
+  compiled.followsLeast = effect.params[*follows].low;
+  compiled.followsMost = effect.params[*follows].high;
+  return compiled;
+}
+
+}  // namespace
+
+std::vector<Clip> unfolded(const Show& show, const Clip& clip) {
+  if (!clip.block) return {clip};
+  std::vector<Clip> clips;
+  const Block* block = find(show.blocks, clip.block);
+  if (!block) return clips;
+  for (const auto& part : block->clips) {
+    // Blocks do not stand in blocks.
+    if (part->block || part->start >= clip.length) continue;
+    Clip one = *part;
+    one.zone = part->zone ? part->zone : clip.zone;
+    one.start += clip.start;
+    one.length = std::min(one.length, clip.end() - one.start);
+    one.whole = one.whole.count() > 0 ? one.whole : micros(seconds(part->length) * part->speed) + part->slip;
+    one.layer += clip.layer;
+    one.strength *= clip.strength;
+    one.seed ^= clip.seed;
+    clips.push_back(std::move(one));
+  }
+  return clips;
+}
+
+CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> palette, const MediaLibrary& media) {
   CompiledClip compiled;
   compiled.id = clip.id;
   compiled.effect = findEffect(clip.effect);
-  if (compiled.effect) compiled.params = ParamPack(compiled.effect->params, clip.params);
   compiled.start = clip.start;
   compiled.length = clip.length;
   compiled.fadeIn = clip.fadeIn;
   compiled.fadeOut = clip.fadeOut;
+  compiled.fadeShape = clip.fadeShape;
+  compiled.slip = clip.slip;
+  compiled.speed = clip.speed;
+  compiled.whole = clip.whole;
   compiled.layer = clip.layer;
   compiled.blend = clip.blend;
   compiled.strength = static_cast<float>(std::clamp(clip.strength, 0.0, 1.0));
   compiled.seed = clip.seed;
   compiled.palette = std::move(palette);
+  if (!compiled.effect) return compiled;
+  const Effect& effect = *compiled.effect;
+  compiled.params = ParamPack(effect.params, clip.params);
+  if (effect.prepare) compiled.prepared = effect.prepare(compiled.params, media);
+  if (!effect.params.empty() && effect.params.front().kind == ParamKind::Zone) compiled.source = ZoneId{static_cast<std::uint32_t>(compiled.params.number(0))};
+  for (const auto& [key, motion] : clip.motions)
+    if (auto made = compileMotion(effect, key, motion)) compiled.motions.push_back(*std::move(made));
   return compiled;
+}
+
+const CompiledStave* CompiledScore::staveOf(ZoneId zone) const {
+  const auto found = std::find_if(staves.begin(), staves.end(), [zone](const auto& stave) { return stave.zone == zone; });
+  return found == staves.end() ? nullptr : &*found;
 }
 
 const CompiledScore* CompiledShow::scoreOf(ScoreId id) const {
@@ -105,14 +184,14 @@ const CompiledScore* CompiledShow::scoreOf(ScoreId id) const {
   return found == scores.end() ? nullptr : &*found;
 }
 
-std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary& music) {
+std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary& music, const MediaLibrary& media) {
   auto compiled = std::make_shared<CompiledShow>();
   compiled->map = mapPixels(show);
   compiled->patch = derivePatch(show);
   compiled->power = powerChains(show);
   compiled->budget = std::make_unique<const PowerBudget>(show, compiled->power);
   compiled->packer = std::make_unique<const Packer>(show, compiled->map, compiled->patch, *compiled->budget);
-  Compiler compiler(show, music, *compiled);
+  Compiler compiler(show, music, media, *compiled);
   for (const auto& score : show.scores) compiled->scores.push_back(compiler.compileScore(*score));
   return compiled;
 }

@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "core/effect/effect.h"
+#include "core/media/media.h"
 #include "core/render/frame.h"
 #include "core/wire/pack.h"
 #include "core/wire/patch.h"
@@ -11,20 +12,49 @@
 
 namespace chispa {
 
+/// A motion with everything looked up.
+struct CompiledMotion {
+  /// The parameter that moves; kStrength for the clip's strength.
+  static constexpr std::size_t kStrength = static_cast<std::size_t>(-1);
+  std::size_t param = kStrength;
+  Motion motion;
+  /// Bounds of what moves.
+  double least = 0;
+  double most = 1;
+  /// For Driver::Parameter: which, and its range.
+  std::size_t follows = 0;
+  double followsLeast = 0;
+  double followsMost = 1;
+};
+
 /// A clip with everything looked up.
 struct CompiledClip {
   ClipId id;
   const Effect* effect = nullptr;
   ParamPack params;
+  std::shared_ptr<const Prepared> prepared;
   std::shared_ptr<const PaletteTable> palette;
   Micros start{0};
   Micros length{0};
   Micros fadeIn{0};
   Micros fadeOut{0};
+  FadeShape fadeShape = FadeShape::Even;
+  /// How long it and the clip before it on its layer pass into each other, at its beginning and at its end.
+  Micros crossIn{0};
+  Micros crossOut{0};
+  Micros slip{0};
+  double speed = 1;
+  Micros whole{0};
   int layer = 0;
   Blend blend = Blend::Normal;
   float strength = 1;
   std::uint32_t seed = 1;
+  std::vector<CompiledMotion> motions;
+  /// The zone whose light it shows, if it shows another's.
+  ZoneId source;
+
+  Micros end() const { return start + length; }
+  bool isActiveAt(Micros t) const { return t >= start && t < end(); }
 };
 
 /// One zone's lane: its cells and its clips, lowest layer first.
@@ -41,6 +71,10 @@ struct CompiledScore {
   std::vector<CompiledStave> staves;
   MusicGrid grid;
   std::shared_ptr<const MusicFeatures> features;
+  Micros audioStart{0};
+
+  /// The lane of `zone`, or null.
+  const CompiledStave* staveOf(ZoneId zone) const;
 };
 
 /// A show made ready to play: immutable, shared between threads without locks.
@@ -57,11 +91,15 @@ struct CompiledShow {
   const CompiledScore* scoreOf(ScoreId id) const;
 };
 
-/// Compiles all of `show`; `music` holds the features of its audio files.
-std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary& music = {});
+/// Compiles all of `show`; `music` holds the features of its audio files, `media` its pictures.
+std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary& music = {}, const MediaLibrary& media = {});
 
 /// Compiles one clip on its own, for the pictures that are drawn of it too.
-CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> palette);
+CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> palette, const MediaLibrary& media);
+
+/// The clips that `clip` stands for: itself, or those of its block, moved to where it stands, cut to its length and on the
+/// zones they play on.
+std::vector<Clip> unfolded(const Show& show, const Clip& clip);
 
 /// The table of the palette `id`; black if the show has none such.
 std::shared_ptr<const PaletteTable> tableOf(const Show& show, PaletteId id);

@@ -2,7 +2,9 @@
 #include "core/render/renderer.h"
 
 #include <algorithm>
+#include <cmath>
 
+#include "core/effect/curves.h"
 #include "core/render/blend.h"
 
 namespace chispa {
@@ -36,75 +38,188 @@ void layOnPixels(const LightBuffer& light, const ZoneCells& cells, PixelFrame& f
   }
 }
 
-bool isActive(const CompiledClip& clip, Micros t) { return t >= clip.start && t < clip.start + clip.length; }
+float shaped(FadeShape shape, float u) {
+  switch (shape) {
+    case FadeShape::Soft: return easeBetween(0, 1, u);
+    case FadeShape::Late: return u * u;
+    case FadeShape::Early: return 1 - (1 - u) * (1 - u);
+    case FadeShape::Even: break;
+  }
+  return u;
+}
+
+double curveAt(const std::vector<CurvePoint>& points, double at) {
+  if (points.empty()) return 0;
+  const auto next = std::upper_bound(points.begin(), points.end(), at, [](double u, const CurvePoint& point) { return u < point.at; });
+  if (next == points.begin()) return points.front().value;
+  if (next == points.end()) return points.back().value;
+  const CurvePoint& from = *std::prev(next);
+  const double gap = next->at - from.at;
+  return gap > 0 ? from.value + (next->value - from.value) * (at - from.at) / gap : next->value;
+}
+
+/// All channels of `light` times `share`; of the first `count` cells.
+void scale(LightBuffer& light, std::size_t count, float share) noexcept {
+  for (auto* channel : {&light.r, &light.g, &light.b, &light.a})
+    for (std::size_t i = 0; i < count; ++i) (*channel)[i] *= share;
+}
+
+void addTo(LightBuffer& sum, const LightBuffer& more, std::size_t count) noexcept {
+  const auto add = [count](std::vector<float>& to, const std::vector<float>& from) {
+    for (std::size_t i = 0; i < count; ++i) to[i] = std::min(1.f, to[i] + from[i]);
+  };
+  add(sum.r, more.r);
+  add(sum.g, more.g);
+  add(sum.b, more.b);
+  add(sum.a, more.a);
+}
+
+/// True while the clip behind it on its layer takes over.
+bool isPassing(const CompiledClip& clip, Micros t) { return clip.crossOut.count() > 0 && t >= clip.end() - clip.crossOut; }
+/// How far it has taken over from the clip before it; 1 where there is none.
+float takenOver(const CompiledClip& clip, Micros t) {
+  if (clip.crossIn.count() == 0 || t >= clip.start + clip.crossIn) return 1;
+  return easeBetween(0, 1, static_cast<float>(seconds(t - clip.start) / seconds(clip.crossIn)));
+}
 
 }  // namespace
 
-float presenceAt(const CompiledClip& clip, Micros t) {
+float fadeAt(const CompiledClip& clip, Micros t) noexcept {
   const double in = clip.fadeIn.count() > 0 ? seconds(t - clip.start) / seconds(clip.fadeIn) : 1;
-  const double out = clip.fadeOut.count() > 0 ? seconds(clip.start + clip.length - t) / seconds(clip.fadeOut) : 1;
-  return clip.strength * static_cast<float>(std::clamp(std::min(in, out), 0.0, 1.0));
+  const double out = clip.fadeOut.count() > 0 ? seconds(clip.end() - t) / seconds(clip.fadeOut) : 1;
+  return shaped(clip.fadeShape, static_cast<float>(std::clamp(std::min(in, out), 0.0, 1.0)));
 }
 
-void Renderer::prepare(const CompiledShow& show) {
-  if (clip_.size() >= show.mostCells) return;
-  clip_.resize(show.mostCells);
-  zone_.resize(show.mostCells);
+Renderer::Renderer() {
+  for (Scratch& scratch : scratch_) scratch.params.reserve();
 }
 
-Renderer::Instant Renderer::instantAt(const MusicGrid& grid, const MusicFeatures* features, Micros t) {
-  Instant now{grid.beatAt(t), grid.barAt(t), grid.beatInBarAt(t), 0, {}};
-  if (!features) return now;
-  now.level = MusicFeatures::at(features->level, t);
-  for (std::size_t band = 0; band < now.bands.size(); ++band)
-    now.bands[band] = MusicFeatures::at(features->bands[band], t);
+void Renderer::prepare(std::size_t cells) {
+  if (cells_ >= cells) return;
+  cells_ = cells;
+  for (Scratch& scratch : scratch_) {
+    for (LightBuffer* light : {&scratch.clip, &scratch.before, &scratch.zone}) light->resize(cells);
+    scratch.place.resize(cells);
+  }
+}
+
+Renderer::Instant Renderer::instantAt(const CompiledScore& score, Micros t) noexcept {
+  Instant now{t, score.grid.beatAt(t), score.grid.barAt(t), score.grid.beatInBarAt(t), 0, {}};
+  if (!score.features) return now;
+  const Micros heard = t - score.audioStart;
+  now.level = MusicFeatures::at(score.features->level, heard);
+  for (std::size_t band = 0; band < now.bands.size(); ++band) now.bands[band] = MusicFeatures::at(score.features->bands[band], heard);
   return now;
 }
 
-void Renderer::runEffect(const CompiledClip& clip, const ZoneCells& cells, const MusicGrid& grid, const Instant& now,
-                         Micros t) noexcept {
-  EffectInput in{cells, clip.params, *clip.palette};
+float Renderer::applyMotions(const CompiledScore& score, const CompiledClip& clip, const Instant& now, ParamPack& params) noexcept {
+  float strength = clip.strength;
+  const auto driven = [&](const CompiledMotion& m) -> double {
+    switch (m.motion.driver) {
+      case Driver::Curve: return curveAt(m.motion.points, seconds(now.t - clip.start) / std::max(1e-6, seconds(clip.length)));
+      case Driver::Level: return static_cast<double>(now.level);
+      case Driver::Band: return static_cast<double>(now.bands[static_cast<std::size_t>(m.motion.band)]);
+      case Driver::Onset: return score.features ? static_cast<double>(score.features->onsetAt(static_cast<std::size_t>(m.motion.band), now.t - score.audioStart)) : 0;
+      case Driver::BeatPhase: return static_cast<double>(fraction(now.beat));
+      case Driver::BarPhase: return static_cast<double>(fraction(now.bar));
+      case Driver::Parameter: return m.followsMost > m.followsLeast ? (params.number(m.follows) - m.followsLeast) / (m.followsMost - m.followsLeast) : 0;
+    }
+    return 0;
+  };
+  for (const CompiledMotion& m : clip.motions) {
+    const double value = std::clamp(m.motion.low + (m.motion.high - m.motion.low) * driven(m), m.least, m.most);
+    if (m.param == CompiledMotion::kStrength)
+      strength = static_cast<float>(value);
+    else
+      params.setNumber(m.param, value);
+  }
+  return strength;
+}
+
+std::span<const float> Renderer::placesOf(const CompiledClip& clip, const ParamPack& params, const ZoneCells& cells, std::vector<float>& room) noexcept {
+  const Axis axis = clip.effect->hasAcross() ? params.axis(0) : Axis::Along;
+  if (axis != Axis::Plane) return cells.along(axis);
+  const auto places = std::span(room).first(static_cast<std::size_t>(cells.count()));
+  planePlaces(cells, params.number(params.count() - 2), params.number(params.count() - 1), places);
+  return places;
+}
+
+OtherLight Renderer::otherLight(const CompiledScore& score, const CompiledClip& clip, const ParamPack& params, const Instant& now, std::size_t depth) noexcept {
+  // An echo of an echo is dark.
+  if (!clip.source || depth + 1 >= kDepths) return {};
+  const CompiledStave* stave = score.staveOf(clip.source);
+  if (!stave) return {};
+  const Instant then = instantAt(score, now.t - micros(params.number(1)));
+  LightBuffer& light = scratch_[depth + 1].zone;
+  if (!renderZone(score, stave->clips, *stave->cells, then, depth + 1)) light.clear(static_cast<std::size_t>(stave->cells->count()));
+  return {stave->cells.get(), &light};
+}
+
+float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, const ZoneCells& cells, const Instant& now, std::size_t depth) noexcept {
+  Scratch& scratch = scratch_[depth];
+  float strength = clip.strength;
+  const ParamPack* params = &clip.params;
+  if (!clip.motions.empty()) {
+    scratch.params = clip.params;
+    strength = applyMotions(score, clip, now, scratch.params);
+    params = &scratch.params;
+  }
+  EffectInput in{cells, *params, *clip.palette};
+  in.other = otherLight(score, clip, *params, now, depth);
+  in.place = placesOf(clip, *params, cells, scratch.place);
   in.seed = clip.seed;
-  in.t_s = seconds(t - clip.start);
-  in.length_s = seconds(clip.length);
-  in.bars = now.bar - grid.barAt(clip.start);
-  in.beats = now.beat - grid.beatAt(clip.start);
-  in.scoreBeat = now.beat;
+  in.t_s = seconds(clip.slip) + clip.speed * seconds(now.t - clip.start);
+  in.length_s = clip.whole.count() > 0 ? seconds(clip.whole) : seconds(clip.slip) + clip.speed * seconds(clip.length);
+  in.bars = clip.speed * (now.bar - score.grid.barAt(clip.start)) + score.grid.barAt(clip.start) - score.grid.barAt(clip.start - clip.slip);
+  in.beats = clip.speed * (now.beat - score.grid.beatAt(clip.start)) + score.grid.beatAt(clip.start) - score.grid.beatAt(clip.start - clip.slip);
   in.beatInBar = now.beatInBar;
   in.level = now.level;
   in.bands = now.bands;
-  clip.effect->render(in, clip_);
+  in.music = score.features.get();
+  in.at = now.t - score.audioStart;
+  in.prepared = clip.prepared.get();
+  clip.effect->render(in, scratch.clip);
+  return strength * fadeAt(clip, now.t);
 }
 
-void Renderer::renderStave(const CompiledStave& stave, const MusicGrid& grid, const Instant& now, Micros t,
-                           PixelFrame& frame) noexcept {
-  const auto count = static_cast<std::size_t>(stave.cells->count());
+bool Renderer::renderZone(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, const Instant& now, std::size_t depth) noexcept {
+  Scratch& scratch = scratch_[depth];
+  const auto count = static_cast<std::size_t>(cells.count());
   bool anything = false;
-  for (const CompiledClip& clip : stave.clips) {
-    if (!isActive(clip, t)) continue;
-    if (!anything) zone_.clear(count);
+  for (std::size_t i = 0; i < clips.size(); ++i) {
+    const CompiledClip& clip = clips[i];
+    if (!clip.isActiveAt(now.t) || !clip.effect || isPassing(clip, now.t)) continue;
+    if (!anything) scratch.zone.clear(count);
     anything = true;
-    runEffect(clip, *stave.cells, grid, now, t);
-    blendOnto(zone_, clip_, count, clip.blend, presenceAt(clip, t));
+    const float taken = takenOver(clip, now.t);
+    if (taken < 1) {
+      // Both as one layer: their shares add up to one.
+      const float share = runEffect(score, clips[i - 1], cells, now, depth) * (1 - taken);
+      std::swap(scratch.clip, scratch.before);
+      scale(scratch.before, count, share);
+    }
+    const float presence = runEffect(score, clip, cells, now, depth);
+    if (taken < 1) {
+      scale(scratch.clip, count, presence * taken);
+      addTo(scratch.clip, scratch.before, count);
+      blendOnto(scratch.zone, scratch.clip, count, clip.blend, 1);
+    } else {
+      blendOnto(scratch.zone, scratch.clip, count, clip.blend, presence);
+    }
   }
-  if (anything) layOnPixels(zone_, *stave.cells, frame);
+  return anything;
 }
 
 void Renderer::render(const CompiledScore& score, Micros t, PixelFrame& frame) noexcept {
   frame.clear();
   if (t < Micros(0) || t >= score.length) return;
-  const Instant now = instantAt(score.grid, score.features.get(), t);
-  for (const CompiledStave& stave : score.staves) renderStave(stave, score.grid, now, t, frame);
+  const Instant now = instantAt(score, t);
+  for (const CompiledStave& stave : score.staves)
+    if (renderZone(score, stave.clips, *stave.cells, now, 0)) layOnPixels(scratch_[0].zone, *stave.cells, frame);
 }
 
-void Renderer::renderClip(const CompiledClip& clip, const ZoneCells& cells, const MusicGrid& grid,
-                          const MusicFeatures* features, Micros t) noexcept {
-  const auto count = static_cast<std::size_t>(cells.count());
-  if (clip_.size() < count) clip_.resize(count);
-  runEffect(clip, cells, grid, instantAt(grid, features, t), t);
-  const float presence = presenceAt(clip, t);
-  for (auto* channel : {&clip_.r, &clip_.g, &clip_.b, &clip_.a})
-    for (std::size_t i = 0; i < count; ++i) (*channel)[i] *= presence;
+void Renderer::renderClips(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, Micros t) noexcept {
+  if (!renderZone(score, clips, cells, instantAt(score, t), 0)) scratch_[0].zone.clear(static_cast<std::size_t>(cells.count()));
 }
 
 }  // namespace chispa

@@ -8,37 +8,53 @@ namespace chispa {
 /// scrubbing, playing and exporting give the same frame, bit for bit. One thread at a time.
 class Renderer {
  public:
-  /// Makes room for `show`; the only call that allocates.
-  void prepare(const CompiledShow& show);
+  Renderer();
+
+  /// Makes room for zones of `cells` cells; with the largest of a show, render() allocates nothing.
+  void prepare(std::size_t cells);
+  void prepare(const CompiledShow& show) { prepare(show.mostCells); }
 
   /// Light of `score` at `t` into `frame`, which has a place for each of the show's pixels. Dark beyond the end.
   void render(const CompiledScore& score, Micros t, PixelFrame& frame) noexcept;
 
-  /// Light of one clip on its zone's cells into clipLight(), with its fades and strength.
-  void renderClip(const CompiledClip& clip, const ZoneCells& cells, const MusicGrid& grid,
-                  const MusicFeatures* features, Micros t) noexcept;
-  const LightBuffer& clipLight() const { return clip_; }
+  /// Light of clips of one zone, lowest layer first, into zoneLight(). `score` gives grid and music, and the other zones that
+  /// clips may show. Room must have been made.
+  void renderClips(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, Micros t) noexcept;
+  const LightBuffer& zoneLight() const { return scratch_[0].zone; }
 
  private:
   /// What the clips of the present instant have in common.
   struct Instant {
+    Micros t;
     double beat;
     double bar;
     double beatInBar;
     float level;
     std::array<float, kBands> bands;
   };
-  static Instant instantAt(const MusicGrid& grid, const MusicFeatures* features, Micros t);
-  void runEffect(const CompiledClip& clip, const ZoneCells& cells, const MusicGrid& grid, const Instant& now,
-                 Micros t) noexcept;
-  void renderStave(const CompiledStave& stave, const MusicGrid& grid, const Instant& now, Micros t,
-                   PixelFrame& frame) noexcept;
+  /// Room for one zone; a second one serves the zone that an echo shows.
+  struct Scratch {
+    LightBuffer clip;
+    LightBuffer before;
+    LightBuffer zone;
+    std::vector<float> place;
+    ParamPack params;
+  };
+  static constexpr std::size_t kDepths = 2;
 
-  LightBuffer clip_;
-  LightBuffer zone_;
+  static Instant instantAt(const CompiledScore& score, Micros t) noexcept;
+  bool renderZone(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, const Instant& now, std::size_t depth) noexcept;
+  /// Runs the effect into the depth's `clip`; returns how present the clip is, 0–1.
+  float runEffect(const CompiledScore& score, const CompiledClip& clip, const ZoneCells& cells, const Instant& now, std::size_t depth) noexcept;
+  float applyMotions(const CompiledScore& score, const CompiledClip& clip, const Instant& now, ParamPack& params) noexcept;
+  std::span<const float> placesOf(const CompiledClip& clip, const ParamPack& params, const ZoneCells& cells, std::vector<float>& room) noexcept;
+  OtherLight otherLight(const CompiledScore& score, const CompiledClip& clip, const ParamPack& params, const Instant& now, std::size_t depth) noexcept;
+
+  std::array<Scratch, kDepths> scratch_;
+  std::size_t cells_ = 0;
 };
 
-/// 0–1: how far a clip is faded in at `t`, and not yet out, times its strength.
-float presenceAt(const CompiledClip& clip, Micros t);
+/// 0–1: how far a clip is faded in at `t`, and not yet out, without its strength.
+float fadeAt(const CompiledClip& clip, Micros t) noexcept;
 
 }  // namespace chispa

@@ -9,6 +9,8 @@ inline constexpr int kMostPorts = 512;
 inline constexpr int kMostSkipped = 10'000;
 inline constexpr int kMostGrouped = 1'000;
 inline constexpr double kMostDelay_ms = 500;
+inline constexpr double kSlowest = 0.05;
+inline constexpr double kFastest = 20;
 inline constexpr double kLargest_m = 10'000;
 
 }  // namespace chispa::limits

@@ -9,8 +9,11 @@ namespace chispa {
 
 bool operator==(const Score& a, const Score& b) {
   return a.id == b.id && a.name == b.name && a.audio == b.audio && a.length == b.length &&
-         a.lanes == b.lanes && a.staves == b.staves && sameItems(a.clips, b.clips);
+         a.audioStart == b.audioStart && a.framesPerSecond == b.framesPerSecond && a.lanes == b.lanes && a.staves == b.staves &&
+         a.folders == b.folders && sameItems(a.clips, b.clips);
 }
+
+bool operator==(const Block& a, const Block& b) { return a.id == b.id && a.name == b.name && a.length == b.length && sameItems(a.clips, b.clips); }
 
 const MarkLane* laneOf(const Score& score, LaneKind kind) {
   const auto found =

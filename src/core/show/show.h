@@ -39,6 +39,8 @@ struct Show {
   Items<Controller> controllers;
   Items<Palette> palettes;
   Items<Score> scores;
+  Items<Block> blocks;
+  Items<OwnEffect> ownEffects;
   std::vector<UnreadPart> unread;
   /// The number that the next new thing gets; ids are never used twice.
   std::uint32_t nextId = 1;

@@ -198,6 +198,9 @@ void placeCells(ZoneCells& cells) {
   const auto put = [&](Axis axis, double place) { cells.places[static_cast<std::size_t>(axis)].push_back(static_cast<float>(place)); };
   for (std::size_t i = 0; i < n; ++i) {
     const Vec3& p = cells.position_m[i];
+    cells.indexes.push_back(static_cast<float>(i));
+    cells.columnNumbers.push_back(static_cast<float>(cells.column[i]));
+    cells.rowNumbers.push_back(static_cast<float>(cells.row[i]));
     put(Axis::Along, middle(i, n));
     put(Axis::Columns, middle(static_cast<std::size_t>(cells.column[i]), static_cast<std::size_t>(cells.columns)));
     put(Axis::Rows, middle(static_cast<std::size_t>(cells.row[i]), static_cast<std::size_t>(cells.rows)));
@@ -207,7 +210,59 @@ void placeCells(ZoneCells& cells) {
   }
 }
 
+/// Face of a matrix (square cells), or of strings side by side (stretched to a square).
+void faceOfGrid(ZoneCells& cells, bool isMatrix) {
+  const double across = isMatrix ? std::max(cells.columns, cells.rows) : cells.columns;
+  const double upward = isMatrix ? across : cells.rows;
+  for (std::size_t i = 0; i < cells.column.size(); ++i) {
+    cells.x.push_back(static_cast<float>((2 * cells.column[i] + 1 - cells.columns) / across));
+    cells.y.push_back(static_cast<float>((2 * cells.row[i] + 1 - cells.rows) / upward));
+  }
+}
+
+/// Which cell is where; places that no cell has take the one before them.
+void tablePlaces(ZoneCells& cells) {
+  const auto places = static_cast<std::size_t>(cells.columns) * static_cast<std::size_t>(cells.rows);
+  constexpr std::uint32_t kNone = 0xffffffff;
+  cells.cellOfPlace.assign(places, kNone);
+  for (std::size_t i = 0; i < cells.column.size(); ++i) cells.cellOfPlace[static_cast<std::size_t>(cells.column[i] * cells.rows + cells.row[i])] = static_cast<std::uint32_t>(i);
+  std::uint32_t last = 0;
+  for (std::uint32_t& cell : cells.cellOfPlace) last = cell = cell == kNone ? last : cell;
+}
+
+/// Face of a strand: as it lies in its frame; one that stands upright is a line.
+void faceOfStrand(ZoneCells& cells) {
+  const Vec3 normal = cross(cells.frame.right, cells.frame.up);
+  double wide = 0, deep = 0;
+  for (const Vec3& p : cells.position_m) {
+    const Vec3 off = p - cells.frame.centre_m;
+    wide = std::max({wide, std::abs(dot(off, cells.frame.right)), std::abs(dot(off, cells.frame.up))});
+    deep = std::max(deep, std::abs(dot(off, normal)));
+  }
+  const bool isUpright = wide <= 0 || deep > wide;
+  for (std::size_t i = 0; i < cells.position_m.size(); ++i) {
+    const Vec3 off = cells.position_m[i] - cells.frame.centre_m;
+    cells.x.push_back(isUpright ? 2 * cells.along(Axis::Along)[i] - 1 : static_cast<float>(dot(off, cells.frame.right) / wide));
+    cells.y.push_back(isUpright ? 0 : static_cast<float>(dot(off, cells.frame.up) / wide));
+  }
+}
+
 }  // namespace
+
+void planePlaces(const ZoneCells& cells, double turn_deg, double tilt_deg, std::span<float> out) noexcept {
+  const double level = std::cos(radians(tilt_deg));
+  const Vec3 way{level * std::cos(radians(turn_deg)), level * std::sin(radians(turn_deg)), std::sin(radians(tilt_deg))};
+  float low = std::numeric_limits<float>::max();
+  float high = -low;
+  const std::size_t count = cells.position_m.size();
+  for (std::size_t i = 0; i < count; ++i) {
+    out[i] = static_cast<float>(dot(cells.position_m[i], way));
+    low = std::min(low, out[i]);
+    high = std::max(high, out[i]);
+  }
+  const float scale = high - low > 1e-6f ? 1 / (high - low) : 0;
+  for (std::size_t i = 0; i < count; ++i) out[i] = scale > 0 ? (out[i] - low) * scale : 0.5f;
+}
 
 std::span<const std::uint32_t> ZoneCells::pixelsOf(int cell) const {
   const auto at = static_cast<std::size_t>(cell);
@@ -239,6 +294,11 @@ ZoneCells cellsOf(const Show& show, const PixelMap& map, const Zone& zone) {
   }
   write(together, map, cells);
   placeCells(cells);
+  if (zone.layout == ZoneLayout::Strand)
+    faceOfStrand(cells);
+  else
+    faceOfGrid(cells, zone.layout == ZoneLayout::SideBySide);
+  if (cells.rows > 1) tablePlaces(cells);
   return cells;
 }
 

@@ -6,6 +6,7 @@
 #include <QPushButton>
 #include <QSlider>
 
+#include "core/files/besidefile.h"
 #include "core/music/analysis.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
@@ -134,7 +135,7 @@ void PulseBar::refreshColours() {
 void PulseBar::findProblem() {
   fullWhite_a_ = 0;
   for (const auto& [volts, amps] : fullWhiteAmps(session_.show())) fullWhite_a_ += amps;
-  problems_ = findProblems(session_.show(), [this](const std::string& name) { return std::filesystem::exists(audioPath(session_.document.path(), name)); });
+  problems_ = findProblems(session_.show(), [this](const std::string& name) { return std::filesystem::exists(besideFile(session_.document.path(), name)); });
   QStringList all;
   for (const Problem& problem : problems_) all << QStringLiteral("%1: %2 %3").arg(text(problem.where), text(problem.what), text(problem.cure));
   constexpr int kMost = 12;

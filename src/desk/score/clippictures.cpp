@@ -8,8 +8,8 @@
 namespace chispa::desk {
 namespace {
 
-QImage draw(const CompiledClip& clip, const ZoneCells& cells, const MusicGrid& grid, const std::shared_ptr<const MusicFeatures>& features, QSize size) {
-  const ClipPicture picture = drawClip(clip, cells, grid, features.get(), {clip.start, clip.length}, size.width(), size.height());
+QImage draw(const CompiledScore& score, const std::vector<CompiledClip>& clips, const ZoneCells& cells, TimeSpan span, QSize size) {
+  const ClipPicture picture = drawClips(score, clips, cells, span, size.width(), size.height());
   return QImage(picture.rgba.data(), picture.width, picture.height, QImage::Format_RGBX8888).copy();
 }
 
@@ -59,9 +59,17 @@ void ClipPictures::request(Entry& entry) {
   if (stave == compiled->staves.end()) return;
   entry.wanted = true;
   ++drawing_;
-  CompiledClip clip = compileClip(*entry.clip, tableOf(session_.show(), entry.clip->palette));
-  QtConcurrent::run(&pool_, [clip = std::move(clip), cells = stave->cells, grid = compiled->grid, features = compiled->features, size = entry.size] {
-    return draw(clip, *cells, grid, features, size);
+  std::vector<CompiledClip> clips;
+  for (Clip one : unfolded(session_.show(), *entry.clip)) {
+    if (one.zone != entry.clip->zone) continue;
+    // Whether it is there is the stave's business; the picture shows it as if it stood alone.
+    one.strength = one.strength > 0 ? one.strength : 1;
+    clips.push_back(compileClip(one, tableOf(session_.show(), one.palette), session_.stage.media()));
+  }
+  std::stable_sort(clips.begin(), clips.end(), [](const CompiledClip& a, const CompiledClip& b) { return a.layer < b.layer; });
+  const TimeSpan span{entry.clip->start, entry.clip->length};
+  QtConcurrent::run(&pool_, [whole = entry.compiled, score = compiled, clips = std::move(clips), cells = stave->cells, span, size = entry.size] {
+    return draw(*score, clips, *cells, span, size);
   }).then(this, [this, id = entry.clip->id](const QImage& image) {
     --drawing_;
     const auto found = entries_.find(id);

@@ -43,6 +43,8 @@ MusicFeatures swellingMusic() {
   constexpr int kValues = MusicFeatures::kRate * static_cast<int>(2 * kPreviewLoop_s);
   MusicFeatures features;
   for (int i = 0; i < kValues; ++i) features.level.push_back(0.5f + 0.4f * std::sin(static_cast<float>(i) * 0.03f));
+  for (auto& onsets : features.onsets)
+    for (Micros at{0}; at < micros(2 * kPreviewLoop_s); at += Micros(500'000)) onsets.push_back(at);
   for (std::size_t band = 0; band < features.bands.size(); ++band)
     for (int i = 0; i < kValues; ++i)
       features.bands[band].push_back(0.45f + 0.4f * std::sin(static_cast<float>(i) * 0.02f + static_cast<float>(band)));
@@ -50,6 +52,15 @@ MusicFeatures swellingMusic() {
 }
 
 }  // namespace
+
+Clip EffectShelf::previewClip(const std::string& key) const {
+  Clip clip;
+  clip.effect = key;
+  // Words pass by, and a bar that nobody moves follows the music.
+  if (key == "lettering") clip.params["moves"] = std::string("pass");
+  if (key == "gauge") clip.motions["value"] = {Driver::Level, 0, 1, {}, 0, {}};
+  return clip;
+}
 
 EffectShelf::EffectShelf(const Session& session, QWidget* parent) : QListWidget(parent), session_(session) {
   setObjectName(QStringLiteral("effectShelf"));
@@ -87,20 +98,25 @@ void EffectShelf::drawPreviews() {
   const auto& palettes = session_.show().palettes;
   const auto table = tableOf(session_.show(), chispa::find(session_.show().palettes, palette_) ? palette_ : palettes.empty() ? PaletteId{} : palettes.front()->id);
   // A plain grid, and music made of a slow swell, so that each preview moves wherever the playhead is.
-  static const MusicGrid grid({Micros(0), Micros(500'000)}, {Micros(0), Micros(1'500'000)});
-  static const MusicFeatures music = swellingMusic();
+  static const CompiledScore score = [] {
+    CompiledScore plain;
+    plain.grid = MusicGrid({Micros(0), Micros(500'000)}, {Micros(0), Micros(1'500'000)});
+    plain.features = std::make_shared<const MusicFeatures>(swellingMusic());
+    return plain;
+  }();
+  const MediaLibrary noMedia;
   for (int i = 0; i < count(); ++i) {
-    Clip clip;
-    clip.effect = item(i)->data(Qt::UserRole).toString().toStdString();
-    // What runs over a clip's whole length is shown as a whole; all else moves on.
-    const bool isWhole = clip.effect == "pour";
+    const QRect box = visualItemRect(item(i));
+    if (!item(i)->icon().isNull() && !viewport()->rect().intersects(box)) continue;
+    Clip clip = previewClip(item(i)->data(Qt::UserRole).toString().toStdString());
+    const Effect* effect = findEffect(clip.effect);
+    if (!effect) continue;
     const Micros shown = micros(kShown_s);
-    // Words need rows to stand on.
-    const auto cells = previewCells(session_, zone_, clip.effect == "lettering");
-    if (clip.effect == "lettering") clip.params["moves"] = std::string("pass");
-    clip.length = isWhole ? shown : micros(2 * kPreviewLoop_s);
-    const TimeSpan span{isWhole ? Micros(0) : micros(std::fmod(moved_s_, kPreviewLoop_s)), shown};
-    const ClipPicture picture = drawClip(compileClip(clip, table), *cells, grid, &music, span, kPreview.width(), kPreview.height());
+    const auto cells = previewCells(session_, zone_, effect->wantsRows);
+    clip.length = effect->isWhole ? shown : micros(2 * kPreviewLoop_s);
+    const TimeSpan span{effect->isWhole ? Micros(0) : micros(std::fmod(moved_s_, kPreviewLoop_s)), shown};
+    const CompiledClip compiled = compileClip(clip, table, noMedia);
+    const ClipPicture picture = drawClips(score, std::span(&compiled, 1), *cells, span, kPreview.width(), kPreview.height());
     const QImage image = QImage(picture.rgba.data(), picture.width, picture.height, QImage::Format_RGBX8888).copy();
     item(i)->setIcon(QIcon(QPixmap::fromImage(image)));
   }

@@ -25,6 +25,8 @@ class EffectShelf : public QListWidget {
   void startDrag(Qt::DropActions actions) override;
 
  private:
+  Clip previewClip(const std::string& key) const;
+
   Session session_;
   ZoneId zone_;
   PaletteId palette_;

@@ -10,6 +10,7 @@
 #include <QVBoxLayout>
 
 #include "core/edit/scoreedits.h"
+#include "core/files/besidefile.h"
 #include "desk/glow/glowview.h"
 #include "desk/parts/format.h"
 #include "desk/parts/gradientbar.h"
@@ -23,14 +24,6 @@ namespace chispa::desk {
 namespace {
 
 constexpr int kSideWidth = 206;
-
-/// The audio file's name as the show keeps it: relative to the show where that is possible without leaving its folder.
-std::string audioName(const std::filesystem::path& showFile, const std::filesystem::path& audio) {
-  if (showFile.empty()) return audio.string();
-  std::error_code error;
-  const auto relative = std::filesystem::relative(audio, showFile.parent_path(), error);
-  return error || relative.empty() || *relative.begin() == ".." ? audio.string() : relative.string();
-}
 
 }  // namespace
 
@@ -224,7 +217,7 @@ void ScorePage::newScore(QString audio) {
     audio = QFileDialog::getOpenFileName(this, tr("Music for the new score"), {}, tr("Music (*.mp3 *.m4a *.aac *.ogg *.flac *.wav);;All files (*)"));
   if (audio.isEmpty()) return;
   const std::filesystem::path path = audio.toStdString();
-  const std::string name = audioName(session_.document.path(), path);
+  const std::string name = nameBeside(session_.document.path(), path);
   ScoreId id;
   // Its length is not known before the music has been read; addFoundBeats() puts it right.
   session_.edit(tr("new score"), [&](Show& show) { id = addScore(show, path.stem().string(), name, Micros(0)); }, QStringLiteral("new-score"));

@@ -5,6 +5,8 @@
 #include <QThreadPool>
 #include <QtConcurrent>
 
+#include "core/files/besidefile.h"
+#include "core/music/stretch.h"
 #include "desk/parts/format.h"
 
 namespace chispa::desk {
@@ -26,6 +28,7 @@ Stage::Stage(Document& document, std::unique_ptr<engine::Sound> sound, QObject* 
   connect(&document_, &Document::opened, this, &Stage::adoptShow);
   connect(&document_, &Document::showChanged, this, [this] {
     requestAudio();
+    requestMedia();
     requestCompile();
     if (!score()) openScore(document_.show().scores.empty() ? ScoreId{} : document_.show().scores.front()->id);
   });
@@ -37,6 +40,7 @@ Stage::Stage(Document& document, std::unique_ptr<engine::Sound> sound, QObject* 
 }
 
 Stage::~Stage() {
+  if (slowCancelled_) slowCancelled_->store(true);
   compileWatcher_.disconnect(this);
   compileWatcher_.waitForFinished();
   QThreadPool::globalInstance()->waitForDone();
@@ -54,10 +58,15 @@ void Stage::adoptShow() {
   audio_.clear();
   audioTrouble_.clear();
   music_.clear();
+  media_ = {};
+  mediaTrouble_.clear();
+  mediaAsked_.clear();
+  part_.reset();
   const auto& scores = document_.show().scores;
   score_ = scores.empty() ? ScoreId{} : scores.front()->id;
   player_.seek(score_, Micros(0));
   requestAudio();
+  requestMedia();
   requestCompile();
   emit scoreChanged();
   emit audioChanged();
@@ -67,6 +76,7 @@ void Stage::openScore(ScoreId id) {
   if (id == score_) return;
   if (isPlaying()) pause();
   score_ = id;
+  part_.reset();
   player_.seek(id, Micros(0));
   emit scoreChanged();
   emit audioChanged();
@@ -90,7 +100,7 @@ void Stage::requestAudio() {
     if (name.empty() || audio_.contains(name)) continue;
     audio_[name] = nullptr;
     ++analysing_;
-    const auto path = audioPath(document_.path(), name);
+    const auto path = besideFile(document_.path(), name);
     QtConcurrent::run([path] { return analyseAudio(path); }).then(this, [this, name, generation = generation_](const Result<std::shared_ptr<const AnalysedAudio>>& result) {
       --analysing_;
       if (generation == generation_) finishAudio(name, result);
@@ -110,6 +120,59 @@ void Stage::finishAudio(const std::string& name, const Result<std::shared_ptr<co
   emit audioChanged();
 }
 
+QString Stage::mediaTrouble(const std::string& name) const {
+  const auto found = mediaTrouble_.find(name);
+  return found == mediaTrouble_.end() ? QString() : found->second;
+}
+
+void Stage::requestMedia() {
+  for (const std::string& name : mediaNames(document_.show())) {
+    if (!mediaAsked_.insert(name).second) continue;
+    ++loading_;
+    const auto path = besideFile(document_.path(), name);
+    QtConcurrent::run([path] { return decodeMedia(path); }).then(this, [this, name, generation = generation_](const Result<std::shared_ptr<const Media>>& result) {
+      --loading_;
+      if (generation != generation_) return;
+      if (result)
+        media_.add(name, *result);
+      else
+        mediaTrouble_[name] = text(result.failure().text());
+      requestCompile();
+    });
+  }
+}
+
+void Stage::setPart(std::optional<TimeSpan> part) {
+  if (part && part->length.count() <= 0) part.reset();
+  if (part_ == part) return;
+  part_ = part;
+  if (isPlaying()) play();
+  emit partChanged();
+}
+
+void Stage::setRate(double rate) {
+  if (rate == rate_) return;
+  rate_ = rate;
+  requestSlow();
+  if (isPlaying()) play();
+  emit rateChanged();
+}
+
+void Stage::requestSlow() {
+  const auto music = audio();
+  if (rate_ == 1 || !music || (slow_ && slowOf_ == music->clip && slowRate_ == rate_)) return;
+  if (slowCancelled_) slowCancelled_->store(true);
+  slowCancelled_ = std::make_shared<std::atomic<bool>>(false);
+  QtConcurrent::run([clip = music->clip, rate = rate_, cancelled = slowCancelled_] { return stretched(*clip, rate, *cancelled); })
+      .then(this, [this, clip = music->clip, rate = rate_](const std::shared_ptr<const AudioClip>& made) {
+        if (!made || rate != rate_) return;
+        slow_ = made;
+        slowOf_ = clip;
+        slowRate_ = rate;
+        if (isPlaying()) play();
+      });
+}
+
 void Stage::requestCompile() {
   if (compileWatcher_.isRunning())
     compileAgain_ = true;
@@ -119,7 +182,7 @@ void Stage::requestCompile() {
 
 void Stage::startCompile() {
   compiling_ = played();
-  compileWatcher_.setFuture(QtConcurrent::run([show = compiling_, music = music_] { return compile(show, music); }));
+  compileWatcher_.setFuture(QtConcurrent::run([show = compiling_, music = music_, media = media_] { return compile(show, music, media); }));
 }
 
 void Stage::finishCompile() {
@@ -132,27 +195,52 @@ void Stage::finishCompile() {
 void Stage::settle() {
   // A compilation that has just ended is taken over first.
   QCoreApplication::processEvents();
-  while (compileWatcher_.isRunning() || compileAgain_ || analysing_ > 0 ||
+  while (compileWatcher_.isRunning() || compileAgain_ || analysing_ > 0 || loading_ > 0 ||
          frame_.size() != static_cast<std::size_t>(compiled_ ? compiled_->map.count() : 0)) {
     QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
     tick();
   }
 }
 
+void Stage::prepareSound(Micros& from) {
+  const auto music = audio();
+  const Micros begins = score()->audioStart;
+  if (rate_ != 1) {
+    requestSlow();
+    const bool isReady = music && slow_ && slowOf_ == music->clip && slowRate_ == rate_;
+    // The slow sound begins where the score's does; before that there is silence.
+    if (isReady) return player_.setSound(shifted(*slow_, micros(seconds(begins) / rate_)), {Micros(0), rate_});
+    return player_.setSound(nullptr, {Micros(0), rate_});
+  }
+  std::shared_ptr<const AudioClip> clip = music ? music->clip : nullptr;
+  if (clip && begins.count() != 0) clip = shifted(*clip, begins);
+  if (!countsIn_ || isPlaying()) return player_.setSound(clip);
+  const MusicGrid grid = gridOf(*score());
+  const auto perBar = std::max(1L, std::lround(grid.beatAt(from) - grid.beatAt(grid.barStart(grid.barAt(from) - 1))));
+  std::vector<Micros> clicks;
+  const Micros beat = grid.beatLength(from);
+  for (long i = 0; i < perBar; ++i) clicks.push_back(beat * i);
+  const Micros lead = beat * perBar;
+  const engine::SoundPlace place{from - lead, 1};
+  player_.setSound(withCountIn(clip.get(), from, clicks, lead), place);
+  from -= lead;
+}
+
 void Stage::play() {
   const Score* open = score();
   if (!open || open->length.count() == 0) return;
-  const auto music = audio();
-  player_.setSound(music ? music->clip : nullptr);
-  const Micros from = position() >= open->length ? Micros(0) : position();
-  player_.play(open->id, from, open->length, looping_);
+  const TimeSpan part = part_.value_or(TimeSpan{Micros(0), open->length});
+  const bool isInside = position() >= part.from && position() < part.end();
+  Micros from = isInside ? position() : part.from;
+  prepareSound(from);
+  player_.play(open->id, from, {part.from, part.end(), looping_});
   tick();
 }
 
 void Stage::playClicks() {
   constexpr Micros kMinute{60'000'000};
   player_.setSound(makeClicks(kMinute));
-  player_.play(ScoreId{}, Micros(0), kMinute, true);
+  player_.play(ScoreId{}, Micros(0), {Micros(0), kMinute, true});
   tick();
 }
 

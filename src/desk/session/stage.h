@@ -3,10 +3,13 @@
 #include <QFutureWatcher>
 #include <QObject>
 #include <QTimer>
+#include <atomic>
 #include <map>
 #include <memory>
 #include <optional>
+#include <set>
 
+#include "core/media/media.h"
 #include "core/music/analysis.h"
 #include "core/wire/power.h"
 #include "desk/session/document.h"
@@ -42,6 +45,19 @@ class Stage : public QObject {
   void seek(Micros position);
   void setLooping(bool on);
   bool isLooping() const { return looping_; }
+  /// Only this stretch of the score plays; none plays all of it.
+  void setPart(std::optional<TimeSpan> part);
+  const std::optional<TimeSpan>& part() const { return part_; }
+  /// 1, or less for slow: the sound keeps its pitch. It is made on a worker; until then the slow score is silent.
+  void setRate(double rate);
+  double rate() const { return rate_; }
+  /// A bar of clicks before what plays next.
+  void setCountIn(bool on) { countsIn_ = on; }
+  bool countsIn() const { return countsIn_; }
+  /// Pictures and videos that clips show, as far as they are loaded.
+  const MediaLibrary& media() const { return media_; }
+  /// Why a picture cannot be shown; empty if it can, or is being loaded.
+  QString mediaTrouble(const std::string& name) const;
 
   /// A click at each full second, and the clock that goes with it, until pause(); no score plays meanwhile.
   void playClicks();
@@ -74,6 +90,8 @@ class Stage : public QObject {
   void loopingChanged();
   void lightChanged();
   void scoreChanged();
+  void partChanged();
+  void rateChanged();
   /// Waveform, onsets … of the open score are there, or it is known why not.
   void audioChanged();
   void compiledChanged();
@@ -83,6 +101,10 @@ class Stage : public QObject {
   void startCompile();
   void finishCompile();
   void requestAudio();
+  void requestMedia();
+  void requestSlow();
+  /// The open score's sound as it is to be played, from `from` on.
+  void prepareSound(Micros& from);
   void finishAudio(const std::string& name, const Result<std::shared_ptr<const AnalysedAudio>>& result);
   void tick();
   void adoptShow();
@@ -96,6 +118,15 @@ class Stage : public QObject {
   /// Counts shows opened, so that an answer about an old one is known as such.
   int generation_ = 0;
   MusicLibrary music_;
+  MediaLibrary media_;
+  std::map<std::string, QString> mediaTrouble_;
+  std::set<std::string> mediaAsked_;
+  int loading_ = 0;
+  /// The open score's sound at rate_, and what it was made of.
+  std::shared_ptr<const AudioClip> slow_;
+  std::shared_ptr<const AudioClip> slowOf_;
+  double slowRate_ = 1;
+  std::shared_ptr<std::atomic<bool>> slowCancelled_;
   std::shared_ptr<const CompiledShow> compiled_;
   std::optional<Show> trial_;
   Show compiling_;
@@ -105,6 +136,9 @@ class Stage : public QObject {
   QTimer timer_;
   bool wasPlaying_ = false;
   bool looping_ = false;
+  std::optional<TimeSpan> part_;
+  double rate_ = 1;
+  bool countsIn_ = false;
   bool lit_ = false;
   std::optional<engine::TestSignal> signal_;
 };

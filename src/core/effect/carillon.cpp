@@ -1,0 +1,76 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/effect/all.h"
+#include "core/effect/curves.h"
+
+namespace chispa {
+namespace {
+
+enum { Across, Range, Speed, Length, Notes };
+
+constexpr int kMost = 16;
+
+struct Note {
+  float age;
+  float from;
+  float hue;
+};
+
+/// The latest notes that sound: onsets of the chosen range, or, where there is no music, every beat.
+int latestNotes(const EffectInput& in, double longest_s, Note (&notes)[kMost]) {
+  int found = 0;
+  const double places = std::round(in.params.number(Notes));
+  const auto add = [&](std::uint64_t number, double age) {
+    const auto place = std::floor(static_cast<double>(chance(in.seed, number)) * places);
+    notes[found++] = {static_cast<float>(age), static_cast<float>((place + 0.5) / places), static_cast<float>((place + 0.5) / places)};
+  };
+  if (!in.music) {
+    const double beatLength = in.beats > 0.01 ? in.t_s / in.beats : 0.5;
+    for (auto n = static_cast<long>(std::floor(in.beats)); n >= 0 && found < kMost; --n) {
+      const double age = (in.beats - static_cast<double>(n)) * beatLength;
+      if (age > longest_s) break;
+      add(static_cast<std::uint64_t>(n), age);
+    }
+    return found;
+  }
+  const auto& onsets = in.music->onsets[static_cast<std::size_t>(in.params.choice(Range))];
+  auto next = std::upper_bound(onsets.begin(), onsets.end(), in.at);
+  while (next != onsets.begin() && found < kMost) {
+    --next;
+    const double age = seconds(in.at - *next);
+    if (age > longest_s || age > in.t_s) break;
+    add(static_cast<std::uint64_t>(next - onsets.begin()), age);
+  }
+  return found;
+}
+
+void render(const EffectInput& in, LightBuffer& out) noexcept {
+  const float speed = in.params.real(Speed);
+  const float length = in.params.real(Length);
+  Note notes[kMost];
+  const int sounding = latestNotes(in, static_cast<double>(length), notes);
+  for (std::size_t i = 0; i < in.place.size(); ++i) {
+    float glow = 0;
+    float hue = 0;
+    for (int k = 0; k < sounding; ++k) {
+      // A note runs both ways from its own place and leaves light behind it.
+      const float off = std::abs(in.place[i] - notes[k].from);
+      const float reached = notes[k].age * speed;
+      if (off > reached + 0.02f) continue;
+      const float own = (1 - notes[k].age / length) * std::exp(-4 * (reached - off > 0 ? reached - off : 0));
+      if (own > glow) hue = notes[k].hue;
+      glow = std::fmax(glow, own);
+    }
+    out.set(i, in.palette.clamped(hue), glow);
+  }
+}
+
+}  // namespace
+
+Effect carillon() {
+  return {"carillon", "Carillon", "Every note that is struck sends light running from a place of its own.",
+          across(Axis::Along, {choiceParam("range", "Follows", {{"low", "low notes"}, {"middle", "middle notes"}, {"high", "high notes"}}, 2), numberParam("speed", "Runs", "zones a second", 0.05, 5, 0.6, 0.05),
+                               numberParam("length", "Sounds for", "s", 0.1, 4, 0.9, 0.1), numberParam("notes", "Places", "", 1, 48, 12, 1)}),
+          render, EffectGroup::Music};
+}
+
+}  // namespace chispa

@@ -1,0 +1,36 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/effect/all.h"
+#include "core/effect/curves.h"
+
+namespace chispa {
+namespace {
+
+enum { Density, Rate, Length, White };
+
+void render(const EffectInput& in, LightBuffer& out) noexcept {
+  const float density = in.params.real(Density);
+  const double rate = in.params.number(Rate);
+  const float length = in.params.real(Length);
+  const float white = in.params.real(White);
+  const auto count = static_cast<std::size_t>(in.cells.count());
+  for (std::size_t i = 0; i < count; ++i) {
+    const std::uint64_t own = mixBits(in.seed ^ (i << 20));
+    const double clock = in.t_s * rate + static_cast<double>(unitOf(own));
+    const auto turn = static_cast<std::uint64_t>(clock);
+    const std::uint64_t luck = mixBits(own + turn);
+    const bool isLit = unitOf(luck) < density && fraction(clock) < length;
+    const Rgb c = in.palette.clamped(unitOf(luck, 16));
+    out.set(i, {c.r + (1 - c.r) * white, c.g + (1 - c.g) * white, c.b + (1 - c.b) * white}, isLit ? 1.f : 0.f);
+  }
+}
+
+}  // namespace
+
+Effect frost() {
+  return {"frost", "Frost", "Hard white sparkle for the top layer: what lies below shows between the sparks.",
+          {numberParam("density", "Sparks", "of all cells", 0.001, 0.5, 0.05, 0.005), numberParam("rate", "Chances", "a second", 0.5, 30, 8, 0.5),
+           numberParam("length", "Flash", "of a chance", 0.05, 1, 0.4), numberParam("white", "Whiteness", "", 0, 1, 0.8)},
+          render, EffectGroup::Sparks};
+}
+
+}  // namespace chispa

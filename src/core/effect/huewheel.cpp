@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/effect/all.h"
+#include "core/effect/curves.h"
+
+namespace chispa {
+namespace {
+
+enum { Across, Turns, Repeats, Chroma, Lightness };
+
+void render(const EffectInput& in, LightBuffer& out) noexcept {
+  const float repeats = in.params.real(Repeats);
+  const float shift = fraction(in.params.number(Turns) * in.bars);
+  const float chroma = in.params.real(Chroma);
+  const float lightness = in.params.real(Lightness);
+  for (std::size_t i = 0; i < in.place.size(); ++i) {
+    const float turn = (in.place[i] * repeats - shift) * static_cast<float>(2 * kPi);
+    out.set(i, fromOkLab({lightness, chroma * std::cos(turn), chroma * std::sin(turn)}), 1);
+  }
+}
+
+}  // namespace
+
+Effect hueWheel() {
+  return {"hue-wheel", "Hue wheel", "All hues at one lightness turn through the zone; it needs no palette.",
+          across(Axis::Along, {numberParam("turns", "Turns a bar", "", -8, 8, 0.5, 0.05), numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
+                               numberParam("chroma", "Strength of colour", "", 0, 0.33, 0.2), numberParam("lightness", "Lightness", "", 0.1, 1, 0.72)}),
+          render, EffectGroup::Flows};
+}
+
+}  // namespace chispa

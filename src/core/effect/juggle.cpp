@@ -1,0 +1,72 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/effect/all.h"
+#include "core/effect/curves.h"
+
+namespace chispa {
+namespace {
+
+enum { Across, Balls, Bounces, Springy, Size };
+
+/// Height 0–1 of a ball that is let go at 0 and loses all but `springy` of its speed at each bounce; begins again when it lies.
+float heightOf(double turns, float springy) {
+  // The n-th hop takes springy^n of the first one's time, whose half is the first fall.
+  constexpr int kMostHops = 24;
+  double length = 1;
+  double total = 0.5;
+  int hops = 1;
+  for (; hops < kMostHops && length > 0.06; ++hops) {
+    length *= static_cast<double>(springy);
+    total += length;
+  }
+  double t = std::fmod(turns, total);
+  if (t < 0.5) return static_cast<float>(1 - 4 * t * t);
+  t -= 0.5;
+  double hop = static_cast<double>(springy);
+  for (int n = 1; n < hops; ++n) {
+    if (t < hop) {
+      const double u = t / hop;
+      return static_cast<float>(4 * hop * hop * u * (1 - u));
+    }
+    t -= hop;
+    hop *= static_cast<double>(springy);
+  }
+  return 0;
+}
+
+void render(const EffectInput& in, LightBuffer& out) noexcept {
+  const auto balls = static_cast<int>(std::lround(in.params.number(Balls)));
+  const float springy = in.params.real(Springy);
+  const float size = in.params.real(Size);
+  constexpr int kMost = 12;
+  float height[kMost];
+  for (int ball = 0; ball < balls; ++ball) {
+    const auto own = static_cast<double>(chance(in.seed, static_cast<std::uint64_t>(ball)));
+    height[ball] = heightOf(in.beats * in.params.number(Bounces) * (0.8 + 0.4 * own) + own * 3, springy);
+  }
+  const bool hasRows = in.cells.rows > 1;
+  const auto column = in.cells.along(Axis::Columns);
+  for (std::size_t i = 0; i < in.place.size(); ++i) {
+    float glow = 0;
+    int which = 0;
+    for (int ball = 0; ball < balls; ++ball) {
+      // On a matrix each ball has its own column, on a line they share it.
+      const float beside = hasRows ? (column[i] - (static_cast<float>(ball) + 0.5f) / static_cast<float>(balls)) * 0.8f : 0;
+      const float off = std::hypot(in.place[i] - size / 2 - height[ball] * (1 - size), beside) / (size / 2);
+      const float own = 1 - easeBetween(0.6f, 1.1f, off);
+      if (own > glow) which = ball;
+      glow = std::fmax(glow, own);
+    }
+    out.set(i, in.palette.clamped((static_cast<float>(which) + 0.5f) / static_cast<float>(balls)), glow);
+  }
+}
+
+}  // namespace
+
+Effect juggle() {
+  return {"juggle", "Juggle", "Balls fall, bounce lower each time, and are thrown again.",
+          across(Axis::Rows, {numberParam("balls", "Balls", "", 1, 12, 3, 1), numberParam("bounces", "Falls", "a beat", 0.1, 4, 0.5, 0.05),
+                              numberParam("springy", "Springiness", "", 0.3, 0.97, 0.82), numberParam("size", "Size", "of the zone", 0.01, 0.5, 0.12)}),
+          render, EffectGroup::Sparks};
+}
+
+}  // namespace chispa

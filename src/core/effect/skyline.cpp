@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/effect/all.h"
+#include "core/effect/curves.h"
+
+namespace chispa {
+namespace {
+
+enum { Across, Window, Gain, Shows, Band };
+
+/// Loudness `ago` seconds before now.
+float heard(const EffectInput& in, double ago) {
+  if (!in.music) return in.level * static_cast<float>(0.5 + 0.5 * std::cos(ago * 3));
+  const Micros at = in.at - micros(ago);
+  if (in.params.choice(Shows) == 0) return MusicFeatures::at(in.music->level, at);
+  return MusicFeatures::at(in.music->bands[static_cast<std::size_t>(std::lround(in.params.number(Band))) - 1], at);
+}
+
+void render(const EffectInput& in, LightBuffer& out) noexcept {
+  const double window = in.params.number(Window);
+  const float gain = in.params.real(Gain);
+  const bool hasRows = in.cells.rows > 1;
+  const auto rows = in.cells.along(Axis::Rows);
+  for (std::size_t i = 0; i < in.place.size(); ++i) {
+    // The music of the last moments stands side by side, the newest at the end.
+    const float loud = std::fmin(heard(in, (1 - static_cast<double>(in.place[i])) * window) * gain, 1.f);
+    const float lit = hasRows ? easeBetween(rows[i] - 0.06f, rows[i], loud) : loud;
+    out.set(i, in.palette.clamped(hasRows ? rows[i] : loud), lit);
+  }
+}
+
+}  // namespace
+
+Effect skyline() {
+  return {"skyline", "Skyline", "What was just heard moves through the zone and away.",
+          across(Axis::Columns, {numberParam("window", "Shows", "s", 0.2, 20, 2, 0.1), numberParam("gain", "Gain", "×", 0.1, 8, 1.2, 0.1), choiceParam("shows", "Of", {{"level", "all"}, {"band", "one band"}}),
+                                 numberParam("band", "Band", "", 1, kBands, 1, 1)}),
+          render, EffectGroup::Music};
+}
+
+}  // namespace chispa

@@ -1,0 +1,132 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/media/media.h"
+
+#include <algorithm>
+#include <set>
+
+#include "core/effect/effect.h"
+#include "core/files/besidefile.h"
+#include "core/media/ffmpeg.h"
+
+namespace chispa {
+namespace {
+
+/// One decoding run over one file.
+class Decoder {
+ public:
+  Decoder(const std::filesystem::path& path, const std::atomic<bool>* cancelled) : path_(path.string()), cancelled_(cancelled) {}
+
+  Result<std::shared_ptr<const Media>> run() {
+    if (const Outcome opened = open(); !opened) return opened.failure();
+    ffmpeg::Packet packet(av_packet_alloc());
+    while (!isFull() && !(cancelled_ && cancelled_->load()) && av_read_frame(format_.get(), packet.get()) >= 0) {
+      if (packet->stream_index == stream_ && avcodec_send_packet(codec_.get(), packet.get()) >= 0) takeFrames();
+      av_packet_unref(packet.get());
+    }
+    avcodec_send_packet(codec_.get(), nullptr);
+    takeFrames();
+    if (media_->frames == 0) return fail("It holds no picture that can be decoded");
+    if (media_->frames == 1) media_->framesPerSecond = 0;
+    return std::shared_ptr<const Media>(std::move(media_));
+  }
+
+ private:
+  Failure fail(const std::string& what) const { return {what + ".", path_, "Choose another file; PNG, JPEG, GIF, WebP, MP4, WebM and AVI are read."}; }
+
+  bool isFull() const { return media_->rgba.size() >= MediaLimits::kMostBytes; }
+
+  Outcome open() {
+    av_log_set_level(AV_LOG_QUIET);
+    AVFormatContext* raw = nullptr;
+    if (const int code = avformat_open_input(&raw, path_.c_str(), nullptr, nullptr); code < 0) return fail("The picture cannot be opened (" + ffmpeg::errorText(code) + ")");
+    format_.reset(raw);
+    if (avformat_find_stream_info(raw, nullptr) < 0) return fail("The picture cannot be understood");
+    const AVCodec* codec = nullptr;
+    stream_ = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, &codec, 0);
+    if (stream_ < 0 || !codec) return fail("The file holds no picture");
+    codec_.reset(avcodec_alloc_context3(codec));
+    avcodec_parameters_to_context(codec_.get(), raw->streams[stream_]->codecpar);
+    if (avcodec_open2(codec_.get(), codec, nullptr) < 0) return fail("The picture's coding cannot be decoded");
+    const AVRational rate = av_guess_frame_rate(raw, raw->streams[stream_], nullptr);
+    media_->framesPerSecond = rate.num > 0 && rate.den > 0 ? std::clamp(av_q2d(rate), 0.1, 240.0) : 25;
+    return Done{};
+  }
+
+  void takeFrames() {
+    while (!isFull() && avcodec_receive_frame(codec_.get(), frame_.get()) >= 0) {
+      convert();
+      av_frame_unref(frame_.get());
+    }
+  }
+
+  void convert() {
+    const int wide = frame_->width;
+    const int tall = frame_->height;
+    if (wide < 1 || tall < 1) return;
+    if (media_->width == 0) {
+      const double scale = std::min(1.0, static_cast<double>(MediaLimits::kMostSide) / std::max(wide, tall));
+      media_->width = std::max(1, static_cast<int>(wide * scale));
+      media_->height = std::max(1, static_cast<int>(tall * scale));
+    }
+    scaler_.reset(sws_getCachedContext(scaler_.release(), wide, tall, static_cast<AVPixelFormat>(frame_->format), media_->width, media_->height, AV_PIX_FMT_RGBA, SWS_AREA, nullptr, nullptr, nullptr));
+    if (!scaler_) return;
+    const std::size_t before = media_->rgba.size();
+    const int line = media_->width * 4;
+    media_->rgba.resize(before + static_cast<std::size_t>(line) * static_cast<std::size_t>(media_->height));
+    std::uint8_t* rows[] = {media_->rgba.data() + before};
+    const int lines[] = {line};
+    sws_scale(scaler_.get(), frame_->data, frame_->linesize, 0, tall, rows, lines);
+    ++media_->frames;
+  }
+
+  std::string path_;
+  const std::atomic<bool>* cancelled_;
+  int stream_ = -1;
+  ffmpeg::Format format_;
+  ffmpeg::Codec codec_;
+  ffmpeg::Scaler scaler_;
+  ffmpeg::Frame frame_{av_frame_alloc()};
+  std::shared_ptr<Media> media_ = std::make_shared<Media>();
+};
+
+void addNames(const std::vector<std::shared_ptr<const Clip>>& clips, std::set<std::string>& names) {
+  for (const auto& clip : clips) {
+    const Effect* effect = findEffect(clip->effect);
+    if (!effect) continue;
+    for (const ParamSpec& spec : effect->params) {
+      if (spec.kind != ParamKind::File) continue;
+      const auto given = clip->params.find(spec.key);
+      const auto* name = given == clip->params.end() ? nullptr : std::get_if<std::string>(&given->second);
+      if (name && !name->empty()) names.insert(*name);
+    }
+  }
+}
+
+}  // namespace
+
+Result<std::shared_ptr<const Media>> decodeMedia(const std::filesystem::path& path, const std::atomic<bool>* cancelled) {
+  std::error_code error;
+  if (!std::filesystem::is_regular_file(path, error)) return Failure{"The picture is not there.", path.string(), "Put it back, or choose the file anew."};
+  return Decoder(path, cancelled).run();
+}
+
+std::vector<std::string> mediaNames(const Show& show) {
+  std::set<std::string> names;
+  for (const auto& score : show.scores) addNames(score->clips, names);
+  for (const auto& block : show.blocks) addNames(block->clips, names);
+  return {names.begin(), names.end()};
+}
+
+MediaLibrary loadMedia(const Show& show, const std::filesystem::path& showFile, std::vector<Failure>& failures) {
+  MediaLibrary library;
+  for (const std::string& name : mediaNames(show)) {
+    const auto media = decodeMedia(besideFile(showFile, name));
+    if (media)
+      library.add(name, *media);
+    else
+      failures.push_back(media.failure());
+  }
+  return library;
+}
+
+}  // namespace chispa

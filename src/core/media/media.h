@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <atomic>
+#include <cstdint>
+#include <filesystem>
+#include <map>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "core/base/result.h"
+#include "core/colour/rgb.h"
+#include "core/show/show.h"
+
+namespace chispa {
+
+/// A picture, an animated one or a video, made small for LEDs.
+struct Media {
+  int width = 0;
+  int height = 0;
+  /// 0 for a still picture.
+  double framesPerSecond = 0;
+  int frames = 0;
+  /// Four bytes a dot: R, G, B in sRGB and how much it covers; rows from the top, frame after frame.
+  std::vector<std::uint8_t> rgba;
+
+  double length_s() const { return framesPerSecond > 0 ? frames / framesPerSecond : 0; }
+  /// Four bytes of the dot at `x` from the left and `y` from the top, of frame `frame`; all within bounds.
+  const std::uint8_t* dot(int frame, int x, int y) const {
+    return rgba.data() + 4 * ((static_cast<std::size_t>(frame) * static_cast<std::size_t>(height) + static_cast<std::size_t>(y)) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x));
+  }
+};
+
+/// Decodes what FFmpeg's libraries read, made to fit into kMostSide dots a side; of long videos as much as kMostBytes hold.
+struct MediaLimits {
+  static constexpr int kMostSide = 160;
+  static constexpr std::size_t kMostBytes = std::size_t{96} << 20;
+};
+Result<std::shared_ptr<const Media>> decodeMedia(const std::filesystem::path& path, const std::atomic<bool>* cancelled = nullptr);
+
+/// Media by the file name that clips say.
+class MediaLibrary {
+ public:
+  void add(const std::string& name, std::shared_ptr<const Media> media) { media_[name] = std::move(media); }
+  bool has(const std::string& name) const { return media_.contains(name); }
+  /// Null if it is not there.
+  std::shared_ptr<const Media> find(const std::string& name) const {
+    const auto found = media_.find(name);
+    return found == media_.end() ? nullptr : found->second;
+  }
+
+ private:
+  std::map<std::string, std::shared_ptr<const Media>> media_;
+};
+
+/// Names of all files that clips and blocks of `show` show.
+std::vector<std::string> mediaNames(const Show& show);
+
+/// Loads what `show` names; why a file gives none is added to `failures`.
+MediaLibrary loadMedia(const Show& show, const std::filesystem::path& showFile, std::vector<Failure>& failures);
+
+}  // namespace chispa

@@ -1,0 +1,19 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <atomic>
+#include <memory>
+
+#include "core/music/audio.h"
+
+namespace chispa {
+
+/// The clip at `rate` times its speed, 0.1–4, at the same pitch; null if `cancelled`. Takes about a second for a minute.
+std::shared_ptr<const AudioClip> stretched(const AudioClip& clip, double rate, const std::atomic<bool>& cancelled);
+
+/// The clip with silence before it, or, where `by` is below 0, without its beginning.
+std::shared_ptr<const AudioClip> shifted(const AudioClip& clip, Micros by);
+
+/// Clicks at `instants`, the first of them higher, and then the clip from `from` on, which is heard at `begins`.
+std::shared_ptr<const AudioClip> withCountIn(const AudioClip* clip, Micros from, const std::vector<Micros>& instants, Micros begins);
+
+}  // namespace chispa

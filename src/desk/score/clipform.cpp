@@ -1,0 +1,132 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/render/compiled.h"
+#include "core/show/limits.h"
+#include "desk/score/cliprows.h"
+#include "desk/score/scoreforms.h"
+
+namespace chispa::desk {
+namespace {
+
+std::optional<std::string> commonEffect(const Session& session, const ClipIds& ids) {
+  const Score* score = session.stage.score();
+  std::optional<std::string> key;
+  for (const ClipId id : ids) {
+    const Clip* clip = score ? findClip(*score, id) : nullptr;
+    if (!clip) continue;
+    if (key && *key != clip->effect) return std::nullopt;
+    key = clip->effect;
+  }
+  return key;
+}
+
+void addLook(Form& form, ClipRows& rows, const Session& session) {
+  QStringList effectNames;
+  for (const Effect& effect : effects()) effectNames << text(effect.name);
+  form.addChoice("effect", Form::tr("Effect"), effectNames, rows.common<int>([](const Clip& c) {
+    const Effect* found = findEffect(c.effect);
+    return found ? static_cast<int>(found - effects().data()) : -1;
+  }), rows.change<int>(Form::tr("effect"), [](Clip& c, int v) {
+    c.effect = effects().at(static_cast<std::size_t>(v)).key;
+  }));
+  QStringList paletteNames;
+  std::vector<PaletteId> palettes;
+  for (const auto& palette : session.show().palettes) {
+    paletteNames << text(palette->name);
+    palettes.push_back(palette->id);
+  }
+  form.addChoice("palette", Form::tr("Palette"), paletteNames, rows.common<int>([palettes](const Clip& c) {
+    const auto found = std::find(palettes.begin(), palettes.end(), c.palette);
+    return found == palettes.end() ? -1 : static_cast<int>(found - palettes.begin());
+  }), rows.change<int>(Form::tr("palette"), [palettes](Clip& c, int v) { c.palette = palettes.at(static_cast<std::size_t>(v)); }));
+  form.addNumber("strength", Form::tr("Strength"), {"%", 0, 100, 5, 0}, rows.common<double>([](const Clip& c) { return c.strength * 100; }),
+                 rows.change<double>(Form::tr("strength"), [](Clip& c, double v) { c.strength = v / 100; }));
+}
+
+void addTiming(Form& form, ClipRows& rows) {
+  form.addHeading(Form::tr("In time"));
+  rows.time("clipStart", Form::tr("Starts at"), 0, &Clip::start);
+  rows.time("clipLength", Form::tr("Lasts"), 0.02, &Clip::length);
+  rows.time("fadeIn", Form::tr("Fade in"), 0, &Clip::fadeIn);
+  rows.time("fadeOut", Form::tr("Fade out"), 0, &Clip::fadeOut);
+  form.addChoice("fadeShape", Form::tr("Fades"), {Form::tr("evenly"), Form::tr("softly"), Form::tr("late"), Form::tr("early")}, rows.common<int>([](const Clip& c) { return static_cast<int>(c.fadeShape); }),
+                 rows.change<int>(Form::tr("fades"), [](Clip& c, int v) { c.fadeShape = static_cast<FadeShape>(v); }));
+  form.addNumber("clipSpeed", Form::tr("Speed"), {QStringLiteral("×"), limits::kSlowest, limits::kFastest, 0.1, 2}, rows.common<double>([](const Clip& c) { return c.speed; }),
+                 rows.change<double>(Form::tr("speed"), [](Clip& c, double v) { c.speed = v; }));
+  form.addNumber("clipSlip", Form::tr("Begins at"), {"s", -86'400, 86'400, 0.1, 3}, rows.common<double>([](const Clip& c) { return seconds(c.slip); }),
+                 rows.change<double>(Form::tr("slip"), [](Clip& c, double v) { c.slip = micros(v); }));
+  form.addHeading(Form::tr("With the layers below"));
+  form.addNumber("layer", Form::tr("Layer"), {{}, 1, 20, 1, 0}, rows.common<double>([](const Clip& c) { return c.layer + 1; }),
+                 rows.change<double>(Form::tr("layer"), [](Clip& c, double v) { c.layer = static_cast<int>(v) - 1; }));
+  form.addChoice("blend", Form::tr("Blend"), {Form::tr("normal"), Form::tr("add"), Form::tr("lighten"), Form::tr("multiply"), Form::tr("screen"), Form::tr("mask: dims what is below"), Form::tr("cut out by what is below")},
+                 rows.common<int>([](const Clip& c) { return static_cast<int>(c.blend); }),
+                 rows.change<int>(Form::tr("blend"), [](Clip& c, int v) { c.blend = static_cast<Blend>(v); }));
+}
+
+/// A parameter that counts only at one word of a choice is shown only then.
+bool isShown(const Session& session, const ClipIds& ids, const ParamSpec& spec) {
+  if (spec.onlyIf.empty()) return true;
+  const Score* score = session.stage.score();
+  for (const ClipId id : ids) {
+    const Clip* clip = score ? findClip(*score, id) : nullptr;
+    const Effect* effect = clip ? findEffect(clip->effect) : nullptr;
+    const auto index = effect ? paramIndex(*effect, spec.onlyIf) : std::nullopt;
+    if (!index) continue;
+    const auto given = clip->params.find(spec.onlyIf);
+    const ParamValue& word = given == clip->params.end() ? effect->params[*index].fallback : given->second;
+    if (word == ParamValue(spec.onlyIfWord)) return true;
+  }
+  return false;
+}
+
+void addMotions(Form& form, ClipRows& rows, const Effect& effect) {
+  form.addHeading(Form::tr("Moved by"));
+  std::vector<std::pair<std::string, QString>> numbers;
+  for (const ParamSpec& spec : effect.params)
+    if (spec.kind == ParamKind::Number && spec.onlyIf.empty()) numbers.emplace_back(spec.key, Form::tr(spec.label.c_str()));
+  rows.motion(kStrengthKey, Form::tr("Strength"), 0, 1, {});
+  for (const ParamSpec& spec : effect.params)
+    if (spec.kind == ParamKind::Number && spec.onlyIf.empty()) rows.motion(spec.key, Form::tr(spec.label.c_str()), spec.low, spec.high, numbers);
+}
+
+}  // namespace
+
+std::unique_ptr<Form> makeClipForm(const Session& session, const ClipIds& ids) {
+  auto form = std::make_unique<Form>();
+  ClipRows rows(*form, session, ids);
+  const auto key = commonEffect(session, ids);
+  const Effect* effect = key ? findEffect(*key) : nullptr;
+  const QString title = ids.size() > 1 ? Form::tr("%1 clips").arg(ids.size()) : effect ? text(effect->name) : Form::tr("Clip");
+  form->addTitle(title, [session, ids]() -> std::optional<QString> {
+    const Score* score = session.stage.score();
+    const Clip* clip = score && ids.size() == 1 ? findClip(*score, ids.front()) : nullptr;
+    if (!clip) return QString();
+    const Zone* zone = chispa::find(session.show().zones, clip->zone);
+    const MusicGrid grid = gridOf(*score);
+    return Form::tr("clip on %1 · bars %2–%3").arg(zone ? text(zone->name) : QStringLiteral("?")).arg(static_cast<int>(grid.barAt(clip->start) + 1.01)).arg(static_cast<int>(grid.barAt(clip->end()) + 0.99));
+  });
+  form->addHeading(Form::tr("Colour"));
+  addLook(*form, rows, session);
+  if (effect) {
+    form->addHeading(Form::tr("Motion"));
+    for (const ParamSpec& spec : effect->params)
+      if (isShown(session, ids, spec)) rows.param(spec);
+    form->addNumber("seed", Form::tr("Chance"), {{}, 0, 1'000'000, 1, 0}, rows.common<double>([](const Clip& c) { return c.seed; }),
+                    rows.change<double>(Form::tr("chance"), [](Clip& c, double v) { c.seed = static_cast<std::uint32_t>(v); }));
+  } else if (key) {
+    form->addNote([key]() -> std::optional<QString> { return Form::tr("The effect “%1” is unknown to this version. It is kept; choose another to see light.").arg(text(*key)); });
+  }
+  addTiming(*form, rows);
+  if (effect) addMotions(*form, rows, *effect);
+  form->addStretch();
+  return form;
+}
+
+QString clipFormKey(const Session& session, const ClipIds& ids) {
+  QString key = text(commonEffect(session, ids).value_or("*"));
+  if (const Effect* effect = findEffect(key.toStdString()))
+    for (const ParamSpec& spec : effect->params) key += isShown(session, ids, spec) ? QLatin1Char('+') : QLatin1Char('-');
+  for (const auto& palette : session.show().palettes) key += QLatin1Char('|') + text(palette->name);
+  return key;
+}
+
+}  // namespace chispa::desk

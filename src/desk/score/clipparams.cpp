@@ -1,0 +1,146 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <QFileDialog>
+#include <QFontDatabase>
+
+#include "core/effect/textraster.h"
+#include "core/files/besidefile.h"
+#include "desk/score/cliprows.h"
+#include "desk/score/drawingeditor.h"
+#include "desk/score/formulafield.h"
+
+namespace chispa::desk {
+namespace {
+
+/// A clip's own value of a parameter, or the effect's.
+ParamValue valueOf(const Clip& clip, const ParamSpec& spec) {
+  const auto given = clip.params.find(spec.key);
+  return given == clip.params.end() ? spec.fallback : given->second;
+}
+
+template <class T>
+T valueAs(const Clip& clip, const ParamSpec& spec) {
+  const ParamValue value = valueOf(clip, spec);
+  const T* own = std::get_if<T>(&value);
+  return own ? *own : T{};
+}
+
+}  // namespace
+
+void ClipRows::param(const ParamSpec& spec) {
+  const QString key = QStringLiteral("param-") + text(spec.key);
+  const QString label = Form::tr(spec.label.c_str());
+  const auto set = [spec](Clip& c, ParamValue v) { c.params[spec.key] = std::move(v); };
+  const auto words = common<QString>([spec](const Clip& c) { return text(valueAs<std::string>(c, spec)); });
+  const auto setWords = change<QString>(label, [set](Clip& c, QString v) { set(c, v.toStdString()); });
+  switch (spec.kind) {
+    case ParamKind::Number: {
+      const int decimals = spec.step >= 1 ? 0 : spec.step >= 0.1 ? 1 : spec.low < 0.01 && spec.low > 0 ? 3 : 2;
+      form_.addNumber(key, label, {text(spec.unit), spec.low, spec.high, spec.step, decimals}, common<double>([spec](const Clip& c) { return valueAs<double>(c, spec); }),
+                      change<double>(label, [set](Clip& c, double v) { set(c, v); }));
+      return;
+    }
+    case ParamKind::Switch:
+      form_.addSwitch(key, label, common<bool>([spec](const Clip& c) { return valueAs<bool>(c, spec); }), change<bool>(label, [set](Clip& c, bool v) { set(c, v); }));
+      return;
+    case ParamKind::Text: form_.addText(key, label, words, setWords); return;
+    case ParamKind::Formula: form_.addWidget(new FormulaField(words, setWords)); return;
+    case ParamKind::Drawing:
+      form_.addButton(key, Form::tr("Draw…"), Form::tr("Opens the drawing, dot by dot and frame by frame"), [session = session_, ids = ids_, words, setWords] {
+        const Score* score = session.stage.score();
+        const Clip* clip = score && !ids.empty() ? findClip(*score, ids.front()) : nullptr;
+        const Palette* palette = clip ? chispa::find(session.show().palettes, clip->palette) : nullptr;
+        auto* editor = new DrawingEditor(palette ? *palette : Palette{}, words().value_or(QString()), setWords);
+        editor->setAttribute(Qt::WA_DeleteOnClose);
+        editor->show();
+      });
+      return;
+    case ParamKind::File:
+      form_.addText(key, label, words, setWords);
+      form_.addButton(key + QStringLiteral("-choose"), Form::tr("Choose…"), Form::tr("A picture, an animated one or a video"), [session = session_, setWords] {
+        const QString file = QFileDialog::getOpenFileName(nullptr, Form::tr("Picture or video"), {}, Form::tr("Pictures and videos (*.png *.jpg *.jpeg *.gif *.webp *.mp4 *.webm *.avi *.mkv);;All files (*)"));
+        if (!file.isEmpty()) setWords(text(nameBeside(session.document.path(), file.toStdString())));
+      });
+      form_.addNote([session = session_, words]() -> std::optional<QString> { return words() ? session.stage.mediaTrouble(words()->toStdString()) : QString(); });
+      return;
+    case ParamKind::Font: {
+      QStringList fonts = QFontDatabase::families();
+      fonts.prepend(QLatin1String(kDotFont));
+      form_.addChoice(key, label, fonts, [words, fonts]() -> std::optional<int> { return words() ? std::optional(static_cast<int>(fonts.indexOf(*words()))) : std::nullopt; },
+                      [setWords, fonts](int v) { setWords(fonts.value(v)); });
+      return;
+    }
+    case ParamKind::Zone: {
+      QStringList names;
+      std::vector<double> zones;
+      for (const auto& zone : session_.show().zones) {
+        names << text(zone->name);
+        zones.push_back(zone->id.value);
+      }
+      form_.addChoice(key, label, names, common<int>([spec, zones](const Clip& c) {
+        const auto found = std::find(zones.begin(), zones.end(), valueAs<double>(c, spec));
+        return found == zones.end() ? -1 : static_cast<int>(found - zones.begin());
+      }), change<int>(label, [set, zones](Clip& c, int v) { set(c, zones.at(static_cast<std::size_t>(v))); }));
+      return;
+    }
+    case ParamKind::Choice: {
+      QStringList choices;
+      for (const ParamChoice& choice : spec.choices) choices << Form::tr(choice.label.c_str());
+      form_.addChoice(key, label, choices, common<int>([spec](const Clip& c) {
+        const auto word = valueAs<std::string>(c, spec);
+        const auto found = std::find_if(spec.choices.begin(), spec.choices.end(), [&](const ParamChoice& choice) { return word == choice.key; });
+        return static_cast<int>(found - spec.choices.begin());
+      }), change<int>(label, [set, spec](Clip& c, int v) { set(c, spec.choices.at(static_cast<std::size_t>(v)).key); }));
+      return;
+    }
+  }
+}
+
+void ClipRows::motion(const std::string& key, const QString& label, double low, double high, const std::vector<std::pair<std::string, QString>>& others) {
+  const QString name = QStringLiteral("motion-") + text(key);
+  const auto get = [key](const Clip& c) -> const Motion* {
+    const auto found = c.motions.find(key);
+    return found == c.motions.end() ? nullptr : &found->second;
+  };
+  // Curves first, then the music, then the other parameters.
+  struct Choice {
+    QString words;
+    Motion motion;
+  };
+  std::vector<Choice> choices = {{Form::tr("stays as it is"), {}},
+                                 {Form::tr("rises over the clip"), {Driver::Curve, low, high, {{0, 0}, {1, 1}}, 0, {}}},
+                                 {Form::tr("falls over the clip"), {Driver::Curve, low, high, {{0, 1}, {1, 0}}, 0, {}}},
+                                 {Form::tr("rises and falls"), {Driver::Curve, low, high, {{0, 0}, {0.5, 1}, {1, 0}}, 0, {}}},
+                                 {Form::tr("follows the level"), {Driver::Level, low, high, {}, 0, {}}},
+                                 {Form::tr("follows the low band"), {Driver::Band, low, high, {}, 1, {}}},
+                                 {Form::tr("follows the middle band"), {Driver::Band, low, high, {}, kBands / 2, {}}},
+                                 {Form::tr("follows the high band"), {Driver::Band, low, high, {}, kBands - 3, {}}},
+                                 {Form::tr("jumps at low onsets"), {Driver::Onset, low, high, {}, 0, {}}},
+                                 {Form::tr("jumps at high onsets"), {Driver::Onset, low, high, {}, 2, {}}},
+                                 {Form::tr("runs through each beat"), {Driver::BeatPhase, low, high, {}, 0, {}}},
+                                 {Form::tr("runs through each bar"), {Driver::BarPhase, low, high, {}, 0, {}}}};
+  for (const auto& [other, words] : others)
+    if (other != key) choices.push_back({Form::tr("follows “%1”").arg(words), {Driver::Parameter, low, high, {}, 0, other}});
+  QStringList names;
+  for (const Choice& choice : choices) names << choice.words;
+  names << Form::tr("a curve of its own");
+  form_.addChoice(name, label, names, common<int>([get, choices](const Clip& c) {
+    const Motion* motion = get(c);
+    if (!motion) return 0;
+    for (std::size_t i = 1; i < choices.size(); ++i) {
+      const Motion& one = choices[i].motion;
+      if (one.driver == motion->driver && one.points == motion->points && one.band == motion->band && one.parameter == motion->parameter) return static_cast<int>(i);
+    }
+    return static_cast<int>(choices.size());
+  }), change<int>(label, [key, choices](Clip& c, int v) {
+    if (v == 0) {
+      c.motions.erase(key);
+    } else if (static_cast<std::size_t>(v) < choices.size()) {
+      Motion next = choices[static_cast<std::size_t>(v)].motion;
+      // Limits that were set stay when only what drives it changes.
+      if (const auto was = c.motions.find(key); was != c.motions.end()) next.low = was->second.low, next.high = was->second.high;
+      c.motions[key] = next;
+    }
+  }));
+}
+
+}  // namespace chispa::desk

@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/edit/clipedits.h"
+#include "core/effect/effect.h"
+#include "desk/parts/form.h"
+#include "desk/parts/format.h"
+#include "desk/session/session.h"
+
+namespace chispa::desk {
+
+/// Rows over the selected clips of the open score.
+class ClipRows {
+ public:
+  ClipRows(Form& form, const Session& session, ClipIds ids) : form_(form), session_(session), ids_(std::move(ids)) {}
+
+  template <class T>
+  Form::Get<T> common(std::function<T(const Clip&)> value) const {
+    return [session = session_, ids = ids_, value]() -> std::optional<T> {
+      const Score* score = session.stage.score();
+      std::optional<T> all;
+      for (const ClipId id : ids) {
+        const Clip* clip = score ? findClip(*score, id) : nullptr;
+        if (!clip) continue;
+        const T one = value(*clip);
+        if (all && *all != one) return std::nullopt;
+        all = one;
+      }
+      return all;
+    };
+  }
+
+  template <class T>
+  Form::Set<T> change(const QString& name, std::function<void(Clip&, T)> set) const {
+    return [session = session_, ids = ids_, name, set](T value) {
+      const Score* score = session.stage.score();
+      if (!score) return;
+      session.edit(name, [&, id = score->id](Show& show) {
+        changeClips(show, id, ids, [&](Clip& c) { set(c, value); });
+      }, name + QStringLiteral("-field"));
+    };
+  }
+
+  void time(const QString& key, const QString& label, double low_s, Micros Clip::*member) {
+    form_.addNumber(key, label, {"s", low_s, 86'400, 0.1, 3}, common<double>([member](const Clip& c) { return seconds(c.*member); }),
+                    change<double>(label, [member](Clip& c, double v) { c.*member = micros(v); }));
+  }
+
+  /// The row, or the editor, of one of the effect's parameters.
+  void param(const ParamSpec& spec);
+  /// How the parameter moves over the clip; nothing for one that cannot.
+  void motion(const std::string& key, const QString& label, double low, double high, const std::vector<std::pair<std::string, QString>>& others);
+
+  const Session& session() const { return session_; }
+  const ClipIds& ids() const { return ids_; }
+  Form& form() const { return form_; }
+
+ private:
+  Form& form_;
+  Session session_;
+  ClipIds ids_;
+};
+
+}  // namespace chispa::desk

@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QWidget>
+
+#include "desk/parts/form.h"
+
+class QLabel;
+class QPlainTextEdit;
+
+namespace chispa::desk {
+
+/// Writes a formula: what is wrong is said at its letter while it is written, and the last formula that makes sense plays.
+class FormulaField : public QWidget {
+  Q_OBJECT
+ public:
+  FormulaField(Form::Get<QString> get, Form::Set<QString> set, QWidget* parent = nullptr);
+
+ private:
+  void check();
+
+  Form::Set<QString> set_;
+  QPlainTextEdit* field_;
+  QLabel* words_;
+};
+
+}  // namespace chispa::desk

@@ -1,0 +1,126 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Beats and bars of made-up pieces whose beats are known.
+#include <gtest/gtest.h>
+
+#include "core/music/beats.h"
+#include "madeupmusic.h"
+
+namespace chispa {
+namespace {
+
+using test::Recipe;
+
+struct Score {
+  double beats;
+  double bars;
+};
+
+Score listen(const Recipe& recipe) {
+  const test::MadeUpMusic music = test::Composer(recipe).compose();
+  const FoundBeats found = findBeats(analyseSpectrum(music.clip));
+  std::size_t right = 0;
+  for (const double bar : music.bars_s)
+    for (const Micros at : found.bars)
+      if (std::abs(seconds(at) - bar) <= 0.07) {
+        ++right;
+        break;
+      }
+  return {test::fMeasure(found.beats, music.beats_s), static_cast<double>(right) / static_cast<double>(music.bars_s.size())};
+}
+
+std::string wordsOf(const Recipe& recipe) { return std::to_string(recipe.tempo_bpm(0)) + " to " + std::to_string(recipe.tempo_bpm(1)) + " bpm, seed " + std::to_string(recipe.seed); }
+
+/// Each kind of piece with several seeds; the means count, and none may fail badly.
+void expectAll(std::vector<Recipe> recipes, double beats, double bars) {
+  double beatSum = 0;
+  double barSum = 0;
+  for (const Recipe& recipe : recipes) {
+    const Score score = listen(recipe);
+    EXPECT_GE(score.beats, beats) << wordsOf(recipe);
+    std::printf("%s: beats %.3f, bars %.3f\n", wordsOf(recipe).c_str(), score.beats, score.bars);
+    beatSum += score.beats;
+    barSum += score.bars;
+  }
+  const auto count = static_cast<double>(recipes.size());
+  EXPECT_GE(beatSum / count, beats);
+  EXPECT_GE(barSum / count, bars);
+}
+
+Recipe steady(double bpm, unsigned seed) {
+  Recipe recipe;
+  recipe.tempo_bpm = [bpm](double) { return bpm; };
+  recipe.seed = seed;
+  return recipe;
+}
+
+TEST(Beats, OfSteadyPieces) {
+  std::vector<Recipe> recipes;
+  unsigned seed = 1;
+  for (const double bpm : {60.0, 72.0, 88.0, 104.0, 120.0, 138.0, 156.0, 180.0}) recipes.push_back(steady(bpm, seed++));
+  expectAll(recipes, 0.95, 0.9);
+}
+
+TEST(Beats, OfSwingingPieces) {
+  std::vector<Recipe> recipes;
+  for (const double bpm : {76.0, 112.0, 148.0}) {
+    Recipe recipe = steady(bpm, 20);
+    recipe.offbeat = 0.66;
+    recipe.offbeats = 0.9;
+    recipes.push_back(recipe);
+  }
+  expectAll(recipes, 0.95, 0.9);
+}
+
+TEST(Beats, OfWaltzes) {
+  std::vector<Recipe> recipes;
+  for (const double bpm : {84.0, 120.0, 168.0}) {
+    Recipe recipe = steady(bpm, 30);
+    recipe.beatsPerBar = 3;
+    recipe.offbeats = 0.2;
+    recipes.push_back(recipe);
+  }
+  expectAll(recipes, 0.95, 0.9);
+}
+
+TEST(Beats, OfNoisySyncopatedPieces) {
+  std::vector<Recipe> recipes;
+  for (const double bpm : {92.0, 124.0, 150.0}) {
+    Recipe recipe = steady(bpm, 40);
+    recipe.noise = 0.05;
+    recipe.missing = 0.25;
+    recipe.offbeats = 0.9;
+    recipes.push_back(recipe);
+  }
+  expectAll(recipes, 0.95, 0.9);
+}
+
+TEST(Beats, WhereTheTempoChanges) {
+  std::vector<Recipe> recipes;
+  for (const auto& [from, to] : {std::pair(60.0, 90.0), std::pair(100.0, 150.0), std::pair(180.0, 110.0), std::pair(60.0, 180.0)}) {
+    Recipe recipe;
+    recipe.length_s = 60;
+    recipe.tempo_bpm = [from = from, to = to](double u) { return from + (to - from) * u; };
+    recipe.seed = 50;
+    recipes.push_back(recipe);
+  }
+  expectAll(recipes, 0.85, 0.8);
+}
+
+TEST(Beats, AcrossARest) {
+  std::vector<Recipe> recipes;
+  for (const double bpm : {90.0, 128.0}) {
+    Recipe recipe = steady(bpm, 60);
+    recipe.rest = 8;
+    recipes.push_back(recipe);
+  }
+  expectAll(recipes, 0.9, 0.85);
+}
+
+TEST(Beats, OfSilenceAreNone) {
+  AudioClip clip;
+  clip.samples.assign(AudioClip::kRate * 10 * 2, 0.f);
+  EXPECT_TRUE(findBeats(analyseSpectrum(clip)).beats.empty());
+}
+
+}  // namespace
+}  // namespace chispa
