@@ -82,7 +82,7 @@ TEST(Music, SilenceHasNoBeats) {
 }
 
 TEST(Music, OnsetsAreFoundWhereSomethingBegins) {
-  const auto onsets = findOnsets(analyseSpectrum(clicks(100, 4, 10, 0.002)));
+  const auto onsets = findOnsets(analyseSpectrum(clicks(100, 4, 10, 0.002)).onset);
   std::string found;
   for (const Micros at : onsets) found += std::to_string(seconds(at)) + " ";
   EXPECT_GE(fMeasure(onsets, 0.3, 0.6, 16), 0.9) << found;

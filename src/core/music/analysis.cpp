@@ -5,19 +5,20 @@
 namespace chispa {
 namespace {
 
-std::vector<Mark> marksAt(Show& show, const std::vector<Micros>& instants) {
+void putLane(Show& show, Score& score, LaneKind kind, const std::string& name, const std::vector<Micros>& instants, bool isLettered = false) {
   std::vector<Mark> marks;
-  for (const Micros at : instants) marks.push_back({show.newId<MarkId>(), at, {}});
-  return marks;
-}
-
-void putLane(Show& show, Score& score, LaneKind kind, const std::string& name, const std::vector<Micros>& instants) {
-  const auto lane =
-      std::find_if(score.lanes.begin(), score.lanes.end(), [kind](const MarkLane& l) { return l.kind == kind; });
+  for (const Micros at : instants) {
+    const Micros heard = at + score.audioStart;
+    if (heard.count() < 0 || heard > score.length) continue;
+    std::string words;
+    if (isLettered) words = std::string(1, static_cast<char>('A' + marks.size() % 26));
+    marks.push_back({show.newId<MarkId>(), heard, words, Micros(0)});
+  }
+  const auto lane = std::find_if(score.lanes.begin(), score.lanes.end(), [kind](const MarkLane& l) { return l.kind == kind; });
   if (lane != score.lanes.end())
-    lane->marks = marksAt(show, instants);
+    lane->marks = std::move(marks);
   else
-    score.lanes.push_back({show.newId<LaneId>(), name, kind, marksAt(show, instants)});
+    score.lanes.push_back({show.newId<LaneId>(), name, kind, std::move(marks)});
 }
 
 }  // namespace
@@ -29,9 +30,12 @@ Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem:
   analysed->clip = *std::move(clip);
   analysed->peaks = WaveformPeaks(*analysed->clip);
   const SpectralFrames frames = analyseSpectrum(*analysed->clip);
-  analysed->features = std::make_shared<const MusicFeatures>(featuresOf(frames));
+  MusicFeatures features = featuresOf(frames);
+  for (std::size_t range = 0; range < features.onsets.size(); ++range) features.onsets[range] = findOnsets(frames.rangeOnsets[range]);
+  analysed->features = std::make_shared<const MusicFeatures>(std::move(features));
   analysed->beats = findBeats(frames);
-  analysed->onsets = findOnsets(frames);
+  analysed->onsets = findOnsets(frames.onset);
+  analysed->sections = findSections(frames, analysed->beats.bars);
   return std::shared_ptr<const AnalysedAudio>(std::move(analysed));
 }
 
@@ -48,9 +52,16 @@ MusicLibrary loadMusic(const Show& show, const std::filesystem::path& showFile, 
   return library;
 }
 
-void putBeats(Show& show, Score& score, const FoundBeats& found) {
-  putLane(show, score, LaneKind::Beats, "Beats", found.beats);
-  putLane(show, score, LaneKind::Bars, "Bars", found.bars);
+void putBeats(Show& show, Score& score, const AnalysedAudio& found) {
+  putLane(show, score, LaneKind::Beats, "Beats", found.beats.beats);
+  putLane(show, score, LaneKind::Bars, "Bars", found.beats.bars);
+  putLane(show, score, LaneKind::Sections, "Sections", found.sections, true);
+}
+
+void putOnsets(Show& show, Score& score, const MusicFeatures& found) {
+  putLane(show, score, LaneKind::LowOnsets, "Low onsets", found.onsets[0]);
+  putLane(show, score, LaneKind::MiddleOnsets, "Middle onsets", found.onsets[1]);
+  putLane(show, score, LaneKind::HighOnsets, "High onsets", found.onsets[2]);
 }
 
 }  // namespace chispa

@@ -17,6 +17,7 @@ struct AnalysedAudio {
   WaveformPeaks peaks;
   FoundBeats beats;
   std::vector<Micros> onsets;
+  std::vector<Micros> sections;
 };
 
 /// Decodes and analyses; takes about a second for a minute of music.
@@ -25,7 +26,10 @@ Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem:
 /// Features of all audio files of `show`; why a file gives none is added to `failures`.
 MusicLibrary loadMusic(const Show& show, const std::filesystem::path& showFile, std::vector<Failure>& failures);
 
-/// Puts the beats and bars that were found into the score's lanes, in place of those it has.
-void putBeats(Show& show, Score& score, const FoundBeats& found);
+/// Puts beats, bars and sections that were found into the score's lanes, in place of those it has; they are heard from the
+/// score's start of sound on.
+void putBeats(Show& show, Score& score, const AnalysedAudio& found);
+/// Puts onsets, low, middle and high, into lanes of their own.
+void putOnsets(Show& show, Score& score, const MusicFeatures& found);
 
 }  // namespace chispa

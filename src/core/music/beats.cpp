@@ -205,7 +205,7 @@ FoundBeats findBeats(const SpectralFrames& frames) {
   auto beats = trackBeats(onset);
   trimSilence(beats, onset);
   if (beats.size() < 2) return found;
-  const Curve low = flattened(frames.lowOnset);
+  const Curve low = flattened(frames.lowOnset());
   std::vector<float> weight;
   for (const std::size_t beat : beats) {
     found.beats.push_back(refined(onset, beat));
@@ -230,11 +230,79 @@ FoundBeats findBeats(const SpectralFrames& frames) {
   return found;
 }
 
-std::vector<Micros> findOnsets(const SpectralFrames& frames) {
+namespace {
+
+using BarSound = std::array<double, kBands>;
+
+/// The mean of each band over each bar, about the piece's own mean.
+std::vector<BarSound> barSounds(const SpectralFrames& frames, const std::vector<Micros>& bars) {
+  std::vector<BarSound> sounds;
+  BarSound mean{};
+  for (std::size_t bar = 0; bar + 1 < bars.size(); ++bar) {
+    BarSound sound{};
+    const auto from = std::min(frames.bands.size(), static_cast<std::size_t>(seconds(bars[bar]) * kRate));
+    const auto to = std::min(frames.bands.size(), static_cast<std::size_t>(seconds(bars[bar + 1]) * kRate));
+    for (std::size_t i = from; i < to; ++i)
+      for (std::size_t b = 0; b < sound.size(); ++b) sound[b] += static_cast<double>(frames.bands[i][b]) / static_cast<double>(to - from);
+    for (std::size_t b = 0; b < sound.size(); ++b) mean[b] += sound[b];
+    sounds.push_back(sound);
+  }
+  for (BarSound& sound : sounds)
+    for (std::size_t b = 0; b < sound.size(); ++b) sound[b] -= mean[b] / static_cast<double>(sounds.size());
+  return sounds;
+}
+
+double likeness(const BarSound& a, const BarSound& b) {
+  double ab = 0, aa = 1e-9, bb = 1e-9;
+  for (std::size_t i = 0; i < a.size(); ++i) {
+    ab += a[i] * b[i];
+    aa += a[i] * a[i];
+    bb += b[i] * b[i];
+  }
+  return ab / std::sqrt(aa * bb);
+}
+
+/// How much the four bars before `bar` differ from the four behind.
+double noveltyAt(const std::vector<BarSound>& sounds, std::ptrdiff_t bar) {
+  constexpr std::ptrdiff_t kReach = 4;
+  double within = 0, across = 0;
+  int withins = 0, acrosses = 0;
+  for (std::ptrdiff_t i = std::max<std::ptrdiff_t>(0, bar - kReach); i < std::min(std::ssize(sounds), bar + kReach); ++i)
+    for (std::ptrdiff_t j = i + 1; j < std::min(std::ssize(sounds), bar + kReach); ++j) {
+      const bool isAcross = i < bar && j >= bar;
+      (isAcross ? across : within) += likeness(sounds[static_cast<std::size_t>(i)], sounds[static_cast<std::size_t>(j)]);
+      ++(isAcross ? acrosses : withins);
+    }
+  return within / std::max(1, withins) - across / std::max(1, acrosses);
+}
+
+}  // namespace
+
+std::vector<Micros> findSections(const SpectralFrames& frames, const std::vector<Micros>& bars) {
+  constexpr std::ptrdiff_t kShortestSection = 4;
+  constexpr double kLeastNovelty = 0.35;
+  std::vector<Micros> found;
+  if (bars.empty()) return found;
+  found.push_back(bars.front());
+  const auto sounds = barSounds(frames, bars);
+  std::vector<double> novelty;
+  for (std::ptrdiff_t bar = 0; bar < std::ssize(sounds); ++bar) novelty.push_back(bar < 2 || bar + 2 > std::ssize(sounds) ? 0 : noveltyAt(sounds, bar));
+  std::ptrdiff_t last = 0;
+  for (std::ptrdiff_t bar = 2; bar + 2 < std::ssize(novelty); ++bar) {
+    const auto here = novelty.begin() + bar;
+    const bool isPeak = *here >= *std::max_element(here - 2, here + 3);
+    if (!isPeak || *here < kLeastNovelty || bar - last < kShortestSection) continue;
+    found.push_back(bars[static_cast<std::size_t>(bar)]);
+    last = bar;
+  }
+  return found;
+}
+
+std::vector<Micros> findOnsets(const std::vector<float>& curve) {
   constexpr float kLeast = 1.5f;
   constexpr float kShareOfLoudest = 0.25f;
   constexpr std::ptrdiff_t kApart = 5;
-  const Curve onset = flattened(frames.onset);
+  const Curve onset = flattened(curve);
   std::vector<Micros> found;
   if (onset.empty()) return found;
   const float standsOut = std::max(kLeast, kShareOfLoudest * *std::max_element(onset.begin(), onset.end()));

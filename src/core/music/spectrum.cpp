@@ -87,11 +87,14 @@ std::vector<float> bandLevels(const std::vector<float>& power, const std::vector
   return levels;
 }
 
-float riseOf(const std::vector<float>& now, const std::vector<float>& before, std::size_t bands) {
+float riseOf(const std::vector<float>& now, const std::vector<float>& before, std::size_t from, std::size_t to) {
   float rise = 0;
-  for (std::size_t b = 0; b < bands; ++b) rise += std::max(0.f, now[b] - before[b]);
-  return rise / static_cast<float>(bands);
+  for (std::size_t b = from; b < to; ++b) rise += std::max(0.f, now[b] - before[b]);
+  return rise / static_cast<float>(to - from);
 }
+
+/// Where low, middle and high begin and end among the fine bands: about 40–108 Hz, 108–2,000 Hz and above.
+constexpr std::array<std::size_t, MusicFeatures::kRanges + 1> kRangeEdges = {0, kFluxBands / 6, kFluxBands * 2 / 3, kFluxBands};
 
 }  // namespace
 
@@ -108,8 +111,8 @@ SpectralFrames analyseSpectrum(const AudioClip& clip) {
     const auto& power = transform.power(clip, static_cast<std::ptrdiff_t>(frame) * kHop);
     std::vector<float> levels = bandLevels(power, fine);
     auto& before = history[frame % kBack];
-    out.onset.push_back(frame < kBack ? 0 : riseOf(levels, before, kFluxBands));
-    out.lowOnset.push_back(frame < kBack ? 0 : riseOf(levels, before, kFluxBands / 6));
+    out.onset.push_back(frame < kBack ? 0 : riseOf(levels, before, 0, kFluxBands));
+    for (std::size_t range = 0; range < out.rangeOnsets.size(); ++range) out.rangeOnsets[range].push_back(frame < kBack ? 0 : riseOf(levels, before, kRangeEdges[range], kRangeEdges[range + 1]));
     before = std::move(levels);
     const auto wide = bandLevels(power, coarse);
     std::copy(wide.begin(), wide.end(), out.bands.emplace_back().begin());

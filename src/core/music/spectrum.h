@@ -11,9 +11,10 @@ namespace chispa {
 struct SpectralFrames {
   /// Energy in decibels above a floor, [frame][band].
   std::vector<std::array<float, kBands>> bands;
-  /// Rise of log energy since the frame before (spectral flux, Bello et al. 2005 §II.C), whole and of the lowest bands.
+  /// Rise of log energy since the frame before (spectral flux, Bello et al. 2005 §II.C): whole, and low, middle and high.
   std::vector<float> onset;
-  std::vector<float> lowOnset;
+  std::array<std::vector<float>, MusicFeatures::kRanges> rangeOnsets;
+  const std::vector<float>& lowOnset() const { return rangeOnsets[0]; }
 };
 
 SpectralFrames analyseSpectrum(const AudioClip& clip);

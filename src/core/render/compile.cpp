@@ -7,7 +7,7 @@
 namespace chispa {
 namespace {
 
-std::vector<Micros> instantsOf(const Score& score, LaneKind kind) {
+std::vector<Micros> sortedInstants(const Score& score, LaneKind kind) {
   std::vector<Micros> instants;
   if (const MarkLane* lane = laneOf(score, kind))
     for (const Mark& mark : lane->marks) instants.push_back(mark.at);
@@ -95,7 +95,7 @@ class Compiler {
 }  // namespace
 
 MusicGrid gridOf(const Score& score) {
-  return {instantsOf(score, LaneKind::Beats), instantsOf(score, LaneKind::Bars)};
+  return {sortedInstants(score, LaneKind::Beats), sortedInstants(score, LaneKind::Bars)};
 }
 
 std::shared_ptr<const PaletteTable> tableOf(const Show& show, PaletteId id) {

@@ -53,6 +53,7 @@ class MainWindow : public QMainWindow {
   void makeEditMenu();
   void makeViewMenu();
   void makeShowMenu();
+  void makeComposeMenu();
   void makeHelpMenu();
   QAction* addAction(QMenu* menu, const QString& name, const QString& label, const QKeySequence& keys, std::function<void()> run);
   void fillRecent();

@@ -41,6 +41,7 @@ void MainWindow::makeMenus() {
   makeEditMenu();
   makeViewMenu();
   makeShowMenu();
+  makeComposeMenu();
   makeHelpMenu();
 }
 

@@ -17,6 +17,7 @@
 #include "desk/parts/icon.h"
 #include "desk/parts/theme.h"
 #include "desk/score/clippictures.h"
+#include "desk/score/composing.h"
 #include "desk/score/effectshelf.h"
 #include "desk/score/timelineview.h"
 
@@ -28,7 +29,7 @@ constexpr int kSideWidth = 206;
 }  // namespace
 
 ScorePage::ScorePage(const Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), pictures_(new ClipPictures(session, this)), timeline_(new TimelineView(session, *pictures_)) {
+    : QWidget(parent), session_(session), pictures_(new ClipPictures(session, this)), timeline_(new TimelineView(session, *pictures_)), composing_(new Composing(session, *timeline_, this)) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(0);
@@ -233,7 +234,7 @@ void ScorePage::addFoundBeats() {
   session_.edit(tr("new score"), [&](Show& show) {
     Score filled = *chispa::find(show.scores, id);
     filled.length = audio->clip->length();
-    putBeats(show, filled, audio->beats);
+    putBeats(show, filled, *audio);
     put(show.scores, filled);
   }, QStringLiteral("new-score"));
   session_.document.seal();

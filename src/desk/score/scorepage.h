@@ -12,6 +12,7 @@ class QPushButton;
 namespace chispa::desk {
 
 class ClipPictures;
+class Composing;
 class EffectShelf;
 class TimelineView;
 
@@ -23,6 +24,7 @@ class ScorePage : public QWidget {
 
   TimelineView& timeline() { return *timeline_; }
   ClipPictures& pictures() { return *pictures_; }
+  Composing& composing() { return *composing_; }
   /// Draws the icons anew in the theme's colours.
   void refreshIcons();
   /// Asks for an audio file and makes a score of it; with a path, asks nothing.
@@ -39,6 +41,7 @@ class ScorePage : public QWidget {
   Session session_;
   ClipPictures* pictures_;
   TimelineView* timeline_;
+  Composing* composing_;
   EffectShelf* shelf_;
   QListWidget* palettes_;
   QComboBox* scores_;

@@ -1,13 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/score/timelineview.h"
 
+#include <QGuiApplication>
 #include <QMimeData>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QScrollBar>
 #include <cmath>
+#include <set>
+#include <unordered_set>
 
+#include "core/edit/clipedits.h"
 #include "core/edit/scoreedits.h"
+#include "core/show/limits.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 #include "desk/score/clippictures.h"
@@ -64,18 +69,32 @@ Micros TimelineView::timeAt(double x) const {
 
 void TimelineView::relayout() {
   rows_.clear();
+  clipsOf_.clear();
   const Score* score = session_.stage.score();
+  if (score)
+    for (const auto& clip : score->clips) clipsOf_[clip->zone].push_back(clip);
+  for (auto& [zone, clips] : clipsOf_) std::stable_sort(clips.begin(), clips.end(), [](const auto& a, const auto& b) { return a->start < b->start; });
   double y = 0;
+  std::set<std::string> headed;
   for (const ZoneId zone : score ? score->staves : std::vector<ZoneId>{}) {
-    StaveRow row{zone, y, kStave, 1};
-    for (const auto& clip : score->clips)
-      if (clip->zone == zone) row.layers = std::max(row.layers, clip->layer + 1);
+    const auto folder = std::find_if(score->folders.begin(), score->folders.end(), [zone](const StaveFolder& f) { return std::find(f.zones.begin(), f.zones.end(), zone) != f.zones.end(); });
+    if (folder != score->folders.end()) {
+      if (headed.insert(folder->name).second) {
+        const double height = fontMetrics().height() + 6;
+        rows_.push_back({{}, y, height, 1, text(folder->name)});
+        y += height + kStaveGap;
+      }
+      if (folder->isFolded) continue;
+    }
+    StaveRow row{zone, y, kStave, 1, {}};
+    for (const auto& clip : clipsOf_[zone]) row.layers = std::max(row.layers, clip->layer + 1);
     if (row.layers > 1) row.height = kLayer * row.layers;
     y += row.height + kStaveGap;
     rows_.push_back(row);
   }
   if (chosenZone_ && !rowOf(chosenZone_)) chosenZone_ = {};
-  if (!chosenZone_ && !rows_.empty()) chosenZone_ = rows_.front().zone;
+  for (const StaveRow& row : rows_)
+    if (!chosenZone_) chosenZone_ = row.zone;
   if (isFitted_) zoomToAll();
   updateScrollBars();
   viewport()->update();
@@ -158,8 +177,10 @@ std::shared_ptr<const Clip> TimelineView::clipAt(QPointF at) const {
   const Score* score = session_.stage.score();
   const StaveRow* row = rowAt(at.y());
   if (!score || !row || at.x() < headWidth()) return nullptr;
-  for (const auto& clip : score->clips)
-    if (clip->zone == row->zone && boxOf(*clip, *row).contains(at)) return clip;
+  const auto found = clipsOf_.find(row->zone);
+  if (found == clipsOf_.end()) return nullptr;
+  for (const auto& clip : found->second)
+    if (boxOf(*clip, *row).contains(at)) return clip;
   return nullptr;
 }
 
@@ -174,191 +195,29 @@ std::optional<MarkId> TimelineView::markAt(QPointF at) const {
   return std::nullopt;
 }
 
-void TimelineView::paintRuler(QPainter& painter) const {
-  const Score* score = session_.stage.score();
-  painter.fillRect(QRectF(0, 0, viewport()->width(), rulerHeight()), theme().panel);
-  const MarkLane* bars = laneOf(*score, LaneKind::Bars);
-  painter.setFont(numberFont(0.92));
-  double last = -1e9;
-  const auto tick = [&](Micros at, const QString& words, bool strong) {
-    const double x = xOf(at);
-    if (x < headWidth() || x > viewport()->width()) return;
-    painter.setPen(theme().line);
-    painter.drawLine(QPointF(x, rulerHeight() - 7), QPointF(x, rulerHeight()));
-    const double wide = painter.fontMetrics().horizontalAdvance(words);
-    if (x < last + wide + 14) return;
-    last = x;
-    painter.setPen(strong ? theme().text : theme().quiet);
-    painter.drawText(QPointF(x + 3, rulerHeight() - 9), words);
-  };
-  if (bars && bars->marks.size() > 1) {
-    for (std::size_t i = 0; i < bars->marks.size(); ++i) tick(bars->marks[i].at, QString::number(i + 1), i % 4 == 0);
-    painter.setPen(theme().quiet);
-    painter.drawText(QPointF(10, rulerHeight() - 9), tr("Bars"));
-    return;
-  }
-  const int step = std::max(1, static_cast<int>(60 / pxPerSecond_));
-  for (int s = 0; s <= seconds(score->length); s += step) tick(std::chrono::seconds(s), timeText(std::chrono::seconds(s)), true);
-  painter.setPen(theme().quiet);
-  painter.drawText(QPointF(10, rulerHeight() - 9), tr("Seconds"));
+void TimelineView::selectBand() {
+  const QRectF band = QRectF(pressed_, pointer_).normalized();
+  ClipIds inside;
+  for (const StaveRow& row : rows_)
+    if (const auto clips = clipsOf_.find(row.zone); clips != clipsOf_.end())
+      for (const auto& clip : clips->second)
+        if (boxOf(*clip, row).intersects(band)) inside.push_back(clip->id);
+  if (inside.empty()) return session_.selection.clear();
+  session_.selection.select(inside);
 }
 
-void TimelineView::paintWave(QPainter& painter) const {
-  const Score* score = session_.stage.score();
-  const QRectF area(headWidth(), rulerHeight(), viewport()->width() - headWidth(), waveHeight());
-  painter.fillRect(QRectF(0, area.top(), viewport()->width(), area.height()), theme().window);
-  const auto audio = session_.stage.audio();
-  painter.setPen(theme().quiet);
-  const QRectF words(10, area.top() + 4, headWidth() - 14, area.height());
-  if (score->audio.empty()) {
-    painter.drawText(words, tr("no sound"));
-    return;
-  }
-  const QString name = text(score->audio);
-  painter.drawText(words, painter.fontMetrics().elidedText(name.section(QLatin1Char('/'), -1), Qt::ElideMiddle, static_cast<int>(words.width())));
-  if (!audio) {
-    const QString trouble = session_.stage.audioTrouble(score->audio);
-    painter.setPen(trouble.isEmpty() ? theme().quiet : theme().watch);
-    painter.drawText(area.adjusted(10, 4, 0, 0), trouble.isEmpty() ? tr("listening to the music …") : trouble);
-    return;
-  }
-  painter.setPen(theme().isDark ? QColor(0x8a, 0x87, 0x80) : QColor(0x8a, 0x84, 0x78));
-  const double middle = area.center().y();
-  const int first = static_cast<int>(std::max(area.left(), xOf(Micros(0))));
-  for (int x = first; x < area.right(); ++x) {
-    const auto peak = audio->peaks.between(timeAt(x), timeAt(x + 1));
-    const double half = area.height() / 2 - 3;
-    painter.drawLine(QPointF(x, middle - static_cast<double>(peak.high) * half), QPointF(x, middle - static_cast<double>(peak.low) * half));
-  }
+void TimelineView::toggleFolder(const QString& name) {
+  session_.edit(tr("fold staves"), [&, id = session_.stage.score()->id](Show& show) {
+    changeItem(show.scores, id, [&](Score& score) {
+      for (StaveFolder& folder : score.folders)
+        if (text(folder.name) == name) folder.isFolded = !folder.isFolded;
+    });
+  });
 }
 
-void TimelineView::paintLane(QPainter& painter, const MarkLane& lane, double top) const {
-  painter.setPen(theme().quiet);
-  painter.drawText(QPointF(10, top + laneHeight() - 6), text(lane.name));
-  const bool named = lane.kind == LaneKind::Sections || lane.kind == LaneKind::Words || lane.kind == LaneKind::Free;
-  double last = -1e9;
-  for (std::size_t i = 0; i < lane.marks.size(); ++i) {
-    const Mark& mark = lane.marks[i];
-    const double x = xOf(mark.at);
-    const double end = i + 1 < lane.marks.size() ? xOf(lane.marks[i + 1].at) : xOf(session_.stage.score()->length);
-    if (end < headWidth() || x > viewport()->width()) continue;
-    const QColor colour = chosenMark_ == mark.id ? theme().ember : lane.kind == LaneKind::Bars ? theme().text : theme().quiet;
-    if (lane.kind == LaneKind::Sections) {
-      const QRectF box = QRectF(std::max(x, headWidth()) + 1, top + 1, end - std::max(x, headWidth()) - 2, laneHeight() - 2);
-      painter.fillRect(box, theme().raised);
-    }
-    if (x < headWidth() || (!named && x < last + 3)) continue;
-    last = x;
-    painter.setPen(Qt::NoPen);
-    painter.setBrush(colour);
-    const double y = top + laneHeight() / 2;
-    if (lane.kind == LaneKind::Beats || lane.kind == LaneKind::Bars)
-      painter.drawPolygon(QPolygonF{QPointF(x - 3, y - 3), QPointF(x + 3, y - 3), QPointF(x, y + 4)});
-    else
-      painter.fillRect(QRectF(x, top + 1, 2, laneHeight() - 2), colour);
-    if (!named) continue;
-    painter.setPen(theme().text);
-    painter.drawText(QRectF(x + 6, top, end - x - 8, laneHeight()), Qt::AlignVCenter | Qt::AlignLeft, painter.fontMetrics().elidedText(text(mark.text), Qt::ElideRight, static_cast<int>(end - x - 8)));
-  }
-}
-
-void TimelineView::paintLanes(QPainter& painter) const {
-  double top = rulerHeight() + waveHeight();
-  painter.setFont(numberFont(0.92));
-  for (const MarkLane& lane : session_.stage.score()->lanes) {
-    paintLane(painter, lane, top);
-    top += laneHeight();
-  }
-}
-
-void TimelineView::paintClip(QPainter& painter, const std::shared_ptr<const Clip>& clip, QRectF box) {
-  const bool selected = session_.selection.has(clip->id);
-  painter.fillRect(box, theme().night);
-  const QImage image = pictures_.picture(clip, static_cast<int>(box.width()), static_cast<int>(box.height()));
-  if (!image.isNull()) painter.drawImage(box, image);
-  if (!findEffect(clip->effect)) {
-    painter.setPen(theme().watch);
-    painter.drawText(box.adjusted(4, 0, 0, 0), Qt::AlignVCenter, tr("! unknown effect “%1”").arg(text(clip->effect)));
-  }
-  painter.setBrush(Qt::NoBrush);
-  painter.setPen(QPen(selected ? theme().ember : theme().line, selected ? 2 : 1));
-  painter.drawRect(box.adjusted(0.5, 0.5, -0.5, -0.5));
-  if (!selected) return;
-  painter.setPen(Qt::NoPen);
-  painter.setBrush(theme().ember);
-  painter.drawRect(QRectF(box.left(), box.center().y() - 6, 4, 12));
-  painter.drawRect(QRectF(box.right() - 4, box.center().y() - 6, 4, 12));
-}
-
-void TimelineView::paintStaves(QPainter& painter) {
-  const Score* score = session_.stage.score();
-  painter.save();
-  painter.setClipRect(QRectF(0, stavesTop(), viewport()->width(), viewport()->height() - stavesTop()));
-  const PixelMap* map = session_.stage.compiled() ? &session_.stage.compiled()->map : nullptr;
-  for (const StaveRow& row : rows_) {
-    const double y = stavesTop() - verticalScrollBar()->value() + row.top;
-    if (y > viewport()->height() || y + row.height < stavesTop()) continue;
-    const bool chosen = row.zone == chosenZone_;
-    painter.fillRect(QRectF(0, y, viewport()->width(), row.height), chosen ? theme().selectedGround() : theme().panel);
-    painter.fillRect(QRectF(headWidth(), y, viewport()->width() - headWidth(), row.height), theme().isDark ? QColor(0x15, 0x15, 0x17) : QColor(0xe2, 0xdf, 0xd8));
-  }
-  painter.setClipRect(QRectF(headWidth(), stavesTop(), viewport()->width() - headWidth(), viewport()->height() - stavesTop()));
-  for (const auto& clip : score->clips) {
-    const StaveRow* row = rowOf(clip->zone);
-    if (!row) continue;
-    const QRectF box = boxOf(*clip, *row);
-    if (box.right() >= headWidth() && box.left() <= viewport()->width() && box.bottom() >= stavesTop() && box.top() <= viewport()->height()) paintClip(painter, clip, box);
-  }
-  painter.setClipRect(QRectF(0, stavesTop(), headWidth(), viewport()->height() - stavesTop()));
-  painter.setFont(font());
-  for (const StaveRow& row : rows_) {
-    const Zone* zone = chispa::find(session_.show().zones, row.zone);
-    const double y = stavesTop() - verticalScrollBar()->value() + row.top;
-    if (!zone) continue;
-    painter.setPen(theme().text);
-    const int line = fontMetrics().height();
-    painter.drawText(QPointF(10, y + line), fontMetrics().elidedText(text(zone->name), Qt::ElideRight, static_cast<int>(headWidth()) - 16));
-    painter.setPen(theme().quiet);
-    if (!map) continue;
-    const CompiledScore* compiled = session_.stage.compiled()->scoreOf(score->id);
-    if (!compiled) continue;
-    for (const auto& stave : compiled->staves)
-      if (stave.zone == row.zone)
-        painter.drawText(QPointF(10, y + 2 * line), stave.cells->rows > 1 ? QStringLiteral("%1 × %2").arg(stave.cells->columns).arg(stave.cells->rows) : tr("%1 cells").arg(stave.cells->count()));
-  }
-  painter.restore();
-}
-
-void TimelineView::paintPlayhead(QPainter& painter) const {
-  const double x = xOf(session_.stage.position());
-  if (x < headWidth() - 1 || x > viewport()->width()) return;
-  painter.setPen(QPen(theme().ember, 2));
-  painter.drawLine(QPointF(x, rulerHeight() - 8), QPointF(x, viewport()->height()));
-  painter.setPen(Qt::NoPen);
-  painter.setBrush(theme().ember);
-  painter.drawPolygon(QPolygonF{QPointF(x - 6, rulerHeight() - 14), QPointF(x + 6, rulerHeight() - 14), QPointF(x, rulerHeight() - 4)});
-  if (drag_ == Drag::None || drag_ == Drag::Mark) return;
-  painter.setPen(theme().text);
-  const QString words = drag_ == Drag::Scrub ? timeText(session_.stage.position()) : timeText(timeAt(pointer_.x()));
-  painter.drawText(pointer_ + QPointF(12, -6), words);
-}
-
-void TimelineView::paintEmpty(QPainter& painter) const {
-  painter.setPen(theme().quiet);
-  painter.drawText(viewport()->rect(), Qt::AlignCenter,
-                   tr("No score is open.\n\nChoose “New score” above and pick a piece of music:\nChispa finds its bars and beats, and gives every zone a stave."));
-}
-
-void TimelineView::paintEvent(QPaintEvent*) {
-  QPainter painter(viewport());
-  painter.setRenderHint(QPainter::Antialiasing);
-  painter.fillRect(viewport()->rect(), theme().window);
-  if (!session_.stage.score()) return paintEmpty(painter);
-  paintRuler(painter);
-  paintWave(painter);
-  paintLanes(painter);
-  paintStaves(painter);
-  paintPlayhead(painter);
+PaletteId TimelineView::paletteForNew() const {
+  const auto& palettes = session_.show().palettes;
+  return chispa::find(palettes, chosenPalette_) ? chosenPalette_ : palettes.empty() ? PaletteId{} : palettes.front()->id;
 }
 
 void TimelineView::resizeEvent(QResizeEvent*) {
@@ -385,13 +244,15 @@ void TimelineView::mousePressEvent(QMouseEvent* event) {
     drag_ = Drag::Scrub;
     return session_.stage.seek(timeAt(pressed_.x()));
   }
-  if (const StaveRow* row = rowAt(pressed_.y())) chooseZone(row->zone);
+  const StaveRow* row = rowAt(pressed_.y());
+  if (row && !row->zone) return toggleFolder(row->folder);
+  if (row) chooseZone(row->zone);
   const auto clip = clipAt(pressed_);
   if (!clip) {
     if (pressed_.x() < headWidth() && chosenZone_)
       session_.selection.select(chosenZone_);
     else
-      session_.selection.clear();
+      drag_ = Drag::Band;
     return;
   }
   if (event->modifiers() & Qt::ShiftModifier)
@@ -402,8 +263,10 @@ void TimelineView::mousePressEvent(QMouseEvent* event) {
   drag_ = pressed_.x() < box.left() + edge ? Drag::ResizeStart : pressed_.x() > box.right() - edge ? Drag::ResizeEnd : Drag::Move;
   grabbed_ = clip->id;
   dragged_.clear();
-  for (const ClipId id : session_.selection.clips())
-    if (const Clip* one = findClip(*score, id)) dragged_.push_back(*one);
+  const ClipIds ids = session_.selection.clips();
+  const std::unordered_set<ClipId> wanted(ids.begin(), ids.end());
+  for (const auto& one : score->clips)
+    if (wanted.contains(one->id)) dragged_.push_back(*one);
 }
 
 Micros TimelineView::snap(Micros at, const ClipIds& without) const {
@@ -418,12 +281,13 @@ void TimelineView::dragClips(QPointF to) {
   const Micros wanted = std::max(Micros(0), grabbed->start + micros((to.x() - pressed_.x()) / pxPerSecond_));
   const Micros by = snap(wanted, ids) - grabbed->start;
   const StaveRow* row = dragged_.size() == 1 ? rowAt(to.y()) : nullptr;
+  std::unordered_map<ClipId, Micros> starts;
+  for (const Clip& was : dragged_) starts[was.id] = was.start;
   session_.edit(tr("move clips"), [&](Show& show) {
-    for (const Clip& was : dragged_)
-      changeClip(show, session_.stage.score()->id, was.id, [&](Clip& clip) {
-        clip.start = std::max(Micros(0), was.start + by);
-        if (row) clip.zone = row->zone;
-      });
+    changeClips(show, session_.stage.score()->id, ids, [&](Clip& clip) {
+      clip.start = std::max(Micros(0), starts[clip.id] + by);
+      if (row && row->zone) clip.zone = row->zone;
+    });
   }, QStringLiteral("clip-drag"));
 }
 
@@ -432,10 +296,13 @@ void TimelineView::dragEdge(QPointF to) {
   if (grabbed == dragged_.end()) return;
   constexpr Micros kShortest{20'000};
   const Micros at = snap(timeAt(to.x()), {grabbed_});
-  session_.edit(tr("resize a clip"), [&](Show& show) {
+  const bool isStretching = QGuiApplication::keyboardModifiers() & Qt::AltModifier;
+  session_.edit(isStretching ? tr("stretch a clip") : tr("resize a clip"), [&](Show& show) {
     changeClip(show, session_.stage.score()->id, grabbed_, [&](Clip& clip) {
       if (drag_ == Drag::ResizeEnd) {
         clip.length = std::max(kShortest, at - grabbed->start);
+        // With Alt the content is stretched along.
+        if (isStretching) clip.speed = std::clamp(grabbed->speed * seconds(grabbed->length) / seconds(clip.length), limits::kSlowest, limits::kFastest);
       } else {
         clip.start = std::min(at, grabbed->end() - kShortest);
         clip.length = grabbed->end() - clip.start;
@@ -456,6 +323,7 @@ void TimelineView::mouseMoveEvent(QMouseEvent* event) {
     case Drag::Mark:
       session_.edit(tr("move a mark"), [&](Show& show) { moveMark(show, session_.stage.score()->id, *chosenMark_, timeAt(pointer_.x())); }, QStringLiteral("mark-drag"));
       return;
+    case Drag::Band: return viewport()->update();
     case Drag::None: break;
   }
   const auto clip = clipAt(pointer_);
@@ -465,6 +333,7 @@ void TimelineView::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void TimelineView::mouseReleaseEvent(QMouseEvent*) {
+  if (drag_ == Drag::Band) selectBand();
   if (drag_ != Drag::None && drag_ != Drag::Scrub) session_.document.seal();
   drag_ = Drag::None;
   viewport()->update();
@@ -486,7 +355,7 @@ ClipId TimelineView::addClipAt(const QString& effect, ZoneId zone, Micros at) {
     const auto next = std::find_if(bars->marks.begin(), bars->marks.end(), [start](const Mark& mark) { return mark.at > start + Micros(1000); });
     if (next != bars->marks.end()) end = std::next(next) != bars->marks.end() ? std::next(next)->at : next->at;
   }
-  const PaletteId palette = chispa::find(session_.show().palettes, chosenPalette_) ? chosenPalette_ : session_.show().palettes.empty() ? PaletteId{} : session_.show().palettes.front()->id;
+  const PaletteId palette = paletteForNew();
   ClipId added;
   const ScoreId id = score->id;
   session_.edit(tr("add a clip"), [&](Show& show) { added = addClip(show, id, zone, effect.toStdString(), palette, start, end - start); });
@@ -496,7 +365,7 @@ ClipId TimelineView::addClipAt(const QString& effect, ZoneId zone, Micros at) {
 
 void TimelineView::mouseDoubleClickEvent(QMouseEvent* event) {
   const StaveRow* row = rowAt(event->position().y());
-  if (row && !clipAt(event->position()) && event->position().x() >= headWidth()) addClipAt(chosenEffect_, row->zone, timeAt(event->position().x()));
+  if (row && row->zone && !clipAt(event->position()) && event->position().x() >= headWidth()) addClipAt(chosenEffect_, row->zone, timeAt(event->position().x()));
 }
 
 void TimelineView::dragEnterEvent(QDragEnterEvent* event) {
@@ -505,14 +374,14 @@ void TimelineView::dragEnterEvent(QDragEnterEvent* event) {
 
 void TimelineView::dragMoveEvent(QDragMoveEvent* event) {
   const StaveRow* row = rowAt(event->position().y());
-  if (row) chosenZone_ = row->zone;
-  event->setAccepted(row != nullptr);
+  if (row && row->zone) chosenZone_ = row->zone;
+  event->setAccepted(row && row->zone);
   viewport()->update();
 }
 
 void TimelineView::dropEvent(QDropEvent* event) {
   const StaveRow* row = rowAt(event->position().y());
-  if (!row) return;
+  if (!row || !row->zone) return;
   addClipAt(QString::fromUtf8(event->mimeData()->data(QStringLiteral("application/x-chispa-effect"))), row->zone, timeAt(event->position().x()));
   event->acceptProposedAction();
 }
@@ -567,7 +436,10 @@ void TimelineView::keyPressEvent(QKeyEvent* event) {
   const auto step = [this](int by) {
     const StaveRow* row = rowOf(chosenZone_);
     const auto index = row ? row - rows_.data() + by : 0;
-    if (!rows_.empty()) chooseZone(rows_[static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(index, 0, std::ssize(rows_) - 1))].zone);
+    // Heads of folders are passed over.
+    auto at = std::clamp<std::ptrdiff_t>(index, 0, std::max<std::ptrdiff_t>(0, std::ssize(rows_) - 1));
+    while (at + by >= 0 && at + by < std::ssize(rows_) && !rows_[static_cast<std::size_t>(at)].zone) at += by;
+    if (at < std::ssize(rows_) && rows_[static_cast<std::size_t>(at)].zone) chooseZone(rows_[static_cast<std::size_t>(at)].zone);
     viewport()->update();
   };
   switch (event->key()) {

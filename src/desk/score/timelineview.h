@@ -2,6 +2,7 @@
 #pragma once
 #include <QAbstractScrollArea>
 #include <optional>
+#include <unordered_map>
 
 #include "desk/session/session.h"
 
@@ -18,7 +19,10 @@ class TimelineView : public QAbstractScrollArea {
 
   /// What Enter, double click and dropping add.
   void setChosenEffect(const QString& key) { chosenEffect_ = key; }
+  QString chosenEffect() const { return chosenEffect_; }
   void setChosenPalette(PaletteId id) { chosenPalette_ = id; }
+  /// The chosen palette, or the show's first where none is.
+  PaletteId paletteForNew() const;
   ZoneId chosenZone() const { return chosenZone_; }
   void zoomBy(double factor);
   void zoomToAll();
@@ -49,13 +53,15 @@ class TimelineView : public QAbstractScrollArea {
   void dropEvent(QDropEvent* event) override;
 
  private:
+  /// A stave, or the head of a folder of staves, which has no zone.
   struct StaveRow {
     ZoneId zone;
     double top = 0;
     double height = 0;
     int layers = 1;
+    QString folder;
   };
-  enum class Drag { None, Scrub, Move, ResizeStart, ResizeEnd, Mark };
+  enum class Drag { None, Scrub, Move, ResizeStart, ResizeEnd, Mark, Band };
 
   void relayout();
   void updateScrollBars();
@@ -76,7 +82,11 @@ class TimelineView : public QAbstractScrollArea {
   void paintLanes(QPainter& painter) const;
   void paintLane(QPainter& painter, const MarkLane& lane, double top) const;
   void paintStaves(QPainter& painter);
-  void paintClip(QPainter& painter, const std::shared_ptr<const Clip>& clip, QRectF box);
+  void paintStaveNames(QPainter& painter);
+  void paintBand(QPainter& painter) const;
+  void selectBand();
+  void toggleFolder(const QString& name);
+  void paintClip(QPainter& painter, const std::shared_ptr<const Clip>& clip, QRectF box, bool selected);
   void paintPlayhead(QPainter& painter) const;
   void paintEmpty(QPainter& painter) const;
   void dragClips(QPointF to);
@@ -88,6 +98,8 @@ class TimelineView : public QAbstractScrollArea {
   Session session_;
   ClipPictures& pictures_;
   std::vector<StaveRow> rows_;
+  /// Clips by their stave, in order of time, so that thousands are looked up quickly.
+  std::unordered_map<ZoneId, std::vector<std::shared_ptr<const Clip>>> clipsOf_;
   double pxPerSecond_ = 24;
   bool isFitted_ = true;
   QString chosenEffect_ = QStringLiteral("ribbon");

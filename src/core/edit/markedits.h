@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/edit/planedits.h"
+#include "core/show/show.h"
+
+namespace chispa {
+
+// Edits of mark lanes; see planedits.h. A lane that the score does not have stays that way, but for putMarks().
+
+/// Replaces the marks of the lane of `kind`, which is made if there is none; they get ids of their own.
+LaneId putMarks(Show& show, ScoreId score, LaneKind kind, const std::string& name, std::vector<Mark> marks);
+void deleteLane(Show& show, ScoreId score, LaneId lane);
+
+/// Moves all marks of a lane; those that would fall before 0 go.
+void shiftMarks(Show& show, ScoreId score, LaneKind kind, Micros by);
+/// Takes every second mark away, from the second on.
+void halveMarks(Show& show, ScoreId score, LaneKind kind);
+/// Puts a mark in the middle between each two.
+void doubleMarks(Show& show, ScoreId score, LaneKind kind);
+/// Bars begin at the beat nearest to `at`, and every `beatsPerBar` beats before and behind it.
+void setDownBeat(Show& show, ScoreId score, Micros at, int beatsPerBar);
+/// Beats at equal distances: `first` and `second` are two of them, `beats` apart, and the others follow up to the ends; bars
+/// begin at `first`.
+void makeGrid(Show& show, ScoreId score, Micros first, Micros second, int beats, int beatsPerBar);
+/// A beat was tapped at `at`: the beat nearest to it moves there if it is nearer than two fifths of a beat, else one is added.
+void tapBeat(Show& show, ScoreId score, Micros at);
+/// How many beats most bars of the score have; 4 if it has none.
+int beatsPerBar(const Score& score);
+/// Instants of the lane's marks, in order.
+std::vector<Micros> instantsOf(const Score& score, LaneKind kind);
+
+}  // namespace chispa

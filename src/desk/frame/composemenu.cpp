@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <QMenu>
+#include <QMenuBar>
+
+#include "desk/frame/mainwindow.h"
+#include "desk/score/composing.h"
+#include "desk/score/scorepage.h"
+
+namespace chispa::desk {
+
+void MainWindow::makeComposeMenu() {
+  QMenu* menu = menuBar()->addMenu(tr("&Compose"));
+  Composing* composing = &score_->composing();
+  connect(composing, &Composing::told, this, [this](const QString& words) { tell(words); });
+  const auto add = [&](QMenu* to, const char* name, const QString& words, const QKeySequence& keys, auto act) { addAction(to, QLatin1String(name), words, keys, [composing, act] { act(*composing); }); };
+  add(menu, "fillBeats", tr("A clip on every &beat of the section"), QKeySequence(tr("Ctrl+B")), [](Composing& c) { c.fill(LaneKind::Beats); });
+  add(menu, "fillBars", tr("A clip on every b&ar of the section"), QKeySequence(tr("Ctrl+Shift+B")), [](Composing& c) { c.fill(LaneKind::Bars); });
+  add(menu, "fillMarks", tr("A clip on every &mark of the section"), {}, [](Composing& c) { c.fill(LaneKind::Free); });
+  add(menu, "fillOnsets", tr("A clip on every low &onset of the section"), {}, [](Composing& c) { c.fill(LaneKind::LowOnsets); });
+  add(menu, "alternateBeats", tr("One stave after the other, a bea&t each"), QKeySequence(tr("Ctrl+Alt+B")), [](Composing& c) { c.alternate(LaneKind::Beats); });
+  add(menu, "alternateBars", tr("One stave after the other, a ba&r each"), {}, [](Composing& c) { c.alternate(LaneKind::Bars); });
+  add(menu, "repeatClips", tr("Re&peat to the end of the section"), QKeySequence(tr("Ctrl+R")), [](Composing& c) { c.repeatToSectionEnd(); });
+  menu->addSeparator();
+  add(menu, "copyClips", tr("&Copy clips"), QKeySequence(tr("Ctrl+C")), [](Composing& c) { c.copy(); });
+  add(menu, "cutClips", tr("C&ut clips"), QKeySequence(tr("Ctrl+X")), [](Composing& c) { c.cut(); });
+  add(menu, "pasteClips", tr("Paste clips at the pla&yhead"), QKeySequence(tr("Ctrl+V")), [](Composing& c) { c.paste(); });
+  add(menu, "splitClips", tr("&Split at the playhead"), QKeySequence(tr("Ctrl+E")), [](Composing& c) { c.split(); });
+  add(menu, "stretchClips", tr("Twice as &long"), QKeySequence(tr("Ctrl+>")), [](Composing& c) { c.stretch(2); });
+  add(menu, "squeezeClips", tr("&Half as long"), QKeySequence(tr("Ctrl+<")), [](Composing& c) { c.stretch(0.5); });
+  add(menu, "slipLater", tr("Slip: later content first"), QKeySequence(tr("Alt+Right")), [](Composing& c) { c.slip(1); });
+  add(menu, "slipEarlier", tr("Slip: earlier content first"), QKeySequence(tr("Alt+Left")), [](Composing& c) { c.slip(-1); });
+  add(menu, "randomiseClips", tr("Let &chance vary them"), QKeySequence(tr("Ctrl+J")), [](Composing& c) { c.randomise(); });
+  add(menu, "swapEffect", tr("Swap their &effect in the section"), {}, [](Composing& c) { c.swapEffect(); });
+  add(menu, "swapPalette", tr("Swap their palett&e in the section"), {}, [](Composing& c) { c.swapPalette(); });
+  add(menu, "makeBlock", tr("Make a building bloc&k of them"), QKeySequence(tr("Ctrl+Shift+K")), [](Composing& c) { c.makeBlock(); });
+  add(menu, "dissolveBlock", tr("&Dissolve the block"), {}, [](Composing& c) { c.dissolveBlock(); });
+  add(menu, "closeGap", tr("Delete the selection's time"), QKeySequence(tr("Ctrl+Shift+Del")), [](Composing& c) { c.closeGap(); });
+  add(menu, "insertBar", tr("Insert a bar at the playhead"), {}, [](Composing& c) { c.insertBar(); });
+  menu->addSeparator();
+  QMenu* marks = menu->addMenu(tr("Beats and &marks"));
+  add(marks, "tapBeat", tr("&Tap a beat (while it plays)"), QKeySequence(Qt::Key_T), [](Composing& c) { c.tap(); });
+  add(marks, "setDownBeat", tr("A bar &begins here"), {}, [](Composing& c) { c.setDownBeat(); });
+  add(marks, "halveBeats", tr("&Half as many beats"), {}, [](Composing& c) { c.halveBeats(); });
+  add(marks, "doubleBeats", tr("&Twice as many beats"), {}, [](Composing& c) { c.doubleBeats(); });
+  add(marks, "beatsLater", tr("Beats 10 ms &later"), {}, [](Composing& c) { c.shiftBeats(Micros(10'000)); });
+  add(marks, "beatsEarlier", tr("Beats 10 ms &earlier"), {}, [](Composing& c) { c.shiftBeats(Micros(-10'000)); });
+  add(marks, "gridFromMarks", tr("&Regular beats from two marks, a bar apart"), {}, [](Composing& c) { c.gridFromMarks(); });
+  add(marks, "findBeats", tr("&Find beats, bars and sections anew"), {}, [](Composing& c) { c.findAgain(); });
+  add(marks, "findOnsets", tr("Find &onsets, low, middle and high"), {}, [](Composing& c) { c.findOnsets(); });
+  add(marks, "importLabels", tr("&Import labels or words…"), {}, [](Composing& c) { c.importLabels(); });
+  add(marks, "exportLabels", tr("E&xport marks…"), {}, [](Composing& c) { c.exportLabels(); });
+  menu->addSeparator();
+  add(menu, "playPart", tr("Play only th&is part"), QKeySequence(tr("Ctrl+P")), [](Composing& c) { c.togglePart(); });
+  QMenu* speed = menu->addMenu(tr("Spee&d"));
+  for (const auto& [name, words, rate] : {std::tuple{"speedFull", tr("As it is"), 1.0}, std::tuple{"speedHalf", tr("Half as fast, at the same pitch"), 0.5}, std::tuple{"speedQuarter", tr("A quarter, at the same pitch"), 0.25}})
+    addAction(speed, QLatin1String(name), words, {}, [this, rate = rate] { session_.stage.setRate(rate); });
+  QAction* countIn = addAction(menu, "countIn", tr("Count i&n with a bar of clicks"), {}, [this] { session_.stage.setCountIn(!session_.stage.countsIn()); });
+  countIn->setCheckable(true);
+}
+
+}  // namespace chispa::desk

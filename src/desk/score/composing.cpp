@@ -1,0 +1,309 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/score/composing.h"
+
+#include <QFileDialog>
+#include <QSaveFile>
+
+#include "core/edit/markedits.h"
+#include "core/edit/scoreedits.h"
+#include "core/files/labelfile.h"
+#include "desk/parts/format.h"
+#include "desk/score/timelineview.h"
+
+namespace chispa::desk {
+namespace {
+
+/// "Post" of "Post 3".
+std::string stemOf(const std::string& name) { return name.substr(0, name.find_last_not_of("0123456789 ") + 1); }
+
+}  // namespace
+
+Composing::Composing(const Session& session, TimelineView& timeline, QObject* parent) : QObject(parent), session_(session), timeline_(timeline) {}
+
+std::optional<Clip> Composing::pattern() const {
+  const Score* score = session_.stage.score();
+  if (!score) return std::nullopt;
+  const ClipIds ids = session_.selection.clips();
+  if (const Clip* clip = ids.empty() ? nullptr : findClip(*score, ids.front())) return *clip;
+  const ZoneId zone = timeline_.chosenZone();
+  if (!zone) return std::nullopt;
+  Clip fresh;
+  fresh.zone = zone;
+  fresh.effect = timeline_.chosenEffect().toStdString();
+  fresh.palette = timeline_.paletteForNew();
+  fresh.start = session_.stage.position();
+  return fresh;
+}
+
+void Composing::run(const QString& name, const std::function<ClipList(Show&, ScoreId)>& edit) {
+  const Score* score = session_.stage.score();
+  if (!score) return;
+  ClipList made;
+  session_.edit(name, [&, id = score->id](Show& show) { made = edit(show, id); });
+  if (!made.empty()) session_.selection.select(ClipIds(made));
+  session_.selection.prune(session_.show(), session_.stage.score());
+}
+
+std::vector<ZoneId> Composing::zonesAlike(ZoneId zone) const {
+  const Score* score = session_.stage.score();
+  std::vector<ZoneId> chosen;
+  for (const ClipId id : session_.selection.clips())
+    if (const Clip* clip = findClip(*score, id); clip && std::find(chosen.begin(), chosen.end(), clip->zone) == chosen.end()) chosen.push_back(clip->zone);
+  if (chosen.size() > 1) return chosen;
+  const Zone* own = chispa::find(session_.show().zones, zone);
+  std::vector<ZoneId> alike;
+  for (const ZoneId stave : score->staves) {
+    const Zone* other = chispa::find(session_.show().zones, stave);
+    const bool isNumbered = other && !other->name.empty() && std::isdigit(static_cast<unsigned char>(other->name.back()));
+    if (own && other && (stave == zone || (isNumbered && stemOf(other->name) == stemOf(own->name)))) alike.push_back(stave);
+  }
+  return alike;
+}
+
+void Composing::fillOver(LaneKind kind, int every, std::vector<ZoneId> zones, const QString& name) {
+  const Score* score = session_.stage.score();
+  const auto like = pattern();
+  if (!score || !like) return emit told(tr("There is no stave to fill. Open a score, and choose a stave."));
+  const TimeSpan section = sectionAt(*score, like->start);
+  Fill fill{{}, section.end(), std::move(zones), every};
+  constexpr Micros kHair{1000};
+  for (const Micros at : instantsOf(*score, kind))
+    if (at >= like->start - kHair && at < section.end()) fill.instants.push_back(at);
+  if (fill.instants.empty()) return emit told(tr("There are no such marks from here to the end of the section."));
+  const ClipIds replaced = session_.selection.clips();
+  run(name, [&](Show& show, ScoreId id) {
+    deleteClips(show, id, replaced);
+    return fillInstants(show, id, *like, fill);
+  });
+}
+
+void Composing::fill(LaneKind kind, int every) {
+  const auto like = pattern();
+  fillOver(kind, every, like ? std::vector<ZoneId>{like->zone} : std::vector<ZoneId>{}, tr("fill every mark"));
+}
+
+void Composing::alternate(LaneKind kind) {
+  const auto like = pattern();
+  fillOver(kind, 1, like ? zonesAlike(like->zone) : std::vector<ZoneId>{}, tr("alternate over staves"));
+}
+
+void Composing::repeatToSectionEnd() {
+  const Score* score = session_.stage.score();
+  const ClipIds ids = session_.selection.clips();
+  if (!score || ids.empty()) return emit told(tr("Choose the clips to repeat first."));
+  const TimeSpan span = spanOf(*score, ids);
+  run(tr("repeat to the end of the section"), [&](Show& show, ScoreId id) {
+    ClipList all = repeatUntil(show, id, ids, sectionAt(*score, span.from).end());
+    all.insert(all.begin(), ids.begin(), ids.end());
+    return all;
+  });
+}
+
+void Composing::split() {
+  const ClipIds ids = session_.selection.clips();
+  run(tr("split"), [&](Show& show, ScoreId id) { return splitClips(show, id, ids, session_.stage.position()); });
+}
+
+void Composing::stretch(double factor) {
+  const Score* score = session_.stage.score();
+  const ClipIds ids = session_.selection.clips();
+  if (!score || ids.empty()) return;
+  const Micros pivot = spanOf(*score, ids).from;
+  run(tr("stretch clips"), [&](Show& show, ScoreId id) {
+    stretchClips(show, id, ids, pivot, factor);
+    return ClipList();
+  });
+}
+
+void Composing::slip(int beats) {
+  const Score* score = session_.stage.score();
+  if (!score) return;
+  const Micros by = gridOf(*score).beatLength(session_.stage.position()) * beats;
+  run(tr("slip"), [&, ids = session_.selection.clips()](Show& show, ScoreId id) {
+    slipClips(show, id, ids, by);
+    return ClipList();
+  });
+}
+
+void Composing::copy() {
+  const Score* score = session_.stage.score();
+  if (!score || session_.selection.clips().empty()) return;
+  copied_.clear();
+  for (const ClipId id : session_.selection.clips())
+    if (const Clip* clip = findClip(*score, id)) copied_.push_back(*clip);
+}
+
+void Composing::cut() {
+  copy();
+  run(tr("cut clips"), [ids = session_.selection.clips()](Show& show, ScoreId id) {
+    deleteClips(show, id, ids);
+    return ClipList();
+  });
+}
+
+void Composing::paste() {
+  if (copied_.empty()) return emit told(tr("There are no copied clips. Choose some, and press Ctrl+C first."));
+  run(tr("paste clips"), [this](Show& show, ScoreId id) { return pasteClips(show, id, copied_, session_.stage.position(), timeline_.chosenZone()); });
+}
+
+void Composing::randomise() {
+  constexpr double kShare = 0.25;
+  run(tr("randomise"), [ids = session_.selection.clips()](Show& show, ScoreId id) {
+    chispa::randomise(show, id, ids, kShare, show.newId<ClipId>().value);
+    return ClipList();
+  });
+}
+
+void Composing::makeBlock() {
+  const ClipIds ids = session_.selection.clips();
+  if (ids.empty()) return emit told(tr("Choose the clips that the block is to be made of first."));
+  run(tr("make a block"), [&](Show& show, ScoreId id) {
+    chispa::makeBlock(show, id, ids, tr("Block").toStdString());
+    return ClipList();
+  });
+}
+
+void Composing::dissolveBlock() {
+  run(tr("dissolve a block"), [ids = session_.selection.clips()](Show& show, ScoreId id) {
+    ClipList all;
+    for (const ClipId clip : ids)
+      for (const ClipId made : chispa::dissolveBlock(show, id, clip)) all.push_back(made);
+    return all;
+  });
+}
+
+void Composing::swapEffect() {
+  const Score* score = session_.stage.score();
+  const auto like = pattern();
+  if (!score || !like || session_.selection.clips().empty()) return emit told(tr("Choose a clip whose effect is to be swapped first."));
+  const TimeSpan section = sectionAt(*score, like->start);
+  run(tr("swap the effect in the section"), [&](Show& show, ScoreId id) {
+    replaceEffect(show, id, section, like->effect, timeline_.chosenEffect().toStdString());
+    return ClipList();
+  });
+}
+
+void Composing::swapPalette() {
+  const Score* score = session_.stage.score();
+  const auto like = pattern();
+  if (!score || !like || session_.selection.clips().empty()) return emit told(tr("Choose a clip whose palette is to be swapped first."));
+  const TimeSpan section = sectionAt(*score, like->start);
+  run(tr("swap the palette in the section"), [&](Show& show, ScoreId id) {
+    replacePalette(show, id, section, like->palette, timeline_.paletteForNew());
+    return ClipList();
+  });
+}
+
+void Composing::closeGap() {
+  const Score* score = session_.stage.score();
+  if (!score || session_.selection.clips().empty()) return;
+  const TimeSpan span = spanOf(*score, session_.selection.clips());
+  run(tr("delete the time of the selection"), [span](Show& show, ScoreId id) {
+    rippleDelete(show, id, span);
+    return ClipList();
+  });
+}
+
+void Composing::insertBar() {
+  const Score* score = session_.stage.score();
+  if (!score) return;
+  const MusicGrid grid = gridOf(*score);
+  const double bar = grid.barAt(session_.stage.position());
+  run(tr("insert a bar"), [&](Show& show, ScoreId id) {
+    rippleInsert(show, id, {session_.stage.position(), grid.barStart(std::floor(bar) + 1) - grid.barStart(std::floor(bar))});
+    return ClipList();
+  });
+}
+
+void Composing::tap() {
+  const Score* score = session_.stage.score();
+  if (!score) return;
+  session_.edit(tr("tap beats"), [&, id = score->id, at = session_.stage.position()](Show& show) { tapBeat(show, id, at); }, QStringLiteral("tap"));
+}
+
+void Composing::setDownBeat() {
+  const Score* score = session_.stage.score();
+  if (!score) return;
+  session_.edit(tr("set the first beat of bars"), [&, id = score->id, at = session_.stage.position(), per = beatsPerBar(*score)](Show& show) { chispa::setDownBeat(show, id, at, per); });
+}
+
+void Composing::halveBeats() {
+  const Score* score = session_.stage.score();
+  if (score) session_.edit(tr("halve the beats"), [id = score->id](Show& show) { halveMarks(show, id, LaneKind::Beats); });
+}
+
+void Composing::doubleBeats() {
+  const Score* score = session_.stage.score();
+  if (score) session_.edit(tr("double the beats"), [id = score->id](Show& show) { doubleMarks(show, id, LaneKind::Beats); });
+}
+
+void Composing::shiftBeats(Micros by) {
+  const Score* score = session_.stage.score();
+  if (!score) return;
+  session_.edit(tr("shift the beats"), [id = score->id, by](Show& show) {
+    for (const LaneKind kind : {LaneKind::Beats, LaneKind::Bars}) shiftMarks(show, id, kind, by);
+  }, QStringLiteral("shift-beats"));
+}
+
+void Composing::gridFromMarks() {
+  const Score* score = session_.stage.score();
+  if (!score) return;
+  const auto marks = instantsOf(*score, LaneKind::Free);
+  if (marks.size() < 2) return emit told(tr("Place two marks with M first, on the first beats of two bars that follow each other."));
+  session_.edit(tr("regular beats"), [&, id = score->id, per = beatsPerBar(*score)](Show& show) { makeGrid(show, id, marks[0], marks[1], per, per); });
+}
+
+void Composing::findAgain() {
+  const Score* score = session_.stage.score();
+  const auto audio = session_.stage.audio();
+  if (!score || !audio) return emit told(tr("There is no music to listen to."));
+  session_.edit(tr("find beats anew"), [&, id = score->id](Show& show) {
+    Score filled = *chispa::find(show.scores, id);
+    putBeats(show, filled, *audio);
+    put(show.scores, filled);
+  });
+}
+
+void Composing::findOnsets() {
+  const Score* score = session_.stage.score();
+  const auto audio = session_.stage.audio();
+  if (!score || !audio) return emit told(tr("There is no music to listen to."));
+  session_.edit(tr("find onsets"), [&, id = score->id](Show& show) {
+    Score filled = *chispa::find(show.scores, id);
+    putOnsets(show, filled, *audio->features);
+    put(show.scores, filled);
+  });
+}
+
+void Composing::importLabels(QString file) {
+  const Score* score = session_.stage.score();
+  if (!score) return emit told(tr("Open a score first."));
+  if (file.isEmpty()) file = QFileDialog::getOpenFileName(&timeline_, tr("Labels"), {}, tr("Labels (*.txt *.tsv *.vtt *.lrc);;All files (*)"));
+  if (file.isEmpty()) return;
+  auto marks = readLabels(file.toStdString());
+  if (!marks) return emit told(text(marks.failure().text()));
+  session_.edit(tr("import labels"), [&, id = score->id](Show& show) { putMarks(show, id, LaneKind::Words, tr("Words").toStdString(), *marks); });
+}
+
+void Composing::exportLabels(QString file) {
+  const Score* score = session_.stage.score();
+  const MarkLane* lane = nullptr;
+  for (const LaneKind kind : {LaneKind::Words, LaneKind::Free, LaneKind::Sections, LaneKind::Beats})
+    if (score && !lane) lane = laneOf(*score, kind);
+  if (!lane) return emit told(tr("There are no marks to export."));
+  if (file.isEmpty()) file = QFileDialog::getSaveFileName(&timeline_, tr("Export the marks “%1”").arg(text(lane->name)), QStringLiteral("marks.txt"), tr("Label track (*.txt);;WebVTT (*.vtt);;LRC (*.lrc)"));
+  if (file.isEmpty()) return;
+  QSaveFile out(file);
+  const std::string words = labelText(*lane, labelFormatOf(file.toStdString()), score->length);
+  if (!out.open(QIODevice::WriteOnly) || out.write(words.data(), static_cast<qint64>(words.size())) < 0 || !out.commit()) emit told(tr("The marks could not be written: %1. Choose another folder.").arg(out.errorString()));
+}
+
+void Composing::togglePart() {
+  const Score* score = session_.stage.score();
+  if (!score) return;
+  if (session_.stage.part()) return session_.stage.setPart({});
+  const ClipIds ids = session_.selection.clips();
+  session_.stage.setPart(ids.empty() ? sectionAt(*score, session_.stage.position()) : spanOf(*score, ids));
+}
+
+}  // namespace chispa::desk

@@ -1,0 +1,70 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QObject>
+
+#include "core/edit/clipedits.h"
+#include "desk/session/session.h"
+
+namespace chispa::desk {
+
+class TimelineView;
+
+/// What one gesture or key does to many clips, or to the marks, of the open score. Where nothing is selected the effect and
+/// the palette that are chosen on the shelf serve, on the chosen stave at the playhead. UI thread.
+class Composing : public QObject {
+  Q_OBJECT
+ public:
+  Composing(const Session& session, TimelineView& timeline, QObject* parent = nullptr);
+
+  /// A clip at every instant of a lane, from the pattern's beginning to the end of its section.
+  void fill(LaneKind kind, int every = 1);
+  /// The same, one stave after the other: the selected clips' zones, or the zones that are named alike.
+  void alternate(LaneKind kind);
+  void repeatToSectionEnd();
+  void split();
+  /// Twice as long and half as fast, or the other way.
+  void stretch(double factor);
+  void slip(int beats);
+  void copy();
+  void cut();
+  void paste();
+  void randomise();
+  void makeBlock();
+  void dissolveBlock();
+  /// In the section at the playhead, all clips like the selected one get the effect, or the palette, chosen on the shelf.
+  void swapEffect();
+  void swapPalette();
+  void closeGap();
+  void insertBar();
+
+  void tap();
+  void setDownBeat();
+  void halveBeats();
+  void doubleBeats();
+  void shiftBeats(Micros by);
+  /// A regular grid from the first two marks of the lane of marks, a bar apart.
+  void gridFromMarks();
+  void findAgain();
+  void findOnsets();
+  void importLabels(QString file = {});
+  void exportLabels(QString file = {});
+
+  /// Only the selected clips' time, or the section at the playhead, plays; once more, all of it.
+  void togglePart();
+
+ signals:
+  /// Something could not be done, in words that say what to do.
+  void told(const QString& words);
+
+ private:
+  std::optional<Clip> pattern() const;
+  void run(const QString& name, const std::function<ClipList(Show&, ScoreId)>& edit);
+  std::vector<ZoneId> zonesAlike(ZoneId zone) const;
+  void fillOver(LaneKind kind, int every, std::vector<ZoneId> zones, const QString& name);
+
+  Session session_;
+  TimelineView& timeline_;
+  std::vector<Clip> copied_;
+};
+
+}  // namespace chispa::desk

@@ -1,0 +1,246 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What TimelineView draws.
+#include <QPainter>
+#include <QScrollBar>
+#include <cmath>
+#include <unordered_set>
+
+#include "desk/parts/format.h"
+#include "desk/parts/theme.h"
+#include "desk/score/clippictures.h"
+#include "desk/score/timelineview.h"
+
+namespace chispa::desk {
+
+void TimelineView::paintRuler(QPainter& painter) const {
+  const Score* score = session_.stage.score();
+  painter.fillRect(QRectF(0, 0, viewport()->width(), rulerHeight()), theme().panel);
+  const MarkLane* bars = laneOf(*score, LaneKind::Bars);
+  painter.setFont(numberFont(0.92));
+  double last = -1e9;
+  const auto tick = [&](Micros at, const QString& words, bool strong) {
+    const double x = xOf(at);
+    if (x < headWidth() || x > viewport()->width()) return;
+    painter.setPen(theme().line);
+    painter.drawLine(QPointF(x, rulerHeight() - 7), QPointF(x, rulerHeight()));
+    const double wide = painter.fontMetrics().horizontalAdvance(words);
+    if (x < last + wide + 14) return;
+    last = x;
+    painter.setPen(strong ? theme().text : theme().quiet);
+    painter.drawText(QPointF(x + 3, rulerHeight() - 9), words);
+  };
+  if (bars && bars->marks.size() > 1) {
+    for (std::size_t i = 0; i < bars->marks.size(); ++i) tick(bars->marks[i].at, QString::number(i + 1), i % 4 == 0);
+    painter.setPen(theme().quiet);
+    painter.drawText(QPointF(10, rulerHeight() - 9), tr("Bars"));
+    return;
+  }
+  const int step = std::max(1, static_cast<int>(60 / pxPerSecond_));
+  for (int s = 0; s <= seconds(score->length); s += step) tick(std::chrono::seconds(s), timeText(std::chrono::seconds(s)), true);
+  painter.setPen(theme().quiet);
+  painter.drawText(QPointF(10, rulerHeight() - 9), tr("Seconds"));
+}
+
+void TimelineView::paintWave(QPainter& painter) const {
+  const Score* score = session_.stage.score();
+  const QRectF area(headWidth(), rulerHeight(), viewport()->width() - headWidth(), waveHeight());
+  painter.fillRect(QRectF(0, area.top(), viewport()->width(), area.height()), theme().window);
+  const auto audio = session_.stage.audio();
+  painter.setPen(theme().quiet);
+  const QRectF words(10, area.top() + 4, headWidth() - 14, area.height());
+  if (score->audio.empty()) {
+    painter.drawText(words, tr("no sound"));
+    return;
+  }
+  const QString name = text(score->audio);
+  painter.drawText(words, painter.fontMetrics().elidedText(name.section(QLatin1Char('/'), -1), Qt::ElideMiddle, static_cast<int>(words.width())));
+  if (!audio) {
+    const QString trouble = session_.stage.audioTrouble(score->audio);
+    painter.setPen(trouble.isEmpty() ? theme().quiet : theme().watch);
+    painter.drawText(area.adjusted(10, 4, 0, 0), trouble.isEmpty() ? tr("listening to the music …") : trouble);
+    return;
+  }
+  painter.setPen(theme().isDark ? QColor(0x8a, 0x87, 0x80) : QColor(0x8a, 0x84, 0x78));
+  const double middle = area.center().y();
+  const int first = static_cast<int>(std::max(area.left(), xOf(Micros(0))));
+  for (int x = first; x < area.right(); ++x) {
+    const auto peak = audio->peaks.between(timeAt(x), timeAt(x + 1));
+    const double half = area.height() / 2 - 3;
+    painter.drawLine(QPointF(x, middle - static_cast<double>(peak.high) * half), QPointF(x, middle - static_cast<double>(peak.low) * half));
+  }
+}
+
+void TimelineView::paintLane(QPainter& painter, const MarkLane& lane, double top) const {
+  painter.setPen(theme().quiet);
+  painter.drawText(QPointF(10, top + laneHeight() - 6), text(lane.name));
+  const bool named = lane.kind == LaneKind::Sections || lane.kind == LaneKind::Words || lane.kind == LaneKind::Free;
+  double last = -1e9;
+  for (std::size_t i = 0; i < lane.marks.size(); ++i) {
+    const Mark& mark = lane.marks[i];
+    const double x = xOf(mark.at);
+    const double end = i + 1 < lane.marks.size() ? xOf(lane.marks[i + 1].at) : xOf(session_.stage.score()->length);
+    if (end < headWidth() || x > viewport()->width()) continue;
+    const QColor colour = chosenMark_ == mark.id ? theme().ember : lane.kind == LaneKind::Bars ? theme().text : theme().quiet;
+    if (lane.kind == LaneKind::Sections) {
+      const QRectF box = QRectF(std::max(x, headWidth()) + 1, top + 1, end - std::max(x, headWidth()) - 2, laneHeight() - 2);
+      painter.fillRect(box, theme().raised);
+    }
+    if (x < headWidth() || (!named && x < last + 3)) continue;
+    last = x;
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(colour);
+    const double y = top + laneHeight() / 2;
+    if (lane.kind == LaneKind::Beats || lane.kind == LaneKind::Bars)
+      painter.drawPolygon(QPolygonF{QPointF(x - 3, y - 3), QPointF(x + 3, y - 3), QPointF(x, y + 4)});
+    else
+      painter.fillRect(QRectF(x, top + 1, 2, laneHeight() - 2), colour);
+    if (!named) continue;
+    painter.setPen(theme().text);
+    painter.drawText(QRectF(x + 6, top, end - x - 8, laneHeight()), Qt::AlignVCenter | Qt::AlignLeft, painter.fontMetrics().elidedText(text(mark.text), Qt::ElideRight, static_cast<int>(end - x - 8)));
+  }
+}
+
+void TimelineView::paintLanes(QPainter& painter) const {
+  double top = rulerHeight() + waveHeight();
+  painter.setFont(numberFont(0.92));
+  for (const MarkLane& lane : session_.stage.score()->lanes) {
+    paintLane(painter, lane, top);
+    top += laneHeight();
+  }
+}
+
+void TimelineView::paintClip(QPainter& painter, const std::shared_ptr<const Clip>& clip, QRectF box, bool selected) {
+  // What is too narrow for a picture is shown by a colour of its palette; thousands of them must not wait for pictures.
+  constexpr double kLeastWidth_px = 6;
+  painter.fillRect(box, theme().night);
+  if (box.width() < kLeastWidth_px) {
+    const Palette* palette = chispa::find(session_.show().palettes, clip->palette);
+    const Srgb8 c = palette ? toSrgb8(colourAt(*palette, 0.6)) : Srgb8{128, 128, 128};
+    painter.fillRect(box, selected ? theme().ember : QColor(c.r, c.g, c.b));
+    return;
+  }
+  const QImage image = pictures_.picture(clip, static_cast<int>(box.width()), static_cast<int>(box.height()));
+  if (!image.isNull()) painter.drawImage(box, image);
+  if (clip->block) {
+    const Block* block = chispa::find(session_.show().blocks, clip->block);
+    painter.setPen(theme().text);
+    painter.drawText(box.adjusted(5, 0, -4, 0), Qt::AlignVCenter, QStringLiteral("▦ ") + (block ? text(block->name) : tr("a block that is gone")));
+  } else if (!findEffect(clip->effect)) {
+    painter.setPen(theme().watch);
+    painter.drawText(box.adjusted(4, 0, 0, 0), Qt::AlignVCenter, tr("! unknown effect “%1”").arg(text(clip->effect)));
+  }
+  painter.setBrush(Qt::NoBrush);
+  painter.setPen(QPen(selected ? theme().ember : clip->block ? theme().text : theme().line, selected ? 2 : 1));
+  painter.drawRect(box.adjusted(0.5, 0.5, -0.5, -0.5));
+  if (!selected) return;
+  painter.setPen(Qt::NoPen);
+  painter.setBrush(theme().ember);
+  painter.drawRect(QRectF(box.left(), box.center().y() - 6, 4, 12));
+  painter.drawRect(QRectF(box.right() - 4, box.center().y() - 6, 4, 12));
+}
+
+void TimelineView::paintStaves(QPainter& painter) {
+  painter.save();
+  painter.setClipRect(QRectF(0, stavesTop(), viewport()->width(), viewport()->height() - stavesTop()));
+  const auto isSeen = [this](const StaveRow& row) {
+    const double y = stavesTop() - verticalScrollBar()->value() + row.top;
+    return y <= viewport()->height() && y + row.height >= stavesTop();
+  };
+  for (const StaveRow& row : rows_) {
+    if (!isSeen(row)) continue;
+    const double y = stavesTop() - verticalScrollBar()->value() + row.top;
+    const bool chosen = row.zone && row.zone == chosenZone_;
+    painter.fillRect(QRectF(0, y, viewport()->width(), row.height), chosen ? theme().selectedGround() : theme().panel);
+    if (row.zone) painter.fillRect(QRectF(headWidth(), y, viewport()->width() - headWidth(), row.height), theme().isDark ? QColor(0x15, 0x15, 0x17) : QColor(0xe2, 0xdf, 0xd8));
+  }
+  painter.setClipRect(QRectF(headWidth(), stavesTop(), viewport()->width() - headWidth(), viewport()->height() - stavesTop()));
+  const ClipIds ids = session_.selection.clips();
+  const std::unordered_set<ClipId> selected(ids.begin(), ids.end());
+  for (const StaveRow& row : rows_) {
+    const auto clips = clipsOf_.find(row.zone);
+    if (!isSeen(row) || clips == clipsOf_.end()) continue;
+    // Clips that fall on the same column of dots as one before are covered by it anyway.
+    std::vector<double> reached(static_cast<std::size_t>(row.layers), -1e9);
+    for (const auto& clip : clips->second) {
+      const QRectF box = boxOf(*clip, row);
+      if (box.left() > viewport()->width()) break;
+      double& last = reached[static_cast<std::size_t>(std::min(clip->layer, row.layers - 1))];
+      const bool isSelected = selected.contains(clip->id);
+      if (box.right() < headWidth() || (box.right() < last + 1 && !isSelected)) continue;
+      last = box.right();
+      paintClip(painter, clip, box, isSelected);
+    }
+  }
+  paintStaveNames(painter);
+  painter.restore();
+}
+
+void TimelineView::paintStaveNames(QPainter& painter) {
+  painter.setClipRect(QRectF(0, stavesTop(), headWidth(), viewport()->height() - stavesTop()));
+  painter.setFont(font());
+  const Score* score = session_.stage.score();
+  const CompiledScore* compiled = session_.stage.compiled() ? session_.stage.compiled()->scoreOf(score->id) : nullptr;
+  const int line = fontMetrics().height();
+  for (const StaveRow& row : rows_) {
+    const double y = stavesTop() - verticalScrollBar()->value() + row.top;
+    if (y > viewport()->height() || y + row.height < stavesTop()) continue;
+    painter.setPen(theme().text);
+    if (!row.zone) {
+      const auto folder = std::find_if(score->folders.begin(), score->folders.end(), [&](const StaveFolder& f) { return text(f.name) == row.folder; });
+      const bool isFolded = folder != score->folders.end() && folder->isFolded;
+      painter.drawText(QPointF(10, y + line), fontMetrics().elidedText((isFolded ? QStringLiteral("▸ ") : QStringLiteral("▾ ")) + row.folder, Qt::ElideRight, static_cast<int>(headWidth()) - 16));
+      continue;
+    }
+    const Zone* zone = chispa::find(session_.show().zones, row.zone);
+    if (!zone) continue;
+    painter.drawText(QPointF(10, y + line), fontMetrics().elidedText(text(zone->name), Qt::ElideRight, static_cast<int>(headWidth()) - 16));
+    painter.setPen(theme().quiet);
+    const CompiledStave* stave = compiled ? compiled->staveOf(row.zone) : nullptr;
+    if (!stave) continue;
+    painter.drawText(QPointF(10, y + 2 * line), stave->cells->rows > 1 ? QStringLiteral("%1 × %2").arg(stave->cells->columns).arg(stave->cells->rows) : tr("%1 cells").arg(stave->cells->count()));
+  }
+}
+
+void TimelineView::paintBand(QPainter& painter) const {
+  if (drag_ != Drag::Band) return;
+  painter.setPen(theme().ember);
+  QColor ground = theme().ember;
+  ground.setAlpha(40);
+  painter.setBrush(ground);
+  painter.drawRect(QRectF(pressed_, pointer_).normalized());
+}
+
+void TimelineView::paintPlayhead(QPainter& painter) const {
+  const double x = xOf(session_.stage.position());
+  if (x < headWidth() - 1 || x > viewport()->width()) return;
+  painter.setPen(QPen(theme().ember, 2));
+  painter.drawLine(QPointF(x, rulerHeight() - 8), QPointF(x, viewport()->height()));
+  painter.setPen(Qt::NoPen);
+  painter.setBrush(theme().ember);
+  painter.drawPolygon(QPolygonF{QPointF(x - 6, rulerHeight() - 14), QPointF(x + 6, rulerHeight() - 14), QPointF(x, rulerHeight() - 4)});
+  if (drag_ == Drag::None || drag_ == Drag::Mark || drag_ == Drag::Band) return;
+  painter.setPen(theme().text);
+  const QString words = drag_ == Drag::Scrub ? timeText(session_.stage.position()) : timeText(timeAt(pointer_.x()));
+  painter.drawText(pointer_ + QPointF(12, -6), words);
+}
+
+void TimelineView::paintEmpty(QPainter& painter) const {
+  painter.setPen(theme().quiet);
+  painter.drawText(viewport()->rect(), Qt::AlignCenter,
+                   tr("No score is open.\n\nChoose “New score” above and pick a piece of music:\nChispa finds its bars and beats, and gives every zone a stave."));
+}
+
+void TimelineView::paintEvent(QPaintEvent*) {
+  QPainter painter(viewport());
+  painter.setRenderHint(QPainter::Antialiasing);
+  painter.fillRect(viewport()->rect(), theme().window);
+  if (!session_.stage.score()) return paintEmpty(painter);
+  paintRuler(painter);
+  paintWave(painter);
+  paintLanes(painter);
+  paintStaves(painter);
+  paintBand(painter);
+  paintPlayhead(painter);
+}
+
+}  // namespace chispa::desk
