@@ -112,7 +112,7 @@ void writeFirstRound(Scribe& s) {
   for (int beat = 0; beat < 24; ++beat)
     s.add({post(beat % 12 + 1), 12 + beat / 3.0, 1.0, "pour", beat < 12 ? "Sugar" : "Fair", across("along", {{"then", std::string("drain")}, {"edge", 0.3}}), 0, Blend::Normal, 0, 0.2});
   s.add({"Lanterns", 4, 16, "bloom", "Lamplight", {{"every", std::string("beat")}, {"fade", 1.2}, {"accent", 0.6}}});
-  s.add({"Column", 4, 8, "slats", "Moon", across("columns", {{"slats", 16.0}, {"every", 1.0}, {"stagger", 1.0}})});
+  s.add({"Column", 4, 8, "slats", "Moon", across("columns", {{"slats", 16.0}, {"every", 1.0}, {"stagger", 1.0}}), 0, Blend::Normal, 0, 0, 0.6});
   s.add({"Column", 12, 8, "hearth", "Ember", across("rows", {{"speed", 1.4}, {"grain", 6.0}})});
   s.add({"Booth sign", 4, 8, "lettering", "Fair", {{"text", std::string("RIDES")}, {"width", 0.75}}});
   s.add({"Booth sign", 12, 8, "loudness", "Fair", {{"gain", 1.0}}});

@@ -25,8 +25,9 @@ std::vector<Problem> OpenedShow::problems() const {
 std::shared_ptr<const CompiledShow> OpenedShow::compiled() const {
   std::vector<Failure> failures;
   const MusicLibrary music = loadMusic(show, path, failures);
+  const MediaLibrary media = loadMedia(show, path, failures);
   for (const Failure& failure : failures) std::cerr << failure.text() << "\n";
-  return compile(show, music);
+  return compile(show, music, media);
 }
 
 const Score* OpenedShow::score(const std::string& name) const {

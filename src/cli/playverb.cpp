@@ -9,6 +9,7 @@
 #include "cli/statsfile.h"
 #include "cli/verbs.h"
 #include "core/music/analysis.h"
+#include "core/music/stretch.h"
 #include "engine/player.h"
 
 namespace chispa::cli {
@@ -44,7 +45,7 @@ int play(const Words& words) {
   options.source.cid = link::randomCid();
   engine::Player player(std::move(options));
   if (!score->audio.empty())
-    if (auto clip = decodeAudio(besideFile(opened->path, score->audio))) player.setSound(*clip);
+    if (auto clip = decodeAudio(besideFile(opened->path, score->audio))) player.setSound(shifted(**clip, score->audioStart));
   player.setShow(opened->show, opened->compiled());
   player.output().switchLight(true);
   player.play(score->id, micros(words.from_s), {Micros(0), score->length, words.loop});

@@ -32,6 +32,12 @@ struct Words {
   std::string secondFrames;
   int leds = 0;
   double fieldOfView_deg = 60;
+  /// Where a film goes, and its shape.
+  std::string output;
+  int width = 1280;
+  int height = 720;
+  int framesPerSecond = 30;
+  bool unrolled = false;
   /// A measured length: two LEDs from 1, and metres.
   std::vector<double> known;
 };
@@ -51,6 +57,7 @@ int findNodes(const Words& words);
 int listen(const Words& words);
 int rehearse(const Words& words);
 int map(const Words& words);
+int render(const Words& words);
 
 /// Runs the program with its words; returns the exit status.
 int run(int argc, const char* const* argv);

@@ -4,6 +4,7 @@
 #include <QListWidget>
 #include <QPlainTextEdit>
 #include <QScrollBar>
+#include <fstream>
 
 #include "carousel/carousel.h"
 #include "core/edit/markedits.h"
@@ -226,6 +227,24 @@ TEST_F(ComposerTest, AFormulaSaysItsMistakeAtTheLetter) {
   QTest::keyClicks(field, QStringLiteral(" - bar)"));
   EXPECT_TRUE(the<QLabel>("formulaWords")->text().startsWith(QStringLiteral("✓")));
   EXPECT_EQ(std::get<std::string>(score().clips[0]->params.at("formula")), "wave(x - bar)");
+}
+
+TEST_F(ComposerTest, PalettesAreImportedHarmonisedAndMirrored) {
+  const auto file = folder_.path() / "dusk.css";
+  std::ofstream(file) << "linear-gradient(#102040, #ff8040 30%, #ffe0c0)";
+  window_.scorePage().importPalette(QString::fromStdString(file.string()));
+  const auto palette = [this] { return *show().palettes.back(); };
+  EXPECT_EQ(palette().name, "dusk");
+  ASSERT_EQ(palette().stops.size(), 3u);
+  press("mirrorPalette");
+  EXPECT_EQ(palette().stops.size(), 5u);
+  press("harmonyOpposites");
+  EXPECT_EQ(palette().stops.size(), 4u);
+  trigger("undo");
+  trigger("undo");
+  EXPECT_EQ(palette().stops.size(), 3u);
+  window_.scorePage().importPalette(QStringLiteral("/nowhere.gpl"));
+  EXPECT_EQ(told_.size(), 1);
 }
 
 TEST_F(ComposerTest, TwentyThousandClipsAreLaidOutAndMoved) {

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <unordered_map>
+#include <unordered_set>
 #include <vector>
 
 #include "core/edit/planedits.h"
@@ -61,10 +61,22 @@ TimeSpan spanOf(const Score& score, const ClipList& ids);
 /// The section that `at` lies in: between marks of the lane of sections, or to the score's end.
 TimeSpan sectionAt(const Score& score, Micros at);
 
+/// Clips that are looked for in a score with thousands of them.
+using ClipSet = std::unordered_set<ClipId>;
+/// Calls `visit` for each of the clips `ids` that `score` has, in its order, until it returns false.
+template <class F>
+void eachClip(const Score& score, const ClipSet& ids, F visit) {
+  if (ids.size() == 1) {
+    if (const Clip* clip = findClip(score, *ids.begin())) visit(*clip);
+    return;
+  }
+  for (const auto& clip : score.clips)
+    if (ids.contains(clip->id) && !visit(*clip)) return;
+}
+
 template <class F>
 void changeClips(Show& show, ScoreId score, const ClipList& ids, F change) {
-  std::unordered_map<ClipId, bool> wanted;
-  for (const ClipId id : ids) wanted[id] = true;
+  const ClipSet wanted(ids.begin(), ids.end());
   changeItem(show.scores, score, [&](Score& s) {
     for (auto& clip : s.clips) {
       if (!wanted.contains(clip->id)) continue;

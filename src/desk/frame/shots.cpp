@@ -9,9 +9,11 @@
 #include <QFile>
 #include <QImage>
 #include <QKeyEvent>
+#include <QListWidget>
 #include <QPainter>
 #include <QPixmap>
 #include <QPushButton>
+#include <QScrollBar>
 #include <QTemporaryDir>
 #include <cmath>
 #include <iostream>
@@ -25,7 +27,10 @@
 #include "desk/plan/planpage.h"
 #include "desk/plan/plansheet.h"
 #include "desk/plan/planview.h"
+#include "desk/parts/format.h"
+#include "desk/parts/theme.h"
 #include "desk/score/clippictures.h"
+#include "desk/score/drawingeditor.h"
 #include "desk/score/scorepage.h"
 #include "desk/score/timelineview.h"
 #include "desk/wire/booklet.h"
@@ -210,6 +215,55 @@ void takeBench(MainWindow& window, ControllerId rim, Photographer& photo) {
   QCoreApplication::sendEvent(&camera, &escape);
 }
 
+void takeWire(MainWindow& window, const Session& session, const Show& show, ControllerId rim, Photographer& photo) {
+  window.showWorkspace(Workspace::Wire);
+  session.selection.select(BeadPlace{rim, 1, 0});
+  photo.take(QStringLiteral("wire"));
+  window.wirePage().showSheet(true);
+  photo.take(QStringLiteral("address-sheet"));
+  window.wirePage().showSheet(false);
+  QImage page(1050, 1485, QImage::Format_RGB32);
+  page.fill(Qt::white);
+  QPainter painter(&page);
+  painter.scale(0.5, 0.5);
+  bool isFirst = true;
+  // The picture is of the first page: what follows it is drawn nowhere.
+  paintBooklet(painter, show, [&] {
+    if (std::exchange(isFirst, false)) painter.setClipRect(QRect());
+  });
+  painter.end();
+  photo.keep(page, QStringLiteral("wiring-booklet"));
+}
+
+/// The shelf's pictures of all effects on one sheet, for the guide.
+void takeEffects(MainWindow& window, Photographer& photo) {
+  auto* shelf = window.findChild<QListWidget*>(QStringLiteral("effectShelf"));
+  constexpr int kAcross = 5;
+  constexpr QSize kPicture(190, 74);
+  constexpr int kGap = 12;
+  const int line = shelf->fontMetrics().height() + 8;
+  const int rows = (shelf->count() + kAcross - 1) / kAcross;
+  QImage sheet(kAcross * (kPicture.width() + kGap) + kGap, rows * (kPicture.height() + line + kGap) + kGap, QImage::Format_RGB32);
+  sheet.fill(theme().window);
+  QPainter painter(&sheet);
+  painter.setFont(shelf->font());
+  painter.setPen(theme().text);
+  for (int i = 0; i < shelf->count(); ++i) {
+    const QPoint at(kGap + i % kAcross * (kPicture.width() + kGap), kGap + i / kAcross * (kPicture.height() + line + kGap));
+    painter.drawImage(QRect(at, kPicture), shelf->item(i)->icon().pixmap(shelf->iconSize()).toImage());
+    painter.drawText(QRect(at + QPoint(0, kPicture.height()), QSize(kPicture.width(), line)), Qt::AlignVCenter, shelf->item(i)->text());
+  }
+  painter.end();
+  photo.keep(sheet, QStringLiteral("../effects"));
+}
+
+void takeDrawing(const Palette& palette, Photographer& photo) {
+  DrawingEditor editor(palette, text(exampleDrawing()), [](const QString&) {});
+  editor.show();
+  QCoreApplication::processEvents();
+  photo.keep(editor.grab().toImage(), QStringLiteral("drawing-editor"));
+}
+
 }  // namespace
 
 bool drawShots(MainWindow& window, const Session& session, const QString& folder) {
@@ -227,62 +281,46 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
   // A walk of everything but the last round's middle: the canopy, ribs and column are all lit there.
   constexpr Micros kLastRound{54'300'000};
   constexpr Micros kFirstRound{11'450'000};
+  constexpr Micros kFormula{62'700'000};
   photo.settle();
-  for (const bool dark : {true, false}) {
-    window.setDark(dark);
-    const QString suffix = dark ? QString() : QStringLiteral("-light");
-    session.stage.seek(kLastRound);
-    window.showWorkspace(Workspace::Plan);
-    session.selection.select(FixtureIds{firstIdWhere<FixtureId>(show.fixtures, "Post 3")});
-    photo.take(QStringLiteral("plan") + suffix);
-    if (dark) {
-      takePlan(window, session, photo);
-      takeShapes(window, session, photo);
-      takeDivisionAndImports(window, session, photo);
-    }
-    session.stage.seek(kFirstRound);
-    window.showWorkspace(Workspace::Score);
-    chooseClip("comets", kFirstRound);
-    photo.take(QStringLiteral("score") + suffix);
-    if (dark) {
-      session.selection.select(firstIdWhere<PaletteId>(show.palettes, "Lagoon"));
-      window.scorePage().timeline().zoomBy(3);
-      photo.take(QStringLiteral("palette"));
-      window.scorePage().timeline().zoomToAll();
-    }
-    // The light theme is shown by the two that makers look at longest.
-    if (!dark) break;
-    window.showWorkspace(Workspace::Wire);
-    const ControllerId rim = firstIdWhere<ControllerId>(show.controllers, "Rim box");
-    session.selection.select(BeadPlace{rim, 1, 0});
-    photo.take(QStringLiteral("wire"));
-    window.wirePage().showSheet(true);
-    photo.take(QStringLiteral("address-sheet"));
-    window.wirePage().showSheet(false);
-    QImage page(1050, 1485, QImage::Format_RGB32);
-    page.fill(Qt::white);
-    QPainter painter(&page);
-    painter.scale(0.5, 0.5);
-    bool isFirst = true;
-    // The picture is of the first page: what follows it is drawn nowhere.
-    paintBooklet(painter, show, [&] {
-      if (std::exchange(isFirst, false)) painter.setClipRect(QRect());
-    });
-    painter.end();
-    photo.keep(page, QStringLiteral("wiring-booklet"));
-    window.showWorkspace(Workspace::Bench);
-    session.selection.clear();
-    session.stage.switchLight(true);
-    window.benchPage().choosePort({firstIdWhere<ControllerId>(show.controllers, "Post box"), 0});
-    window.benchPage().setSending(true);
-    photo.take(QStringLiteral("bench"));
-    window.benchPage().setSending(false);
-    takeBench(window, rim, photo);
-    session.stage.switchLight(false);
-    session.stage.seek(kLastRound);
-    window.showWorkspace(Workspace::Run);
-    photo.take(QStringLiteral("run"));
-  }
+  window.setDark(true);
+  session.stage.seek(kLastRound);
+  window.showWorkspace(Workspace::Plan);
+  session.selection.select(FixtureIds{firstIdWhere<FixtureId>(show.fixtures, "Post 3")});
+  photo.take(QStringLiteral("plan"));
+  takePlan(window, session, photo);
+  takeShapes(window, session, photo);
+  takeDivisionAndImports(window, session, photo);
+  session.stage.seek(kFirstRound);
+  window.showWorkspace(Workspace::Score);
+  chooseClip("comets", kFirstRound);
+  photo.take(QStringLiteral("score"));
+  takeEffects(window, photo);
+  session.selection.select(firstIdWhere<PaletteId>(show.palettes, "Lagoon"));
+  window.scorePage().timeline().zoomBy(3);
+  photo.take(QStringLiteral("palette"));
+  window.scorePage().timeline().zoomToAll();
+  session.stage.seek(kFormula);
+  window.setDark(false);
+  chooseClip("formula", kFormula);
+  window.scorePage().timeline().verticalScrollBar()->setValue(260);
+  photo.take(QStringLiteral("score-formula"));
+  window.setDark(true);
+  takeDrawing(*chispa::find(show.palettes, firstIdWhere<PaletteId>(show.palettes, "Ember")), photo);
+  const ControllerId rim = firstIdWhere<ControllerId>(show.controllers, "Rim box");
+  takeWire(window, session, show, rim, photo);
+  window.showWorkspace(Workspace::Bench);
+  session.selection.clear();
+  session.stage.switchLight(true);
+  window.benchPage().choosePort({firstIdWhere<ControllerId>(show.controllers, "Post box"), 0});
+  window.benchPage().setSending(true);
+  photo.take(QStringLiteral("bench"));
+  window.benchPage().setSending(false);
+  takeBench(window, rim, photo);
+  session.stage.switchLight(false);
+  session.stage.seek(kLastRound);
+  window.showWorkspace(Workspace::Run);
+  photo.take(QStringLiteral("run"));
   return photo.good();
 }
 

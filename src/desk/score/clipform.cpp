@@ -10,12 +10,13 @@ namespace {
 std::optional<std::string> commonEffect(const Session& session, const ClipIds& ids) {
   const Score* score = session.stage.score();
   std::optional<std::string> key;
-  for (const ClipId id : ids) {
-    const Clip* clip = score ? findClip(*score, id) : nullptr;
-    if (!clip) continue;
-    if (key && *key != clip->effect) return std::nullopt;
-    key = clip->effect;
-  }
+  if (score)
+    eachClip(*score, ClipSet(ids.begin(), ids.end()), [&, isFirst = true](const Clip& clip) mutable {
+      const bool isSame = isFirst || key == clip.effect;
+      isFirst = false;
+      key = isSame ? std::optional(clip.effect) : std::nullopt;
+      return isSame;
+    });
   return key;
 }
 
@@ -66,16 +67,18 @@ void addTiming(Form& form, ClipRows& rows) {
 bool isShown(const Session& session, const ClipIds& ids, const ParamSpec& spec) {
   if (spec.onlyIf.empty()) return true;
   const Score* score = session.stage.score();
-  for (const ClipId id : ids) {
-    const Clip* clip = score ? findClip(*score, id) : nullptr;
-    const Effect* effect = clip ? findEffect(clip->effect) : nullptr;
-    const auto index = effect ? paramIndex(*effect, spec.onlyIf) : std::nullopt;
-    if (!index) continue;
-    const auto given = clip->params.find(spec.onlyIf);
-    const ParamValue& word = given == clip->params.end() ? effect->params[*index].fallback : given->second;
-    if (word == ParamValue(spec.onlyIfWord)) return true;
-  }
-  return false;
+  bool isShown = false;
+  if (score)
+    eachClip(*score, ClipSet(ids.begin(), ids.end()), [&](const Clip& clip) {
+      const Effect* effect = findEffect(clip.effect);
+      const auto index = effect ? paramIndex(*effect, spec.onlyIf) : std::nullopt;
+      if (!index) return true;
+      const auto given = clip.params.find(spec.onlyIf);
+      const ParamValue& word = given == clip.params.end() ? effect->params[*index].fallback : given->second;
+      isShown = word == ParamValue(spec.onlyIfWord);
+      return !isShown;
+    });
+  return isShown;
 }
 
 void addMotions(Form& form, ClipRows& rows, const Effect& effect) {

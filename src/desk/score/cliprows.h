@@ -11,20 +11,21 @@ namespace chispa::desk {
 /// Rows over the selected clips of the open score.
 class ClipRows {
  public:
-  ClipRows(Form& form, const Session& session, ClipIds ids) : form_(form), session_(session), ids_(std::move(ids)) {}
+  ClipRows(Form& form, const Session& session, ClipIds ids) : form_(form), session_(session), ids_(std::move(ids)), set_(std::make_shared<const ClipSet>(ids_.begin(), ids_.end())) {}
 
   template <class T>
   Form::Get<T> common(std::function<T(const Clip&)> value) const {
-    return [session = session_, ids = ids_, value]() -> std::optional<T> {
+    return [session = session_, ids = set_, value]() -> std::optional<T> {
       const Score* score = session.stage.score();
       std::optional<T> all;
-      for (const ClipId id : ids) {
-        const Clip* clip = score ? findClip(*score, id) : nullptr;
-        if (!clip) continue;
-        const T one = value(*clip);
-        if (all && *all != one) return std::nullopt;
-        all = one;
-      }
+      if (score)
+        eachClip(*score, *ids, [&, isFirst = true](const Clip& clip) mutable {
+          const T one = value(clip);
+          const bool isSame = isFirst || all == one;
+          isFirst = false;
+          all = isSame ? std::optional<T>(one) : std::nullopt;
+          return isSame;
+        });
       return all;
     };
   }
@@ -58,6 +59,7 @@ class ClipRows {
   Form& form_;
   Session session_;
   ClipIds ids_;
+  std::shared_ptr<const ClipSet> set_;
 };
 
 }  // namespace chispa::desk

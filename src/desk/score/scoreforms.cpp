@@ -2,7 +2,13 @@
 #include "desk/score/scoreforms.h"
 
 #include <QColorDialog>
+#include <QFileDialog>
+#include <QMessageBox>
+#include <QRandomGenerator>
+#include <QSaveFile>
 
+#include "core/colour/oklch.h"
+#include "core/colour/palettefile.h"
 #include "core/edit/scoreedits.h"
 #include "core/effect/effect.h"
 #include "desk/parts/format.h"
@@ -23,6 +29,8 @@ std::unique_ptr<Form> makeScoreForm(const Session& session, ScoreId id) {
                 [change](QString v) { if (!v.trimmed().isEmpty()) change(Form::tr("rename"), [&](Score& s) { s.name = v.trimmed().toStdString(); }); });
   form->addText("scoreAudio", Form::tr("Audio file"), [get]() -> std::optional<QString> { return get() ? text(get()->audio) : QString(); },
                 [change](QString v) { change(Form::tr("audio file"), [&](Score& s) { s.audio = v.trimmed().toStdString(); }); });
+  form->addNumber("audioStart", Form::tr("Sound begins at"), {"s", -86'400, 86'400, 0.01, 3}, [get]() -> std::optional<double> { return get() ? seconds(get()->audioStart) : 0; },
+                  [change](double v) { change(Form::tr("sound's beginning"), [&](Score& s) { s.audioStart = micros(v); }); });
   form->addNumber("scoreLength", Form::tr("Length"), {"s", 0.1, 86'400, 1, 2}, [get]() -> std::optional<double> { return get() ? seconds(get()->length) : 1; },
                   [change](double v) { change(Form::tr("length"), [&](Score& s) { s.length = micros(v); }); });
   for (std::size_t i = 0; get() && i < get()->lanes.size(); ++i)
@@ -72,6 +80,49 @@ std::unique_ptr<Form> makePaletteForm(const Session& session, PaletteId id) {
       change(Form::tr("palette colour"), [&](Palette& p) { if (i < p.stops.size()) p.stops[i].colour = next; });
     });
   }
+  form->addHeading(Form::tr("Colours that go with the first"));
+  const auto harmonise = [get, change](Harmony harmony) {
+    return [get, change, harmony] {
+      if (!get() || get()->stops.empty()) return;
+      change(Form::tr("harmony"), [&](Palette& p) { p.stops = harmonyOf(p.stops.front().colour, harmony); });
+    };
+  };
+  form->addButtons({{"harmonyOneHue", Form::tr("One hue"), Form::tr("Its hue from dark to light"), harmonise(Harmony::OneHue)},
+                    {"harmonyNeighbours", Form::tr("Neighbours"), Form::tr("Hues beside it"), harmonise(Harmony::Neighbours)},
+                    {"harmonyOpposites", Form::tr("Opposite"), Form::tr("The hue across the wheel"), harmonise(Harmony::Opposites)}});
+  form->addButtons({{"harmonyTriad", Form::tr("Three"), Form::tr("Three hues at equal distances"), harmonise(Harmony::Triad)},
+                    {"harmonySquare", Form::tr("Four"), Form::tr("Four hues at equal distances"), harmonise(Harmony::Square)},
+                    {"paletteChance", Form::tr("By chance"), Form::tr("Five hues near the first, by chance; once more gives others"), [get, change] {
+                       if (!get()) return;
+                       const double hue = get()->stops.empty() ? 30 : toOkLch(get()->stops.front().colour).hue_deg;
+                       change(Form::tr("colours by chance"), [&](Palette& p) { p.stops = randomStops(hue, 90, 5, QRandomGenerator::global()->generate()); });
+                     }}});
+  form->addHeading(Form::tr("All of it"));
+  form->addButtons({{"mirrorPalette", Form::tr("Mirror"), Form::tr("There and back again"), [change] {
+                       change(Form::tr("mirror the palette"), [](Palette& p) {
+                         std::vector<ColourStop> both;
+                         for (const ColourStop& stop : p.stops) both.push_back({stop.at / 2, stop.colour});
+                         for (auto stop = p.stops.rbegin(); stop != p.stops.rend(); ++stop)
+                           if (stop->at < 1) both.push_back({1 - stop->at / 2, stop->colour});
+                         p.stops = std::move(both);
+                       });
+                     }},
+                    {"turnPalette", Form::tr("Reverse"), Form::tr("The last colour first"), [change] {
+                       change(Form::tr("reverse the palette"), [](Palette& p) {
+                         std::reverse(p.stops.begin(), p.stops.end());
+                         for (ColourStop& stop : p.stops) stop.at = 1 - stop.at;
+                       });
+                     }},
+                    {"exportPalette", Form::tr("Export…"), Form::tr("As .gpl, .ggr, .cpt, .svg or .css"), [get] {
+                       if (!get()) return;
+                       const QString file = QFileDialog::getSaveFileName(nullptr, Form::tr("Export the palette"), text(get()->name) + QStringLiteral(".gpl"), Form::tr("Palettes (*.gpl *.ggr *.cpt *.svg *.css)"));
+                       const auto format = paletteFormatOf(file.toStdString());
+                       if (!format) return;
+                       QSaveFile out(file);
+                       const std::string words = paletteText(*get(), *format);
+                       const bool isWritten = out.open(QIODevice::WriteOnly) && out.write(words.data(), static_cast<qint64>(words.size())) >= 0 && out.commit();
+                       if (!isWritten) QMessageBox::warning(nullptr, Form::tr("Export the palette"), Form::tr("The palette could not be written: %1. Choose another folder.").arg(out.errorString()));
+                     }}});
   form->addHeading(Form::tr("Stops"));
   form->addButton("addStop", Form::tr("Add a colour"), Form::tr("A new last colour"), [change] {
     change(Form::tr("add a colour"), [](Palette& p) { p.stops.push_back({1, p.stops.empty() ? Srgb8{255, 255, 255} : p.stops.back().colour}); });

@@ -9,6 +9,8 @@
 #include <QSplitter>
 #include <QVBoxLayout>
 
+#include "core/colour/oklch.h"
+#include "core/colour/palettefile.h"
 #include "core/edit/scoreedits.h"
 #include "core/files/besidefile.h"
 #include "desk/glow/glowview.h"
@@ -114,6 +116,11 @@ QWidget* ScorePage::makeShelf() {
     session_.selection.select(id);
   });
   column->addWidget(add);
+  auto* import = new QPushButton(tr("Import…"));
+  import->setObjectName(QStringLiteral("importPalette"));
+  import->setToolTip(tr("Palettes of other programs (.gpl, .ggr, .cpt, .svg, .css), or the colours of a picture"));
+  connect(import, &QPushButton::clicked, this, [this] { importPalette(); });
+  column->addWidget(import);
   column->addSpacing(8);
   heading(tr("Effects"));
   shelf_ = new EffectShelf(session_);
@@ -172,6 +179,27 @@ QWidget* ScorePage::makeTransport() {
   position_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
   row->addWidget(position_);
   return bar;
+}
+
+void ScorePage::importPalette(QString file) {
+  if (file.isEmpty()) file = QFileDialog::getOpenFileName(this, tr("A palette, or a picture"), {}, tr("Palettes and pictures (*.gpl *.ggr *.cpt *.svg *.css *.png *.jpg *.jpeg *.gif *.webp);;All files (*)"));
+  if (file.isEmpty()) return;
+  const std::filesystem::path path = file.toStdString();
+  Palette read;
+  if (paletteFormatOf(path)) {
+    const auto palette = readPalette(path);
+    if (!palette) return emit composing_->told(text(palette.failure().text()));
+    read = *palette;
+  } else {
+    const auto media = decodeMedia(path);
+    if (!media) return emit composing_->told(text(media.failure().text()));
+    constexpr int kColours = 6;
+    read.name = path.stem().string();
+    read.stops = stopsOfPicture((*media)->rgba, kColours);
+  }
+  PaletteId id;
+  session_.edit(tr("import a palette"), [&](Show& show) { id = addPalette(show, read.name, read.stops); });
+  session_.selection.select(id);
 }
 
 void ScorePage::refreshIcons() {

@@ -29,6 +29,8 @@ class ScorePage : public QWidget {
   void refreshIcons();
   /// Asks for an audio file and makes a score of it; with a path, asks nothing.
   void newScore(QString audio = {});
+  /// Adds a palette from a file of colours or a picture; without a path, asks for one.
+  void importPalette(QString file = {});
 
  private:
   QWidget* makeShelf();

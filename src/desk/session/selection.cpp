@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/session/selection.h"
 
+#include <unordered_set>
+
 #include "core/base/overloaded.h"
 
 namespace chispa::desk {
@@ -20,7 +22,9 @@ Selected pruned(const Selected& selected, const Show& show, const Score* score) 
               return ids.empty() ? Selected{} : Selected{ids};
             },
             [&](ClipIds ids) {
-              std::erase_if(ids, [&](ClipId id) { return !score || !findClip(*score, id); });
+              std::unordered_set<ClipId> there;
+              for (std::size_t i = 0; score && i < score->clips.size(); ++i) there.insert(score->clips[i]->id);
+              std::erase_if(ids, [&](ClipId id) { return !there.contains(id); });
               return ids.empty() ? Selected{} : Selected{ids};
             },
             [&](ZoneId id) { return chispa::find(show.zones, id) ? Selected{id} : Selected{}; },
