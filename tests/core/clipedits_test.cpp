@@ -189,6 +189,13 @@ TEST_F(ClipEdits, MotionsMoveParametersAndStrength) {
   EXPECT_GT(frameAt(1).r[2], frameAt(9).r[2]);
 }
 
+TEST_F(ClipEdits, WhatRunsThroughRowsRunsAlongALine) {
+  const ClipId id = add("Canopy rim", "gauge", 0, 10);
+  changeClips(show_, score_, {id}, [](Clip& c) { c.params = {{"across", std::string("rows")}, {"value", 0.5}, {"edge", 0.001}}; });
+  const PixelFrame frame = frameAt(1);
+  EXPECT_NEAR(static_cast<double>(std::count_if(frame.r.begin(), frame.r.begin() + 300, [](float v) { return v > 0; })), 150, 2);
+}
+
 TEST_F(ClipEdits, AnEchoShowsAnotherZoneLaterAndMirrored) {
   add("Canopy rim", "comets", 0, 10);
   const ClipId id = add("Path edge", "echo", 0, 10);

@@ -100,9 +100,12 @@ std::vector<ColourStop> stopsOfPicture(const std::vector<std::uint8_t>& rgba, in
       }
     if (most <= 0) break;
     const auto box = boxes[widest];
-    std::sort(box.begin(), box.end(), [&](const Srgb8& x, const Srgb8& y) { return channel(x, axis) < channel(y, axis); });
-    boxes[widest] = box.first(box.size() / 2);
-    boxes.push_back(box.subspan(box.size() / 2));
+    const auto [low, high] = std::minmax_element(box.begin(), box.end(), [&](const Srgb8& x, const Srgb8& y) { return channel(x, axis) < channel(y, axis); });
+    const int middle = (channel(*low, axis) + channel(*high, axis)) / 2;
+    const auto second = std::partition(box.begin(), box.end(), [&](const Srgb8& c) { return channel(c, axis) <= middle; });
+    const auto left = static_cast<std::size_t>(second - box.begin());
+    boxes[widest] = box.first(left);
+    boxes.push_back(box.subspan(left));
   }
   std::vector<Srgb8> colours;
   for (const auto& box : boxes) {

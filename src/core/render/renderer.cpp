@@ -137,7 +137,9 @@ float Renderer::applyMotions(const CompiledScore& score, const CompiledClip& cli
 }
 
 std::span<const float> Renderer::placesOf(const CompiledClip& clip, const ParamPack& params, const ZoneCells& cells, std::vector<float>& room) noexcept {
-  const Axis axis = clip.effect->hasAcross() ? params.axis(0) : Axis::Along;
+  Axis axis = clip.effect->hasAcross() ? params.axis(0) : Axis::Along;
+  // A line has no rows to run through, and a single string no columns: what would stand still there runs along it.
+  if ((axis == Axis::Rows && cells.rows <= 1) || (axis == Axis::Columns && cells.columns <= 1)) axis = Axis::Along;
   if (axis != Axis::Plane) return cells.along(axis);
   const auto places = std::span(room).first(static_cast<std::size_t>(cells.count()));
   planePlaces(cells, params.number(params.count() - 2), params.number(params.count() - 1), places);

@@ -51,6 +51,36 @@ MusicFeatures swellingMusic() {
   return features;
 }
 
+constexpr const char* kExample = "example";
+constexpr ZoneId kEchoed{1};
+
+/// A sun over the sea, for the preview of pictures.
+MediaLibrary exampleMedia() {
+  constexpr int kSide = 24;
+  auto sun = std::make_shared<Media>(Media{kSide, kSide, 0, 1, {}});
+  for (int y = 0; y < kSide; ++y)
+    for (int x = 0; x < kSide; ++x) {
+      const bool isSun = std::hypot(x - kSide / 2, y - kSide / 3) < kSide / 4.0;
+      const bool isSea = y > kSide * 2 / 3;
+      const QColor c = isSun ? QColor(255, 200, 60) : isSea ? QColor(10, 70 + 6 * ((x + y) % 4), 120) : QColor(200 - 5 * y, 90, 60 + 4 * y);
+      for (const int v : {c.red(), c.green(), c.blue(), 255}) sun->rgba.push_back(static_cast<std::uint8_t>(v));
+    }
+  MediaLibrary library;
+  library.add(kExample, sun);
+  return library;
+}
+
+/// Comets on a line, for the preview of echoes.
+CompiledStave echoedStave() {
+  Show show;
+  addFixture(show, LineShape{36, 0.05}, {});
+  Clip clip;
+  clip.effect = "comets";
+  clip.length = micros(2 * kPreviewLoop_s);
+  const Palette white{PaletteId{1}, {}, {{0, {60, 60, 60}}, {1, {255, 255, 255}}}};
+  return {kEchoed, std::make_shared<const ZoneCells>(cellsOf(show, mapPixels(show), *show.zones.front())), {compileClip(clip, std::make_shared<const PaletteTable>(white), {})}};
+}
+
 }  // namespace
 
 Clip EffectShelf::previewClip(const std::string& key) const {
@@ -58,6 +88,8 @@ Clip EffectShelf::previewClip(const std::string& key) const {
   clip.effect = key;
   // Words pass by, and a bar that nobody moves follows the music.
   if (key == "lettering") clip.params["moves"] = std::string("pass");
+  if (key == "picture") clip.params["file"] = std::string(kExample);
+  if (key == "echo") clip.params = {{"source", static_cast<double>(kEchoed.value)}, {"mirrored", true}, {"tint", 1.0}};
   if (key == "gauge") clip.motions["value"] = {Driver::Level, 0, 1, {}, 0, {}};
   return clip;
 }
@@ -98,13 +130,14 @@ void EffectShelf::drawPreviews() {
   const auto& palettes = session_.show().palettes;
   const auto table = tableOf(session_.show(), chispa::find(session_.show().palettes, palette_) ? palette_ : palettes.empty() ? PaletteId{} : palettes.front()->id);
   // A plain grid, and music made of a slow swell, so that each preview moves wherever the playhead is.
+  static const MediaLibrary media = exampleMedia();
   static const CompiledScore score = [] {
     CompiledScore plain;
     plain.grid = MusicGrid({Micros(0), Micros(500'000)}, {Micros(0), Micros(1'500'000)});
     plain.features = std::make_shared<const MusicFeatures>(swellingMusic());
+    plain.staves.push_back(echoedStave());
     return plain;
   }();
-  const MediaLibrary noMedia;
   for (int i = 0; i < count(); ++i) {
     const QRect box = visualItemRect(item(i));
     if (!item(i)->icon().isNull() && !viewport()->rect().intersects(box)) continue;
@@ -115,7 +148,7 @@ void EffectShelf::drawPreviews() {
     const auto cells = previewCells(session_, zone_, effect->wantsRows);
     clip.length = effect->isWhole ? shown : micros(2 * kPreviewLoop_s);
     const TimeSpan span{effect->isWhole ? Micros(0) : micros(std::fmod(moved_s_, kPreviewLoop_s)), shown};
-    const CompiledClip compiled = compileClip(clip, table, noMedia);
+    const CompiledClip compiled = compileClip(clip, table, media);
     const ClipPicture picture = drawClips(score, std::span(&compiled, 1), *cells, span, kPreview.width(), kPreview.height());
     const QImage image = QImage(picture.rgba.data(), picture.width, picture.height, QImage::Format_RGBX8888).copy();
     item(i)->setIcon(QIcon(QPixmap::fromImage(image)));
