@@ -49,6 +49,19 @@ TEST(Cli, InfoCountsTheCarousel) {
   EXPECT_EQ(info["problems"], 0);
 }
 
+TEST(Cli, AScoreIsRenderedAsAFilm) {
+  const test::TemporaryFolder folder;
+  const auto film = folder.path() / "round.gif";
+  const Ran ran = run("render " + kDemo + " --from 20 --seconds 1 --fps 8 --width 160 --height 90 --out " + film.string());
+  ASSERT_EQ(ran.status, 0) << ran.out;
+  EXPECT_NE(ran.out.find("8 pictures"), std::string::npos) << ran.out;
+  EXPECT_GT(std::filesystem::file_size(film), 2000u);
+  EXPECT_EQ(run("render " + kDemo + " --from 20 --seconds 1 --fps 4 --width 160 --height 90 --unrolled --out " + (folder.path() / "light-%02d.png").string()).status, 0);
+  EXPECT_TRUE(std::filesystem::exists(folder.path() / "light-04.png"));
+  EXPECT_EQ(run("render " + kDemo + " --out " + (folder.path() / "film.xyz").string()).status, 1);
+  EXPECT_EQ(run("render " + kDemo + " --from 900 --out " + film.string()).status, 1);
+}
+
 TEST(Cli, CheckOfTheDemoIsQuiet) {
   const Ran ran = run("check " + kDemo);
   EXPECT_EQ(ran.status, 0);

@@ -3,8 +3,10 @@
 
 #include <cmath>
 
+#include "core/effect/dotdrawing.h"
 #include "core/effect/dotfont.h"
 #include "core/effect/effect.h"
+#include "core/effect/textraster.h"
 #include "core/media/media.h"
 
 namespace chispa {
@@ -176,6 +178,84 @@ TEST(ParamPack, ClampsNumbersAndIgnoresWhatMakesNoSense) {
   EXPECT_EQ(pack.axis(0), Axis::Along);
   EXPECT_EQ(pack.number(2), 0.5);
   EXPECT_EQ(pack.number(3), 0);
+}
+
+TEST(TextRaster, DrawsInDotsAndInFontsWithARim) {
+  for (const char* font : {kDotFont, "Noto Sans"}) {
+    const TextRaster plain = drawText("Hé", font, 0);
+    ASSERT_GT(plain.columns, 0);
+    EXPECT_EQ(plain.letters, plain.rim);
+    const TextRaster rimmed = drawText("Hé", font, 0.15);
+    EXPECT_GT(rimmed.columns, plain.columns);
+    float letters = 0, rim = 0;
+    for (std::size_t i = 0; i < rimmed.letters.size(); ++i) {
+      EXPECT_GE(rimmed.rim[i], rimmed.letters[i]);
+      letters += rimmed.letters[i];
+      rim += rimmed.rim[i];
+    }
+    EXPECT_GT(letters, 10);
+    EXPECT_GT(rim, letters);
+    EXPECT_NEAR(rimmed.mean(rimmed.letterSums, 0, 0, rimmed.columns, rimmed.rows), letters / static_cast<float>(rimmed.letters.size()), 1e-4f);
+  }
+  EXPECT_EQ(drawText("", kDotFont, 0).columns, 0);
+}
+
+TEST(DotDrawing, ComesBackAsItWentAndTakesAnyText) {
+  const DotDrawing drawing = parseDrawing(exampleDrawing());
+  EXPECT_EQ(drawing.frames.size(), 2u);
+  EXPECT_EQ(drawingText(drawing), exampleDrawing());
+  for (const char* text : {"", "|", "x|", "99999x2|abc", "3x|", "2x2|0", "-4x-4|....", "2x2|zzzz|1"}) {
+    const DotDrawing read = parseDrawing(text);
+    ASSERT_FALSE(read.frames.empty());
+    for (const auto& frame : read.frames) EXPECT_EQ(frame.size(), static_cast<std::size_t>(read.columns * read.rows)) << text;
+  }
+  const DotDrawing larger = resized(drawing, 12, 14);
+  EXPECT_EQ(larger.at(0, 4, 0), drawing.at(0, 4, 0));
+  EXPECT_EQ(larger.at(1, 11, 13), DotDrawing::kClear);
+}
+
+TEST(Strobe, NeverFlashesMoreThanThreeTimesASecond) {
+  const ZoneCells cells = cellsFor(LineShape{4, 0.1});
+  for (const bool onBeat : {false, true}) {
+    int flashes = 0;
+    bool wasLit = false;
+    for (double t = 0; t < 8; t += 0.004) {
+      const bool isLit = run(*findEffect("strobe"), cells, t, {{"rate", 3.0}, {"sync", onBeat}}).a[0] > 0;
+      flashes += isLit && !wasLit ? 1 : 0;
+      wasLit = isLit;
+    }
+    EXPECT_GT(flashes, 8);
+    EXPECT_LE(flashes, 24 + 1);
+  }
+}
+
+TEST(HueWheel, ComesRoundAfterItsTurn) {
+  const ZoneCells cells = cellsFor(LineShape{50, 0.02});
+  const LightBuffer now = run(*findEffect("hue-wheel"), cells, 0.3, {{"turns", 1.0}});
+  const LightBuffer later = run(*findEffect("hue-wheel"), cells, 0.3 + 1.5, {{"turns", 1.0}});
+  for (std::size_t i = 0; i < now.size(); ++i) EXPECT_NEAR(now.g[i], later.g[i], 0.01f);
+}
+
+TEST(Curtain, IsDrawnFromItsSideInAnyDirectionOfSpace) {
+  const ZoneCells cells = cellsFor(GridShape{20, 20, 0.05, 0.05});
+  for (const double turn : {0.0, 180.0}) {
+    const LightBuffer light = run(*findEffect("curtain"), cells, 4, {{"across", std::string("plane")}, {"turn", turn}, {"tilt", 0.0}, {"edge", 0.001}});
+    int lit = 0, leftLit = 0;
+    for (std::size_t i = 0; i < light.size(); ++i) {
+      lit += light.a[i] > 0.5f ? 1 : 0;
+      leftLit += light.a[i] > 0.5f && cells.column[i] < 10 ? 1 : 0;
+    }
+    EXPECT_NEAR(lit, 200, 21);
+    EXPECT_NEAR(leftLit, turn == 0 ? 200 : 0, 21);
+  }
+}
+
+TEST(Chase, MovesByOneLampAStep) {
+  const ZoneCells cells = cellsFor(LineShape{16, 0.1});
+  const LightBuffer now = run(*findEffect("chase"), cells, 0.1, {{"period", 4.0}, {"steps", 1.0}});
+  const LightBuffer next = run(*findEffect("chase"), cells, 0.6, {{"period", 4.0}, {"steps", 1.0}});
+  EXPECT_EQ(std::count(now.a.begin(), now.a.end(), 1.f), 4);
+  for (std::size_t i = 0; i + 1 < 16; ++i) EXPECT_EQ(now.a[i], next.a[i + 1]) << i;
 }
 
 TEST(Ribbon, TravelsOneRepeatInABar) {
