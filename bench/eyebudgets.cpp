@@ -37,11 +37,7 @@ std::vector<Vec3> scene(int leds) {
 
 struct Capture {
   std::vector<std::optional<eye::Spot>> spots;
-  /// Share of the LEDs that nothing hides, and of all.
-  double found = 0;
-  double foundOfAll = 0;
-  double median_px = 0;
-  int wrong = 0;
+  eye::Rightness right;
 };
 
 Capture capture(const std::vector<Vec3>& points, Severity severity, unsigned seed, double azimuth_deg) {
@@ -51,23 +47,7 @@ Capture capture(const std::vector<Vec3>& points, Severity severity, unsigned see
   eye::simulateCapture(camera, spotter.code(), 3, 0.15, 0.3, [&](eye::Frame frame) { spotter.add(std::move(frame)); });
   spotter.finish();
   const eye::Sightings seen = spotter.sightings();
-  Capture result;
-  result.spots.resize(points.size());
-  std::vector<double> errors;
-  for (const eye::Sighting& one : seen.all) {
-    if (!one.doubt.empty()) continue;
-    result.spots[static_cast<std::size_t>(one.led)] = one.spot;
-    const auto& truth = camera.truth()[static_cast<std::size_t>(one.led)];
-    const double error = truth ? std::hypot(truth->x - one.spot.x, truth->y - one.spot.y) : 1e9;
-    if (error > 4) ++result.wrong;
-    errors.push_back(error);
-  }
-  std::sort(errors.begin(), errors.end());
-  const auto inSight = std::count_if(camera.truth().begin(), camera.truth().end(), [](const auto& spot) { return spot.has_value(); });
-  result.found = static_cast<double>(errors.size()) / static_cast<double>(inSight);
-  result.foundOfAll = static_cast<double>(errors.size()) / static_cast<double>(points.size());
-  result.median_px = errors.empty() ? 0 : errors[errors.size() / 2];
-  return result;
+  return {seen.sureSpots(static_cast<int>(points.size())), eye::rightnessOf(camera, seen)};
 }
 
 /// The median error of distances between LEDs, as a share of the size.
@@ -95,10 +75,10 @@ int eyeAccuracy() {
       for (const unsigned seed : std::span(kSeeds).first(leds < 1000 ? 2 : 1)) {
         const Capture a = capture(points, severity, seed, -15);
         const Capture b = capture(points, severity, seed + 50, 16);
-        found = std::min({found, a.found, b.found});
-        foundOfAll = std::min({foundOfAll, a.foundOfAll, b.foundOfAll});
-        median_px = std::max({median_px, a.median_px, b.median_px});
-        wrong += a.wrong + b.wrong;
+        found = std::min({found, a.right.found, b.right.found});
+        foundOfAll = std::min({foundOfAll, a.right.foundOfAll, b.right.foundOfAll});
+        median_px = std::max({median_px, a.right.median_px, b.right.median_px});
+        wrong += a.right.wrong + b.right.wrong;
         int from = -1, to = -1;
         for (int i = 0; i < leds; ++i)
           if (a.spots[static_cast<std::size_t>(i)] && b.spots[static_cast<std::size_t>(i)]) {

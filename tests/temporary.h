@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <cassert>
 #include <unistd.h>
 
+#include <cassert>
 #include <filesystem>
 #include <string>
 

@@ -18,10 +18,7 @@ nlohmann::ordered_json secondsOf(const std::vector<Micros>& instants) {
 
 int music(const Words& words) {
   const auto analysed = analyseAudio(words.file);
-  if (!analysed) {
-    std::cerr << analysed.failure().text() << "\n";
-    return kShowError;
-  }
+  if (!analysed) return failed(analysed.failure());
   const FoundBeats& found = (*analysed)->beats;
   const double duration = seconds((*analysed)->clip->length());
   if (words.json) {

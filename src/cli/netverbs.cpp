@@ -50,10 +50,7 @@ int findNodes(const Words& words) {
       *known = one;
   };
   const Outcome outcome = link::findControllers(request, found, cancelled, [](const Failure& failure) { std::cerr << failure.text() << "\n"; });
-  if (!outcome) {
-    std::cerr << outcome.failure().text() << "\n";
-    return kShowError;
-  }
+  if (!outcome) return failed(outcome.failure());
   auto json = nlohmann::json::array();
   for (const auto& one : all) json.push_back({{"address", one.address}, {"name", one.name}, {"kind", howText(one.by)}, {"ports", one.ports}, {"first_universe", one.firstUniverse}});
   if (words.json) {
@@ -69,10 +66,7 @@ int listen(const Words& words) {
   link::Receiver::Options options;
   if (!words.interface.empty()) options.address = words.interface;
   const auto receiver = link::Receiver::open(options);
-  if (!receiver) {
-    std::cerr << receiver.failure().text() << "\n";
-    return kShowError;
-  }
+  if (!receiver) return failed(receiver.failure());
   std::this_thread::sleep_for(std::chrono::duration<double>(words.length_s > 0 ? words.length_s : 3));
   auto json = nlohmann::json::array();
   for (const link::ReceivedUniverse& heard : (*receiver)->heard()) {

@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <csignal>
 #include <iostream>
 #include <memory>
 #include <thread>
 
+#include "cli/interrupt.h"
 #include "cli/opened.h"
-#include "core/files/besidefile.h"
 #include "cli/statsfile.h"
 #include "cli/verbs.h"
-#include "core/music/analysis.h"
+#include "core/files/besidefile.h"
+#include "core/music/audio.h"
 #include "core/music/stretch.h"
 #include "engine/player.h"
 
@@ -16,8 +16,6 @@ namespace chispa::cli {
 namespace {
 
 using namespace std::chrono_literals;
-
-volatile std::sig_atomic_t interrupted = 0;
 
 std::unique_ptr<engine::Sound> soundFor(const Words& words) {
   if (words.silent) return engine::makeSilence("silent, as asked for");
@@ -30,7 +28,7 @@ std::unique_ptr<engine::Sound> soundFor(const Words& words) {
 
 void waitForEnd(const engine::Player& player, double most_s) {
   const auto until = std::chrono::steady_clock::now() + std::chrono::duration<double>(most_s);
-  while (!interrupted && player.isPlaying() && (most_s <= 0 || std::chrono::steady_clock::now() < until))
+  while (!isInterrupted() && player.isPlaying() && (most_s <= 0 || std::chrono::steady_clock::now() < until))
     std::this_thread::sleep_for(10ms);
 }
 
@@ -49,15 +47,11 @@ int play(const Words& words) {
   player.setShow(opened->show, opened->compiled());
   player.output().switchLight(true);
   player.play(score->id, micros(words.from_s), {Micros(0), score->length, words.loop});
-  std::signal(SIGINT, [](int) { interrupted = 1; });
-  std::signal(SIGTERM, [](int) { interrupted = 1; });
+  noteInterrupts();
   waitForEnd(player, words.length_s);
   if (!words.stats.empty()) {
     const Outcome written = writeStats(words.stats, opened->show, player);
-    if (!written) {
-      std::cerr << written.failure().text() << "\n";
-      return kShowError;
-    }
+    if (!written) return failed(written.failure());
   }
   return kDone;
 }

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <algorithm>
 #include <cmath>
-#include <csignal>
 #include <filesystem>
 #include <iostream>
 
+#include "cli/interrupt.h"
 #include "cli/opened.h"
 #include "cli/verbs.h"
 #include "core/media/videowriter.h"
@@ -14,13 +14,6 @@
 
 namespace chispa::cli {
 namespace {
-
-volatile std::sig_atomic_t interrupted = 0;
-
-int failed(const Failure& failure) {
-  std::cerr << failure.text() << "\n";
-  return kShowError;
-}
 
 /// Pictures of a score, one after the other.
 class Film {
@@ -69,18 +62,17 @@ int render(const Words& words) {
   if (!writer) return failed(writer.failure());
   std::cerr << pictures << " pictures of " << shape.width << " × " << shape.height << ", " << std::round(length_s * 10) / 10 << " s\n";
   auto film = *std::move(writer);
-  std::signal(SIGINT, [](int) { interrupted = 1; });
+  noteInterrupts();
   Film pictured(opened->show, *compiled, *compiled->scoreOf(score->id), shape, words.unrolled);
-  for (long i = 0; i < pictures && !interrupted; ++i) {
+  for (long i = 0; i < pictures && !isInterrupted(); ++i) {
     if (const Outcome added = film->add(pictured.at(micros(words.from_s + static_cast<double>(i) / shape.framesPerSecond))); !added) return failed(added.failure());
     if (i % shape.framesPerSecond == 0) std::cerr << "\r" << i * 100 / pictures << " %" << std::flush;
   }
-  if (interrupted) {
-    // Half a film is none.
+  if (isInterrupted()) {
+    // Half a film is none; of pictures those that are whole stay.
     film.reset();
     std::error_code error;
-    std::filesystem::remove(words.output, error);
-    std::cerr << "\rCancelled; nothing was kept.\n";
+    std::cerr << (std::filesystem::remove(words.output, error) ? "\rCancelled; nothing was kept.\n" : "\rCancelled; the pictures so far are kept.\n");
     return kShowError;
   }
   if (const Outcome finished = film->finish(); !finished) return failed(finished.failure());

@@ -105,6 +105,11 @@ class Grammar {
 
 }  // namespace
 
+int failed(const Failure& failure) {
+  std::cerr << failure.text() << "\n";
+  return kShowError;
+}
+
 int run(int argc, const char* const* argv) {
   Grammar grammar;
   try {

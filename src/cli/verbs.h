@@ -3,6 +3,8 @@
 #include <string>
 #include <vector>
 
+#include "core/base/result.h"
+
 namespace chispa::cli {
 
 /// Exit statuses of every verb.
@@ -41,6 +43,9 @@ struct Words {
   /// A measured length: two LEDs from 1, and metres.
   std::vector<double> known;
 };
+
+/// Says on stderr why something failed; returns kShowError.
+int failed(const Failure& failure);
 
 // The verbs: each does its work, prints, and returns a Status.
 int info(const Words& words);

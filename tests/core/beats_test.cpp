@@ -46,53 +46,24 @@ void expectAll(std::vector<Recipe> recipes, double beats, double bars) {
   EXPECT_GE(barSum / count, bars);
 }
 
-Recipe steady(double bpm, unsigned seed) {
-  Recipe recipe;
-  recipe.tempo_bpm = [bpm](double) { return bpm; };
-  recipe.seed = seed;
-  return recipe;
-}
-
-TEST(Beats, OfSteadyPieces) {
+/// The same piece at several speeds, with `seed` and the following ones, or all with one.
+std::vector<Recipe> at(std::initializer_list<double> speeds_bpm, Recipe piece, bool withOneSeed = true) {
   std::vector<Recipe> recipes;
-  unsigned seed = 1;
-  for (const double bpm : {60.0, 72.0, 88.0, 104.0, 120.0, 138.0, 156.0, 180.0}) recipes.push_back(steady(bpm, seed++));
-  expectAll(recipes, 0.95, 0.9);
-}
-
-TEST(Beats, OfSwingingPieces) {
-  std::vector<Recipe> recipes;
-  for (const double bpm : {76.0, 112.0, 148.0}) {
-    Recipe recipe = steady(bpm, 20);
-    recipe.offbeat = 0.66;
-    recipe.offbeats = 0.9;
-    recipes.push_back(recipe);
+  for (const double bpm : speeds_bpm) {
+    piece.tempo_bpm = [bpm](double) { return bpm; };
+    recipes.push_back(piece);
+    if (!withOneSeed) ++piece.seed;
   }
-  expectAll(recipes, 0.95, 0.9);
+  return recipes;
 }
 
-TEST(Beats, OfWaltzes) {
-  std::vector<Recipe> recipes;
-  for (const double bpm : {84.0, 120.0, 168.0}) {
-    Recipe recipe = steady(bpm, 30);
-    recipe.beatsPerBar = 3;
-    recipe.offbeats = 0.2;
-    recipes.push_back(recipe);
-  }
-  expectAll(recipes, 0.95, 0.9);
-}
+TEST(Beats, OfSteadyPieces) { expectAll(at({60, 72, 88, 104, 120, 138, 156, 180}, {.seed = 1}, false), 0.95, 0.9); }
 
-TEST(Beats, OfNoisySyncopatedPieces) {
-  std::vector<Recipe> recipes;
-  for (const double bpm : {92.0, 124.0, 150.0}) {
-    Recipe recipe = steady(bpm, 40);
-    recipe.noise = 0.05;
-    recipe.missing = 0.25;
-    recipe.offbeats = 0.9;
-    recipes.push_back(recipe);
-  }
-  expectAll(recipes, 0.95, 0.9);
-}
+TEST(Beats, OfSwingingPieces) { expectAll(at({76, 112, 148}, {.offbeat = 0.66, .offbeats = 0.9, .seed = 20}), 0.95, 0.9); }
+
+TEST(Beats, OfWaltzes) { expectAll(at({84, 120, 168}, {.beatsPerBar = 3, .offbeats = 0.2, .seed = 30}), 0.95, 0.9); }
+
+TEST(Beats, OfNoisySyncopatedPieces) { expectAll(at({92, 124, 150}, {.missing = 0.25, .offbeats = 0.9, .noise = 0.05, .seed = 40}), 0.95, 0.9); }
 
 TEST(Beats, WhereTheTempoChanges) {
   std::vector<Recipe> recipes;
@@ -106,15 +77,7 @@ TEST(Beats, WhereTheTempoChanges) {
   expectAll(recipes, 0.85, 0.8);
 }
 
-TEST(Beats, AcrossARest) {
-  std::vector<Recipe> recipes;
-  for (const double bpm : {90.0, 128.0}) {
-    Recipe recipe = steady(bpm, 60);
-    recipe.rest = 8;
-    recipes.push_back(recipe);
-  }
-  expectAll(recipes, 0.9, 0.85);
-}
+TEST(Beats, AcrossARest) { expectAll(at({90, 128}, {.rest = 8, .seed = 60}), 0.9, 0.85); }
 
 TEST(Beats, OfSilenceAreNone) {
   AudioClip clip;

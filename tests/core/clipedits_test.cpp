@@ -10,6 +10,7 @@
 #include "core/files/showfile.h"
 #include "core/files/showjson.h"
 #include "core/render/renderer.h"
+#include "core/show/problems.h"
 
 namespace chispa {
 namespace {
@@ -133,6 +134,8 @@ TEST_F(ClipEdits, ABlockShowsWhatItsClipsShowedWhereverItStands) {
   const PixelFrame before = frameAt(3.5);
   const BlockId block = makeBlock(show_, score_, {one, two}, "Turn");
   ASSERT_EQ(score().clips.size(), 1u);
+  const auto problems = [this] { return findProblems(show_, [](const std::string&) { return true; }).size(); };
+  EXPECT_EQ(problems(), 0u) << "a block is no unknown effect";
   const ClipId place = score().clips.front()->id;
   changeClips(show_, score_, {place}, [](Clip& c) { c.seed = 0; });
   EXPECT_EQ(frameAt(3.5), before);
@@ -143,6 +146,8 @@ TEST_F(ClipEdits, ABlockShowsWhatItsClipsShowedWhereverItStands) {
   changeItem(show_.blocks, block, [](Block& b) { b.clips.clear(); });
   EXPECT_EQ(frameAt(10.5), frameAt(20));
   EXPECT_EQ(frameAt(3.5), frameAt(20));
+  show_.blocks.clear();
+  EXPECT_EQ(problems(), 2u) << "both places have lost it";
 }
 
 TEST_F(ClipEdits, ADissolvedBlockLeavesItsClips) {

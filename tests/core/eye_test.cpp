@@ -61,13 +61,8 @@ std::vector<Vec3> scene(int leds) {
   return points;
 }
 
-struct Outcome {
-  double found = 0;
-  double medianError_px = 0;
-  int wrong = 0;
-};
-
-Outcome capture(int leds, Severity severity, unsigned seed, int width, int height) {
+/// Of all LEDs, those count that nothing hides and those that something does.
+Rightness capture(int leds, Severity severity, unsigned seed, int width, int height) {
   const auto points = scene(leds);
   Lens lens;
   lens.width = width;
@@ -76,43 +71,29 @@ Outcome capture(int leds, Severity severity, unsigned seed, int width, int heigh
   Spotter spotter(leds, {});
   simulateCapture(camera, spotter.code(), 3, 0.15, 0.3, [&](Frame frame) { spotter.add(std::move(frame)); });
   spotter.finish();
-  const Sightings seen = spotter.sightings();
-  Outcome outcome;
-  std::vector<double> errors;
-  for (const Sighting& one : seen.all) {
-    if (!one.doubt.empty()) continue;
-    const auto& truth = camera.truth()[static_cast<std::size_t>(one.led)];
-    const double error = truth ? std::hypot(truth->x - one.spot.x, truth->y - one.spot.y) : 1e9;
-    // Seen where it is not, even if only by its mirror image, is wrong.
-    if (error > 4) ++outcome.wrong;
-    errors.push_back(error);
-  }
-  outcome.found = static_cast<double>(errors.size()) / leds;
-  std::sort(errors.begin(), errors.end());
-  if (!errors.empty()) outcome.medianError_px = errors[errors.size() / 2];
-  return outcome;
+  return rightnessOf(camera, spotter.sightings());
 }
 
 constexpr unsigned kSeed = 20'261'123;
 
 TEST(Spotter, FindsLedsInCleanPictures) {
   for (const int leds : {50, 400}) {
-    const Outcome o = capture(leds, Severity::Clean, kSeed, 640, 400);
-    EXPECT_GE(o.found, 0.995);
-    EXPECT_LE(o.medianError_px, 0.5);
+    const Rightness o = capture(leds, Severity::Clean, kSeed, 640, 400);
+    EXPECT_GE(o.foundOfAll, 0.995);
+    EXPECT_LE(o.median_px, 0.5);
     EXPECT_EQ(o.wrong, 0);
   }
 }
 
 TEST(Spotter, FindsLedsThroughNoiseDriftAndMirrors) {
-  const Outcome o = capture(200, Severity::Medium, kSeed, 640, 400);
-  EXPECT_GE(o.found, 0.98);
+  const Rightness o = capture(200, Severity::Medium, kSeed, 640, 400);
+  EXPECT_GE(o.foundOfAll, 0.98);
   EXPECT_EQ(o.wrong, 0);
 }
 
 TEST(Spotter, FindsMostLedsBehindAWavingHandAndNoneWrongly) {
-  const Outcome o = capture(150, Severity::Hard, kSeed, 640, 400);
-  EXPECT_GE(o.found, 0.90);
+  const Rightness o = capture(150, Severity::Hard, kSeed, 640, 400);
+  EXPECT_GE(o.foundOfAll, 0.90);
   EXPECT_EQ(o.wrong, 0);
 }
 

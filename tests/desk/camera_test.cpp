@@ -79,6 +79,11 @@ class CameraTest : public WindowTest {
     EXPECT_TRUE(QTest::qWaitFor([this] { return camera().step() == CameraPage::Step::Review; }, 280'000));
   }
 
+  void lookAgain() {
+    press("captureAgain");
+    EXPECT_TRUE(QTest::qWaitFor([this] { return camera().step() == CameraPage::Step::Review; }, 280'000));
+  }
+
   /// Sure LEDs that are more than four picture pixels from where a camera there must see them.
   int wrongOnes(const std::vector<Vec3>& places, double azimuth_deg) {
     const eye::View view = eye::viewOfAll(places, eye::Lens{}, azimuth_deg, 20);
@@ -155,6 +160,7 @@ class CameraPorts : public CameraTest {
       setNumber("cameraElevation", 20);
       the<QSpinBox>("cameraRounds")->setValue(1);
       capture();
+      if (the<QListWidget>("doubtfulLeds")->count() > 0) lookAgain();
       for (const auto& one : camera().sightings().all) sure += one.doubt.empty() ? 1 : 0;
       leds += camera().leds().size();
       EXPECT_EQ(wrongOnes(places, azimuth_deg), 0) << box << ", port " << port + 1;
@@ -179,8 +185,7 @@ TEST_F(CameraTest, DoubtfulLedsAreLookedForAgainAndPutRightByHand) {
   auto* list = the<QListWidget>("doubtfulLeds");
   ASSERT_GT(list->count(), 0) << "one round behind a waving hand does not show all";
   const int before = list->count();
-  press("captureAgain");
-  ASSERT_TRUE(QTest::qWaitFor([this] { return camera().step() == CameraPage::Step::Review; }, 100'000));
+  lookAgain();
   EXPECT_LE(list->count(), before);
   // The rest is clicked where it is.
   while (list->count() > 0) {

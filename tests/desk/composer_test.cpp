@@ -187,6 +187,13 @@ TEST_F(ComposerTest, ClipsAreBandedCopiedCutSplitStretchedAndMadeBlocks) {
   EXPECT_EQ(score().clips.size(), 3u);
 }
 
+TEST_F(ComposerTest, NothingIsComposedWhereItIsNotSeen) {
+  EXPECT_TRUE(the<QAction>("pasteClips")->isEnabled());
+  window_.showWorkspace(Workspace::Plan);
+  EXPECT_FALSE(the<QAction>("pasteClips")->isEnabled());
+  EXPECT_FALSE(the<QAction>("tapBeat")->isEnabled());
+}
+
 TEST_F(ComposerTest, ParametersAreMovedByTheMusicFromTheInspector) {
   window_.scorePage().newScore(kWaltz);
   ASSERT_TRUE(eventually([this] { return stage_.score() && score().length.count() > 0; }));
@@ -227,6 +234,8 @@ TEST_F(ComposerTest, AFormulaSaysItsMistakeAtTheLetter) {
   QTest::keyClicks(field, QStringLiteral(" - bar)"));
   EXPECT_TRUE(the<QLabel>("formulaWords")->text().startsWith(QStringLiteral("✓")));
   EXPECT_EQ(std::get<std::string>(score().clips[0]->params.at("formula")), "wave(x - bar)");
+  trigger("undo");
+  EXPECT_TRUE(eventually([&] { return field->toPlainText() == QStringLiteral("light = wave(across * 3 - bar) ^ 2\nshade = saw(radius - beat / 4)"); })) << "the field follows";
 }
 
 TEST_F(ComposerTest, PalettesAreImportedHarmonisedAndMirrored) {

@@ -4,11 +4,11 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdio>
-#include <fstream>
-#include <iterator>
 #include <pugixml.hpp>
 #include <regex>
 #include <sstream>
+
+#include "core/files/showfile.h"
 
 namespace chispa {
 namespace {
@@ -155,11 +155,10 @@ Result<Palette> parsePalette(const std::string& text, PaletteFormat format, cons
 
 Result<Palette> readPalette(const std::filesystem::path& path) {
   const auto format = paletteFormatOf(path);
-  std::ifstream in(path, std::ios::binary);
-  if (!format || !in) return Failure{"The palette cannot be read.", path.string(), "Choose a .gpl, .ggr, .cpt, .svg or .css file."};
-  const std::string text{std::istreambuf_iterator<char>(in), {}};
-  if (text.size() > kMostBytes) return Failure{"The file is too large for a palette.", path.string(), "Choose another file."};
-  return parsePalette(text, *format, path.stem().string());
+  if (!format) return Failure{"The palette cannot be read.", path.string(), "Choose a .gpl, .ggr, .cpt, .svg or .css file."};
+  const auto text = readFile(path, kMostBytes);
+  if (!text) return text.failure();
+  return parsePalette(*text, *format, path.stem().string());
 }
 
 std::string paletteText(const Palette& palette, PaletteFormat format) {

@@ -3,8 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
-#include <set>
+#include <optional>
 
 #include "core/base/hash.h"
 #include "core/edit/layers.h"
@@ -19,10 +18,11 @@ constexpr Micros kShortest{20'000};
 Micros times(Micros time, double factor) { return Micros(static_cast<std::int64_t>(std::llround(static_cast<double>(time.count()) * factor))); }
 
 std::vector<Clip> clipsOf(const Score& score, const ClipList& ids) {
-  const std::set<ClipId> wanted(ids.begin(), ids.end());
   std::vector<Clip> clips;
-  for (const auto& clip : score.clips)
-    if (wanted.contains(clip->id)) clips.push_back(*clip);
+  eachClip(score, ClipSet(ids.begin(), ids.end()), [&](const Clip& clip) {
+    clips.push_back(clip);
+    return true;
+  });
   return clips;
 }
 
@@ -94,16 +94,19 @@ void slipClips(Show& show, ScoreId score, const ClipList& ids, Micros by) {
 }
 
 ClipList splitClips(Show& show, ScoreId id, const ClipList& ids, Micros at) {
+  const ClipSet wanted(ids.begin(), ids.end());
   ClipList right;
   changeItem(show.scores, id, [&](Score& score) {
-    for (Clip clip : clipsOf(score, ids)) {
-      if (at <= clip.start || at >= clip.end()) continue;
-      Clip second = clip;
-      cutBehind(clip, at);
-      put(score.clips, clip);
+    for (std::size_t i = 0, count = score.clips.size(); i < count; ++i) {
+      const auto whole = score.clips[i];
+      if (!wanted.contains(whole->id) || at <= whole->start || at >= whole->end()) continue;
+      Clip first = *whole;
+      Clip second = *whole;
+      cutBehind(first, at);
       cutBefore(second, at);
       second.id = show.newId<ClipId>();
       right.push_back(second.id);
+      score.clips[i] = std::make_shared<const Clip>(std::move(first));
       score.clips.push_back(std::make_shared<const Clip>(std::move(second)));
     }
   });
@@ -261,8 +264,10 @@ BlockId makeBlock(Show& show, ScoreId id, const ClipList& ids, const std::string
     block.clips.push_back(std::make_shared<const Clip>(std::move(clip)));
   }
   put(show.blocks, block);
+  ClipSet gone;
+  for (const Clip& clip : clips) gone.insert(clip.id);
   changeItem(show.scores, id, [&](Score& score) {
-    for (const Clip& clip : clips) remove(score.clips, clip.id);
+    std::erase_if(score.clips, [&](const auto& clip) { return gone.contains(clip->id); });
     score.clips.push_back(std::make_shared<const Clip>(place));
   });
   return block.id;
@@ -309,15 +314,14 @@ ClipList dissolveBlock(Show& show, ScoreId id, ClipId clipId) {
 }
 
 TimeSpan spanOf(const Score& score, const ClipList& ids) {
-  const auto clips = clipsOf(score, ids);
-  if (clips.empty()) return {};
-  Micros from = clips.front().start;
-  Micros end = clips.front().end();
-  for (const Clip& clip : clips) {
-    from = std::min(from, clip.start);
+  std::optional<Micros> from;
+  Micros end{0};
+  eachClip(score, ClipSet(ids.begin(), ids.end()), [&](const Clip& clip) {
+    from = std::min(from.value_or(clip.start), clip.start);
     end = std::max(end, clip.end());
-  }
-  return {from, end - from};
+    return true;
+  });
+  return from ? TimeSpan{*from, end - *from} : TimeSpan{};
 }
 
 TimeSpan sectionAt(const Score& score, Micros at) {

@@ -5,6 +5,8 @@
 #include <cmath>
 #include <map>
 
+#include "core/music/analysis.h"
+
 namespace chispa {
 namespace {
 
@@ -141,11 +143,32 @@ int beatsPerBar(const Score& score) {
   return most == counts.end() || most->first < 1 ? 4 : static_cast<int>(most->first);
 }
 
-std::vector<Micros> instantsOf(const Score& score, LaneKind kind) {
-  std::vector<Micros> instants;
-  if (const MarkLane* lane = laneOf(score, kind))
-    for (const Mark& mark : lane->marks) instants.push_back(mark.at);
-  return instants;
+namespace {
+
+/// Marks at instants of the sound, as the score hears them; what it does not hear is left out.
+std::vector<Mark> heardMarks(const Score& score, const std::vector<Micros>& instants) {
+  std::vector<Mark> marks;
+  for (const Micros at : instants)
+    if (const Micros heard = at + score.audioStart; heard.count() >= 0 && heard <= score.length) marks.push_back({{}, heard, {}, Micros(0)});
+  return marks;
+}
+
+}  // namespace
+
+void putBeats(Show& show, ScoreId id, const AnalysedAudio& found) {
+  const Score* score = find(show.scores, id);
+  if (!score) return;
+  auto beats = heardMarks(*score, found.beats.beats), bars = heardMarks(*score, found.beats.bars), sections = heardMarks(*score, found.sections);
+  for (std::size_t i = 0; i < sections.size(); ++i) sections[i].text = std::string(1, static_cast<char>('A' + i % 26));
+  putMarks(show, id, LaneKind::Beats, "Beats", std::move(beats));
+  putMarks(show, id, LaneKind::Bars, "Bars", std::move(bars));
+  putMarks(show, id, LaneKind::Sections, "Sections", std::move(sections));
+}
+
+void putOnsets(Show& show, ScoreId id, const MusicFeatures& found) {
+  constexpr std::pair<LaneKind, const char*> kLanes[] = {{LaneKind::LowOnsets, "Low onsets"}, {LaneKind::MiddleOnsets, "Middle onsets"}, {LaneKind::HighOnsets, "High onsets"}};
+  for (std::size_t range = 0; range < std::size(kLanes); ++range)
+    if (const Score* score = find(show.scores, id)) putMarks(show, id, kLanes[range].first, kLanes[range].second, heardMarks(*score, found.onsets[range]));
 }
 
 }  // namespace chispa

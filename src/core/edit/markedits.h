@@ -5,6 +5,9 @@
 
 namespace chispa {
 
+struct AnalysedAudio;
+struct MusicFeatures;
+
 // Edits of mark lanes; see planedits.h. A lane that the score does not have stays that way, but for putMarks().
 
 /// Replaces the marks of the lane of `kind`, which is made if there is none; they get ids of their own.
@@ -26,7 +29,10 @@ void makeGrid(Show& show, ScoreId score, Micros first, Micros second, int beats,
 void tapBeat(Show& show, ScoreId score, Micros at);
 /// How many beats most bars of the score have; 4 if it has none.
 int beatsPerBar(const Score& score);
-/// Instants of the lane's marks, in order.
-std::vector<Micros> instantsOf(const Score& score, LaneKind kind);
+
+/// Puts the beats, bars and sections that were found in the score's sound into its lanes, in place of those it has.
+void putBeats(Show& show, ScoreId score, const AnalysedAudio& found);
+/// Puts onsets, low, middle and high, into lanes of their own.
+void putOnsets(Show& show, ScoreId score, const MusicFeatures& found);
 
 }  // namespace chispa

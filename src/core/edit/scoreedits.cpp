@@ -2,7 +2,6 @@
 #include "core/edit/scoreedits.h"
 
 #include <algorithm>
-#include <set>
 
 #include "core/edit/clipedits.h"
 #include "core/edit/layers.h"
@@ -46,7 +45,7 @@ ClipId addClip(Show& show, ScoreId id, ZoneId zone, const std::string& effect, P
 }
 
 void deleteClips(Show& show, ScoreId id, const std::vector<ClipId>& ids) {
-  const std::set<ClipId> gone(ids.begin(), ids.end());
+  const ClipSet gone(ids.begin(), ids.end());
   changeItem(show.scores, id, [&](Score& score) { std::erase_if(score.clips, [&](const auto& clip) { return gone.contains(clip->id); }); });
 }
 
@@ -110,7 +109,7 @@ std::vector<Micros> snapPoints(const Score& score, const std::vector<ClipId>& wi
   std::vector<Micros> points = {Micros(0)};
   for (const MarkLane& lane : score.lanes)
     for (const Mark& mark : lane.marks) points.push_back(mark.at);
-  const std::set<ClipId> passedOver(without.begin(), without.end());
+  const ClipSet passedOver(without.begin(), without.end());
   for (const auto& clip : score.clips) {
     if (passedOver.contains(clip->id)) continue;
     points.push_back(clip->start);

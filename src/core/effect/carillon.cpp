@@ -24,9 +24,8 @@ int latestNotes(const EffectInput& in, double longest_s, Note (&notes)[kMost]) {
     notes[found++] = {static_cast<float>(age), static_cast<float>((place + 0.5) / places), static_cast<float>((place + 0.5) / places)};
   };
   if (!in.music) {
-    const double beatLength = in.beats > 0.01 ? in.t_s / in.beats : 0.5;
     for (auto n = static_cast<long>(std::floor(in.beats)); n >= 0 && found < kMost; --n) {
-      const double age = (in.beats - static_cast<double>(n)) * beatLength;
+      const double age = (in.beats - static_cast<double>(n)) * in.beatLength_s();
       if (age > longest_s) break;
       add(static_cast<std::uint64_t>(n), age);
     }

@@ -23,19 +23,10 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const DotDrawing& drawing = drawn->drawing;
   const auto frames = static_cast<double>(drawing.frames.size());
   const auto frame = static_cast<int>(static_cast<double>(fraction(in.beats * in.params.number(Pictures) / frames)) * frames);
-  const FaceToPicture face(in.cells, drawing.columns, drawing.rows, static_cast<Fit>(in.params.choice(Fits)));
-  const float moved = fraction(in.params.number(Passes) * in.bars);
-  const bool repeats = in.params.isOn(Repeats);
-  const float turn = in.params.real(Turned) * static_cast<float>(kPi / 180);
+  const PictureOnFace face(in.cells, drawing.columns, drawing.rows, static_cast<Fit>(in.params.choice(Fits)), in.params.number(Turned), fraction(in.params.number(Passes) * in.bars), in.params.isOn(Repeats));
+  int column = 0, row = 0;
   for (std::size_t i = 0; i < count; ++i) {
-    const float x = in.cells.x[i] * std::cos(turn) + in.cells.y[i] * std::sin(turn);
-    const float y = in.cells.y[i] * std::cos(turn) - in.cells.x[i] * std::sin(turn);
-    float u = face.u(x) + (moved > 0 ? moved : 0);
-    float v = face.v(y);
-    if (repeats || moved > 0) u = fraction(static_cast<double>(u));
-    if (repeats) v = fraction(static_cast<double>(v));
-    const bool isInside = u >= 0 && u < 1 && v >= 0 && v < 1;
-    const int shade = isInside ? drawing.at(frame, static_cast<int>(u * static_cast<float>(drawing.columns)), static_cast<int>(v * static_cast<float>(drawing.rows))) : DotDrawing::kClear;
+    const int shade = face.find(in.cells.x[i], in.cells.y[i], column, row) ? drawing.at(frame, column, row) : DotDrawing::kClear;
     if (shade == DotDrawing::kClear)
       out.set(i, {}, 0);
     else

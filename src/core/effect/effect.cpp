@@ -4,6 +4,8 @@
 #include <algorithm>
 #include <cmath>
 #include <iterator>
+#include <string_view>
+#include <unordered_map>
 
 #include "core/effect/all.h"
 
@@ -35,8 +37,7 @@ std::optional<double> asNumber(const ParamSpec& spec, const ParamValue& value) {
 ParamPack::ParamPack(const std::vector<ParamSpec>& specs, const ParamValues& values) {
   std::vector<std::string> texts;
   for (const ParamSpec& spec : specs) {
-    const auto given = values.find(spec.key);
-    const ParamValue& value = given == values.end() ? spec.fallback : given->second;
+    const ParamValue& value = valueOf(spec, values);
     texts.emplace_back();
     numbers_.push_back(0);
     if (spec.isText()) {
@@ -112,9 +113,13 @@ const std::vector<Effect>& effects() {
 }
 
 const Effect* findEffect(const std::string& key) {
-  const auto& all = effects();
-  const auto found = std::find_if(all.begin(), all.end(), [&](const Effect& effect) { return effect.key == key; });
-  return found == all.end() ? nullptr : &*found;
+  static const auto byKey = [] {
+    std::unordered_map<std::string_view, const Effect*> all;
+    for (const Effect& effect : effects()) all[effect.key] = &effect;
+    return all;
+  }();
+  const auto found = byKey.find(key);
+  return found == byKey.end() ? nullptr : found->second;
 }
 
 }  // namespace chispa

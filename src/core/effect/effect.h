@@ -44,6 +44,12 @@ struct ParamSpec {
   bool isText() const { return std::holds_alternative<std::string>(fallback) && kind != ParamKind::Choice; }
 };
 
+/// What is said of a parameter, or else its fallback. Lives as long as both.
+inline const ParamValue& valueOf(const ParamSpec& spec, const ParamValues& values) {
+  const auto given = values.find(spec.key);
+  return given == values.end() ? spec.fallback : given->second;
+}
+
 /// A clip's parameters in the order of its effect's specs, checked and within their ranges.
 class ParamPack {
  public:
@@ -103,6 +109,9 @@ struct EffectInput {
   Micros at{0};
   const Prepared* prepared = nullptr;
   OtherLight other = {};
+
+  /// How long a beat has been since the clip began, on the whole; half a second at its very beginning.
+  double beatLength_s() const { return beats > 0.01 ? t_s / beats : 0.5; }
 };
 
 /// Kinds of effects, as the shelf sorts them.

@@ -42,22 +42,16 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const Media& media = *shown->media;
   const auto& linear = linearTable();
   const int frame = frameAt(media, in.t_s * in.params.number(Speed));
-  const FaceToPicture face(in.cells, media.width, media.height, static_cast<Fit>(in.params.choice(Fits)));
-  const float moved = fraction(in.params.number(Passes) * in.bars);
-  const float turn = in.params.real(Turned) * static_cast<float>(kPi / 180);
+  const PictureOnFace face(in.cells, media.width, media.height, static_cast<Fit>(in.params.choice(Fits)), in.params.number(Turned), fraction(in.params.number(Passes) * in.bars), false);
   const float clear = in.params.real(Clear);
   const float tint = in.params.real(Tint);
+  int column = 0, row = 0;
   for (std::size_t i = 0; i < count; ++i) {
-    const float x = in.cells.x[i] * std::cos(turn) + in.cells.y[i] * std::sin(turn);
-    const float y = in.cells.y[i] * std::cos(turn) - in.cells.x[i] * std::sin(turn);
-    float u = face.u(x);
-    const float v = face.v(y);
-    if (moved > 0) u = fraction(static_cast<double>(u + moved));
-    if (u < 0 || u >= 1 || v < 0 || v >= 1) {
+    if (!face.find(in.cells.x[i], in.cells.y[i], column, row)) {
       out.set(i, {}, 0);
       continue;
     }
-    const std::uint8_t* dot = media.dot(frame, static_cast<int>(u * static_cast<float>(media.width)), static_cast<int>(v * static_cast<float>(media.height)));
+    const std::uint8_t* dot = media.dot(frame, column, row);
     const Rgb own{linear[dot[0]], linear[dot[1]], linear[dot[2]]};
     const float bright = std::fmax(own.r, std::fmax(own.g, own.b));
     const Rgb toned = in.palette.clamped(bright);

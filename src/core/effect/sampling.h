@@ -2,6 +2,7 @@
 #pragma once
 #include <algorithm>
 
+#include "core/effect/curves.h"
 #include "core/effect/effect.h"
 
 namespace chispa {
@@ -11,21 +12,17 @@ enum class Fit { Whole, Cover, Stretch };
 
 inline ParamSpec fitParam() { return choiceParam("fit", "Fits", {{"whole", "all of it"}, {"cover", "fills the zone"}, {"stretch", "stretched"}}, 1); }
 
-/// From a zone's face (x, y of ZoneCells) to places in a picture, 0–1 from its left and from its top.
-struct FaceToPicture {
-  float scaleX = 0.5f;
-  float scaleY = 0.5f;
-
-  FaceToPicture(const ZoneCells& cells, int width, int height, Fit fit) {
+/// From a zone's face (x, y of ZoneCells) to places in a picture that lies on it, turned and moved along.
+class PictureOnFace {
+ public:
+  /// `moved` is the share of the picture's width that has gone by, 0–1; a picture that moves comes round again, one that
+  /// `repeats` does in both directions.
+  PictureOnFace(const ZoneCells& cells, int width, int height, Fit fit, double turned_deg, float moved, bool repeats)
+      : width_(width), height_(height), cosine_(static_cast<float>(std::cos(radians(turned_deg)))), sine_(static_cast<float>(std::sin(radians(turned_deg)))), moved_(moved), repeats_(repeats) {
     // Half extents of the face; a line has none upward and looks at the picture's middle.
-    float halfX = 1e-6f, halfY = 1e-6f;
-    if (cells.rows > 1) {
-      const float most = static_cast<float>(std::max(cells.columns, cells.rows));
-      halfX = static_cast<float>(cells.columns) / most;
-      halfY = static_cast<float>(cells.rows) / most;
-    } else {
-      halfX = halfY = 1;
-    }
+    const auto most = static_cast<float>(std::max(cells.columns, cells.rows));
+    const float halfX = cells.rows > 1 ? static_cast<float>(cells.columns) / most : 1;
+    const float halfY = cells.rows > 1 ? static_cast<float>(cells.rows) / most : 1;
     const float ratio = static_cast<float>(width) / static_cast<float>(std::max(1, height));
     // Half extents that the picture takes.
     float wide = halfX, tall = halfY;
@@ -34,11 +31,31 @@ struct FaceToPicture {
       wide = byWidth ? halfX : halfY * ratio;
       tall = byWidth ? halfX / ratio : halfY;
     }
-    scaleX = 0.5f / wide;
-    scaleY = 0.5f / tall;
+    scaleX_ = 0.5f / wide;
+    scaleY_ = 0.5f / tall;
   }
-  float u(float x) const { return 0.5f + x * scaleX; }
-  float v(float y) const { return 0.5f - y * scaleY; }
+
+  /// The column and the row, from the left and from the top, that lie at a point of the face; false beside the picture.
+  bool find(float faceX, float faceY, int& column, int& row) const {
+    float u = 0.5f + (faceX * cosine_ + faceY * sine_) * scaleX_ + moved_;
+    float v = 0.5f - (faceY * cosine_ - faceX * sine_) * scaleY_;
+    if (repeats_ || moved_ > 0) u = fraction(static_cast<double>(u));
+    if (repeats_) v = fraction(static_cast<double>(v));
+    if (u < 0 || u >= 1 || v < 0 || v >= 1) return false;
+    column = static_cast<int>(u * static_cast<float>(width_));
+    row = static_cast<int>(v * static_cast<float>(height_));
+    return true;
+  }
+
+ private:
+  int width_;
+  int height_;
+  float cosine_;
+  float sine_;
+  float moved_;
+  bool repeats_;
+  float scaleX_ = 0.5f;
+  float scaleY_ = 0.5f;
 };
 
 }  // namespace chispa

@@ -7,6 +7,8 @@ namespace {
 
 enum { Across, Slats, Opens, Every, Stagger };
 
+constexpr float kRim = 0.15f;
+
 void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float slats = std::round(in.params.real(Slats));
   const float most = in.params.real(Opens);
@@ -18,7 +20,7 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
     // A slat opens and closes about its own middle, a little later than its neighbour.
     const float open = most * (0.5f - 0.5f * std::cos(static_cast<float>(2 * kPi) * fraction(turns - static_cast<double>(which * stagger / slats))));
     const float off = 2 * std::abs(at - which - 0.5f);
-    out.set(i, in.palette.clamped((which + 0.5f) / slats), easeBetween(off - 0.15f, off, open));
+    out.set(i, in.palette.clamped((which + 0.5f) / slats), easeBetween(off - kRim, off, open * (1 + kRim) - kRim));
   }
 }
 

@@ -13,9 +13,8 @@ constexpr double kSafe_hz = 3;
 void render(const EffectInput& in, LightBuffer& out) noexcept {
   const bool byBeat = in.params.isOn(Sync);
   const double rate = in.params.number(Rate);
-  const double beatLength = in.beats > 0.01 ? in.t_s / in.beats : 0.5;
   // On the beat it flashes 1, 2 … times a beat, or on every second, third … one, so that it is never faster than is safe.
-  const double most = std::fmin(rate, kSafe_hz) * beatLength;
+  const double most = std::fmin(rate, kSafe_hz) * in.beatLength_s();
   const double perBeat = most >= 1 ? std::floor(most) : 1 / std::ceil(1 / std::fmax(most, 0.01));
   const double turns = byBeat ? in.beats * perBeat : in.t_s * rate;
   const float flash = in.params.real(Flash);

@@ -99,6 +99,24 @@ Picture SimulatedCamera::take(std::span<const float> light, double time_s) {
   return picture;
 }
 
+Rightness rightnessOf(const SimulatedCamera& camera, const Sightings& seen) {
+  constexpr double kWrong_px = 4;
+  Rightness right;
+  std::vector<double> errors;
+  for (const Sighting& one : seen.all) {
+    if (!one.doubt.empty()) continue;
+    const auto& truth = camera.truth()[static_cast<std::size_t>(one.led)];
+    errors.push_back(truth ? std::hypot(truth->x - one.spot.x, truth->y - one.spot.y) : 1e9);
+    if (errors.back() > kWrong_px) ++right.wrong;
+  }
+  std::sort(errors.begin(), errors.end());
+  const auto inSight = std::count_if(camera.truth().begin(), camera.truth().end(), [](const auto& spot) { return spot.has_value(); });
+  right.found = static_cast<double>(errors.size()) / static_cast<double>(inSight);
+  right.foundOfAll = static_cast<double>(errors.size()) / static_cast<double>(camera.truth().size());
+  right.median_px = errors.empty() ? 0 : errors[errors.size() / 2];
+  return right;
+}
+
 void simulateCapture(SimulatedCamera& camera, const BlinkCode& code, int rounds, double step_s, double level, const std::function<void(Frame)>& take) {
   const Spoils& spoils = camera.spoils();
   std::mt19937 random(7);

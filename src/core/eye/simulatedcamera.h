@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/eye/blinkcode.h"
+#include "core/eye/sightings.h"
 #include "core/eye/view.h"
 
 namespace chispa::eye {
@@ -63,6 +64,17 @@ class SimulatedCamera {
   std::vector<float> noise_;
   std::mt19937 random_;
 };
+
+/// How right sightings are against what a camera really saw.
+struct Rightness {
+  /// Sure LEDs, as a share of those that nothing hides, and of all.
+  double found = 0;
+  double foundOfAll = 0;
+  double median_px = 0;
+  /// Sure, but more than four picture pixels from where it is; a mirror image too.
+  int wrong = 0;
+};
+Rightness rightnessOf(const SimulatedCamera& camera, const Sightings& seen);
 
 /// Takes the frames of `rounds` rounds of blinking, each step `step_s` long, at `level` 0–1, as the camera's own clock stamps them.
 void simulateCapture(SimulatedCamera& camera, const BlinkCode& code, int rounds, double step_s, double level, const std::function<void(Frame)>& take);

@@ -5,10 +5,10 @@
 #include <charconv>
 #include <cmath>
 #include <cstdio>
-#include <fstream>
-#include <iterator>
 #include <optional>
 #include <sstream>
+
+#include "core/files/showfile.h"
 
 namespace chispa {
 namespace {
@@ -139,11 +139,9 @@ Result<std::vector<Mark>> parseLabels(const std::string& text, LabelFormat forma
 }
 
 Result<std::vector<Mark>> readLabels(const std::filesystem::path& path) {
-  std::ifstream in(path, std::ios::binary);
-  if (!in) return Failure{"The labels cannot be opened.", path.string(), "Choose another file."};
-  std::string text{std::istreambuf_iterator<char>(in), {}};
-  if (text.size() > kMostBytes) return Failure{"The file is too large for labels.", path.string(), "Choose another file."};
-  return parseLabels(text, labelFormatOf(path), path.string());
+  const auto text = readFile(path, kMostBytes);
+  if (!text) return text.failure();
+  return parseLabels(*text, labelFormatOf(path), path.string());
 }
 
 std::string labelText(const MarkLane& lane, LabelFormat format, Micros end) {

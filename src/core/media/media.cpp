@@ -19,11 +19,11 @@ class Decoder {
   Result<std::shared_ptr<const Media>> run() {
     if (const Outcome opened = open(); !opened) return opened.failure();
     ffmpeg::Packet packet(av_packet_alloc());
-    while (!isFull() && !(cancelled_ && cancelled_->load()) && av_read_frame(format_.get(), packet.get()) >= 0) {
-      if (packet->stream_index == stream_ && avcodec_send_packet(codec_.get(), packet.get()) >= 0) takeFrames();
+    while (!isFull() && !(cancelled_ && cancelled_->load()) && av_read_frame(input_.format.get(), packet.get()) >= 0) {
+      if (packet->stream_index == input_.stream && avcodec_send_packet(input_.codec.get(), packet.get()) >= 0) takeFrames();
       av_packet_unref(packet.get());
     }
-    avcodec_send_packet(codec_.get(), nullptr);
+    avcodec_send_packet(input_.codec.get(), nullptr);
     takeFrames();
     if (media_->frames == 0) return fail("It holds no picture that can be decoded");
     if (media_->frames == 1) media_->framesPerSecond = 0;
@@ -36,24 +36,14 @@ class Decoder {
   bool isFull() const { return media_->rgba.size() >= MediaLimits::kMostBytes; }
 
   Outcome open() {
-    av_log_set_level(AV_LOG_QUIET);
-    AVFormatContext* raw = nullptr;
-    if (const int code = avformat_open_input(&raw, path_.c_str(), nullptr, nullptr); code < 0) return fail("The picture cannot be opened (" + ffmpeg::errorText(code) + ")");
-    format_.reset(raw);
-    if (avformat_find_stream_info(raw, nullptr) < 0) return fail("The picture cannot be understood");
-    const AVCodec* codec = nullptr;
-    stream_ = av_find_best_stream(raw, AVMEDIA_TYPE_VIDEO, -1, -1, &codec, 0);
-    if (stream_ < 0 || !codec) return fail("The file holds no picture");
-    codec_.reset(avcodec_alloc_context3(codec));
-    avcodec_parameters_to_context(codec_.get(), raw->streams[stream_]->codecpar);
-    if (avcodec_open2(codec_.get(), codec, nullptr) < 0) return fail("The picture's coding cannot be decoded");
-    const AVRational rate = av_guess_frame_rate(raw, raw->streams[stream_], nullptr);
+    if (const std::string why = ffmpeg::open(input_, path_, AVMEDIA_TYPE_VIDEO, "The picture", "picture"); !why.empty()) return fail(why);
+    const AVRational rate = av_guess_frame_rate(input_.format.get(), input_.format->streams[input_.stream], nullptr);
     media_->framesPerSecond = rate.num > 0 && rate.den > 0 ? std::clamp(av_q2d(rate), 0.1, 240.0) : 25;
     return Done{};
   }
 
   void takeFrames() {
-    while (!isFull() && avcodec_receive_frame(codec_.get(), frame_.get()) >= 0) {
+    while (!isFull() && avcodec_receive_frame(input_.codec.get(), frame_.get()) >= 0) {
       convert();
       av_frame_unref(frame_.get());
     }
@@ -81,25 +71,31 @@ class Decoder {
 
   std::string path_;
   const std::atomic<bool>* cancelled_;
-  int stream_ = -1;
-  ffmpeg::Format format_;
-  ffmpeg::Codec codec_;
+  ffmpeg::Input input_;
   ffmpeg::Scaler scaler_;
   ffmpeg::Frame frame_{av_frame_alloc()};
   std::shared_ptr<Media> media_ = std::make_shared<Media>();
 };
 
+/// The parameters of all effects that name files; looked for once, as every edit asks for the files of thousands of clips.
+const std::vector<std::pair<const Effect*, const ParamSpec*>>& fileParams() {
+  static const auto found = [] {
+    std::vector<std::pair<const Effect*, const ParamSpec*>> all;
+    for (const Effect& effect : effects())
+      for (const ParamSpec& spec : effect.params)
+        if (spec.kind == ParamKind::File) all.emplace_back(&effect, &spec);
+    return all;
+  }();
+  return found;
+}
+
 void addNames(const std::vector<std::shared_ptr<const Clip>>& clips, std::set<std::string>& names) {
-  for (const auto& clip : clips) {
-    const Effect* effect = findEffect(clip->effect);
-    if (!effect) continue;
-    for (const ParamSpec& spec : effect->params) {
-      if (spec.kind != ParamKind::File) continue;
-      const auto given = clip->params.find(spec.key);
-      const auto* name = given == clip->params.end() ? nullptr : std::get_if<std::string>(&given->second);
+  for (const auto& clip : clips)
+    for (const auto& [effect, spec] : fileParams()) {
+      if (clip->effect != effect->key) continue;
+      const auto* name = std::get_if<std::string>(&valueOf(*spec, clip->params));
       if (name && !name->empty()) names.insert(*name);
     }
-  }
 }
 
 }  // namespace

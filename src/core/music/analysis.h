@@ -26,10 +26,4 @@ Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem:
 /// Features of all audio files of `show`; why a file gives none is added to `failures`.
 MusicLibrary loadMusic(const Show& show, const std::filesystem::path& showFile, std::vector<Failure>& failures);
 
-/// Puts beats, bars and sections that were found into the score's lanes, in place of those it has; they are heard from the
-/// score's start of sound on.
-void putBeats(Show& show, Score& score, const AnalysedAudio& found);
-/// Puts onsets, low, middle and high, into lanes of their own.
-void putOnsets(Show& show, Score& score, const MusicFeatures& found);
-
 }  // namespace chispa

@@ -20,13 +20,13 @@ class Decoder {
   Result<std::shared_ptr<const AudioClip>> run() {
     if (const Outcome opened = open(); !opened) return opened.failure();
     ffmpeg::Packet packet(av_packet_alloc());
-    while (av_read_frame(format_.get(), packet.get()) >= 0) {
+    while (av_read_frame(input_.format.get(), packet.get()) >= 0) {
       // A damaged packet loses its own sound only.
-      if (packet->stream_index == stream_ && avcodec_send_packet(codec_.get(), packet.get()) >= 0) takeFrames();
+      if (packet->stream_index == input_.stream && avcodec_send_packet(input_.codec.get(), packet.get()) >= 0) takeFrames();
       av_packet_unref(packet.get());
       if (clip_->frames() > kMostFrames) return fail("It is longer than four hours");
     }
-    avcodec_send_packet(codec_.get(), nullptr);
+    avcodec_send_packet(input_.codec.get(), nullptr);
     takeFrames();
     convert(nullptr, 0);
     if (clip_->samples.empty()) return fail("It holds no sound that can be decoded");
@@ -39,35 +39,24 @@ class Decoder {
   }
 
   Outcome open() {
-    av_log_set_level(AV_LOG_QUIET);
-    AVFormatContext* raw = nullptr;
-    if (const int code = avformat_open_input(&raw, path_.c_str(), nullptr, nullptr); code < 0)
-      return fail("The audio file cannot be opened (" + ffmpeg::errorText(code) + ")");
-    format_.reset(raw);
-    if (avformat_find_stream_info(raw, nullptr) < 0) return fail("The audio file cannot be understood");
-    const AVCodec* codec = nullptr;
-    stream_ = av_find_best_stream(raw, AVMEDIA_TYPE_AUDIO, -1, -1, &codec, 0);
-    if (stream_ < 0 || !codec) return fail("The file holds no sound");
-    codec_.reset(avcodec_alloc_context3(codec));
-    avcodec_parameters_to_context(codec_.get(), raw->streams[stream_]->codecpar);
-    if (avcodec_open2(codec_.get(), codec, nullptr) < 0) return fail("The sound's coding cannot be decoded");
+    if (const std::string why = ffmpeg::open(input_, path_, AVMEDIA_TYPE_AUDIO, "The audio file", "sound"); !why.empty()) return fail(why);
     return openResampler();
   }
 
   Outcome openResampler() {
     AVChannelLayout stereo = AV_CHANNEL_LAYOUT_STEREO;
-    AVChannelLayout from = codec_->ch_layout;
+    AVChannelLayout from = input_.codec->ch_layout;
     if (from.order == AV_CHANNEL_ORDER_UNSPEC) av_channel_layout_default(&from, std::max(1, from.nb_channels));
     SwrContext* raw = nullptr;
-    swr_alloc_set_opts2(&raw, &stereo, AV_SAMPLE_FMT_FLT, AudioClip::kRate, &from, codec_->sample_fmt,
-                        codec_->sample_rate, 0, nullptr);
+    swr_alloc_set_opts2(&raw, &stereo, AV_SAMPLE_FMT_FLT, AudioClip::kRate, &from, input_.codec->sample_fmt,
+                        input_.codec->sample_rate, 0, nullptr);
     swr_.reset(raw);
     if (!raw || swr_init(raw) < 0) return fail("The sound's format cannot be converted");
     return Done{};
   }
 
   void takeFrames() {
-    while (avcodec_receive_frame(codec_.get(), frame_.get()) >= 0) {
+    while (avcodec_receive_frame(input_.codec.get(), frame_.get()) >= 0) {
       convert(const_cast<const std::uint8_t**>(frame_->extended_data), frame_->nb_samples);
       av_frame_unref(frame_.get());
     }
@@ -84,9 +73,7 @@ class Decoder {
   }
 
   std::string path_;
-  int stream_ = -1;
-  ffmpeg::Format format_;
-  ffmpeg::Codec codec_;
+  ffmpeg::Input input_;
   ffmpeg::Resampler swr_;
   ffmpeg::Frame frame_{av_frame_alloc()};
   std::shared_ptr<AudioClip> clip_ = std::make_shared<AudioClip>();
@@ -101,18 +88,21 @@ Result<std::shared_ptr<const AudioClip>> decodeAudio(const std::filesystem::path
   return Decoder(path).run();
 }
 
+void addClick(AudioClip& clip, Micros at, double pitch_hz) {
+  constexpr std::size_t kClickFrames = AudioClip::kRate / 100;
+  const auto first = static_cast<std::size_t>(at.count() * AudioClip::kRate / 1'000'000);
+  for (std::size_t i = 0; i < kClickFrames && first + i < clip.frames(); ++i) {
+    const double t = static_cast<double>(i) / AudioClip::kRate;
+    const auto sound = static_cast<float>(0.6 * std::sin(2 * std::numbers::pi * pitch_hz * t) * std::exp(-t * 400));
+    for (std::size_t c = 0; c < AudioClip::kChannels; ++c) clip.samples[(first + i) * AudioClip::kChannels + c] += sound;
+  }
+}
+
 std::shared_ptr<const AudioClip> makeClicks(Micros length) {
-  constexpr int kClickFrames = AudioClip::kRate / 100;
   constexpr double kPitch_hz = 1800;
   auto clip = std::make_shared<AudioClip>();
-  const auto frames = static_cast<std::size_t>(length.count() * AudioClip::kRate / 1'000'000);
-  clip->samples.assign(frames * AudioClip::kChannels, 0.f);
-  for (std::size_t second = 0; second < frames; second += AudioClip::kRate)
-    for (std::size_t i = 0; i < kClickFrames && second + i < frames; ++i) {
-      const double t = static_cast<double>(i) / AudioClip::kRate;
-      const auto sound = static_cast<float>(0.6 * std::sin(2 * std::numbers::pi * kPitch_hz * t) * std::exp(-t * 400));
-      for (std::size_t c = 0; c < AudioClip::kChannels; ++c) clip->samples[(second + i) * AudioClip::kChannels + c] = sound;
-    }
+  clip->samples.assign(static_cast<std::size_t>(length.count() * AudioClip::kRate / 1'000'000) * AudioClip::kChannels, 0.f);
+  for (Micros at{0}; at < length; at += Micros(1'000'000)) addClick(*clip, at, kPitch_hz);
   return clip;
 }
 

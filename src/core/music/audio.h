@@ -23,6 +23,9 @@ struct AudioClip {
   float mono(std::size_t i) const { return 0.5f * (samples[2 * i] + samples[2 * i + 1]); }
 };
 
+/// Adds a short click of `pitch_hz` at `at`; what would lie behind the end is left out.
+void addClick(AudioClip& clip, Micros at, double pitch_hz);
+
 /// Silence with a short click at each full second.
 std::shared_ptr<const AudioClip> makeClicks(Micros length);
 

@@ -38,7 +38,7 @@ constexpr int kShortest = kRate * 60 / 215;
 constexpr int kLongest = kRate * 60 / 50;
 constexpr int kPeriods = kLongest - kShortest + 1;
 
-/// The largest value within two frames: an onset that is a little early or late still counts.
+/// Between the curve and its largest value within a frame: an onset that is a little early or late still counts.
 Curve widened(const Curve& curve) {
   constexpr std::ptrdiff_t kReach = 1;
   Curve wide(curve.size());
@@ -159,7 +159,7 @@ Metre findMetre(const std::vector<float>& weight) {
   for (const int beats : {3, 4}) {
     const auto m = static_cast<std::size_t>(beats);
     std::vector<std::vector<double>> total(weight.size(), std::vector<double>(m));
-    std::vector<std::vector<std::size_t>> from = std::vector<std::vector<std::size_t>>(weight.size(), std::vector<std::size_t>(m));
+    std::vector<std::vector<std::size_t>> from(weight.size(), std::vector<std::size_t>(m));
     for (std::size_t i = 0; i < weight.size(); ++i)
       for (std::size_t p = 0; p < m; ++p) {
         // Weights are centred, so that a first beat earns what the others of its bar lose.

@@ -4,23 +4,11 @@
 #include <SoundTouch.h>
 
 #include <algorithm>
-#include <cmath>
-#include <numbers>
 
 namespace chispa {
 namespace {
 
 std::size_t samplesOf(Micros time) { return static_cast<std::size_t>(time.count() * AudioClip::kRate / 1'000'000) * AudioClip::kChannels; }
-
-void addClick(std::vector<float>& samples, std::size_t at, double pitch_hz) {
-  constexpr std::size_t kFrames = AudioClip::kRate / 50;
-  for (std::size_t i = 0; i < kFrames && at + 2 * i + 1 < samples.size(); ++i) {
-    const double t = static_cast<double>(i) / AudioClip::kRate;
-    const auto v = static_cast<float>(0.5 * std::sin(2 * std::numbers::pi * pitch_hz * t) * std::exp(-t * 180));
-    samples[at + 2 * i] += v;
-    samples[at + 2 * i + 1] += v;
-  }
-}
 
 }  // namespace
 
@@ -66,7 +54,7 @@ std::shared_ptr<const AudioClip> withCountIn(const AudioClip* clip, Micros from,
   auto result = std::make_shared<AudioClip>();
   result->samples.assign(samplesOf(begins), 0.f);
   if (clip) result->samples.insert(result->samples.end(), clip->samples.begin() + static_cast<std::ptrdiff_t>(std::min(samplesOf(std::max(from, Micros(0))), clip->samples.size())), clip->samples.end());
-  for (std::size_t i = 0; i < instants.size(); ++i) addClick(result->samples, samplesOf(std::max(instants[i], Micros(0))), i == 0 ? kFirst_hz : kOther_hz);
+  for (std::size_t i = 0; i < instants.size(); ++i) addClick(*result, std::max(instants[i], Micros(0)), i == 0 ? kFirst_hz : kOther_hz);
   return result;
 }
 

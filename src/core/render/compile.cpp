@@ -7,14 +7,6 @@
 namespace chispa {
 namespace {
 
-std::vector<Micros> sortedInstants(const Score& score, LaneKind kind) {
-  std::vector<Micros> instants;
-  if (const MarkLane* lane = laneOf(score, kind))
-    for (const Mark& mark : lane->marks) instants.push_back(mark.at);
-  std::sort(instants.begin(), instants.end());
-  return instants;
-}
-
 /// Compiles the scores of one show; what they share (cells, palettes) is made once.
 class Compiler {
  public:
@@ -95,7 +87,7 @@ class Compiler {
 }  // namespace
 
 MusicGrid gridOf(const Score& score) {
-  return {sortedInstants(score, LaneKind::Beats), sortedInstants(score, LaneKind::Bars)};
+  return {instantsOf(score, LaneKind::Beats), instantsOf(score, LaneKind::Bars)};
 }
 
 std::shared_ptr<const PaletteTable> tableOf(const Show& show, PaletteId id) {

@@ -172,8 +172,11 @@ float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, 
   in.seed = clip.seed;
   in.t_s = seconds(clip.slip) + clip.speed * seconds(now.t - clip.start);
   in.length_s = clip.whole.count() > 0 ? seconds(clip.whole) : seconds(clip.slip) + clip.speed * seconds(clip.length);
-  in.bars = clip.speed * (now.bar - score.grid.barAt(clip.start)) + score.grid.barAt(clip.start) - score.grid.barAt(clip.start - clip.slip);
-  in.beats = clip.speed * (now.beat - score.grid.beatAt(clip.start)) + score.grid.beatAt(clip.start) - score.grid.beatAt(clip.start - clip.slip);
+  const double startBar = score.grid.barAt(clip.start);
+  const double startBeat = score.grid.beatAt(clip.start);
+  const bool isSlipped = clip.slip.count() != 0;
+  in.bars = clip.speed * (now.bar - startBar) + (isSlipped ? startBar - score.grid.barAt(clip.start - clip.slip) : 0);
+  in.beats = clip.speed * (now.beat - startBeat) + (isSlipped ? startBeat - score.grid.beatAt(clip.start - clip.slip) : 0);
   in.beatInBar = now.beatInBar;
   in.level = now.level;
   in.bands = now.bands;

@@ -220,7 +220,9 @@ class Inspection {
   void inspectClip(const Score& score, const Clip& clip) {
     const std::string where = score.name + ", clip at " + std::to_string(seconds(clip.start)) + " s";
     const ClipPlace place{score.id, clip.id};
-    if (!findEffect(clip.effect))
+    if (clip.block && !find(show_.blocks, clip.block))
+      add(Severity::Warning, "The building block of this clip is gone.", where, "Delete the clip.", place);
+    if (!clip.block && !findEffect(clip.effect))
       add(Severity::Warning, "The effect \"" + clip.effect + "\" is unknown to this version; the clip stays dark.", where,
           "Choose another effect, or open the show with the Chispa that wrote it.", place);
     if (!find(show_.zones, clip.zone))

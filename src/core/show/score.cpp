@@ -25,4 +25,11 @@ const Clip* findClip(const Score& score, ClipId id) {
   return find(score.clips, id);
 }
 
+std::vector<Micros> instantsOf(const Score& score, LaneKind kind) {
+  std::vector<Micros> instants;
+  if (const MarkLane* lane = laneOf(score, kind))
+    for (const Mark& mark : lane->marks) instants.push_back(mark.at);
+  return instants;
+}
+
 }  // namespace chispa

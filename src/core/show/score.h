@@ -161,5 +161,7 @@ bool operator==(const Score& a, const Score& b);
 /// The first lane of `kind`, or null.
 const MarkLane* laneOf(const Score& score, LaneKind kind);
 const Clip* findClip(const Score& score, ClipId id);
+/// Instants of the marks of the first lane of `kind`, in order of time.
+std::vector<Micros> instantsOf(const Score& score, LaneKind kind);
 
 }  // namespace chispa

@@ -9,6 +9,7 @@
 #include <QSpinBox>
 
 #include "desk/parts/format.h"
+#include "desk/parts/named.h"
 
 namespace chispa::desk {
 namespace {
@@ -57,9 +58,7 @@ QWidget* AddressRow::add(const char* name, const QString& words, const QString& 
   auto* label = new QLabel(words);
   label->setObjectName(QStringLiteral("quiet"));
   label->setBuddy(field);
-  field->setObjectName(QLatin1String(name));
-  field->setAccessibleName(words);
-  field->setToolTip(tip);
+  named(field, name, words, tip);
   column->addWidget(label);
   column->addWidget(field);
   auto* grid = static_cast<QGridLayout*>(layout());

@@ -9,6 +9,7 @@
 #include <QSlider>
 #include <QSpinBox>
 
+#include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
@@ -20,18 +21,14 @@ Faders::Faders(QWidget* parent) : QWidget(parent) {
   const auto label = [&](const QString& words) { top->addWidget(new QLabel(words)); };
   label(tr("First channel"));
   base_ = new QSpinBox;
-  base_->setObjectName(QStringLiteral("faderBase"));
-  base_->setAccessibleName(tr("First channel of the faders"));
-  base_->setToolTip(tr("Channel of the first fader, counted from the target's first"));
+  named(base_, "faderBase", tr("First channel of the faders"), tr("Channel of the first fader, counted from the target's first"));
   base_->setRange(1, 100'000);
   base_->setSingleStep(kFaders);
   base_->setKeyboardTracking(false);
   connect(base_, &QSpinBox::valueChanged, this, &Faders::showBase);
   top->addWidget(base_);
   group_ = new QComboBox;
-  group_->setObjectName(QStringLiteral("faderGroup"));
-  group_->setAccessibleName(tr("Faders that move together"));
-  group_->setToolTip(tr("What moves with the fader that is touched"));
+  named(group_, "faderGroup", tr("Faders that move together"), tr("What moves with the fader that is touched"));
   group_->addItems({tr("each alone"), tr("every third together"), tr("every fourth together"), tr("all together")});
   top->addWidget(group_);
   hold_ = new QCheckBox(tr("Hold"));

@@ -15,6 +15,7 @@
 #include "desk/bench/historyplot.h"
 #include "desk/bench/universefield.h"
 #include "desk/parts/format.h"
+#include "desk/parts/named.h"
 
 namespace chispa::desk {
 namespace {
@@ -55,9 +56,7 @@ Monitor::Monitor(const Session& session, QWidget* parent) : QWidget(parent), ses
   sides->addButton(arriving_);
   leaving_->setChecked(true);
   universes_ = new QComboBox;
-  universes_->setObjectName(QStringLiteral("monitorUniverse"));
-  universes_->setAccessibleName(tr("Universe"));
-  universes_->setToolTip(tr("The universe that is shown"));
+  named(universes_, "monitorUniverse", tr("Universe"), tr("The universe that is shown"));
   universes_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   universes_->setMinimumContentsLength(8);
   universes_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
@@ -68,9 +67,7 @@ Monitor::Monitor(const Session& session, QWidget* parent) : QWidget(parent), ses
   });
   leds_ = toggle("monitorLeds", tr("As LEDs"), tr("The same values as the LEDs that they light"));
   address_ = new QLineEdit(QStringLiteral("127.0.0.1"));
-  address_->setObjectName(QStringLiteral("listenAddress"));
-  address_->setAccessibleName(tr("Address to listen on"));
-  address_->setToolTip(tr("IPv4 address of the interface to listen on; 0.0.0.0 is all of them"));
+  named(address_, "listenAddress", tr("Address to listen on"), tr("IPv4 address of the interface to listen on; 0.0.0.0 is all of them"));
   address_->setMaximumWidth(110);
   listen_ = toggle("monitorListen", tr("Listen"), tr("Opens the ports of E1.31, Art-Net, DDP and Open Pixel Control on that address"));
   connect(listen_, &QPushButton::toggled, this, &Monitor::listen);

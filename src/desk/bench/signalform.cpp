@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/bench/signalform.h"
+#include "desk/parts/named.h"
 
 #include <QCheckBox>
 #include <QColorDialog>
@@ -18,9 +19,7 @@ SignalForm::SignalForm(QWidget* parent) : QWidget(parent) {
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(4);
   signals_ = new QListWidget;
-  signals_->setObjectName(QStringLiteral("benchSignals"));
-  signals_->setAccessibleName(tr("Signals"));
-  signals_->setToolTip(tr("What is sent"));
+  named(signals_, "benchSignals", tr("Signals"), tr("What is sent"));
   signals_->addItems({tr("Walk"), tr("Solid, and power test"), tr("Colour cycle"), tr("Every n-th"), tr("Gradient along"), tr("Alternating"), tr("First and last"), tr("Each port its colour"),
                       tr("Row by row (matrices)"), tr("Column by column (matrices)"), tr("Diagonal (matrices)"), tr("Letter F (matrices)"), tr("Faders")});
   for (int i = 0; i < signals_->count(); ++i) signals_->item(i)->setSizeHint(QSize(0, fontMetrics().lineSpacing() + 7));
@@ -38,9 +37,7 @@ SignalForm::SignalForm(QWidget* parent) : QWidget(parent) {
   level_ = addNumber("walkLevel", tr("Level"), QStringLiteral("%"), 1, 100, 5, 30, 0);
   most_ = addNumber("signalMost", tr("Never above"), QStringLiteral("%"), 1, 100, 5, 100, 0);
   colourButton_ = new QPushButton;
-  colourButton_->setObjectName(QStringLiteral("signalColour"));
-  colourButton_->setAccessibleName(tr("Colour"));
-  colourButton_->setToolTip(tr("Any colour"));
+  named(colourButton_, "signalColour", tr("Colour"), tr("Any colour"));
   connect(colourButton_, &QPushButton::clicked, this, &SignalForm::chooseColour);
   form_->addRow(tr("Colour"), colourButton_);
   column->addLayout(form_);
@@ -60,9 +57,7 @@ SignalForm::SignalForm(QWidget* parent) : QWidget(parent) {
 
 QDoubleSpinBox* SignalForm::addNumber(const char* name, const QString& label, const QString& unit, double low, double high, double step, double value, int decimals) {
   auto* field = new QDoubleSpinBox;
-  field->setObjectName(QLatin1String(name));
-  field->setAccessibleName(label);
-  field->setToolTip(label);
+  named(field, name, label, label);
   field->setDecimals(decimals);
   field->setRange(low, high);
   field->setSingleStep(step);

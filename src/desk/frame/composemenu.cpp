@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <QActionGroup>
 #include <QMenu>
 #include <QMenuBar>
 
@@ -11,8 +12,11 @@ namespace chispa::desk {
 void MainWindow::makeComposeMenu() {
   QMenu* menu = menuBar()->addMenu(tr("&Compose"));
   Composing* composing = &score_->composing();
+  // Elsewhere nobody would see what they do.
+  composing_ = new QActionGroup(this);
+  composing_->setExclusionPolicy(QActionGroup::ExclusionPolicy::None);
   connect(composing, &Composing::told, this, [this](const QString& words) { tell(words); });
-  const auto add = [&](QMenu* to, const char* name, const QString& words, const QKeySequence& keys, auto act) { addAction(to, QLatin1String(name), words, keys, [composing, act] { act(*composing); }); };
+  const auto add = [&](QMenu* to, const char* name, const QString& words, const QKeySequence& keys, auto act) { composing_->addAction(addAction(to, QLatin1String(name), words, keys, [composing, act] { act(*composing); })); };
   add(menu, "fillBeats", tr("A clip on every &beat of the section"), QKeySequence(tr("Ctrl+B")), [](Composing& c) { c.fill(LaneKind::Beats); });
   add(menu, "fillBars", tr("A clip on every b&ar of the section"), QKeySequence(tr("Ctrl+Shift+B")), [](Composing& c) { c.fill(LaneKind::Bars); });
   add(menu, "fillMarks", tr("A clip on every &mark of the section"), {}, [](Composing& c) { c.fill(LaneKind::Free); });

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/frame/mainwindow.h"
 
+#include <QActionGroup>
 #include <QApplication>
 #include <QCloseEvent>
 #include <QFileDialog>
@@ -184,6 +185,7 @@ void MainWindow::showWorkspace(Workspace workspace) {
   spine_->show(workspace);
   // The Bench has its finders where the inspector is; nothing is edited there.
   inspector_->setVisible(workspace != Workspace::Bench);
+  composing_->setEnabled(workspace == Workspace::Score);
   pages_->currentWidget()->setFocus();
 }
 

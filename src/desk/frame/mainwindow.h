@@ -6,6 +6,7 @@
 #include "core/show/problems.h"
 #include "desk/session/session.h"
 
+class QActionGroup;
 class QLabel;
 class QStackedWidget;
 
@@ -80,6 +81,7 @@ class MainWindow : public QMainWindow {
   WirePage* wire_;
   BenchPage* bench_;
   ScorePage* score_;
+  QActionGroup* composing_;
   RunPage* run_;
   Inspector* inspector_;
   PulseBar* pulse_;

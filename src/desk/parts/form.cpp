@@ -161,7 +161,10 @@ void Form::addNote(Get<QString> get) {
   refreshers_.back()();
 }
 
-void Form::addWidget(QWidget* widget) { grid_->addWidget(widget, row_++, 0, 1, 2); }
+void Form::addWidget(QWidget* widget, std::function<void()> refresh) {
+  grid_->addWidget(widget, row_++, 0, 1, 2);
+  if (refresh) refreshers_.push_back(std::move(refresh));
+}
 
 QWidget* Form::addButton(const QString& key, const QString& words, const QString& tip, std::function<void()> pressed) {
   auto* button = new QPushButton(words, this);

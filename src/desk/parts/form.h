@@ -41,7 +41,8 @@ class Form : public QWidget {
   /// A value that can only be read.
   void addFact(const QString& label, Get<QString> get);
   void addNote(Get<QString> get);
-  void addWidget(QWidget* widget);
+  /// `refresh` shows the widget's value anew.
+  void addWidget(QWidget* widget, std::function<void()> refresh = {});
   QWidget* addButton(const QString& key, const QString& label, const QString& tip, std::function<void()> pressed);
   /// One of several buttons in a row.
   struct Button {

@@ -73,9 +73,7 @@ bool isShown(const Session& session, const ClipIds& ids, const ParamSpec& spec) 
       const Effect* effect = findEffect(clip.effect);
       const auto index = effect ? paramIndex(*effect, spec.onlyIf) : std::nullopt;
       if (!index) return true;
-      const auto given = clip.params.find(spec.onlyIf);
-      const ParamValue& word = given == clip.params.end() ? effect->params[*index].fallback : given->second;
-      isShown = word == ParamValue(spec.onlyIfWord);
+      isShown = valueOf(effect->params[*index], clip.params) == ParamValue(spec.onlyIfWord);
       return !isShown;
     });
   return isShown;

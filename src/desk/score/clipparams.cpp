@@ -12,15 +12,9 @@ namespace chispa::desk {
 namespace {
 
 /// A clip's own value of a parameter, or the effect's.
-ParamValue valueOf(const Clip& clip, const ParamSpec& spec) {
-  const auto given = clip.params.find(spec.key);
-  return given == clip.params.end() ? spec.fallback : given->second;
-}
-
 template <class T>
 T valueAs(const Clip& clip, const ParamSpec& spec) {
-  const ParamValue value = valueOf(clip, spec);
-  const T* own = std::get_if<T>(&value);
+  const T* own = std::get_if<T>(&valueOf(spec, clip.params));
   return own ? *own : T{};
 }
 
@@ -43,7 +37,11 @@ void ClipRows::param(const ParamSpec& spec) {
       form_.addSwitch(key, label, common<bool>([spec](const Clip& c) { return valueAs<bool>(c, spec); }), change<bool>(label, [set](Clip& c, bool v) { set(c, v); }));
       return;
     case ParamKind::Text: form_.addText(key, label, words, setWords); return;
-    case ParamKind::Formula: form_.addWidget(new FormulaField(words, setWords)); return;
+    case ParamKind::Formula: {
+      auto* field = new FormulaField(words, setWords);
+      form_.addWidget(field, [field] { field->refresh(); });
+      return;
+    }
     case ParamKind::Drawing:
       form_.addButton(key, Form::tr("Draw…"), Form::tr("Opens the drawing, dot by dot and frame by frame"), [session = session_, ids = ids_, words, setWords] {
         const Score* score = session.stage.score();

@@ -60,12 +60,8 @@ void ClipPictures::request(Entry& entry) {
   entry.wanted = true;
   ++drawing_;
   std::vector<CompiledClip> clips;
-  for (Clip one : unfolded(session_.show(), *entry.clip)) {
-    if (one.zone != entry.clip->zone) continue;
-    // Whether it is there is the stave's business; the picture shows it as if it stood alone.
-    one.strength = one.strength > 0 ? one.strength : 1;
-    clips.push_back(compileClip(one, tableOf(session_.show(), one.palette), session_.stage.media()));
-  }
+  for (const Clip& one : unfolded(session_.show(), *entry.clip))
+    if (one.zone == entry.clip->zone) clips.push_back(compileClip(one, tableOf(session_.show(), one.palette), session_.stage.media()));
   std::stable_sort(clips.begin(), clips.end(), [](const CompiledClip& a, const CompiledClip& b) { return a.layer < b.layer; });
   const TimeSpan span{entry.clip->start, entry.clip->length};
   QtConcurrent::run(&pool_, [whole = entry.compiled, score = compiled, clips = std::move(clips), cells = stave->cells, span, size = entry.size] {

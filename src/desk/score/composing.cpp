@@ -2,11 +2,11 @@
 #include "desk/score/composing.h"
 
 #include <QFileDialog>
-#include <QSaveFile>
 
 #include "core/edit/markedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/files/labelfile.h"
+#include "core/files/showfile.h"
 #include "desk/parts/format.h"
 #include "desk/score/timelineview.h"
 
@@ -35,13 +35,17 @@ std::optional<Clip> Composing::pattern() const {
   return fresh;
 }
 
-void Composing::run(const QString& name, const std::function<ClipList(Show&, ScoreId)>& edit) {
+void Composing::change(const QString& name, const std::function<void(Show&, ScoreId)>& edit, const QString& mergeKey) {
   const Score* score = session_.stage.score();
   if (!score) return;
-  ClipList made;
-  session_.edit(name, [&, id = score->id](Show& show) { made = edit(show, id); });
-  if (!made.empty()) session_.selection.select(ClipIds(made));
+  session_.edit(name, [&, id = score->id](Show& show) { edit(show, id); }, mergeKey);
   session_.selection.prune(session_.show(), session_.stage.score());
+}
+
+void Composing::run(const QString& name, const std::function<ClipList(Show&, ScoreId)>& edit) {
+  ClipList made;
+  change(name, [&](Show& show, ScoreId id) { made = edit(show, id); });
+  if (!made.empty()) session_.selection.select(ClipIds(made));
 }
 
 std::vector<ZoneId> Composing::zonesAlike(ZoneId zone) const {
@@ -109,9 +113,8 @@ void Composing::stretch(double factor) {
   const ClipIds ids = session_.selection.clips();
   if (!score || ids.empty()) return;
   const Micros pivot = spanOf(*score, ids).from;
-  run(tr("stretch clips"), [&](Show& show, ScoreId id) {
+  change(tr("stretch clips"), [&](Show& show, ScoreId id) {
     stretchClips(show, id, ids, pivot, factor);
-    return ClipList();
   });
 }
 
@@ -119,9 +122,8 @@ void Composing::slip(int beats) {
   const Score* score = session_.stage.score();
   if (!score) return;
   const Micros by = gridOf(*score).beatLength(session_.stage.position()) * beats;
-  run(tr("slip"), [&, ids = session_.selection.clips()](Show& show, ScoreId id) {
+  change(tr("slip"), [&, ids = session_.selection.clips()](Show& show, ScoreId id) {
     slipClips(show, id, ids, by);
-    return ClipList();
   });
 }
 
@@ -129,15 +131,17 @@ void Composing::copy() {
   const Score* score = session_.stage.score();
   if (!score || session_.selection.clips().empty()) return;
   copied_.clear();
-  for (const ClipId id : session_.selection.clips())
-    if (const Clip* clip = findClip(*score, id)) copied_.push_back(*clip);
+  const ClipIds ids = session_.selection.clips();
+  eachClip(*score, ClipSet(ids.begin(), ids.end()), [this](const Clip& clip) {
+    copied_.push_back(clip);
+    return true;
+  });
 }
 
 void Composing::cut() {
   copy();
-  run(tr("cut clips"), [ids = session_.selection.clips()](Show& show, ScoreId id) {
+  change(tr("cut clips"), [ids = session_.selection.clips()](Show& show, ScoreId id) {
     deleteClips(show, id, ids);
-    return ClipList();
   });
 }
 
@@ -148,18 +152,16 @@ void Composing::paste() {
 
 void Composing::randomise() {
   constexpr double kShare = 0.25;
-  run(tr("randomise"), [ids = session_.selection.clips()](Show& show, ScoreId id) {
+  change(tr("randomise"), [ids = session_.selection.clips()](Show& show, ScoreId id) {
     chispa::randomise(show, id, ids, kShare, show.newId<ClipId>().value);
-    return ClipList();
   });
 }
 
 void Composing::makeBlock() {
   const ClipIds ids = session_.selection.clips();
   if (ids.empty()) return emit told(tr("Choose the clips that the block is to be made of first."));
-  run(tr("make a block"), [&](Show& show, ScoreId id) {
+  change(tr("make a block"), [&](Show& show, ScoreId id) {
     chispa::makeBlock(show, id, ids, tr("Block").toStdString());
-    return ClipList();
   });
 }
 
@@ -172,35 +174,28 @@ void Composing::dissolveBlock() {
   });
 }
 
-void Composing::swapEffect() {
+void Composing::swap(const QString& name, const std::function<void(Show&, ScoreId, TimeSpan, const Clip&)>& edit) {
   const Score* score = session_.stage.score();
   const auto like = pattern();
-  if (!score || !like || session_.selection.clips().empty()) return emit told(tr("Choose a clip whose effect is to be swapped first."));
+  if (!score || !like || session_.selection.clips().empty()) return emit told(tr("Choose a clip that is like those to be changed first."));
   const TimeSpan section = sectionAt(*score, like->start);
-  run(tr("swap the effect in the section"), [&](Show& show, ScoreId id) {
-    replaceEffect(show, id, section, like->effect, timeline_.chosenEffect().toStdString());
-    return ClipList();
-  });
+  change(name, [&](Show& show, ScoreId id) { edit(show, id, section, *like); });
+}
+
+void Composing::swapEffect() {
+  swap(tr("swap the effect in the section"), [this](Show& show, ScoreId id, TimeSpan section, const Clip& like) { replaceEffect(show, id, section, like.effect, timeline_.chosenEffect().toStdString()); });
 }
 
 void Composing::swapPalette() {
-  const Score* score = session_.stage.score();
-  const auto like = pattern();
-  if (!score || !like || session_.selection.clips().empty()) return emit told(tr("Choose a clip whose palette is to be swapped first."));
-  const TimeSpan section = sectionAt(*score, like->start);
-  run(tr("swap the palette in the section"), [&](Show& show, ScoreId id) {
-    replacePalette(show, id, section, like->palette, timeline_.paletteForNew());
-    return ClipList();
-  });
+  swap(tr("swap the palette in the section"), [this](Show& show, ScoreId id, TimeSpan section, const Clip& like) { replacePalette(show, id, section, like.palette, timeline_.paletteForNew()); });
 }
 
 void Composing::closeGap() {
   const Score* score = session_.stage.score();
   if (!score || session_.selection.clips().empty()) return;
   const TimeSpan span = spanOf(*score, session_.selection.clips());
-  run(tr("delete the time of the selection"), [span](Show& show, ScoreId id) {
+  change(tr("delete the time of the selection"), [span](Show& show, ScoreId id) {
     rippleDelete(show, id, span);
-    return ClipList();
   });
 }
 
@@ -209,38 +204,29 @@ void Composing::insertBar() {
   if (!score) return;
   const MusicGrid grid = gridOf(*score);
   const double bar = grid.barAt(session_.stage.position());
-  run(tr("insert a bar"), [&](Show& show, ScoreId id) {
+  change(tr("insert a bar"), [&](Show& show, ScoreId id) {
     rippleInsert(show, id, {session_.stage.position(), grid.barStart(std::floor(bar) + 1) - grid.barStart(std::floor(bar))});
-    return ClipList();
   });
 }
 
 void Composing::tap() {
-  const Score* score = session_.stage.score();
-  if (!score) return;
-  session_.edit(tr("tap beats"), [&, id = score->id, at = session_.stage.position()](Show& show) { tapBeat(show, id, at); }, QStringLiteral("tap"));
+  change(tr("tap beats"), [at = session_.stage.position()](Show& show, ScoreId id) { tapBeat(show, id, at); }, QStringLiteral("tap"));
 }
 
 void Composing::setDownBeat() {
-  const Score* score = session_.stage.score();
-  if (!score) return;
-  session_.edit(tr("set the first beat of bars"), [&, id = score->id, at = session_.stage.position(), per = beatsPerBar(*score)](Show& show) { chispa::setDownBeat(show, id, at, per); });
+  change(tr("set the first beat of bars"), [at = session_.stage.position()](Show& show, ScoreId id) { chispa::setDownBeat(show, id, at, beatsPerBar(*chispa::find(show.scores, id))); });
 }
 
 void Composing::halveBeats() {
-  const Score* score = session_.stage.score();
-  if (score) session_.edit(tr("halve the beats"), [id = score->id](Show& show) { halveMarks(show, id, LaneKind::Beats); });
+  change(tr("halve the beats"), [](Show& show, ScoreId id) { halveMarks(show, id, LaneKind::Beats); });
 }
 
 void Composing::doubleBeats() {
-  const Score* score = session_.stage.score();
-  if (score) session_.edit(tr("double the beats"), [id = score->id](Show& show) { doubleMarks(show, id, LaneKind::Beats); });
+  change(tr("double the beats"), [](Show& show, ScoreId id) { doubleMarks(show, id, LaneKind::Beats); });
 }
 
 void Composing::shiftBeats(Micros by) {
-  const Score* score = session_.stage.score();
-  if (!score) return;
-  session_.edit(tr("shift the beats"), [id = score->id, by](Show& show) {
+  change(tr("shift the beats"), [by](Show& show, ScoreId id) {
     for (const LaneKind kind : {LaneKind::Beats, LaneKind::Bars}) shiftMarks(show, id, kind, by);
   }, QStringLiteral("shift-beats"));
 }
@@ -250,29 +236,21 @@ void Composing::gridFromMarks() {
   if (!score) return;
   const auto marks = instantsOf(*score, LaneKind::Free);
   if (marks.size() < 2) return emit told(tr("Place two marks with M first, on the first beats of two bars that follow each other."));
-  session_.edit(tr("regular beats"), [&, id = score->id, per = beatsPerBar(*score)](Show& show) { makeGrid(show, id, marks[0], marks[1], per, per); });
+  change(tr("regular beats"), [&, per = beatsPerBar(*score)](Show& show, ScoreId id) { makeGrid(show, id, marks[0], marks[1], per, per); });
+}
+
+void Composing::listen(const QString& name, const std::function<void(Show&, ScoreId, const AnalysedAudio&)>& edit) {
+  const auto audio = session_.stage.audio();
+  if (!session_.stage.score() || !audio) return emit told(tr("There is no music to listen to."));
+  change(name, [&](Show& show, ScoreId id) { edit(show, id, *audio); });
 }
 
 void Composing::findAgain() {
-  const Score* score = session_.stage.score();
-  const auto audio = session_.stage.audio();
-  if (!score || !audio) return emit told(tr("There is no music to listen to."));
-  session_.edit(tr("find beats anew"), [&, id = score->id](Show& show) {
-    Score filled = *chispa::find(show.scores, id);
-    putBeats(show, filled, *audio);
-    put(show.scores, filled);
-  });
+  listen(tr("find beats anew"), [](Show& show, ScoreId id, const AnalysedAudio& audio) { putBeats(show, id, audio); });
 }
 
 void Composing::findOnsets() {
-  const Score* score = session_.stage.score();
-  const auto audio = session_.stage.audio();
-  if (!score || !audio) return emit told(tr("There is no music to listen to."));
-  session_.edit(tr("find onsets"), [&, id = score->id](Show& show) {
-    Score filled = *chispa::find(show.scores, id);
-    putOnsets(show, filled, *audio->features);
-    put(show.scores, filled);
-  });
+  listen(tr("find onsets"), [](Show& show, ScoreId id, const AnalysedAudio& audio) { putOnsets(show, id, *audio.features); });
 }
 
 void Composing::importLabels(QString file) {
@@ -282,7 +260,7 @@ void Composing::importLabels(QString file) {
   if (file.isEmpty()) return;
   auto marks = readLabels(file.toStdString());
   if (!marks) return emit told(text(marks.failure().text()));
-  session_.edit(tr("import labels"), [&, id = score->id](Show& show) { putMarks(show, id, LaneKind::Words, tr("Words").toStdString(), *marks); });
+  change(tr("import labels"), [&](Show& show, ScoreId id) { putMarks(show, id, LaneKind::Words, tr("Words").toStdString(), *marks); });
 }
 
 void Composing::exportLabels(QString file) {
@@ -293,9 +271,9 @@ void Composing::exportLabels(QString file) {
   if (!lane) return emit told(tr("There are no marks to export."));
   if (file.isEmpty()) file = QFileDialog::getSaveFileName(&timeline_, tr("Export the marks “%1”").arg(text(lane->name)), QStringLiteral("marks.txt"), tr("Label track (*.txt);;WebVTT (*.vtt);;LRC (*.lrc)"));
   if (file.isEmpty()) return;
-  QSaveFile out(file);
-  const std::string words = labelText(*lane, labelFormatOf(file.toStdString()), score->length);
-  if (!out.open(QIODevice::WriteOnly) || out.write(words.data(), static_cast<qint64>(words.size())) < 0 || !out.commit()) emit told(tr("The marks could not be written: %1. Choose another folder.").arg(out.errorString()));
+  const std::filesystem::path path = file.toStdString();
+  const Outcome written = writeFileAtomically(path, labelText(*lane, labelFormatOf(path), score->length));
+  if (!written) emit told(text(written.failure().text()));
 }
 
 void Composing::togglePart() {

@@ -58,7 +58,12 @@ class Composing : public QObject {
 
  private:
   std::optional<Clip> pattern() const;
+  /// One edit of the open score.
+  void change(const QString& name, const std::function<void(Show&, ScoreId)>& edit, const QString& mergeKey = {});
+  /// The same; the clips that it made are selected.
   void run(const QString& name, const std::function<ClipList(Show&, ScoreId)>& edit);
+  void swap(const QString& name, const std::function<void(Show&, ScoreId, TimeSpan, const Clip&)>& edit);
+  void listen(const QString& name, const std::function<void(Show&, ScoreId, const AnalysedAudio&)>& edit);
   std::vector<ZoneId> zonesAlike(ZoneId zone) const;
   void fillOver(LaneKind kind, int every, std::vector<ZoneId> zones, const QString& name);
 

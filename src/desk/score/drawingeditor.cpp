@@ -11,6 +11,7 @@
 #include <QVBoxLayout>
 
 #include "desk/parts/format.h"
+#include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
@@ -110,9 +111,7 @@ DrawingEditor::DrawingEditor(const Palette& palette, const QString& drawing, std
 
 QWidget* DrawingEditor::makeShades(const Palette& palette) {
   shades_ = new QListWidget;
-  shades_->setObjectName(QStringLiteral("shades"));
-  shades_->setAccessibleName(tr("Colours"));
-  shades_->setToolTip(tr("The clip's palette in %1 steps; the dots keep the step when the palette changes.").arg(DotDrawing::kShades));
+  named(shades_, "shades", tr("Colours"), tr("The clip's palette in %1 steps; the dots keep the step when the palette changes.").arg(DotDrawing::kShades));
   shades_->setFixedWidth(96);
   for (int shade = DotDrawing::kShades - 1; shade >= 0; --shade) {
     QPixmap colour(48, 12);
@@ -132,9 +131,7 @@ QWidget* DrawingEditor::makeFrames() {
   auto* form = new QFormLayout;
   const auto number = [&](const char* name, const QString& label, const QString& tip, int low, int high, int value) {
     auto* field = new QSpinBox;
-    field->setObjectName(QLatin1String(name));
-    field->setAccessibleName(label);
-    field->setToolTip(tip);
+    named(field, name, label, tip);
     field->setRange(low, high);
     field->setValue(value);
     form->addRow(label, field);

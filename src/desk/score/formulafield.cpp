@@ -4,11 +4,13 @@
 #include <QFontDatabase>
 #include <QLabel>
 #include <QPlainTextEdit>
+#include <QSignalBlocker>
 #include <QTextBlock>
 #include <QVBoxLayout>
 
 #include "core/formula/program.h"
 #include "desk/parts/format.h"
+#include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
@@ -28,12 +30,9 @@ int letterAt(const QString& all, std::size_t byte) { return static_cast<int>(QSt
 
 }  // namespace
 
-FormulaField::FormulaField(Form::Get<QString> get, Form::Set<QString> set, QWidget* parent) : QWidget(parent), set_(std::move(set)), field_(new QPlainTextEdit), words_(new QLabel) {
-  field_->setObjectName(QStringLiteral("formula"));
-  field_->setAccessibleName(tr("Formula"));
-  field_->setToolTip(wordList());
+FormulaField::FormulaField(Form::Get<QString> get, Form::Set<QString> set, QWidget* parent) : QWidget(parent), get_(std::move(get)), set_(std::move(set)), field_(new QPlainTextEdit), words_(new QLabel) {
+  named(field_, "formula", tr("Formula"), wordList());
   field_->setFont(QFontDatabase::systemFont(QFontDatabase::FixedFont));
-  field_->setPlainText(get().value_or(QString()));
   field_->setTabChangesFocus(true);
   field_->setFixedHeight(fontMetrics().lineSpacing() * 8);
   words_->setObjectName(QStringLiteral("formulaWords"));
@@ -46,6 +45,15 @@ FormulaField::FormulaField(Form::Get<QString> get, Form::Set<QString> set, QWidg
     check();
     set_(field_->toPlainText());
   });
+  refresh();
+  check();
+}
+
+void FormulaField::refresh() {
+  const QString now = get_().value_or(QString());
+  if (field_->toPlainText() == now) return;
+  const QSignalBlocker quiet(field_);
+  field_->setPlainText(now);
   check();
 }
 

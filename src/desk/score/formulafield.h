@@ -15,9 +15,13 @@ class FormulaField : public QWidget {
  public:
   FormulaField(Form::Get<QString> get, Form::Set<QString> set, QWidget* parent = nullptr);
 
+  /// Shows the formula as it is now: another one after undo.
+  void refresh();
+
  private:
   void check();
 
+  Form::Get<QString> get_;
   Form::Set<QString> set_;
   QPlainTextEdit* field_;
   QLabel* words_;

@@ -5,12 +5,11 @@
 #include <QFileDialog>
 #include <QMessageBox>
 #include <QRandomGenerator>
-#include <QSaveFile>
 
 #include "core/colour/oklch.h"
 #include "core/colour/palettefile.h"
 #include "core/edit/scoreedits.h"
-#include "core/effect/effect.h"
+#include "core/files/showfile.h"
 #include "desk/parts/format.h"
 #include "desk/parts/gradientbar.h"
 
@@ -116,12 +115,11 @@ std::unique_ptr<Form> makePaletteForm(const Session& session, PaletteId id) {
                     {"exportPalette", Form::tr("Export…"), Form::tr("As .gpl, .ggr, .cpt, .svg or .css"), [get] {
                        if (!get()) return;
                        const QString file = QFileDialog::getSaveFileName(nullptr, Form::tr("Export the palette"), text(get()->name) + QStringLiteral(".gpl"), Form::tr("Palettes (*.gpl *.ggr *.cpt *.svg *.css)"));
-                       const auto format = paletteFormatOf(file.toStdString());
+                       const std::filesystem::path path = file.toStdString();
+                       const auto format = paletteFormatOf(path);
                        if (!format) return;
-                       QSaveFile out(file);
-                       const std::string words = paletteText(*get(), *format);
-                       const bool isWritten = out.open(QIODevice::WriteOnly) && out.write(words.data(), static_cast<qint64>(words.size())) >= 0 && out.commit();
-                       if (!isWritten) QMessageBox::warning(nullptr, Form::tr("Export the palette"), Form::tr("The palette could not be written: %1. Choose another folder.").arg(out.errorString()));
+                       const Outcome written = writeFileAtomically(path, paletteText(*get(), *format));
+                       if (!written) QMessageBox::warning(nullptr, Form::tr("Export the palette"), text(written.failure().text()));
                      }}});
   form->addHeading(Form::tr("Stops"));
   form->addButton("addStop", Form::tr("Add a colour"), Form::tr("A new last colour"), [change] {

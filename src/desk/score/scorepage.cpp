@@ -11,12 +11,14 @@
 
 #include "core/colour/oklch.h"
 #include "core/colour/palettefile.h"
+#include "core/edit/markedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/files/besidefile.h"
 #include "desk/glow/glowview.h"
 #include "desk/parts/format.h"
 #include "desk/parts/gradientbar.h"
 #include "desk/parts/icon.h"
+#include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 #include "desk/score/clippictures.h"
 #include "desk/score/composing.h"
@@ -83,9 +85,7 @@ QWidget* ScorePage::makeShelf() {
   };
   heading(tr("Palettes of this show"));
   palettes_ = new QListWidget;
-  palettes_->setObjectName(QStringLiteral("paletteList"));
-  palettes_->setAccessibleName(tr("Palettes"));
-  palettes_->setToolTip(tr("Choose one to change it, or double click to give it to the selected clips."));
+  named(palettes_, "paletteList", tr("Palettes"), tr("Choose one to change it, or double click to give it to the selected clips."));
   palettes_->setIconSize({92, 14});
   connect(palettes_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
     if (filling_ || !item) return;
@@ -151,9 +151,7 @@ QWidget* ScorePage::makeTransport() {
   connect(mark, &QPushButton::clicked, this, [this] { timeline_->placeMark(); });
   row->addWidget(mark);
   scores_ = new QComboBox;
-  scores_->setObjectName(QStringLiteral("scoreChoice"));
-  scores_->setAccessibleName(tr("Score"));
-  scores_->setToolTip(tr("The score that is open"));
+  named(scores_, "scoreChoice", tr("Score"), tr("The score that is open"));
   connect(scores_, &QComboBox::activated, this, [this](int index) { session_.stage.openScore(ScoreId{scores_->itemData(index).toUInt()}); });
   scores_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   scores_->setMinimumContentsLength(11);
@@ -260,10 +258,8 @@ void ScorePage::addFoundBeats() {
   if (!score || !audio || score->length.count() > 0) return;
   const ScoreId id = score->id;
   session_.edit(tr("new score"), [&](Show& show) {
-    Score filled = *chispa::find(show.scores, id);
-    filled.length = audio->clip->length();
-    putBeats(show, filled, *audio);
-    put(show.scores, filled);
+    changeItem(show.scores, id, [&](Score& filled) { filled.length = audio->clip->length(); });
+    putBeats(show, id, *audio);
   }, QStringLiteral("new-score"));
   session_.document.seal();
   timeline_->zoomToAll();

@@ -147,7 +147,6 @@ void Stage::setPart(std::optional<TimeSpan> part) {
   if (part_ == part) return;
   part_ = part;
   if (isPlaying()) play();
-  emit partChanged();
 }
 
 void Stage::setRate(double rate) {
@@ -155,7 +154,6 @@ void Stage::setRate(double rate) {
   rate_ = rate;
   requestSlow();
   if (isPlaying()) play();
-  emit rateChanged();
 }
 
 void Stage::requestSlow() {

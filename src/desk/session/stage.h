@@ -90,8 +90,6 @@ class Stage : public QObject {
   void loopingChanged();
   void lightChanged();
   void scoreChanged();
-  void partChanged();
-  void rateChanged();
   /// Waveform, onsets … of the open score are there, or it is known why not.
   void audioChanged();
   void compiledChanged();

@@ -12,16 +12,10 @@
 #include "desk/bench/camera/camerapage.h"
 #include "desk/bench/camera/cameraview.h"
 
+#include "desk/parts/named.h"
+
 namespace chispa::desk {
 namespace {
-
-template <class Field>
-Field* named(Field* field, const char* name, const QString& label, const QString& tip) {
-  field->setObjectName(QLatin1String(name));
-  field->setAccessibleName(label);
-  field->setToolTip(tip);
-  return field;
-}
 
 QDoubleSpinBox* number(const char* name, const QString& label, const QString& tip, double low, double high, double step, double value, int decimals, const QString& unit) {
   auto* field = named(new QDoubleSpinBox, name, label, tip);
