@@ -35,6 +35,7 @@ void waitForEnd(const engine::Player& player, double most_s) {
 }  // namespace
 
 int play(const Words& words) {
+  if (std::filesystem::path(words.file).extension() == ".chirec") return playRecording(words);
   const auto opened = OpenedShow::open(words.file);
   const Score* score = opened ? opened->score(words.score) : nullptr;
   if (!score) return kShowError;

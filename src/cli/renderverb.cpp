@@ -7,45 +7,34 @@
 #include "cli/interrupt.h"
 #include "cli/opened.h"
 #include "cli/verbs.h"
-#include "core/media/videowriter.h"
-#include "core/preview/glow.h"
-#include "core/preview/unrolled.h"
-#include "core/render/renderer.h"
+#include "core/files/besidefile.h"
+#include "core/preview/film.h"
+#include "core/recording/scorerecording.h"
 
 namespace chispa::cli {
 namespace {
 
-/// Pictures of a score, one after the other.
-class Film {
- public:
-  Film(const Show& show, const CompiledShow& compiled, const CompiledScore& score, const FilmShape& shape, bool isUnrolled) : show_(show), compiled_(compiled), score_(score), shape_(shape), isUnrolled_(isUnrolled) {
-    renderer_.prepare(compiled);
-    frame_.resize(static_cast<std::size_t>(compiled.map.count()));
-    picture_.resize(static_cast<std::size_t>(shape.width) * static_cast<std::size_t>(shape.height) * 4);
-    camera_ = framing(compiled.map.positions, static_cast<double>(shape.width) / shape.height);
-  }
+/// Shows whole per cent on stderr; false once it was interrupted.
+Progress percents() {
+  return [last = -1](double share) mutable {
+    const int now = static_cast<int>(share * 100);
+    if (now != last) std::cerr << "\r" << now << " %" << std::flush;
+    last = now;
+    return !isInterrupted();
+  };
+}
 
-  const std::uint8_t* at(Micros t) {
-    renderer_.render(score_, t, frame_);
-    if (isUnrolled_)
-      drawUnrolled(show_, frame_, shape_.width, shape_.height, picture_);
-    else
-      glow_.paint(compiled_.map, frame_, camera_, shape_.width, shape_.height, picture_.data());
-    return picture_.data();
+int told(const Result<bool>& made, const std::string& path) {
+  if (!made) return failed(made.failure());
+  if (!*made) {
+    std::cerr << "\rCancelled; " << (path.find('%') == std::string::npos ? "nothing was kept.\n" : "the pictures so far are kept.\n");
+    return kShowError;
   }
-
- private:
-  const Show& show_;
-  const CompiledShow& compiled_;
-  const CompiledScore& score_;
-  FilmShape shape_;
-  bool isUnrolled_;
-  Renderer renderer_;
-  PixelFrame frame_;
-  GlowPainter glow_;
-  OrbitCamera camera_;
-  std::vector<std::uint8_t> picture_;
-};
+  std::error_code error;
+  const auto size = std::filesystem::file_size(path, error);
+  std::cerr << "\r100 %\n" << path << (error ? std::string() : ": " + std::to_string(size / 1024) + " KiB") << "\n";
+  return kDone;
+}
 
 }  // namespace
 
@@ -54,33 +43,26 @@ int render(const Words& words) {
   const Score* score = opened ? opened->score(words.score) : nullptr;
   if (!score) return kShowError;
   const auto compiled = opened->compiled();
-  const FilmShape shape{words.width / 2 * 2, words.height / 2 * 2, words.framesPerSecond};
-  const double length_s = std::min(words.length_s > 0 ? words.length_s : 1e9, seconds(score->length) - words.from_s);
-  const auto pictures = static_cast<long>(std::floor(std::max(0.0, length_s) * shape.framesPerSecond));
-  if (pictures < 1) return failed({"There is nothing of the score behind " + std::to_string(words.from_s) + " s.", words.file, "Begin earlier."});
-  auto writer = FilmWriter::open(words.output, shape);
-  if (!writer) return failed(writer.failure());
-  std::cerr << pictures << " pictures of " << shape.width << " × " << shape.height << ", " << std::round(length_s * 10) / 10 << " s\n";
-  auto film = *std::move(writer);
+  const double length_s = std::max(0.0, std::min(words.length_s > 0 ? words.length_s : 1e9, seconds(score->length) - words.from_s));
+  const TimeSpan span{micros(words.from_s), micros(length_s)};
   noteInterrupts();
-  Film pictured(opened->show, *compiled, *compiled->scoreOf(score->id), shape, words.unrolled);
-  for (long i = 0; i < pictures && !isInterrupted(); ++i) {
-    if (const Outcome added = film->add(pictured.at(micros(words.from_s + static_cast<double>(i) / shape.framesPerSecond))); !added) return failed(added.failure());
-    if (i % shape.framesPerSecond == 0) std::cerr << "\r" << i * 100 / pictures << " %" << std::flush;
+  if (std::filesystem::path(words.output).extension() == ".chirec") {
+    const RecordingShape shape{span, words.framesPerSecond > 0 ? words.framesPerSecond : 40};
+    std::cerr << shape.frames() << " frames of " << compiled->patch.universes.size() << " universes, " << std::round(length_s * 10) / 10 << " s\n";
+    return told(recordScore(opened->show, *compiled, *score, shape, words.output, percents()), words.output);
   }
-  if (isInterrupted()) {
-    // Half a film is none; of pictures those that are whole stay.
-    film.reset();
-    std::error_code error;
-    std::cerr << (std::filesystem::remove(words.output, error) ? "\rCancelled; nothing was kept.\n" : "\rCancelled; the pictures so far are kept.\n");
-    return kShowError;
+  FilmOrder order{span, {words.width / 2 * 2, words.height / 2 * 2, words.framesPerSecond > 0 ? words.framesPerSecond : 30}, words.unrolled};
+  if (filmHasSound(words.output) && !words.silent && !score->audio.empty()) {
+    auto sound = decodeAudio(besideFile(opened->path, score->audio));
+    if (sound)
+      order.sound = *std::move(sound);
+    else
+      std::cerr << sound.failure().text() << "\n";
   }
-  if (const Outcome finished = film->finish(); !finished) return failed(finished.failure());
-  film.reset();
-  std::error_code error;
-  const auto size = std::filesystem::file_size(words.output, error);
-  std::cerr << "\r100 %\n" << words.output << (error ? std::string() : ": " + std::to_string(size / 1024) + " KiB") << "\n";
-  return kDone;
+  std::cerr << order.pictures() << " pictures of " << order.shape.width << " × " << order.shape.height << ", " << std::round(length_s * 10) / 10 << " s";
+  if (const auto bytes = expectedBytes(words.output, order.shape, order.pictures())) std::cerr << ", up to about " << *bytes / 1024 << " KiB";
+  std::cerr << "\n";
+  return told(makeFilm(opened->show, *compiled, *score, order, words.output, percents()), words.output);
 }
 
 }  // namespace chispa::cli

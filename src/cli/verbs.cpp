@@ -63,21 +63,22 @@ class Grammar {
   }
 
   void addPlayers() {
-    CLI::App* sub = addForShow("play", "play a score to the controllers, in real time", play);
+    CLI::App* sub = addForShow("play", "play a score, or a recording, to the controllers, in real time", play);
     addScore(sub);
     sub->add_option("--from", words_.from_s, "seconds from the score's start");
     sub->add_option("--seconds", words_.length_s, "how long to play; to the end if not given");
     sub->add_option("--stats", words_.stats, "file that gets figures of the output, as JSON");
     sub->add_flag("--silent", words_.silent, "play on the clock, without sound");
     sub->add_flag("--loop", words_.loop, "begin again at the end");
-    sub = addForShow("render", "a film of a score: mp4, webm, avi, animated gif, webp or apng, or a PNG each", render);
+    sub = addForShow("render", "a film of a score: mp4, webm, avi, animated gif, webp or apng, or a PNG each; or a recording of its universes: chirec", render);
     addScore(sub);
     sub->add_option("--out", words_.output, "the file; its ending chooses the kind, a name like light-%04d.png gives a PNG each")->required();
     sub->add_option("--from", words_.from_s, "seconds from the score's start");
     sub->add_option("--seconds", words_.length_s, "how long; to the end if not given");
     sub->add_option("--width", words_.width, "dots across")->check(CLI::Range(2, 7680));
     sub->add_option("--height", words_.height, "dots down")->check(CLI::Range(2, 4320));
-    sub->add_option("--fps", words_.framesPerSecond, "pictures a second; 30 if not given")->check(CLI::Range(1, 240));
+    sub->add_option("--fps", words_.framesPerSecond, "pictures a second; 30 if not given, of recordings 40")->check(CLI::Range(1, 240));
+    sub->add_flag("--silent", words_.silent, "a film without the score's sound");
     sub->add_flag("--unrolled", words_.unrolled, "a line a fixture in place of the view of the whole");
     sub = addForShow("push", "send the set-up to controllers, and read it back", push);
     sub->add_option("--controller", words_.controller, "the controller's name; all if not given");

@@ -34,11 +34,12 @@ struct Words {
   std::string secondFrames;
   int leds = 0;
   double fieldOfView_deg = 60;
-  /// Where a film goes, and its shape.
+  /// Where a film or a recording goes, and its shape.
   std::string output;
   int width = 1280;
   int height = 720;
-  int framesPerSecond = 30;
+  /// 0: 30 for films, 40 for recordings.
+  int framesPerSecond = 0;
   bool unrolled = false;
   /// A measured length: two LEDs from 1, and metres.
   std::vector<double> known;
@@ -57,6 +58,8 @@ int patch(const Words& words);
 int frame(const Words& words);
 int music(const Words& words);
 int play(const Words& words);
+/// Plays a recording, to the controllers that it names.
+int playRecording(const Words& words);
 int push(const Words& words);
 int findNodes(const Words& words);
 int listen(const Words& words);

@@ -12,7 +12,7 @@ Result<std::unique_ptr<StreamRecorder>> StreamRecorder::begin(const Receiver& re
   std::vector<RecordedUniverse> universes;
   for (const ReceivedUniverse& heard : receiver.heard()) universes.push_back({heard.protocol, heard.universe});
   if (universes.empty()) return Failure{"nothing arrives that could be recorded", {}, "start what sends, and record again"};
-  auto writer = RecordingWriter::create(path, universes);
+  auto writer = RecordingWriter::create(path, {.universes = universes});
   if (!writer) return writer.failure();
   return std::unique_ptr<StreamRecorder>(new StreamRecorder(receiver, *std::move(writer), std::move(universes)));
 }

@@ -14,6 +14,8 @@
 #include "core/eye/simulatedcamera.h"
 #include "core/eye/source.h"
 #include "core/files/showfile.h"
+#include "core/music/audio.h"
+#include "core/recording/recording.h"
 #include "temporary.h"
 
 namespace chispa {
@@ -26,16 +28,18 @@ struct Ran {
   std::size_t lines() const { return static_cast<std::size_t>(std::count(out.begin(), out.end(), '\n')); }
 };
 
-/// Runs chispa-cli with `words`; both of its outputs.
-Ran run(const std::string& words) {
+/// Runs one of our programs with `words`; both of its outputs.
+Ran runProgram(const std::string& program, const std::string& words) {
   Ran ran;
-  const std::string command = std::string(CHISPA_BIN_DIR) + "/chispa-cli " + words + " 2>&1";
+  const std::string command = std::string(CHISPA_BIN_DIR) + "/" + program + " " + words + " 2>&1";
   std::FILE* pipe = ::popen(command.c_str(), "r");
   std::array<char, 4096> buffer;
   while (const std::size_t size = std::fread(buffer.data(), 1, buffer.size(), pipe)) ran.out.append(buffer.data(), size);
   ran.status = WEXITSTATUS(::pclose(pipe));
   return ran;
 }
+
+Ran run(const std::string& words) { return runProgram("chispa-cli", words); }
 
 const std::string kDemo = std::string(CHISPA_SOURCE_DIR) + "/demo/carousel.chispa";
 
@@ -47,6 +51,63 @@ TEST(Cli, InfoCountsTheCarousel) {
   EXPECT_EQ(info["controllers"], 4);
   EXPECT_EQ(info["fixtures"], 49);
   EXPECT_EQ(info["problems"], 0);
+}
+
+TEST(Cli, AScoreIsRecordedAndReadByTheReaderInC) {
+  const test::TemporaryFolder folder;
+  const auto path = folder.path() / "evening.chirec";
+  const Ran ran = run("render " + kDemo + " --from 40 --seconds 2 --out " + path.string());
+  ASSERT_EQ(ran.status, 0) << ran.out;
+  auto opened = RecordingReader::open(path);
+  ASSERT_TRUE(opened) << opened.failure().text();
+  RecordingReader reader = *std::move(opened);
+  EXPECT_EQ(reader.head().rig.controllers.size(), 4u);
+  int values = 0;
+  for (const RecordedSpan& one : reader.head().patch) values += one.span.isWhole() ? one.span.count : 0;
+  EXPECT_EQ(values, 4046) << "the patch says where every pixel is";
+  const std::size_t which = 3;
+  std::string expected;
+  for (int frame = 0; frame < 80; ++frame) {
+    expected += std::to_string(frame * 25'000) + " ";
+    const auto all = reader.at(Micros(frame * 25'000));
+    ASSERT_TRUE(all);
+    for (const std::uint8_t value : all->subspan(which * 512, 512)) expected += {"0123456789abcdef"[value >> 4], "0123456789abcdef"[value & 15]};
+    expected += "\n";
+  }
+  const Ran read = runProgram("recording_reader", path.string() + " 3");
+  EXPECT_EQ(read.status, 0);
+  EXPECT_EQ(read.out.substr(read.out.find('\n') + 1), expected);
+  EXPECT_NE(expected.find_first_of("123456789abcdef", expected.find(' ')), std::string::npos) << "there is light in it";
+}
+
+TEST(Cli, ARecordingPlaysWithoutItsShow) {
+  const test::TemporaryFolder folder;
+  const auto path = folder.path() / "evening.chirec";
+  ASSERT_EQ(run("render " + kDemo + " --from 40 --seconds 1 --out " + path.string()).status, 0);
+  const Ran played = run("play " + path.string());
+  EXPECT_EQ(played.status, 0) << played.out;
+  EXPECT_NE(played.out.find("universes"), std::string::npos);
+  std::ofstream(path, std::ios::trunc) << "a letter";
+  EXPECT_EQ(run("play " + path.string()).status, 1);
+}
+
+TEST(Cli, AFilmHasItsSoundAndSaysHowLargeItWillBe) {
+  const test::TemporaryFolder folder;
+  const auto film = folder.path() / "round.mp4";
+  const Ran ran = run("render " + kDemo + " --from 40 --seconds 2 --fps 10 --width 160 --height 90 --out " + film.string());
+  ASSERT_EQ(ran.status, 0) << ran.out;
+  EXPECT_NE(ran.out.find("up to about"), std::string::npos);
+  const auto sound = decodeAudio(film);
+  ASSERT_TRUE(sound) << sound.failure().text();
+  EXPECT_NEAR(seconds((*sound)->length()), 2, 0.1);
+  const auto whole = decodeAudio(std::string(CHISPA_SOURCE_DIR) + "/demo/slow-round.ogg");
+  ASSERT_TRUE(whole);
+  const auto loudness = [](const AudioClip& clip, double from_s) {
+    double sum = 0;
+    for (std::size_t i = 0; i < AudioClip::kRate; ++i) sum += std::abs(static_cast<double>(clip.mono(static_cast<std::size_t>(from_s * AudioClip::kRate) + i)));
+    return sum;
+  };
+  EXPECT_NEAR(loudness(**sound, 0.5) / loudness(**whole, 40.5), 1, 0.1) << "the music of that moment";
 }
 
 TEST(Cli, AScoreIsRenderedAsAFilm) {

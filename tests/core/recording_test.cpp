@@ -14,7 +14,7 @@ class RecordingTest : public testing::Test {
  protected:
   /// Ten seconds of two universes; frame n is at n × 40 ms and known by its number.
   void write() {
-    auto created = RecordingWriter::create(path_, {{Protocol::E131, 7}, {Protocol::ArtNet, 3}});
+    auto created = RecordingWriter::create(path_, {.universes = {{Protocol::E131, 7}, {Protocol::ArtNet, 3}}});
     ASSERT_TRUE(created);
     RecordingWriter writer = *std::move(created);
     for (int n = 0; n < 250; ++n) writer.add(timeOf(n), valuesOf(n));

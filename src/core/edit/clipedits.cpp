@@ -239,7 +239,7 @@ int replacePalette(Show& show, ScoreId score, TimeSpan span, PaletteId from, Pal
   });
 }
 
-BlockId makeBlock(Show& show, ScoreId id, const ClipList& ids, const std::string& name) {
+BlockId makeBlock(Show& show, ScoreId id, const ClipList& ids, const std::string& name, BlockId into) {
   const Score* found = find(show.scores, id);
   if (!found) return {};
   auto clips = clipsOf(*found, ids);
@@ -247,7 +247,8 @@ BlockId makeBlock(Show& show, ScoreId id, const ClipList& ids, const std::string
   if (clips.empty()) return {};
   const TimeSpan span = spanOf(*found, ids);
   const bool isOneZone = std::all_of(clips.begin(), clips.end(), [&](const Clip& clip) { return clip.zone == clips.front().zone; });
-  Block block{show.newId<BlockId>(), freeName(show.blocks, name), span.length, {}};
+  const Block* before = find(show.blocks, into);
+  Block block{before ? into : show.newId<BlockId>(), before ? before->name : freeName(show.blocks, name), span.length, {}};
   Clip place;
   place.zone = clips.front().zone;
   place.start = span.from;
@@ -263,7 +264,10 @@ BlockId makeBlock(Show& show, ScoreId id, const ClipList& ids, const std::string
     if (isOneZone) clip.layer -= lowest;
     block.clips.push_back(std::make_shared<const Clip>(std::move(clip)));
   }
-  put(show.blocks, block);
+  if (before)
+    changeItem(show.blocks, into, [&](Block& b) { b = block; });
+  else
+    put(show.blocks, block);
   ClipSet gone;
   for (const Clip& clip : clips) gone.insert(clip.id);
   changeItem(show.scores, id, [&](Score& score) {
@@ -311,6 +315,20 @@ ClipList dissolveBlock(Show& show, ScoreId id, ClipId clipId) {
     }
   });
   return made;
+}
+
+OwnEffectId saveOwnEffect(Show& show, const Clip& clip, const std::string& name) {
+  const OwnEffect own{show.newId<OwnEffectId>(), freeName(show.ownEffects, name), clip.effect, clip.params};
+  put(show.ownEffects, own);
+  return own.id;
+}
+
+bool deleteBlock(Show& show, BlockId block) {
+  for (const auto& score : show.scores)
+    for (const auto& clip : score->clips)
+      if (clip->block == block) return false;
+  remove(show.blocks, block);
+  return true;
 }
 
 TimeSpan spanOf(const Score& score, const ClipList& ids) {

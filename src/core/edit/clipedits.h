@@ -49,12 +49,18 @@ void randomise(Show& show, ScoreId score, const ClipList& ids, double share, std
 int replaceEffect(Show& show, ScoreId score, TimeSpan span, const std::string& from, const std::string& to);
 int replacePalette(Show& show, ScoreId score, TimeSpan span, PaletteId from, PaletteId to);
 
-/// Makes a block of clips, which it takes the place of; of clips of one stave one that can stand on any.
-BlockId makeBlock(Show& show, ScoreId score, const ClipList& ids, const std::string& name);
+/// Makes a block of clips, which it takes the place of; of clips of one stave one that can stand on any. With `into` that block
+/// is made anew of them, and changes wherever it stands.
+BlockId makeBlock(Show& show, ScoreId score, const ClipList& ids, const std::string& name, BlockId into = {});
 /// Puts the block at `at`.
 ClipId placeBlock(Show& show, ScoreId score, BlockId block, ZoneId zone, Micros at);
 /// Puts the block's clips in the place of a clip that plays it. Returns them.
 ClipList dissolveBlock(Show& show, ScoreId score, ClipId clip);
+
+/// Keeps the effect and the values of a clip under a name of its own.
+OwnEffectId saveOwnEffect(Show& show, const Clip& clip, const std::string& name);
+/// Deletes a block that stands nowhere; false if it stands somewhere.
+bool deleteBlock(Show& show, BlockId block);
 
 /// The stretch that clips take together; empty if there are none.
 TimeSpan spanOf(const Score& score, const ClipList& ids);

@@ -3,8 +3,10 @@
 #include <cstdint>
 #include <filesystem>
 #include <memory>
+#include <optional>
 
 #include "core/base/result.h"
+#include "core/music/audio.h"
 
 namespace chispa {
 
@@ -15,11 +17,22 @@ struct FilmShape {
   int framesPerSecond = 30;
 };
 
+/// What is heard with a film: a piece from an instant of it on; none without a clip.
+struct FilmSound {
+  std::shared_ptr<const AudioClip> clip = {};
+  Micros from{0};
+};
+
+/// True if the file's ending names a kind of film that has sound: MP4, WebM and AVI.
+bool filmHasSound(const std::filesystem::path& path);
+/// About how many bytes so many pictures will take; nothing where that depends on what they show.
+std::optional<std::uint64_t> expectedBytes(const std::filesystem::path& path, const FilmShape& shape, long pictures);
+
 /// Writes pictures as a film: the file's ending chooses MP4 (H.264), WebM (VP9), AVI (MPEG-4), animated GIF, WebP or PNG
 /// (.apng); a name with a number's place, as in "light-%04d.png", gives a PNG each. One thread at a time.
 class FilmWriter {
  public:
-  static Result<std::unique_ptr<FilmWriter>> open(const std::filesystem::path& path, const FilmShape& shape);
+  static Result<std::unique_ptr<FilmWriter>> open(const std::filesystem::path& path, const FilmShape& shape, FilmSound sound = {});
   ~FilmWriter();
   FilmWriter(const FilmWriter&) = delete;
   FilmWriter& operator=(const FilmWriter&) = delete;

@@ -5,20 +5,18 @@
 
 #include <algorithm>
 #include <cstring>
-#include <nlohmann/json.hpp>
+#include <memory>
 
-#include "core/files/names.h"
-#include "core/wire/patch.h"
+#include "core/recording/recordinghead.h"
 
 namespace chispa {
 namespace {
 
-constexpr char kMagic[] = "CHISREC1";
+constexpr char kMagic[] = "CHISREC2";
 constexpr char kBlock[] = "BLK1";
 constexpr char kIndex[] = "IDX1";
 constexpr char kEnd[] = "CHISEND1";
 constexpr Micros kBlockLength{1'000'000};
-constexpr std::size_t kMostUniverses = 16'384;
 constexpr std::uint32_t kMostHeader = 16u << 20;
 /// A block is a second of at most a thousand frames a second.
 constexpr std::uint64_t kMostFramesOfBlock = 4096;
@@ -45,22 +43,31 @@ bool getWord(std::istream& in, const char* word) {
   return in.read(read, static_cast<std::streamsize>(size)) && std::memcmp(read, word, size) == 0;
 }
 
+/// One zstd frame with a checksum of what it holds (RFC 8878 §3.1.1); empty if there is no memory for it.
+std::string pack(const void* bytes, std::size_t size) {
+  const std::unique_ptr<ZSTD_CCtx, decltype(&ZSTD_freeCCtx)> context(ZSTD_createCCtx(), ZSTD_freeCCtx);
+  std::string packed(ZSTD_compressBound(size), '\0');
+  ZSTD_CCtx_setParameter(context.get(), ZSTD_c_checksumFlag, 1);
+  const std::size_t made = ZSTD_compress2(context.get(), packed.data(), packed.size(), bytes, size);
+  packed.resize(ZSTD_isError(made) ? 0 : made);
+  return packed;
+}
+
 Failure damaged(const std::filesystem::path& path, const std::string& what) { return {what, path.string(), "record it again, or use a copy"}; }
 
 }  // namespace
 
-Result<RecordingWriter> RecordingWriter::create(const std::filesystem::path& path, std::vector<RecordedUniverse> universes) {
+Result<RecordingWriter> RecordingWriter::create(const std::filesystem::path& path, const RecordingHead& head) {
   RecordingWriter writer;
   writer.path_ = path;
   writer.file_.open(path, std::ios::binary | std::ios::trunc);
-  nlohmann::ordered_json list = nlohmann::ordered_json::array();
-  for (const RecordedUniverse& one : universes) list.push_back({{"protocol", nameOf(one.protocol)}, {"universe", one.universe}});
-  const std::string header = nlohmann::ordered_json{{"universes", list}}.dump();
-  std::string head = kMagic;
-  put(head, static_cast<std::uint32_t>(header.size()));
-  head += header;
-  if (!writer.file_.write(head.data(), static_cast<std::streamsize>(head.size()))) return Failure{"the recording cannot be written", path.string(), "check that the folder exists and has room"};
-  writer.frameSize_ = universes.size() * kUniverseChannels;
+  const std::string text = headText(head);
+  const std::string packed = pack(text.data(), text.size());
+  std::string begin = kMagic;
+  put(begin, static_cast<std::uint32_t>(packed.size()));
+  begin += packed;
+  if (packed.empty() || !writer.file_.write(begin.data(), static_cast<std::streamsize>(begin.size()))) return Failure{"the recording cannot be written", path.string(), "check that the folder exists and has room"};
+  writer.frameSize_ = head.universes.size() * kUniverseChannels;
   writer.before_.assign(writer.frameSize_, 0);
   return writer;
 }
@@ -81,19 +88,18 @@ void RecordingWriter::add(Micros t, std::span<const std::uint8_t> values) {
 }
 
 void RecordingWriter::writeBlock() {
-  std::vector<char> packed(ZSTD_compressBound(block_.size()));
-  const std::size_t size = ZSTD_compress(packed.data(), packed.size(), block_.data(), block_.size(), 3);
-  if (ZSTD_isError(size)) {
+  const std::string packed = pack(block_.data(), block_.size());
+  if (packed.empty()) {
     file_.setstate(std::ios::failbit);
     return;
   }
   index_.emplace_back(blockBegins_.count(), static_cast<std::uint64_t>(file_.tellp()));
   std::string head = kBlock;
   put(head, frames_);
-  put(head, static_cast<std::uint32_t>(size));
+  put(head, static_cast<std::uint32_t>(packed.size()));
   put(head, static_cast<std::int64_t>(blockBegins_.count()));
   file_.write(head.data(), static_cast<std::streamsize>(head.size()));
-  file_.write(packed.data(), static_cast<std::streamsize>(size));
+  file_.write(packed.data(), static_cast<std::streamsize>(packed.size()));
   block_.clear();
   frames_ = 0;
 }
@@ -122,7 +128,7 @@ Result<RecordingReader> RecordingReader::open(const std::filesystem::path& path)
   if (!reader.file_) return Failure{"the recording cannot be opened", path.string(), "check its name"};
   if (const Outcome head = reader.readHead(); !head) return head.failure();
   if (const Outcome blocks = reader.findBlocks(); !blocks) return blocks.failure();
-  reader.dark_.assign(reader.universes_.size() * kUniverseChannels, 0);
+  reader.dark_.assign(reader.universes().size() * kUniverseChannels, 0);
   if (!reader.blocks_.empty()) {
     if (const Outcome last = reader.unpack(reader.blocks_.size() - 1); !last) return last.failure();
     reader.length_ = reader.times_.empty() ? Micros(0) : reader.times_.back();
@@ -133,15 +139,15 @@ Result<RecordingReader> RecordingReader::open(const std::filesystem::path& path)
 Outcome RecordingReader::readHead() {
   std::uint32_t size = 0;
   if (!getWord(file_, kMagic) || !get(file_, size) || size > kMostHeader) return Failure{"this is no recording of Chispa", path_.string(), "choose a file that it recorded"};
-  std::string header(size, '\0');
-  if (!file_.read(header.data(), size)) return damaged(path_, "the recording ends within its header");
-  const auto json = nlohmann::json::parse(header, nullptr, false);
-  if (!json.is_object() || !json.contains("universes") || !json["universes"].is_array() || json["universes"].size() > kMostUniverses) return damaged(path_, "the recording's header makes no sense");
-  for (const auto& one : json["universes"]) {
-    const auto protocol = one.is_object() && one.contains("protocol") && one["protocol"].is_string() ? namedValue<Protocol>(one["protocol"].get<std::string>()) : std::nullopt;
-    if (!protocol || !one.contains("universe") || !one["universe"].is_number_integer()) return damaged(path_, "the recording's header names a universe that makes no sense");
-    universes_.push_back({*protocol, one["universe"].get<int>()});
-  }
+  std::string packed(size, '\0');
+  if (!file_.read(packed.data(), size)) return damaged(path_, "the recording ends within its header");
+  const auto length = ZSTD_getFrameContentSize(packed.data(), packed.size());
+  if (length > kMostHeader) return damaged(path_, "the recording's header is damaged");
+  std::string text(length, '\0');
+  if (ZSTD_decompress(text.data(), text.size(), packed.data(), packed.size()) != text.size()) return damaged(path_, "the recording's header is damaged");
+  auto head = parseHead(text, path_.string());
+  if (!head) return head.failure();
+  head_ = *std::move(head);
   return Done{};
 }
 
@@ -168,7 +174,7 @@ Outcome RecordingReader::unpack(std::size_t block) {
   file_.clear();
   file_.seekg(static_cast<std::streamoff>(blocks_[block].offset));
   if (!getWord(file_, kBlock) || !get(file_, frames) || !get(file_, size) || !get(file_, begins)) return damaged(path_, "a block of the recording cannot be read");
-  const std::size_t frameSize = universes_.size() * kUniverseChannels;
+  const std::size_t frameSize = universes().size() * kUniverseChannels;
   std::error_code error;
   if (frames > kMostFramesOfBlock || size > std::filesystem::file_size(path_, error)) return damaged(path_, "a block of the recording makes no sense");
   std::vector<char> packed(size);
@@ -196,7 +202,7 @@ Result<std::span<const std::uint8_t>> RecordingReader::at(Micros t) {
   if (const Outcome read = unpack(static_cast<std::size_t>(next - blocks_.begin()) - 1); !read) return read.failure();
   const auto frame = std::upper_bound(times_.begin(), times_.end(), t);
   if (frame == times_.begin()) return std::span<const std::uint8_t>(dark_);
-  const std::size_t frameSize = universes_.size() * kUniverseChannels;
+  const std::size_t frameSize = universes().size() * kUniverseChannels;
   return std::span<const std::uint8_t>(values_).subspan(static_cast<std::size_t>(frame - times_.begin() - 1) * frameSize, frameSize);
 }
 

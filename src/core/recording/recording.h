@@ -9,25 +9,47 @@
 
 #include "core/base/result.h"
 #include "core/base/time.h"
-#include "core/show/controller.h"
+#include "core/show/show.h"
+#include "core/wire/patch.h"
 
 namespace chispa {
 
 // Recordings: the values of universes over time, as docs/recording.md lays them out. A header, blocks of about a second that are
-// packed with zstd, and an index; a file that was cut off is read as far as it goes.
+// packed with zstd and carry its checksum, and an index; a file that was cut off is read as far as it goes.
 
 struct RecordedUniverse {
   Protocol protocol = Protocol::E131;
   /// By the protocol's own number; of a row, the block of 512 bytes.
   int universe = 0;
+  /// Of RecordingHead::rig; none where it was only heard.
+  ControllerId controller = {};
 
   bool operator==(const RecordedUniverse&) const = default;
+};
+
+/// A span of the patch, with the name of its fixture.
+struct RecordedSpan {
+  std::string fixture;
+  PatchSpan span;
+
+  bool operator==(const RecordedSpan&) const = default;
+};
+
+/// What a recording says of itself.
+struct RecordingHead {
+  std::vector<RecordedUniverse> universes;
+  /// What was recorded.
+  std::string name = {};
+  /// A show that has nothing but the controllers that the universes belong to, with their ports empty.
+  Show rig = {};
+  /// Which pixels the values are; `PatchSpan::controller` is a place in the rig's list.
+  std::vector<RecordedSpan> patch = {};
 };
 
 /// Writes a recording as it is made. One thread.
 class RecordingWriter {
  public:
-  static Result<RecordingWriter> create(const std::filesystem::path& path, std::vector<RecordedUniverse> universes);
+  static Result<RecordingWriter> create(const std::filesystem::path& path, const RecordingHead& head);
 
   /// Adds the values of all universes, 512 each, at `t`, which never falls.
   void add(Micros t, std::span<const std::uint8_t> values);
@@ -53,7 +75,8 @@ class RecordingReader {
  public:
   static Result<RecordingReader> open(const std::filesystem::path& path);
 
-  const std::vector<RecordedUniverse>& universes() const { return universes_; }
+  const RecordingHead& head() const { return head_; }
+  const std::vector<RecordedUniverse>& universes() const { return head_.universes; }
   /// The instant of its last frame.
   Micros length() const { return length_; }
   /// The values that stood at `t`, 512 for each universe; zero before the first frame. Fails if the block is damaged.
@@ -71,7 +94,7 @@ class RecordingReader {
 
   std::filesystem::path path_;
   std::ifstream file_;
-  std::vector<RecordedUniverse> universes_;
+  RecordingHead head_;
   std::vector<Block> blocks_;
   Micros length_{0};
   std::size_t unpacked_ = static_cast<std::size_t>(-1);

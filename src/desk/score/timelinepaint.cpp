@@ -15,6 +15,11 @@ namespace chispa::desk {
 void TimelineView::paintRuler(QPainter& painter) const {
   const Score* score = session_.stage.score();
   painter.fillRect(QRectF(0, 0, viewport()->width(), rulerHeight()), theme().panel);
+  if (const auto& part = session_.stage.part()) {
+    // What alone plays.
+    const double left = std::max(headWidth(), xOf(part->from));
+    painter.fillRect(QRectF(left, rulerHeight() - 5, std::max(0.0, xOf(part->end()) - left), 5), theme().ember);
+  }
   const MarkLane* bars = laneOf(*score, LaneKind::Bars);
   painter.setFont(numberFont(0.92));
   double last = -1e9;
@@ -133,6 +138,7 @@ void TimelineView::paintClip(QPainter& painter, const std::shared_ptr<const Clip
   painter.setPen(QPen(selected ? theme().ember : clip->block ? theme().text : theme().line, selected ? 2 : 1));
   painter.drawRect(box.adjusted(0.5, 0.5, -0.5, -0.5));
   if (!selected) return;
+  if (clip->zone == tall_) curves_.paint(painter, *clip, box);
   painter.setPen(Qt::NoPen);
   painter.setBrush(theme().ember);
   painter.drawRect(QRectF(box.left(), box.center().y() - 6, 4, 12));

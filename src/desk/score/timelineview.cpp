@@ -15,6 +15,7 @@
 #include "core/show/limits.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
+#include "desk/score/chosenthing.h"
 #include "desk/score/clippictures.h"
 
 namespace chispa::desk {
@@ -22,6 +23,8 @@ namespace {
 
 constexpr double kStave = 40;
 constexpr double kLayer = 28;
+/// A layer that curves are drawn on.
+constexpr double kCurveLayer = 96;
 constexpr double kStaveGap = 4;
 constexpr double kEdge_px = 7;
 constexpr double kSnap_px = 9;
@@ -29,7 +32,7 @@ constexpr double kSnap_px = 9;
 }  // namespace
 
 TimelineView::TimelineView(const Session& session, ClipPictures& pictures, QWidget* parent)
-    : QAbstractScrollArea(parent), session_(session), pictures_(pictures) {
+    : QAbstractScrollArea(parent), session_(session), pictures_(pictures), curves_(session) {
   setObjectName(QStringLiteral("timeline"));
   setAccessibleName(tr("Timeline"));
   setFocusPolicy(Qt::StrongFocus);
@@ -46,7 +49,11 @@ TimelineView::TimelineView(const Session& session, ClipPictures& pictures, QWidg
   connect(&session_.stage, &Stage::audioChanged, this, refresh);
   connect(&session_.stage, &Stage::compiledChanged, viewport(), qOverload<>(&QWidget::update));
   connect(&session_.stage, &Stage::ticked, this, &TimelineView::follow);
-  connect(&session_.selection, &Selection::changed, viewport(), qOverload<>(&QWidget::update));
+  connect(&session_.selection, &Selection::changed, this, [this] {
+    const Clip* curved = curvedClip();
+    if (tall_ != (curved ? curved->zone : ZoneId{})) relayout();
+    viewport()->update();
+  });
   connect(&pictures_, &ClipPictures::drawn, viewport(), qOverload<>(&QWidget::update));
   relayout();
 }
@@ -74,6 +81,8 @@ void TimelineView::relayout() {
   if (score)
     for (const auto& clip : score->clips) clipsOf_[clip->zone].push_back(clip);
   for (auto& [zone, clips] : clipsOf_) std::stable_sort(clips.begin(), clips.end(), [](const auto& a, const auto& b) { return a->start < b->start; });
+  const Clip* curved = curvedClip();
+  tall_ = curved ? curved->zone : ZoneId{};
   double y = 0;
   std::set<std::string> headed;
   for (const ZoneId zone : score ? score->staves : std::vector<ZoneId>{}) {
@@ -89,6 +98,7 @@ void TimelineView::relayout() {
     StaveRow row{zone, y, kStave, 1, {}};
     for (const auto& clip : clipsOf_[zone]) row.layers = std::max(row.layers, clip->layer + 1);
     if (row.layers > 1) row.height = kLayer * row.layers;
+    if (zone == tall_) row.height = kCurveLayer * row.layers;
     y += row.height + kStaveGap;
     rows_.push_back(row);
   }
@@ -98,6 +108,29 @@ void TimelineView::relayout() {
   if (isFitted_) zoomToAll();
   updateScrollBars();
   viewport()->update();
+  emit seenChanged();
+}
+
+const Clip* TimelineView::curvedClip() const {
+  const Score* score = session_.stage.score();
+  const ClipIds ids = session_.selection.clips();
+  const Clip* clip = score && ids.size() == 1 ? findClip(*score, ids.front()) : nullptr;
+  return clip && CurveHand::hasCurves(*clip) ? clip : nullptr;
+}
+
+void TimelineView::reveal(ClipId id) {
+  const QRectF box = clipBox(id);
+  if (box.isNull()) return;
+  if (box.top() < stavesTop()) verticalScrollBar()->setValue(verticalScrollBar()->value() - static_cast<int>(stavesTop() - box.top()));
+  if (box.bottom() > viewport()->height()) verticalScrollBar()->setValue(verticalScrollBar()->value() + static_cast<int>(box.bottom() - viewport()->height()) + 1);
+  if (box.left() < headWidth() || box.left() > viewport()->width()) horizontalScrollBar()->setValue(horizontalScrollBar()->value() + static_cast<int>(box.left() - headWidth() - 40));
+}
+
+void TimelineView::reveal(Micros at) { horizontalScrollBar()->setValue(static_cast<int>(seconds(at) * pxPerSecond_ - (viewport()->width() - headWidth()) / 2)); }
+
+void TimelineView::scrollContentsBy(int, int) {
+  viewport()->update();
+  emit seenChanged();
 }
 
 void TimelineView::updateScrollBars() {
@@ -259,6 +292,10 @@ void TimelineView::mousePressEvent(QMouseEvent* event) {
     return session_.selection.toggle(clip->id);
   if (!session_.selection.has(clip->id)) session_.selection.select(ClipIds{clip->id});
   const QRectF box = clipBox(clip->id);
+  if (const Clip* curved = curvedClip(); curved && curved->id == clip->id && curves_.press(*curved, box, pressed_)) {
+    drag_ = Drag::Curve;
+    return viewport()->update();
+  }
   const double edge = std::min(kEdge_px, box.width() / 4);
   drag_ = pressed_.x() < box.left() + edge ? Drag::ResizeStart : pressed_.x() > box.right() - edge ? Drag::ResizeEnd : Drag::Move;
   grabbed_ = clip->id;
@@ -324,6 +361,9 @@ void TimelineView::mouseMoveEvent(QMouseEvent* event) {
       session_.edit(tr("move a mark"), [&](Show& show) { moveMark(show, session_.stage.score()->id, *chosenMark_, timeAt(pointer_.x())); }, QStringLiteral("mark-drag"));
       return;
     case Drag::Band: return viewport()->update();
+    case Drag::Curve:
+      if (const Clip* curved = curvedClip()) curves_.drag(clipBox(curved->id), pointer_);
+      return;
     case Drag::None: break;
   }
   const auto clip = clipAt(pointer_);
@@ -334,6 +374,7 @@ void TimelineView::mouseMoveEvent(QMouseEvent* event) {
 
 void TimelineView::mouseReleaseEvent(QMouseEvent*) {
   if (drag_ == Drag::Band) selectBand();
+  if (drag_ == Drag::Curve) curves_.release();
   if (drag_ != Drag::None && drag_ != Drag::Scrub) session_.document.seal();
   drag_ = Drag::None;
   viewport()->update();
@@ -356,34 +397,59 @@ ClipId TimelineView::addClipAt(const QString& effect, ZoneId zone, Micros at) {
     if (next != bars->marks.end()) end = std::next(next) != bars->marks.end() ? std::next(next)->at : next->at;
   }
   const PaletteId palette = paletteForNew();
+  const ChosenThing thing = chosenThing(session_.show(), effect);
   ClipId added;
   const ScoreId id = score->id;
-  session_.edit(tr("add a clip"), [&](Show& show) { added = addClip(show, id, zone, effect.toStdString(), palette, start, end - start); });
+  session_.edit(tr("add a clip"), [&](Show& show) {
+    if (thing.block) {
+      added = placeBlock(show, id, thing.block, zone, start);
+      return;
+    }
+    added = addClip(show, id, zone, thing.effect, palette, start, end - start);
+    if (!thing.params.empty()) changeClip(show, id, added, [&](Clip& clip) { clip.params = thing.params; });
+  });
   session_.selection.select(ClipIds{added});
   return added;
 }
 
 void TimelineView::mouseDoubleClickEvent(QMouseEvent* event) {
+  const Clip* curved = curvedClip();
+  if (curved && clipBox(curved->id).contains(event->position()) && curves_.add(*curved, clipBox(curved->id), event->position())) return;
   const StaveRow* row = rowAt(event->position().y());
   if (row && row->zone && !clipAt(event->position()) && event->position().x() >= headWidth()) addClipAt(chosenEffect_, row->zone, timeAt(event->position().x()));
 }
 
+void TimelineView::contextMenuEvent(QContextMenuEvent* event) {
+  if (const Clip* curved = curvedClip()) curves_.remove(*curved, clipBox(curved->id), event->pos());
+}
+
 void TimelineView::dragEnterEvent(QDragEnterEvent* event) {
-  if (event->mimeData()->hasFormat(QStringLiteral("application/x-chispa-effect"))) event->acceptProposedAction();
+  for (const char* kind : {kEffectMime, kPaletteMime})
+    if (event->mimeData()->hasFormat(QLatin1String(kind))) event->acceptProposedAction();
 }
 
 void TimelineView::dragMoveEvent(QDragMoveEvent* event) {
   const StaveRow* row = rowAt(event->position().y());
+  if (event->mimeData()->hasFormat(QLatin1String(kPaletteMime))) return event->setAccepted(clipAt(event->position()) != nullptr);
   if (row && row->zone) chosenZone_ = row->zone;
   event->setAccepted(row && row->zone);
   viewport()->update();
 }
 
+void TimelineView::givePalette(PaletteId palette, QPointF at) {
+  const auto clip = clipAt(at);
+  if (!clip) return;
+  // Dropped on one of the selected clips it is for all of them.
+  const ClipIds ids = session_.selection.has(clip->id) ? session_.selection.clips() : ClipIds{clip->id};
+  session_.edit(tr("palette"), [&, id = session_.stage.score()->id](Show& show) { changeClips(show, id, ids, [palette](Clip& c) { c.palette = palette; }); });
+}
+
 void TimelineView::dropEvent(QDropEvent* event) {
   const StaveRow* row = rowAt(event->position().y());
   if (!row || !row->zone) return;
-  addClipAt(QString::fromUtf8(event->mimeData()->data(QStringLiteral("application/x-chispa-effect"))), row->zone, timeAt(event->position().x()));
   event->acceptProposedAction();
+  if (const auto palette = paletteOf(*event->mimeData())) return givePalette(*palette, event->position());
+  addClipAt(QString::fromUtf8(event->mimeData()->data(QLatin1String(kEffectMime))), row->zone, timeAt(event->position().x()));
 }
 
 void TimelineView::wheelEvent(QWheelEvent* event) {

@@ -4,6 +4,7 @@
 #include <optional>
 #include <unordered_map>
 
+#include "desk/score/curvehand.h"
 #include "desk/session/session.h"
 
 namespace chispa::desk {
@@ -17,7 +18,7 @@ class TimelineView : public QAbstractScrollArea {
  public:
   TimelineView(const Session& session, ClipPictures& pictures, QWidget* parent = nullptr);
 
-  /// What Enter, double click and dropping add.
+  /// What Enter, double click and dropping add: an effect's key, or the words of chosenThing().
   void setChosenEffect(const QString& key) { chosenEffect_ = key; }
   QString chosenEffect() const { return chosenEffect_; }
   void setChosenPalette(PaletteId id) { chosenPalette_ = id; }
@@ -33,11 +34,18 @@ class TimelineView : public QAbstractScrollArea {
   QRectF clipBox(ClipId id) const;
   double xOf(Micros t) const;
   QRectF staveBox(ZoneId zone) const;
+  /// Brings a clip, or an instant, into view.
+  void reveal(ClipId id);
+  void reveal(Micros at);
+  /// The stretch of time that is seen.
+  TimeSpan seen() const { return {timeAt(headWidth()), timeAt(viewport()->width()) - timeAt(headWidth())}; }
   /// Deletes the mark that was clicked last; false if none is chosen.
   bool deleteChosenMark();
 
  signals:
   void zoneChosen(chispa::ZoneId zone);
+  /// Another stretch of time is seen.
+  void seenChanged();
 
  protected:
   void paintEvent(QPaintEvent* event) override;
@@ -51,6 +59,8 @@ class TimelineView : public QAbstractScrollArea {
   void dragEnterEvent(QDragEnterEvent* event) override;
   void dragMoveEvent(QDragMoveEvent* event) override;
   void dropEvent(QDropEvent* event) override;
+  void contextMenuEvent(QContextMenuEvent* event) override;
+  void scrollContentsBy(int dx, int dy) override;
 
  private:
   /// A stave, or the head of a folder of staves, which has no zone.
@@ -61,7 +71,7 @@ class TimelineView : public QAbstractScrollArea {
     int layers = 1;
     QString folder;
   };
-  enum class Drag { None, Scrub, Move, ResizeStart, ResizeEnd, Mark, Band };
+  enum class Drag { None, Scrub, Move, ResizeStart, ResizeEnd, Mark, Band, Curve };
 
   void relayout();
   void updateScrollBars();
@@ -73,6 +83,8 @@ class TimelineView : public QAbstractScrollArea {
   double laneHeight() const;
   double stavesTop() const;
   QRectF boxOf(const Clip& clip, const StaveRow& row) const;
+  /// The one clip that is selected, if its curves can be drawn; null else.
+  const Clip* curvedClip() const;
   const StaveRow* rowOf(ZoneId zone) const;
   const StaveRow* rowAt(double y) const;
   std::shared_ptr<const Clip> clipAt(QPointF at) const;
@@ -92,6 +104,7 @@ class TimelineView : public QAbstractScrollArea {
   void dragClips(QPointF to);
   void dragEdge(QPointF to);
   Micros snap(Micros at, const ClipIds& without) const;
+  void givePalette(PaletteId palette, QPointF at);
   void nudge(int beats);
   void chooseZone(ZoneId zone);
 
@@ -106,6 +119,10 @@ class TimelineView : public QAbstractScrollArea {
   PaletteId chosenPalette_;
   ZoneId chosenZone_;
   std::optional<MarkId> chosenMark_;
+
+  CurveHand curves_;
+  /// The stave that has room for the curves of the selected clip.
+  ZoneId tall_;
 
   Drag drag_ = Drag::None;
   QPointF pressed_;

@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <iostream>
+#include <thread>
+
+#include "cli/interrupt.h"
+#include "cli/verbs.h"
+#include "engine/recordingsender.h"
+
+namespace chispa::cli {
+
+int playRecording(const Words& words) {
+  using Clock = std::chrono::steady_clock;
+  auto opened = RecordingReader::open(words.file);
+  if (!opened) return failed(opened.failure());
+  RecordingReader reader = *std::move(opened);
+  link::E131Source source;
+  source.cid = link::randomCid();
+  auto ready = engine::RecordingSender::open(reader.head(), source);
+  if (!ready) return failed(ready.failure());
+  engine::RecordingSender sender = *std::move(ready);
+  std::cerr << reader.head().name << ": " << reader.universes().size() << " universes, " << seconds(reader.length()) << " s\n";
+  noteInterrupts();
+  const Micros from = micros(words.from_s);
+  const Micros end = words.length_s > 0 ? std::min(reader.length(), from + micros(words.length_s)) : reader.length();
+  const auto begun = Clock::now();
+  constexpr std::chrono::milliseconds kFrame{25};
+  for (auto next = begun; !isInterrupted(); next += kFrame) {
+    std::this_thread::sleep_until(next);
+    Micros at = from + std::chrono::duration_cast<Micros>(Clock::now() - begun);
+    if (words.loop && end > from) at = from + (at - from) % (end - from);
+    if (at > end) break;
+    const auto values = reader.at(at);
+    if (!values) {
+      sender.end();
+      return failed(values.failure());
+    }
+    sender.send(*values, Clock::now().time_since_epoch());
+  }
+  sender.end();
+  return kDone;
+}
+
+}  // namespace chispa::cli
