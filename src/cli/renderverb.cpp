@@ -60,7 +60,7 @@ int render(const Words& words) {
       std::cerr << sound.failure().text() << "\n";
   }
   std::cerr << order.pictures() << " pictures of " << order.shape.width << " × " << order.shape.height << ", " << std::round(length_s * 10) / 10 << " s";
-  if (const auto bytes = expectedBytes(words.output, order.shape, order.pictures())) std::cerr << ", up to about " << *bytes / 1024 << " KiB";
+  if (const auto bytes = expectedBytes(words.output, order.shape, order.pictures())) std::cerr << ", about " << *bytes / 1024 << " KiB";
   std::cerr << "\n";
   return told(makeFilm(opened->show, *compiled, *score, order, words.output, percents()), words.output);
 }

@@ -96,7 +96,7 @@ TEST(Cli, AFilmHasItsSoundAndSaysHowLargeItWillBe) {
   const auto film = folder.path() / "round.mp4";
   const Ran ran = run("render " + kDemo + " --from 40 --seconds 2 --fps 10 --width 160 --height 90 --out " + film.string());
   ASSERT_EQ(ran.status, 0) << ran.out;
-  EXPECT_NE(ran.out.find("up to about"), std::string::npos);
+  EXPECT_NE(ran.out.find(", about "), std::string::npos);
   const auto sound = decodeAudio(film);
   ASSERT_TRUE(sound) << sound.failure().text();
   EXPECT_NEAR(seconds((*sound)->length()), 2, 0.1);

@@ -9,6 +9,7 @@ Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem:
   auto analysed = std::make_shared<AnalysedAudio>();
   analysed->clip = *std::move(clip);
   analysed->peaks = WaveformPeaks(*analysed->clip);
+  analysed->bands = bandWaves(*analysed->clip);
   const SpectralFrames frames = analyseSpectrum(*analysed->clip);
   MusicFeatures features = featuresOf(frames);
   for (std::size_t range = 0; range < features.onsets.size(); ++range) features.onsets[range] = findOnsets(frames.rangeOnsets[range]);

@@ -5,6 +5,7 @@
 
 #include "core/base/result.h"
 #include "core/music/audio.h"
+#include "core/music/bandwaves.h"
 #include "core/music/beats.h"
 #include "core/show/show.h"
 
@@ -15,6 +16,8 @@ struct AnalysedAudio {
   std::shared_ptr<const AudioClip> clip;
   std::shared_ptr<const MusicFeatures> features;
   WaveformPeaks peaks;
+  /// Low, middle and high.
+  std::array<WaveformPeaks, 3> bands;
   FoundBeats beats;
   std::vector<Micros> onsets;
   std::vector<Micros> sections;

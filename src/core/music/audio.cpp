@@ -106,16 +106,26 @@ std::shared_ptr<const AudioClip> makeClicks(Micros length) {
   return clip;
 }
 
-WaveformPeaks::WaveformPeaks(const AudioClip& clip) {
-  std::vector<Peak> finest;
-  for (std::size_t at = 0; at < clip.frames(); at += kFinest) {
-    Peak peak{1, -1};
-    for (std::size_t i = at; i < std::min(clip.frames(), at + kFinest); ++i) {
+namespace {
+
+std::vector<WaveformPeaks::Peak> finestPeaks(const AudioClip& clip) {
+  std::vector<WaveformPeaks::Peak> finest;
+  for (std::size_t at = 0; at < clip.frames(); at += WaveformPeaks::kFinest) {
+    WaveformPeaks::Peak peak{1, -1};
+    for (std::size_t i = at; i < std::min(clip.frames(), at + WaveformPeaks::kFinest); ++i) {
       peak.low = std::min(peak.low, clip.mono(i));
       peak.high = std::max(peak.high, clip.mono(i));
     }
     finest.push_back(peak);
   }
+  return finest;
+}
+
+}  // namespace
+
+WaveformPeaks::WaveformPeaks(const AudioClip& clip) : WaveformPeaks(finestPeaks(clip)) {}
+
+WaveformPeaks::WaveformPeaks(std::vector<Peak> finest) {
   levels_.push_back(std::move(finest));
   while (levels_.back().size() > kCoarser) {
     const std::vector<Peak>& fine = levels_.back();

@@ -46,6 +46,8 @@ class WaveformPeaks {
 
   WaveformPeaks() = default;
   explicit WaveformPeaks(const AudioClip& clip);
+  /// Of peaks of kFinest frames each.
+  explicit WaveformPeaks(std::vector<Peak> finest);
 
   /// Extremes between two instants, from the level whose bins are just fine enough.
   Peak between(Micros from, Micros to) const;

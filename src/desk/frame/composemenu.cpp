@@ -38,6 +38,9 @@ void MainWindow::makeComposeMenu() {
   add(menu, "swapPalette", tr("Swap their palett&e in the section"), {}, [](Composing& c) { c.swapPalette(); });
   add(menu, "makeBlock", tr("Make a building bloc&k of them"), QKeySequence(tr("Ctrl+Shift+K")), [](Composing& c) { c.makeBlock(); });
   add(menu, "dissolveBlock", tr("&Dissolve the block"), {}, [](Composing& c) { c.dissolveBlock(); });
+  add(menu, "openBlock", tr("&Open the block"), QKeySequence(tr("Ctrl+Return")), [](Composing& c) { c.openBlock(); });
+  add(menu, "closeBlock", tr("Close the block: it is what is selected"), QKeySequence(tr("Ctrl+Shift+Return")), [](Composing& c) { c.closeBlock(); });
+  add(menu, "saveOwnEffect", tr("Keep as an effect of your own"), QKeySequence(tr("Ctrl+Shift+E")), [](Composing& c) { c.saveOwn(); });
   add(menu, "closeGap", tr("Delete the selection's time"), QKeySequence(tr("Ctrl+Shift+Del")), [](Composing& c) { c.closeGap(); });
   add(menu, "insertBar", tr("Insert a bar at the playhead"), {}, [](Composing& c) { c.insertBar(); });
   menu->addSeparator();
@@ -51,13 +54,19 @@ void MainWindow::makeComposeMenu() {
   add(marks, "gridFromMarks", tr("&Regular beats from two marks, a bar apart"), {}, [](Composing& c) { c.gridFromMarks(); });
   add(marks, "findBeats", tr("&Find beats, bars and sections anew"), {}, [](Composing& c) { c.findAgain(); });
   add(marks, "findOnsets", tr("Find &onsets, low, middle and high"), {}, [](Composing& c) { c.findOnsets(); });
-  add(marks, "importLabels", tr("&Import labels or words…"), {}, [](Composing& c) { c.importLabels(); });
+  add(marks, "importLabels", tr("&Import labels, words or a MIDI file…"), {}, [](Composing& c) { c.importLabels(); });
   add(marks, "exportLabels", tr("E&xport marks…"), {}, [](Composing& c) { c.exportLabels(); });
   menu->addSeparator();
+  add(menu, "findClips", tr("&Find clips and marks…"), QKeySequence::Find, [this](Composing&) { score_->beginSearch(); });
+  composing_->addAction(addAction(menu, QStringLiteral("renderFilm"), tr("Film or recording of this score…"), QKeySequence(tr("Ctrl+Alt+R")), [this] { score_->openFilmDialog(); }));
   add(menu, "playPart", tr("Play only th&is part"), QKeySequence(tr("Ctrl+P")), [](Composing& c) { c.togglePart(); });
   QMenu* speed = menu->addMenu(tr("Spee&d"));
-  for (const auto& [name, words, rate] : {std::tuple{"speedFull", tr("As it is"), 1.0}, std::tuple{"speedHalf", tr("Half as fast, at the same pitch"), 0.5}, std::tuple{"speedQuarter", tr("A quarter, at the same pitch"), 0.25}})
-    addAction(speed, QLatin1String(name), words, {}, [this, rate = rate] { session_.stage.setRate(rate); });
+  auto* speeds = new QActionGroup(this);
+  for (const auto& [name, words, rate] : {std::tuple{"speedFull", tr("As it is"), 1.0}, std::tuple{"speedHalf", tr("Half as fast, at the same pitch"), 0.5}, std::tuple{"speedQuarter", tr("A quarter, at the same pitch"), 0.25}}) {
+    QAction* action = speeds->addAction(addAction(speed, QLatin1String(name), words, {}, [this, rate = rate] { session_.stage.setRate(rate); }));
+    action->setCheckable(true);
+    action->setChecked(rate == session_.stage.rate());
+  }
   QAction* countIn = addAction(menu, "countIn", tr("Count i&n with a bar of clicks"), {}, [this] { session_.stage.setCountIn(!session_.stage.countsIn()); });
   countIn->setCheckable(true);
 }

@@ -126,6 +126,9 @@ QString clipFormKey(const Session& session, const ClipIds& ids) {
   QString key = text(commonEffect(session, ids).value_or("*"));
   if (const Effect* effect = findEffect(key.toStdString()))
     for (const ParamSpec& spec : effect->params) key += isShown(session, ids, spec) ? QLatin1Char('+') : QLatin1Char('-');
+  const Score* score = session.stage.score();
+  if (const Clip* clip = score && !ids.empty() ? findClip(*score, ids.front()) : nullptr)
+    for (const auto& [param, motion] : clip->motions) key += text(param) + QString::number(static_cast<int>(motion.driver));
   for (const auto& palette : session.show().palettes) key += QLatin1Char('|') + text(palette->name);
   return key;
 }

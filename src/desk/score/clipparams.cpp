@@ -2,6 +2,7 @@
 #include <QFileDialog>
 #include <QFontDatabase>
 
+#include "core/edit/curveedits.h"
 #include "core/effect/textraster.h"
 #include "core/files/besidefile.h"
 #include "desk/score/cliprows.h"
@@ -139,6 +140,30 @@ void ClipRows::motion(const std::string& key, const QString& label, double low, 
       c.motions[key] = next;
     }
   }));
+  addMotionRows(key, label, low, high, get);
+}
+
+void ClipRows::addMotionRows(const std::string& key, const QString& label, double low, double high, const std::function<const Motion*(const Clip&)>& get) {
+  const Score* score = session_.stage.score();
+  const Clip* first = score && !ids_.empty() ? findClip(*score, ids_.front()) : nullptr;
+  const Motion* motion = first ? get(*first) : nullptr;
+  if (!motion) return;
+  const auto limit = [&](const char* which, const QString& words, double Motion::*member) {
+    form_.addNumber(QString::fromLatin1(which) + text(key), words, {{}, low, high, (high - low) / 100, 2}, common<double>([get, member](const Clip& c) { return get(c) ? get(c)->*member : 0.0; }),
+                    change<double>(label, [key, member](Clip& c, double v) {
+                      if (const auto found = c.motions.find(key); found != c.motions.end()) found->second.*member = v;
+                    }));
+  };
+  limit("motionLow-", Form::tr("  from"), &Motion::low);
+  limit("motionHigh-", Form::tr("  to"), &Motion::high);
+  if (motion->driver != Driver::Curve) return;
+  form_.addText(QStringLiteral("curve-") + text(key), Form::tr("  points"), common<QString>([get](const Clip& c) { return get(c) ? text(curveText(get(c)->points)) : QString(); }),
+                change<QString>(label, [key](Clip& c, QString v) {
+                  const auto found = c.motions.find(key);
+                  const auto curve = parseCurve(v.toStdString());
+                  if (found != c.motions.end() && curve) found->second.points = *curve;
+                }));
+  form_.addNote([]() -> std::optional<QString> { return Form::tr("Per cent of the clip : per cent of the way. Or drag the points on the clip; double click the curve for a new one, right click takes one away."); });
 }
 
 }  // namespace chispa::desk

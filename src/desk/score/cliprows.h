@@ -56,6 +56,9 @@ class ClipRows {
   Form& form() const { return form_; }
 
  private:
+  /// Limits of a motion that is there, and the points of its curve.
+  void addMotionRows(const std::string& key, const QString& label, double low, double high, const std::function<const Motion*(const Clip&)>& get);
+
   Form& form_;
   Session session_;
   ClipIds ids_;

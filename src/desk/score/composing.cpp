@@ -6,12 +6,16 @@
 #include "core/edit/markedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/files/labelfile.h"
+#include "core/files/midifile.h"
 #include "core/files/showfile.h"
 #include "desk/parts/format.h"
+#include "desk/score/chosenthing.h"
 #include "desk/score/timelineview.h"
 
 namespace chispa::desk {
 namespace {
+
+bool isMidi(const QString& file) { return file.endsWith(QLatin1String(".mid"), Qt::CaseInsensitive) || file.endsWith(QLatin1String(".midi"), Qt::CaseInsensitive); }
 
 /// "Post" of "Post 3".
 std::string stemOf(const std::string& name) { return name.substr(0, name.find_last_not_of("0123456789 ") + 1); }
@@ -29,7 +33,10 @@ std::optional<Clip> Composing::pattern() const {
   if (!zone) return std::nullopt;
   Clip fresh;
   fresh.zone = zone;
-  fresh.effect = timeline_.chosenEffect().toStdString();
+  const ChosenThing thing = chosenThing(session_.show(), timeline_.chosenEffect());
+  fresh.effect = thing.effect;
+  fresh.params = thing.params;
+  fresh.block = thing.block;
   fresh.palette = timeline_.paletteForNew();
   fresh.start = session_.stage.position();
   return fresh;
@@ -183,7 +190,7 @@ void Composing::swap(const QString& name, const std::function<void(Show&, ScoreI
 }
 
 void Composing::swapEffect() {
-  swap(tr("swap the effect in the section"), [this](Show& show, ScoreId id, TimeSpan section, const Clip& like) { replaceEffect(show, id, section, like.effect, timeline_.chosenEffect().toStdString()); });
+  swap(tr("swap the effect in the section"), [this](Show& show, ScoreId id, TimeSpan section, const Clip& like) { replaceEffect(show, id, section, like.effect, chosenThing(show, timeline_.chosenEffect()).effect); });
 }
 
 void Composing::swapPalette() {
@@ -256,21 +263,74 @@ void Composing::findOnsets() {
 void Composing::importLabels(QString file) {
   const Score* score = session_.stage.score();
   if (!score) return emit told(tr("Open a score first."));
-  if (file.isEmpty()) file = QFileDialog::getOpenFileName(&timeline_, tr("Labels"), {}, tr("Labels (*.txt *.tsv *.vtt *.lrc);;All files (*)"));
+  if (file.isEmpty()) file = QFileDialog::getOpenFileName(&timeline_, tr("Labels"), {}, tr("Labels and MIDI files (*.txt *.tsv *.vtt *.lrc *.mid *.midi);;All files (*)"));
   if (file.isEmpty()) return;
+  if (isMidi(file)) return importMidi(file);
   auto marks = readLabels(file.toStdString());
   if (!marks) return emit told(text(marks.failure().text()));
   change(tr("import labels"), [&](Show& show, ScoreId id) { putMarks(show, id, LaneKind::Words, tr("Words").toStdString(), *marks); });
 }
 
+void Composing::importMidi(const QString& file) {
+  const auto read = readMidi(file.toStdString());
+  if (!read) return emit told(text(read.failure().text()));
+  change(tr("import a MIDI file"), [&](Show& show, ScoreId id) {
+    const auto add = [&](LaneKind kind, const QString& name, const std::vector<Mark>& marks) {
+      if (!marks.empty()) putMarks(show, id, kind, name.toStdString(), marks);
+    };
+    add(LaneKind::Beats, tr("Beats"), read->beats);
+    add(LaneKind::Bars, tr("Bars"), read->bars);
+    add(LaneKind::Notes, tr("Notes"), read->notes);
+    add(LaneKind::Words, tr("Words"), read->words);
+    add(LaneKind::Sections, tr("Sections"), read->markers);
+  });
+}
+
+void Composing::exportMidi(const QString& file) {
+  const Outcome written = writeMidi(file.toStdString(), *session_.stage.score());
+  if (!written) emit told(text(written.failure().text()));
+}
+
+void Composing::saveOwn() {
+  const Score* score = session_.stage.score();
+  const ClipIds ids = session_.selection.clips();
+  const Clip* clip = score && !ids.empty() ? findClip(*score, ids.front()) : nullptr;
+  const Effect* effect = clip ? findEffect(clip->effect) : nullptr;
+  if (!effect) return emit told(tr("Choose a clip whose effect you want to keep first."));
+  OwnEffectId made;
+  change(tr("keep an effect"), [&](Show& show, ScoreId) { made = saveOwnEffect(show, *clip, tr("My %1").arg(text(effect->name)).toStdString()); });
+  emit offered(wordsOf(made));
+}
+
+void Composing::openBlock() {
+  const Score* score = session_.stage.score();
+  const ClipIds ids = session_.selection.clips();
+  const Clip* place = score && ids.size() == 1 ? findClip(*score, ids.front()) : nullptr;
+  if (!place || !place->block) return emit told(tr("Choose a block on a stave to open it."));
+  opened_ = place->block;
+  run(tr("open the block"), [clip = place->id](Show& show, ScoreId id) { return chispa::dissolveBlock(show, id, clip); });
+  emit told(tr("The block's clips lie open. Change them, select all that shall be in it, and close it with Ctrl+Shift+Return."));
+}
+
+void Composing::closeBlock() {
+  const Block* block = chispa::find(session_.show().blocks, opened_);
+  const ClipIds ids = session_.selection.clips();
+  if (!block) return emit told(tr("No block is open. Choose one on a stave and open it first."));
+  if (ids.empty()) return emit told(tr("Select the clips that shall be in the block “%1”.").arg(text(block->name)));
+  change(tr("change the block"), [&](Show& show, ScoreId id) { chispa::makeBlock(show, id, ids, {}, opened_); });
+  opened_ = {};
+}
+
 void Composing::exportLabels(QString file) {
   const Score* score = session_.stage.score();
+  if (score && isMidi(file)) return exportMidi(file);
   const MarkLane* lane = nullptr;
   for (const LaneKind kind : {LaneKind::Words, LaneKind::Free, LaneKind::Sections, LaneKind::Beats})
     if (score && !lane) lane = laneOf(*score, kind);
   if (!lane) return emit told(tr("There are no marks to export."));
-  if (file.isEmpty()) file = QFileDialog::getSaveFileName(&timeline_, tr("Export the marks “%1”").arg(text(lane->name)), QStringLiteral("marks.txt"), tr("Label track (*.txt);;WebVTT (*.vtt);;LRC (*.lrc)"));
+  if (file.isEmpty()) file = QFileDialog::getSaveFileName(&timeline_, tr("Export the marks “%1”").arg(text(lane->name)), QStringLiteral("marks.txt"), tr("Label track (*.txt);;WebVTT (*.vtt);;LRC (*.lrc);;MIDI file of all lanes (*.mid)"));
   if (file.isEmpty()) return;
+  if (isMidi(file)) return exportMidi(file);
   const std::filesystem::path path = file.toStdString();
   const Outcome written = writeFileAtomically(path, labelText(*lane, labelFormatOf(path), score->length));
   if (!written) emit told(text(written.failure().text()));

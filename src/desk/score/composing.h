@@ -46,8 +46,15 @@ class Composing : public QObject {
   void gridFromMarks();
   void findAgain();
   void findOnsets();
+  /// Labels and words, or the tempo, notes and words of a MIDI file.
   void importLabels(QString file = {});
   void exportLabels(QString file = {});
+
+  /// The selected clip's effect with its values, on the shelf under a name.
+  void saveOwn();
+  /// Lays a block's clips open to be changed; closing makes the block of what is then selected, wherever it stands.
+  void openBlock();
+  void closeBlock();
 
   /// Only the selected clips' time, or the section at the playhead, plays; once more, all of it.
   void togglePart();
@@ -55,8 +62,12 @@ class Composing : public QObject {
  signals:
   /// Something could not be done, in words that say what to do.
   void told(const QString& words);
+  /// A new thing is on the shelf.
+  void offered(const QString& words);
 
  private:
+  void importMidi(const QString& file);
+  void exportMidi(const QString& file);
   std::optional<Clip> pattern() const;
   /// One edit of the open score.
   void change(const QString& name, const std::function<void(Show&, ScoreId)>& edit, const QString& mergeKey = {});
@@ -70,6 +81,7 @@ class Composing : public QObject {
   Session session_;
   TimelineView& timeline_;
   std::vector<Clip> copied_;
+  BlockId opened_;
 };
 
 }  // namespace chispa::desk

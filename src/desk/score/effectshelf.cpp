@@ -2,13 +2,17 @@
 #include "desk/score/effectshelf.h"
 
 #include <QDrag>
+#include <QKeyEvent>
 #include <QMimeData>
+#include <QScopedValueRollback>
 #include <QTimer>
 #include <cmath>
 
+#include "core/edit/clipedits.h"
 #include "core/edit/planedits.h"
 #include "core/preview/clippicture.h"
 #include "desk/parts/format.h"
+#include "desk/score/chosenthing.h"
 
 namespace chispa::desk {
 namespace {
@@ -81,11 +85,22 @@ CompiledStave echoedStave() {
   return {kEchoed, std::make_shared<const ZoneCells>(cellsOf(show, mapPixels(show), *show.zones.front())), {compileClip(clip, std::make_shared<const PaletteTable>(white), {})}};
 }
 
+std::string pictureOf(const Clip& clip) {
+  const auto file = clip.params.find("file");
+  const auto* name = file == clip.params.end() ? nullptr : std::get_if<std::string>(&file->second);
+  return name ? *name : std::string();
+}
+
 }  // namespace
 
-Clip EffectShelf::previewClip(const std::string& key) const {
+Clip EffectShelf::previewClip(const QString& words) const {
+  const ChosenThing thing = chosenThing(session_.show(), words);
   Clip clip;
-  clip.effect = key;
+  clip.effect = thing.effect;
+  clip.params = thing.params;
+  clip.block = thing.block;
+  if (thing.own) return clip;
+  const std::string& key = thing.effect;
   // Words pass by, and a bar that nobody moves follows the music.
   if (key == "lettering") clip.params["moves"] = std::string("pass");
   if (key == "picture") clip.params["file"] = std::string(kExample);
@@ -104,14 +119,15 @@ EffectShelf::EffectShelf(const Session& session, QWidget* parent) : QListWidget(
   setResizeMode(Adjust);
   setDragEnabled(true);
   setSpacing(0);
-  for (const Effect& effect : effects()) {
-    auto* item = new QListWidgetItem(text(effect.name));
-    item->setData(Qt::UserRole, text(effect.key));
-    item->setToolTip(text(effect.summary) + tr("\nDrag it onto a stave, or choose it and press Enter there."));
-    addItem(item);
-  }
+  for (const Effect& effect : effects()) addThing(text(effect.name), text(effect.key), text(effect.summary), false);
   setCurrentRow(0);
-  connect(this, &QListWidget::currentItemChanged, this, [this] { emit effectChosen(chosen()); });
+  connect(this, &QListWidget::currentItemChanged, this, [this] { if (!filling_) emit effectChosen(chosen()); });
+  connect(this, &QListWidget::itemChanged, this, &EffectShelf::rename);
+  connect(&session_.document, &Document::opened, this, &EffectShelf::refill);
+  connect(&session_.document, &Document::showChanged, this, [this](const Show& before) {
+    if (renaming_) return;
+    if (!sameItems(before.ownEffects, session_.show().ownEffects) || !sameItems(before.blocks, session_.show().blocks)) refill();
+  });
   auto* timer = new QTimer(this);
   connect(timer, &QTimer::timeout, this, [this] {
     moved_s_ += kEvery_ms * 1e-3;
@@ -119,6 +135,78 @@ EffectShelf::EffectShelf(const Session& session, QWidget* parent) : QListWidget(
   });
   timer->start(kEvery_ms);
   drawPreviews();
+}
+
+void EffectShelf::addThing(const QString& name, const QString& words, const QString& tip, bool isOwn) {
+  auto* item = new QListWidgetItem(name);
+  item->setData(Qt::UserRole, words);
+  item->setToolTip(tip + tr("\nDrag it onto a stave, or choose it and press Enter there.") + (isOwn ? tr(" F2 renames it, Delete takes it off the shelf.") : QString()));
+  if (isOwn) item->setFlags(item->flags() | Qt::ItemIsEditable);
+  addItem(item);
+}
+
+void EffectShelf::refill() {
+  filling_ = true;
+  const QString was = chosen();
+  while (count() > std::ssize(effects())) delete takeItem(count() - 1);
+  for (const auto& own : session_.show().ownEffects) addThing(text(own->name), wordsOf(own->id), tr("An effect of your own."), true);
+  for (const auto& block : session_.show().blocks) addThing(text(block->name), wordsOf(block->id), tr("A building block of %1 clips: a change reaches every place where it stands.").arg(block->clips.size()), true);
+  choose(was);
+  filling_ = false;
+  if (chosen() != was) emit effectChosen(chosen());
+  drawPreviews();
+}
+
+void EffectShelf::choose(const QString& words) {
+  for (int i = 0; i < count(); ++i)
+    if (item(i)->data(Qt::UserRole).toString() == words) return setCurrentRow(i);
+  setCurrentRow(0);
+}
+
+void EffectShelf::search(const QString& words) {
+  for (int i = 0; i < count(); ++i) item(i)->setHidden(!words.isEmpty() && !item(i)->text().contains(words, Qt::CaseInsensitive) && !item(i)->toolTip().section(QLatin1Char('\n'), 0, 0).contains(words, Qt::CaseInsensitive));
+}
+
+void EffectShelf::rename(QListWidgetItem* item) {
+  if (filling_ || !(item->flags() & Qt::ItemIsEditable)) return;
+  const ChosenThing thing = chosenThing(session_.show(), item->data(Qt::UserRole).toString());
+  const std::string name = item->text().trimmed().toStdString();
+  const OwnEffect* own = chispa::find(session_.show().ownEffects, thing.own);
+  const Block* block = chispa::find(session_.show().blocks, thing.block);
+  // The item's picture changes it, too.
+  if (name.empty() || (own && own->name == name) || (block && block->name == name)) return;
+  // Its name is changed already; the shelf is listed anew when this item has had its say.
+  const QScopedValueRollback<bool> isRenaming(renaming_, true);
+  session_.edit(tr("rename"), [&](Show& show) {
+    if (own) changeItem(show.ownEffects, thing.own, [&](OwnEffect& one) { one.name = name; });
+    if (block) changeItem(show.blocks, thing.block, [&](Block& one) { one.name = name; });
+  });
+}
+
+void EffectShelf::removeChosen() {
+  const ChosenThing thing = chosenThing(session_.show(), chosen());
+  if (!thing.own && !thing.block) return emit told(tr("Effects of Chispa stay on the shelf; only your own ones and blocks can be taken off."));
+  bool isGone = true;
+  session_.edit(tr("take off the shelf"), [&](Show& show) {
+    if (thing.own) remove(show.ownEffects, thing.own);
+    if (thing.block) isGone = deleteBlock(show, thing.block);
+  });
+  if (!isGone) emit told(tr("The block still stands on staves. Delete or dissolve it there first."));
+}
+
+bool EffectShelf::event(QEvent* event) {
+  // Here these keys are for the shelf, not for what is selected elsewhere.
+  if (event->type() == QEvent::ShortcutOverride)
+    if (const int key = static_cast<QKeyEvent*>(event)->key(); key == Qt::Key_Delete || key == Qt::Key_F2) {
+      event->accept();
+      return true;
+    }
+  return QListWidget::event(event);
+}
+
+void EffectShelf::keyPressEvent(QKeyEvent* event) {
+  if (event->key() == Qt::Key_Delete && state() != EditingState) return removeChosen();
+  QListWidget::keyPressEvent(event);
 }
 
 QString EffectShelf::chosen() const { return currentItem() ? currentItem()->data(Qt::UserRole).toString() : QString(); }
@@ -141,15 +229,18 @@ void EffectShelf::drawPreviews() {
   for (int i = 0; i < count(); ++i) {
     const QRect box = visualItemRect(item(i));
     if (!item(i)->icon().isNull() && !viewport()->rect().intersects(box)) continue;
-    Clip clip = previewClip(item(i)->data(Qt::UserRole).toString().toStdString());
+    if (item(i)->isHidden() || isPersistentEditorOpen(item(i)) || state() == EditingState) continue;
+    Clip clip = previewClip(item(i)->data(Qt::UserRole).toString());
     const Effect* effect = findEffect(clip.effect);
-    if (!effect) continue;
-    const Micros shown = micros(kShown_s);
-    const auto cells = previewCells(session_, zone_, effect->wantsRows);
-    clip.length = effect->isWhole ? shown : micros(2 * kPreviewLoop_s);
-    const TimeSpan span{effect->isWhole ? Micros(0) : micros(std::fmod(moved_s_, kPreviewLoop_s)), shown};
-    const CompiledClip compiled = compileClip(clip, table, media);
-    const ClipPicture picture = drawClips(score, std::span(&compiled, 1), *cells, span, kPreview.width(), kPreview.height());
+    const Block* block = chispa::find(session_.show().blocks, clip.block);
+    if (!effect && !block) continue;
+    const Micros shown = block ? block->length : micros(kShown_s);
+    const auto cells = previewCells(session_, zone_, effect && effect->wantsRows);
+    clip.length = block || effect->isWhole ? shown : micros(2 * kPreviewLoop_s);
+    const TimeSpan span{block || effect->isWhole ? Micros(0) : micros(std::fmod(moved_s_, kPreviewLoop_s)), shown};
+    std::vector<CompiledClip> compiled;
+    for (const Clip& one : unfolded(session_.show(), clip)) compiled.push_back(compileClip(one, block ? tableOf(session_.show(), one.palette) : table, pictureOf(clip) == kExample ? media : session_.stage.media()));
+    const ClipPicture picture = drawClips(score, compiled, *cells, span, kPreview.width(), kPreview.height());
     const QImage image = QImage(picture.rgba.data(), picture.width, picture.height, QImage::Format_RGBX8888).copy();
     item(i)->setIcon(QIcon(QPixmap::fromImage(image)));
   }
@@ -157,7 +248,7 @@ void EffectShelf::drawPreviews() {
 
 void EffectShelf::startDrag(Qt::DropActions) {
   auto* dragged = new QMimeData;
-  dragged->setData(QStringLiteral("application/x-chispa-effect"), chosen().toUtf8());
+  dragged->setData(QLatin1String(kEffectMime), chosen().toUtf8());
   auto* drag = new QDrag(this);
   drag->setMimeData(dragged);
   if (currentItem()) drag->setPixmap(currentItem()->icon().pixmap(kPreview));

@@ -3,8 +3,11 @@
 
 #include <QComboBox>
 #include <QFileDialog>
+#include <QDragEnterEvent>
 #include <QLabel>
+#include <QLineEdit>
 #include <QListWidget>
+#include <QMimeData>
 #include <QPushButton>
 #include <QSplitter>
 #include <QVBoxLayout>
@@ -14,21 +17,52 @@
 #include "core/edit/markedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/files/besidefile.h"
+#include "core/show/scoresearch.h"
 #include "desk/glow/glowview.h"
 #include "desk/parts/format.h"
 #include "desk/parts/gradientbar.h"
 #include "desk/parts/icon.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
+#include "desk/score/chosenthing.h"
 #include "desk/score/clippictures.h"
 #include "desk/score/composing.h"
 #include "desk/score/effectshelf.h"
+#include "desk/score/filmdialog.h"
+#include "desk/score/overviewstrip.h"
 #include "desk/score/timelineview.h"
 
 namespace chispa::desk {
 namespace {
 
 constexpr int kSideWidth = 206;
+
+/// The palettes; they can be dragged onto clips, and files of colours dropped among them.
+class PaletteList : public QListWidget {
+ public:
+  explicit PaletteList(std::function<void(const QString&)> import) : import_(std::move(import)) {
+    setDragEnabled(true);
+    setAcceptDrops(true);
+  }
+
+ protected:
+  QStringList mimeTypes() const override { return {QLatin1String(kPaletteMime), QStringLiteral("text/uri-list")}; }
+  QMimeData* mimeData(const QList<QListWidgetItem*>& items) const override {
+    auto* dragged = new QMimeData;
+    if (!items.isEmpty()) dragged->setData(QLatin1String(kPaletteMime), QByteArray::number(items.front()->data(Qt::UserRole).toUInt()));
+    return dragged;
+  }
+  void dragEnterEvent(QDragEnterEvent* event) override { event->setAccepted(event->mimeData()->hasUrls()); }
+  void dragMoveEvent(QDragMoveEvent* event) override { event->setAccepted(event->mimeData()->hasUrls()); }
+  void dropEvent(QDropEvent* event) override {
+    for (const QUrl& url : event->mimeData()->urls())
+      if (url.isLocalFile()) import_(url.toLocalFile());
+    event->acceptProposedAction();
+  }
+
+ private:
+  std::function<void(const QString&)> import_;
+};
 
 }  // namespace
 
@@ -47,10 +81,13 @@ ScorePage::ScorePage(const Session& session, QWidget* parent)
   split->setStretchFactor(0, 1);
   split->setStretchFactor(1, 2);
   split->setSizes({210, 480});
+  column->addWidget(new OverviewStrip(session, *timeline_));
   column->addWidget(split, 1);
   row->addLayout(column, 1);
   connect(timeline_, &TimelineView::zoneChosen, shelf_, &EffectShelf::setZone);
   connect(shelf_, &EffectShelf::effectChosen, timeline_, &TimelineView::setChosenEffect);
+  connect(shelf_, &EffectShelf::told, composing_, &Composing::told);
+  connect(composing_, &Composing::offered, shelf_, &EffectShelf::choose);
   connect(&session_.document, &Document::showChanged, this, [this](const Show& before) {
     if (!sameItems(before.palettes, session_.show().palettes)) fillPalettes();
     fillScores();
@@ -84,8 +121,8 @@ QWidget* ScorePage::makeShelf() {
     column->addWidget(label);
   };
   heading(tr("Palettes of this show"));
-  palettes_ = new QListWidget;
-  named(palettes_, "paletteList", tr("Palettes"), tr("Choose one to change it, or double click to give it to the selected clips."));
+  palettes_ = new PaletteList([this](const QString& file) { importPalette(file); });
+  named(palettes_, "paletteList", tr("Palettes"), tr("Choose one to change it; double click, or drag it onto a clip, to give it to clips. Files of colours can be dropped here."));
   palettes_->setIconSize({92, 14});
   connect(palettes_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
     if (filling_ || !item) return;
@@ -122,8 +159,14 @@ QWidget* ScorePage::makeShelf() {
   connect(import, &QPushButton::clicked, this, [this] { importPalette(); });
   column->addWidget(import);
   column->addSpacing(8);
-  heading(tr("Effects"));
+  auto* find = new QLineEdit;
+  named(find, "effectSearch", tr("Find an effect"), tr("Shows only effects whose name or summary has these words"));
+  find->setPlaceholderText(tr("Find an effect"));
+  find->setClearButtonEnabled(true);
+  heading(tr("Effects and blocks"));
+  column->addWidget(find);
   shelf_ = new EffectShelf(session_);
+  connect(find, &QLineEdit::textChanged, shelf_, &EffectShelf::search);
   column->addWidget(shelf_, 3);
   return panel;
 }
@@ -162,6 +205,7 @@ QWidget* ScorePage::makeTransport() {
   connect(add, &QPushButton::clicked, this, [this] { newScore(); });
   row->addWidget(add);
   row->addStretch();
+  addSearch(*row);
   for (const auto& [name, words, tip, factor] : {std::tuple{"zoomOut", tr("−"), tr("Shows more of the score (−)"), 0.7}, std::tuple{"zoomIn", tr("+"), tr("Shows less, larger (+)"), 1.4}}) {
     auto* zoom = new QPushButton(words);
     zoom->setObjectName(QLatin1String(name));
@@ -177,6 +221,46 @@ QWidget* ScorePage::makeTransport() {
   position_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
   row->addWidget(position_);
   return bar;
+}
+
+void ScorePage::addSearch(QHBoxLayout& row) {
+  search_ = new QLineEdit;
+  named(search_, "scoreSearch", tr("Find clips and marks"), tr("Effects, zones, palettes, words and marks with these letters are found (Ctrl+F); Enter goes from one to the next"));
+  search_->setPlaceholderText(tr("Find"));
+  search_->setClearButtonEnabled(true);
+  search_->setMaximumWidth(textWidth(14));
+  connect(search_, &QLineEdit::textChanged, this, [this] { match_ = 0; });
+  connect(search_, &QLineEdit::returnPressed, this, &ScorePage::search);
+  row.addWidget(search_);
+}
+
+void ScorePage::beginSearch() {
+  search_->setFocus();
+  search_->selectAll();
+}
+
+void ScorePage::search() {
+  const Score* score = session_.stage.score();
+  if (!score || search_->text().isEmpty()) return;
+  const ScoreMatches found = searchScore(session_.show(), *score, search_->text().toStdString());
+  if (found.clips.empty() && found.marks.empty()) return emit composing_->told(tr("Nothing in this score has “%1” in it.").arg(search_->text()));
+  // First the clips, one after the other, then the marks.
+  const std::size_t which = match_++ % (found.clips.size() + found.marks.size());
+  if (which < found.clips.size()) {
+    session_.selection.select(ClipIds{found.clips[which]});
+    timeline_->reveal(found.clips[which]);
+    return;
+  }
+  const Mark& mark = found.marks[which - found.clips.size()];
+  session_.stage.seek(mark.at);
+  timeline_->reveal(mark.at);
+}
+
+void ScorePage::openFilmDialog() {
+  if (!session_.stage.score()) return emit composing_->told(tr("Open a score first."));
+  auto* dialog = new FilmDialog(session_, this);
+  dialog->setAttribute(Qt::WA_DeleteOnClose);
+  dialog->show();
 }
 
 void ScorePage::importPalette(QString file) {

@@ -6,7 +6,9 @@
 
 class QComboBox;
 class QLabel;
+class QLineEdit;
 class QListWidget;
+class QHBoxLayout;
 class QPushButton;
 
 namespace chispa::desk {
@@ -31,10 +33,17 @@ class ScorePage : public QWidget {
   void newScore(QString audio = {});
   /// Adds a palette from a file of colours or a picture; without a path, asks for one.
   void importPalette(QString file = {});
+  /// To the field that finds clips and marks.
+  void beginSearch();
+  /// Opens the dialog that makes films and recordings.
+  void openFilmDialog();
 
  private:
   QWidget* makeShelf();
   QWidget* makeTransport();
+  void addSearch(QHBoxLayout& row);
+  /// Selects and shows the next match, a clip or a mark.
+  void search();
   void fillPalettes();
   void fillScores();
   void showPosition();
@@ -50,6 +59,9 @@ class ScorePage : public QWidget {
   QPushButton* play_;
   QPushButton* loop_;
   QLabel* position_;
+  QLineEdit* search_;
+  /// The match that was shown last.
+  std::size_t match_ = 0;
   bool filling_ = false;
 };
 

@@ -65,14 +65,27 @@ void TimelineView::paintWave(QPainter& painter) const {
     painter.drawText(area.adjusted(10, 4, 0, 0), trouble.isEmpty() ? tr("listening to the music …") : trouble);
     return;
   }
-  painter.setPen(theme().isDark ? QColor(0x8a, 0x87, 0x80) : QColor(0x8a, 0x84, 0x78));
+  paintBands(painter, *audio, area);
+}
+
+void TimelineView::paintBands(QPainter& painter, const AnalysedAudio& audio, QRectF area) const {
+  // Low at the back and dark, high in front and light; each is scaled alike, so that what is loud stands out.
+  static const std::array<QColor, 3> dark = {QColor(0x5c, 0x59, 0x55), QColor(0x93, 0x8f, 0x88), QColor(0xe6, 0xe3, 0xdd)};
+  static const std::array<QColor, 3> light = {QColor(0xb4, 0xaf, 0xa5), QColor(0x80, 0x7b, 0x70), QColor(0x24, 0x22, 0x1f)};
   const double middle = area.center().y();
+  const double half = area.height() / 2 - 3;
   const int first = static_cast<int>(std::max(area.left(), xOf(Micros(0))));
-  for (int x = first; x < area.right(); ++x) {
-    const auto peak = audio->peaks.between(timeAt(x), timeAt(x + 1));
-    const double half = area.height() / 2 - 3;
-    painter.drawLine(QPointF(x, middle - static_cast<double>(peak.high) * half), QPointF(x, middle - static_cast<double>(peak.low) * half));
+  const Micros start = session_.stage.score()->audioStart;
+  painter.setRenderHint(QPainter::Antialiasing, false);
+  for (std::size_t band = 0; band < audio.bands.size(); ++band) {
+    painter.setPen((theme().isDark ? dark : light)[band]);
+    for (int x = first; x < area.right(); ++x) {
+      if (timeAt(x) < start) continue;
+      const auto peak = audio.bands[band].between(timeAt(x) - start, timeAt(x + 1) - start);
+      painter.drawLine(QPointF(x, middle - static_cast<double>(peak.high) * half), QPointF(x, middle - static_cast<double>(peak.low) * half));
+    }
   }
+  painter.setRenderHint(QPainter::Antialiasing);
 }
 
 void TimelineView::paintLane(QPainter& painter, const MarkLane& lane, double top) const {

@@ -91,6 +91,7 @@ class TimelineView : public QAbstractScrollArea {
   std::optional<MarkId> markAt(QPointF at) const;
   void paintRuler(QPainter& painter) const;
   void paintWave(QPainter& painter) const;
+  void paintBands(QPainter& painter, const AnalysedAudio& audio, QRectF area) const;
   void paintLanes(QPainter& painter) const;
   void paintLane(QPainter& painter, const MarkLane& lane, double top) const;
   void paintStaves(QPainter& painter);
