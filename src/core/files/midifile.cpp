@@ -6,7 +6,6 @@
 #include <cmath>
 #include <map>
 #include <optional>
-#include <string_view>
 
 #include "core/files/showfile.h"
 
@@ -330,16 +329,20 @@ int noteOf(const std::string& name) {
   return 60;
 }
 
-Result<MidiMarks> readMidi(const std::filesystem::path& path) {
-  const auto bytes = readFile(path, kMostBytes);
-  if (!bytes) return bytes.failure();
-  const auto song = readSong(*bytes);
-  if (!song) return Failure{"This is no MIDI file that can be read.", path.string(), "Choose a standard MIDI file, of format 0 or 1."};
+Result<MidiMarks> parseMidi(std::string_view bytes, const std::string& where) {
+  const auto song = readSong(bytes);
+  if (!song) return Failure{"This is no MIDI file that can be read.", where, "Choose a standard MIDI file, of format 0 or 1."};
   const TempoTrack tempo(*song);
   MidiMarks marks;
   readEvents(*song, tempo, marks);
   readGrid(*song, tempo, marks);
   return marks;
+}
+
+Result<MidiMarks> readMidi(const std::filesystem::path& path) {
+  const auto bytes = readFile(path, kMostBytes);
+  if (!bytes) return bytes.failure();
+  return parseMidi(*bytes, path.string());
 }
 
 Outcome writeMidi(const std::filesystem::path& path, const Score& score) {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <filesystem>
+#include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/base/result.h"
@@ -20,7 +22,8 @@ struct MidiMarks {
   std::vector<Mark> markers;
 };
 
-/// Reads formats 0 and 1. Fails if it is no such file, or counts in film frames.
+/// Reads formats 0 and 1. Fails if it is no such file, or counts in film frames; `where` names it.
+Result<MidiMarks> parseMidi(std::string_view bytes, const std::string& where);
 Result<MidiMarks> readMidi(const std::filesystem::path& path);
 
 /// Writes the marks of `score`: beats as the tempo map, bars as time signatures, lanes of words as lyrics, notes and onsets as notes (low,

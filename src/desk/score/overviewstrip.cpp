@@ -86,6 +86,12 @@ void OverviewStrip::paintEvent(QPaintEvent*) {
 
 void OverviewStrip::resizeEvent(QResizeEvent*) { picture_ = {}; }
 
+void OverviewStrip::changeEvent(QEvent* event) {
+  // Another theme has other colours.
+  if (event->type() == QEvent::StyleChange || event->type() == QEvent::PaletteChange) picture_ = {};
+  QWidget::changeEvent(event);
+}
+
 void OverviewStrip::revealAt(double x) {
   const Score* score = session_.stage.score();
   if (score) timeline_.reveal(micros(std::clamp(x / std::max(1, width()), 0.0, 1.0) * seconds(score->length)));
