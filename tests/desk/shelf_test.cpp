@@ -167,6 +167,15 @@ TEST_F(ShelfTest, ClipsAndMarksAreFound) {
   EXPECT_EQ(shown, 1) << "the storm, by its summary";
 }
 
+TEST_F(ShelfTest, EveryWorkspaceFitsASmallScreen) {
+  for (const Workspace one : {Workspace::Plan, Workspace::Wire, Workspace::Bench, Workspace::Score, Workspace::Run}) {
+    window_.showWorkspace(one);
+    window_.resize(1280, 800);
+    QCoreApplication::processEvents();
+    EXPECT_EQ(window_.size(), QSize(1280, 800)) << static_cast<int>(one);
+  }
+}
+
 TEST_F(ShelfTest, TheOverviewLeadsThroughThePiece) {
   timeline().zoomBy(8);
   auto* strip = the<OverviewStrip>("overviewStrip");

@@ -81,7 +81,11 @@ ScorePage::ScorePage(const Session& session, QWidget* parent)
   split->setStretchFactor(0, 1);
   split->setStretchFactor(1, 2);
   split->setSizes({210, 480});
-  column->addWidget(new OverviewStrip(session, *timeline_));
+  auto* whole = new QHBoxLayout;
+  whole->setSpacing(8);
+  whole->addWidget(new OverviewStrip(session, *timeline_), 1);
+  addSearch(*whole);
+  column->addLayout(whole);
   column->addWidget(split, 1);
   row->addLayout(column, 1);
   connect(timeline_, &TimelineView::zoneChosen, shelf_, &EffectShelf::setZone);
@@ -205,7 +209,6 @@ QWidget* ScorePage::makeTransport() {
   connect(add, &QPushButton::clicked, this, [this] { newScore(); });
   row->addWidget(add);
   row->addStretch();
-  addSearch(*row);
   for (const auto& [name, words, tip, factor] : {std::tuple{"zoomOut", tr("−"), tr("Shows more of the score (−)"), 0.7}, std::tuple{"zoomIn", tr("+"), tr("Shows less, larger (+)"), 1.4}}) {
     auto* zoom = new QPushButton(words);
     zoom->setObjectName(QLatin1String(name));
@@ -228,10 +231,11 @@ void ScorePage::addSearch(QHBoxLayout& row) {
   named(search_, "scoreSearch", tr("Find clips and marks"), tr("Effects, zones, palettes, words and marks with these letters are found (Ctrl+F); Enter goes from one to the next"));
   search_->setPlaceholderText(tr("Find"));
   search_->setClearButtonEnabled(true);
-  search_->setMaximumWidth(textWidth(14));
+  search_->setFixedWidth(textWidth(20));
   connect(search_, &QLineEdit::textChanged, this, [this] { match_ = 0; });
   connect(search_, &QLineEdit::returnPressed, this, &ScorePage::search);
   row.addWidget(search_);
+  row.addSpacing(8);
 }
 
 void ScorePage::beginSearch() {

@@ -73,7 +73,9 @@ void TimelineView::paintBands(QPainter& painter, const AnalysedAudio& audio, QRe
   static const std::array<QColor, 3> dark = {QColor(0x5c, 0x59, 0x55), QColor(0x93, 0x8f, 0x88), QColor(0xe6, 0xe3, 0xdd)};
   static const std::array<QColor, 3> light = {QColor(0xb4, 0xaf, 0xa5), QColor(0x80, 0x7b, 0x70), QColor(0x24, 0x22, 0x1f)};
   const double middle = area.center().y();
-  const double half = area.height() / 2 - 3;
+  // A quiet piece fills the strip, too.
+  const auto loudest = audio.peaks.between(Micros(0), audio.clip->length());
+  const double half = (area.height() / 2 - 3) / static_cast<double>(std::max({loudest.high, -loudest.low, 0.05f}));
   const int first = static_cast<int>(std::max(area.left(), xOf(Micros(0))));
   const Micros start = session_.stage.score()->audioStart;
   painter.setRenderHint(QPainter::Antialiasing, false);
