@@ -303,7 +303,7 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
   session.stage.seek(kFormula);
   window.setDark(false);
   chooseClip("formula", kFormula);
-  window.scorePage().timeline().verticalScrollBar()->setValue(260);
+  window.scorePage().timeline().verticalScrollBar()->setValue(300);
   photo.take(QStringLiteral("score-formula"));
   window.setDark(true);
   takeDrawing(*chispa::find(show.palettes, firstIdWhere<PaletteId>(show.palettes, "Ember")), photo);
