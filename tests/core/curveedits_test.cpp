@@ -14,10 +14,10 @@ TEST(CurveEdits, PointsStayInOrder) {
   EXPECT_EQ(curve[1], (CurvePoint{1, 0.2})) << "not past its neighbour";
   movePoint(curve, 1, {0.25, -1});
   EXPECT_EQ(curve[1], (CurvePoint{0.25, 0}));
-  EXPECT_DOUBLE_EQ(valueAt(curve, 0.625), 0.5);
-  EXPECT_EQ(valueAt(curve, -1), 0);
-  EXPECT_EQ(valueAt(curve, 2), 1);
-  EXPECT_EQ(valueAt({}, 0.5), 0);
+  EXPECT_DOUBLE_EQ(curveAt(curve, 0.625), 0.5);
+  EXPECT_EQ(curveAt(curve, -1), 0);
+  EXPECT_EQ(curveAt(curve, 2), 1);
+  EXPECT_EQ(curveAt({}, 0.5), 0);
 }
 
 TEST(CurveEdits, AreWrittenAndReadAsWords) {

@@ -264,10 +264,7 @@ BlockId makeBlock(Show& show, ScoreId id, const ClipList& ids, const std::string
     if (isOneZone) clip.layer -= lowest;
     block.clips.push_back(std::make_shared<const Clip>(std::move(clip)));
   }
-  if (before)
-    changeItem(show.blocks, into, [&](Block& b) { b = block; });
-  else
-    put(show.blocks, block);
+  put(show.blocks, block);
   ClipSet gone;
   for (const Clip& clip : clips) gone.insert(clip.id);
   changeItem(show.scores, id, [&](Score& score) {

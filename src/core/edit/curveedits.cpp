@@ -29,15 +29,6 @@ void movePoint(Curve& curve, std::size_t i, CurvePoint to) {
   curve[i] = {std::clamp(to.at, least, most), to.value};
 }
 
-double valueAt(const Curve& curve, double at) {
-  if (curve.empty()) return 0;
-  const auto after = std::upper_bound(curve.begin(), curve.end(), at, [](double t, const CurvePoint& one) { return t < one.at; });
-  if (after == curve.begin()) return curve.front().value;
-  if (after == curve.end()) return curve.back().value;
-  const CurvePoint& from = *(after - 1);
-  return from.value + (after->value - from.value) * (at - from.at) / std::max(1e-9, after->at - from.at);
-}
-
 std::string curveText(const Curve& curve) {
   std::string text;
   char one[64];

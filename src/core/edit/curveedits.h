@@ -2,20 +2,15 @@
 #pragma once
 #include <optional>
 #include <string>
-#include <vector>
 
-#include "core/show/score.h"
+#include "core/show/curve.h"
 
 namespace chispa {
-
-using Curve = std::vector<CurvePoint>;
 
 /// Adds a point where it belongs in time; returns its place. Both numbers are brought into 0–1.
 std::size_t addPoint(Curve& curve, CurvePoint point);
 /// Moves a point, but not past its neighbours.
 void movePoint(Curve& curve, std::size_t i, CurvePoint to);
-/// Value at `at`, straight between points; of no points 0.
-double valueAt(const Curve& curve, double at);
 
 /// A curve as one writes it: "0:20 50:100 100:0", per cent of the clip and of the way from the least value to the most.
 std::string curveText(const Curve& curve);

@@ -6,6 +6,7 @@
 
 #include "core/effect/curves.h"
 #include "core/render/blend.h"
+#include "core/show/curve.h"
 
 namespace chispa {
 namespace {
@@ -46,16 +47,6 @@ float shaped(FadeShape shape, float u) {
     case FadeShape::Even: break;
   }
   return u;
-}
-
-double curveAt(const std::vector<CurvePoint>& points, double at) {
-  if (points.empty()) return 0;
-  const auto next = std::upper_bound(points.begin(), points.end(), at, [](double u, const CurvePoint& point) { return u < point.at; });
-  if (next == points.begin()) return points.front().value;
-  if (next == points.end()) return points.back().value;
-  const CurvePoint& from = *std::prev(next);
-  const double gap = next->at - from.at;
-  return gap > 0 ? from.value + (next->value - from.value) * (at - from.at) / gap : next->value;
 }
 
 /// All channels of `light` times `share`; of the first `count` cells.

@@ -99,7 +99,7 @@ bool CurveHand::add(const Clip& clip, QRectF box, QPointF at) {
   const CurvePoint wanted = pointFrom(box, at);
   for (const auto& [key, motion] : clip.motions) {
     if (motion.driver != Driver::Curve || motion.points.empty()) continue;
-    if (std::abs(spotOf(box, {wanted.at, valueAt(motion.points, wanted.at)}).y() - at.y()) > kReach_px) continue;
+    if (std::abs(spotOf(box, {wanted.at, curveAt(motion.points, wanted.at)}).y() - at.y()) > kReach_px) continue;
     change(clip.id, key, words("add a point to a curve"), [wanted](Curve& curve) { addPoint(curve, wanted); });
     return true;
   }

@@ -28,7 +28,6 @@ class CurveHand {
   bool add(const Clip& clip, QRectF box, QPointF at);
   /// Takes the point under `at` away; the last of a curve stays. False if there is none.
   bool remove(const Clip& clip, QRectF box, QPointF at);
-  bool isDragging() const { return held_.has_value(); }
   void drag(QRectF box, QPointF to);
   void release();
 

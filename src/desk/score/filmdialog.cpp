@@ -23,7 +23,7 @@ namespace {
 
 constexpr int kProgressSteps = 1000;
 
-enum Part { Whole, Section, Seen };
+enum Part { Whole, Section, Playing };
 
 }  // namespace
 
@@ -113,7 +113,7 @@ TimeSpan FilmDialog::wantedSpan() const {
   const Score* score = session_.stage.score();
   if (!score) return {};
   if (part_->currentIndex() == Section) return sectionAt(*score, session_.stage.position());
-  if (part_->currentIndex() == Seen && session_.stage.part()) return *session_.stage.part();
+  if (part_->currentIndex() == Playing && session_.stage.part()) return *session_.stage.part();
   return {Micros(0), score->length};
 }
 
