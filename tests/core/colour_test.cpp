@@ -65,6 +65,28 @@ TEST(Palette, MiddleIsHalfWayInOkLab) {
 
 TEST(Palette, WithoutStopsIsBlack) { EXPECT_EQ(colourAt({}, 0.5), (Rgb{0, 0, 0})); }
 
+TEST(PaletteTable, ManyPlacesAtOnceAreThoseOfEachByItself) {
+  const PaletteTable table(redToBlue());
+  std::vector<float> places, strengths;
+  for (int i = 0; i < 333; ++i) {
+    places.push_back(static_cast<float>(i) * 0.0173f - 2.1f);
+    strengths.push_back(static_cast<float>(i % 7) / 6);
+  }
+  std::vector<float> r(places.size()), g(r), b(r);
+  for (const bool isLoop : {false, true}) {
+    if (isLoop)
+      table.wrapped(places.data(), strengths.data(), places.size(), r.data(), g.data(), b.data());
+    else
+      table.clamped(places.data(), strengths.data(), places.size(), r.data(), g.data(), b.data());
+    for (std::size_t i = 0; i < places.size(); ++i) {
+      const Rgb one = isLoop ? table.wrapped(places[i]) : table.clamped(places[i]);
+      ASSERT_EQ((Rgb{r[i], g[i], b[i]}), (Rgb{one.r * strengths[i], one.g * strengths[i], one.b * strengths[i]})) << places[i];
+    }
+  }
+}
+
+TEST(PaletteTable, WhatIsNoNumberIsTheFirstColour) { EXPECT_EQ(PaletteTable(redToBlue()).clamped(std::nanf("")), PaletteTable(redToBlue()).clamped(0)); }
+
 TEST(PaletteTable, WrappedHasNoSeam) {
   const PaletteTable table(redToBlue());
   const Rgb end = table.wrapped(0.9999f);

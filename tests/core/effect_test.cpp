@@ -5,6 +5,7 @@
 
 #include "core/effect/dotdrawing.h"
 #include "core/effect/dotfont.h"
+#include "core/effect/spyhole.h"
 #include "core/effect/textraster.h"
 #include "core/media/media.h"
 #include "effecttrial.h"
@@ -29,6 +30,11 @@ struct Trial {
       media.add("two.gif", two);
       values["file"] = std::string("two.gif");
     }
+    if (effect.key == kSpyhole) {
+      auto live = std::make_shared<LivePicture>(2, 2);
+      live->write(std::array<std::uint8_t, 16>{255, 0, 0, 255, 0, 255, 0, 255, 0, 0, 255, 255, 200, 200, 0, 255}.data());
+      media.addLive(screenPartOf({}), live);
+    }
     otherCells = cellsFor(LineShape{7, 0.1});
     otherLight.resize(7);
     for (std::size_t i = 0; i < 7; ++i) otherLight.set(i, {static_cast<float>(i) / 7, 0.2f, 0.9f}, 1);
@@ -40,7 +46,7 @@ struct Trial {
 
 /// What does not move by itself: it stands still, or follows what does not move here.
 bool standsStill(const Effect& effect) {
-  for (const char* key : {"loudness", "skyline", "gauge", "hold", "black", "echo"})
+  for (const char* key : {"loudness", "skyline", "gauge", "hold", "black", "echo", kSpyhole})
     if (effect.key == key) return true;
   return false;
 }
@@ -108,6 +114,23 @@ TEST_P(EveryEffect, CoversAHundredThousandCells) {
   const ZoneCells cells = cellsFor(LineShape{100'000, 0.01});
   const Trial trial(effect());
   EXPECT_EQ(run(effect(), cells, 1.3, trial.values, trial.media, trial.tell()).size(), 100'000u);
+}
+
+TEST_P(EveryEffect, LightsARangeAsItLightsTheWhole) {
+  if (!effect().isCellwise) GTEST_SKIP() << "it looks at the zone as a whole";
+  const ZoneCells cells = cellsFor(GridShape{40, 13, 0.05, 0.05});
+  const Trial trial(effect());
+  const LightBuffer whole = run(effect(), cells, 2.7, trial.values, trial.media, trial.tell());
+  const CellRange range{131, 302};
+  const LightBuffer part = run(effect(), cells, 2.7, trial.values, trial.media, [&](EffectInput& in) {
+    if (trial.tell()) trial.tell()(in);
+    in.range = range;
+  });
+  for (std::size_t i = 0; i < range.count; ++i) {
+    ASSERT_EQ(part.r[i], whole.r[range.first + i]) << i;
+    ASSERT_EQ(part.b[i], whole.b[range.first + i]) << i;
+    ASSERT_EQ(part.a[i], whole.a[range.first + i]) << i;
+  }
 }
 
 TEST_P(EveryEffect, TakesItsLimitsWithoutHarm) {

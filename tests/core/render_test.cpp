@@ -137,6 +137,29 @@ TEST(Renderer, AStaveFurtherUpLiesOverThoseBelow) {
   EXPECT_FLOAT_EQ(frame.b[2], 1) << "when the upper clip has ended, the lower one shows";
 }
 
+TEST(Renderer, AZoneLitInTilesIsTheZoneLitAsAWhole) {
+  Show show;
+  constexpr int kPixels = 9'999;
+  addFixture(show, LineShape{kPixels, 0.01}, {});
+  const ZoneId zone = show.zones.front()->id;
+  const PaletteId fire = addPalette(show, "Fire", {{0, {40, 0, 0}}, {0.5, {255, 90, 0}}, {1, {255, 255, 180}}});
+  const ScoreId score = addScore(show, "S", "", Micros(4'000'000));
+  for (const char* effect : {"ribbon", "comets", "glints", "clouds"}) addClip(show, score, zone, effect, fire, Micros(0), Micros(4'000'000));
+  ASSERT_TRUE(findEffect("ribbon")->isCellwise) << "or nothing is cut into tiles";
+  const auto compiled = compile(show);
+  Renderer tiles, whole;
+  tiles.prepare(*compiled);
+  whole.prepare(*compiled);
+  PixelFrame frame;
+  frame.resize(kPixels);
+  const CompiledScore& made = compiled->scores.front();
+  for (const Micros t : {Micros(0), Micros(700'000), Micros(3'999'000)}) {
+    tiles.render(made, t, frame);
+    whole.renderClips(made, made.staves.front().clips, *made.staves.front().cells, t);
+    for (std::size_t i = 0; i < kPixels; ++i) ASSERT_EQ(frame.r[i], std::min(1.f, whole.zoneLight().r[i])) << i;
+  }
+}
+
 TEST(Renderer, AnUnknownEffectStaysDark) {
   Show show;
   addFixture(show, LineShape{4, 0.1}, {});

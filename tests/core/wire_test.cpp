@@ -8,6 +8,7 @@
 #include "carousel/carousel.h"
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
+#include "core/render/compiled.h"
 #include "core/show/strip.h"
 #include "core/wire/pack.h"
 #include "core/wire/portsettings.h"
@@ -159,6 +160,44 @@ TEST(Packer, FullAndDarkAreExact) {
   for (std::uint32_t dither = 0; dither < 256; ++dither) {
     EXPECT_EQ(bent.value(0, dither), 0);
     EXPECT_EQ(bent.value(1, dither), 255);
+  }
+}
+
+TEST(Packer, ManyValuesAtOnceAreThoseOfEachByItself) {
+  std::vector<float> light;
+  for (int i = 0; i < 1000; ++i) light.push_back(static_cast<float>(i) / 900.f - 0.05f);
+  light.push_back(std::nanf(""));
+  std::vector<std::uint8_t> dither(light.size());
+  for (std::size_t i = 0; i < dither.size(); ++i) dither[i] = static_cast<std::uint8_t>(ditherAt(static_cast<std::uint32_t>(i), Micros(75'000)));
+  for (const double response : {1.0, 0.6, 2.2}) {
+    const ResponseTable table(response);
+    std::vector<std::uint8_t> values(light.size(), 99);
+    table.values(light.data(), dither.data(), light.size(), values.data());
+    for (std::size_t i = 0; i < light.size(); ++i) ASSERT_EQ(values[i], table.value(light[i], dither[i])) << response << " " << light[i];
+  }
+}
+
+TEST(Packer, LongStripsBothWaysAreTheirPixelsOneByOne) {
+  for (const bool isTurned : {false, true}) {
+    Show show = lineShow(600, "GRB");
+    const ControllerId box = show.controllers.front()->id;
+    if (isTurned) turnBead(show, {box, 0, 0});
+    const auto compiled = compile(show);
+    PixelFrame frame;
+    frame.resize(600);
+    for (std::size_t i = 0; i < 600; ++i) {
+      frame.r[i] = static_cast<float>(i) / 600;
+      frame.g[i] = 1 - frame.r[i];
+      frame.b[i] = 0.3f * frame.r[i];
+    }
+    std::vector<std::uint8_t> bytes(compiled->packer->bufferSize(), 0);
+    compiled->packer->pack(frame, Micros(50'000), 1, bytes);
+    for (std::size_t i = 0; i < 600; ++i) {
+      const std::size_t pixel = isTurned ? 599 - i : i;
+      const auto rgb = rgbValues(frame, pixel, Micros(50'000));
+      const std::uint8_t* at = &bytes[i / 170 * 512 + i % 170 * 3];
+      ASSERT_EQ((std::array<std::uint8_t, 3>{at[0], at[1], at[2]}), (std::array<std::uint8_t, 3>{rgb[1], rgb[0], rgb[2]})) << i << " " << isTurned;
+    }
   }
 }
 

@@ -12,6 +12,19 @@ constexpr std::uint64_t mixBits(std::uint64_t x) {
   return x ^ (x >> 31);
 }
 
+/// What neighbours' numbers are multiplied by to lie far apart: 2³² over the golden ratio.
+inline constexpr std::uint32_t kGoldenBits32 = 0x9e3779b1U;
+
+/// The same for 32 bits, which vectors multiply eight at a time (the two-round mixer of C. Wellons, 2018).
+constexpr std::uint32_t mixBits32(std::uint32_t x) {
+  x = (x ^ (x >> 16)) * 0x7feb352dU;
+  x = (x ^ (x >> 15)) * 0x846ca68bU;
+  return x ^ (x >> 16);
+}
+
+/// The upper 24 bits of a hash as a number in [0, 1).
+constexpr float unitOf32(std::uint32_t hash) { return static_cast<float>(static_cast<std::int32_t>(hash >> 8)) * 0x1p-24f; }
+
 /// 24 bits of a hash, from bit `shift` on, as a number in [0, 1).
 constexpr float unitOf(std::uint64_t hash, int shift = 40) {
   return static_cast<float>(hash >> shift & 0xffffff) * 0x1p-24f;

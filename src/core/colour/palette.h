@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <algorithm>
 #include <array>
+#include <cmath>
+#include <cstddef>
 #include <string>
 #include <vector>
 
@@ -39,19 +42,33 @@ class PaletteTable {
   explicit PaletteTable(const Palette& palette);
 
   /// Colour at `u`, where anything below 0 or above 1 takes the end's colour.
-  Rgb clamped(float u) const {
-    const float x = u <= 0 ? 0 : u >= 1 ? 1 : u;
-    return table_[static_cast<std::size_t>(x * kSteps)];
-  }
+  Rgb clamped(float u) const { return open_.at(clampedStep(u)); }
   /// Colour at `u` with the palette repeated without end: its last colour leads back to its first.
-  Rgb wrapped(float u) const {
-    const float x = u - static_cast<float>(static_cast<long>(u)) + (u < 0 ? 1.f : 0.f);
-    return loop_[static_cast<std::size_t>(x * kSteps) % kSteps];
-  }
+  Rgb wrapped(float u) const { return loop_.at(wrappedStep(u)); }
+
+  /// The same for `count` places at once, each colour times its `strengths`, into separate channels. No two may overlap.
+  void clamped(const float* places, const float* strengths, std::size_t count, float* r, float* g, float* b) const noexcept;
+  void wrapped(const float* places, const float* strengths, std::size_t count, float* r, float* g, float* b) const noexcept;
 
  private:
-  std::array<Rgb, kSteps + 1> table_{};
-  std::array<Rgb, kSteps> loop_{};
+  /// Channels apart, so that many look-ups at once are plain gathers.
+  struct Channels {
+    std::array<float, kSteps + 1> r{}, g{}, b{};
+
+    Rgb at(int step) const {
+      const auto i = static_cast<std::size_t>(step);
+      return {r[i], g[i], b[i]};
+    }
+    void set(int step, Rgb colour);
+  };
+  /// In this order of arguments what is no number becomes 0.
+  static int clampedStep(float u) { return static_cast<int>(std::min(1.f, std::max(0.f, u)) * kSteps); }
+  static int wrappedStep(float u) { return static_cast<int>((u - std::floor(u)) * kSteps) & (kSteps - 1); }
+  template <class StepOf>
+  static void lookUp(const Channels& colours, StepOf stepOf, const float* places, const float* strengths, std::size_t count, float* r, float* g, float* b) noexcept;
+
+  Channels open_;
+  Channels loop_;
 };
 
 }  // namespace chispa

@@ -39,6 +39,7 @@ Effect rockets();
 Effect skyline();
 Effect slats();
 Effect snowfall();
+Effect spyhole();
 Effect stack();
 Effect storm();
 Effect strobe();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
@@ -26,28 +27,28 @@ Pulse lastPulse(const EffectInput& in) {
   }
 }
 
-void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto place = in.place;
   const Pulse pulse = lastPulse(in);
   const float fade = in.params.real(Fade);
   const float spread = in.params.real(Spread);
-  for (std::size_t i = 0; i < place.size(); ++i) {
+  shadeCells(in, out, [&](std::size_t i) -> Shade {
     // Light opens from the middle of the axis and reaches its ends `spread` beats later.
     const float age = pulse.age - spread * std::abs(2 * place[i] - 1);
-    const float glow = age < 0 ? 0 : pulse.strength * std::exp(-3 * age / fade);
-    out.set(i, in.palette.clamped(1 - std::fmin(std::fmax(age, 0.f) / fade, 1.f)), glow);
-  }
+    const float glow = age < 0 ? 0 : pulse.strength * exponential(-3 * age / fade);
+    return {1 - within(0, 1, age / fade), glow};
+  });
 }
 
 }  // namespace
 
 Effect bloom() {
-  return {"bloom", "Bloom", "Opens on the beat and closes again.",
+  return cellwise({"bloom", "Bloom", "Opens on the beat and closes again.",
           across(Axis::Along, {choiceParam("every", "Opens on", {{"beat", "every beat"}, {"bar", "the first beat"}, {"off", "all but the first"}}),
            numberParam("fade", "Closes within", "beats", 0.1, 8, 1, 0.1),
            numberParam("spread", "Spreads within", "beats", 0, 2, 0, 0.05),
            numberParam("accent", "Accent on the first", "", 0, 1, 0.4)}),
-          render, EffectGroup::Music};
+          render, EffectGroup::Music});
 }
 
 }  // namespace chispa

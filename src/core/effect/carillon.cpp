@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
@@ -42,12 +43,12 @@ int latestNotes(const EffectInput& in, double longest_s, Note (&notes)[kMost]) {
   return found;
 }
 
-void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float speed = in.params.real(Speed);
   const float length = in.params.real(Length);
   Note notes[kMost];
   const int sounding = latestNotes(in, static_cast<double>(length), notes);
-  for (std::size_t i = 0; i < in.place.size(); ++i) {
+  shadeCells(in, out, [&](std::size_t i) -> Shade {
     float glow = 0;
     float hue = 0;
     for (int k = 0; k < sounding; ++k) {
@@ -55,21 +56,21 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
       const float off = std::abs(in.place[i] - notes[k].from);
       const float reached = notes[k].age * speed;
       if (off > reached + 0.02f) continue;
-      const float own = (1 - notes[k].age / length) * std::exp(-4 * (reached - off > 0 ? reached - off : 0));
+      const float own = (1 - notes[k].age / length) * exponential(-4 * (reached - off > 0 ? reached - off : 0));
       if (own > glow) hue = notes[k].hue;
-      glow = std::fmax(glow, own);
+      glow = higher(glow, own);
     }
-    out.set(i, in.palette.clamped(hue), glow);
-  }
+    return {hue, glow};
+  });
 }
 
 }  // namespace
 
 Effect carillon() {
-  return {"carillon", "Carillon", "Every note that is struck sends light running from a place of its own.",
+  return cellwise({"carillon", "Carillon", "Every note that is struck sends light running from a place of its own.",
           across(Axis::Along, {choiceParam("range", "Follows", {{"low", "low notes"}, {"middle", "middle notes"}, {"high", "high notes"}}, 2), numberParam("speed", "Runs", "zones a second", 0.05, 5, 0.6, 0.05),
                                numberParam("length", "Sounds for", "s", 0.1, 4, 0.9, 0.1), numberParam("notes", "Places", "", 1, 48, 12, 1)}),
-          render, EffectGroup::Music};
+          render, EffectGroup::Music});
 }
 
 }  // namespace chispa

@@ -1,13 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
 
 enum { Across, Period, Lit, Steps, Soft };
 
-void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto period = static_cast<long>(std::lround(in.params.number(Period)));
   const double lit = in.params.number(Lit);
   const float soft = in.params.real(Soft);
@@ -15,24 +16,24 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto count = static_cast<double>(in.place.size());
   // A chase counts lamps: one step moves it by one, whatever the length of the zone.
   const double jump = soft > 0 ? moved : std::floor(moved);
-  for (std::size_t i = 0; i < in.place.size(); ++i) {
+  shadeCells(in, out, [&](std::size_t i) -> Shade {
     const double lamp = std::floor(static_cast<double>(in.place[i]) * count);
     const float at = fraction((lamp - jump) / static_cast<double>(period)) * static_cast<float>(period);
     const auto on = static_cast<float>(lit);
     const float glow = soft > 0 ? easeBetween(0, soft, at) * (1 - easeBetween(on, on + soft, at)) : (at < on - 1e-3f ? 1.f : 0.f);
     const auto group = static_cast<std::uint64_t>(static_cast<std::int64_t>(std::floor((lamp - jump) / static_cast<double>(period))));
     constexpr std::uint64_t kColours = 5;
-    out.set(i, in.palette.clamped((static_cast<float>(group % kColours) + 0.5f) / kColours), glow);
-  }
+    return {(static_cast<float>(group % kColours) + 0.5f) / kColours, glow};
+  });
 }
 
 }  // namespace
 
 Effect chase() {
-  return {"chase", "Chase", "Lamps run after each other with gaps between, step by step.",
+  return cellwise({"chase", "Chase", "Lamps run after each other with gaps between, step by step.",
           across(Axis::Along, {numberParam("period", "Every", "lamps", 2, 60, 4, 1), numberParam("lit", "Lit", "lamps", 1, 30, 1, 1),
                                numberParam("steps", "Steps a beat", "", -32, 32, 2, 0.5), numberParam("soft", "Softness", "lamps", 0, 4, 0, 0.1)}),
-          render, EffectGroup::Steps};
+          render, EffectGroup::Steps});
 }
 
 }  // namespace chispa

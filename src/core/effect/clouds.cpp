@@ -1,39 +1,39 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
 
 enum { Grain, Speed, Way, Contrast, Detail };
 
-void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double grain = in.params.number(Grain);
   const double way = in.params.number(Way) * kPi / 180;
   const double sx = std::cos(way) * in.params.number(Speed) * in.t_s;
   const double sy = std::sin(way) * in.params.number(Speed) * in.t_s;
   const float contrast = in.params.real(Contrast);
   const float detail = in.params.real(Detail);
-  const auto count = static_cast<std::size_t>(in.cells.count());
-  for (std::size_t i = 0; i < count; ++i) {
+  shadeCells(in, out, [&](std::size_t i) -> Shade {
     const double x = (static_cast<double>(in.cells.x[i]) - sx) * grain;
     const double y = (static_cast<double>(in.cells.y[i]) - sy) * grain;
     // Two heights of cloud that change into each other keep the sky from standing still.
     const float low = noise(in.seed, x, y);
     const float fine = noise(in.seed + 1, x * 2.1 + in.t_s * 0.2, y * 2.1);
     const float thick = low * (1 - 0.4f * detail) + fine * 0.4f * detail;
-    const float u = std::fmin(std::fmax(0.5f + (thick - 0.5f) * contrast, 0.f), 1.f);
-    out.set(i, in.palette.clamped(u), 1);
-  }
+    const float u = lower(higher(0.5f + (thick - 0.5f) * contrast, 0.f), 1.f);
+    return {u, 1};
+  });
 }
 
 }  // namespace
 
 Effect clouds() {
-  return {"clouds", "Clouds", "Soft banks of colour drift by.",
+  return cellwise({"clouds", "Clouds", "Soft banks of colour drift by.",
           {numberParam("grain", "Grain", "", 0.3, 12, 1.6, 0.1), numberParam("speed", "Drifts", "halves a second", 0, 3, 0.3), numberParam("way", "Towards", "°", -180, 180, 0, 5),
            numberParam("contrast", "Contrast", "×", 0.5, 4, 1.8, 0.1), numberParam("detail", "Detail", "", 0, 1, 0.6)},
-          render, EffectGroup::Textures};
+          render, EffectGroup::Textures});
 }
 
 }  // namespace chispa

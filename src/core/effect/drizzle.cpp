@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
@@ -20,25 +21,25 @@ float dropsAt(const EffectInput& in, std::uint64_t string, float u, float drops,
   return gap < 1 ? (1 - gap) * (1 - gap) : 0;
 }
 
-void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float drops = in.params.real(Drops);
   const float tail = in.params.real(Tail);
   const float uneven = in.params.real(Uneven);
   const bool hasRows = in.cells.rows > 1;
-  for (std::size_t i = 0; i < in.place.size(); ++i) {
+  shadeCells(in, out, [&](std::size_t i) -> Shade {
     const auto string = static_cast<std::uint64_t>(hasRows ? in.cells.column[i] : 0);
     const float glow = dropsAt(in, string, 1 - in.place[i], drops, tail, uneven);
-    out.set(i, in.palette.clamped(glow), glow);
-  }
+    return {glow, glow};
+  });
 }
 
 }  // namespace
 
 Effect drizzle() {
-  return {"drizzle", "Drizzle", "Drops run down, each string in its own time.",
+  return cellwise({"drizzle", "Drizzle", "Drops run down, each string in its own time.",
           across(Axis::Rows, {numberParam("drops", "Drops on a string", "", 0.2, 12, 1.5, 0.1), numberParam("speed", "Falls", "times a second", 0.05, 6, 0.8, 0.05),
                               numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5), numberParam("uneven", "Unevenness", "", 0, 1, 0.7)}),
-          render, EffectGroup::Sparks};
+          render, EffectGroup::Sparks});
 }
 
 }  // namespace chispa

@@ -32,7 +32,7 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const LightBuffer& light = *in.other.light;
   for (std::size_t i = 0; i < count; ++i) {
     const std::size_t from = counterpart(in, i, mirrored);
-    const float bright = std::fmax(light.r[from], std::fmax(light.g[from], light.b[from]));
+    const float bright = higher(light.r[from], higher(light.g[from], light.b[from]));
     const Rgb own = in.palette.clamped(bright);
     const auto mixed = [&](float there, float here) { return (there + (here * light.a[from] - there) * tint) * level; };
     out.r[i] = mixed(light.r[from], own.r);

@@ -50,9 +50,20 @@ ParamPack::ParamPack(const std::vector<ParamSpec>& specs, const ParamValues& val
   texts_ = std::make_shared<const std::vector<std::string>>(std::move(texts));
 }
 
+Effect cellwise(Effect effect) {
+  effect.isCellwise = true;
+  return effect;
+}
+
 ParamSpec numberParam(std::string key, std::string label, std::string unit, double low, double high, double fallback,
                       double step) {
   return {std::move(key), std::move(label), ParamKind::Number, std::move(unit), low, high, step, fallback, {}};
+}
+
+ParamSpec fixedParam(std::string key, std::string label, std::string unit, double low, double high, double fallback, double step) {
+  ParamSpec spec = numberParam(std::move(key), std::move(label), std::move(unit), low, high, fallback, step);
+  spec.canMove = false;
+  return spec;
 }
 
 ParamSpec choiceParam(std::string key, std::string label, std::vector<ParamChoice> choices, std::size_t fallback) {
@@ -106,7 +117,7 @@ const std::vector<Effect>& effects() {
       // Music.
       loudness(), bloom(), carillon(), skyline(),
       // Pictures.
-      lettering(), drawing(), picture(), echo(), formulaEffect(),
+      lettering(), drawing(), picture(), spyhole(), echo(), formulaEffect(),
       // Plain.
       hold(), black()};
   return all;

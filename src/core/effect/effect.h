@@ -40,6 +40,8 @@ struct ParamSpec {
   /// Counts only while the choice `onlyIf` is at `onlyIfWord`; always if empty.
   std::string onlyIf = {};
   std::string onlyIfWord = {};
+  /// A number that curves and the music can move.
+  bool canMove = true;
 
   bool isText() const { return std::holds_alternative<std::string>(fallback) && kind != ParamKind::Choice; }
 };
@@ -85,6 +87,12 @@ struct OtherLight {
   const LightBuffer* light = nullptr;
 };
 
+/// Some of a zone's cells, in playing order.
+struct CellRange {
+  std::size_t first = 0;
+  std::size_t count = 0;
+};
+
 /// All that an effect may know. The same input always gives the same light.
 struct EffectInput {
   const ZoneCells& cells;
@@ -92,6 +100,8 @@ struct EffectInput {
   const PaletteTable& palette;
   /// Each cell's place 0–1 along the axis that the parameter "across" names; along the zone where there is none.
   std::span<const float> place = {};
+  /// The cells to fill; all of them, unless the effect is one that looks at each cell by itself.
+  CellRange range = {0, static_cast<std::size_t>(cells.count())};
   std::uint32_t seed = 1;
   /// Since the clip began, and of the whole clip, in seconds.
   double t_s = 0;
@@ -124,7 +134,7 @@ struct Effect {
   std::string name;
   std::string summary;
   std::vector<ParamSpec> params;
-  /// Fills out's first cells.count() cells. Allocates nothing, throws nothing, takes time in proportion to them.
+  /// Fills out's first range.count cells with those of the range. Allocates nothing, throws nothing, takes time in proportion to them.
   void (*render)(const EffectInput& in, LightBuffer& out) noexcept = nullptr;
   EffectGroup group = EffectGroup::Plain;
   /// Works out what render() is given as `prepared`; may be null, and may give null.
@@ -133,6 +143,8 @@ struct Effect {
   bool isWhole = false;
   /// It is at its best with rows to stand on.
   bool wantsRows = false;
+  /// It can fill any range of cells: each one's light depends on that cell alone. Set by cellwise().
+  bool isCellwise = false;
 
   /// True if the first parameter is "across"; then the last two turn and tilt the plane.
   bool hasAcross() const { return !params.empty() && params.front().key == "across"; }
@@ -146,9 +158,14 @@ const Effect* findEffect(const std::string& key);
 /// Number of the parameter `key` of `effect`, or nothing.
 std::optional<std::size_t> paramIndex(const Effect& effect, const std::string& key);
 
+/// `effect` as one that fills any range of cells.
+Effect cellwise(Effect effect);
+
 /// Makers of parameter specs.
 ParamSpec numberParam(std::string key, std::string label, std::string unit, double low, double high, double fallback,
                       double step = 0.01);
+/// A number that stays what it is for the whole clip.
+ParamSpec fixedParam(std::string key, std::string label, std::string unit, double low, double high, double fallback, double step = 1);
 ParamSpec choiceParam(std::string key, std::string label, std::vector<ParamChoice> choices, std::size_t fallback = 0);
 ParamSpec switchParam(std::string key, std::string label, bool fallback);
 ParamSpec textParam(std::string key, std::string label, ParamKind kind, std::string fallback);

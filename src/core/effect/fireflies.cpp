@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
@@ -9,7 +10,7 @@ enum { Flies, Wander, Glow, Size };
 
 constexpr int kMost = 40;
 
-void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto flies = static_cast<int>(std::lround(in.params.number(Flies)));
   const double wander = in.params.number(Wander);
   const double period = in.params.number(Glow);
@@ -25,8 +26,7 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
     lit[k] = phase < 0.4f ? std::sin(phase / 0.4f * static_cast<float>(kPi)) : 0;
   }
   const bool isFlat = in.cells.rows == 1;
-  const auto count = static_cast<std::size_t>(in.cells.count());
-  for (std::size_t i = 0; i < count; ++i) {
+  shadeCells(in, out, [&](std::size_t i) -> Shade {
     float glow = 0;
     int which = 0;
     for (int k = 0; k < flies; ++k) {
@@ -34,21 +34,21 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
       // Along a line only the place along it counts.
       const float dx = isFlat ? 2 * in.cells.along(Axis::Along)[i] - 1 - x[k] : in.cells.x[i] - x[k];
       const float dy = isFlat ? 0 : in.cells.y[i] - y[k];
-      const float own = lit[k] * std::exp(-(dx * dx + dy * dy) / (size * size));
+      const float own = lit[k] * exponential(-(dx * dx + dy * dy) / (size * size));
       if (own > glow) which = k;
-      glow = std::fmax(glow, own);
+      glow = higher(glow, own);
     }
-    out.set(i, in.palette.clamped(chance(in.seed, static_cast<std::uint64_t>(which), 9)), glow);
-  }
+    return {chance(in.seed, static_cast<std::uint64_t>(which), 9), glow};
+  });
 }
 
 }  // namespace
 
 Effect fireflies() {
-  return {"fireflies", "Fireflies", "Soft lights that wander, glow and go out.",
+  return cellwise({"fireflies", "Fireflies", "Soft lights that wander, glow and go out.",
           {numberParam("flies", "Fireflies", "", 1, kMost, 10, 1), numberParam("wander", "Wander", "", 0.02, 3, 0.35), numberParam("glow", "Glow every", "s", 0.4, 12, 2.5, 0.1),
            numberParam("size", "Size", "", 0.01, 0.6, 0.12)},
-          render, EffectGroup::Sparks};
+          render, EffectGroup::Sparks});
 }
 
 }  // namespace chispa

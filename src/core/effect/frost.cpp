@@ -9,17 +9,19 @@ enum { Density, Rate, Length, White };
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float density = in.params.real(Density);
-  const double rate = in.params.number(Rate);
   const float length = in.params.real(Length);
   const float white = in.params.real(White);
+  const double clock = in.t_s * in.params.number(Rate);
+  const auto turns = static_cast<std::uint32_t>(static_cast<std::int64_t>(std::floor(clock)));
+  const float begun = fraction(clock);
   const auto count = static_cast<std::size_t>(in.cells.count());
   for (std::size_t i = 0; i < count; ++i) {
-    const std::uint64_t own = mixBits(in.seed ^ (i << 20));
-    const double clock = in.t_s * rate + static_cast<double>(unitOf(own));
-    const auto turn = static_cast<std::uint64_t>(clock);
-    const std::uint64_t luck = mixBits(own + turn);
-    const bool isLit = unitOf(luck) < density && fraction(clock) < length;
-    const Rgb c = in.palette.clamped(unitOf(luck, 16));
+    const std::uint32_t own = mixBits32(in.seed ^ static_cast<std::uint32_t>(i) * kGoldenBits32);
+    const float u = begun + unitOf32(own);
+    const bool isNext = u >= 1;
+    const std::uint32_t luck = mixBits32(own + turns + (isNext ? 1u : 0u));
+    const bool isLit = unitOf32(luck) < density && (isNext ? u - 1 : u) < length;
+    const Rgb c = in.palette.clamped(unitOf32(luck << 12));
     out.set(i, {c.r + (1 - c.r) * white, c.g + (1 - c.g) * white, c.b + (1 - c.b) * white}, isLit ? 1.f : 0.f);
   }
 }

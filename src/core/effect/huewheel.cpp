@@ -13,8 +13,8 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float chroma = in.params.real(Chroma);
   const float lightness = in.params.real(Lightness);
   for (std::size_t i = 0; i < in.place.size(); ++i) {
-    const float turn = (in.place[i] * repeats - shift) * static_cast<float>(2 * kPi);
-    out.set(i, fromOkLab({lightness, chroma * std::cos(turn), chroma * std::sin(turn)}), 1);
+    const float turns = in.place[i] * repeats - shift;
+    out.set(i, fromOkLab({lightness, chroma * cosineOfTurns(turns), chroma * sineOfTurns(turns)}), 1);
   }
 }
 

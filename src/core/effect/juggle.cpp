@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
@@ -33,7 +34,7 @@ float heightOf(double turns, float springy) {
   return 0;
 }
 
-void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto balls = static_cast<int>(std::lround(in.params.number(Balls)));
   const float springy = in.params.real(Springy);
   const float size = in.params.real(Size);
@@ -45,28 +46,28 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   }
   const bool hasRows = in.cells.rows > 1;
   const auto column = in.cells.along(Axis::Columns);
-  for (std::size_t i = 0; i < in.place.size(); ++i) {
+  shadeCells(in, out, [&](std::size_t i) -> Shade {
     float glow = 0;
     int which = 0;
     for (int ball = 0; ball < balls; ++ball) {
       // On a matrix each ball has its own column, on a line they share it.
       const float beside = hasRows ? (column[i] - (static_cast<float>(ball) + 0.5f) / static_cast<float>(balls)) * 0.8f : 0;
-      const float off = std::hypot(in.place[i] - size / 2 - height[ball] * (1 - size), beside) / (size / 2);
+      const float off = lengthOf(in.place[i] - size / 2 - height[ball] * (1 - size), beside) / (size / 2);
       const float own = 1 - easeBetween(0.6f, 1.1f, off);
       if (own > glow) which = ball;
-      glow = std::fmax(glow, own);
+      glow = higher(glow, own);
     }
-    out.set(i, in.palette.clamped((static_cast<float>(which) + 0.5f) / static_cast<float>(balls)), glow);
-  }
+    return {(static_cast<float>(which) + 0.5f) / static_cast<float>(balls), glow};
+  });
 }
 
 }  // namespace
 
 Effect juggle() {
-  return {"juggle", "Juggle", "Balls fall, bounce lower each time, and are thrown again.",
+  return cellwise({"juggle", "Juggle", "Balls fall, bounce lower each time, and are thrown again.",
           across(Axis::Rows, {numberParam("balls", "Balls", "", 1, 12, 3, 1), numberParam("bounces", "Falls", "a beat", 0.1, 4, 0.5, 0.05),
                               numberParam("springy", "Springiness", "", 0.3, 0.97, 0.82), numberParam("size", "Size", "of the zone", 0.01, 0.5, 0.12)}),
-          render, EffectGroup::Sparks};
+          render, EffectGroup::Sparks});
 }
 
 }  // namespace chispa

@@ -69,7 +69,7 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
     // From behind: the ground, the rim, the letters.
     const float shown = ground * (1 - rim);
     const float rimOnly = rim - lit;
-    const float coverage = std::fmin(1.f, lit + rimOnly + shown);
+    const float coverage = lower(1.f, lit + rimOnly + shown);
     out.r[i] = front.r * lit + edge.r * rimOnly * 0.3f + back.r * shown;
     out.g[i] = front.g * lit + edge.g * rimOnly * 0.3f + back.g * shown;
     out.b[i] = front.b * lit + edge.b * rimOnly * 0.3f + back.b * shown;

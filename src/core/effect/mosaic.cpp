@@ -1,61 +1,63 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
 
 enum { Stones, Moves, Joint, Shimmer };
 
-/// The stone nearest to (x, y): how near, how much farther the next one is, and its number.
-struct Nearest {
-  float off = 9;
-  float second = 9;
-  std::uint64_t stone = 0;
-};
-
-Nearest nearestStone(std::uint64_t seed, float x, float y, float t) {
-  Nearest found;
-  const auto cx = static_cast<std::int64_t>(std::floor(x));
-  const auto cy = static_cast<std::int64_t>(std::floor(y));
-  for (std::int64_t gy = cy - 1; gy <= cy + 1; ++gy)
-    for (std::int64_t gx = cx - 1; gx <= cx + 1; ++gx) {
-      const std::uint64_t id = mixBits(seed ^ mixBits(static_cast<std::uint64_t>(gx) * 7919 ^ mixBits(static_cast<std::uint64_t>(gy))));
-      const float turn = static_cast<float>(2 * kPi) * unitOf(id, 16) + t;
-      const float px = static_cast<float>(gx) + 0.5f + 0.38f * std::cos(turn) * unitOf(id);
-      const float py = static_cast<float>(gy) + 0.5f + 0.38f * std::sin(turn);
-      const float off = std::hypot(x - px, y - py);
-      if (off < found.off) {
-        found = {off, found.off, id};
-      } else {
-        found.second = std::fmin(found.second, off);
-      }
-    }
-  return found;
+/// A square's own number.
+std::uint32_t numberOf(std::uint32_t seed, float column, float row) {
+  return mixBits32(seed ^ mixBits32(static_cast<std::uint32_t>(static_cast<std::int32_t>(column)) * 7919u ^ mixBits32(static_cast<std::uint32_t>(static_cast<std::int32_t>(row)))));
 }
 
-void render(const EffectInput& in, LightBuffer& out) noexcept {
+/// Cells of C. Worley's kind (1996): in each square of a grid wanders a stone, and every place belongs to the nearest.
+CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float stones = in.params.real(Stones);
-  const auto t = static_cast<float>(in.t_s * in.params.number(Moves));
+  const float t = fraction(in.t_s * in.params.number(Moves) / (2 * kPi));
+  const auto shimmerTime = static_cast<float>(in.t_s / (2 * kPi));
   const float joint = in.params.real(Joint);
   const float shimmer = in.params.real(Shimmer);
-  const auto count = static_cast<std::size_t>(in.cells.count());
-  for (std::size_t i = 0; i < count; ++i) {
-    const Nearest stone = nearestStone(in.seed, in.cells.x[i] * stones, in.cells.y[i] * stones + 0.5f, t);
-    const float own = unitOf(stone.stone, 8);
-    const float glimmer = 1 - shimmer * (0.5f + 0.5f * std::sin(static_cast<float>(in.t_s) * (1 + 2 * own) + own * 40));
-    const float face = joint > 0 ? easeBetween(0, joint, stone.second - stone.off) : 1;
-    out.set(i, in.palette.clamped(own), face * glimmer);
-  }
+  const std::uint32_t seed = in.seed;
+  shadeCells(in, out, [&](std::size_t i) -> Shade {
+    const float x = in.cells.x[i] * stones;
+    const float y = in.cells.y[i] * stones + 0.5f;
+    const float column = std::floor(x);
+    const float row = std::floor(y);
+    // Squares of the distances: only the two nearest need their roots.
+    float nearest = 81;
+    float second = 81;
+    float own = 0;
+#pragma GCC unroll 9
+    for (int square = 0; square < 9; ++square) {
+      const float gx = column + static_cast<float>(square % 3 - 1);
+      const float gy = row + static_cast<float>(square / 3 - 1);
+      const std::uint32_t number = numberOf(seed, gx, gy);
+      const float turn = unitOf32(number << 12) + t;
+      const float dx = x - gx - 0.5f - 0.38f * cosineOfTurns(turn) * unitOf32(number);
+      const float dy = y - gy - 0.5f - 0.38f * sineOfTurns(turn);
+      const float off = dx * dx + dy * dy;
+      const bool isNearest = off < nearest;
+      const float other = isNearest ? nearest : off;
+      second = other < second ? other : second;
+      own = isNearest ? unitOf32(number << 4) : own;
+      nearest = isNearest ? off : nearest;
+    }
+    const float glimmer = 1 - shimmer * (0.5f + 0.5f * sineOfTurns(shimmerTime * (1 + 2 * own) + own * 6.37f));
+    const float face = joint > 0 ? easeBetween(0, joint, std::sqrt(second) - std::sqrt(nearest)) : 1;
+    return {own, face * glimmer};
+  });
 }
 
 }  // namespace
 
 Effect mosaic() {
-  return {"mosaic", "Mosaic", "Stones of colour, each its own, that shift against each other.",
+  return cellwise({"mosaic", "Mosaic", "Stones of colour, each its own, that shift against each other.",
           {numberParam("stones", "Stones", "across a half", 0.5, 20, 3, 0.5), numberParam("moves", "Moves", "", 0, 5, 0.6, 0.05), numberParam("joint", "Joint", "", 0, 0.8, 0.18),
            numberParam("shimmer", "Shimmer", "", 0, 1, 0.4)},
-          render, EffectGroup::Textures};
+          render, EffectGroup::Textures});
 }
 
 }  // namespace chispa

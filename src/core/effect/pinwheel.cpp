@@ -1,37 +1,37 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
 
 enum { Arms, Turns, Twist, Edge, CentreX, CentreY };
 
-void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float arms = std::round(in.params.real(Arms));
   const float shift = fraction(in.params.number(Turns) * in.bars);
   const float twist = in.params.real(Twist);
   const float edge = in.params.real(Edge);
-  const auto count = static_cast<std::size_t>(in.cells.count());
-  for (std::size_t i = 0; i < count; ++i) {
+  shadeCells(in, out, [&](std::size_t i) -> Shade {
     const float x = in.cells.x[i] - in.params.real(CentreX);
     const float y = in.cells.y[i] - in.params.real(CentreY);
-    const float turn = std::atan2(y, x) / static_cast<float>(2 * kPi) - shift + twist * std::hypot(x, y);
+    const float turn = std::atan2(y, x) / static_cast<float>(2 * kPi) - shift + twist * lengthOf(x, y);
     const float arm = fraction(turn * arms);
     // Each arm is a wedge of the palette whose rim is soft by `edge`.
-    const float rim = std::fmin(arm, 1 - arm) * 2;
-    out.set(i, in.palette.clamped(arm), edge > 0 ? easeBetween(0, edge, rim) : 1.f);
-  }
+    const float rim = lower(arm, 1 - arm) * 2;
+    return {arm, edge > 0 ? easeBetween(0, edge, rim) : 1.f};
+  });
 }
 
 }  // namespace
 
 Effect pinwheel() {
-  return {"pinwheel", "Pinwheel", "Arms of light turn about a point; with twist they become spirals.",
+  return cellwise({"pinwheel", "Pinwheel", "Arms of light turn about a point; with twist they become spirals.",
           {numberParam("arms", "Arms", "", 1, 24, 4, 1), numberParam("turns", "Turns a bar", "", -8, 8, 0.25, 0.05),
            numberParam("twist", "Twist", "turns", -4, 4, 0, 0.05), numberParam("edge", "Soft edge", "", 0, 1, 0.25),
            numberParam("centre-x", "Point, across", "", -1.5, 1.5, 0, 0.05), numberParam("centre-y", "Point, upward", "", -1.5, 1.5, 0, 0.05)},
-          render, EffectGroup::Flows};
+          render, EffectGroup::Flows});
 }
 
 }  // namespace chispa

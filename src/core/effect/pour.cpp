@@ -1,13 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
 
 enum { Across, Way, Edge, Then };
 
-void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto place = in.place;
   const bool backwards = in.params.choice(Way) == 1;
   const float edge = in.params.real(Edge);
@@ -16,21 +17,21 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const bool draining = then == 1 && u > 0.5f;
   const float share = then == 1 ? (draining ? 2 * u - 1 : 2 * u) : u;
   const float front = share * (1 + edge);
-  for (std::size_t i = 0; i < place.size(); ++i) {
+  shadeCells(in, out, [&](std::size_t i) -> Shade {
     const float at = backwards ? 1 - place[i] : place[i];
     const float filled = easeBetween(at, at + edge, front);
-    out.set(i, in.palette.clamped(at), draining ? 1 - filled : filled);
-  }
+    return {at, draining ? 1 - filled : filled};
+  });
 }
 
 }  // namespace
 
 Effect pour() {
-  return {"pour", "Pour", "Fills the zone over the clip's length, and can empty it again.",
+  return cellwise({"pour", "Pour", "Fills the zone over the clip's length, and can empty it again.",
           across(Axis::Along, {choiceParam("way", "From", {{"start", "the start"}, {"end", "the end"}}),
            numberParam("edge", "Soft edge", "", 0.001, 1, 0.15),
            choiceParam("then", "Then", {{"stay", "stays full"}, {"drain", "drains"}})}),
-          render, EffectGroup::Steps, nullptr, true};
+          render, EffectGroup::Steps, nullptr, true});
 }
 
 }  // namespace chispa

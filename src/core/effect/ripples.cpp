@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
@@ -9,7 +10,7 @@ enum { Every, Speed, Width, Fade, CentreX, CentreY };
 
 constexpr int kMost = 12;
 
-void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double period = in.params.number(Every);
   const float speed = in.params.real(Speed);
   const float width = in.params.real(Width);
@@ -18,31 +19,30 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float cy = in.params.real(CentreY);
   const double now = in.beats / period;
   const auto latest = static_cast<long>(std::floor(now));
-  const auto count = static_cast<std::size_t>(in.cells.count());
-  for (std::size_t i = 0; i < count; ++i) {
-    const float far = std::hypot(in.cells.x[i] - cx, in.cells.y[i] - cy);
+  shadeCells(in, out, [&](std::size_t i) -> Shade {
+    const float far = lengthOf(in.cells.x[i] - cx, in.cells.y[i] - cy);
     float glow = 0;
     float hue = 0;
     for (long n = latest; n >= 0 && n > latest - kMost; --n) {
       const auto age = static_cast<float>((now - static_cast<double>(n)) * period);
       const float off = std::abs(far - age * speed) / width;
       if (off >= 1) continue;
-      const float own = (1 - off) * (1 - off) * std::exp(-age * speed * fade);
+      const float own = (1 - off) * (1 - off) * exponential(-age * speed * fade);
       if (own > glow) hue = chance(in.seed, static_cast<std::uint64_t>(n));
-      glow = std::fmax(glow, own);
+      glow = higher(glow, own);
     }
-    out.set(i, in.palette.clamped(hue), glow);
-  }
+    return {hue, glow};
+  });
 }
 
 }  // namespace
 
 Effect ripples() {
-  return {"ripples", "Ripples", "Rings that spread from a point, one every few beats.",
+  return cellwise({"ripples", "Ripples", "Rings that spread from a point, one every few beats.",
           {numberParam("every", "A ring every", "beats", 0.25, 16, 1, 0.25), numberParam("speed", "Spreads", "halves a beat", 0.05, 8, 1, 0.05),
            numberParam("width", "Width", "", 0.02, 1, 0.3), numberParam("fade", "Fades", "", 0, 4, 0.6, 0.1),
            numberParam("centre-x", "Point, across", "", -1.5, 1.5, 0, 0.05), numberParam("centre-y", "Point, upward", "", -1.5, 1.5, 0, 0.05)},
-          render, EffectGroup::Flows};
+          render, EffectGroup::Flows});
 }
 
 }  // namespace chispa

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
@@ -15,26 +16,26 @@ float heard(const EffectInput& in, double ago) {
   return MusicFeatures::at(in.music->bands[static_cast<std::size_t>(std::lround(in.params.number(Band))) - 1], at);
 }
 
-void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double window = in.params.number(Window);
   const float gain = in.params.real(Gain);
   const bool hasRows = in.cells.rows > 1;
   const auto rows = in.cells.along(Axis::Rows);
-  for (std::size_t i = 0; i < in.place.size(); ++i) {
+  shadeCells(in, out, [&](std::size_t i) -> Shade {
     // The music of the last moments stands side by side, the newest at the end.
-    const float loud = std::fmin(heard(in, (1 - static_cast<double>(in.place[i])) * window) * gain, 1.f);
+    const float loud = lower(heard(in, (1 - static_cast<double>(in.place[i])) * window) * gain, 1.f);
     const float lit = hasRows ? easeBetween(rows[i] - 0.06f, rows[i], loud) : loud;
-    out.set(i, in.palette.clamped(hasRows ? rows[i] : loud), lit);
-  }
+    return {hasRows ? rows[i] : loud, lit};
+  });
 }
 
 }  // namespace
 
 Effect skyline() {
-  return {"skyline", "Skyline", "What was just heard moves through the zone and away.",
+  return cellwise({"skyline", "Skyline", "What was just heard moves through the zone and away.",
           across(Axis::Columns, {numberParam("window", "Shows", "s", 0.2, 20, 2, 0.1), numberParam("gain", "Gain", "×", 0.1, 8, 1.2, 0.1), choiceParam("shows", "Of", {{"level", "all"}, {"band", "one band"}}),
                                  numberParam("band", "Band", "", 1, kBands, 1, 1)}),
-          render, EffectGroup::Music};
+          render, EffectGroup::Music});
 }
 
 }  // namespace chispa

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
@@ -9,28 +10,28 @@ enum { Across, Slats, Opens, Every, Stagger };
 
 constexpr float kRim = 0.15f;
 
-void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float slats = std::round(in.params.real(Slats));
   const float most = in.params.real(Opens);
   const float stagger = in.params.real(Stagger);
-  const double turns = in.bars / in.params.number(Every);
-  for (std::size_t i = 0; i < in.place.size(); ++i) {
+  const float begun = fraction(in.bars / in.params.number(Every));
+  shadeCells(in, out, [&](std::size_t i) -> Shade {
     const float at = in.place[i] * slats;
     const float which = std::floor(at);
     // A slat opens and closes about its own middle, a little later than its neighbour.
-    const float open = most * (0.5f - 0.5f * std::cos(static_cast<float>(2 * kPi) * fraction(turns - static_cast<double>(which * stagger / slats))));
+    const float open = most * (0.5f - 0.5f * cosineOfTurns(begun - which * stagger / slats));
     const float off = 2 * std::abs(at - which - 0.5f);
-    out.set(i, in.palette.clamped((which + 0.5f) / slats), easeBetween(off - kRim, off, open * (1 + kRim) - kRim));
-  }
+    return {(which + 0.5f) / slats, easeBetween(off - kRim, off, open * (1 + kRim) - kRim)};
+  });
 }
 
 }  // namespace
 
 Effect slats() {
-  return {"slats", "Slats", "Bars that open and close like a shutter, one after the other.",
+  return cellwise({"slats", "Slats", "Bars that open and close like a shutter, one after the other.",
           across(Axis::Columns, {numberParam("slats", "Bars", "", 1, 60, 6, 1), numberParam("opens", "Open", "of a bar", 0.05, 1.2, 1),
                                  numberParam("every", "Once in", "bars", 0.125, 16, 1, 0.125), numberParam("stagger", "Stagger", "turns", -4, 4, 0.5, 0.05)}),
-          render, EffectGroup::Flows};
+          render, EffectGroup::Flows});
 }
 
 }  // namespace chispa

@@ -39,10 +39,10 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
       const auto up = static_cast<double>(in.cells.y[i]);
       const float bend = isFlat ? 0 : 0.5f * (noise(in.seed ^ id, up * 2.5, 0.5) - 0.5f) + 0.3f * (noise(in.seed ^ (id + 9), up * 7, 0.5) - 0.5f);
       const float fork = isFlat ? 9.f : std::abs(across - foot - bend - branches * (1 - in.cells.y[i]) * (chance(in.seed, id, 4) - 0.5f));
-      const float off = std::fmin(std::abs(across - foot - bend), branches > 0 ? fork * 1.6f : 9.f);
+      const float off = lower(std::abs(across - foot - bend), branches > 0 ? fork * 1.6f : 9.f);
       const float bolt = 1 - easeBetween(width * 0.3f, width, off);
-      const float glow = std::fmax(bolt, sky) * lit;
-      if (glow > out.a[i]) out.set(i, in.palette.clamped(bolt * 0.6f + 0.4f * lit), std::fmin(glow, 1.f));
+      const float glow = higher(bolt, sky) * lit;
+      if (glow > out.a[i]) out.set(i, in.palette.clamped(bolt * 0.6f + 0.4f * lit), lower(glow, 1.f));
     }
   }
 }

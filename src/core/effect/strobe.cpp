@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
@@ -10,31 +11,30 @@ enum { Rate, Flash, Sync, Scatter };
 /// Flashes faster than this can harm people with photosensitive epilepsy (ITU-R BT.1702: no more than three a second).
 constexpr double kSafe_hz = 3;
 
-void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const bool byBeat = in.params.isOn(Sync);
   const double rate = in.params.number(Rate);
   // On the beat it flashes 1, 2 … times a beat, or on every second, third … one, so that it is never faster than is safe.
-  const double most = std::fmin(rate, kSafe_hz) * in.beatLength_s();
-  const double perBeat = most >= 1 ? std::floor(most) : 1 / std::ceil(1 / std::fmax(most, 0.01));
+  const double most = std::min(rate, kSafe_hz) * in.beatLength_s();
+  const double perBeat = most >= 1 ? std::floor(most) : 1 / std::ceil(1 / std::max(most, 0.01));
   const double turns = byBeat ? in.beats * perBeat : in.t_s * rate;
   const float flash = in.params.real(Flash);
   const float scatter = in.params.real(Scatter);
   const float u = fraction(turns);
   const auto turn = static_cast<std::uint64_t>(turns);
-  const auto count = static_cast<std::size_t>(in.cells.count());
-  for (std::size_t i = 0; i < count; ++i) {
+  shadeCells(in, out, [&](std::size_t i) -> Shade {
     const bool isOn = u < flash && (scatter <= 0 || chance(in.seed, i, turn) >= scatter);
-    out.set(i, in.palette.clamped(chance(in.seed, turn)), isOn ? 1.f : 0.f);
-  }
+    return {chance(in.seed, turn), isOn ? 1.f : 0.f};
+  });
 }
 
 }  // namespace
 
 Effect strobe() {
-  return {"strobe", "Strobe", "Short flashes, never more than three a second, for the sake of the audience.",
+  return cellwise({"strobe", "Strobe", "Short flashes, never more than three a second, for the sake of the audience.",
           {numberParam("rate", "Flashes", "a second", 0.2, kSafe_hz, 2, 0.1), numberParam("flash", "Flash", "of the time", 0.02, 0.6, 0.15), switchParam("sync", "On the beat", true),
            numberParam("scatter", "Left out", "of the cells", 0, 0.95, 0)},
-          render, EffectGroup::Steps};
+          render, EffectGroup::Steps});
 }
 
 }  // namespace chispa

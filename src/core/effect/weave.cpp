@@ -28,7 +28,7 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
     const float share = sum > 0 ? there / sum : 0;
     out.set(i,
             {weft.r + (warp.r - weft.r) * share, weft.g + (warp.g - weft.g) * share, weft.b + (warp.b - weft.b) * share},
-            std::fmin(sum, 1.f));
+            lower(sum, 1.f));
   }
 }
 

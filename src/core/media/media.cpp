@@ -5,6 +5,7 @@
 #include <set>
 
 #include "core/effect/effect.h"
+#include "core/effect/spyhole.h"
 #include "core/files/besidefile.h"
 #include "core/media/ffmpeg.h"
 
@@ -89,13 +90,13 @@ const std::vector<std::pair<const Effect*, const ParamSpec*>>& fileParams() {
   return found;
 }
 
-void addNames(const std::vector<std::shared_ptr<const Clip>>& clips, std::set<std::string>& names) {
-  for (const auto& clip : clips)
-    for (const auto& [effect, spec] : fileParams()) {
-      if (clip->effect != effect->key) continue;
-      const auto* name = std::get_if<std::string>(&valueOf(*spec, clip->params));
-      if (name && !name->empty()) names.insert(*name);
-    }
+/// Calls `visit` with every clip of the scores and blocks.
+template <class F>
+void eachClipOf(const Show& show, F visit) {
+  for (const auto& score : show.scores)
+    for (const auto& clip : score->clips) visit(*clip);
+  for (const auto& block : show.blocks)
+    for (const auto& clip : block->clips) visit(*clip);
 }
 
 }  // namespace
@@ -108,9 +109,22 @@ Result<std::shared_ptr<const Media>> decodeMedia(const std::filesystem::path& pa
 
 std::vector<std::string> mediaNames(const Show& show) {
   std::set<std::string> names;
-  for (const auto& score : show.scores) addNames(score->clips, names);
-  for (const auto& block : show.blocks) addNames(block->clips, names);
+  eachClipOf(show, [&](const Clip& clip) {
+    for (const auto& [effect, spec] : fileParams()) {
+      if (clip.effect != effect->key) continue;
+      const auto* name = std::get_if<std::string>(&valueOf(*spec, clip.params));
+      if (name && !name->empty()) names.insert(*name);
+    }
+  });
   return {names.begin(), names.end()};
+}
+
+std::vector<ScreenPart> screenParts(const Show& show) {
+  std::set<ScreenPart> parts;
+  eachClipOf(show, [&](const Clip& clip) {
+    if (clip.effect == kSpyhole) parts.insert(screenPartOf(clip.params));
+  });
+  return {parts.begin(), parts.end()};
 }
 
 MediaLibrary loadMedia(const Show& show, const std::filesystem::path& showFile, std::vector<Failure>& failures) {

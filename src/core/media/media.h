@@ -10,6 +10,7 @@
 
 #include "core/base/result.h"
 #include "core/colour/rgb.h"
+#include "core/media/livepicture.h"
 #include "core/show/show.h"
 
 namespace chispa {
@@ -38,7 +39,7 @@ struct MediaLimits {
 };
 Result<std::shared_ptr<const Media>> decodeMedia(const std::filesystem::path& path, const std::atomic<bool>* cancelled = nullptr);
 
-/// Media by the file name that clips say.
+/// Media by the file name that clips say, and what screens show by the part of it.
 class MediaLibrary {
  public:
   void add(const std::string& name, std::shared_ptr<const Media> media) { media_[name] = std::move(media); }
@@ -48,13 +49,23 @@ class MediaLibrary {
     const auto found = media_.find(name);
     return found == media_.end() ? nullptr : found->second;
   }
+  void addLive(const ScreenPart& part, std::shared_ptr<const LivePicture> picture) { live_[part] = std::move(picture); }
+  /// Null if nobody watches it.
+  std::shared_ptr<const LivePicture> findLive(const ScreenPart& part) const {
+    const auto found = live_.find(part);
+    return found == live_.end() ? nullptr : found->second;
+  }
 
  private:
   std::map<std::string, std::shared_ptr<const Media>> media_;
+  std::map<ScreenPart, std::shared_ptr<const LivePicture>> live_;
 };
 
 /// Names of all files that clips and blocks of `show` show.
 std::vector<std::string> mediaNames(const Show& show);
+
+/// The parts of screens that clips and blocks of `show` show.
+std::vector<ScreenPart> screenParts(const Show& show);
 
 /// Loads what `show` names; why a file gives none is added to `failures`.
 MediaLibrary loadMedia(const Show& show, const std::filesystem::path& showFile, std::vector<Failure>& failures);

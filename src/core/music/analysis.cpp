@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/music/analysis.h"
+
 #include "core/files/besidefile.h"
 
 namespace chispa {
+
 Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem::path& path) {
   auto clip = decodeAudio(path);
   if (!clip) return clip.failure();
@@ -10,13 +12,14 @@ Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem:
   analysed->clip = *std::move(clip);
   analysed->peaks = WaveformPeaks(*analysed->clip);
   analysed->bands = bandWaves(*analysed->clip);
-  const SpectralFrames frames = analyseSpectrum(*analysed->clip);
+  SpectralFrames frames = analyseSpectrum(*analysed->clip);
   MusicFeatures features = featuresOf(frames);
   for (std::size_t range = 0; range < features.onsets.size(); ++range) features.onsets[range] = findOnsets(frames.rangeOnsets[range]);
   analysed->features = std::make_shared<const MusicFeatures>(std::move(features));
   analysed->beats = findBeats(frames);
   analysed->onsets = findOnsets(frames.onset);
   analysed->sections = findSections(frames, analysed->beats.bars);
+  analysed->spectrum = std::move(frames.picture);
   return std::shared_ptr<const AnalysedAudio>(std::move(analysed));
 }
 

@@ -7,6 +7,7 @@
 #include "core/music/audio.h"
 #include "core/music/bandwaves.h"
 #include "core/music/beats.h"
+#include "core/music/spectrogram.h"
 #include "core/show/show.h"
 
 namespace chispa {
@@ -18,6 +19,7 @@ struct AnalysedAudio {
   WaveformPeaks peaks;
   /// Low, middle and high.
   std::array<WaveformPeaks, 3> bands;
+  Spectrogram spectrum;
   FoundBeats beats;
   std::vector<Micros> onsets;
   std::vector<Micros> sections;

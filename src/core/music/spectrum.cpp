@@ -16,16 +16,13 @@ constexpr int kWindow = 2048;
 constexpr int kHop = AudioClip::kRate / MusicFeatures::kRate;
 constexpr int kBins = kWindow / 2 + 1;
 /// Finer bands than effects see: onsets of one instrument must not drown in another's sound.
-constexpr int kFluxBands = 48;
-constexpr float kFloor_db = -80;
+constexpr int kFluxBands = Spectrogram::kRows;
 
 /// Edges of `count` bands, equally wide in logarithm of frequency, as bins of the transform.
 std::vector<int> bandEdges(int count) {
-  constexpr double kLow_hz = 40;
-  constexpr double kHigh_hz = 16'000;
   std::vector<int> edges;
   for (int i = 0; i <= count; ++i) {
-    const double hz = kLow_hz * std::pow(kHigh_hz / kLow_hz, static_cast<double>(i) / count);
+    const double hz = kSpectrumLow_hz * std::pow(kSpectrumHigh_hz / kSpectrumLow_hz, static_cast<double>(i) / count);
     const int bin = static_cast<int>(std::lround(hz * kWindow / AudioClip::kRate));
     edges.push_back(edges.empty() ? bin : std::max(bin, edges.back() + 1));
   }
@@ -82,7 +79,7 @@ std::vector<float> bandLevels(const std::vector<float>& power, const std::vector
   for (std::size_t b = 0; b < levels.size(); ++b) {
     float sum = 0;
     for (int i = edges[b]; i < edges[b + 1] && i < kBins; ++i) sum += power[static_cast<std::size_t>(i)];
-    levels[b] = std::max(kFloor_db, 10 * std::log10(sum + 1e-12f)) - kFloor_db;
+    levels[b] = std::max(kSpectrumFloor_db, 10 * std::log10(sum + 1e-12f)) - kSpectrumFloor_db;
   }
   return levels;
 }
@@ -97,6 +94,12 @@ float riseOf(const std::vector<float>& now, const std::vector<float>& before, st
 constexpr std::array<std::size_t, MusicFeatures::kRanges + 1> kRangeEdges = {0, kFluxBands / 6, kFluxBands * 2 / 3, kFluxBands};
 
 }  // namespace
+
+std::vector<double> bandEdges_hz(int count) {
+  std::vector<double> edges;
+  for (const int bin : bandEdges(count)) edges.push_back(static_cast<double>(bin) * AudioClip::kRate / kWindow);
+  return edges;
+}
 
 SpectralFrames analyseSpectrum(const AudioClip& clip) {
   SpectralFrames out;
@@ -113,6 +116,7 @@ SpectralFrames analyseSpectrum(const AudioClip& clip) {
     auto& before = history[frame % kBack];
     out.onset.push_back(frame < kBack ? 0 : riseOf(levels, before, 0, kFluxBands));
     for (std::size_t range = 0; range < out.rangeOnsets.size(); ++range) out.rangeOnsets[range].push_back(frame < kBack ? 0 : riseOf(levels, before, kRangeEdges[range], kRangeEdges[range + 1]));
+    out.picture.append(levels);
     before = std::move(levels);
     const auto wide = bandLevels(power, coarse);
     std::copy(wide.begin(), wide.end(), out.bands.emplace_back().begin());

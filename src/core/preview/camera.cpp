@@ -3,6 +3,8 @@
 
 #include <algorithm>
 
+#include "core/base/clones.h"
+
 namespace chispa {
 namespace {
 
@@ -47,6 +49,25 @@ std::optional<Projection::Spot> Projection::spotOf(Vec3 point) const {
   const double scale = focal_ / depth;
   return Spot{static_cast<float>(centreX_ + dot(seen, right_) * scale),
               static_cast<float>(centreY_ - dot(seen, up_) * scale), static_cast<float>(scale)};
+}
+
+CHISPA_CLONES void Projection::spotsOf(std::span<const Vec3> points, float* __restrict x, float* __restrict y, float* __restrict scale) const noexcept {
+  const auto centreX = static_cast<float>(centreX_);
+  const auto centreY = static_cast<float>(centreY_);
+  const Vec3 eye = eye_, right = right_, up = up_, forward = forward_;
+  const auto focal = static_cast<float>(focal_);
+  for (std::size_t i = 0; i < points.size(); ++i) {
+    // Near the viewer, single precision is fine enough for a picture.
+    const auto dx = static_cast<float>(points[i].x - eye.x);
+    const auto dy = static_cast<float>(points[i].y - eye.y);
+    const auto dz = static_cast<float>(points[i].z - eye.z);
+    const auto along = [&](const Vec3& way) { return dx * static_cast<float>(way.x) + dy * static_cast<float>(way.y) + dz * static_cast<float>(way.z); };
+    const float depth = along(forward);
+    const float size = depth < static_cast<float>(kNearest_m) ? 0.f : focal / depth;
+    scale[i] = size;
+    x[i] = centreX + along(right) * size;
+    y[i] = centreY - along(up) * size;
+  }
 }
 
 OrbitCamera framing(const std::vector<Vec3>& points, double aspect) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <optional>
+#include <span>
 #include <vector>
 
 #include "core/base/vec3.h"
@@ -34,6 +35,8 @@ class Projection {
   };
   /// Where `point` falls, x to the right and y down; nothing if it lies behind the viewer.
   std::optional<Spot> spotOf(Vec3 point) const;
+  /// The same for all of `points` at once, each array with room for them; a scale of 0 is behind the viewer.
+  void spotsOf(std::span<const Vec3> points, float* x, float* y, float* scale) const noexcept;
 
  private:
   Vec3 eye_;

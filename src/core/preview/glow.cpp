@@ -27,10 +27,10 @@ GlowPainter::GlowPainter() {
 void GlowPainter::Plane::reset(int w, int h) {
   width = w;
   height = h;
-  light.assign(4 * static_cast<std::size_t>(w) * static_cast<std::size_t>(h), 0.f);
+  light.assign(static_cast<std::size_t>(w) * static_cast<std::size_t>(h), Light4{});
 }
 
-void GlowPainter::splatSmall(Plane& plane, float x, float y, const float* colour, float weight) {
+void GlowPainter::splatSmall(Plane& plane, float x, float y, Light4 colour) {
   const float left = std::floor(x - 0.5f);
   const float top = std::floor(y - 0.5f);
   const int ix = static_cast<int>(left);
@@ -38,60 +38,71 @@ void GlowPainter::splatSmall(Plane& plane, float x, float y, const float* colour
   if (ix < 0 || iy < 0 || ix + 1 >= plane.width || iy + 1 >= plane.height) return;
   const float u = x - 0.5f - left;
   const float v = y - 0.5f - top;
-  const std::array<float, 4> shares = {(1 - u) * (1 - v), u * (1 - v), (1 - u) * v, u * v};
-  for (int corner = 0; corner < 4; ++corner) {
-    float* out = plane.at(ix + (corner & 1), iy + (corner >> 1));
-    const float share = weight * shares[static_cast<std::size_t>(corner)];
-    for (int c = 0; c < 4; ++c) out[c] += colour[c] * share;
+  Light4* upper = plane.row(iy) + ix;
+  Light4* lower = upper + plane.width;
+  upper[0] += colour * ((1 - u) * (1 - v));
+  upper[1] += colour * (u * (1 - v));
+  lower[0] += colour * ((1 - u) * v);
+  lower[1] += colour * (u * v);
+}
+
+void GlowPainter::splatDisc(float x, float y, Light4 colour, float radius) {
+  const int reach = static_cast<int>(std::ceil(radius + 0.5f));
+  const int cx = static_cast<int>(x);
+  const int cy = static_cast<int>(y);
+  for (int py = std::max(0, cy - reach); py <= std::min(sharp_.height - 1, cy + reach); ++py) {
+    Light4* row = sharp_.row(py);
+    const float dy = static_cast<float>(py) + 0.5f - y;
+    for (int px = std::max(0, cx - reach); px <= std::min(sharp_.width - 1, cx + reach); ++px) {
+      const float dx = static_cast<float>(px) + 0.5f - x;
+      row[px] += colour * (std::clamp(radius + 0.5f - std::sqrt(dx * dx + dy * dy), 0.f, 1.f) * 1.4f);
+    }
   }
 }
 
-void GlowPainter::splat(const Projection::Spot& spot, const float* colour, float lampSize) {
+void GlowPainter::splat(float x, float y, float scale, Light4 colour, float lampSize) {
   const float least = std::max(0.75f, static_cast<float>(sharp_.height) / 640.f);
-  const float radius = std::clamp(0.5f * kLedSize_m * spot.scale * lampSize, least, 14.f);
-  if (radius <= 1.f) {
-    splatSmall(sharp_, spot.x, spot.y, colour, 2.2f * radius);
-  } else {
-    const int reach = static_cast<int>(std::ceil(radius + 0.5f));
-    const int cx = static_cast<int>(spot.x);
-    const int cy = static_cast<int>(spot.y);
-    for (int y = std::max(0, cy - reach); y <= std::min(sharp_.height - 1, cy + reach); ++y) {
-      for (int x = std::max(0, cx - reach); x <= std::min(sharp_.width - 1, cx + reach); ++x) {
-        const float away = std::hypot(static_cast<float>(x) + 0.5f - spot.x, static_cast<float>(y) + 0.5f - spot.y);
-        const float share = std::clamp(radius + 0.5f - away, 0.f, 1.f) * 1.4f;
-        float* out = sharp_.at(x, y);
-        for (int c = 0; c < 4; ++c) out[c] += colour[c] * share;
-      }
-    }
-  }
+  const float radius = std::clamp(0.5f * kLedSize_m * scale * lampSize, least, 14.f);
+  if (radius <= 1.f)
+    splatSmall(sharp_, x, y, colour * (2.2f * radius));
+  else
+    splatDisc(x, y, colour, radius);
   // The haze has the energy that the LED sends to the eye: more when it is near.
-  splatSmall(haze_, spot.x / kHazeScale, spot.y / kHazeScale, colour, kHazeStrength * radius * radius);
+  splatSmall(haze_, x / kHazeScale, y / kHazeScale, colour * (kHazeStrength * radius * radius));
 }
 
 void GlowPainter::blur(Plane& plane, int radius) {
-  // Box blur by running sums, once along rows and once along columns.
+  // Box blur by running sums, once along rows and once along columns, where all columns' sums run at once.
   scratch_.reset(plane.width, plane.height);
   const float share = 1.f / static_cast<float>(2 * radius + 1);
-  const auto pass = [share, radius](const Plane& in, Plane& out, bool alongRows) {
-    const int lines = alongRows ? in.height : in.width;
-    const int count = alongRows ? in.width : in.height;
-    const auto from = [&](int line, int i) { return alongRows ? in.at(i, line) : in.at(line, i); };
-    for (int line = 0; line < lines; ++line) {
-      std::array<float, 4> sum{};
-      for (int i = 0; i < std::min(radius, count); ++i)
-        for (std::size_t c = 0; c < 4; ++c) sum[c] += from(line, i)[c];
-      for (int i = 0; i < count; ++i) {
-        if (i + radius < count)
-          for (std::size_t c = 0; c < 4; ++c) sum[c] += from(line, i + radius)[c];
-        if (i - radius - 1 >= 0)
-          for (std::size_t c = 0; c < 4; ++c) sum[c] -= from(line, i - radius - 1)[c];
-        float* to = alongRows ? out.at(i, line) : out.at(line, i);
-        for (std::size_t c = 0; c < 4; ++c) to[c] = std::max(0.f, sum[c] * share);
-      }
+  const int width = plane.width;
+  const int height = plane.height;
+  for (int y = 0; y < height; ++y) {
+    const Light4* in = plane.row(y);
+    Light4* out = scratch_.row(y);
+    Light4 sum{};
+    for (int x = 0; x < std::min(radius, width); ++x) sum += in[x];
+    for (int x = 0; x < width; ++x) {
+      if (x + radius < width) sum += in[x + radius];
+      if (x - radius - 1 >= 0) sum -= in[x - radius - 1];
+      out[x] = sum * share;
     }
+  }
+  sums_.assign(static_cast<std::size_t>(width), Light4{});
+  const auto run = [&](const Light4* in, float sign) {
+    for (int x = 0; x < width; ++x) sums_[static_cast<std::size_t>(x)] += in[x] * sign;
   };
-  pass(plane, scratch_, true);
-  pass(scratch_, plane, false);
+  for (int y = 0; y < std::min(radius, height); ++y) run(scratch_.row(y), 1);
+  for (int y = 0; y < height; ++y) {
+    if (y + radius < height) run(scratch_.row(y + radius), 1);
+    if (y - radius - 1 >= 0) run(scratch_.row(y - radius - 1), -1);
+    Light4* out = plane.row(y);
+    for (int x = 0; x < width; ++x) {
+      const Light4 mean = sums_[static_cast<std::size_t>(x)] * share;
+      // Rounding must not leave light below zero.
+      out[x] = mean > 0 ? mean : Light4{};
+    }
+  }
 }
 
 void GlowPainter::makeHaze() {
@@ -105,48 +116,47 @@ void GlowPainter::makeHaze() {
   for (std::size_t i = 0; i < haze_.light.size(); ++i) haze_.light[i] = kTight * haze_.light[i] + (1 - kTight) * wide_.light[i];
 }
 
-void GlowPainter::compose(std::uint8_t* rgba) const {
+void GlowPainter::compose(std::uint8_t* rgba) {
+  using Steps = int __attribute__((vector_size(16)));
   constexpr float kTone = kToneSteps / kToneTop;
-  const auto toned = [this](float light) {
-    return tone_[static_cast<std::size_t>(std::min(light * kTone, static_cast<float>(kToneSteps)))];
-  };
+  constexpr Light4 kMost = {kToneSteps, kToneSteps, kToneSteps, kToneSteps};
   // The haze is widened along one row at a time: first between its rows, then between its columns.
-  std::vector<float> haze(4 * static_cast<std::size_t>(haze_.width));
+  sums_.resize(static_cast<std::size_t>(haze_.width));
   for (int y = 0; y < sharp_.height; ++y) {
     const float v = std::clamp((static_cast<float>(y) + 0.5f) / kHazeScale - 0.5f, 0.f, static_cast<float>(haze_.height - 1));
     const int top = std::min(static_cast<int>(v), haze_.height - 2);
     const float down = v - static_cast<float>(top);
-    const float* upper = haze_.at(0, top);
-    const float* lower = haze_.at(0, top + 1);
-    for (std::size_t i = 0; i < haze.size(); ++i) haze[i] = upper[i] + (lower[i] - upper[i]) * down;
-    const float* sharp = sharp_.at(0, y);
-    for (int x = 0; x < sharp_.width; ++x, sharp += 4, rgba += 4) {
+    const Light4* upper = haze_.row(top);
+    const Light4* lower = haze_.row(top + 1);
+    for (std::size_t i = 0; i < sums_.size(); ++i) sums_[i] = (upper[i] + (lower[i] - upper[i]) * down) * kTone;
+    Light4* sharp = sharp_.row(y);
+    for (int x = 0; x < sharp_.width; ++x, rgba += 4) {
       // (x + ½) / 4 − ½ in steps of an eighth; the row starts half a cell before the first.
       const int eighths = std::max(0, 2 * x - 3);
-      const float* left = &haze[4 * static_cast<std::size_t>(eighths >> 3)];
-      const float across = static_cast<float>(eighths & 7) * 0.125f;
-      for (int c = 0; c < 3; ++c) rgba[c] = toned(sharp[c] + left[c] + (left[c + 4] - left[c]) * across);
+      const Light4* left = &sums_[static_cast<std::size_t>(eighths >> 3)];
+      const Light4 sum = sharp[x] * kTone + left[0] + (left[1] - left[0]) * (static_cast<float>(eighths & 7) * 0.125f);
+      sharp[x] = Light4{};
+      const Steps step = __builtin_convertvector(sum < kMost ? sum : kMost, Steps);
+      rgba[0] = tone_[static_cast<std::size_t>(step[0])];
+      rgba[1] = tone_[static_cast<std::size_t>(step[1])];
+      rgba[2] = tone_[static_cast<std::size_t>(step[2])];
       rgba[3] = 255;
     }
   }
 }
 
-void GlowPainter::paint(const PixelMap& map, const PixelFrame& frame, const OrbitCamera& camera,
-                        int width, int height, std::uint8_t* rgba) {
-  sharp_.reset(width, height);
+void GlowPainter::paint(const PixelMap& map, const PixelFrame& frame, const OrbitCamera& camera, int width, int height, std::uint8_t* rgba) {
+  if (sharp_.width != width || sharp_.height != height) sharp_.reset(width, height);
   haze_.reset(width / kHazeScale + 2, height / kHazeScale + 2);
-  const Projection projection(camera, width, height);
-  const bool lit = frame.size() == map.positions.size();
-  for (std::size_t i = 0; i < map.positions.size(); ++i) {
-    const auto spot = projection.spotOf(map.positions[i]);
-    if (!spot) continue;
-    std::array<float, 4> colour = {kUnlit, kUnlit, kUnlit * 1.1f, 0};
-    if (lit) {
-      colour[0] += frame.r[i];
-      colour[1] += frame.g[i];
-      colour[2] += frame.b[i];
-    }
-    splat(*spot, colour.data(), map.lampSize[i]);
+  const std::size_t count = map.positions.size();
+  for (auto* row : {&spotX_, &spotY_, &spotScale_}) row->resize(count);
+  Projection(camera, width, height).spotsOf(map.positions, spotX_.data(), spotY_.data(), spotScale_.data());
+  const bool lit = frame.size() == count;
+  for (std::size_t i = 0; i < count; ++i) {
+    if (spotScale_[i] <= 0) continue;
+    Light4 colour = {kUnlit, kUnlit, kUnlit * 1.1f, 0};
+    if (lit) colour += Light4{frame.r[i], frame.g[i], frame.b[i], 0};
+    splat(spotX_[i], spotY_[i], spotScale_[i], colour, map.lampSize[i]);
   }
   makeHaze();
   compose(rgba);

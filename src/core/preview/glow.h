@@ -22,22 +22,27 @@ class GlowPainter {
              int height, std::uint8_t* rgba);
 
  private:
-  /// Linear light, four floats a pixel so that one fits a vector register.
+  /// Linear light of a pixel, red, green, blue and nothing: one vector register.
+  using Light4 = float __attribute__((vector_size(16)));
+
   struct Plane {
     int width = 0;
     int height = 0;
-    std::vector<float> light;
+    std::vector<Light4> light;
 
+    /// Dark, and of that size.
     void reset(int w, int h);
-    float* at(int x, int y) { return &light[4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x))]; }
-    const float* at(int x, int y) const { return const_cast<Plane*>(this)->at(x, y); }
+    Light4* row(int y) { return &light[static_cast<std::size_t>(y) * static_cast<std::size_t>(width)]; }
+    const Light4* row(int y) const { return const_cast<Plane*>(this)->row(y); }
   };
 
-  void splat(const Projection::Spot& spot, const float* colour, float lampSize);
+  void splat(float x, float y, float scale, Light4 colour, float lampSize);
+  void splatDisc(float x, float y, Light4 colour, float radius);
+  static void splatSmall(Plane& plane, float x, float y, Light4 colour);
   void makeHaze();
-  static void splatSmall(Plane& plane, float x, float y, const float* colour, float weight);
   void blur(Plane& plane, int radius);
-  void compose(std::uint8_t* rgba) const;
+  /// Sum of both planes as an image; leaves the sharp one dark for the next picture.
+  void compose(std::uint8_t* rgba);
 
   static constexpr int kHazeScale = 4;
   static constexpr int kToneSteps = 16'384;
@@ -47,6 +52,8 @@ class GlowPainter {
   Plane haze_;
   Plane wide_;
   Plane scratch_;
+  std::vector<Light4> sums_;
+  std::vector<float> spotX_, spotY_, spotScale_;
   std::array<std::uint8_t, kToneSteps + 1> tone_{};
 };
 

@@ -82,7 +82,8 @@ void RecordingWriter::add(Micros t, std::span<const std::uint8_t> values) {
   std::string time;
   put(time, static_cast<std::int64_t>(t.count()));
   block_.insert(block_.end(), time.begin(), time.end());
-  for (std::size_t i = 0; i < values.size(); ++i) block_.push_back(static_cast<std::uint8_t>(values[i] ^ before_[i]));
+  block_.resize(block_.size() + frameSize_);
+  std::transform(values.begin(), values.end(), before_.begin(), block_.end() - static_cast<std::ptrdiff_t>(frameSize_), [](std::uint8_t now, std::uint8_t before) { return static_cast<std::uint8_t>(now ^ before); });
   std::copy(values.begin(), values.end(), before_.begin());
   ++frames_;
 }

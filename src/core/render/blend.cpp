@@ -3,22 +3,23 @@
 
 #include <algorithm>
 
+#include "core/base/clones.h"
+
 namespace chispa {
 namespace {
 
 /// Applies `channel(base, top, topCoverage)` to red, green and blue, then unites the coverages.
 template <class F>
-void eachChannel(LightBuffer& base, const LightBuffer& top, std::size_t cells, float strength, F channel) noexcept {
-  const auto run = [&](std::vector<float>& b, const std::vector<float>& t) {
-    float* under = b.data();
-    const float* over = t.data();
-    const float* coverage = top.a.data();
+CHISPA_INLINED inline void eachChannel(LightBuffer& base, const LightBuffer& top, std::size_t cells, float strength, F channel) noexcept {
+  const auto run = [&](float* __restrict under, const float* over, const float* coverage) {
     for (std::size_t i = 0; i < cells; ++i) under[i] = channel(under[i], over[i] * strength, coverage[i] * strength);
   };
-  run(base.r, top.r);
-  run(base.g, top.g);
-  run(base.b, top.b);
-  for (std::size_t i = 0; i < cells; ++i) base.a[i] += top.a[i] * strength * (1 - base.a[i]);
+  run(base.r.data(), top.r.data(), top.a.data());
+  run(base.g.data(), top.g.data(), top.a.data());
+  run(base.b.data(), top.b.data(), top.a.data());
+  float* __restrict under = base.a.data();
+  const float* over = top.a.data();
+  for (std::size_t i = 0; i < cells; ++i) under[i] += over[i] * strength * (1 - under[i]);
 }
 
 void mask(LightBuffer& base, const LightBuffer& top, std::size_t cells, float strength) noexcept {
@@ -43,14 +44,14 @@ void cutOut(LightBuffer& base, const LightBuffer& top, std::size_t cells, float 
 
 }  // namespace
 
-void blendOnto(LightBuffer& base, const LightBuffer& top, std::size_t cells, Blend blend, float strength) noexcept {
+CHISPA_CLONES void blendOnto(LightBuffer& base, const LightBuffer& top, std::size_t cells, Blend blend, float strength) noexcept {
   switch (blend) {
     case Blend::Normal:
       return eachChannel(base, top, cells, strength, [](float b, float t, float a) { return t + b * (1 - a); });
     case Blend::Add:
-      return eachChannel(base, top, cells, strength, [](float b, float t, float) { return std::min(1.f, b + t); });
+      return eachChannel(base, top, cells, strength, [](float b, float t, float) { return b + t < 1 ? b + t : 1.f; });
     case Blend::Lighten:
-      return eachChannel(base, top, cells, strength, [](float b, float t, float) { return std::max(b, t); });
+      return eachChannel(base, top, cells, strength, [](float b, float t, float) { return b > t ? b : t; });
     case Blend::Multiply:
       return eachChannel(base, top, cells, strength, [](float b, float t, float a) { return b * (t + 1 - a); });
     case Blend::Screen:

@@ -3,7 +3,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
+#include "core/base/clones.h"
 #include "core/effect/curves.h"
 #include "core/render/blend.h"
 #include "core/show/curve.h"
@@ -11,30 +13,34 @@
 namespace chispa {
 namespace {
 
-/// The same for a zone whose cells are pixels in a row: plain loops, which the compiler vectorises.
-void layOnRow(const LightBuffer& light, const ZoneCells& cells, PixelFrame& frame) noexcept {
-  const auto lay = [&](const std::vector<float>& from, std::vector<float>& to) {
-    const float* in = from.data();
-    const float* coverage = light.a.data();
-    float* out = to.data() + cells.pixels[0];
-    for (std::size_t i = 0; i < cells.pixels.size(); ++i) out[i] = std::min(1.f, in[i] + out[i] * (1 - coverage[i]));
-  };
-  lay(light.r, frame.r);
-  lay(light.g, frame.g);
-  lay(light.b, frame.b);
+/// Cells of a large zone worked out at a time, so that their layers stay in the second-level cache from one to the next.
+constexpr std::size_t kTile = 4096;
+
+/// One channel of light on pixels in a row.
+CHISPA_CLONES void layChannel(const float* light, const float* coverage, std::size_t count, float* __restrict pixels) noexcept {
+  for (std::size_t i = 0; i < count; ++i) {
+    const float sum = light[i] + pixels[i] * (1 - coverage[i]);
+    pixels[i] = sum < 1 ? sum : 1;
+  }
 }
 
-/// Lays a zone's light on the pixels of its cells.
-void layOnPixels(const LightBuffer& light, const ZoneCells& cells, PixelFrame& frame) noexcept {
-  if (cells.isPlain) return layOnRow(light, cells, frame);
-  const auto count = static_cast<std::size_t>(cells.count());
-  for (std::size_t cell = 0; cell < count; ++cell) {
-    const float clear = 1 - light.a[cell];
+/// Lays the light of `range` of a zone's cells on their pixels.
+void layOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range, PixelFrame& frame) noexcept {
+  if (cells.isPlain) {
+    const std::size_t pixel = cells.pixels[range.first];
+    layChannel(light.r.data(), light.a.data(), range.count, &frame.r[pixel]);
+    layChannel(light.g.data(), light.a.data(), range.count, &frame.g[pixel]);
+    layChannel(light.b.data(), light.a.data(), range.count, &frame.b[pixel]);
+    return;
+  }
+  for (std::size_t i = 0; i < range.count; ++i) {
+    const float clear = 1 - light.a[i];
+    const std::size_t cell = range.first + i;
     for (std::uint32_t p = cells.firstPixel[cell]; p < cells.firstPixel[cell + 1]; ++p) {
       const std::uint32_t pixel = cells.pixels[p];
-      frame.r[pixel] = std::min(1.f, light.r[cell] + frame.r[pixel] * clear);
-      frame.g[pixel] = std::min(1.f, light.g[cell] + frame.g[pixel] * clear);
-      frame.b[pixel] = std::min(1.f, light.b[cell] + frame.b[pixel] * clear);
+      frame.r[pixel] = std::min(1.f, light.r[i] + frame.r[pixel] * clear);
+      frame.g[pixel] = std::min(1.f, light.g[i] + frame.g[pixel] * clear);
+      frame.b[pixel] = std::min(1.f, light.b[i] + frame.b[pixel] * clear);
     }
   }
 }
@@ -50,7 +56,7 @@ float shaped(FadeShape shape, float u) {
 }
 
 /// All channels of `light` times `share`; of the first `count` cells.
-void scale(LightBuffer& light, std::size_t count, float share) noexcept {
+CHISPA_CLONES void scale(LightBuffer& light, std::size_t count, float share) noexcept {
   for (auto* channel : {&light.r, &light.g, &light.b, &light.a})
     for (std::size_t i = 0; i < count; ++i) (*channel)[i] *= share;
 }
@@ -71,6 +77,18 @@ bool isPassing(const CompiledClip& clip, Micros t) { return clip.crossOut.count(
 float takenOver(const CompiledClip& clip, Micros t) {
   if (clip.crossIn.count() == 0 || t >= clip.start + clip.crossIn) return 1;
   return easeBetween(0, 1, static_cast<float>(seconds(t - clip.start) / seconds(clip.crossIn)));
+}
+
+/// True if it is to be drawn at `t`, not by the clip that takes over from it.
+bool isShown(const CompiledClip& clip, Micros t) { return clip.isActiveAt(t) && clip.effect && !isPassing(clip, t); }
+
+CellRange allOf(const ZoneCells& cells) { return {0, static_cast<std::size_t>(cells.count())}; }
+
+/// True if each range of the zone's cells can be lit without the others. The places of a plane are known of all at once only.
+bool canTile(std::span<const CompiledClip> clips, Micros t) noexcept {
+  return std::all_of(clips.begin(), clips.end(), [t](const CompiledClip& clip) {
+    return !clip.effect || !clip.isActiveAt(t) || (clip.effect->isCellwise && !(clip.effect->hasAcross() && clip.params.axis(0) == Axis::Plane));
+  });
 }
 
 }  // namespace
@@ -144,11 +162,12 @@ OtherLight Renderer::otherLight(const CompiledScore& score, const CompiledClip& 
   if (!stave) return {};
   const Instant then = instantAt(score, now.t - micros(params.number(1)));
   LightBuffer& light = scratch_[depth + 1].zone;
-  if (!renderZone(score, stave->clips, *stave->cells, then, depth + 1)) light.clear(static_cast<std::size_t>(stave->cells->count()));
+  const CellRange all = allOf(*stave->cells);
+  if (!renderZone(score, stave->clips, *stave->cells, all, then, depth + 1)) light.clear(all.count);
   return {stave->cells.get(), &light};
 }
 
-float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, const ZoneCells& cells, const Instant& now, std::size_t depth) noexcept {
+float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth) noexcept {
   Scratch& scratch = scratch_[depth];
   float strength = clip.strength;
   const ParamPack* params = &clip.params;
@@ -158,6 +177,7 @@ float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, 
     params = &scratch.params;
   }
   EffectInput in{cells, *params, *clip.palette};
+  in.range = range;
   in.other = otherLight(score, clip, *params, now, depth);
   in.place = placesOf(clip, *params, cells, scratch.place);
   in.seed = clip.seed;
@@ -178,23 +198,30 @@ float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, 
   return strength * fadeAt(clip, now.t);
 }
 
-bool Renderer::renderZone(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, const Instant& now, std::size_t depth) noexcept {
+bool Renderer::renderZone(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth) noexcept {
   Scratch& scratch = scratch_[depth];
-  const auto count = static_cast<std::size_t>(cells.count());
+  const std::size_t count = range.count;
   bool anything = false;
   for (std::size_t i = 0; i < clips.size(); ++i) {
     const CompiledClip& clip = clips[i];
-    if (!clip.isActiveAt(now.t) || !clip.effect || isPassing(clip, now.t)) continue;
-    if (!anything) scratch.zone.clear(count);
-    anything = true;
+    if (!isShown(clip, now.t)) continue;
     const float taken = takenOver(clip, now.t);
+    const bool isFirst = !std::exchange(anything, true);
+    if (isFirst && taken >= 1 && clip.blend == Blend::Normal) {
+      // Nothing lies below: what it shows is the zone's light.
+      const float presence = runEffect(score, clip, cells, range, now, depth);
+      std::swap(scratch.clip, scratch.zone);
+      if (presence < 1) scale(scratch.zone, count, presence);
+      continue;
+    }
+    if (isFirst) scratch.zone.clear(count);
     if (taken < 1) {
       // Both as one layer: their shares add up to one.
-      const float share = runEffect(score, clips[i - 1], cells, now, depth) * (1 - taken);
+      const float share = runEffect(score, clips[i - 1], cells, range, now, depth) * (1 - taken);
       std::swap(scratch.clip, scratch.before);
       scale(scratch.before, count, share);
     }
-    const float presence = runEffect(score, clip, cells, now, depth);
+    const float presence = runEffect(score, clip, cells, range, now, depth);
     if (taken < 1) {
       scale(scratch.clip, count, presence * taken);
       addTo(scratch.clip, scratch.before, count);
@@ -210,12 +237,20 @@ void Renderer::render(const CompiledScore& score, Micros t, PixelFrame& frame) n
   frame.clear();
   if (t < Micros(0) || t >= score.length) return;
   const Instant now = instantAt(score, t);
-  for (const CompiledStave& stave : score.staves)
-    if (renderZone(score, stave.clips, *stave.cells, now, 0)) layOnPixels(scratch_[0].zone, *stave.cells, frame);
+  for (const CompiledStave& stave : score.staves) {
+    const CellRange all = allOf(*stave.cells);
+    const std::size_t step = canTile(stave.clips, t) ? kTile : std::max<std::size_t>(1, all.count);
+    for (std::size_t first = 0; first < all.count; first += step) {
+      const CellRange range{first, std::min(step, all.count - first)};
+      if (!renderZone(score, stave.clips, *stave.cells, range, now, 0)) break;
+      layOnPixels(scratch_[0].zone, *stave.cells, range, frame);
+    }
+  }
 }
 
 void Renderer::renderClips(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, Micros t) noexcept {
-  if (!renderZone(score, clips, cells, instantAt(score, t), 0)) scratch_[0].zone.clear(static_cast<std::size_t>(cells.count()));
+  const CellRange all = allOf(cells);
+  if (!renderZone(score, clips, cells, all, instantAt(score, t), 0)) scratch_[0].zone.clear(all.count);
 }
 
 }  // namespace chispa

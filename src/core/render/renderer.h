@@ -43,9 +43,10 @@ class Renderer {
   static constexpr std::size_t kDepths = 2;
 
   static Instant instantAt(const CompiledScore& score, Micros t) noexcept;
-  bool renderZone(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, const Instant& now, std::size_t depth) noexcept;
-  /// Runs the effect into the depth's `clip`; returns how present the clip is, 0–1.
-  float runEffect(const CompiledScore& score, const CompiledClip& clip, const ZoneCells& cells, const Instant& now, std::size_t depth) noexcept;
+  /// The light of `range` of the zone into the first of the depth's `zone`; false if no clip plays, and nothing is written.
+  bool renderZone(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth) noexcept;
+  /// Runs the effect for `range` into the first of the depth's `clip`; returns how present the clip is, 0–1.
+  float runEffect(const CompiledScore& score, const CompiledClip& clip, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth) noexcept;
   float applyMotions(const CompiledScore& score, const CompiledClip& clip, const Instant& now, ParamPack& params) noexcept;
   std::span<const float> placesOf(const CompiledClip& clip, const ParamPack& params, const ZoneCells& cells, std::vector<float>& room) noexcept;
   OtherLight otherLight(const CompiledScore& score, const CompiledClip& clip, const ParamPack& params, const Instant& now, std::size_t depth) noexcept;

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <map>
 
+#include "core/base/clones.h"
 #include "core/wire/wiresettings.h"
 
 namespace chispa {
@@ -27,19 +28,62 @@ constexpr std::uint32_t reversed4(std::uint32_t n) {
   return ((n & 1) << 3) | ((n & 2) << 1) | ((n & 4) >> 1) | ((n & 8) >> 3);
 }
 
-}  // namespace
+std::uint32_t frameOf(Micros t) { return static_cast<std::uint32_t>(t / kDitherStep); }
+constexpr std::uint32_t thresholdOf(std::uint32_t frame, std::uint32_t pixel) { return reversed4((frame + pixel * 7) & 15) * 16 + 8; }
 
-ResponseTable::ResponseTable(double response) {
-  for (int i = 0; i <= kSteps; ++i) {
-    const double share = std::pow(static_cast<double>(i) / kSteps, 1 / std::max(0.1, response));
-    table_[static_cast<std::size_t>(i)] = static_cast<std::uint16_t>(std::lround(share * 255 * 256));
+/// Pixels packed at a time.
+constexpr std::size_t kBlock = 128;
+using Row = std::array<float, kBlock>;
+using Bytes = std::array<std::uint8_t, kBlock>;
+
+/// One channel of `count` pixels from `first` on, one after the other or backwards, times `level`.
+CHISPA_CLONES void takeRow(const std::vector<float>& channel, std::uint32_t first, std::int32_t step, std::size_t count, float level, Row& row) noexcept {
+  const float* from = channel.data() + first;
+  if (step == 1) {
+    for (std::size_t k = 0; k < count; ++k) row[k] = from[k] * level;
+  } else {
+    for (std::size_t k = 0; k < count; ++k) row[k] = from[static_cast<std::ptrdiff_t>(k) * step] * level;
   }
 }
 
-std::uint32_t ditherAt(std::uint32_t pixel, Micros t) {
-  const auto frame = static_cast<std::uint32_t>(t / kDitherStep);
-  return reversed4((frame + pixel * 7) & 15) * 16 + 8;
+CHISPA_CLONES void ditherRow(std::uint32_t first, std::int32_t step, std::size_t count, Micros t, Bytes& dither) noexcept {
+  const std::uint32_t frame = frameOf(t);
+  for (std::size_t k = 0; k < count; ++k) dither[k] = static_cast<std::uint8_t>(thresholdOf(frame, first + static_cast<std::uint32_t>(static_cast<std::int32_t>(k) * step)));
 }
+
+/// Chips next to each other, pixel by pixel, in the channel order of the strip.
+CHISPA_CLONES void interleave3(const Bytes& a, const Bytes& b, const Bytes& c, std::size_t count, std::uint8_t* __restrict out) noexcept {
+  for (std::size_t k = 0; k < count; ++k) {
+    out[3 * k] = a[k];
+    out[3 * k + 1] = b[k];
+    out[3 * k + 2] = c[k];
+  }
+}
+
+}  // namespace
+
+ResponseTable::ResponseTable(double response) : isLinear_(response == 1) {
+  for (int i = 0; i <= kSteps; ++i) {
+    const double share = std::pow(static_cast<double>(i) / kSteps, 1 / std::max(0.1, response));
+    table_[static_cast<std::size_t>(i)] = static_cast<std::uint32_t>(std::lround(share * 255 * 256));
+  }
+}
+
+CHISPA_CLONES void ResponseTable::values(const float* light, const std::uint8_t* dither, std::size_t count, std::uint8_t* __restrict out) const noexcept {
+  if (isLinear_) {
+    // 255 × 256 over 4096 steps, rounded: what the table holds.
+    for (std::size_t i = 0; i < count; ++i) out[i] = static_cast<std::uint8_t>((((stepOf(light[i]) * 255 + 8) >> 4) + dither[i]) >> 8);
+    return;
+  }
+  std::array<int, kBlock> steps;
+  for (std::size_t first = 0; first < count; first += kBlock) {
+    const std::size_t size = std::min(kBlock, count - first);
+    for (std::size_t i = 0; i < size; ++i) steps[i] = stepOf(light[first + i]);
+    for (std::size_t i = 0; i < size; ++i) out[first + i] = static_cast<std::uint8_t>((table_[static_cast<std::size_t>(steps[i])] + dither[first + i]) >> 8);
+  }
+}
+
+std::uint32_t ditherAt(std::uint32_t pixel, Micros t) { return thresholdOf(frameOf(t), pixel); }
 
 Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const PowerBudget& budget) {
   std::map<double, std::uint8_t> responseIndex;
@@ -77,14 +121,29 @@ Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const 
   }
 }
 
-void Packer::packStep(const Step& step, const PixelFrame& frame, Micros t, float master,
-                      std::uint8_t* out) const noexcept {
+void Packer::packPlain(const Step& step, const PixelFrame& frame, Micros t, float master, std::uint8_t* out) const noexcept {
   const ResponseTable& response = responses_[step.response];
-  std::uint32_t pixel = step.firstPixel;
-  for (std::uint32_t i = 0; i < step.count; ++i, pixel += static_cast<std::uint32_t>(step.step)) {
-    const auto light = step.mix.light(frame.r[pixel] * master, frame.g[pixel] * master, frame.b[pixel] * master);
-    const std::uint32_t dither = ditherAt(pixel, t);
-    for (std::size_t c = 0; c < step.channels; ++c) *out++ = response.value(light[step.order[c]], dither);
+  // Red, green, blue and white.
+  std::array<Row, 4> light;
+  std::array<Bytes, 4> values{};
+  Bytes dither;
+  const std::size_t chips = step.mix.hasWhite ? 4 : 3;
+  for (std::uint32_t done = 0; done < step.count; done += kBlock) {
+    const std::size_t count = std::min<std::size_t>(kBlock, step.count - done);
+    const std::uint32_t first = step.firstPixel + done * static_cast<std::uint32_t>(step.step);
+    takeRow(frame.r, first, step.step, count, master, light[0]);
+    takeRow(frame.g, first, step.step, count, master, light[1]);
+    takeRow(frame.b, first, step.step, count, master, light[2]);
+    step.mix.share(count, light[0].data(), light[1].data(), light[2].data(), light[3].data());
+    ditherRow(first, step.step, count, t, dither);
+    for (std::size_t chip = 0; chip < chips; ++chip) response.values(light[chip].data(), dither.data(), count, values[chip].data());
+    if (step.channels == 3) {
+      interleave3(values[step.order[0]], values[step.order[1]], values[step.order[2]], count, out);
+    } else {
+      for (std::size_t k = 0; k < count; ++k)
+        for (std::size_t c = 0; c < step.channels; ++c) out[k * step.channels + c] = values[step.order[c]][k];
+    }
+    out += count * step.channels;
   }
 }
 
@@ -126,7 +185,7 @@ void Packer::pack(const PixelFrame& frame, Micros t, float master, std::span<std
     std::uint8_t* out = buffer.data() + step.byte;
     const float level = master * step.brightness * (levels.empty() ? 1.f : levels[step.powerGroup]);
     if (isPlain)
-      packStep(step, frame, t, level, out);
+      packPlain(step, frame, t, level, out);
     else
       packValues(step, frame, t, level, out);
   }

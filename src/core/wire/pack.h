@@ -19,25 +19,30 @@ class ResponseTable {
   explicit ResponseTable(double response = 1);
 
   /// Value for `light` 0–1. `dither` 0–255 is where between two values the upper one is taken.
-  std::uint8_t value(float light, std::uint32_t dither) const {
-    const float x = light <= 0 ? 0 : light >= 1 ? 1 : light;
-    return static_cast<std::uint8_t>((table_[static_cast<std::size_t>(x * kSteps)] + dither) >> 8);
-  }
+  std::uint8_t value(float light, std::uint32_t dither) const { return static_cast<std::uint8_t>((table_[static_cast<std::size_t>(stepOf(light))] + dither) >> 8); }
+
+  /// The same for `count` values at once.
+  void values(const float* light, const std::uint8_t* dither, std::size_t count, std::uint8_t* out) const noexcept;
 
   /// Value of 0–65,535 for `light` 0–1.
   std::uint16_t wideValue(float light) const {
     const float x = (light <= 0 ? 0 : light >= 1 ? 1 : light) * kSteps;
     const auto at = static_cast<std::size_t>(x);
-    const float low = table_[at];
-    const float high = table_[std::min<std::size_t>(at + 1, kSteps)];
+    const auto low = static_cast<float>(table_[at]);
+    const auto high = static_cast<float>(table_[std::min<std::size_t>(at + 1, kSteps)]);
     // Full is 255 × 256 in the table.
     return static_cast<std::uint16_t>((low + (high - low) * (x - static_cast<float>(at))) * (65535.0f / 65280.0f) + 0.5f);
   }
 
  private:
   static constexpr int kSteps = 4096;
+  /// In this order of arguments what is no number becomes dark.
+  static int stepOf(float light) { return static_cast<int>(std::min(1.f, std::max(0.f, light)) * kSteps); }
+
   /// Values in 1/256ths.
-  std::array<std::uint16_t, kSteps + 1> table_;
+  std::array<std::uint32_t, kSteps + 1> table_;
+  /// The table says nothing that a product would not.
+  bool isLinear_;
 };
 
 /// Where between two values a pixel stands at an instant: each pixel steps through 16 thresholds from frame to
@@ -81,7 +86,7 @@ class Packer {
   };
   /// Values that are groups of pixels, or split over two universes; the rest goes the short way.
   void packValues(const Step& step, const PixelFrame& frame, Micros t, float master, std::uint8_t* out) const noexcept;
-  void packStep(const Step& step, const PixelFrame& frame, Micros t, float master, std::uint8_t* out) const noexcept;
+  void packPlain(const Step& step, const PixelFrame& frame, Micros t, float master, std::uint8_t* out) const noexcept;
 
   std::vector<Step> steps_;
   std::vector<ResponseTable> responses_;

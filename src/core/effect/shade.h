@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <array>
+
+#include "core/base/clones.h"
+#include "core/effect/effect.h"
+
+namespace chispa {
+
+/// What one cell shows: a place on the palette, 0–1, and how much it covers, 0–1.
+struct Shade {
+  float place = 0;
+  float light = 0;
+};
+
+namespace detail {
+
+/// Cells worked out at a time: their shades stay in the nearest cache until they are looked up.
+inline constexpr std::size_t kShadeBlock = 128;
+
+template <class LookUp, class ShadeOf>
+CHISPA_INLINED inline void shadeBlocks(const CellRange& range, LightBuffer& out, LookUp lookUp, ShadeOf shadeOf) noexcept {
+  std::array<float, kShadeBlock> places;
+  std::array<float, kShadeBlock> lights;
+  for (std::size_t done = 0; done < range.count; done += kShadeBlock) {
+    const std::size_t size = std::min(kShadeBlock, range.count - done);
+    for (std::size_t k = 0; k < size; ++k) {
+      const Shade shade = shadeOf(range.first + done + k);
+      places[k] = shade.place;
+      lights[k] = shade.light;
+    }
+    lookUp(places.data(), lights.data(), size, out.r.data() + done, out.g.data() + done, out.b.data() + done);
+    std::copy_n(lights.data(), size, out.a.data() + done);
+  }
+}
+
+}  // namespace detail
+
+/// Fills the range that is asked for with `shadeOf(i)`, the Shade of the zone's cell i, in the palette's colours. Called from a
+/// function marked CHISPA_CLONES, with a shadeOf without branches, it works on eight cells at once.
+template <class ShadeOf>
+CHISPA_INLINED inline void shadeCells(const EffectInput& in, LightBuffer& out, ShadeOf shadeOf) noexcept {
+  const auto lookUp = [&in](const float* places, const float* lights, std::size_t size, float* r, float* g, float* b) { in.palette.clamped(places, lights, size, r, g, b); };
+  detail::shadeBlocks(in.range, out, lookUp, shadeOf);
+}
+
+/// The same with the palette as a loop without a seam.
+template <class ShadeOf>
+CHISPA_INLINED inline void shadeCellsAround(const EffectInput& in, LightBuffer& out, ShadeOf shadeOf) noexcept {
+  const auto lookUp = [&in](const float* places, const float* lights, std::size_t size, float* r, float* g, float* b) { in.palette.wrapped(places, lights, size, r, g, b); };
+  detail::shadeBlocks(in.range, out, lookUp, shadeOf);
+}
+
+}  // namespace chispa
