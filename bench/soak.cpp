@@ -121,18 +121,25 @@ class IdleThread {
     if (thread_.joinable()) thread_.join();
   }
   const engine::LatenessHistogram& lateness() const { return lateness_; }
+  /// Periods during which the machine did not let even this thread run: the same count as the player's skipped ones.
+  std::uint64_t missed() const { return missed_; }
 
  private:
   void run() {
     const sched_param priority{.sched_priority = 10};
     pthread_setschedparam(pthread_self(), SCHED_FIFO, &priority);
     engine::SteadyClock clock;
-    for (engine::MonoTime next = clock.now(); !stopping_; next += std::chrono::milliseconds(25)) {
+    constexpr engine::MonoTime kPeriod = std::chrono::milliseconds(25);
+    for (engine::MonoTime next = clock.now(); !stopping_; next += kPeriod) {
       clock.sleepUntil(next);
-      lateness_.add(clock.now() - next);
+      const engine::MonoTime late = clock.now() - next;
+      lateness_.add(late);
+      missed_ += static_cast<std::uint64_t>(late / kPeriod);
+      next += late / kPeriod * kPeriod;
     }
   }
   engine::LatenessHistogram lateness_;
+  std::uint64_t missed_ = 0;
   std::atomic<bool> stopping_{false};
   std::thread thread_;
 };
@@ -162,6 +169,7 @@ void printSoak(int seconds) {
   std::uint64_t sent = 0, refused = 0, frames = 0, skipped = 0;
   std::array<double, 4> late{};
   std::array<double, 3> idleLate{};
+  std::uint64_t idleMissed = 0;
   double stolen = 0;
   {
     engine::Player player({});
@@ -180,6 +188,7 @@ void printSoak(int seconds) {
     stolen = (stolenSeconds() - stolen) / seconds / 2 * 100;
     idle.finish();
     idleLate = {idle.lateness().percentile_ms(0.99), idle.lateness().percentile_ms(0.999), idle.lateness().most_ms()};
+    idleMissed = idle.missed();
     const auto& stats = player.stats();
     late = {stats.lateness.percentile_ms(0.5), stats.lateness.percentile_ms(0.99), stats.lateness.percentile_ms(0.999), stats.lateness.most_ms()};
     frames = stats.frames;
@@ -199,7 +208,7 @@ void printSoak(int seconds) {
   std::printf("packets                %llu sent, %llu refused by the kernel, %llu arrived, %llu gaps in sequence, %llu universes\n", static_cast<unsigned long long>(sent), static_cast<unsigned long long>(refused),
               static_cast<unsigned long long>(arrived.packets), static_cast<unsigned long long>(arrived.gaps), static_cast<unsigned long long>(arrived.universes));
   std::printf("memory                 %.1f MB after 3 s, %.1f MB at the end\n", startMemory, endMemory);
-  std::printf("floor: idle thread     late p99 %.2f, p99.9 %.2f, most %.2f ms; the machine below took %.1f %% of both cores\n", idleLate[0], idleLate[1], idleLate[2], stolen);
+  std::printf("floor: idle thread     %llu periods missed, late p99 %.2f, p99.9 %.2f, most %.2f ms; the machine below took %.1f %% of both cores\n", static_cast<unsigned long long>(idleMissed), idleLate[0], idleLate[1], idleLate[2], stolen);
   std::printf("floor: sending alone   %.0f packets/s on one core; this run needed %.0f\n", floor, static_cast<double>(sent) / (seconds + 4));
 }
 

@@ -144,8 +144,15 @@ TEST_F(ComposerTest, AnEditWhileItPlaysIsAtTheNode) {
   ASSERT_TRUE(stage_.isPlaying());
   ASSERT_TRUE(eventually([&] { return node.state()["ports"][0]["shows"][5] != "#000000"; }));
   // All rim clips are selected still: black takes their place while they play.
+  std::uint64_t taken = 0;
+  const auto noted = QObject::connect(&stage_, &Stage::compiledChanged, [&] { taken = stage_.player().stats().frames.load(); });
   choose("effect", QStringLiteral("Black"));
   EXPECT_TRUE(stage_.isPlaying());
+  // One frame may be on its way when the new show is taken over; the next one has the change.
+  ASSERT_TRUE(eventually([&] { return taken > 0 && stage_.player().stats().frames.load() >= taken + 2; }));
+  QObject::disconnect(noted);
+  const PixelFrame& lit = stage_.player().latestFrame();
+  EXPECT_EQ(lit.r[5] + lit.g[5] + lit.b[5], 0);
   EXPECT_TRUE(eventually([&] { return node.state()["ports"][0]["shows"][5] == "#000000"; }));
   trigger("togglePlay");
   stage_.switchLight(false);

@@ -60,8 +60,10 @@ TEST_F(WindowTest, FromNothingToLedsThatShowAClipAndBack) {
   // Another palette for it, made and coloured by hand.
   const ClipId clip = stage_.score()->clips[0]->id;
   press("newPalette");
-  type("stopColour-0", QStringLiteral("#00ff00"));
-  type("stopColour-1", QStringLiteral("#00ff00"));
+  for (int i = 0; i < 2; ++i) {
+    type("stopColour", QStringLiteral("#00ff00"));
+    QTest::keyClick(the<QWidget>("paletteBar"), Qt::Key_PageDown);
+  }
   selection_.select(ClipIds{clip});
   choose("palette", QStringLiteral("Palette"));
   settle();

@@ -84,9 +84,10 @@ TEST_F(FormsTest, PaletteStopsAreAddedMovedAndTakenAway) {
   selection_.select(moon);
   press("addStop");
   EXPECT_EQ(find(show().palettes, moon)->stops.size(), 5u);
-  setNumber("stopAt-1", 50);
-  EXPECT_DOUBLE_EQ(find(show().palettes, moon)->stops[1].at, 0.5);
-  type("stopColour-0", QStringLiteral("not a colour"));
+  setNumber("stopAt", 30);
+  EXPECT_DOUBLE_EQ(find(show().palettes, moon)->stops[1].at, 0.3);
+  QTest::keyClick(the<QWidget>("paletteBar"), Qt::Key_PageUp);
+  type("stopColour", QStringLiteral("not a colour"));
   EXPECT_EQ(hexText(find(show().palettes, moon)->stops[0].colour), "#0a1033");
   press("removeStop");
   EXPECT_EQ(find(show().palettes, moon)->stops.size(), 4u);

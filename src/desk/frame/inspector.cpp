@@ -4,6 +4,7 @@
 #include "core/base/overloaded.h"
 #include "core/edit/wireedits.h"
 #include "desk/plan/forms/planforms.h"
+#include "desk/score/palette/paletteform.h"
 #include "desk/score/scoreforms.h"
 #include "desk/wire/powerforms.h"
 #include "desk/wire/wireforms.h"
@@ -32,7 +33,6 @@ Inspector::Inspector(const Session& session, PlanView& plan, QWidget* parent) : 
 QString Inspector::formKey() const {
   const Show& show = session_.show();
   return std::visit(Overloaded{[&](const ClipIds& ids) { return clipFormKey(session_, ids); },
-                          [&](PaletteId id) { return paletteFormKey(session_, id); },
                           [&](ZoneId id) { return zoneFormKey(session_, id); },
                           [&](const FixtureIds& ids) { return fixtureFormKey(session_, ids); },
                           [&](const BeadPlace& place) {

@@ -115,6 +115,11 @@ void MainWindow::makeViewMenu() {
   addAction(menu, "showAll", tr("Show &all of it"), {}, [this] {
     workspace() == Workspace::Score ? score_->timeline().zoomToAll() : plan_->view().frameAll();
   });
+  QAction* spectrum = addAction(menu, "showSpectrum", tr("&Spectrum of the music"), QKeySequence(tr("Ctrl+Shift+M")), [this] {
+    showWorkspace(Workspace::Score);
+    score_->timeline().showSpectrum(!score_->timeline().showsSpectrum());
+  });
+  spectrum->setCheckable(true);
   addAction(menu, "toggleTheme", tr("&Light or dark"), QKeySequence(tr("Ctrl+Shift+L")), [this] {
     setDark(!theme().isDark);
     QSettings().setValue(QStringLiteral("dark"), theme().isDark);

@@ -12,6 +12,8 @@ namespace chispa::desk {
 /// What is dragged from the shelf: the words of a thing; and from the list of palettes: the palette's number.
 inline constexpr const char* kEffectMime = "application/x-chispa-effect";
 inline constexpr const char* kPaletteMime = "application/x-chispa-palette";
+/// Files of the desktop.
+inline constexpr const char* kFilesMime = "text/uri-list";
 
 /// What the shelf offers: an effect, one of the show's own with its values, or a block.
 struct ChosenThing {

@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/effect/spyhole.h"
 #include "core/render/compiled.h"
 #include "core/show/limits.h"
 #include "desk/score/cliprows.h"
 #include "desk/score/scoreforms.h"
+#include "desk/score/screenpicker.h"
 
 namespace chispa::desk {
 namespace {
@@ -79,14 +81,33 @@ bool isShown(const Session& session, const ClipIds& ids, const ParamSpec& spec) 
   return isShown;
 }
 
+bool isMovable(const ParamSpec& spec) { return spec.kind == ParamKind::Number && spec.canMove && spec.onlyIf.empty(); }
+
 void addMotions(Form& form, ClipRows& rows, const Effect& effect) {
   form.addHeading(Form::tr("Moved by"));
   std::vector<std::pair<std::string, QString>> numbers;
   for (const ParamSpec& spec : effect.params)
-    if (spec.kind == ParamKind::Number && spec.onlyIf.empty()) numbers.emplace_back(spec.key, Form::tr(spec.label.c_str()));
+    if (isMovable(spec)) numbers.emplace_back(spec.key, Form::tr(spec.label.c_str()));
   rows.motion(kStrengthKey, Form::tr("Strength"), 0, 1, {});
   for (const ParamSpec& spec : effect.params)
-    if (spec.kind == ParamKind::Number && spec.onlyIf.empty()) rows.motion(spec.key, Form::tr(spec.label.c_str()), spec.low, spec.high, numbers);
+    if (isMovable(spec)) rows.motion(spec.key, Form::tr(spec.label.c_str()), spec.low, spec.high, numbers);
+}
+
+/// A spyhole's part of the screen is drawn on the screen itself.
+void addScreenPart(Form& form, const Session& session, const ClipIds& ids) {
+  form.addButton("spyholePick", Form::tr("Choose on the screen…"), Form::tr("Draw a box around the part of the screen that is to be shown"), [session, ids] {
+    const Score* score = session.stage.score();
+    const Clip* clip = score && !ids.empty() ? findClip(*score, ids.front()) : nullptr;
+    if (!clip) return;
+    auto* picker = new ScreenPicker(screenPartOf(clip->params).screen, [session, ids, id = score->id](const ScreenPart& part) {
+      session.edit(Form::tr("part of the screen"), [&](Show& show) {
+        changeClips(show, id, ids, [&part](Clip& c) { setScreenPart(c.params, part); });
+      });
+    });
+    picker->show();
+  });
+  form.addNote([session]() -> std::optional<QString> { return session.stage.screenTrouble(); });
+  form.addNote([]() -> std::optional<QString> { return Form::tr("It shows what is on the screen at that moment, in films of this window too. The command line leaves it clear."); });
 }
 
 }  // namespace
@@ -111,6 +132,7 @@ std::unique_ptr<Form> makeClipForm(const Session& session, const ClipIds& ids) {
     form->addHeading(Form::tr("Motion"));
     for (const ParamSpec& spec : effect->params)
       if (isShown(session, ids, spec)) rows.param(spec);
+    if (*key == kSpyhole) addScreenPart(*form, session, ids);
     form->addNumber("seed", Form::tr("Chance"), {{}, 0, 1'000'000, 1, 0}, rows.common<double>([](const Clip& c) { return c.seed; }),
                     rows.change<double>(Form::tr("chance"), [](Clip& c, double v) { c.seed = static_cast<std::uint32_t>(v); }));
   } else if (key) {

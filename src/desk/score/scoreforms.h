@@ -15,7 +15,4 @@ QString clipFormKey(const Session& session, const ClipIds& ids);
 /// Name, sound and length of a score.
 std::unique_ptr<Form> makeScoreForm(const Session& session, ScoreId id);
 
-std::unique_ptr<Form> makePaletteForm(const Session& session, PaletteId id);
-QString paletteFormKey(const Session& session, PaletteId id);
-
 }  // namespace chispa::desk

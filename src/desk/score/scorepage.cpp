@@ -89,6 +89,7 @@ ScorePage::ScorePage(const Session& session, QWidget* parent)
   column->addWidget(split, 1);
   row->addLayout(column, 1);
   connect(timeline_, &TimelineView::zoneChosen, shelf_, &EffectShelf::setZone);
+  connect(timeline_, &TimelineView::musicDropped, this, [this](const QString& file) { newScore(file); });
   connect(shelf_, &EffectShelf::effectChosen, timeline_, &TimelineView::setChosenEffect);
   connect(shelf_, &EffectShelf::told, composing_, &Composing::told);
   connect(composing_, &Composing::offered, shelf_, &EffectShelf::choose);

@@ -65,7 +65,40 @@ void TimelineView::paintWave(QPainter& painter) const {
     painter.drawText(area.adjusted(10, 4, 0, 0), trouble.isEmpty() ? tr("listening to the music …") : trouble);
     return;
   }
-  paintBands(painter, *audio, area);
+  if (showsSpectrum_)
+    paintSpectrum(painter, audio->spectrum, area);
+  else
+    paintBands(painter, *audio, area);
+}
+
+void TimelineView::paintSpectrum(QPainter& painter, const Spectrogram& spectrum, QRectF area) const {
+  // From the ground through ember to white, as what glows: the louder, the lighter.
+  static const std::array<QRgb, 256> tones = [] {
+    const Palette glow{{}, {}, {{0, {0x1a, 0x1a, 0x1c}}, {0.45, {0x3a, 0x2a, 0x38}}, {0.65, {0x9c, 0x3c, 0x2c}}, {0.82, {0xf0, 0x80, 0x3c}}, {1, {0xff, 0xf4, 0xdc}}}};
+    std::array<QRgb, 256> made{};
+    for (std::size_t i = 0; i < made.size(); ++i) {
+      const Srgb8 c = toSrgb8(colourAt(glow, static_cast<double>(i) / 255));
+      made[i] = qRgb(c.r, c.g, c.b);
+    }
+    return made;
+  }();
+  const Micros start = session_.stage.score()->audioStart;
+  const int left = static_cast<int>(std::max(area.left(), xOf(std::max(Micros(0), start))));
+  const int wide = static_cast<int>(area.right()) - left;
+  if (wide <= 0) return;
+  QImage picture(wide, Spectrogram::kRows, QImage::Format_RGB32);
+  for (int x = 0; x < wide; ++x)
+    for (int row = 0; row < Spectrogram::kRows; ++row)
+      picture.setPixel(x, Spectrogram::kRows - 1 - row, tones[spectrum.loudest(row, timeAt(left + x) - start, timeAt(left + x + 1) - start)]);
+  painter.setRenderHint(QPainter::SmoothPixmapTransform);
+  painter.drawImage(QRectF(left, area.top() + 1, wide, area.height() - 2), picture);
+  painter.setFont(numberFont(0.85));
+  for (const auto& [hz, words] : {std::pair{100.0, tr("100 Hz")}, std::pair{1'000.0, tr("1 kHz")}, std::pair{10'000.0, tr("10 kHz")}}) {
+    const double y = area.bottom() - 1 - Spectrogram::rowOf(hz) / Spectrogram::kRows * (area.height() - 2);
+    painter.setPen(theme().quiet);
+    painter.drawLine(QPointF(headWidth() - 5, y), QPointF(headWidth(), y));
+    painter.drawText(QRectF(0, y - 8, headWidth() - 8, 16), Qt::AlignRight | Qt::AlignVCenter, words);
+  }
 }
 
 void TimelineView::paintBands(QPainter& painter, const AnalysedAudio& audio, QRectF area) const {

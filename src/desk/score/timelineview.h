@@ -28,8 +28,9 @@ class TimelineView : public QAbstractScrollArea {
   void zoomBy(double factor);
   void zoomToAll();
   void placeMark();
-  /// Adds a clip of `effect` on `zone` that begins at the beat nearest to `at` and lasts to the next bar but one.
-  ClipId addClipAt(const QString& effect, ZoneId zone, Micros at);
+  /// Adds a clip of `effect` on `zone` that begins at the beat nearest to `at` and lasts to the next bar but one; `params` are said of
+  /// it besides.
+  ClipId addClipAt(const QString& effect, ZoneId zone, Micros at, const ParamValues& params = {});
   /// Where the clip or the instant is drawn, in the viewport's coordinates.
   QRectF clipBox(ClipId id) const;
   double xOf(Micros t) const;
@@ -39,6 +40,9 @@ class TimelineView : public QAbstractScrollArea {
   void reveal(Micros at);
   /// The stretch of time that is seen.
   TimeSpan seen() const { return {timeAt(headWidth()), timeAt(viewport()->width()) - timeAt(headWidth())}; }
+  /// The spectrum in place of the waveform.
+  void showSpectrum(bool on);
+  bool showsSpectrum() const { return showsSpectrum_; }
   /// Deletes the mark that was clicked last; false if none is chosen.
   bool deleteChosenMark();
 
@@ -46,6 +50,8 @@ class TimelineView : public QAbstractScrollArea {
   void zoneChosen(chispa::ZoneId zone);
   /// Another stretch of time is seen.
   void seenChanged();
+  /// A piece of music was dropped.
+  void musicDropped(const QString& file);
 
  protected:
   void paintEvent(QPaintEvent* event) override;
@@ -70,6 +76,9 @@ class TimelineView : public QAbstractScrollArea {
     double height = 0;
     int layers = 1;
     QString folder;
+    /// The layer that has room for curves, and how much more it has than the others.
+    int tallLayer = -1;
+    double extra = 0;
   };
   enum class Drag { None, Scrub, Move, ResizeStart, ResizeEnd, Mark, Band, Curve };
 
@@ -91,6 +100,7 @@ class TimelineView : public QAbstractScrollArea {
   std::optional<MarkId> markAt(QPointF at) const;
   void paintRuler(QPainter& painter) const;
   void paintWave(QPainter& painter) const;
+  void paintSpectrum(QPainter& painter, const Spectrogram& spectrum, QRectF area) const;
   void paintBands(QPainter& painter, const AnalysedAudio& audio, QRectF area) const;
   void paintLanes(QPainter& painter) const;
   void paintLane(QPainter& painter, const MarkLane& lane, double top) const;
@@ -105,6 +115,9 @@ class TimelineView : public QAbstractScrollArea {
   void dragClips(QPointF to);
   void dragEdge(QPointF to);
   Micros snap(Micros at, const ClipIds& without) const;
+  /// Where a mark that is dragged to `at` comes to stand: on an onset that is near, unless Ctrl is held.
+  Micros snapMark(Micros at) const;
+  void dropFile(const QString& file, QPointF at);
   void givePalette(PaletteId palette, QPointF at);
   void nudge(int beats);
   void chooseZone(ZoneId zone);
@@ -116,6 +129,7 @@ class TimelineView : public QAbstractScrollArea {
   std::unordered_map<ZoneId, std::vector<std::shared_ptr<const Clip>>> clipsOf_;
   double pxPerSecond_ = 24;
   bool isFitted_ = true;
+  bool showsSpectrum_ = false;
   QString chosenEffect_ = QStringLiteral("ribbon");
   PaletteId chosenPalette_;
   ZoneId chosenZone_;

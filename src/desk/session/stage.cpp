@@ -126,6 +126,8 @@ QString Stage::mediaTrouble(const std::string& name) const {
 }
 
 void Stage::requestMedia() {
+  screens_.watch(screenParts(document_.show()));
+  screens_.addTo(media_);
   for (const std::string& name : mediaNames(document_.show())) {
     if (!mediaAsked_.insert(name).second) continue;
     ++loading_;

@@ -13,6 +13,7 @@
 #include "core/music/analysis.h"
 #include "core/wire/power.h"
 #include "desk/session/document.h"
+#include "desk/session/screenwatch.h"
 #include "engine/player.h"
 
 namespace chispa::desk {
@@ -58,6 +59,8 @@ class Stage : public QObject {
   const MediaLibrary& media() const { return media_; }
   /// Why a picture cannot be shown; empty if it can, or is being loaded.
   QString mediaTrouble(const std::string& name) const;
+  /// Why spyholes show nothing; empty if they do, or there are none.
+  QString screenTrouble() const { return screens_.trouble(); }
 
   /// A click at each full second, and the clock that goes with it, until pause(); no score plays meanwhile.
   void playClicks();
@@ -117,6 +120,7 @@ class Stage : public QObject {
   int generation_ = 0;
   MusicLibrary music_;
   MediaLibrary media_;
+  ScreenWatch screens_;
   std::map<std::string, QString> mediaTrouble_;
   std::set<std::string> mediaAsked_;
   int loading_ = 0;

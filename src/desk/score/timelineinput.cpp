@@ -1,0 +1,333 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What mouse, keys and drops do in TimelineView.
+#include <QFileInfo>
+#include <QGuiApplication>
+#include <QMimeData>
+#include <QMouseEvent>
+#include <QScrollBar>
+#include <cmath>
+#include <unordered_set>
+
+#include "core/edit/clipedits.h"
+#include "core/edit/scoreedits.h"
+#include "core/files/besidefile.h"
+#include "core/show/limits.h"
+#include "desk/parts/format.h"
+#include "desk/score/chosenthing.h"
+#include "desk/score/timelineview.h"
+
+namespace chispa::desk {
+namespace {
+
+constexpr double kEdge_px = 7;
+constexpr double kSnap_px = 9;
+
+}  // namespace
+
+void TimelineView::selectBand() {
+  const QRectF band = QRectF(pressed_, pointer_).normalized();
+  ClipIds inside;
+  for (const StaveRow& row : rows_)
+    if (const auto clips = clipsOf_.find(row.zone); clips != clipsOf_.end())
+      for (const auto& clip : clips->second)
+        if (boxOf(*clip, row).intersects(band)) inside.push_back(clip->id);
+  if (inside.empty()) return session_.selection.clear();
+  session_.selection.select(inside);
+}
+
+void TimelineView::toggleFolder(const QString& name) {
+  session_.edit(tr("fold staves"), [&, id = session_.stage.score()->id](Show& show) {
+    changeItem(show.scores, id, [&](Score& score) {
+      for (StaveFolder& folder : score.folders)
+        if (text(folder.name) == name) folder.isFolded = !folder.isFolded;
+    });
+  });
+}
+
+void TimelineView::mousePressEvent(QMouseEvent* event) {
+  pressed_ = pointer_ = event->position();
+  const Score* score = session_.stage.score();
+  if (!score || event->button() != Qt::LeftButton) return;
+  chosenMark_ = markAt(pressed_);
+  if (chosenMark_) {
+    drag_ = Drag::Mark;
+    return viewport()->update();
+  }
+  if (pressed_.y() < stavesTop() && pressed_.x() < headWidth()) return session_.selection.select(score->id);
+  if (pressed_.y() < stavesTop()) {
+    drag_ = Drag::Scrub;
+    return session_.stage.seek(timeAt(pressed_.x()));
+  }
+  const StaveRow* row = rowAt(pressed_.y());
+  if (row && !row->zone) return toggleFolder(row->folder);
+  if (row) chooseZone(row->zone);
+  const auto clip = clipAt(pressed_);
+  if (!clip) {
+    if (pressed_.x() < headWidth() && chosenZone_)
+      session_.selection.select(chosenZone_);
+    else
+      drag_ = Drag::Band;
+    return;
+  }
+  if (event->modifiers() & Qt::ShiftModifier)
+    return session_.selection.toggle(clip->id);
+  if (!session_.selection.has(clip->id)) session_.selection.select(ClipIds{clip->id});
+  const QRectF box = clipBox(clip->id);
+  if (const Clip* curved = curvedClip(); curved && curved->id == clip->id && curves_.press(*curved, box, pressed_)) {
+    drag_ = Drag::Curve;
+    return viewport()->update();
+  }
+  const double edge = std::min(kEdge_px, box.width() / 4);
+  drag_ = pressed_.x() < box.left() + edge ? Drag::ResizeStart : pressed_.x() > box.right() - edge ? Drag::ResizeEnd : Drag::Move;
+  grabbed_ = clip->id;
+  dragged_.clear();
+  const ClipIds ids = session_.selection.clips();
+  const std::unordered_set<ClipId> wanted(ids.begin(), ids.end());
+  for (const auto& one : score->clips)
+    if (wanted.contains(one->id)) dragged_.push_back(*one);
+}
+
+Micros TimelineView::snap(Micros at, const ClipIds& without) const {
+  const Score* score = session_.stage.score();
+  return snapped(snapPoints(*score, without), at, micros(kSnap_px / pxPerSecond_)).value_or(at);
+}
+
+Micros TimelineView::snapMark(Micros at) const {
+  const auto audio = session_.stage.audio();
+  if (!audio || QGuiApplication::keyboardModifiers() & Qt::ControlModifier) return at;
+  const Micros begins = session_.stage.score()->audioStart;
+  std::vector<Micros> onsets;
+  for (const Micros onset : audio->onsets) onsets.push_back(onset + begins);
+  return snapped(onsets, at, micros(kSnap_px / pxPerSecond_)).value_or(at);
+}
+
+void TimelineView::dragClips(QPointF to) {
+  const auto grabbed = std::find_if(dragged_.begin(), dragged_.end(), [this](const Clip& clip) { return clip.id == grabbed_; });
+  if (grabbed == dragged_.end()) return;
+  const ClipIds ids = session_.selection.clips();
+  const Micros wanted = std::max(Micros(0), grabbed->start + micros((to.x() - pressed_.x()) / pxPerSecond_));
+  const Micros by = snap(wanted, ids) - grabbed->start;
+  const StaveRow* row = dragged_.size() == 1 ? rowAt(to.y()) : nullptr;
+  std::unordered_map<ClipId, Micros> starts;
+  for (const Clip& was : dragged_) starts[was.id] = was.start;
+  session_.edit(tr("move clips"), [&](Show& show) {
+    changeClips(show, session_.stage.score()->id, ids, [&](Clip& clip) {
+      clip.start = std::max(Micros(0), starts[clip.id] + by);
+      if (row && row->zone) clip.zone = row->zone;
+    });
+  }, QStringLiteral("clip-drag"));
+}
+
+void TimelineView::dragEdge(QPointF to) {
+  const auto grabbed = std::find_if(dragged_.begin(), dragged_.end(), [this](const Clip& clip) { return clip.id == grabbed_; });
+  if (grabbed == dragged_.end()) return;
+  constexpr Micros kShortest{20'000};
+  const Micros at = snap(timeAt(to.x()), {grabbed_});
+  const bool isStretching = QGuiApplication::keyboardModifiers() & Qt::AltModifier;
+  session_.edit(isStretching ? tr("stretch a clip") : tr("resize a clip"), [&](Show& show) {
+    changeClip(show, session_.stage.score()->id, grabbed_, [&](Clip& clip) {
+      if (drag_ == Drag::ResizeEnd) {
+        clip.length = std::max(kShortest, at - grabbed->start);
+        // With Alt the content is stretched along.
+        if (isStretching) clip.speed = std::clamp(grabbed->speed * seconds(grabbed->length) / seconds(clip.length), limits::kSlowest, limits::kFastest);
+      } else {
+        clip.start = std::min(at, grabbed->end() - kShortest);
+        clip.length = grabbed->end() - clip.start;
+      }
+    });
+  }, QStringLiteral("clip-drag"));
+}
+
+void TimelineView::mouseMoveEvent(QMouseEvent* event) {
+  pointer_ = event->position();
+  switch (drag_) {
+    case Drag::Scrub: return session_.stage.seek(timeAt(pointer_.x()));
+    case Drag::Move:
+      if (std::abs(pointer_.x() - pressed_.x()) + std::abs(pointer_.y() - pressed_.y()) > 4) dragClips(pointer_);
+      return;
+    case Drag::ResizeStart:
+    case Drag::ResizeEnd: return dragEdge(pointer_);
+    case Drag::Mark:
+      session_.edit(tr("move a mark"), [&](Show& show) { moveMark(show, session_.stage.score()->id, *chosenMark_, snapMark(timeAt(pointer_.x()))); }, QStringLiteral("mark-drag"));
+      return;
+    case Drag::Band: return viewport()->update();
+    case Drag::Curve:
+      if (const Clip* curved = curvedClip()) curves_.drag(clipBox(curved->id), pointer_);
+      return;
+    case Drag::None: break;
+  }
+  const auto clip = clipAt(pointer_);
+  const QRectF box = clip ? clipBox(clip->id) : QRectF();
+  const bool onEdge = clip && (pointer_.x() < box.left() + kEdge_px || pointer_.x() > box.right() - kEdge_px);
+  viewport()->setCursor(onEdge ? Qt::SizeHorCursor : Qt::ArrowCursor);
+}
+
+void TimelineView::mouseReleaseEvent(QMouseEvent*) {
+  if (drag_ == Drag::Band) selectBand();
+  if (drag_ == Drag::Curve) curves_.release();
+  if (drag_ != Drag::None && drag_ != Drag::Scrub) session_.document.seal();
+  drag_ = Drag::None;
+  viewport()->update();
+}
+
+ClipId TimelineView::addClipAt(const QString& effect, ZoneId zone, Micros at, const ParamValues& params) {
+  const Score* score = session_.stage.score();
+  if (!score || !chispa::find(session_.show().zones, zone)) return {};
+  const MarkLane* beats = laneOf(*score, LaneKind::Beats);
+  const MarkLane* bars = laneOf(*score, LaneKind::Bars);
+  Micros start = at;
+  if (beats && !beats->marks.empty()) {
+    std::vector<Micros> points;
+    for (const Mark& mark : beats->marks) points.push_back(mark.at);
+    start = snapped(points, at, Micros(10'000'000)).value_or(at);
+  }
+  Micros end = start + Micros(4'000'000);
+  if (bars) {
+    const auto next = std::find_if(bars->marks.begin(), bars->marks.end(), [start](const Mark& mark) { return mark.at > start + Micros(1000); });
+    if (next != bars->marks.end()) end = std::next(next) != bars->marks.end() ? std::next(next)->at : next->at;
+  }
+  const PaletteId palette = paletteForNew();
+  ChosenThing thing = chosenThing(session_.show(), effect);
+  thing.params.insert(params.begin(), params.end());
+  ClipId added;
+  const ScoreId id = score->id;
+  session_.edit(tr("add a clip"), [&](Show& show) {
+    if (thing.block) {
+      added = placeBlock(show, id, thing.block, zone, start);
+      return;
+    }
+    added = addClip(show, id, zone, thing.effect, palette, start, end - start);
+    if (!thing.params.empty()) changeClip(show, id, added, [&](Clip& clip) { clip.params = thing.params; });
+  });
+  session_.selection.select(ClipIds{added});
+  return added;
+}
+
+void TimelineView::mouseDoubleClickEvent(QMouseEvent* event) {
+  const Clip* curved = curvedClip();
+  if (curved && clipBox(curved->id).contains(event->position()) && curves_.add(*curved, clipBox(curved->id), event->position())) return;
+  const StaveRow* row = rowAt(event->position().y());
+  if (row && row->zone && !clipAt(event->position()) && event->position().x() >= headWidth()) addClipAt(chosenEffect_, row->zone, timeAt(event->position().x()));
+}
+
+void TimelineView::contextMenuEvent(QContextMenuEvent* event) {
+  if (const Clip* curved = curvedClip()) curves_.remove(*curved, clipBox(curved->id), event->pos());
+}
+
+void TimelineView::dragEnterEvent(QDragEnterEvent* event) {
+  for (const char* kind : {kEffectMime, kPaletteMime, kFilesMime})
+    if (event->mimeData()->hasFormat(QLatin1String(kind))) event->acceptProposedAction();
+}
+
+void TimelineView::dragMoveEvent(QDragMoveEvent* event) {
+  const StaveRow* row = rowAt(event->position().y());
+  // Music may fall anywhere; of pictures it is seen only when they do whether they have a stave.
+  if (event->mimeData()->hasUrls()) return event->setAccepted(true);
+  if (event->mimeData()->hasFormat(QLatin1String(kPaletteMime))) return event->setAccepted(clipAt(event->position()) != nullptr);
+  if (row && row->zone) chosenZone_ = row->zone;
+  event->setAccepted(row && row->zone);
+  viewport()->update();
+}
+
+void TimelineView::givePalette(PaletteId palette, QPointF at) {
+  const auto clip = clipAt(at);
+  if (!clip) return;
+  // Dropped on one of the selected clips it is for all of them.
+  const ClipIds ids = session_.selection.has(clip->id) ? session_.selection.clips() : ClipIds{clip->id};
+  session_.edit(tr("palette"), [&, id = session_.stage.score()->id](Show& show) { changeClips(show, id, ids, [palette](Clip& c) { c.palette = palette; }); });
+}
+
+void TimelineView::dropFile(const QString& file, QPointF at) {
+  static const QStringList pictures = {"png", "jpg", "jpeg", "gif", "webp", "bmp", "mp4", "webm", "avi", "mkv", "mov"};
+  if (!pictures.contains(QFileInfo(file).suffix(), Qt::CaseInsensitive)) return emit musicDropped(file);
+  const StaveRow* row = rowAt(at.y());
+  if (!row || !row->zone) return;
+  addClipAt(QStringLiteral("picture"), row->zone, timeAt(at.x()), {{"file", nameBeside(session_.document.path(), file.toStdString())}});
+}
+
+void TimelineView::dropEvent(QDropEvent* event) {
+  if (event->mimeData()->hasUrls()) {
+    event->acceptProposedAction();
+    for (const QUrl& url : event->mimeData()->urls())
+      if (url.isLocalFile()) dropFile(url.toLocalFile(), event->position());
+    return;
+  }
+  const StaveRow* row = rowAt(event->position().y());
+  if (!row || !row->zone) return;
+  event->acceptProposedAction();
+  if (const auto palette = paletteOf(*event->mimeData())) return givePalette(*palette, event->position());
+  addClipAt(QString::fromUtf8(event->mimeData()->data(QLatin1String(kEffectMime))), row->zone, timeAt(event->position().x()));
+}
+
+void TimelineView::wheelEvent(QWheelEvent* event) {
+  const int turn = event->angleDelta().y() != 0 ? event->angleDelta().y() : event->angleDelta().x();
+  if (event->modifiers() & Qt::ControlModifier) {
+    isFitted_ = false;
+    const Micros held = timeAt(event->position().x());
+    pxPerSecond_ = std::clamp(pxPerSecond_ * std::pow(1.0015, turn), 1.0, 2000.0);
+    updateScrollBars();
+    horizontalScrollBar()->setValue(static_cast<int>(seconds(held) * pxPerSecond_ + headWidth() - event->position().x()));
+  } else if (event->modifiers() & Qt::ShiftModifier || event->angleDelta().x() != 0) {
+    horizontalScrollBar()->setValue(horizontalScrollBar()->value() - turn);
+  } else {
+    verticalScrollBar()->setValue(verticalScrollBar()->value() - turn / 2);
+  }
+  viewport()->update();
+}
+
+void TimelineView::placeMark() {
+  const Score* score = session_.stage.score();
+  if (!score) return;
+  const ScoreId id = score->id;
+  const Micros at = session_.stage.position();
+  const MarkLane* lane = laneOf(*score, LaneKind::Free);
+  const std::string words = std::to_string(lane ? lane->marks.size() + 1 : 1);
+  session_.edit(tr("place a mark"), [&](Show& show) { addMark(show, id, LaneKind::Free, tr("Marks").toStdString(), at, words); });
+}
+
+bool TimelineView::deleteChosenMark() {
+  const Score* score = session_.stage.score();
+  if (!chosenMark_ || !score) return false;
+  const ScoreId id = score->id;
+  session_.edit(tr("delete a mark"), [&](Show& show) { deleteMark(show, id, *chosenMark_); });
+  chosenMark_.reset();
+  return true;
+}
+
+void TimelineView::nudge(int beats) {
+  const Score* score = session_.stage.score();
+  const ClipIds ids = session_.selection.clips();
+  if (!score) return;
+  const MarkLane* lane = laneOf(*score, LaneKind::Beats);
+  const Micros beat = lane && lane->marks.size() > 1 ? lane->marks[1].at - lane->marks[0].at : Micros(500'000);
+  if (ids.empty()) return session_.stage.seek(session_.stage.position() + beat * beats);
+  const ScoreId id = score->id;
+  session_.edit(tr("nudge clips"), [&](Show& show) { moveClips(show, id, ids, beat * beats); }, QStringLiteral("clip-nudge"));
+}
+
+void TimelineView::keyPressEvent(QKeyEvent* event) {
+  const auto step = [this](int by) {
+    const StaveRow* row = rowOf(chosenZone_);
+    const auto index = row ? row - rows_.data() + by : 0;
+    // Heads of folders are passed over.
+    auto at = std::clamp<std::ptrdiff_t>(index, 0, std::max<std::ptrdiff_t>(0, std::ssize(rows_) - 1));
+    while (at + by >= 0 && at + by < std::ssize(rows_) && !rows_[static_cast<std::size_t>(at)].zone) at += by;
+    if (at < std::ssize(rows_) && rows_[static_cast<std::size_t>(at)].zone) chooseZone(rows_[static_cast<std::size_t>(at)].zone);
+    viewport()->update();
+  };
+  switch (event->key()) {
+    case Qt::Key_Left: return nudge(-1);
+    case Qt::Key_Right: return nudge(1);
+    case Qt::Key_Up: return step(-1);
+    case Qt::Key_Down: return step(1);
+    case Qt::Key_Return:
+    case Qt::Key_Enter: addClipAt(chosenEffect_, chosenZone_, session_.stage.position()); return;
+    case Qt::Key_Home: return session_.stage.seek(Micros(0));
+    case Qt::Key_Plus: return zoomBy(1.25);
+    case Qt::Key_Minus: return zoomBy(0.8);
+    case Qt::Key_0: return zoomToAll();
+    default: QAbstractScrollArea::keyPressEvent(event);
+  }
+}
+
+}  // namespace chispa::desk

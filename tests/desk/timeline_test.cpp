@@ -1,0 +1,167 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The timeline under the hand: marks that catch onsets, files that are dropped, layers with room, the spectrum, parts of the screen.
+#include <QDragEnterEvent>
+#include <QMimeData>
+#include <QScrollBar>
+
+#include "carousel/carousel.h"
+#include "core/edit/clipedits.h"
+#include "core/edit/markedits.h"
+#include "core/edit/scoreedits.h"
+#include "core/effect/spyhole.h"
+#include "desk/score/screenpicker.h"
+#include "window.h"
+
+namespace chispa::desk {
+namespace {
+
+class TimelineTest : public WindowTest {
+ protected:
+  TimelineTest() {
+    window_.resize(1280, 800);
+    EXPECT_TRUE(window_.openFile(QStringLiteral(CHISPA_SOURCE_DIR "/demo/carousel.chispa")));
+    window_.showWorkspace(Workspace::Score);
+    settle();
+  }
+  TimelineView& timeline() { return window_.scorePage().timeline(); }
+  const Score& score() const { return *stage_.score(); }
+  void drop(const QString& file, QPointF at) {
+    QMimeData data;
+    data.setUrls({QUrl::fromLocalFile(file)});
+    QDragEnterEvent enter(at.toPoint(), Qt::CopyAction, &data, Qt::LeftButton, {});
+    QCoreApplication::sendEvent(timeline().viewport(), &enter);
+    EXPECT_TRUE(enter.isAccepted());
+    QDropEvent event(at, Qt::CopyAction, &data, Qt::LeftButton, {});
+    QCoreApplication::sendEvent(timeline().viewport(), &event);
+    QCoreApplication::processEvents();
+  }
+  /// A silent score with clips on the rim, one above the other.
+  void layers(int count) {
+    ScoreId id;
+    document_.apply(QStringLiteral("plain"), [&](Show& s) {
+      id = addScore(s, "Plain", {}, Micros(60'000'000));
+      for (int i = 0; i < count; ++i) {
+        const ClipId clip = addClip(s, id, findNamed(s.zones, "Canopy rim")->id, "comets", s.palettes.front()->id, Micros(5'000'000), Micros(20'000'000));
+        changeClip(s, id, clip, [i](Clip& c) { c.layer = i; });
+      }
+    });
+    stage_.openScore(id);
+    settle();
+  }
+};
+
+TEST_F(TimelineTest, ADraggedMarkComesToStandOnAnOnset) {
+  const auto& onsets = stage_.audio()->onsets;
+  ASSERT_GT(onsets.size(), 20u);
+  const Micros onset = onsets[onsets.size() / 2];
+  stage_.seek(onset - Micros(2'000'000));
+  trigger("placeMark");
+  timeline().zoomBy(8);
+  timeline().reveal(onset);
+  QCoreApplication::processEvents();
+  const auto mark = [this] { return laneOf(score(), LaneKind::Free)->marks.front().at; };
+  double lane = -1;
+  // The lane of marks stands below the others; it is looked for as the eye does.
+  for (int y = 0; y < timeline().viewport()->height() && lane < 0; ++y) {
+    QTest::mouseClick(timeline().viewport(), Qt::LeftButton, {}, QPoint(static_cast<int>(timeline().xOf(mark())), y));
+    QTest::mousePress(timeline().viewport(), Qt::LeftButton, {}, QPoint(static_cast<int>(timeline().xOf(mark())), y));
+    const Micros before = mark();
+    QTest::mouseMove(timeline().viewport(), QPoint(static_cast<int>(timeline().xOf(mark())) + 60, y));
+    QTest::mouseRelease(timeline().viewport(), Qt::LeftButton, {}, QPoint(static_cast<int>(timeline().xOf(mark())) + 60, y));
+    if (mark() != before) lane = y;
+  }
+  ASSERT_GE(lane, 0) << "the mark was never caught";
+  drag(timeline().viewport(), {timeline().xOf(mark()), lane}, {timeline().xOf(onset) + 4, lane});
+  EXPECT_EQ(mark(), onset);
+}
+
+TEST_F(TimelineTest, ADroppedPictureIsAClipInOneStep) {
+  QImage two(2, 1, QImage::Format_RGB32);
+  two.fill(Qt::red);
+  const QString file = QString::fromStdString((folder_.path() / "two.png").string());
+  ASSERT_TRUE(two.save(file));
+  layers(1);
+  const Show before = show();
+  const QRectF stave = timeline().staveBox(findNamed(show().zones, "Canopy rim")->id);
+  drop(file, {timeline().xOf(Micros(40'000'000)), stave.center().y()});
+  ASSERT_EQ(score().clips.size(), 2u);
+  const Clip& made = *score().clips.back();
+  EXPECT_EQ(made.effect, "picture");
+  EXPECT_TRUE(eventually([&] { return stage_.media().has(std::get<std::string>(made.params.at("file"))); })) << "and it is loaded";
+  trigger("undo");
+  EXPECT_EQ(show(), before);
+}
+
+TEST_F(TimelineTest, ADroppedPieceOfMusicIsANewScore) {
+  const std::size_t before = show().scores.size();
+  drop(QStringLiteral(CHISPA_SOURCE_DIR "/demo/slow-round.ogg"), {600, 300});
+  EXPECT_EQ(show().scores.size(), before + 1);
+  EXPECT_TRUE(eventually([this] { return score().length.count() > 0; }));
+  EXPECT_EQ(score().name, "slow-round");
+}
+
+TEST_F(TimelineTest, OnlyTheLayerWithCurvesGrows) {
+  layers(3);
+  const auto box = [this](std::size_t i) { return timeline().clipBox(score().clips[i]->id); };
+  const double before = box(0).height();
+  selection_.select(ClipIds{score().clips[1]->id});
+  QCoreApplication::processEvents();
+  choose("motion-tail", QStringLiteral("rises over"));
+  EXPECT_NEAR(box(0).height(), before, 1);
+  EXPECT_NEAR(box(2).height(), before, 1);
+  EXPECT_GT(box(1).height(), 2 * before);
+  // The highest layer stands on top, and none covers another.
+  EXPECT_LT(box(2).bottom(), box(1).top());
+  EXPECT_LT(box(1).bottom(), box(0).top());
+  EXPECT_LE(box(0).bottom(), timeline().staveBox(score().clips[0]->zone).bottom());
+}
+
+TEST_F(TimelineTest, TheSpectrumTakesTheWaveformsPlace) {
+  const double before = timeline().staveBox(score().staves.front()).top();
+  const QImage wave = timeline().grab().toImage();
+  trigger("showSpectrum");
+  QCoreApplication::processEvents();
+  EXPECT_GT(timeline().staveBox(score().staves.front()).top(), before) << "it has more room";
+  EXPECT_NE(timeline().grab().toImage(), wave);
+  trigger("showSpectrum");
+  QCoreApplication::processEvents();
+  EXPECT_EQ(timeline().staveBox(score().staves.front()).top(), before);
+}
+
+TEST_F(TimelineTest, APartOfTheScreenIsDrawnAndItsLightIsThere) {
+  layers(1);
+  selection_.select(ClipIds{score().clips[0]->id});
+  QCoreApplication::processEvents();
+  choose("effect", QStringLiteral("Spyhole"));
+  QCoreApplication::processEvents();
+  press("spyholePick");
+  QWidget* picker = nullptr;
+  for (QWidget* top : QApplication::topLevelWidgets())
+    if (top->objectName() == QStringLiteral("screenPicker")) picker = top;
+  ASSERT_TRUE(picker);
+  drag(picker, {20, 30}, {220, 130});
+  QCoreApplication::processEvents();
+  const ScreenPart part = screenPartOf(score().clips[0]->params);
+  EXPECT_EQ(part.x, 20);
+  EXPECT_EQ(part.y, 30);
+  EXPECT_NEAR(part.width, 200, 2);
+  EXPECT_NEAR(part.height, 100, 2);
+  settle();
+  ASSERT_TRUE(stage_.media().findLive(part)) << "it is watched";
+  trigger("undo");
+  EXPECT_EQ(screenPartOf(score().clips[0]->params).x, 0);
+}
+
+TEST_F(TimelineTest, EscapeLeavesThePartOfTheScreenAsItIs) {
+  bool isPicked = false;
+  auto* picker = new ScreenPicker(0, [&](const ScreenPart&) { isPicked = true; });
+  picker->show();
+  QTest::mouseClick(picker, Qt::LeftButton, {}, QPoint(50, 50));
+  EXPECT_FALSE(isPicked) << "a click alone chooses nothing";
+  QTest::keyClick(picker, Qt::Key_Escape);
+  EXPECT_FALSE(picker->isVisible());
+  EXPECT_FALSE(isPicked);
+}
+
+}  // namespace
+}  // namespace chispa::desk
