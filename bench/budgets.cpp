@@ -3,8 +3,6 @@
 
 #include <sys/resource.h>
 
-#include <chrono>
-#include <cstdio>
 #include <cstring>
 #include <thread>
 
@@ -14,40 +12,15 @@
 #include "engine/player.h"
 #include "largeshow.h"
 #include "machine.h"
+#include "report.h"
 
 namespace chispa::bench {
 namespace {
-
-using SteadyTime = std::chrono::steady_clock;
-
-/// Mean seconds of one call, over about half a second of calls.
-template <class F>
-double secondsOf(F call) {
-  call();
-  const auto begun = SteadyTime::now();
-  int calls = 0;
-  double passed = 0;
-  for (; passed < 0.5; ++calls) {
-    call();
-    passed = std::chrono::duration<double>(SteadyTime::now() - begun).count();
-  }
-  return passed / calls;
-}
 
 double peakMegabytes() {
   rusage usage{};
   getrusage(RUSAGE_SELF, &usage);
   return static_cast<double>(usage.ru_maxrss) / 1024;
-}
-
-void line(const char* what, const char* budget, const std::string& reached) {
-  std::printf("| %-58s | %-34s | %s |\n", what, budget, reached.c_str());
-}
-
-std::string format(const char* pattern, auto... values) {
-  char text[200];
-  std::snprintf(text, sizeof text, pattern, values...);
-  return text;
 }
 
 void printChain(const Show& show) {

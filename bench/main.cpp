@@ -8,6 +8,7 @@
 #include "carousel/carousel.h"
 #include "core/preview/glow.h"
 #include "core/render/renderer.h"
+#include "demobudgets.h"
 #include "desk/parts/theme.h"
 #include "largeshow.h"
 #include "eyebudgets.h"
@@ -97,6 +98,11 @@ int main(int argc, char** argv) {
     chispa::bench::printWindowBudgets();
     return 0;
   }
+  // "demo" alone measures the carousel.
+  if (argc == 2 && std::string_view(argv[1]) == "demo") {
+    chispa::bench::printDemoBudgets();
+    return 0;
+  }
   // "eye" looks at simulated LEDs.
   if (argc == 2 && std::string_view(argv[1]) == "eye") return chispa::bench::eyeAccuracy();
   // "soak SECONDS" plays for long and counts what arrives.
@@ -107,6 +113,7 @@ int main(int argc, char** argv) {
   benchmark::Initialize(&argc, argv);
   benchmark::RunSpecifiedBenchmarks();
   chispa::bench::printBudgets();
+  chispa::bench::printDemoBudgets();
   chispa::bench::printWindowBudgets();
   return 0;
 }

@@ -38,6 +38,7 @@ int main(int argc, char** argv) {
                      {"play", "Play at once, in a loop."},
                      {"silent", "Play without sound."},
                      {"theme", "dark or light.", "THEME"},
+                     {"until-shown", "End as soon as the window stands, to measure the start."},
                      {"shots", "Draw every workspace into FOLDER and end.", "FOLDER"}});
   parser.process(app);
   const bool shots = parser.isSet("shots");
@@ -56,6 +57,11 @@ int main(int argc, char** argv) {
   }
   window.show();
   if (!files.isEmpty()) window.openFile(files.front());
+  if (parser.isSet("until-shown")) {
+    QApplication::processEvents();
+    window.repaint();
+    return 0;
+  }
   QTimer::singleShot(0, &window, [&] { window.offerRecovery(journalFolder()); });
   if (parser.isSet("play")) {
     stage.settle();

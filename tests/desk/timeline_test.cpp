@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The timeline under the hand: marks that catch onsets, files that are dropped, layers with room, the spectrum, parts of the screen.
 #include <QDragEnterEvent>
+#include <QMenu>
 #include <QMimeData>
 #include <QScrollBar>
 
@@ -9,6 +10,7 @@
 #include "core/edit/markedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/effect/spyhole.h"
+#include "desk/score/composing.h"
 #include "desk/score/screenpicker.h"
 #include "window.h"
 
@@ -161,6 +163,109 @@ TEST_F(TimelineTest, EscapeLeavesThePartOfTheScreenAsItIs) {
   QTest::keyClick(picker, Qt::Key_Escape);
   EXPECT_FALSE(picker->isVisible());
   EXPECT_FALSE(isPicked);
+}
+
+TEST_F(TimelineTest, AStaveIsDraggedToAnotherPlace) {
+  layers(1);
+  const std::vector<ZoneId> before = score().staves;
+  const auto middle = [this](ZoneId zone) { return QPointF(40, timeline().staveBox(zone).center().y()); };
+  ASSERT_TRUE(score().folders.empty());
+  drag(timeline().viewport(), middle(before[2]), middle(before[0]) - QPointF(0, 8));
+  EXPECT_EQ(score().staves[0], before[2]);
+  EXPECT_EQ(score().staves[1], before[0]);
+  trigger("undo");
+  EXPECT_EQ(score().staves, before);
+  // A click alone moves nothing.
+  QTest::mouseClick(timeline().viewport(), Qt::LeftButton, {}, middle(before[1]).toPoint());
+  EXPECT_EQ(score().staves, before);
+  EXPECT_EQ(timeline().chosenZone(), before[1]);
+  trigger("staveUp");
+  EXPECT_EQ(score().staves[0], before[1]) << "the same by the keyboard";
+}
+
+TEST_F(TimelineTest, StavesAreTakenAwayAndAddedAgain) {
+  layers(1);
+  const ZoneId rim = score().clips.front()->zone;
+  QTest::mouseClick(timeline().viewport(), Qt::LeftButton, {}, QPointF(40, timeline().staveBox(score().staves[1]).center().y()).toPoint());
+  const ZoneId gone = timeline().chosenZone();
+  ASSERT_NE(gone, rim);
+  trigger("removeStave");
+  EXPECT_EQ(window_.scorePage().composing().zonesWithoutStave(), std::vector<ZoneId>{gone});
+  auto* menu = the<QMenu>("addStaveMenu");
+  emit menu->aboutToShow();
+  ASSERT_EQ(menu->actions().size(), 1);
+  menu->actions().front()->trigger();
+  EXPECT_TRUE(window_.scorePage().composing().zonesWithoutStave().empty());
+}
+
+TEST_F(TimelineTest, AFolderIsMadeNamedAndLeft) {
+  layers(1);
+  selection_.select(ClipIds{score().clips.front()->id});
+  trigger("newFolder");
+  ASSERT_EQ(score().folders.size(), 1u);
+  auto* field = the<QLineEdit>("folderName");
+  QTest::keyClicks(field, QStringLiteral("Roof"));
+  QTest::keyClick(field, Qt::Key_Return);
+  QCoreApplication::processEvents();
+  EXPECT_EQ(score().folders[0].name, "Roof");
+  EXPECT_EQ(score().folders[0].zones, std::vector<ZoneId>{score().clips.front()->zone});
+  auto* menu = the<QMenu>("joinFolderMenu");
+  emit menu->aboutToShow();
+  EXPECT_EQ(menu->actions().front()->text(), QStringLiteral("Roof"));
+  trigger("undo");
+  trigger("undo");
+  EXPECT_TRUE(score().folders.empty());
+}
+
+TEST_F(TimelineTest, AMarkIsNamedMovedAndTakenAway) {
+  layers(1);
+  stage_.seek(Micros(7'000'000));
+  trigger("placeMark");
+  const auto marks = [this] { return laneOf(score(), LaneKind::Free)->marks; };
+  ASSERT_EQ(marks().size(), 1u);
+  QCoreApplication::processEvents();
+  type("markName", QStringLiteral("lanterns up"));
+  EXPECT_EQ(marks()[0].text, "lanterns up");
+  setNumber("markAt", 8.5);
+  EXPECT_EQ(marks()[0].at, Micros(8'500'000));
+  QTest::keyClick(&timeline(), Qt::Key_Right);
+  EXPECT_EQ(marks()[0].at, Micros(8'510'000)) << "the arrows nudge it";
+  trigger("delete");
+  EXPECT_TRUE(marks().empty());
+  trigger("undo");
+  EXPECT_EQ(marks()[0].text, "lanterns up");
+}
+
+TEST_F(TimelineTest, SectionsAreBegunAndSteppedThrough) {
+  layers(1);
+  for (const int at : {10, 20}) {
+    stage_.seek(std::chrono::seconds(at));
+    trigger("beginSection");
+  }
+  ASSERT_EQ(laneOf(score(), LaneKind::Sections)->marks.size(), 2u);
+  EXPECT_EQ(laneOf(score(), LaneKind::Sections)->marks[1].text, "Section 2");
+  trigger("lastMark");
+  EXPECT_EQ(stage_.position(), Micros(10'000'000));
+  trigger("nextMark");
+  EXPECT_EQ(stage_.position(), Micros(20'000'000));
+  EXPECT_TRUE(std::holds_alternative<MarkId>(selection_.now()));
+  trigger("nextMark");
+  EXPECT_EQ(told_.size(), 1) << "there is none behind";
+}
+
+TEST_F(TimelineTest, LanesAreRenamedAndTakenAwayInTheScoresForm) {
+  selection_.select(score().id);
+  QCoreApplication::processEvents();
+  const std::size_t before = score().lanes.size();
+  type("laneName-0", QStringLiteral("Down-beats"));
+  EXPECT_EQ(score().lanes[0].name, "Down-beats");
+  const LaneId second = score().lanes[1].id;
+  press("removeLane-0");
+  QCoreApplication::processEvents();
+  ASSERT_EQ(score().lanes.size(), before - 1);
+  EXPECT_EQ(score().lanes[0].id, second);
+  trigger("undo");
+  EXPECT_EQ(score().lanes.size(), before);
 }
 
 }  // namespace

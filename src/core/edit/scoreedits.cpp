@@ -89,14 +89,27 @@ void deleteMark(Show& show, ScoreId score, MarkId id) {
   });
 }
 
-void moveMark(Show& show, ScoreId score, MarkId id, Micros to) {
+void changeMark(Show& show, ScoreId score, MarkId id, const std::function<void(Mark&)>& change) {
   changeItem(show.scores, score, [&](Score& s) {
-    for (MarkLane& lane : s.lanes) {
-      for (Mark& mark : lane.marks)
-        if (mark.id == id) mark.at = std::max(Micros(0), to);
-      sortMarks(lane);
-    }
+    for (MarkLane& lane : s.lanes)
+      for (Mark& mark : lane.marks) {
+        if (mark.id != id) continue;
+        change(mark);
+        mark.at = std::max(Micros(0), mark.at);
+        return sortMarks(lane);
+      }
   });
+}
+
+void moveMark(Show& show, ScoreId score, MarkId id, Micros to) {
+  changeMark(show, score, id, [to](Mark& mark) { mark.at = to; });
+}
+
+MarkPlace findMark(const Score& score, MarkId id) {
+  for (const MarkLane& lane : score.lanes)
+    for (const Mark& mark : lane.marks)
+      if (mark.id == id) return {&lane, &mark};
+  return {};
 }
 
 PaletteId addPalette(Show& show, const std::string& name, std::vector<ColourStop> stops) {

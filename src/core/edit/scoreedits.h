@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <functional>
 #include <optional>
 #include <vector>
 
@@ -28,7 +29,15 @@ void moveClips(Show& show, ScoreId score, const std::vector<ClipId>& ids, Micros
 /// Puts a mark on the lane of `kind`, which is made if there is none. Returns its id.
 MarkId addMark(Show& show, ScoreId score, LaneKind kind, const std::string& laneName, Micros at, const std::string& text);
 void deleteMark(Show& show, ScoreId score, MarkId id);
+/// Changes the mark by `change`; the lane stays in order of time, which begins at 0.
+void changeMark(Show& show, ScoreId score, MarkId id, const std::function<void(Mark&)>& change);
 void moveMark(Show& show, ScoreId score, MarkId id, Micros to);
+/// The mark, and the lane that it is on; null if there is none.
+struct MarkPlace {
+  const MarkLane* lane = nullptr;
+  const Mark* mark = nullptr;
+};
+MarkPlace findMark(const Score& score, MarkId id);
 
 PaletteId addPalette(Show& show, const std::string& name, std::vector<ColourStop> stops);
 

@@ -106,10 +106,11 @@ void GlowPainter::blur(Plane& plane, int radius) {
 }
 
 void GlowPainter::makeHaze() {
-  // Boxes one after the other come close to a bell: a tight one about each LED, and a wide one about bright places.
-  const int tight = std::max(1, haze_.height / 150);
+  // Boxes one after the other come close to a bell: a tight one about each LED, and a wide one about bright places. About a single
+  // lamp two would still be seen as a square.
+  const int tight = std::max(1, haze_.height / 180);
   const int wide = std::max(2, haze_.height / 36);
-  for (int pass = 0; pass < 2; ++pass) blur(haze_, tight);
+  for (int pass = 0; pass < 3; ++pass) blur(haze_, tight);
   wide_ = haze_;
   for (int pass = 0; pass < 2; ++pass) blur(wide_, wide);
   constexpr float kTight = 0.55f;

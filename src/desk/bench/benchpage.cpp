@@ -46,6 +46,7 @@ QWidget* sidePanel(QVBoxLayout*& column) {
 }  // namespace
 
 BenchPage::BenchPage(const Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+  setAccessibleName(tr("Bench"));
   setFocusPolicy(Qt::StrongFocus);
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);

@@ -5,7 +5,9 @@
 
 #include "desk/frame/mainwindow.h"
 #include "desk/score/composing.h"
+#include "desk/parts/format.h"
 #include "desk/score/scorepage.h"
+#include "desk/score/timelineview.h"
 
 namespace chispa::desk {
 
@@ -44,7 +46,14 @@ void MainWindow::makeComposeMenu() {
   add(menu, "closeGap", tr("Delete the selection's time"), QKeySequence(tr("Ctrl+Shift+Del")), [](Composing& c) { c.closeGap(); });
   add(menu, "insertBar", tr("Insert a bar at the playhead"), {}, [](Composing& c) { c.insertBar(); });
   menu->addSeparator();
+  makeStaveMenu(menu->addMenu(tr("S&taves")));
   QMenu* marks = menu->addMenu(tr("Beats and &marks"));
+  // M is the ruler's key in Plan.
+  add(marks, "placeMark", tr("&Mark the playhead"), QKeySequence(Qt::Key_M), [this](Composing&) { score_->timeline().placeMark(); });
+  add(marks, "nextMark", tr("To the &next mark"), QKeySequence(tr("Ctrl+Alt+Right")), [](Composing& c) { c.stepMark(true); });
+  add(marks, "lastMark", tr("To the mark be&fore"), QKeySequence(tr("Ctrl+Alt+Left")), [](Composing& c) { c.stepMark(false); });
+  add(marks, "beginSection", tr("A &section begins here"), {}, [](Composing& c) { c.beginSection(); });
+  marks->addSeparator();
   add(marks, "tapBeat", tr("&Tap a beat (while it plays)"), QKeySequence(Qt::Key_T), [](Composing& c) { c.tap(); });
   add(marks, "setDownBeat", tr("A bar &begins here"), {}, [](Composing& c) { c.setDownBeat(); });
   add(marks, "halveBeats", tr("&Half as many beats"), {}, [](Composing& c) { c.halveBeats(); });
@@ -69,6 +78,36 @@ void MainWindow::makeComposeMenu() {
   }
   QAction* countIn = addAction(menu, "countIn", tr("Count i&n with a bar of clicks"), {}, [this] { session_.stage.setCountIn(!session_.stage.countsIn()); });
   countIn->setCheckable(true);
+}
+
+void MainWindow::makeStaveMenu(QMenu* menu) {
+  Composing* composing = &score_->composing();
+  const auto add = [&](const char* name, const QString& words, const QKeySequence& keys, auto act) { composing_->addAction(addAction(menu, QLatin1String(name), words, keys, [composing, act] { act(*composing); })); };
+  add("staveUp", tr("Move the stave &up"), QKeySequence(tr("Alt+Up")), [](Composing& c) { c.moveStave(true); });
+  add("staveDown", tr("Move the stave &down"), QKeySequence(tr("Alt+Down")), [](Composing& c) { c.moveStave(false); });
+  QMenu* more = menu->addMenu(tr("&Add a stave for"));
+  more->setObjectName(QStringLiteral("addStaveMenu"));
+  connect(more, &QMenu::aboutToShow, this, [this, more, composing] {
+    more->clear();
+    const std::vector<ZoneId> zones = composing->zonesWithoutStave();
+    for (const ZoneId zone : zones) more->addAction(text(chispa::find(session_.show().zones, zone)->name), this, [composing, zone] { composing->addStaves({zone}); });
+    if (zones.empty()) more->addAction(tr("Every zone has one"))->setEnabled(false);
+  });
+  add("addAllStaves", tr("Add staves for a&ll zones that have none"), {}, [](Composing& c) { c.addStaves(c.zonesWithoutStave()); });
+  add("removeStave", tr("&Take the stave away, with its clips"), {}, [](Composing& c) { c.removeStave(); });
+  menu->addSeparator();
+  add("newFolder", tr("A new &folder for it"), QKeySequence(tr("Ctrl+Alt+F")), [](Composing& c) { c.newFolder(); });
+  QMenu* into = menu->addMenu(tr("&Into the folder"));
+  into->setObjectName(QStringLiteral("joinFolderMenu"));
+  connect(into, &QMenu::aboutToShow, this, [this, into, composing] {
+    into->clear();
+    const Score* score = session_.stage.score();
+    for (std::size_t i = 0; score && i < score->folders.size(); ++i) into->addAction(text(score->folders[i].name), this, [composing, name = text(score->folders[i].name)] { composing->joinFolder(name); });
+    if (into->isEmpty()) into->addAction(tr("There is none yet"))->setEnabled(false);
+  });
+  add("leaveFolder", tr("&Out of its folder"), {}, [](Composing& c) { c.leaveFolder(); });
+  add("renameFolder", tr("&Rename its folder"), {}, [](Composing& c) { c.renameFolder(); });
+  connect(&score_->timeline(), &TimelineView::staveMenuAsked, menu, [menu](QPoint at) { menu->popup(at); });
 }
 
 }  // namespace chispa::desk

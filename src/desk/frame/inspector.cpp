@@ -34,6 +34,7 @@ QString Inspector::formKey() const {
   const Show& show = session_.show();
   return std::visit(Overloaded{[&](const ClipIds& ids) { return clipFormKey(session_, ids); },
                           [&](ZoneId id) { return zoneFormKey(session_, id); },
+                          [&](ScoreId id) { return scoreFormKey(session_, id); },
                           [&](const FixtureIds& ids) { return fixtureFormKey(session_, ids); },
                           [&](const BeadPlace& place) {
                             const Bead* bead = beadAt(show, {place.controller, place.port, place.bead});
@@ -71,6 +72,7 @@ void Inspector::rebuild() {
                                [&](UnderlayId id) { return makeUnderlayForm(session_, id, plan_); },
                                [&](StripTypeId id) { return makeStripTypeForm(session_, id); },
                                [&](ScoreId id) { return makeScoreForm(session_, id); },
+                               [&](MarkId id) { return makeMarkForm(session_, id); },
                                [&](ControllerId id) { return makeControllerForm(session_, id); },
                                [&](PortChoice port) { return makePortForm(session_, port); },
                                [&](BeadPlace place) { return makeBeadForm(session_, place); }},

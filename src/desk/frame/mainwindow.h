@@ -55,6 +55,7 @@ class MainWindow : public QMainWindow {
   void makeViewMenu();
   void makeShowMenu();
   void makeComposeMenu();
+  void makeStaveMenu(QMenu* menu);
   void makeHelpMenu();
   QAction* addAction(QMenu* menu, const QString& name, const QString& label, const QKeySequence& keys, std::function<void()> run);
   void fillRecent();

@@ -142,7 +142,6 @@ void MainWindow::makeShowMenu() {
   QAction* play = addAction(menu, "togglePlay", tr("&Play or pause"), QKeySequence(Qt::Key_Space), [this] { session_.stage.togglePlaying(); });
   play->setShortcutContext(Qt::WindowShortcut);
   addAction(menu, "toStart", tr("To the &start"), {}, [this] { session_.stage.seek(Micros(0)); });
-  addAction(menu, "placeMark", tr("Place a &mark at the playhead"), QKeySequence(Qt::Key_M), [this] { score_->timeline().placeMark(); });
   addAction(menu, "menuNewScore", tr("&New score from music…"), {}, [this] {
     showWorkspace(Workspace::Score);
     score_->newScore();
@@ -181,7 +180,6 @@ void MainWindow::makeHelpMenu() {
 
 void MainWindow::deleteSelected() {
   const Selected& selected = session_.selection.now();
-  if (workspace() == Workspace::Score && score_->timeline().deleteChosenMark()) return;
   if (const auto* fixtures = std::get_if<FixtureIds>(&selected)) {
     session_.edit(tr("delete fixtures"), [ids = *fixtures](Show& show) { deleteFixtures(show, ids); });
   } else if (const auto* zone = std::get_if<ZoneId>(&selected)) {
@@ -194,6 +192,8 @@ void MainWindow::deleteSelected() {
     session_.edit(tr("take off a port"), [place = *bead](Show& show) { unhang(show, {place.controller, place.port, place.bead}); });
   } else if (const auto* opened = std::get_if<ScoreId>(&selected)) {
     session_.edit(tr("delete a score"), [id = *opened](Show& show) { remove(show.scores, id); });
+  } else if (const auto* mark = std::get_if<MarkId>(&selected)) {
+    if (const Score* score = session_.stage.score()) session_.edit(tr("delete a mark"), [id = *mark, score = score->id](Show& show) { deleteMark(show, score, id); });
   } else if (const auto* palette = std::get_if<PaletteId>(&selected)) {
     session_.edit(tr("delete a palette"), [id = *palette](Show& show) { remove(show.palettes, id); });
   } else if (const auto* clips = std::get_if<ClipIds>(&selected)) {
@@ -243,7 +243,7 @@ void MainWindow::rename() {
     return plan_->renameSelected();
   }
   // Everything else is renamed where its name stands in the inspector.
-  for (const char* name : {"zoneName", "controllerName", "paletteName", "stripName", "scoreName", "showName"})
+  for (const char* name : {"zoneName", "controllerName", "paletteName", "stripName", "scoreName", "markName", "showName"})
     if (auto* field = findChild<QLineEdit*>(QLatin1String(name)); field && field->isVisible()) {
       field->setFocus();
       field->selectAll();

@@ -5,6 +5,7 @@
 
 #include "core/edit/markedits.h"
 #include "core/edit/scoreedits.h"
+#include "core/edit/staveedits.h"
 #include "core/files/labelfile.h"
 #include "core/files/midifile.h"
 #include "core/files/showfile.h"
@@ -214,6 +215,84 @@ void Composing::insertBar() {
   change(tr("insert a bar"), [&](Show& show, ScoreId id) {
     rippleInsert(show, id, {session_.stage.position(), grid.barStart(std::floor(bar) + 1) - grid.barStart(std::floor(bar))});
   });
+}
+
+void Composing::moveStave(bool up) {
+  change(tr("move a stave"), [&, zone = timeline_.chosenZone()](Show& show, ScoreId id) { chispa::moveStave(show, id, zone, up); });
+}
+
+void Composing::newFolder() {
+  const Score* score = session_.stage.score();
+  if (!score) return;
+  std::vector<ZoneId> zones;
+  for (const ClipId id : session_.selection.clips())
+    if (const Clip* clip = findClip(*score, id); clip && std::find(zones.begin(), zones.end(), clip->zone) == zones.end()) zones.push_back(clip->zone);
+  if (zones.empty() && timeline_.chosenZone()) zones = {timeline_.chosenZone()};
+  if (zones.empty()) return emit told(tr("Choose the stave, or clips of the staves, that the folder is to hold first."));
+  const std::string name = freeFolderName(*score, tr("Folder").toStdString());
+  change(tr("new folder of staves"), [&](Show& show, ScoreId id) { putInFolder(show, id, zones, name); });
+  timeline_.editFolderName(text(name));
+}
+
+void Composing::joinFolder(const QString& name) {
+  change(tr("put a stave into a folder"), [&, zone = timeline_.chosenZone()](Show& show, ScoreId id) { putInFolder(show, id, {zone}, name.toStdString()); });
+}
+
+void Composing::leaveFolder() {
+  change(tr("take a stave out of its folder"), [zone = timeline_.chosenZone()](Show& show, ScoreId id) { takeOutOfFolder(show, id, zone); });
+}
+
+void Composing::renameFolder() {
+  const Score* score = session_.stage.score();
+  const StaveFolder* folder = score ? folderOf(*score, timeline_.chosenZone()) : nullptr;
+  if (!folder) return emit told(tr("The chosen stave is in no folder. Choose one that is first."));
+  timeline_.editFolderName(text(folder->name));
+}
+
+void Composing::removeStave() {
+  change(tr("take a stave away"), [zone = timeline_.chosenZone()](Show& show, ScoreId id) { chispa::removeStave(show, id, zone); });
+}
+
+void Composing::addStaves(const std::vector<ZoneId>& zones) {
+  change(tr("add staves"), [&, before = timeline_.chosenZone()](Show& show, ScoreId id) {
+    for (const ZoneId zone : zones) placeStave(show, id, zone, before);
+  });
+}
+
+std::vector<ZoneId> Composing::zonesWithoutStave() const {
+  const Score* score = session_.stage.score();
+  std::vector<ZoneId> found;
+  for (const auto& zone : session_.show().zones)
+    if (score && std::find(score->staves.begin(), score->staves.end(), zone->id) == score->staves.end()) found.push_back(zone->id);
+  return found;
+}
+
+void Composing::beginSection() {
+  const Score* score = session_.stage.score();
+  if (!score) return;
+  const MarkLane* lane = laneOf(*score, LaneKind::Sections);
+  const std::string name = tr("Section %1").arg(lane ? lane->marks.size() + 1 : 1).toStdString();
+  MarkId made;
+  change(tr("begin a section"), [&](Show& show, ScoreId id) { made = addMark(show, id, LaneKind::Sections, tr("Sections").toStdString(), session_.stage.position(), name); });
+  if (!session_.stage.isPlaying()) session_.selection.select(made);
+}
+
+void Composing::stepMark(bool forward) {
+  const Score* score = session_.stage.score();
+  if (!score) return;
+  const Micros from = session_.stage.position();
+  const Mark* next = nullptr;
+  for (const MarkLane& lane : score->lanes) {
+    if (lane.kind == LaneKind::Beats || lane.kind == LaneKind::Bars) continue;
+    for (const Mark& mark : lane.marks) {
+      const bool isBeyond = forward ? mark.at > from : mark.at < from;
+      if (isBeyond && (!next || std::chrono::abs(mark.at - from) < std::chrono::abs(next->at - from))) next = &mark;
+    }
+  }
+  if (!next) return emit told(forward ? tr("There is no mark behind the playhead.") : tr("There is no mark before the playhead."));
+  session_.stage.seek(next->at);
+  timeline_.reveal(next->at);
+  session_.selection.select(next->id);
 }
 
 void Composing::tap() {

@@ -37,6 +37,24 @@ class Composing : public QObject {
   void closeGap();
   void insertBar();
 
+  /// The chosen stave passes its neighbour.
+  void moveStave(bool up);
+  /// The staves of the selected clips, or the chosen one, in a folder of their own.
+  void newFolder();
+  void leaveFolder();
+  void joinFolder(const QString& name);
+  void renameFolder();
+  void removeStave();
+  /// A stave for a zone that has none, above the chosen one; for all of them if none is said.
+  void addStaves(const std::vector<ZoneId>& zones);
+  /// Zones of the show that the open score has no stave for.
+  std::vector<ZoneId> zonesWithoutStave() const;
+
+  /// A section begins at the playhead.
+  void beginSection();
+  /// Selects the next mark, or the one before, that has a name of its own, and goes there.
+  void stepMark(bool forward);
+
   void tap();
   void setDownBeat();
   void halveBeats();

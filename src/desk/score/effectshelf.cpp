@@ -10,6 +10,7 @@
 
 #include "core/edit/clipedits.h"
 #include "core/edit/planedits.h"
+#include "core/effect/spyhole.h"
 #include "core/preview/clippicture.h"
 #include "desk/parts/format.h"
 #include "desk/score/chosenthing.h"
@@ -69,8 +70,19 @@ MediaLibrary exampleMedia() {
       const QColor c = isSun ? QColor(255, 200, 60) : isSea ? QColor(10, 70 + 6 * ((x + y) % 4), 120) : QColor(200 - 5 * y, 90, 60 + 4 * y);
       for (const int v : {c.red(), c.green(), c.blue(), 255}) sun->rgba.push_back(static_cast<std::uint8_t>(v));
     }
+  // A window with a sheet in it, for that of screens.
+  auto window = std::make_shared<LivePicture>(kSide, kSide);
+  std::vector<std::uint8_t> dots;
+  for (int y = 0; y < kSide; ++y)
+    for (int x = 0; x < kSide; ++x) {
+      const bool isSheet = x > 4 && x < kSide - 4 && y > 6 && y < kSide - 2;
+      const QColor c = y < 4 ? QColor(60, 70, 90) : !isSheet ? QColor(16, 40, 70) : y % 4 < 2 ? QColor(240, 236, 220) : QColor(90, 110, 160);
+      for (const int v : {c.red(), c.green(), c.blue(), 255}) dots.push_back(static_cast<std::uint8_t>(v));
+    }
+  window->write(dots.data());
   MediaLibrary library;
   library.add(kExample, sun);
+  library.addLive(screenPartOf({}), window);
   return library;
 }
 
@@ -112,6 +124,7 @@ Clip EffectShelf::previewClip(const QString& words) const {
 EffectShelf::EffectShelf(const Session& session, QWidget* parent) : QListWidget(parent), session_(session) {
   setObjectName(QStringLiteral("effectShelf"));
   setAccessibleName(tr("Effects"));
+  setToolTip(tr("Drag an effect or a block onto a stave, or choose it and press Enter there"));
   setViewMode(IconMode);
   setIconSize(kPreview);
   setGridSize({kPreview.width() + 8, kPreview.height() + fontMetrics().height() + 12});

@@ -12,7 +12,11 @@ std::unique_ptr<Form> makeClipForm(const Session& session, const ClipIds& ids);
 /// What the rows of makeClipForm() depend on: when it changes, the form has to be made anew.
 QString clipFormKey(const Session& session, const ClipIds& ids);
 
-/// Name, sound and length of a score.
+/// Name, sound, length and lanes of a score.
 std::unique_ptr<Form> makeScoreForm(const Session& session, ScoreId id);
+QString scoreFormKey(const Session& session, ScoreId id);
+
+/// Name and place of a mark of the open score.
+std::unique_ptr<Form> makeMarkForm(const Session& session, MarkId id);
 
 }  // namespace chispa::desk

@@ -10,9 +10,11 @@
 
 #include "core/edit/clipedits.h"
 #include "core/edit/scoreedits.h"
+#include "core/edit/staveedits.h"
 #include "core/files/besidefile.h"
 #include "core/show/limits.h"
 #include "desk/parts/format.h"
+#include "desk/parts/namefield.h"
 #include "desk/score/chosenthing.h"
 #include "desk/score/timelineview.h"
 
@@ -48,10 +50,9 @@ void TimelineView::mousePressEvent(QMouseEvent* event) {
   pressed_ = pointer_ = event->position();
   const Score* score = session_.stage.score();
   if (!score || event->button() != Qt::LeftButton) return;
-  chosenMark_ = markAt(pressed_);
-  if (chosenMark_) {
+  if (const auto mark = markAt(pressed_)) {
     drag_ = Drag::Mark;
-    return viewport()->update();
+    return session_.selection.select(*mark);
   }
   if (pressed_.y() < stavesTop() && pressed_.x() < headWidth()) return session_.selection.select(score->id);
   if (pressed_.y() < stavesTop()) {
@@ -61,12 +62,14 @@ void TimelineView::mousePressEvent(QMouseEvent* event) {
   const StaveRow* row = rowAt(pressed_.y());
   if (row && !row->zone) return toggleFolder(row->folder);
   if (row) chooseZone(row->zone);
+  if (pressed_.x() < headWidth()) {
+    if (!row) return;
+    drag_ = Drag::Stave;
+    return session_.selection.select(chosenZone_);
+  }
   const auto clip = clipAt(pressed_);
   if (!clip) {
-    if (pressed_.x() < headWidth() && chosenZone_)
-      session_.selection.select(chosenZone_);
-    else
-      drag_ = Drag::Band;
+    drag_ = Drag::Band;
     return;
   }
   if (event->modifiers() & Qt::ShiftModifier)
@@ -143,14 +146,15 @@ void TimelineView::mouseMoveEvent(QMouseEvent* event) {
   switch (drag_) {
     case Drag::Scrub: return session_.stage.seek(timeAt(pointer_.x()));
     case Drag::Move:
-      if (std::abs(pointer_.x() - pressed_.x()) + std::abs(pointer_.y() - pressed_.y()) > 4) dragClips(pointer_);
+      if (isDragFar()) dragClips(pointer_);
       return;
     case Drag::ResizeStart:
     case Drag::ResizeEnd: return dragEdge(pointer_);
     case Drag::Mark:
-      session_.edit(tr("move a mark"), [&](Show& show) { moveMark(show, session_.stage.score()->id, *chosenMark_, snapMark(timeAt(pointer_.x()))); }, QStringLiteral("mark-drag"));
+      if (const Mark* mark = chosenMark(); mark && isDragFar()) session_.edit(tr("move a mark"), [&](Show& show) { moveMark(show, session_.stage.score()->id, mark->id, snapMark(timeAt(pointer_.x()))); }, QStringLiteral("mark-drag"));
       return;
-    case Drag::Band: return viewport()->update();
+    case Drag::Band:
+    case Drag::Stave: return viewport()->update();
     case Drag::Curve:
       if (const Clip* curved = curvedClip()) curves_.drag(clipBox(curved->id), pointer_);
       return;
@@ -165,6 +169,7 @@ void TimelineView::mouseMoveEvent(QMouseEvent* event) {
 void TimelineView::mouseReleaseEvent(QMouseEvent*) {
   if (drag_ == Drag::Band) selectBand();
   if (drag_ == Drag::Curve) curves_.release();
+  if (drag_ == Drag::Stave && isDragFar()) session_.edit(tr("move a stave"), [&, id = session_.stage.score()->id](Show& show) { placeStave(show, id, chosenZone_, staveBelow(pointer_.y())); });
   if (drag_ != Drag::None && drag_ != Drag::Scrub) session_.document.seal();
   drag_ = Drag::None;
   viewport()->update();
@@ -207,10 +212,17 @@ void TimelineView::mouseDoubleClickEvent(QMouseEvent* event) {
   const Clip* curved = curvedClip();
   if (curved && clipBox(curved->id).contains(event->position()) && curves_.add(*curved, clipBox(curved->id), event->position())) return;
   const StaveRow* row = rowAt(event->position().y());
+  if (row && !row->zone) return editFolderName(row->folder);
   if (row && row->zone && !clipAt(event->position()) && event->position().x() >= headWidth()) addClipAt(chosenEffect_, row->zone, timeAt(event->position().x()));
 }
 
 void TimelineView::contextMenuEvent(QContextMenuEvent* event) {
+  const StaveRow* row = rowAt(event->pos().y());
+  if (row && event->pos().x() < headWidth()) {
+    if (row->zone) chooseZone(row->zone);
+    viewport()->update();
+    return emit staveMenuAsked(event->globalPos());
+  }
   if (const Clip* curved = curvedClip()) curves_.remove(*curved, clipBox(curved->id), event->pos());
 }
 
@@ -282,22 +294,33 @@ void TimelineView::placeMark() {
   const Micros at = session_.stage.position();
   const MarkLane* lane = laneOf(*score, LaneKind::Free);
   const std::string words = std::to_string(lane ? lane->marks.size() + 1 : 1);
-  session_.edit(tr("place a mark"), [&](Show& show) { addMark(show, id, LaneKind::Free, tr("Marks").toStdString(), at, words); });
+  MarkId made;
+  session_.edit(tr("place a mark"), [&](Show& show) { made = addMark(show, id, LaneKind::Free, tr("Marks").toStdString(), at, words); });
+  // While it plays marks are tapped one after the other; else this one is probably named next.
+  if (!session_.stage.isPlaying()) session_.selection.select(made);
 }
 
-bool TimelineView::deleteChosenMark() {
-  const Score* score = session_.stage.score();
-  if (!chosenMark_ || !score) return false;
-  const ScoreId id = score->id;
-  session_.edit(tr("delete a mark"), [&](Show& show) { deleteMark(show, id, *chosenMark_); });
-  chosenMark_.reset();
-  return true;
+void TimelineView::editFolderName(const QString& name) {
+  const auto row = std::find_if(rows_.begin(), rows_.end(), [&](const StaveRow& r) { return !r.zone && r.folder == name; });
+  if (row == rows_.end()) return;
+  const QRect head(2, static_cast<int>(stavesTop() - verticalScrollBar()->value() + row->top), static_cast<int>(headWidth()) - 4, static_cast<int>(row->height));
+  auto* field = new NameField(name, head, this, [this, name](const QString& next) {
+    session_.edit(tr("rename a folder"), [&, id = session_.stage.score()->id](Show& show) { renameFolder(show, id, name.toStdString(), next.toStdString()); });
+  });
+  field->setObjectName(QStringLiteral("folderName"));
+}
+
+void TimelineView::nudgeMark(const Mark& mark, int steps) {
+  constexpr Micros kStep{10'000};
+  const Micros to = mark.at + kStep * steps;
+  session_.edit(tr("nudge a mark"), [&, id = mark.id](Show& show) { moveMark(show, session_.stage.score()->id, id, to); }, QStringLiteral("mark-nudge"));
 }
 
 void TimelineView::nudge(int beats) {
   const Score* score = session_.stage.score();
   const ClipIds ids = session_.selection.clips();
   if (!score) return;
+  if (const Mark* mark = chosenMark()) return nudgeMark(*mark, beats);
   const MarkLane* lane = laneOf(*score, LaneKind::Beats);
   const Micros beat = lane && lane->marks.size() > 1 ? lane->marks[1].at - lane->marks[0].at : Micros(500'000);
   if (ids.empty()) return session_.stage.seek(session_.stage.position() + beat * beats);

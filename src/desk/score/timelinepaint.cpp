@@ -133,7 +133,7 @@ void TimelineView::paintLane(QPainter& painter, const MarkLane& lane, double top
     const double x = xOf(mark.at);
     const double end = i + 1 < lane.marks.size() ? xOf(lane.marks[i + 1].at) : xOf(session_.stage.score()->length);
     if (end < headWidth() || x > viewport()->width()) continue;
-    const QColor colour = chosenMark_ == mark.id ? theme().ember : lane.kind == LaneKind::Bars ? theme().text : theme().quiet;
+    const QColor colour = chosenMark() && chosenMark()->id == mark.id ? theme().ember : lane.kind == LaneKind::Bars ? theme().text : theme().quiet;
     if (lane.kind == LaneKind::Sections) {
       const QRectF box = QRectF(std::max(x, headWidth()) + 1, top + 1, end - std::max(x, headWidth()) - 2, laneHeight() - 2);
       painter.fillRect(box, theme().raised);
@@ -264,6 +264,19 @@ void TimelineView::paintBand(QPainter& painter) const {
   painter.drawRect(QRectF(pressed_, pointer_).normalized());
 }
 
+void TimelineView::paintDraggedStave(QPainter& painter) const {
+  if (drag_ != Drag::Stave || !isDragFar()) return;
+  const ZoneId below = staveBelow(pointer_.y());
+  const StaveRow* row = below ? rowOf(below) : rows_.empty() ? nullptr : &rows_.back();
+  if (!row) return;
+  const double y = stavesTop() - verticalScrollBar()->value() + row->top + (below ? -2 : row->height + 2);
+  painter.setPen(QPen(theme().ember, 3));
+  painter.drawLine(QPointF(0, y), QPointF(headWidth(), y));
+  const Zone* zone = chispa::find(session_.show().zones, chosenZone_);
+  painter.setPen(theme().text);
+  painter.drawText(pointer_ + QPointF(14, 4), zone ? text(zone->name) : QString());
+}
+
 void TimelineView::paintPlayhead(QPainter& painter) const {
   const double x = xOf(session_.stage.position());
   if (x < headWidth() - 1 || x > viewport()->width()) return;
@@ -272,7 +285,7 @@ void TimelineView::paintPlayhead(QPainter& painter) const {
   painter.setPen(Qt::NoPen);
   painter.setBrush(theme().ember);
   painter.drawPolygon(QPolygonF{QPointF(x - 6, rulerHeight() - 14), QPointF(x + 6, rulerHeight() - 14), QPointF(x, rulerHeight() - 4)});
-  if (drag_ == Drag::None || drag_ == Drag::Mark || drag_ == Drag::Band) return;
+  if (drag_ == Drag::None || drag_ == Drag::Mark || drag_ == Drag::Band || drag_ == Drag::Stave) return;
   painter.setPen(theme().text);
   const QString words = drag_ == Drag::Scrub ? timeText(session_.stage.position()) : timeText(timeAt(pointer_.x()));
   painter.drawText(pointer_ + QPointF(12, -6), words);
@@ -294,6 +307,7 @@ void TimelineView::paintEvent(QPaintEvent*) {
   paintLanes(painter);
   paintStaves(painter);
   paintBand(painter);
+  paintDraggedStave(painter);
   paintPlayhead(painter);
 }
 

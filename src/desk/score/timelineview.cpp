@@ -6,6 +6,7 @@
 #include <cmath>
 #include <set>
 
+#include "core/edit/scoreedits.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 #include "desk/score/clippictures.h"
@@ -231,6 +232,18 @@ std::optional<MarkId> TimelineView::markAt(QPointF at) const {
 PaletteId TimelineView::paletteForNew() const {
   const auto& palettes = session_.show().palettes;
   return chispa::find(palettes, chosenPalette_) ? chosenPalette_ : palettes.empty() ? PaletteId{} : palettes.front()->id;
+}
+
+const Mark* TimelineView::chosenMark() const {
+  const auto* id = std::get_if<MarkId>(&session_.selection.now());
+  const Score* score = session_.stage.score();
+  return id && score ? findMark(*score, *id).mark : nullptr;
+}
+
+ZoneId TimelineView::staveBelow(double y) const {
+  const double inside = y - stavesTop() + verticalScrollBar()->value();
+  const auto found = std::find_if(rows_.begin(), rows_.end(), [inside](const StaveRow& row) { return row.zone && row.top + row.height / 2 > inside; });
+  return found == rows_.end() ? ZoneId{} : found->zone;
 }
 
 void TimelineView::resizeEvent(QResizeEvent*) {

@@ -43,8 +43,8 @@ class TimelineView : public QAbstractScrollArea {
   /// The spectrum in place of the waveform.
   void showSpectrum(bool on);
   bool showsSpectrum() const { return showsSpectrum_; }
-  /// Deletes the mark that was clicked last; false if none is chosen.
-  bool deleteChosenMark();
+  /// Opens a field for the name of a folder of staves, at its head.
+  void editFolderName(const QString& name);
 
  signals:
   void zoneChosen(chispa::ZoneId zone);
@@ -52,6 +52,8 @@ class TimelineView : public QAbstractScrollArea {
   void seenChanged();
   /// A piece of music was dropped.
   void musicDropped(const QString& file);
+  /// The head of the chosen stave was clicked with the right button, there on the screen.
+  void staveMenuAsked(QPoint at);
 
  protected:
   void paintEvent(QPaintEvent* event) override;
@@ -80,7 +82,7 @@ class TimelineView : public QAbstractScrollArea {
     int tallLayer = -1;
     double extra = 0;
   };
-  enum class Drag { None, Scrub, Move, ResizeStart, ResizeEnd, Mark, Band, Curve };
+  enum class Drag { None, Scrub, Move, ResizeStart, ResizeEnd, Mark, Band, Curve, Stave };
 
   void relayout();
   void updateScrollBars();
@@ -98,6 +100,11 @@ class TimelineView : public QAbstractScrollArea {
   const StaveRow* rowAt(double y) const;
   std::shared_ptr<const Clip> clipAt(QPointF at) const;
   std::optional<MarkId> markAt(QPointF at) const;
+  /// The mark that is selected; null if none is.
+  const Mark* chosenMark() const;
+  /// Where a stave that is dropped at `y` comes to stand: above that of this zone, or last.
+  ZoneId staveBelow(double y) const;
+  bool isDragFar() const { return (pointer_ - pressed_).manhattanLength() > 4; }
   void paintRuler(QPainter& painter) const;
   void paintWave(QPainter& painter) const;
   void paintSpectrum(QPainter& painter, const Spectrogram& spectrum, QRectF area) const;
@@ -107,6 +114,7 @@ class TimelineView : public QAbstractScrollArea {
   void paintStaves(QPainter& painter);
   void paintStaveNames(QPainter& painter);
   void paintBand(QPainter& painter) const;
+  void paintDraggedStave(QPainter& painter) const;
   void selectBand();
   void toggleFolder(const QString& name);
   void paintClip(QPainter& painter, const std::shared_ptr<const Clip>& clip, QRectF box, bool selected);
@@ -120,6 +128,7 @@ class TimelineView : public QAbstractScrollArea {
   void dropFile(const QString& file, QPointF at);
   void givePalette(PaletteId palette, QPointF at);
   void nudge(int beats);
+  void nudgeMark(const Mark& mark, int steps);
   void chooseZone(ZoneId zone);
 
   Session session_;
@@ -133,7 +142,6 @@ class TimelineView : public QAbstractScrollArea {
   QString chosenEffect_ = QStringLiteral("ribbon");
   PaletteId chosenPalette_;
   ZoneId chosenZone_;
-  std::optional<MarkId> chosenMark_;
 
   CurveHand curves_;
   /// The stave that has room for the curves of the selected clip.

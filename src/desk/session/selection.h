@@ -31,7 +31,7 @@ using ClipIds = std::vector<ClipId>;
 
 /// What the inspector shows: one kind of thing at a time.
 using Selected =
-    std::variant<std::monostate, FixtureIds, ZoneId, ControllerId, PortChoice, BeadPlace, ClipIds, PaletteId, StripTypeId, ScoreId, UnderlayId>;
+    std::variant<std::monostate, FixtureIds, ZoneId, ControllerId, PortChoice, BeadPlace, ClipIds, PaletteId, StripTypeId, ScoreId, UnderlayId, MarkId>;
 
 /// What is selected in the window, shared by all workspaces. UI thread.
 class Selection : public QObject {

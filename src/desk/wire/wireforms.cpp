@@ -98,6 +98,7 @@ void addStatistics(Form& form, const Session& session, ControllerId id) {
     return std::nullopt;
   };
   form.addHeading(Form::tr("Sent"));
+  form.addFact(Form::tr("Frames"), [state]() -> std::optional<QString> { return state() ? QString::number(state()->frames) : QStringLiteral("0"); });
   form.addFact(Form::tr("Packets"), [state]() -> std::optional<QString> { return state() ? QString::number(state()->packets) : QStringLiteral("0"); });
   form.addFact(Form::tr("Data"), [state]() -> std::optional<QString> { return state() ? QStringLiteral("%1 MB").arg(static_cast<double>(state()->bytes) * 1e-6, 0, 'f', 1) : QString(); });
   form.addFact(Form::tr("Not taken"), [state]() -> std::optional<QString> { return state() ? QString::number(state()->errors) : QString(); });

@@ -63,7 +63,7 @@ void HueWheel::paintEvent(QPaintEvent*) {
   const Palette palette = palette_.get();
   const OkLch chosen = toOkLch(chosen_.in(palette).colour);
   // Very dark or light wheels would show no hue at all.
-  drawWheel(std::clamp(chosen.lightness, 0.35, 0.85));
+  drawWheel(std::clamp(chosen.lightness, 0.6, 0.82));
   QPainter painter(this);
   painter.setRenderHints(QPainter::Antialiasing | QPainter::SmoothPixmapTransform);
   const QPointF centre = QRectF(rect()).center();
