@@ -1,10 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <gtest/gtest.h>
-#include <sys/wait.h>
 
-#include <array>
 #include <cmath>
-#include <cstdio>
 #include <fstream>
 #include <nlohmann/json.hpp>
 #include <sstream>
@@ -16,32 +13,16 @@
 #include "core/files/showfile.h"
 #include "core/music/audio.h"
 #include "core/recording/recording.h"
+#include "cli/run.h"
 #include "temporary.h"
 
 namespace chispa {
 namespace {
 
-struct Ran {
-  int status = -1;
-  std::string out;
-
-  std::size_t lines() const { return static_cast<std::size_t>(std::count(out.begin(), out.end(), '\n')); }
-};
-
-/// Runs one of our programs with `words`; both of its outputs.
-Ran runProgram(const std::string& program, const std::string& words) {
-  Ran ran;
-  const std::string command = std::string(CHISPA_BIN_DIR) + "/" + program + " " + words + " 2>&1";
-  std::FILE* pipe = ::popen(command.c_str(), "r");
-  std::array<char, 4096> buffer;
-  while (const std::size_t size = std::fread(buffer.data(), 1, buffer.size(), pipe)) ran.out.append(buffer.data(), size);
-  ran.status = WEXITSTATUS(::pclose(pipe));
-  return ran;
-}
-
-Ran run(const std::string& words) { return runProgram("chispa-cli", words); }
-
-const std::string kDemo = std::string(CHISPA_SOURCE_DIR) + "/demo/carousel.chispa";
+using test::kDemo;
+using test::Ran;
+using test::run;
+using test::runProgram;
 
 TEST(Cli, InfoCountsTheCarousel) {
   const Ran ran = run("info " + kDemo + " --json");

@@ -78,6 +78,27 @@ TEST_F(FormsTest, APieceIsHungFromThePortsForm) {
   EXPECT_EQ(rimBox().ports[5].run[0].count, 170);
 }
 
+TEST_F(FormsTest, WhatIsBeingTypedSurvivesWhatHappensMeanwhile) {
+  window_.showWorkspace(Workspace::Score);
+  selection_.select(show().palettes.front()->id);
+  QCoreApplication::processEvents();
+  auto* name = the<QLineEdit>("paletteName");
+  const QString before = name->text();
+  window_.activateWindow();
+  name->setFocus();
+  ASSERT_TRUE(eventually([name] { return name->hasFocus(); }));
+  QTest::keyClicks(name, QStringLiteral("x"));
+  // Another change of the show lets the form fetch its values anew.
+  document_.apply(QStringLiteral("elsewhere"), [](Show& s) { s.name = "Elsewhere"; });
+  QCoreApplication::processEvents();
+  EXPECT_EQ(name->text(), QStringLiteral("x") + before);
+  QTest::keyClick(name, Qt::Key_Return);
+  EXPECT_EQ(show().palettes.front()->name, (QStringLiteral("x") + before).toStdString());
+  trigger("undo");
+  QCoreApplication::processEvents();
+  EXPECT_EQ(name->text(), before) << "what is typed no more follows the show again";
+}
+
 TEST_F(FormsTest, PaletteStopsAreAddedMovedAndTakenAway) {
   window_.showWorkspace(Workspace::Score);
   const PaletteId moon = findNamed(show().palettes, "Moon")->id;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/frame/inspector.h"
 
+#include <QTimer>
+
 #include "core/base/overloaded.h"
 #include "core/edit/wireedits.h"
 #include "desk/plan/forms/planforms.h"
@@ -27,6 +29,14 @@ Inspector::Inspector(const Session& session, PlanView& plan, QWidget* parent) : 
   connect(&session_.document, &Document::showChanged, this, &Inspector::update, Qt::QueuedConnection);
   connect(&session_.document, &Document::opened, this, &Inspector::rebuild, Qt::QueuedConnection);
   connect(&session_.stage, &Stage::scoreChanged, this, &Inspector::update, Qt::QueuedConnection);
+  connect(&session_.stage, &Stage::lightChanged, this, &Inspector::update, Qt::QueuedConnection);
+  // Amps, packets and answers are of the moment.
+  constexpr int kRefresh_ms = 1'000;
+  auto* refresh = new QTimer(this);
+  connect(refresh, &QTimer::timeout, this, [this] {
+    if (session_.stage.isLit() && isVisible()) form_->refresh();
+  });
+  refresh->start(kRefresh_ms);
   rebuild();
 }
 

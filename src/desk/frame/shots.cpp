@@ -298,7 +298,17 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
   takeEffects(window, photo);
   session.selection.select(firstIdWhere<PaletteId>(show.palettes, "Lagoon"));
   window.scorePage().timeline().zoomBy(3);
+  window.scorePage().timeline().showSpectrum(true);
+  QCoreApplication::processEvents();
+  if (auto* bar = window.findChild<QWidget*>(QStringLiteral("paletteBar"))) {
+    // Its third colour is at hand.
+    for (int i = 0; i < 2; ++i) {
+      QKeyEvent next(QEvent::KeyPress, Qt::Key_PageDown, Qt::NoModifier);
+      QCoreApplication::sendEvent(bar, &next);
+    }
+  }
   photo.take(QStringLiteral("palette"));
+  window.scorePage().timeline().showSpectrum(false);
   window.scorePage().timeline().zoomToAll();
   session.stage.seek(kFormula);
   window.setDark(false);

@@ -18,7 +18,13 @@ namespace {
 /// A number field that leaves the wheel to the panel behind it unless it has the focus.
 class NumberField : public QDoubleSpinBox {
  public:
-  NumberField() { setFocusPolicy(Qt::StrongFocus); }
+  NumberField() {
+    setFocusPolicy(Qt::StrongFocus);
+    connect(this, &QAbstractSpinBox::editingFinished, this, [this] { lineEdit()->setModified(false); });
+  }
+
+  /// Something is typed that is not taken over yet.
+  bool isBeingTyped() const { return hasFocus() && lineEdit()->isModified(); }
 
  protected:
   void wheelEvent(QWheelEvent* event) override {
@@ -80,6 +86,7 @@ void Form::addNumber(const QString& key, const QString& words, const Number& num
   addRow(key, words, field);
   connect(field, &QDoubleSpinBox::valueChanged, this, [set](double value) { set(value); });
   refreshers_.push_back([field, get, number] {
+    if (field->isBeingTyped()) return;
     const QSignalBlocker quiet(field);
     const auto value = get();
     field->setMinimum(value ? number.low : number.low - number.step);
@@ -94,9 +101,12 @@ void Form::addText(const QString& key, const QString& words, Get<QString> get, S
   field->setToolTip(words);
   addRow(key, words, field);
   connect(field, &QLineEdit::editingFinished, this, [field, set, get] {
+    field->setModified(false);
     if (get() != field->text() && !(field->text().isEmpty() && !get())) set(field->text());
   });
   refreshers_.push_back([field, get] {
+    // What is being typed stays until it is taken over.
+    if (field->hasFocus() && field->isModified()) return;
     const auto value = get();
     const QSignalBlocker quiet(field);
     field->setPlaceholderText(value ? QString() : tr("mixed"));

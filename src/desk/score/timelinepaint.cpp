@@ -52,7 +52,8 @@ void TimelineView::paintWave(QPainter& painter) const {
   painter.fillRect(QRectF(0, area.top(), viewport()->width(), area.height()), theme().window);
   const auto audio = session_.stage.audio();
   painter.setPen(theme().quiet);
-  const QRectF words(10, area.top() + 4, headWidth() - 14, area.height());
+  // The spectrum's scale stands beside the name.
+  const QRectF words(10, area.top() + 4, headWidth() - 14 - (showsSpectrum_ ? textWidth(7) : 0), area.height());
   if (score->audio.empty()) {
     painter.drawText(words, tr("no sound"));
     return;
@@ -273,8 +274,11 @@ void TimelineView::paintDraggedStave(QPainter& painter) const {
   painter.setPen(QPen(theme().ember, 3));
   painter.drawLine(QPointF(0, y), QPointF(headWidth(), y));
   const Zone* zone = chispa::find(session_.show().zones, chosenZone_);
+  const QString words = zone ? text(zone->name) : QString();
+  QRectF ground(pointer_ + QPointF(14, -10), QSizeF(painter.fontMetrics().horizontalAdvance(words) + 12, painter.fontMetrics().height() + 4));
+  painter.fillRect(ground, theme().raised);
   painter.setPen(theme().text);
-  painter.drawText(pointer_ + QPointF(14, 4), zone ? text(zone->name) : QString());
+  painter.drawText(ground, Qt::AlignCenter, words);
 }
 
 void TimelineView::paintPlayhead(QPainter& painter) const {
