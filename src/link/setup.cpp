@@ -46,8 +46,11 @@ const PortSettings* settingsOf(const std::vector<PortSettings>& all, int port) {
   return found == all.end() ? nullptr : &*found;
 }
 
-std::vector<SettingDifference> differences(const std::vector<PortSettings>& there,
-                                           const std::vector<PortSettings>& wanted) {
+/// What a controller has against what it shall have; a port without settings is one that has nothing.
+std::vector<SettingDifference> differences(const SetupDoor& door, const std::vector<PortSettings>& there, const std::vector<PortSettings>& said) {
+  std::vector<PortSettings> wanted = door.reachable(said);
+  for (const PortSettings& has : there)
+    if (door.replacesAll() && !settingsOf(wanted, has.port)) wanted.push_back({has.port, has.protocol, {}});
   std::vector<SettingDifference> found;
   for (const PortSettings& want : wanted) {
     const PortSettings* has = settingsOf(there, want.port);
@@ -66,7 +69,7 @@ Result<SetupReport> compareSetup(const Controller& controller, const std::vector
   const auto there = (*door)->read();
   if (!there) return there.failure();
   SetupReport report;
-  report.differences = differences(*there, (*door)->reachable(wanted));
+  report.differences = differences(**door, *there, wanted);
   report.verified = report.differences.empty();
   report.before = toJson(*there).dump();
   return report;
@@ -83,7 +86,7 @@ Result<SetupReport> pushSetup(const Controller& controller, const std::vector<Po
   const Outcome written = (*door)->write(wanted);
   const auto now = (*door)->read();
   if (!now) return now.failure();
-  const auto left = differences(*now, (*door)->reachable(wanted));
+  const auto left = differences(**door, *now, wanted);
   for (SettingDifference& difference : report.differences) {
     const auto still = std::find_if(left.begin(), left.end(), [&](const SettingDifference& d) { return d.place == difference.place; });
     difference.isWritten = still == left.end();

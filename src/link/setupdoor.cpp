@@ -25,6 +25,8 @@ class HttpDoor final : public SetupDoor {
     return putToNode(controller_, "/settings", toJson(wanted).dump());
   }
 
+  bool replacesAll() const override { return true; }
+
  private:
   Controller controller_;
 };

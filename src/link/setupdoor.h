@@ -16,6 +16,8 @@ class SetupDoor {
   virtual Result<std::vector<PortSettings>> read() = 0;
   /// Writes settings; on failure some ports may have been written.
   virtual Outcome write(const std::vector<PortSettings>& wanted) = 0;
+  /// True if ports that are not among those written have nothing afterwards; else they keep what they had.
+  virtual bool replacesAll() const { return false; }
   /// What of wanted settings can be written and read here at all.
   virtual std::vector<PortSettings> reachable(const std::vector<PortSettings>& wanted) const { return wanted; }
 };
