@@ -50,7 +50,25 @@ TEST_P(Film, IsReadAgainAsItWasWritten) {
   EXPECT_GT(film.dot(film.frames - 1, 50, 20)[1], film.dot(0, 50, 20)[1] + 100);
 }
 
-INSTANTIATE_TEST_SUITE_P(Kinds, Film, testing::Values(".mp4", ".webm", ".avi", ".gif", ".apng"), [](const auto& which) { return std::string(which.param + 1); });
+INSTANTIATE_TEST_SUITE_P(Kinds, Film, testing::Values(".mp4", ".webm", ".avi", ".gif", ".apng", ".webp"), [](const auto& which) { return std::string(which.param + 1); });
+
+TEST(MovingWebp, ThatIsCutOffShowsWhatIsThereOrIsRefused) {
+  const test::TemporaryFolder folder;
+  const auto path = folder.path() / "film.webp";
+  Outcome outcome = Done{};
+  write(path, outcome);
+  ASSERT_TRUE(outcome);
+  std::ifstream in(path, std::ios::binary);
+  const std::string whole{std::istreambuf_iterator<char>(in), {}};
+  for (std::size_t size = 21; size < whole.size(); size += whole.size() / 17) {
+    std::ofstream(folder.path() / "cut.webp", std::ios::binary) << whole.substr(0, size);
+    const auto media = decodeMedia(folder.path() / "cut.webp");
+    if (media)
+      EXPECT_EQ((*media)->rgba.size(), static_cast<std::size_t>((*media)->frames * (*media)->width * (*media)->height * 4));
+    else
+      EXPECT_NE(media.failure().text().find("cut.webp"), std::string::npos);
+  }
+}
 
 TEST(FilmWriter, WritesAPngEachUnderANumberedName) {
   const test::TemporaryFolder folder;

@@ -95,12 +95,17 @@ TEST_F(CarouselLight, EveryPixelIsLitAtSomeTime) {
   EXPECT_GT(*std::min_element(most.begin(), most.end()), 0.05f);
 }
 
-TEST_F(CarouselLight, HasAtLeastFortyClipsAndAllEffects) {
+TEST_F(CarouselLight, HasManyEffectsOnManyZones) {
   const Score& score = *show_.scores.front();
   EXPECT_GE(score.clips.size(), 40u);
   std::set<std::string> used;
-  for (const auto& clip : score.clips) used.insert(clip->effect);
-  EXPECT_GE(used.size(), 10u);
+  std::set<std::uint32_t> zones;
+  for (const auto& clip : score.clips) {
+    used.insert(clip->effect);
+    zones.insert(clip->zone.value);
+  }
+  EXPECT_GE(used.size(), 24u);
+  EXPECT_GE(zones.size(), 20u);
 }
 
 TEST(Renderer, FadesScaleTheClip) {

@@ -194,14 +194,14 @@ TEST_F(ShelfTest, MarksGoOutAndInAsAMidiFile) {
   const auto beats = instantsOf(score(), LaneKind::Beats);
   oneClip("hold");
   EXPECT_TRUE(instantsOf(score(), LaneKind::Beats).empty());
-  window_.scorePage().composing().importLabels(file);
+  window_.scorePage().composing().importLabels(LaneKind::Words, file);
   const auto read = instantsOf(score(), LaneKind::Beats);
   ASSERT_GT(read.size(), 100u);
   EXPECT_NE(std::find_if(read.begin(), read.end(), [&](Micros at) { return std::abs((at - beats[50]).count()) < 2000; }), read.end());
   trigger("undo");
   EXPECT_TRUE(instantsOf(score(), LaneKind::Beats).empty());
   std::ofstream((folder_.path() / "bad.mid").string()) << "MThd";
-  window_.scorePage().composing().importLabels(QString::fromStdString((folder_.path() / "bad.mid").string()));
+  window_.scorePage().composing().importLabels(LaneKind::Words, QString::fromStdString((folder_.path() / "bad.mid").string()));
   EXPECT_TRUE(told_.last().contains(QStringLiteral("MIDI")));
 }
 

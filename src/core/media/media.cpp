@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/media/media.h"
 
-#include <algorithm>
 #include <set>
 
 #include "core/effect/effect.h"
 #include "core/effect/spyhole.h"
 #include "core/files/besidefile.h"
-#include "core/media/ffmpeg.h"
+#include "core/media/mediabuilder.h"
+#include "core/media/movingwebp.h"
 
 namespace chispa {
 namespace {
@@ -20,62 +20,39 @@ class Decoder {
   Result<std::shared_ptr<const Media>> run() {
     if (const Outcome opened = open(); !opened) return opened.failure();
     ffmpeg::Packet packet(av_packet_alloc());
-    while (!isFull() && !(cancelled_ && cancelled_->load()) && av_read_frame(input_.format.get(), packet.get()) >= 0) {
+    while (!builder_.isFull() && !(cancelled_ && cancelled_->load()) && av_read_frame(input_.format.get(), packet.get()) >= 0) {
       if (packet->stream_index == input_.stream && avcodec_send_packet(input_.codec.get(), packet.get()) >= 0) takeFrames();
       av_packet_unref(packet.get());
     }
     avcodec_send_packet(input_.codec.get(), nullptr);
     takeFrames();
-    if (media_->frames == 0) return fail("It holds no picture that can be decoded");
-    if (media_->frames == 1) media_->framesPerSecond = 0;
-    return std::shared_ptr<const Media>(std::move(media_));
+    if (builder_.media().frames == 0) return fail("It holds no picture that can be decoded");
+    if (builder_.media().frames == 1) builder_.media().framesPerSecond = 0;
+    return std::shared_ptr<const Media>(builder_.take());
   }
 
  private:
   Failure fail(const std::string& what) const { return {what + ".", path_, "Choose another file; PNG, JPEG, GIF, WebP, MP4, WebM and AVI are read."}; }
 
-  bool isFull() const { return media_->rgba.size() >= MediaLimits::kMostBytes; }
-
   Outcome open() {
     if (const std::string why = ffmpeg::open(input_, path_, AVMEDIA_TYPE_VIDEO, "The picture", "picture"); !why.empty()) return fail(why);
     const AVRational rate = av_guess_frame_rate(input_.format.get(), input_.format->streams[input_.stream], nullptr);
-    media_->framesPerSecond = rate.num > 0 && rate.den > 0 ? std::clamp(av_q2d(rate), 0.1, 240.0) : 25;
+    builder_.media().framesPerSecond = rate.num > 0 && rate.den > 0 ? std::clamp(av_q2d(rate), 0.1, 240.0) : 25;
     return Done{};
   }
 
   void takeFrames() {
-    while (!isFull() && avcodec_receive_frame(input_.codec.get(), frame_.get()) >= 0) {
-      convert();
+    while (!builder_.isFull() && avcodec_receive_frame(input_.codec.get(), frame_.get()) >= 0) {
+      builder_.add(frame_->data, frame_->linesize, frame_->width, frame_->height, static_cast<AVPixelFormat>(frame_->format));
       av_frame_unref(frame_.get());
     }
-  }
-
-  void convert() {
-    const int wide = frame_->width;
-    const int tall = frame_->height;
-    if (wide < 1 || tall < 1) return;
-    if (media_->width == 0) {
-      const double scale = std::min(1.0, static_cast<double>(MediaLimits::kMostSide) / std::max(wide, tall));
-      media_->width = std::max(1, static_cast<int>(wide * scale));
-      media_->height = std::max(1, static_cast<int>(tall * scale));
-    }
-    scaler_.reset(sws_getCachedContext(scaler_.release(), wide, tall, static_cast<AVPixelFormat>(frame_->format), media_->width, media_->height, AV_PIX_FMT_RGBA, SWS_AREA, nullptr, nullptr, nullptr));
-    if (!scaler_) return;
-    const std::size_t before = media_->rgba.size();
-    const int line = media_->width * 4;
-    media_->rgba.resize(before + static_cast<std::size_t>(line) * static_cast<std::size_t>(media_->height));
-    std::uint8_t* rows[] = {media_->rgba.data() + before};
-    const int lines[] = {line};
-    sws_scale(scaler_.get(), frame_->data, frame_->linesize, 0, tall, rows, lines);
-    ++media_->frames;
   }
 
   std::string path_;
   const std::atomic<bool>* cancelled_;
   ffmpeg::Input input_;
-  ffmpeg::Scaler scaler_;
   ffmpeg::Frame frame_{av_frame_alloc()};
-  std::shared_ptr<Media> media_ = std::make_shared<Media>();
+  MediaBuilder builder_;
 };
 
 /// The parameters of all effects that name files; looked for once, as every edit asks for the files of thousands of clips.
@@ -104,6 +81,7 @@ void eachClipOf(const Show& show, F visit) {
 Result<std::shared_ptr<const Media>> decodeMedia(const std::filesystem::path& path, const std::atomic<bool>* cancelled) {
   std::error_code error;
   if (!std::filesystem::is_regular_file(path, error)) return Failure{"The picture is not there.", path.string(), "Put it back, or choose the file anew."};
+  if (isMovingWebp(path)) return decodeMovingWebp(path, cancelled);
   return Decoder(path, cancelled).run();
 }
 

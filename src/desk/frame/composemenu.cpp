@@ -64,6 +64,7 @@ void MainWindow::makeComposeMenu() {
   add(marks, "findBeats", tr("&Find beats, bars and sections anew"), {}, [](Composing& c) { c.findAgain(); });
   add(marks, "findOnsets", tr("Find &onsets, low, middle and high"), {}, [](Composing& c) { c.findOnsets(); });
   add(marks, "importLabels", tr("&Import labels, words or a MIDI file…"), {}, [](Composing& c) { c.importLabels(); });
+  add(marks, "importPhonemes", tr("Import &phonemes…"), {}, [](Composing& c) { c.importLabels(LaneKind::Phonemes); });
   add(marks, "exportLabels", tr("E&xport marks…"), {}, [](Composing& c) { c.exportLabels(); });
   menu->addSeparator();
   add(menu, "findClips", tr("&Find clips and marks…"), QKeySequence::Find, [this](Composing&) { score_->beginSearch(); });

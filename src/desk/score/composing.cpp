@@ -339,7 +339,7 @@ void Composing::findOnsets() {
   listen(tr("find onsets"), [](Show& show, ScoreId id, const AnalysedAudio& audio) { putOnsets(show, id, *audio.features); });
 }
 
-void Composing::importLabels(QString file) {
+void Composing::importLabels(LaneKind kind, QString file) {
   const Score* score = session_.stage.score();
   if (!score) return emit told(tr("Open a score first."));
   if (file.isEmpty()) file = QFileDialog::getOpenFileName(&timeline_, tr("Labels"), {}, tr("Labels and MIDI files (*.txt *.tsv *.vtt *.lrc *.mid *.midi);;All files (*)"));
@@ -347,7 +347,8 @@ void Composing::importLabels(QString file) {
   if (isMidi(file)) return importMidi(file);
   auto marks = readLabels(file.toStdString());
   if (!marks) return emit told(text(marks.failure().text()));
-  change(tr("import labels"), [&](Show& show, ScoreId id) { putMarks(show, id, LaneKind::Words, tr("Words").toStdString(), *marks); });
+  const QString lane = kind == LaneKind::Phonemes ? tr("Phonemes") : tr("Words");
+  change(tr("import labels"), [&](Show& show, ScoreId id) { putMarks(show, id, kind, lane.toStdString(), *marks); });
 }
 
 void Composing::importMidi(const QString& file) {

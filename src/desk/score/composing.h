@@ -64,8 +64,8 @@ class Composing : public QObject {
   void gridFromMarks();
   void findAgain();
   void findOnsets();
-  /// Labels and words, or the tempo, notes and words of a MIDI file.
-  void importLabels(QString file = {});
+  /// Labels as a lane of words or of phonemes, or the tempo, notes and words of a MIDI file.
+  void importLabels(LaneKind kind = LaneKind::Words, QString file = {});
   void exportLabels(QString file = {});
 
   /// The selected clip's effect with its values, on the shelf under a name.
