@@ -20,21 +20,13 @@
 #include "desk/score/composing.h"
 #include "desk/score/curvehand.h"
 #include "desk/score/overviewstrip.h"
-#include "window.h"
+#include "scorewindow.h"
 
 namespace chispa::desk {
 namespace {
 
-class ShelfTest : public WindowTest {
+class ShelfTest : public ScoreWindowTest {
  protected:
-  ShelfTest() {
-    window_.resize(1280, 800);
-    EXPECT_TRUE(window_.openFile(QStringLiteral(CHISPA_SOURCE_DIR "/demo/carousel.chispa")));
-    window_.showWorkspace(Workspace::Score);
-    settle();
-  }
-  TimelineView& timeline() { return window_.scorePage().timeline(); }
-  const Score& score() const { return *stage_.score(); }
   /// An empty silent score of a minute with one clip on the rim.
   const Clip& oneClip(const char* effect) {
     ScoreId id;

@@ -12,21 +12,13 @@
 #include "core/effect/spyhole.h"
 #include "desk/score/composing.h"
 #include "desk/score/screenpicker.h"
-#include "window.h"
+#include "scorewindow.h"
 
 namespace chispa::desk {
 namespace {
 
-class TimelineTest : public WindowTest {
+class TimelineTest : public ScoreWindowTest {
  protected:
-  TimelineTest() {
-    window_.resize(1280, 800);
-    EXPECT_TRUE(window_.openFile(QStringLiteral(CHISPA_SOURCE_DIR "/demo/carousel.chispa")));
-    window_.showWorkspace(Workspace::Score);
-    settle();
-  }
-  TimelineView& timeline() { return window_.scorePage().timeline(); }
-  const Score& score() const { return *stage_.score(); }
   void drop(const QString& file, QPointF at) {
     QMimeData data;
     data.setUrls({QUrl::fromLocalFile(file)});
