@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/session/journalwriter.h"
 #include "window.h"
 
 #include <QAbstractButton>
@@ -211,6 +212,36 @@ TEST_F(DemoWindowTest, UnsavedWorkIsOnDiskBeforeASecondIsOver) {
   ASSERT_EQ(left.size(), 1u);
   EXPECT_EQ(left[0].show, show());
   EXPECT_EQ(left[0].showPath, document_.path().string());
+}
+
+/// Of edits that come while it writes the newest is kept, and in order.
+TEST(JournalWriter, EndsWithTheNewestOfManyEdits) {
+  const test::TemporaryFolder folder;
+  Show show;
+  auto begun = Journal::begin(folder.path() / "live", "", show);
+  ASSERT_TRUE(begun);
+  JournalWriter writer(*std::move(begun));
+  QSignalSpy failures(&writer, &JournalWriter::failed);
+  const auto onDisk = [&folder] {
+    const auto copy = folder.path() / "copy";
+    std::filesystem::remove_all(copy);
+    std::filesystem::create_directory(copy);
+    for (const auto& entry : std::filesystem::directory_iterator(folder.path() / "live")) std::filesystem::copy(entry.path(), copy / "left.jsonl");
+    const auto left = findLeftJournals(copy);
+    return left.empty() ? Show{} : left.front().show;
+  };
+  for (int i = 0; i < 60; ++i) {
+    addFixture(show, LineShape{2, 0.1}, {});
+    writer.write(show);
+    if (i % 7 == 0) QCoreApplication::processEvents();
+  }
+  writer.finish();
+  EXPECT_EQ(onDisk(), show);
+  // Without being waited for it gets there by itself.
+  show.name = "Later";
+  writer.write(show);
+  EXPECT_TRUE(QTest::qWaitFor([&] { return onDisk().name == "Later"; }, 20'000));
+  EXPECT_EQ(failures.count(), 0);
 }
 
 /// The real program, edited through its own window by another process's hands is hard to do; here a child process

@@ -5,6 +5,7 @@
 #include <cstdio>
 #include <map>
 #include <set>
+#include <unordered_set>
 
 #include "core/effect/effect.h"
 #include "core/show/loose.h"
@@ -18,7 +19,9 @@ namespace {
 /// Goes through a show part by part and writes down what it finds.
 class Inspection {
  public:
-  explicit Inspection(const Show& show) : show_(show) {}
+  explicit Inspection(const Show& show) : show_(show) {
+    for (const auto& zone : show.zones) zones_.insert(zone->id);
+  }
 
   std::vector<Problem> take() && {
     std::stable_sort(problems_.begin(), problems_.end(),
@@ -218,20 +221,19 @@ class Inspection {
   }
 
   void inspectClip(const Score& score, const Clip& clip) {
-    const std::string where = score.name + ", clip at " + std::to_string(seconds(clip.start)) + " s";
-    const ClipPlace place{score.id, clip.id};
-    if (clip.block && !find(show_.blocks, clip.block))
-      add(Severity::Warning, "The building block of this clip is gone.", where, "Delete the clip.", place);
+    // Words are only made where something is wrong: there are thousands of clips, and they are looked at after every edit.
+    const auto addHere = [&](std::string what, std::string cure) {
+      add(Severity::Warning, std::move(what), score.name + ", clip at " + std::to_string(seconds(clip.start)) + " s", std::move(cure), ClipPlace{score.id, clip.id});
+    };
+    if (clip.block && !find(show_.blocks, clip.block)) addHere("The building block of this clip is gone.", "Delete the clip.");
     if (!clip.block && !findEffect(clip.effect))
-      add(Severity::Warning, "The effect \"" + clip.effect + "\" is unknown to this version; the clip stays dark.", where,
-          "Choose another effect, or open the show with the Chispa that wrote it.", place);
-    if (!find(show_.zones, clip.zone))
-      add(Severity::Warning, "The zone of this clip is gone.", where, "Delete the clip or make the zone again.", place);
-    if (clip.palette && !find(show_.palettes, clip.palette))
-      add(Severity::Warning, "The palette of this clip is gone.", where, "Choose another palette.", place);
+      addHere("The effect \"" + clip.effect + "\" is unknown to this version; the clip stays dark.", "Choose another effect, or open the show with the Chispa that wrote it.");
+    if (!zones_.contains(clip.zone)) addHere("The zone of this clip is gone.", "Delete the clip or make the zone again.");
+    if (clip.palette && !find(show_.palettes, clip.palette)) addHere("The palette of this clip is gone.", "Choose another palette.");
   }
 
   const Show& show_;
+  std::unordered_set<ZoneId> zones_;
   std::vector<Problem> problems_;
 };
 

@@ -31,16 +31,29 @@ class ClipPictures : public QObject {
   struct Entry {
     std::shared_ptr<const Clip> clip;
     std::shared_ptr<const Palette> palette;
-    std::shared_ptr<const CompiledShow> compiled;
     QSize size;
+    /// What it was drawn from besides; see groundOf().
+    int ground = -1;
     QImage image;
     bool wanted = false;
   };
 
   void request(Entry& entry);
+  void noteChange(const Show& before);
+  void noteCompiled();
+  /// A number that changes with all that the clip's picture shows besides the clip and its palette.
+  int groundOf(const Clip& clip) const;
+  std::shared_ptr<const PaletteTable> tableFor(PaletteId id);
 
   Session session_;
   std::map<ClipId, Entry> entries_;
+  /// Tables of the palettes as they are now.
+  std::map<PaletteId, std::pair<std::shared_ptr<const Palette>, std::shared_ptr<const PaletteTable>>> tables_;
+  /// Compilations so far, and how many of them brought other cells or other music.
+  int compilations_ = 0;
+  int grounds_ = 0;
+  /// Compilations that may still bring them.
+  int awaited_ = 0;
   QThreadPool pool_;
   int drawing_ = 0;
 };

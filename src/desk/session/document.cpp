@@ -3,6 +3,7 @@
 
 #include "core/files/showfile.h"
 #include "desk/parts/format.h"
+#include "desk/session/journalwriter.h"
 
 namespace chispa::desk {
 namespace {
@@ -25,7 +26,9 @@ Document::Document(std::filesystem::path journalFolder, QObject* parent)
     : QObject(parent), journalFolder_(std::move(journalFolder)) {
   journalTimer_.setSingleShot(true);
   journalTimer_.setInterval(kJournalDelay_ms);
-  connect(&journalTimer_, &QTimer::timeout, this, &Document::flushJournal);
+  connect(&journalTimer_, &QTimer::timeout, this, [this] {
+    if (journal_) journal_->write(show());
+  });
   startEmpty();
 }
 
@@ -38,10 +41,9 @@ QString Document::title() const {
 void Document::beginJournal() {
   journal_.reset();
   auto begun = Journal::begin(journalFolder_, path_.string(), saved_);
-  if (begun)
-    journal_ = *std::move(begun);
-  else
-    emit failed(text(begun.failure().text()));
+  if (!begun) return emit failed(text(begun.failure().text()));
+  journal_ = std::make_unique<JournalWriter>(*std::move(begun));
+  connect(journal_.get(), &JournalWriter::failed, this, &Document::failed);
 }
 
 void Document::replace(Show show, std::filesystem::path path) {
@@ -122,8 +124,8 @@ void Document::redo() {
 void Document::flushJournal() {
   journalTimer_.stop();
   if (!journal_) return;
-  const Outcome written = journal_->append(show());
-  if (!written) emit failed(text(written.failure().text()));
+  journal_->write(show());
+  journal_->finish();
 }
 
 }  // namespace chispa::desk

@@ -11,6 +11,8 @@
 
 namespace chispa::desk {
 
+class JournalWriter;
+
 /// The open show: its history, its file and its journal. All edits of the window go through apply(). UI thread.
 class Document : public QObject {
   Q_OBJECT
@@ -48,7 +50,7 @@ class Document : public QObject {
   void adopt(const LeftJournal& left);
   Outcome save();
   Outcome saveAs(const std::filesystem::path& path);
-  /// Writes what is not yet in the journal; happens by itself within half a second of an edit.
+  /// Writes what is not yet in the journal, and waits for it; happens by itself, without waiting, within half a second of an edit.
   void flushJournal();
 
  public slots:
@@ -74,7 +76,7 @@ class Document : public QObject {
   History history_;
   Show saved_;
   std::filesystem::path path_;
-  std::unique_ptr<Journal> journal_;
+  std::unique_ptr<JournalWriter> journal_;
   QTimer journalTimer_;
 };
 
