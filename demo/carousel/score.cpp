@@ -193,7 +193,11 @@ void aimEchoes(const Show& show, Score& score) {
 /// What passes through everything lies on top, and single posts on the posts; these are folded away.
 void orderStaves(const Show& show, Score& score) {
   const auto id = [&](const std::string& name) { return findNamed(show.zones, name)->id; };
-  for (const char* name : {"By height", "Everything", "Rim mirrored", "Column diagonal"}) score.staves.push_back(id(name));
+  // What lies over the others is played seldom, and is out of the way until it is opened.
+  StaveFolder over{"Over all", {}, true};
+  for (const char* name : {"By height", "Everything", "Rim mirrored", "Column diagonal"}) over.zones.push_back(id(name));
+  score.staves = over.zones;
+  score.folders.push_back(over);
   StaveFolder posts{"Posts one by one", {}, true};
   for (int n = 1; n <= 12; ++n) posts.zones.push_back(id(post(n)));
   score.staves.insert(score.staves.end(), posts.zones.begin(), posts.zones.end());
