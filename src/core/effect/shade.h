@@ -21,16 +21,16 @@ inline constexpr std::size_t kShadeBlock = 128;
 template <class LookUp, class ShadeOf>
 CHISPA_INLINED inline void shadeBlocks(const CellRange& range, LightBuffer& out, LookUp lookUp, ShadeOf shadeOf) noexcept {
   std::array<float, kShadeBlock> places;
-  std::array<float, kShadeBlock> lights;
   for (std::size_t done = 0; done < range.count; done += kShadeBlock) {
     const std::size_t size = std::min(kShadeBlock, range.count - done);
+    // How much a cell covers is told by its light alone: it is worked out where it stays.
+    float* __restrict lights = out.a.data() + done;
     for (std::size_t k = 0; k < size; ++k) {
       const Shade shade = shadeOf(range.first + done + k);
       places[k] = shade.place;
       lights[k] = shade.light;
     }
-    lookUp(places.data(), lights.data(), size, out.r.data() + done, out.g.data() + done, out.b.data() + done);
-    std::copy_n(lights.data(), size, out.a.data() + done);
+    lookUp(places.data(), lights, size, out.r.data() + done, out.g.data() + done, out.b.data() + done);
   }
 }
 
