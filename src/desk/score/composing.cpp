@@ -56,11 +56,16 @@ void Composing::run(const QString& name, const std::function<ClipList(Show&, Sco
   if (!made.empty()) session_.selection.select(ClipIds(made));
 }
 
-std::vector<ZoneId> Composing::zonesAlike(ZoneId zone) const {
-  const Score* score = session_.stage.score();
+std::vector<ZoneId> Composing::selectedZones(const Score& score) const {
   std::vector<ZoneId> chosen;
   for (const ClipId id : session_.selection.clips())
-    if (const Clip* clip = findClip(*score, id); clip && std::find(chosen.begin(), chosen.end(), clip->zone) == chosen.end()) chosen.push_back(clip->zone);
+    if (const Clip* clip = findClip(score, id); clip && std::find(chosen.begin(), chosen.end(), clip->zone) == chosen.end()) chosen.push_back(clip->zone);
+  return chosen;
+}
+
+std::vector<ZoneId> Composing::zonesAlike(ZoneId zone) const {
+  const Score* score = session_.stage.score();
+  const std::vector<ZoneId> chosen = selectedZones(*score);
   if (chosen.size() > 1) return chosen;
   const Zone* own = chispa::find(session_.show().zones, zone);
   std::vector<ZoneId> alike;
@@ -224,9 +229,7 @@ void Composing::moveStave(bool up) {
 void Composing::newFolder() {
   const Score* score = session_.stage.score();
   if (!score) return;
-  std::vector<ZoneId> zones;
-  for (const ClipId id : session_.selection.clips())
-    if (const Clip* clip = findClip(*score, id); clip && std::find(zones.begin(), zones.end(), clip->zone) == zones.end()) zones.push_back(clip->zone);
+  std::vector<ZoneId> zones = selectedZones(*score);
   if (zones.empty() && timeline_.chosenZone()) zones = {timeline_.chosenZone()};
   if (zones.empty()) return emit told(tr("Choose the stave, or clips of the staves, that the folder is to hold first."));
   const std::string name = freeFolderName(*score, tr("Folder").toStdString());

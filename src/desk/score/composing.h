@@ -93,6 +93,8 @@ class Composing : public QObject {
   void run(const QString& name, const std::function<ClipList(Show&, ScoreId)>& edit);
   void swap(const QString& name, const std::function<void(Show&, ScoreId, TimeSpan, const Clip&)>& edit);
   void listen(const QString& name, const std::function<void(Show&, ScoreId, const AnalysedAudio&)>& edit);
+  /// The zones of the selected clips, each once.
+  std::vector<ZoneId> selectedZones(const Score& score) const;
   std::vector<ZoneId> zonesAlike(ZoneId zone) const;
   void fillOver(LaneKind kind, int every, std::vector<ZoneId> zones, const QString& name);
 

@@ -99,9 +99,7 @@ Micros TimelineView::snapMark(Micros at) const {
   const auto audio = session_.stage.audio();
   if (!audio || QGuiApplication::keyboardModifiers() & Qt::ControlModifier) return at;
   const Micros begins = session_.stage.score()->audioStart;
-  std::vector<Micros> onsets;
-  for (const Micros onset : audio->onsets) onsets.push_back(onset + begins);
-  return snapped(onsets, at, micros(kSnap_px / pxPerSecond_)).value_or(at);
+  return snapped(audio->onsets, at - begins, micros(kSnap_px / pxPerSecond_)).value_or(at - begins) + begins;
 }
 
 void TimelineView::dragClips(QPointF to) {

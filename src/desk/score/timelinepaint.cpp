@@ -128,13 +128,14 @@ void TimelineView::paintLane(QPainter& painter, const MarkLane& lane, double top
   painter.setPen(theme().quiet);
   painter.drawText(QPointF(10, top + laneHeight() - 6), text(lane.name));
   const bool named = lane.kind == LaneKind::Sections || lane.kind == LaneKind::Words || lane.kind == LaneKind::Free;
+  const auto* chosen = std::get_if<MarkId>(&session_.selection.now());
   double last = -1e9;
   for (std::size_t i = 0; i < lane.marks.size(); ++i) {
     const Mark& mark = lane.marks[i];
     const double x = xOf(mark.at);
     const double end = i + 1 < lane.marks.size() ? xOf(lane.marks[i + 1].at) : xOf(session_.stage.score()->length);
     if (end < headWidth() || x > viewport()->width()) continue;
-    const QColor colour = chosenMark() && chosenMark()->id == mark.id ? theme().ember : lane.kind == LaneKind::Bars ? theme().text : theme().quiet;
+    const QColor colour = chosen && *chosen == mark.id ? theme().ember : lane.kind == LaneKind::Bars ? theme().text : theme().quiet;
     if (lane.kind == LaneKind::Sections) {
       const QRectF box = QRectF(std::max(x, headWidth()) + 1, top + 1, end - std::max(x, headWidth()) - 2, laneHeight() - 2);
       painter.fillRect(box, theme().raised);

@@ -7,6 +7,7 @@
 #include <set>
 
 #include "core/edit/scoreedits.h"
+#include "core/edit/staveedits.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 #include "desk/score/clippictures.h"
@@ -77,8 +78,7 @@ void TimelineView::relayout() {
   double y = 0;
   std::set<std::string> headed;
   for (const ZoneId zone : score ? score->staves : std::vector<ZoneId>{}) {
-    const auto folder = std::find_if(score->folders.begin(), score->folders.end(), [zone](const StaveFolder& f) { return std::find(f.zones.begin(), f.zones.end(), zone) != f.zones.end(); });
-    if (folder != score->folders.end()) {
+    if (const StaveFolder* folder = folderOf(*score, zone)) {
       if (headed.insert(folder->name).second) {
         const double height = fontMetrics().height() + 6;
         rows_.push_back({{}, y, height, 1, text(folder->name)});
