@@ -32,7 +32,7 @@ class Decoder {
   }
 
  private:
-  Failure fail(const std::string& what) const { return {what + ".", path_, "Choose another file; PNG, JPEG, GIF, WebP, MP4, WebM and AVI are read."}; }
+  Failure fail(const std::string& what) const { return pictureFailure(path_, what); }
 
   Outcome open() {
     if (const std::string why = ffmpeg::open(input_, path_, AVMEDIA_TYPE_VIDEO, "The picture", "picture"); !why.empty()) return fail(why);

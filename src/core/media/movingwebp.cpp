@@ -20,8 +20,6 @@ struct Freer {
 };
 using Decoder = std::unique_ptr<WebPAnimDecoder, Freer>;
 
-Failure refuse(const std::filesystem::path& path, const std::string& what) { return {what + ".", path.string(), "Choose another file; PNG, JPEG, GIF, WebP, MP4, WebM and AVI are read."}; }
-
 /// `ends_ms` says when each picture is followed by the next; picks them at equal distances.
 void spaceEvenly(Media& media, const std::vector<int>& ends_ms) {
   const double whole_s = ends_ms.back() / 1000.0;
@@ -53,13 +51,13 @@ bool isMovingWebp(const std::filesystem::path& path) {
 
 Result<std::shared_ptr<const Media>> decodeMovingWebp(const std::filesystem::path& path, const std::atomic<bool>* cancelled) {
   std::error_code error;
-  if (std::filesystem::file_size(path, error) > kMostFile || error) return refuse(path, "The picture is too large");
+  if (std::filesystem::file_size(path, error) > kMostFile || error) return pictureFailure(path.string(), "The picture is too large");
   std::ifstream in(path, std::ios::binary);
   const std::vector<std::uint8_t> bytes{std::istreambuf_iterator<char>(in), {}};
   const WebPData data{bytes.data(), bytes.size()};
   const Decoder decoder(WebPAnimDecoderNew(&data, nullptr));
   WebPAnimInfo info{};
-  if (!decoder || !WebPAnimDecoderGetInfo(decoder.get(), &info)) return refuse(path, "The picture cannot be understood");
+  if (!decoder || !WebPAnimDecoderGetInfo(decoder.get(), &info)) return pictureFailure(path.string(), "The picture cannot be understood");
   MediaBuilder builder;
   std::vector<int> ends_ms;
   while (!builder.isFull() && !(cancelled && cancelled->load()) && WebPAnimDecoderHasMoreFrames(decoder.get())) {
@@ -72,7 +70,7 @@ Result<std::shared_ptr<const Media>> decodeMovingWebp(const std::filesystem::pat
     builder.add(planes, lines, static_cast<int>(info.canvas_width), static_cast<int>(info.canvas_height), AV_PIX_FMT_RGBA);
     if (builder.media().frames > before) ends_ms.push_back(end_ms);
   }
-  if (ends_ms.empty()) return refuse(path, "It holds no picture that can be decoded");
+  if (ends_ms.empty()) return pictureFailure(path.string(), "It holds no picture that can be decoded");
   spaceEvenly(builder.media(), ends_ms);
   return std::shared_ptr<const Media>(builder.take());
 }
