@@ -22,14 +22,15 @@ StripTypeId stripOf(Show& show, const PortSection& section) {
   return strip.id;
 }
 
-/// Where the skipped pixels in front of a section begin: a pin stands before them.
-Pin startBefore(const PortSection& section, int channelsPerUniverse) {
+/// Where the skipped pixels in front of a section begin: a pin stands before them. Nothing if that would be before the first universe
+/// that there is: then what the controller says cannot be.
+std::optional<Pin> startBefore(const PortSection& section, int channelsPerUniverse) {
   const int width = static_cast<int>(section.order.size()) * section.bits / 8;
   Pin pin{section.universe, section.channel};
   for (int i = 0; i < section.skippedBefore; i += section.grouping) {
     pin.channel -= width;
     if (pin.channel >= 1) continue;
-    --pin.universe;
+    if (--pin.universe < 0) return std::nullopt;
     pin.channel = (channelsPerUniverse / width - 1) * width + 1;
   }
   return pin;
@@ -45,7 +46,7 @@ void keepStarts(Show& show, ControllerId id, const std::vector<PortSettings>& po
         return show.controllers[static_cast<std::size_t>(s.controller)]->id == id && s.port == port.port - 1 && s.bead == static_cast<int>(b);
       });
       if (span == patch.spans.end() || (span->universe == section.universe && span->channel == section.channel)) continue;
-      pinBead(show, {id, port.port - 1, static_cast<int>(b)}, startBefore(section, port.channelsPerUniverse));
+      if (const auto pin = startBefore(section, port.channelsPerUniverse)) pinBead(show, {id, port.port - 1, static_cast<int>(b)}, *pin);
     }
 }
 

@@ -59,15 +59,6 @@ class FieldReader {
     return value->get<Int>();
   }
 
-  template <class IdType>
-  IdType id(const char* key) const {
-    return IdType{whole<std::uint32_t>(key, 0, std::numeric_limits<std::uint32_t>::max() - 1, 0)};
-  }
-
-  Micros time(const char* key) const { return Micros(whole<std::int64_t>(key, 0, kDay_us, 0)); }
-  /// A length of time that may lie before 0.
-  Micros offset(const char* key) const { return Micros(whole<std::int64_t>(key, -kDay_us, kDay_us, 0)); }
-
   template <class E>
   E word(const char* key, E fallback) const {
     const std::string name = text(key);
@@ -105,8 +96,6 @@ class FieldReader {
   }
 
  private:
-  static constexpr std::int64_t kDay_us = 86'400'000'000;
-
   static double numberOf(const Json& value, const char* key, double low, double high) {
     if (!value.is_number()) throw FieldError(std::string(key) + " is not a number");
     const double number = value.get<double>();

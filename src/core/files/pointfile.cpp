@@ -8,6 +8,7 @@
 #include <optional>
 #include <sstream>
 
+#include "core/files/boundedjson.h"
 #include "core/show/limits.h"
 
 namespace chispa {
@@ -61,17 +62,19 @@ Result<std::vector<Vec3>> parseTable(const std::string& text, const std::string&
 }
 
 Result<std::vector<Vec3>> parseList(const std::string& text, const std::string& where, double metresPerUnit) {
+  constexpr const char* kListCure = "It is a list of {\"point\": [x, y, z]}.";
+  const auto root = parseJson(text, "The point list", where, kListCure);
+  if (!root) return root.failure();
   try {
     std::vector<Vec3> points;
-    const auto root = nlohmann::json::parse(text);
-    for (const auto& element : root) {
+    for (const auto& element : *root) {
       const auto point = pointOf(element.at("point").get<std::vector<double>>(), metresPerUnit);
       if (!point) return Failure{"Point " + std::to_string(points.size() + 1) + " is not two or three numbers.", where, "Each element is {\"point\": [x, y, z]}."};
       points.push_back(*point);
     }
     return points;
   } catch (const std::exception& error) {
-    return Failure{std::string("The point list makes no sense: ") + error.what() + ".", where, "It is a list of {\"point\": [x, y, z]}."};
+    return Failure{std::string("The point list makes no sense: ") + error.what() + ".", where, kListCure};
   }
 }
 

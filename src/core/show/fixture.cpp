@@ -2,6 +2,7 @@
 #include "core/show/fixture.h"
 
 #include <algorithm>
+#include <limits>
 #include <numeric>
 
 namespace chispa {
@@ -20,9 +21,9 @@ int pixelCount(const Segment& segment) { return pixelCount(segment.shape); }
 int pixelCount(const Fixture& fixture) { return firstPixelOf(fixture, fixture.segments.size()); }
 
 int firstPixelOf(const Fixture& fixture, std::size_t index) {
-  int first = 0;
+  std::int64_t first = 0;
   for (std::size_t i = 0; i < index; ++i) first += pixelCount(fixture.segments[i]);
-  return first;
+  return static_cast<int>(std::min<std::int64_t>(first, std::numeric_limits<int>::max()));
 }
 
 std::size_t segmentOf(const Fixture& fixture, int pixel) {

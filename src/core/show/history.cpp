@@ -1,10 +1,70 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/show/history.h"
 
+#include <algorithm>
+#include <unordered_map>
+
 namespace chispa {
+namespace {
+
+/// Kinds of things, in the upper half of a thing's number.
+enum class Kind : std::uint64_t { Show, StripType, Fixture, Zone, Underlay, Supply, Controller, Palette, Score, Block, OwnEffect, Clip };
+
+std::uint64_t numberOf(Kind kind, std::uint32_t id) { return static_cast<std::uint64_t>(kind) << 32 | id; }
+
+/// Items that are in one list and not, as they are, in the other.
+template <class List>
+void addChanged(Kind kind, const List& before, const List& after, std::vector<std::uint64_t>& things) {
+  if (before == after) return;
+  std::unordered_map<const void*, std::uint32_t> known;
+  for (const auto& item : before) known.emplace(item.get(), item->id.value);
+  for (const auto& item : after)
+    if (known.erase(item.get()) == 0) things.push_back(numberOf(kind, item->id.value));
+  for (const auto& [item, id] : known) things.push_back(numberOf(kind, id));
+}
+
+void addChangedScores(const Show& before, const Show& after, std::vector<std::uint64_t>& things) {
+  for (const auto& score : after.scores) {
+    const Score* old = find(before.scores, score->id);
+    if (old == score.get()) continue;
+    const std::size_t count = things.size();
+    if (old) addChanged(Kind::Clip, old->clips, score->clips, things);
+    if (things.size() == count) things.push_back(numberOf(Kind::Score, score->id.value));
+  }
+  for (const auto& score : before.scores)
+    if (!find(after.scores, score->id)) things.push_back(numberOf(Kind::Score, score->id.value));
+}
+
+bool haveOneInCommon(const std::vector<std::uint64_t>& a, const std::vector<std::uint64_t>& b) {
+  for (auto i = a.begin(), j = b.begin(); i != a.end() && j != b.end();) {
+    if (*i == *j) return true;
+    *i < *j ? void(++i) : void(++j);
+  }
+  return false;
+}
+
+}  // namespace
+
+std::vector<std::uint64_t> changedThings(const Show& before, const Show& after) {
+  std::vector<std::uint64_t> things;
+  if (before.name != after.name) things.push_back(numberOf(Kind::Show, 0));
+  addChanged(Kind::StripType, before.stripTypes, after.stripTypes, things);
+  addChanged(Kind::Fixture, before.fixtures, after.fixtures, things);
+  addChanged(Kind::Zone, before.zones, after.zones, things);
+  addChanged(Kind::Underlay, before.underlays, after.underlays, things);
+  addChanged(Kind::Supply, before.supplies, after.supplies, things);
+  addChanged(Kind::Controller, before.controllers, after.controllers, things);
+  addChanged(Kind::Palette, before.palettes, after.palettes, things);
+  addChanged(Kind::Block, before.blocks, after.blocks, things);
+  addChanged(Kind::OwnEffect, before.ownEffects, after.ownEffects, things);
+  addChangedScores(before, after, things);
+  std::sort(things.begin(), things.end());
+  things.erase(std::unique(things.begin(), things.end()), things.end());
+  return things;
+}
 
 History::History(Show first) {
-  steps_.push_back({{}, {}, std::move(first)});
+  steps_.push_back({{}, {}, {}, std::move(first)});
 }
 
 bool History::apply(const std::string& name, const Edit& edit, const std::string& mergeKey) {
@@ -12,12 +72,14 @@ bool History::apply(const std::string& name, const Edit& edit, const std::string
   edit(next);
   if (next == now()) return false;
   steps_.resize(at_ + 1, Step{});
-  const bool merges = !mergeKey.empty() && canUndo() && steps_[at_].mergeKey == mergeKey;
+  auto things = mergeKey.empty() ? std::vector<std::uint64_t>() : changedThings(now(), next);
+  const bool merges = !mergeKey.empty() && canUndo() && steps_[at_].mergeKey == mergeKey && haveOneInCommon(things, steps_[at_].things);
   if (merges) {
     steps_[at_].show = std::move(next);
+    steps_[at_].things = std::move(things);
     return true;
   }
-  steps_.push_back({name, mergeKey, std::move(next)});
+  steps_.push_back({name, mergeKey, std::move(things), std::move(next)});
   if (steps_.size() > kMost) steps_.erase(steps_.begin());
   at_ = steps_.size() - 1;
   return true;

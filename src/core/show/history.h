@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <cstdint>
 #include <functional>
 #include <string>
 #include <vector>
@@ -18,7 +19,7 @@ class History {
   const Show& now() const { return steps_[at_].show; }
 
   /// Applies `edit` to a copy of the present show and makes that the present, forgetting what was undone.
-  /// Edits in a row with the same `mergeKey` (a drag, typing in one field) become one step; an empty key never
+  /// Edits in a row with the same `mergeKey` (a drag, typing in one field) that change a thing in common become one step; an empty key never
   /// merges. Returns false, and adds no step, if the edit changed nothing.
   bool apply(const std::string& name, const Edit& edit, const std::string& mergeKey = {});
   /// Ends merging: the next edit is a step of its own.
@@ -36,6 +37,8 @@ class History {
   struct Step {
     std::string name;
     std::string mergeKey;
+    /// What it changed; see changedThings().
+    std::vector<std::uint64_t> things;
     Show show;
   };
   static constexpr std::size_t kMost = 1000;
@@ -43,5 +46,8 @@ class History {
   std::vector<Step> steps_;
   std::size_t at_ = 0;
 };
+
+/// The things that differ between two shows, as numbers that tell them apart, rising: items by their list and id, clips by their own instead of their score's.
+std::vector<std::uint64_t> changedThings(const Show& before, const Show& after);
 
 }  // namespace chispa

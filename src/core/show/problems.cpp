@@ -108,7 +108,7 @@ class Inspection {
     std::map<std::tuple<std::string, Protocol, int, int>, int> usedBy;
     for (const PatchUniverse& used : patch.universes) {
       const Controller& controller = controllerOf(used.controller);
-      const auto [low, high] = controller.protocol == Protocol::E131 ? std::pair(1, 63'999) : controller.protocol == Protocol::ArtNet ? std::pair(0, 32'767) : controller.protocol == Protocol::SerialDmx ? std::pair(1, 1) : std::pair(0, 8'191);
+      const auto [low, high] = universeRange(controller.protocol);
       if (used.universe < low || used.universe > high)
         add(Severity::Error, "Universe " + std::to_string(used.universe) + " does not exist in its protocol.", controller.name,
             "Use universes from " + std::to_string(low) + " to " + std::to_string(high) + ".", controller.id);

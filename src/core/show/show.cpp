@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/show/show.h"
 
+#include <limits>
+
 namespace chispa {
 
 bool operator==(const Show& a, const Show& b) {
@@ -12,9 +14,9 @@ bool operator==(const Show& a, const Show& b) {
 }
 
 int pixelCount(const Show& show) {
-  int sum = 0;
+  std::int64_t sum = 0;
   for (const auto& fixture : show.fixtures) sum += pixelCount(*fixture);
-  return sum;
+  return static_cast<int>(std::min<std::int64_t>(sum, std::numeric_limits<int>::max()));
 }
 
 const StripType& stripTypeOf(const Show& show, const Fixture& fixture) {

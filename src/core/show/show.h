@@ -18,7 +18,7 @@ namespace chispa {
 
 /// A piece of a show file that this version cannot read; kept and written back where it stood.
 struct UnreadPart {
-  /// The list it stood in ("fixtures"), or the name of an unknown member of the file.
+  /// The list it stood in, with the ids of what holds it ("fixtures", "scores/12/clips"), or the name of an unknown member of the file.
   std::string list;
   /// Its place in that list, from 0; −1 for a member of the file itself.
   int index = -1;
@@ -85,7 +85,7 @@ const T* findNamed(const Items<T>& items, const std::string& name) {
   return found == items.end() ? nullptr : found->get();
 }
 
-/// Pixels of all fixtures.
+/// Pixels of all fixtures; of a show that breaks the limits, at most the largest int.
 int pixelCount(const Show& show);
 
 /// The strip type of a fixture; a plain one stands in where the show has none by that id.

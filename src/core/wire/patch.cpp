@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "core/show/limits.h"
 #include "core/wire/wiresettings.h"
 
 namespace chispa {
@@ -119,6 +120,18 @@ class Patcher {
 };
 
 }  // namespace
+
+UniverseRange universeRange(Protocol protocol) {
+  switch (protocol) {
+    case Protocol::E131: return {1, limits::kMostUniverse};
+    case Protocol::ArtNet: return {0, 32'767};
+    case Protocol::SerialDmx: return {1, 1};
+    case Protocol::Ddp:
+    case Protocol::Opc:
+    case Protocol::Screen: break;
+  }
+  return {0, limits::kMostRowUniverses - 1};
+}
 
 Patch derivePatch(const Show& show) {
   Patcher patcher(show);

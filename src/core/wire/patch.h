@@ -11,6 +11,16 @@ namespace chispa {
 /// Data channels of one universe (ANSI E1.11).
 inline constexpr int kUniverseChannels = 512;
 
+/// Universe numbers that exist in a protocol, both in it: E1.31-2018 §6.2.7, Art-Net 4 (15-bit Port-Address); of a row of bytes
+/// its blocks of 512.
+struct UniverseRange {
+  int low = 0;
+  int high = 0;
+
+  bool holds(int universe) const { return universe >= low && universe <= high; }
+};
+UniverseRange universeRange(Protocol protocol);
+
 /// Values of one bead that lie one behind the other in one universe. A value is a pixel's, or that of a group.
 struct PatchSpan {
   /// Places in the show's lists, from 0.

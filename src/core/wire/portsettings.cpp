@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "core/files/boundedjson.h"
 #include "core/files/fieldreader.h"
 #include "core/show/limits.h"
 #include "core/wire/wiresettings.h"
@@ -17,10 +18,11 @@ const PatchSpan* firstSpan(const Patch& patch, int controller, int port, int bea
   return found == patch.spans.end() ? nullptr : &*found;
 }
 
-PortSection readSection(const nlohmann::ordered_json& json) {
+PortSection readSection(const nlohmann::ordered_json& json, Protocol protocol) {
   const FieldReader in(json);
+  const UniverseRange range = universeRange(protocol);
   return {in.whole<int>("pixels", 0, limits::kMostPixelsOfSegment, 0), in.text("order", "RGB"),
-          in.whole<int>("skipped_before", 0, limits::kMostSkipped, 0), in.whole<int>("universe", 0, 63'999, 1),
+          in.whole<int>("skipped_before", 0, limits::kMostSkipped, 0), in.whole<int>("universe", range.low, range.high, std::max(1, range.low)),
           in.whole<int>("channel", 1, kUniverseChannels, 1), in.whole<int>("bits", 8, 16, 8), in.whole<int>("grouping", 1, limits::kMostGrouped, 1),
           in.number("brightness", 0, 1, 1), in.flag("reversed", false), in.whole<int>("zigzag", 0, limits::kMostPixelsOfSegment, 0)};
 }
@@ -72,20 +74,27 @@ nlohmann::ordered_json toJson(const std::vector<PortSettings>& settings) {
 }
 
 Result<std::vector<PortSettings>> parsePortSettings(const std::string& text, const std::string& where) {
+  constexpr const char* kCure = "Check that a controller with the node interface answers there.";
+  const auto root = parseJson(text, "The settings", where, kCure);
+  if (!root) return root.failure();
   try {
     std::vector<PortSettings> all;
-    const auto root = nlohmann::ordered_json::parse(text);
-    FieldReader(root).each("ports", [&](const auto& element) {
+    std::int64_t pixels = 0;
+    FieldReader(*root).each("ports", [&](const auto& element) {
       const FieldReader in(element);
       PortSettings port{in.template whole<int>("port", 1, limits::kMostPorts, 1), in.word("protocol", Protocol::E131), {},
                         in.template whole<int>("channels_per_universe", 510, 512, 512), in.flag("packed", false)};
-      in.each("sections", [&](const auto& section) { port.sections.push_back(readSection(section)); });
+      in.each("sections", [&](const auto& section) {
+        port.sections.push_back(readSection(section, port.protocol));
+        pixels += port.sections.back().pixels;
+      });
+      if (all.size() >= limits::kMostPorts) throw FieldError("it has more ports than any controller");
+      if (pixels > limits::kMostPixels) throw FieldError("it has more pixels than a show may hold");
       all.push_back(std::move(port));
     });
     return all;
   } catch (const std::exception& error) {
-    return Failure{std::string("The settings make no sense: ") + error.what() + ".", where,
-                   "Check that a controller with the node interface answers there."};
+    return Failure{std::string("The settings make no sense: ") + error.what() + ".", where, kCure};
   }
 }
 

@@ -225,7 +225,7 @@ void tablePlaces(ZoneCells& cells) {
   const auto places = static_cast<std::size_t>(cells.columns) * static_cast<std::size_t>(cells.rows);
   constexpr std::uint32_t kNone = 0xffffffff;
   cells.cellOfPlace.assign(places, kNone);
-  for (std::size_t i = 0; i < cells.column.size(); ++i) cells.cellOfPlace[static_cast<std::size_t>(cells.column[i] * cells.rows + cells.row[i])] = static_cast<std::uint32_t>(i);
+  for (std::size_t i = 0; i < cells.column.size(); ++i) cells.cellOfPlace[static_cast<std::size_t>(cells.column[i]) * static_cast<std::size_t>(cells.rows) + static_cast<std::size_t>(cells.row[i])] = static_cast<std::uint32_t>(i);
   std::uint32_t last = 0;
   for (std::uint32_t& cell : cells.cellOfPlace) last = cell = cell == kNone ? last : cell;
 }

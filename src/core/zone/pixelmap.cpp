@@ -27,7 +27,8 @@ std::unordered_map<FixtureId, PixelMap::Range> pixelRanges(const Show& show) {
   int next = 0;
   for (const auto& fixture : show.fixtures) {
     const int count = pixelCount(*fixture);
-    ranges[fixture->id] = {next, count};
+    // The first of two with one id is the one that find() gives.
+    ranges.try_emplace(fixture->id, PixelMap::Range{next, count});
     next += count;
   }
   return ranges;

@@ -1,0 +1,88 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/check/invariants.h"
+
+#include "core/check/admission.h"
+#include "core/check/fieldcheck.h"
+
+namespace chispa {
+namespace {
+
+class Inspection {
+ public:
+  Inspection(const Show& show, const Show* before) : show_(show), before_(before) {}
+
+  std::optional<Failure> run() {
+    const bool samePixels = isSame(&Show::fixtures);
+    members(&Show::stripTypes, "strip types");
+    members(&Show::fixtures, "fixtures");
+    members(&Show::zones, "zones");
+    members(&Show::underlays, "underlays");
+    members(&Show::supplies, "supplies");
+    members(&Show::controllers, "controllers");
+    members(&Show::palettes, "palettes");
+    members(&Show::blocks, "blocks");
+    members(&Show::scores, "scores");
+    members(&Show::ownEffects, "effects of your own");
+    together(&Show::stripTypes, true);
+    // Fixtures must be known to add up what zones and ports take of them.
+    if (!samePixels || !isSame(&Show::zones) || !isSame(&Show::controllers)) {
+      together(&Show::fixtures, false);
+      together(&Show::zones, false);
+      together(&Show::controllers, false);
+    }
+    together(&Show::underlays, true);
+    together(&Show::supplies, true);
+    together(&Show::palettes, true);
+    if (!isSame(&Show::blocks) || !isSame(&Show::scores)) {
+      together(&Show::blocks, false);
+      together(&Show::scores, false);
+    }
+    together(&Show::ownEffects, true);
+    if (!isUtf8(show_.name)) note("the show", "its name is no text in UTF-8");
+    return std::move(broken_);
+  }
+
+ private:
+  template <class T>
+  bool isSame(Items<T> Show::*list) const {
+    return before_ && show_.*list == before_->*list;
+  }
+
+  /// Each item by itself; those that the show had before are known to be sound.
+  template <class T>
+  void members(Items<T> Show::*list, const char* name) {
+    if (broken_ || isSame(list)) return;
+    if ((show_.*list).size() > limits::kMostOfList) note(name, "there are more than " + std::to_string(limits::kMostOfList));
+    std::unordered_set<const T*> known;
+    if (before_)
+      for (const auto& item : before_->*list) known.insert(item.get());
+    for (const auto& item : show_.*list) {
+      if (known.contains(item.get())) continue;
+      FieldCheck check;
+      fields::describe(check, *item);
+      if (!check.reason().empty()) return note(item->name, check.reason());
+    }
+  }
+
+  template <class T>
+  void together(Items<T> Show::*list, bool mayBeKnown) {
+    if (broken_ || (mayBeKnown && isSame(list))) return;
+    for (const auto& item : show_.*list)
+      if (const std::string why = admission_.refuse(*item); !why.empty()) return note(item->name, "it " + why);
+  }
+
+  void note(const std::string& where, const std::string& why) {
+    if (!broken_) broken_ = Failure{"This goes beyond what a show may hold: " + why + ".", where, "Choose a smaller number, or divide the show."};
+  }
+
+  const Show& show_;
+  const Show* before_;
+  Admission admission_;
+  std::optional<Failure> broken_;
+};
+
+}  // namespace
+
+std::optional<Failure> brokenInvariant(const Show& show, const Show* before) { return Inspection(show, before).run(); }
+
+}  // namespace chispa

@@ -1,0 +1,445 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <concepts>
+#include <memory>
+#include <type_traits>
+#include <utility>
+
+#include "core/music/features.h"
+#include "core/show/limits.h"
+#include "core/show/show.h"
+
+/// What the parts of a show are called in files and what they may hold, member by member. The reader and the writer of files and
+/// the check of every edit go through the same descriptions, so that none of them can disagree with another.
+///
+/// A visitor has a method for each kind of member: `v.number(key, member, low, high)` and the like. A last argument `&plain.member`
+/// says that the member is left out of files while it equals its default. `require` and `inOrder` say what members must be together.
+namespace chispa::fields {
+
+template <class T, class Of>
+concept Is = std::same_as<std::remove_const_t<T>, Of>;
+
+/// What a list's element is, whether the list holds it or shares it.
+template <class T>
+const T& itemOf(const T& element) {
+  return element;
+}
+template <class T>
+const T& itemOf(const std::shared_ptr<const T>& element) {
+  return *element;
+}
+template <class T>
+using ItemOf = std::remove_cvref_t<decltype(itemOf(std::declval<const T&>()))>;
+
+inline constexpr int kMostOfFixture = static_cast<int>(limits::kMostPixels);
+
+template <class V>
+void describe(V& v, Is<Placement> auto& p) {
+  v.vector("position_m", p.position_m, limits::kLargest_m);
+  v.vector("rotation_deg", p.rotation_deg, limits::kMostTurn_deg);
+}
+
+template <class V>
+void pixels(V& v, auto& count) {
+  v.whole("count", count, 1, limits::kMostPixelsOfSegment);
+}
+template <class V>
+void angle(V& v, const char* key, auto& degrees, double most = limits::kMostTurn_deg) {
+  v.number(key, degrees, -most, most);
+}
+template <class V>
+void radius(V& v, const char* key, auto& metres) {
+  v.number(key, metres, 0, limits::kLargest_m);
+}
+template <class V>
+void pitch(V& v, const char* key, auto& metres) {
+  v.number(key, metres, 1e-5, limits::kLargest_m);
+}
+
+template <class V>
+void describe(V& v, Is<LineShape> auto& s) {
+  pixels(v, s.count);
+  pitch(v, "pitch_m", s.pitch_m);
+}
+
+template <class V>
+void describe(V& v, Is<GridShape> auto& s) {
+  static const GridShape plain;
+  v.whole("columns", s.columns, 1, limits::kMostPixelsOfSegment);
+  v.whole("rows", s.rows, 1, limits::kMostPixelsOfSegment / s.columns);
+  pitch(v, "column_pitch_m", s.columnPitch_m);
+  pitch(v, "row_pitch_m", s.rowPitch_m);
+  v.word("start", s.start);
+  v.word("runs", s.runs);
+  v.flag("serpentine", s.serpentine);
+  v.whole("missing", s.missing, 0, (s.runs == GridRuns::AlongRows ? s.columns : s.rows) - 1, &plain.missing);
+  v.gridCells("holes", s.holes, s.rows, s.columns);
+  v.require(std::ssize(s.holes) < s.columns * s.rows - s.missing, "the grid has holes only");
+}
+
+template <class V>
+void describe(V& v, Is<ArcShape> auto& s) {
+  pixels(v, s.count);
+  pitch(v, "radius_m", s.radius_m);
+  angle(v, "start_deg", s.start_deg);
+  angle(v, "sweep_deg", s.sweep_deg, 360);
+}
+
+template <class V>
+void describe(V& v, Is<PathShape> auto& s) {
+  pixels(v, s.count);
+  v.flag("smooth", s.smooth);
+  v.points("corners_m", s.corners, limits::kLargest_m);
+}
+
+template <class V>
+void describe(V& v, Is<RingsShape> auto& s) {
+  v.wholes("counts", s.counts, 1, limits::kMostPixelsOfSegment);
+  std::int64_t sum = 0;
+  for (const int count : s.counts) sum += count;
+  v.require(sum >= 1 && sum <= limits::kMostPixelsOfSegment, "counts is empty, or makes more pixels than any strip has");
+  radius(v, "inner_radius_m", s.innerRadius_m);
+  radius(v, "outer_radius_m", s.outerRadius_m);
+  angle(v, "start_deg", s.start_deg);
+  v.flag("outside_in", s.outsideIn);
+  v.flag("clockwise", s.clockwise);
+}
+
+template <class V>
+void describe(V& v, Is<SpiralShape> auto& s) {
+  pixels(v, s.count);
+  v.number("turns", s.turns, -1000, 1000);
+  radius(v, "start_radius_m", s.startRadius_m);
+  radius(v, "end_radius_m", s.endRadius_m);
+  v.number("rise_m", s.rise_m, -limits::kLargest_m, limits::kLargest_m);
+}
+
+template <class V>
+void describe(V& v, Is<ConeShape> auto& s) {
+  v.whole("strings", s.strings, 1, limits::kMostPixelsOfSegment);
+  v.whole("per_string", s.perString, 1, limits::kMostPixelsOfSegment / s.strings);
+  radius(v, "bottom_radius_m", s.bottomRadius_m);
+  radius(v, "top_radius_m", s.topRadius_m);
+  v.number("height_m", s.height_m, -limits::kLargest_m, limits::kLargest_m);
+  angle(v, "start_deg", s.start_deg);
+  angle(v, "sweep_deg", s.sweep_deg, 360);
+  v.word("way", s.way);
+}
+
+template <class V>
+void describe(V& v, Is<SpokesShape> auto& s) {
+  v.whole("spokes", s.spokes, 1, limits::kMostPixelsOfSegment);
+  v.whole("per_spoke", s.perSpoke, 1, limits::kMostPixelsOfSegment / s.spokes);
+  radius(v, "inner_radius_m", s.innerRadius_m);
+  radius(v, "outer_radius_m", s.outerRadius_m);
+  angle(v, "start_deg", s.start_deg);
+  angle(v, "sweep_deg", s.sweep_deg, 360);
+  v.word("way", s.way);
+}
+
+template <class V>
+void describe(V& v, Is<PointsShape> auto& s) {
+  v.points("points_m", s.points, limits::kLargest_m);
+  v.require(s.points.size() <= static_cast<std::size_t>(limits::kMostPixelsOfSegment), "it has more points than any strip");
+}
+
+template <class V>
+void describe(V& v, Is<Rgb> auto& white) {
+  v.number("r", white.r, 0.02f, 1.f);
+  v.number("g", white.g, 0.02f, 1.f);
+  v.number("b", white.b, 0.02f, 1.f);
+}
+
+template <class V>
+void describe(V& v, Is<StripType> auto& s) {
+  static const StripType plain;
+  v.id("id", s.id);
+  v.text("name", s.name);
+  v.text("order", s.order);
+  v.require(isChannelOrder(s.order), "order \"" + s.order + "\" is not made of the letters R, G, B and W, each once");
+  v.number("pixels_per_metre", s.pixelsPerMetre, 0.01, 10'000.0);
+  v.number("volts", s.volts, 0.1, 400.0);
+  v.number("channel_ma", s.channel_ma, 0.0, 100'000.0);
+  v.number("response", s.response, 0.1, 10.0);
+  v.whole("channel_bits", s.channelBits, 8, 16, &plain.channelBits);
+  v.require(s.channelBits % 8 == 0, "channel_bits is neither 8 nor 16");
+  v.whole("leds_per_pixel", s.ledsPerPixel, 1, 1000, &plain.ledsPerPixel);
+  v.whole("pixels_per_cut", s.pixelsPerCut, 1, 1000, &plain.pixelsPerCut);
+  v.number("ohms_per_metre", s.ohmsPerMetre, 0.0, 100.0, &plain.ohmsPerMetre);
+  v.object("white", s.white, &plain.white);
+  v.number("fades_below_v", s.fadesBelow_v, 0.0, 400.0, &plain.fadesBelow_v);
+}
+
+template <class V>
+void describe(V& v, Is<Segment> auto& s) {
+  static const Segment plain;
+  v.text("name", s.name);
+  v.shape("shape", s.shape);
+  v.object("place", s.place);
+  v.flag("reversed", s.reversed, &plain.reversed);
+}
+
+template <class V>
+void describe(V& v, Is<Fixture> auto& f) {
+  static const Fixture plain;
+  v.id("id", f.id);
+  v.text("name", f.name);
+  v.id("strip_type", f.stripType);
+  v.object("place", f.place);
+  v.text("group", f.group, &plain.group);
+  v.list("segments", f.segments);
+}
+
+template <class V>
+void describe(V& v, Is<PixelRun> auto& r) {
+  v.whole("first", r.first, 0, kMostOfFixture);
+  v.whole("count", r.count, 1, kMostOfFixture);
+  v.whole("step", r.step, -kMostOfFixture, kMostOfFixture);
+}
+
+template <class V>
+void describe(V& v, Is<ZonePart> auto& p) {
+  static const ZonePart plain;
+  v.id("fixture", p.fixture);
+  v.maybe("segment", p.segment, [](auto& w, const char* key, auto& value) { w.whole(key, value, 0, static_cast<int>(limits::kMostOfList)); });
+  v.flag("reversed", p.reversed, &plain.reversed);
+  v.list("runs", p.runs, &plain.runs);
+}
+
+template <class V>
+void describe(V& v, Is<Zone> auto& z) {
+  static const Zone plain;
+  v.id("id", z.id);
+  v.text("name", z.name);
+  v.word("layout", z.layout);
+  v.whole("pixels_per_cell", z.pixelsPerCell, 0, limits::kMostPixelsOfSegment);
+  v.flag("plays_as_one", z.playsAsOne, &plain.playsAsOne);
+  v.word("order", z.order, &plain.order);
+  v.flag("backwards", z.backwards, &plain.backwards);
+  v.maybe("centre_m", z.centre_m, [](auto& w, const char* key, auto& value) { w.vector(key, value, limits::kLargest_m); });
+  v.id("score", z.score, &plain.score);
+  v.list("parts", z.parts);
+}
+
+template <class V>
+void describe(V& v, Is<Underlay> auto& u) {
+  v.id("id", u.id);
+  v.text("name", u.name);
+  v.text("file", u.file);
+  v.word("face", u.face);
+  v.vector("position_m", u.position_m, limits::kLargest_m);
+  v.number("scale_m", u.scale_m, 1e-6, limits::kLargest_m);
+  angle(v, "turn_deg", u.turn_deg);
+  v.number("opacity", u.opacity, 0.0, 1.0);
+  v.flag("visible", u.isVisible);
+}
+
+template <class V>
+void describe(V& v, Is<Supply> auto& s) {
+  v.id("id", s.id);
+  v.text("name", s.name);
+  v.number("volts", s.volts, 0.1, 400.0);
+  v.number("limit_a", s.limit_a, 0.0, 100'000.0);
+}
+
+template <class V>
+void describe(V& v, Is<Injection> auto& i) {
+  static const Injection plain;
+  v.id("supply", i.supply);
+  v.whole("pixel", i.pixel, 0, kMostOfFixture);
+  v.number("wire_m", i.wire_m, 0.0, limits::kLargest_m);
+  v.number("wire_mm2", i.wire_mm2, 0.01, 1000.0);
+  v.number("fuse_a", i.fuse_a, 0.0, 10'000.0, &plain.fuse_a);
+}
+
+template <class V>
+void describe(V& v, Is<ScreenArea> auto& s) {
+  constexpr int kFarthest = 100'000;
+  v.whole("columns", s.columns, 1, 10'000);
+  v.whole("dots", s.dots, 1, 1000);
+  v.whole("display", s.display, 0, 64);
+  v.whole("left", s.left, -kFarthest, kFarthest);
+  v.whole("top", s.top, -kFarthest, kFarthest);
+  v.flag("full_screen", s.isFullScreen);
+}
+
+template <class V>
+void describe(V& v, Is<Pin> auto& p) {
+  v.whole("universe", p.universe, 0, limits::kMostUniverse);
+  v.whole("channel", p.channel, 1, 512);
+}
+
+/// Settings and pin stand among the members of their port or bead.
+template <class V>
+void wire(V& v, Is<WireSettings> auto& s, Is<std::optional<Pin>> auto& pin) {
+  v.maybe("brightness", s.brightness, [](auto& w, const char* key, auto& value) { w.number(key, value, 0.0, 1.0); });
+  v.maybe("order", s.order, [](auto& w, const char* key, auto& value) {
+    w.text(key, value);
+    w.require(isChannelOrder(value), "order \"" + value + "\" is not made of the letters R, G, B and W, each once");
+  });
+  v.maybe("response", s.response, [](auto& w, const char* key, auto& value) { w.number(key, value, 0.1, 10.0); });
+  v.maybe("grouping", s.grouping, [](auto& w, const char* key, auto& value) { w.whole(key, value, 1, limits::kMostGrouped); });
+  v.maybe("zigzag", s.zigzag, [](auto& w, const char* key, auto& value) { w.whole(key, value, 0, limits::kMostPixelsOfSegment); });
+  v.maybe("pin", pin, [](auto& w, const char* key, auto& value) { w.object(key, value); });
+}
+
+template <class V>
+void describe(V& v, Is<Bead> auto& b) {
+  static const Bead plain;
+  v.id("fixture", b.fixture);
+  v.whole("first", b.first, 0, kMostOfFixture);
+  v.whole("count", b.count, 0, kMostOfFixture);
+  v.flag("reversed", b.reversed);
+  v.whole("skipped_before", b.skippedBefore, 0, limits::kMostSkipped);
+  wire(v, b.settings, b.pin);
+  v.list("injections", b.injections, &plain.injections);
+}
+
+template <class V>
+void describe(V& v, Is<Port> auto& p) {
+  static const Port plain;
+  wire(v, p.settings, p.pin);
+  v.maybe("mark", p.mark, [](auto& w, const char* key, auto& value) { w.colour(key, value); });
+  v.object("screen", p.screen, &plain.screen);
+  v.list("run", p.run);
+}
+
+template <class V>
+void describe(V& v, Is<Controller> auto& c) {
+  static const Controller plain;
+  v.id("id", c.id);
+  v.text("name", c.name);
+  v.word("protocol", c.protocol);
+  v.text("host", c.host);
+  v.whole("udp_port", c.udpPort, 0, 65'535);
+  v.whole("setup_port", c.setupPort, 0, 65'535);
+  v.whole("first_universe", c.firstUniverse, 0, limits::kMostUniverse);
+  v.word("port_start", c.portStart);
+  v.whole("channels_per_universe", c.channelsPerUniverse, 510, 512, &plain.channelsPerUniverse);
+  v.flag("packed", c.isPacked, &plain.isPacked);
+  v.flag("inserts_skipped", c.insertsSkipped, &plain.insertsSkipped);
+  v.whole("most_pixels_of_port", c.mostPixelsOfPort, 0, kMostOfFixture, &plain.mostPixelsOfPort);
+  v.word("delivery", c.delivery, &plain.delivery);
+  v.text("local_address", c.localAddress, &plain.localAddress);
+  v.whole("priority", c.priority, 0, 200, &plain.priority);
+  v.flag("sync", c.sendsSync, &plain.sendsSync);
+  v.number("most_frames_per_second", c.mostFramesPerSecond, 0.0, 1000.0, &plain.mostFramesPerSecond);
+  v.number("delay_ms", c.delay_ms, 0.0, limits::kMostDelay_ms, &plain.delay_ms);
+  v.list("ports", c.ports);
+  v.require(c.ports.size() <= limits::kMostPorts, "it has more ports than any controller");
+}
+
+template <class V>
+void describe(V& v, Is<ColourStop> auto& s) {
+  v.number("at", s.at, 0.0, 1.0);
+  v.colour("colour", s.colour);
+}
+
+template <class V>
+void describe(V& v, Is<Palette> auto& p) {
+  v.id("id", p.id);
+  v.text("name", p.name);
+  v.list("stops", p.stops);
+  v.inOrder("stops", p.stops, &ColourStop::at);
+}
+
+template <class V>
+void describe(V& v, Is<CurvePoint> auto& p) {
+  v.number("at", p.at, 0.0, 1.0);
+  v.number("value", p.value, 0.0, 1.0);
+}
+
+template <class V>
+void describe(V& v, Is<Motion> auto& m) {
+  static const Motion plain;
+  constexpr double kMost = 1e9;
+  v.word("driver", m.driver);
+  v.number("low", m.low, -kMost, kMost);
+  v.number("high", m.high, -kMost, kMost);
+  v.list("points", m.points, &plain.points);
+  v.inOrder("points", m.points, &CurvePoint::at);
+  v.whole("band", m.band, 0, kBands - 1, &plain.band);
+  v.text("parameter", m.parameter, &plain.parameter);
+}
+
+template <class V>
+void describe(V& v, Is<Clip> auto& c) {
+  static const Clip plain;
+  v.id("id", c.id);
+  v.id("zone", c.zone);
+  v.whole("layer", c.layer, 0, 1000);
+  v.time("start_us", c.start);
+  v.time("length_us", c.length);
+  v.text("effect", c.effect);
+  v.id("palette", c.palette);
+  v.params("params", c.params);
+  v.word("blend", c.blend);
+  v.number("strength", c.strength, 0.0, 1.0);
+  v.time("fade_in_us", c.fadeIn);
+  v.time("fade_out_us", c.fadeOut);
+  v.whole("seed", c.seed, 0u, 0xffffffffu);
+  v.word("fade_shape", c.fadeShape, &plain.fadeShape);
+  v.offset("slip_us", c.slip, &plain.slip);
+  v.number("speed", c.speed, limits::kSlowest, limits::kFastest, &plain.speed);
+  v.time("whole_us", c.whole, &plain.whole);
+  v.named("motions", c.motions);
+  v.id("block", c.block, &plain.block);
+}
+
+template <class V>
+void describe(V& v, Is<Block> auto& b) {
+  v.id("id", b.id);
+  v.text("name", b.name);
+  v.time("length_us", b.length);
+  v.looseList("clips", b.clips);
+}
+
+template <class V>
+void describe(V& v, Is<OwnEffect> auto& e) {
+  v.id("id", e.id);
+  v.text("name", e.name);
+  v.text("effect", e.effect);
+  v.params("params", e.params);
+}
+
+template <class V>
+void describe(V& v, Is<Mark> auto& m) {
+  static const Mark plain;
+  v.id("id", m.id);
+  v.time("at_us", m.at);
+  v.text("text", m.text, &plain.text);
+  v.time("length_us", m.length, &plain.length);
+}
+
+template <class V>
+void describe(V& v, Is<MarkLane> auto& lane) {
+  v.id("id", lane.id);
+  v.text("name", lane.name);
+  v.word("kind", lane.kind);
+  v.looseList("marks", lane.marks);
+  v.inOrder("marks", lane.marks, &Mark::at);
+}
+
+template <class V>
+void describe(V& v, Is<StaveFolder> auto& f) {
+  v.text("name", f.name);
+  v.ids("zones", f.zones);
+  v.flag("folded", f.isFolded);
+}
+
+template <class V>
+void describe(V& v, Is<Score> auto& s) {
+  static const Score plain;
+  v.id("id", s.id);
+  v.text("name", s.name);
+  v.text("audio", s.audio);
+  v.offset("audio_start_us", s.audioStart, &plain.audioStart);
+  v.time("length_us", s.length);
+  v.number("frames_per_second", s.framesPerSecond, 1.0, 1000.0, &plain.framesPerSecond);
+  v.looseList("lanes", s.lanes);
+  v.ids("staves", s.staves);
+  v.placedList("folders", s.folders, &plain.folders);
+  v.looseList("clips", s.clips);
+}
+
+}  // namespace chispa::fields
