@@ -90,5 +90,56 @@ TEST_F(RecordingTest, DamageIsSaidAndNeverCrashes) {
   EXPECT_EQ(RecordingReader::open(path_).failure().what, "this is no recording of Chispa");
 }
 
+/// A small file that says it holds 34 GB: it is refused, or read with the memory of a frame.
+TEST_F(RecordingTest, SizesThatLieTakeNoMemory) {
+  auto created = RecordingWriter::create(path_, {.universes = std::vector<RecordedUniverse>(16'000, {Protocol::E131, 1})});
+  ASSERT_TRUE(created);
+  RecordingWriter writer = *std::move(created);
+  const std::vector<std::uint8_t> black(16'000 * 512);
+  for (int n = 0; n < 3; ++n) writer.add(Micros(n * 1000), black);
+  ASSERT_TRUE(writer.finish());
+  std::string lying = bytes();
+  const auto block = lying.find("BLK1");
+  ASSERT_NE(block, std::string::npos);
+  for (const char frames : {char(4), char(127)}) {
+    lying[block + 4] = frames;
+    std::ofstream(path_, std::ios::binary | std::ios::trunc).write(lying.data(), static_cast<std::streamsize>(lying.size()));
+    EXPECT_FALSE(RecordingReader::open(path_)) << "more frames than it holds";
+  }
+  lying[block + 5] = 15;
+  std::ofstream(path_, std::ios::binary | std::ios::trunc).write(lying.data(), static_cast<std::streamsize>(lying.size()));
+  EXPECT_FALSE(RecordingReader::open(path_)) << "and more than a block may";
+}
+
+TEST_F(RecordingTest, LargeFramesMakeShortBlocks) {
+  auto created = RecordingWriter::create(path_, {.universes = std::vector<RecordedUniverse>(40'000, {Protocol::E131, 1})});
+  ASSERT_TRUE(created);
+  RecordingWriter writer = *std::move(created);
+  std::vector<std::uint8_t> values(40'000 * 512);
+  for (int n = 0; n < 8; ++n) {
+    values[static_cast<std::size_t>(n)] = static_cast<std::uint8_t>(n + 1);
+    writer.add(Micros(n * 25'000), values);
+  }
+  ASSERT_TRUE(writer.finish());
+  auto opened = RecordingReader::open(path_);
+  ASSERT_TRUE(opened) << opened.failure().text();
+  RecordingReader reader = *std::move(opened);
+  for (const int n : {7, 0, 3, 4, 2}) {
+    const auto at = reader.at(Micros(n * 25'000));
+    ASSERT_TRUE(at);
+    EXPECT_EQ((*at)[static_cast<std::size_t>(n)], n + 1);
+    EXPECT_EQ((*at)[static_cast<std::size_t>(n) + 1], 0);
+  }
+}
+
+TEST_F(RecordingTest, AHeadThatLiesIsRefused) {
+  for (const RecordedUniverse& universe : {RecordedUniverse{Protocol::Ddp, 1'000'000}, RecordedUniverse{Protocol::E131, 0}, RecordedUniverse{Protocol::E131, 64'000}, RecordedUniverse{Protocol::ArtNet, 32'768}, RecordedUniverse{Protocol::Ddp, -1}}) {
+    auto created = RecordingWriter::create(path_, {.universes = {universe}});
+    ASSERT_TRUE(created);
+    ASSERT_TRUE(RecordingWriter(*std::move(created)).finish());
+    EXPECT_FALSE(RecordingReader::open(path_)) << universe.universe;
+  }
+}
+
 }  // namespace
 }  // namespace chispa

@@ -7,7 +7,9 @@
 #include <cstring>
 #include <memory>
 
+#include "core/recording/blockreader.h"
 #include "core/recording/recordinghead.h"
+#include "core/show/limits.h"
 
 namespace chispa {
 namespace {
@@ -20,6 +22,10 @@ constexpr Micros kBlockLength{1'000'000};
 constexpr std::uint32_t kMostHeader = 16u << 20;
 /// A block is a second of at most a thousand frames a second.
 constexpr std::uint64_t kMostFramesOfBlock = 4096;
+/// And of what it may unpack to; it is read frame by frame, so this bounds time, not memory.
+constexpr std::uint64_t kMostBytesOfBlock = 1u << 30;
+/// A block is closed before it grows beyond this, however short it is.
+constexpr std::size_t kFullBlock = 64u << 20;
 
 /// Numbers stand with their low byte first, whatever the machine.
 template <class Int>
@@ -74,7 +80,7 @@ Result<RecordingWriter> RecordingWriter::create(const std::filesystem::path& pat
 
 void RecordingWriter::add(Micros t, std::span<const std::uint8_t> values) {
   if (values.size() != frameSize_) return;
-  if (frames_ > 0 && t - blockBegins_ >= kBlockLength) writeBlock();
+  if (frames_ > 0 && (t - blockBegins_ >= kBlockLength || block_.size() >= kFullBlock || frames_ == kMostFramesOfBlock)) writeBlock();
   if (frames_ == 0) {
     blockBegins_ = t;
     std::fill(before_.begin(), before_.end(), std::uint8_t{0});
@@ -122,26 +128,33 @@ Outcome RecordingWriter::finish() {
   return Done{};
 }
 
+RecordingReader::RecordingReader() = default;
+RecordingReader::~RecordingReader() = default;
+RecordingReader::RecordingReader(RecordingReader&&) noexcept = default;
+RecordingReader& RecordingReader::operator=(RecordingReader&&) noexcept = default;
+
 Result<RecordingReader> RecordingReader::open(const std::filesystem::path& path) {
   RecordingReader reader;
   reader.path_ = path;
-  reader.file_.open(path, std::ios::binary);
-  if (!reader.file_) return Failure{"the recording cannot be opened", path.string(), "check its name"};
+  std::error_code error;
+  if (!std::filesystem::is_regular_file(path, error)) return Failure{"the recording is not there", path.string(), "check its name"};
+  reader.file_ = std::make_unique<std::ifstream>(path, std::ios::binary);
+  if (!*reader.file_) return Failure{"the recording cannot be opened", path.string(), "check its name"};
   if (const Outcome head = reader.readHead(); !head) return head.failure();
   if (const Outcome blocks = reader.findBlocks(); !blocks) return blocks.failure();
   reader.dark_.assign(reader.universes().size() * kUniverseChannels, 0);
   if (!reader.blocks_.empty()) {
-    if (const Outcome last = reader.unpack(reader.blocks_.size() - 1); !last) return last.failure();
-    reader.length_ = reader.times_.empty() ? Micros(0) : reader.times_.back();
+    if (const auto last = reader.at(Micros::max()); !last) return last.failure();
+    reader.length_ = std::clamp(reader.frameTime_, Micros(0), Micros(limits::kDay_us));
   }
   return reader;
 }
 
 Outcome RecordingReader::readHead() {
   std::uint32_t size = 0;
-  if (!getWord(file_, kMagic) || !get(file_, size) || size > kMostHeader) return Failure{"this is no recording of Chispa", path_.string(), "choose a file that it recorded"};
+  if (!getWord(*file_, kMagic) || !get(*file_, size) || size > kMostHeader) return Failure{"this is no recording of Chispa", path_.string(), "choose a file that it recorded"};
   std::string packed(size, '\0');
-  if (!file_.read(packed.data(), size)) return damaged(path_, "the recording ends within its header");
+  if (!file_->read(packed.data(), size)) return damaged(path_, "the recording ends within its header");
   const auto length = ZSTD_getFrameContentSize(packed.data(), packed.size());
   if (length > kMostHeader) return damaged(path_, "the recording's header is damaged");
   std::string text(length, '\0');
@@ -155,56 +168,54 @@ Outcome RecordingReader::readHead() {
 Outcome RecordingReader::findBlocks() {
   // Block after block, so that a file without its index is read, too; the index is for readers that seek in large files.
   for (;;) {
-    const auto offset = static_cast<std::uint64_t>(file_.tellg());
+    const auto offset = static_cast<std::uint64_t>(file_->tellg());
     std::uint32_t frames = 0, size = 0;
     std::int64_t begins = 0;
-    if (!getWord(file_, kBlock) || !get(file_, frames) || !get(file_, size) || !get(file_, begins)) break;
-    file_.seekg(size, std::ios::cur);
+    if (!getWord(*file_, kBlock) || !get(*file_, frames) || !get(*file_, size) || !get(*file_, begins)) break;
+    file_->seekg(size, std::ios::cur);
     std::error_code error;
-    if (!file_ || static_cast<std::uint64_t>(file_.tellg()) > std::filesystem::file_size(path_, error)) break;
+    if (!*file_ || static_cast<std::uint64_t>(file_->tellg()) > std::filesystem::file_size(path_, error)) break;
     blocks_.push_back({Micros(begins), offset});
   }
-  file_.clear();
+  file_->clear();
   return Done{};
 }
 
-Outcome RecordingReader::unpack(std::size_t block) {
-  if (unpacked_ == block) return Done{};
+Outcome RecordingReader::begin(std::size_t block) {
   std::uint32_t frames = 0, size = 0;
   std::int64_t begins = 0;
-  file_.clear();
-  file_.seekg(static_cast<std::streamoff>(blocks_[block].offset));
-  if (!getWord(file_, kBlock) || !get(file_, frames) || !get(file_, size) || !get(file_, begins)) return damaged(path_, "a block of the recording cannot be read");
+  hasFrame_ = hasNext_ = false;
+  reader_.reset();
+  file_->clear();
+  file_->seekg(static_cast<std::streamoff>(blocks_[block].offset));
+  if (!getWord(*file_, kBlock) || !get(*file_, frames) || !get(*file_, size) || !get(*file_, begins)) return damaged(path_, "a block of the recording cannot be read");
   const std::size_t frameSize = universes().size() * kUniverseChannels;
-  std::error_code error;
-  if (frames > kMostFramesOfBlock || size > std::filesystem::file_size(path_, error)) return damaged(path_, "a block of the recording makes no sense");
-  std::vector<char> packed(size);
-  const std::size_t rawSize = frames * (sizeof(std::int64_t) + frameSize);
-  // What would not unpack to the size that is due is not given the memory for it.
-  if (!file_.read(packed.data(), size) || ZSTD_getFrameContentSize(packed.data(), packed.size()) != rawSize) return damaged(path_, "a block of the recording is damaged");
-  std::vector<std::uint8_t> raw(rawSize);
-  if (ZSTD_decompress(raw.data(), raw.size(), packed.data(), packed.size()) != raw.size()) return damaged(path_, "a block of the recording is damaged");
-  times_.clear();
-  values_.assign(frames * frameSize, 0);
-  for (std::size_t f = 0; f < frames; ++f) {
-    const std::uint8_t* from = raw.data() + f * (sizeof(std::int64_t) + frameSize);
-    std::uint64_t time = 0;
-    for (std::size_t i = 0; i < sizeof(std::int64_t); ++i) time |= static_cast<std::uint64_t>(from[i]) << (8 * i);
-    times_.push_back(Micros(static_cast<std::int64_t>(time)));
-    for (std::size_t i = 0; i < frameSize; ++i) values_[f * frameSize + i] = static_cast<std::uint8_t>(from[sizeof(std::int64_t) + i] ^ (f > 0 ? values_[(f - 1) * frameSize + i] : 0));
-  }
-  unpacked_ = block;
-  return Done{};
+  if (frames > kMostFramesOfBlock || frames * (sizeof(std::int64_t) + frameSize) > kMostBytesOfBlock) return damaged(path_, "a block of the recording makes no sense");
+  reader_ = std::make_unique<BlockReader>(*file_, size, frames, frameSize);
+  block_ = block;
+  hasNext_ = reader_->next();
+  return reader_->isDamaged() ? damaged(path_, "a block of the recording is damaged") : Outcome(Done{});
+}
+
+/// Takes over the frame that was read ahead.
+Outcome RecordingReader::step() {
+  frame_.assign(reader_->values().begin(), reader_->values().end());
+  frameTime_ = reader_->time();
+  hasFrame_ = true;
+  hasNext_ = reader_->next();
+  return reader_->isDamaged() ? damaged(path_, "a block of the recording is damaged") : Outcome(Done{});
 }
 
 Result<std::span<const std::uint8_t>> RecordingReader::at(Micros t) {
   const auto next = std::upper_bound(blocks_.begin(), blocks_.end(), t, [](Micros wanted, const Block& block) { return wanted < block.begins; });
   if (next == blocks_.begin()) return std::span<const std::uint8_t>(dark_);
-  if (const Outcome read = unpack(static_cast<std::size_t>(next - blocks_.begin()) - 1); !read) return read.failure();
-  const auto frame = std::upper_bound(times_.begin(), times_.end(), t);
-  if (frame == times_.begin()) return std::span<const std::uint8_t>(dark_);
-  const std::size_t frameSize = universes().size() * kUniverseChannels;
-  return std::span<const std::uint8_t>(values_).subspan(static_cast<std::size_t>(frame - times_.begin() - 1) * frameSize, frameSize);
+  const auto block = static_cast<std::size_t>(next - blocks_.begin()) - 1;
+  // Frames say how they differ from the one before: going back begins the block anew.
+  if (!reader_ || block != block_ || (hasFrame_ && t < frameTime_))
+    if (const Outcome begun = begin(block); !begun) return begun.failure();
+  while (hasNext_ && reader_->time() <= t)
+    if (const Outcome stepped = step(); !stepped) return stepped.failure();
+  return hasFrame_ ? std::span<const std::uint8_t>(frame_) : std::span<const std::uint8_t>(dark_);
 }
 
 }  // namespace chispa

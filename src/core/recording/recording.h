@@ -3,6 +3,7 @@
 #include <cstdint>
 #include <filesystem>
 #include <fstream>
+#include <memory>
 #include <span>
 #include <string>
 #include <vector>
@@ -70,6 +71,8 @@ class RecordingWriter {
   std::vector<std::pair<std::int64_t, std::uint64_t>> index_;
 };
 
+class BlockReader;
+
 /// Reads a recording, at any instant. One thread.
 class RecordingReader {
  public:
@@ -79,27 +82,37 @@ class RecordingReader {
   const std::vector<RecordedUniverse>& universes() const { return head_.universes; }
   /// The instant of its last frame.
   Micros length() const { return length_; }
-  /// The values that stood at `t`, 512 for each universe; zero before the first frame. Fails if the block is damaged.
+  /// The values that stood at `t`, 512 for each universe; zero before the first frame. Fails if the block is damaged. Going forward is quick;
+  /// going back begins the block of that second anew.
   Result<std::span<const std::uint8_t>> at(Micros t);
+
+  RecordingReader(RecordingReader&&) noexcept;
+  RecordingReader& operator=(RecordingReader&&) noexcept;
+  ~RecordingReader();
 
  private:
   struct Block {
     Micros begins;
     std::uint64_t offset;
   };
-  RecordingReader() = default;
+  RecordingReader();
   Outcome readHead();
   Outcome findBlocks();
-  Outcome unpack(std::size_t block);
+  Outcome begin(std::size_t block);
+  Outcome step();
 
   std::filesystem::path path_;
-  std::ifstream file_;
+  std::unique_ptr<std::ifstream> file_;
   RecordingHead head_;
   std::vector<Block> blocks_;
   Micros length_{0};
-  std::size_t unpacked_ = static_cast<std::size_t>(-1);
-  std::vector<Micros> times_;
-  std::vector<std::uint8_t> values_;
+  /// Reads block `block_`, one frame ahead of `frame_`.
+  std::unique_ptr<BlockReader> reader_;
+  std::size_t block_ = 0;
+  std::vector<std::uint8_t> frame_;
+  Micros frameTime_{0};
+  bool hasFrame_ = false;
+  bool hasNext_ = false;
   std::vector<std::uint8_t> dark_;
 };
 

@@ -3,6 +3,7 @@
 
 #include <nlohmann/json.hpp>
 
+#include "core/files/boundedjson.h"
 #include "core/files/fieldreader.h"
 #include "core/files/names.h"
 #include "core/files/showjson.h"
@@ -13,7 +14,7 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-constexpr std::size_t kMostUniverses = 16'384;
+constexpr std::size_t kMostUniverses = limits::kMostRowUniverses;
 constexpr int kMostNumber = 1 << 30;
 
 Json spanJson(const RecordedSpan& one) {
@@ -62,18 +63,21 @@ std::string headText(const RecordingHead& head) {
 Result<RecordingHead> parseHead(const std::string& text, const std::string& where) {
   const auto damaged = [&](const std::string& why) { return Failure{"the recording's header makes no sense: " + why, where, "record it again, or use a copy"}; };
   try {
-    const Json json = Json::parse(text);
-    const FieldReader in(json);
+    const auto json = parseJson(text, "The recording's header", where, "record it again, or use a copy");
+    if (!json) return json.failure();
+    const FieldReader in(*json);
     RecordingHead head;
     head.name = in.text("name");
     in.each("universes", [&](const Json& element) {
       const FieldReader one(element);
-      head.universes.push_back({one.word("protocol", Protocol::E131), one.whole<int>("universe", 0, kMostNumber, 0), ControllerId{one.whole<std::uint32_t>("controller", 0, 0xfffffffe, 0)}});
+      const auto protocol = one.word("protocol", Protocol::E131);
+      const UniverseRange range = universeRange(protocol);
+      head.universes.push_back({protocol, one.whole<int>("universe", range.low, range.high, range.low), ControllerId{one.whole<std::uint32_t>("controller", 0, limits::kLargestId, 0)}});
+      if (head.universes.size() > kMostUniverses) throw FieldError("it has more universes than any show");
     });
-    if (head.universes.size() > kMostUniverses) return damaged("it has more universes than any show");
     in.each("patch", [&](const Json& element) { head.patch.push_back(readSpan(element)); });
     if (const Json* rig = in.member("rig")) {
-      auto read = parseShow(rig->dump(), where);
+      auto read = showOfJson(*rig, where);
       if (!read) return read.failure();
       head.rig = *std::move(read);
     }

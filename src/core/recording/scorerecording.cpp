@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/recording/scorerecording.h"
 
+#include "core/files/pendingfile.h"
 #include "core/render/renderer.h"
 #include "core/wire/powerbudget.h"
 
@@ -77,17 +78,19 @@ Result<bool> recordScore(const Show& show, const CompiledShow& compiled, const S
   const RecordingHead head = headOf(show, score);
   if (!made || shape.frames() < 1) return Failure{"there is nothing of the score to record", path.string(), "choose a part of it that is longer"};
   if (head.universes.empty()) return Failure{"the show drives no universe", path.string(), "hang fixtures on a controller in Wire first"};
-  auto created = RecordingWriter::create(path, head);
+  auto pending = PendingFile::begin(path);
+  if (!pending) return pending.failure();
+  PendingFile file = *std::move(pending);
+  auto created = RecordingWriter::create(file.path(), head);
   if (!created) return created.failure();
   RecordingWriter writer = *std::move(created);
   FramePacker packer(compiled, *made, shape.framesPerSecond);
   const bool isWhole = writeFrames(writer, packer, shape, progress);
   const Outcome finished = writer.finish();
-  if (isWhole && finished) return true;
-  std::error_code error;
-  std::filesystem::remove(path, error);
-  if (!finished) return finished.failure();
-  return false;
+  if (!finished) return Failure{finished.failure().what, path.string(), finished.failure().cure};
+  if (!isWhole) return false;
+  if (const Outcome committed = file.commit(); !committed) return committed.failure();
+  return true;
 }
 
 }  // namespace chispa
