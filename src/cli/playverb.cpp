@@ -21,9 +21,8 @@ std::unique_ptr<engine::Sound> soundFor(const Words& words) {
   if (words.silent) return engine::makeSilence("silent, as asked for");
   std::string whyNot;
   auto sound = engine::openPulse(whyNot);
-  if (sound) return sound;
-  std::cerr << "No sound server answers (" << whyNot << "); playing silently on the clock.\n";
-  return engine::makeSilence("no sound server");
+  if (!whyNot.empty()) std::cerr << "No sound server answers (" << whyNot << "); playing silently on the clock until one does.\n";
+  return sound;
 }
 
 void waitForEnd(const engine::Player& player, double most_s) {
@@ -42,13 +41,13 @@ int play(const Words& words) {
   engine::Player::Options options;
   options.sound = soundFor(words);
   options.source.cid = link::randomCid();
+  noteInterrupts();
   engine::Player player(std::move(options));
   if (!score->audio.empty())
-    if (auto clip = decodeAudio(besideFile(opened->path, score->audio))) player.setSound(shifted(**clip, score->audioStart));
+    if (auto clip = decodeAudio(besideFile(opened->path, score->audio))) player.setSound(shifted(*clip, score->audioStart));
   player.setShow(opened->show, opened->compiled());
-  player.output().switchLight(true);
+  player.switchLight(true);
   player.play(score->id, micros(words.from_s), {Micros(0), score->length, words.loop});
-  noteInterrupts();
   waitForEnd(player, words.length_s);
   if (!words.stats.empty()) {
     const Outcome written = writeStats(words.stats, opened->show, player);

@@ -39,38 +39,21 @@ class PulseSound final : public Sound {
   ~PulseSound() override {
     if (!loop_) return;
     stop();
+    close();
     pa_threaded_mainloop_stop(loop_);
-    if (context_) {
-      pa_context_disconnect(context_);
-      pa_context_unref(context_);
-    }
     pa_threaded_mainloop_free(loop_);
   }
 
-  /// Connects; the reason why not in `whyNot`.
-  bool connect(std::string& whyNot) {
-    loop_ = pa_threaded_mainloop_new();
-    context_ = pa_context_new(pa_threaded_mainloop_get_api(loop_), "Chispa");
-    pa_context_set_state_callback(
-        context_, [](pa_context*, void* self) { pa_threaded_mainloop_signal(static_cast<PulseSound*>(self)->loop_, 0); }, this);
-    if (pa_context_connect(context_, nullptr, PA_CONTEXT_NOAUTOSPAWN, nullptr) < 0 || pa_threaded_mainloop_start(loop_) < 0) {
-      whyNot = pa_strerror(pa_context_errno(context_));
-      return false;
-    }
-    const LoopLock lock(loop_);
-    while (true) {
-      const pa_context_state_t state = pa_context_get_state(context_);
-      if (state == PA_CONTEXT_READY) return true;
-      if (!PA_CONTEXT_IS_GOOD(state)) {
-        whyNot = pa_strerror(pa_context_errno(context_));
-        return false;
-      }
-      pa_threaded_mainloop_wait(loop_);
-    }
+  bool isLost() const override { return !isConnected(); }
+  bool isSilent() const override { return !isConnected(); }
+  bool reopen() override {
+    whyNot_ = open();
+    return whyNot_.empty();
   }
 
   void play(std::shared_ptr<const AudioClip> clip, Micros from) override {
     stop();
+    if (!isConnected()) return;
     const LoopLock lock(loop_);
     clip_ = std::move(clip);
     from_ = from;
@@ -89,6 +72,7 @@ class PulseSound final : public Sound {
   }
 
   void stop() override {
+    if (!loop_) return;
     const LoopLock lock(loop_);
     if (!stream_) return;
     pa_stream_set_write_callback(stream_, nullptr, nullptr);
@@ -98,6 +82,7 @@ class PulseSound final : public Sound {
   }
 
   std::optional<Micros> heard() override {
+    if (!loop_) return std::nullopt;
     const LoopLock lock(loop_);
     pa_usec_t played = 0;
     if (!stream_ || pa_stream_get_state(stream_) != PA_STREAM_READY || pa_stream_get_time(stream_, &played) < 0)
@@ -107,9 +92,45 @@ class PulseSound final : public Sound {
     return from_ + Micros(static_cast<Micros::rep>(played));
   }
 
-  std::string description() const override { return "sound through PulseAudio"; }
+  std::string description() const override { return isConnected() ? "sound through PulseAudio" : "no sound: " + (whyNot_.empty() ? std::string("the sound server went") : whyNot_); }
 
  private:
+  bool isConnected() const {
+    if (!loop_ || !context_) return false;
+    const LoopLock lock(loop_);
+    return pa_context_get_state(context_) == PA_CONTEXT_READY;
+  }
+
+  /// Connects; the reason why not, or nothing.
+  std::string open() {
+    if (!loop_) {
+      loop_ = pa_threaded_mainloop_new();
+      if (!loop_ || pa_threaded_mainloop_start(loop_) < 0) return "its thread cannot be started";
+    }
+    stop();
+    close();
+    const LoopLock lock(loop_);
+    context_ = pa_context_new(pa_threaded_mainloop_get_api(loop_), "Chispa");
+    pa_context_set_state_callback(
+        context_, [](pa_context*, void* self) { pa_threaded_mainloop_signal(static_cast<PulseSound*>(self)->loop_, 0); }, this);
+    if (pa_context_connect(context_, nullptr, PA_CONTEXT_NOAUTOSPAWN, nullptr) < 0) return pa_strerror(pa_context_errno(context_));
+    while (true) {
+      const pa_context_state_t state = pa_context_get_state(context_);
+      if (state == PA_CONTEXT_READY) return {};
+      if (!PA_CONTEXT_IS_GOOD(state)) return pa_strerror(pa_context_errno(context_));
+      pa_threaded_mainloop_wait(loop_);
+    }
+  }
+
+  void close() {
+    if (!context_) return;
+    const LoopLock lock(loop_);
+    pa_context_set_state_callback(context_, nullptr, nullptr);
+    pa_context_disconnect(context_);
+    pa_context_unref(context_);
+    context_ = nullptr;
+  }
+
   /// Main loop's thread: hands over samples, and silence behind the clip's end.
   void fill(std::size_t bytes) {
     constexpr std::size_t kFrame = sizeof(float) * AudioClip::kChannels;
@@ -117,10 +138,11 @@ class PulseSound final : public Sound {
     if (pa_stream_begin_write(stream_, &data, &bytes) < 0 || !data) return;
     const std::size_t frames = bytes / kFrame;
     auto* out = static_cast<float*>(data);
-    const std::size_t left = clip_ && next_ < clip_->frames() ? clip_->frames() - next_ : 0;
-    const std::size_t real = std::min(frames, left);
-    if (real > 0) std::copy_n(clip_->samples.begin() + static_cast<std::ptrdiff_t>(next_ * AudioClip::kChannels), real * AudioClip::kChannels, out);
-    std::fill_n(out + real * AudioClip::kChannels, (frames - real) * AudioClip::kChannels, 0.f);
+    const std::span samples(out, frames * AudioClip::kChannels);
+    if (clip_)
+      clip_->read(static_cast<std::ptrdiff_t>(next_), samples);
+    else
+      std::fill(samples.begin(), samples.end(), 0.f);
     next_ += frames;
     pa_stream_write(stream_, data, frames * kFrame, nullptr, 0, PA_SEEK_RELATIVE);
   }
@@ -131,13 +153,15 @@ class PulseSound final : public Sound {
   std::shared_ptr<const AudioClip> clip_;
   Micros from_{0};
   std::size_t next_ = 0;
+  std::string whyNot_;
 };
 
 }  // namespace
 
 std::unique_ptr<Sound> openPulse(std::string& whyNot) {
   auto sound = std::make_unique<PulseSound>();
-  if (!sound->connect(whyNot)) return nullptr;
+  whyNot.clear();
+  if (!sound->reopen()) whyNot = sound->description();
   return sound;
 }
 

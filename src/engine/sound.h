@@ -18,13 +18,17 @@ class Sound {
   virtual void stop() = 0;
   /// Position in the clip that is heard at this moment; nothing while none is known (starting, stopped, silent).
   virtual std::optional<Micros> heard() = 0;
-  /// True if nothing will ever be heard.
+  /// True if nothing will be heard now.
   virtual bool isSilent() const { return false; }
+  /// True if it cannot play although it is meant to, as when the sound server went; reopen() may help. What played has stopped.
+  virtual bool isLost() const { return false; }
+  /// Tries to get it back; true if it can play again.
+  virtual bool reopen() { return false; }
   /// For the pulse bar: "sound through …", or why there is none.
   virtual std::string description() const = 0;
 };
 
-/// Sound through the PulseAudio server, or null with `whyNot` set if there is none.
+/// Sound through the PulseAudio server. Where none answers, `whyNot` says why, and the sound is lost until it is reopened.
 std::unique_ptr<Sound> openPulse(std::string& whyNot);
 
 /// Plays nothing; the clock goes on without it.

@@ -10,8 +10,8 @@ namespace chispa {
 namespace {
 
 /// A second of a tone at half of full.
-AudioClip tone(double hz) {
-  AudioClip clip;
+AudioBuffer tone(double hz) {
+  AudioBuffer clip;
   for (int i = 0; i < AudioClip::kRate; ++i)
     for (int c = 0; c < AudioClip::kChannels; ++c) clip.samples.push_back(0.5f * static_cast<float>(std::sin(2 * std::numbers::pi * hz * i / AudioClip::kRate)));
   return clip;

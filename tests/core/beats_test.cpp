@@ -80,7 +80,7 @@ TEST(Beats, WhereTheTempoChanges) {
 TEST(Beats, AcrossARest) { expectAll(at({90, 128}, {.rest = 8, .seed = 60}), 0.9, 0.85); }
 
 TEST(Beats, OfSilenceAreNone) {
-  AudioClip clip;
+  AudioBuffer clip;
   clip.samples.assign(AudioClip::kRate * 10 * 2, 0.f);
   EXPECT_TRUE(findBeats(analyseSpectrum(clip)).beats.empty());
 }

@@ -12,7 +12,7 @@ namespace chispa::test {
 
 /// A piece that is made up, with beats and bars that are known.
 struct MadeUpMusic {
-  AudioClip clip;
+  AudioBuffer clip;
   std::vector<double> beats_s;
   std::vector<double> bars_s;
 };
@@ -62,7 +62,7 @@ class Composer {
  private:
   bool happens(double chance) { return std::uniform_real_distribution<>(0, 1)(random_) < chance; }
 
-  void playBeat(AudioClip& clip, double t, double length, int inBar, int bar) {
+  void playBeat(AudioBuffer& clip, double t, double length, int inBar, int bar) {
     constexpr double kRoots[] = {110, 146.8, 123.5, 98};
     const double root = kRoots[bar % 4];
     if (inBar == 0) tone(clip, t, root / 2, 0.5, 0.35), kick(clip, t, 0.9);
@@ -75,7 +75,7 @@ class Composer {
     if (happens(0.5)) tone(clip, t + (happens(0.4) ? length * recipe_.offbeat : 0), root * 4 * (happens(0.5) ? 1.5 : 1.25), length * 0.5, 0.16);
   }
   template <class Wave>
-  void add(AudioClip& clip, double t, double length, Wave wave) {
+  void add(AudioBuffer& clip, double t, double length, Wave wave) {
     const auto from = static_cast<std::size_t>(t * AudioClip::kRate);
     const auto count = static_cast<std::size_t>(length * AudioClip::kRate);
     for (std::size_t i = 0; i < count && 2 * (from + i) + 1 < clip.samples.size(); ++i) {
@@ -84,22 +84,22 @@ class Composer {
       clip.samples[2 * (from + i) + 1] += v;
     }
   }
-  void tone(AudioClip& clip, double t, double hz, double length, double loud) {
+  void tone(AudioBuffer& clip, double t, double hz, double length, double loud) {
     add(clip, t, length, [=](double u) { return loud * std::sin(2 * std::numbers::pi * hz * u) * std::min(1.0, u * 200) * std::exp(-u * 4 / length); });
   }
-  void chord(AudioClip& clip, double t, double root, double length) {
+  void chord(AudioBuffer& clip, double t, double root, double length) {
     for (const double step : {2.0, 2.5, 3.0}) tone(clip, t, root * step, length, 0.1);
   }
-  void kick(AudioClip& clip, double t, double loud) {
+  void kick(AudioBuffer& clip, double t, double loud) {
     add(clip, t, 0.25, [=](double u) { return loud * std::sin(2 * std::numbers::pi * (45 * u + 12 * (1 - std::exp(-u * 30)) / 3)) * std::exp(-u * 14); });
   }
-  void hat(AudioClip& clip, double t, double loud) {
+  void hat(AudioBuffer& clip, double t, double loud) {
     add(clip, t, 0.06, [&](double u) { return loud * std::uniform_real_distribution<>(-1, 1)(random_) * std::exp(-u * 90); });
   }
-  void snare(AudioClip& clip, double t, double loud) {
+  void snare(AudioBuffer& clip, double t, double loud) {
     add(clip, t, 0.15, [&](double u) { return loud * (0.6 * std::uniform_real_distribution<>(-1, 1)(random_) + 0.4 * std::sin(2 * std::numbers::pi * 190 * u)) * std::exp(-u * 28); });
   }
-  void addNoise(AudioClip& clip) {
+  void addNoise(AudioBuffer& clip) {
     std::normal_distribution<double> noise(0, recipe_.noise);
     for (float& v : clip.samples) v += static_cast<float>(noise(random_));
   }

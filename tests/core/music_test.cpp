@@ -1,11 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <gtest/gtest.h>
+#include <sys/stat.h>
 
 #include <cmath>
+#include <cstdlib>
 #include <fstream>
+#include <numbers>
 #include <random>
 
 #include "core/music/analysis.h"
+#include "core/music/audiostore.h"
+#include "sound.h"
 #include "temporary.h"
 #include "waltz/tune.h"
 
@@ -13,8 +18,8 @@ namespace chispa {
 namespace {
 
 /// Clicks on every beat, lower and louder on the first of each bar, in noise.
-AudioClip clicks(double bpm, int beatsPerBar, double length_s, double noise) {
-  AudioClip clip;
+AudioBuffer clicks(double bpm, int beatsPerBar, double length_s, double noise) {
+  AudioBuffer clip;
   const auto frames = static_cast<std::size_t>(length_s * AudioClip::kRate);
   clip.samples.resize(frames * 2);
   std::mt19937 random(1);
@@ -76,7 +81,7 @@ TEST(Waltz, ItsBeatsAndDownBeatsAreFound) {
 }
 
 TEST(Music, SilenceHasNoBeats) {
-  AudioClip clip;
+  AudioBuffer clip;
   clip.samples.resize(48'000 * 2 * 5);
   EXPECT_TRUE(findBeats(analyseSpectrum(clip)).beats.empty());
 }
@@ -99,8 +104,113 @@ TEST(Audio, MissingAndDamagedFilesAreFailuresWithAPlace) {
   EXPECT_FALSE(decodeAudio(folder.path() / "empty.wav"));
 }
 
+/// A WAVE file of `seconds` of a tone.
+std::string wave(int rate, int channels, double length_s, double hz) {
+  std::string data;
+  const auto put = [&data](std::uint32_t value, int bytes) {
+    for (int i = 0; i < bytes; ++i) data.push_back(static_cast<char>(value >> (8 * i)));
+  };
+  const int frames = static_cast<int>(rate * length_s);
+  data += "RIFF";
+  put(static_cast<std::uint32_t>(36 + frames * channels * 2), 4);
+  data += "WAVEfmt ";
+  put(16, 4);
+  put(1, 2);
+  put(static_cast<std::uint32_t>(channels), 2);
+  put(static_cast<std::uint32_t>(rate), 4);
+  put(static_cast<std::uint32_t>(rate * channels * 2), 4);
+  put(static_cast<std::uint32_t>(channels * 2), 2);
+  put(16, 2);
+  data += "data";
+  put(static_cast<std::uint32_t>(frames * channels * 2), 4);
+  for (int i = 0; i < frames; ++i)
+    for (int c = 0; c < channels; ++c) put(static_cast<std::uint32_t>(static_cast<std::int32_t>(12'000 * std::sin(2 * std::numbers::pi * hz * i / rate))), 2);
+  return data;
+}
+
+/// Joined files change their channels and rate on the way: the pieces are made by FFmpeg's own encoder here, and laid end to end.
+TEST(Audio, AFileThatChangesItsFormatOnTheWayIsDecodedWhole) {
+  const test::TemporaryFolder folder;
+  const auto encode = [&](const char* name, int rate, int channels) {
+    const auto from = folder.path() / (std::string(name) + ".wav");
+    std::ofstream(from, std::ios::binary) << wave(rate, channels, 2, 440);
+    const auto to = folder.path() / (std::string(name) + ".aac");
+    EXPECT_EQ(std::system(("ffmpeg -loglevel error -y -i " + from.string() + " -c:a aac -f adts " + to.string()).c_str()), 0);
+    std::ifstream in(to, std::ios::binary);
+    return std::string(std::istreambuf_iterator<char>(in), {});
+  };
+  if (std::system("ffmpeg -version > /dev/null 2>&1") != 0) GTEST_SKIP() << "ffmpeg is not installed";
+  const std::string stereo = encode("stereo", 44'100, 2), mono = encode("mono", 48'000, 1), six = encode("six", 22'050, 6);
+  for (const std::string& joined : {stereo + mono + six, six + stereo, mono + six + mono}) {
+    std::ofstream(folder.path() / "joined.aac", std::ios::binary | std::ios::trunc) << joined;
+    const auto clip = decodeAudio(folder.path() / "joined.aac");
+    ASSERT_TRUE(clip) << clip.failure().text();
+    EXPECT_GT(seconds((*clip)->length()), 3.5);
+    for (const float sample : test::monoOf(**clip)) ASSERT_LE(std::abs(sample), 1.5f);
+  }
+}
+
+TEST(Audio, APipeOrADeviceIsRefusedAtOnce) {
+  const test::TemporaryFolder folder;
+  const auto pipe = folder.path() / "pipe.ogg";
+  ASSERT_EQ(::mkfifo(pipe.c_str(), 0600), 0);
+  for (const std::filesystem::path& path : {pipe, std::filesystem::path("/dev/zero"), folder.path()}) {
+    const auto clip = decodeAudio(path);
+    ASSERT_FALSE(clip);
+    EXPECT_NE(clip.failure().what.find("regular"), std::string::npos) << clip.failure().text();
+  }
+}
+
+/// A play list names a file; it is not opened through it.
+TEST(Audio, APlayListLeadsNowhere) {
+  const test::TemporaryFolder folder;
+  std::ofstream(folder.path() / "song.wav", std::ios::binary) << wave(48'000, 2, 1, 440);
+  std::ofstream(folder.path() / "list.m3u8") << "#EXTM3U\n#EXT-X-TARGETDURATION:1\n#EXTINF:1,\nsong.wav\n#EXT-X-ENDLIST\n";
+  std::ofstream(folder.path() / "list.ffconcat") << "ffconcat version 1.0\nfile song.wav\n";
+  EXPECT_TRUE(decodeAudio(folder.path() / "song.wav"));
+  EXPECT_FALSE(decodeAudio(folder.path() / "list.m3u8"));
+  EXPECT_FALSE(decodeAudio(folder.path() / "list.ffconcat"));
+}
+
+TEST(Audio, ReadingCanBeCancelledAndTellsHowFarItIs) {
+  double told = 0;
+  const auto whole = decodeAudio(std::string(CHISPA_SOURCE_DIR) + "/demo/slow-round.ogg", [&](double share) {
+    EXPECT_TRUE(share >= 0 && share <= 1);
+    told = std::max(told, share);
+    return true;
+  });
+  ASSERT_TRUE(whole);
+  EXPECT_GT(told, 0.5);
+  const auto cancelled = decodeAudio(std::string(CHISPA_SOURCE_DIR) + "/demo/slow-round.ogg", [&](double share) { return share < 0.3; });
+  ASSERT_FALSE(cancelled);
+  EXPECT_NE(cancelled.failure().what.find("cancelled"), std::string::npos);
+}
+
+/// What does not fit into memory lies in a file; it reads the same.
+TEST(Audio, ALongPieceReadsAsAShortOneDoes) {
+  AudioStore store;
+  std::vector<float> block(AudioClip::kBlock * 2);
+  const std::size_t blocks = AudioStore::kMostInMemory / AudioClip::kBlock + 3;
+  const auto sampleAt = [](std::size_t i) { return static_cast<float>(i % 10'007) / 10'007; };
+  for (std::size_t b = 0; b < blocks; ++b) {
+    for (std::size_t i = 0; i < block.size(); ++i) block[i] = sampleAt(b * block.size() + i);
+    ASSERT_TRUE(store.add(block));
+  }
+  const auto clip = store.take();
+  EXPECT_EQ(clip->frames(), blocks * AudioClip::kBlock);
+  std::vector<float> out(2000);
+  for (const std::ptrdiff_t first : {std::ptrdiff_t{-500}, std::ptrdiff_t{0}, std::ptrdiff_t{1'234'567}, static_cast<std::ptrdiff_t>(clip->frames()) - 500, static_cast<std::ptrdiff_t>(clip->frames()) + 5}) {
+    clip->read(first, out);
+    for (std::ptrdiff_t i = 0; i < 1000; ++i) {
+      const std::ptrdiff_t frame = first + i;
+      const bool isInside = frame >= 0 && frame < static_cast<std::ptrdiff_t>(clip->frames());
+      ASSERT_EQ(out[static_cast<std::size_t>(2 * i)], isInside ? sampleAt(static_cast<std::size_t>(2 * frame)) : 0.f) << first << " " << i;
+    }
+  }
+}
+
 TEST(WaveformPeaks, AreTheExtremesAtEveryZoom) {
-  AudioClip clip;
+  AudioBuffer clip;
   clip.samples.resize(48'000 * 2 * 4);
   clip.samples[2 * 100'000] = clip.samples[2 * 100'000 + 1] = 0.9f;
   clip.samples[2 * 20'000] = clip.samples[2 * 20'000 + 1] = -0.8f;

@@ -12,8 +12,8 @@ namespace chispa {
 namespace {
 
 /// Two seconds of silence, then two of a tone.
-AudioClip tone(double hz) {
-  AudioClip clip;
+AudioBuffer tone(double hz) {
+  AudioBuffer clip;
   for (int i = 0; i < 4 * AudioClip::kRate; ++i) {
     const auto value = i < 2 * AudioClip::kRate ? 0.f : static_cast<float>(0.5 * std::sin(2 * std::numbers::pi * hz * i / AudioClip::kRate));
     clip.samples.insert(clip.samples.end(), 2, value);

@@ -6,26 +6,30 @@
 #include <cmath>
 #include <numbers>
 
+#include "sound.h"
+
 namespace chispa {
 namespace {
 
-AudioClip tone(double hz, double length_s) {
-  AudioClip clip;
+AudioBuffer tone(double hz, double length_s) {
+  AudioBuffer clip;
   for (int i = 0; i < static_cast<int>(length_s * AudioClip::kRate); ++i) clip.samples.insert(clip.samples.end(), 2, static_cast<float>(0.5 * std::sin(2 * std::numbers::pi * hz * i / AudioClip::kRate)));
   return clip;
 }
 
 /// Its pitch by the rising zero crossings of its middle second.
 double pitchOf(const AudioClip& clip) {
+  const auto mono = test::monoOf(clip);
   const std::size_t from = clip.frames() / 2 - AudioClip::kRate / 2;
   int crossings = 0;
-  for (std::size_t i = from; i < from + AudioClip::kRate; ++i) crossings += clip.mono(i) < 0 && clip.mono(i + 1) >= 0 ? 1 : 0;
+  for (std::size_t i = from; i < from + AudioClip::kRate; ++i) crossings += mono[i] < 0 && mono[i + 1] >= 0 ? 1 : 0;
   return crossings;
 }
 
 double loudest(const AudioClip& clip, double from_s, double to_s) {
+  const auto mono = test::monoOf(clip);
   float most = 0;
-  for (auto i = static_cast<std::size_t>(from_s * AudioClip::kRate); i < static_cast<std::size_t>(to_s * AudioClip::kRate); ++i) most = std::max(most, std::abs(clip.mono(i)));
+  for (auto i = static_cast<std::size_t>(from_s * AudioClip::kRate); i < static_cast<std::size_t>(to_s * AudioClip::kRate); ++i) most = std::max(most, std::abs(mono[i]));
   return static_cast<double>(most);
 }
 
@@ -48,20 +52,20 @@ TEST(Stretched, IsNothingIfCancelled) {
 }
 
 TEST(Shifted, BeginsLaterAfterSilenceOrWithoutItsBeginning) {
-  const AudioClip clip = tone(440, 2);
+  const auto clip = std::make_shared<const AudioBuffer>(tone(440, 2));
   const auto later = shifted(clip, Micros(500'000));
   EXPECT_EQ(later->length(), Micros(2'500'000));
   EXPECT_EQ(loudest(*later, 0, 0.49), 0);
   EXPECT_GT(loudest(*later, 0.5, 1), 0.4);
   const auto earlier = shifted(clip, Micros(-500'000));
   EXPECT_EQ(earlier->length(), Micros(1'500'000));
-  EXPECT_FLOAT_EQ(earlier->samples[0], clip.samples[2 * AudioClip::kRate / 2]);
+  EXPECT_FLOAT_EQ(test::monoOf(*earlier)[0], test::monoOf(*clip)[AudioClip::kRate / 2]);
   EXPECT_EQ(shifted(clip, Micros(-9'000'000))->frames(), 0u) << "nothing is left";
 }
 
 TEST(CountIn, HasItsClicksBeforeTheMusicBegins) {
-  const AudioClip clip = tone(440, 3);
-  const auto made = withCountIn(&clip, Micros(1'000'000), {Micros(0), Micros(400'000), Micros(800'000)}, Micros(1'200'000));
+  const auto clip = std::make_shared<const AudioBuffer>(tone(440, 3));
+  const auto made = withCountIn(clip, Micros(1'000'000), {Micros(0), Micros(400'000), Micros(800'000)}, Micros(1'200'000));
   EXPECT_GT(loudest(*made, 0, 0.05), 0.05);
   EXPECT_EQ(loudest(*made, 0.3, 0.39), 0) << "silence between the clicks";
   EXPECT_GT(loudest(*made, 0.4, 0.45), 0.05);

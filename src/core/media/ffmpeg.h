@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <functional>
 #include <memory>
 #include <string>
 
@@ -40,27 +41,22 @@ inline std::string errorText(int code) {
   return text;
 }
 
-/// The best stream of a kind in a file, ready to be decoded.
+/// The best stream of a kind in a file, ready to be decoded. It stays where it is while the file is open.
 struct Input {
+  explicit Input(std::string file) : path(std::move(file)) {}
+  Input(const Input&) = delete;
+  Input& operator=(const Input&) = delete;
+
+  std::string path;
   Format format;
   Codec codec;
   int stream = -1;
+  /// Asked between reads; true ends them.
+  std::function<bool()> isCancelled;
 };
 
-/// Opens the stream; returns why it cannot, in words about the `file` ("The picture") and its `content` ("picture"), or nothing.
-inline std::string open(Input& input, const std::string& path, AVMediaType kind, const std::string& file, const std::string& content) {
-  av_log_set_level(AV_LOG_QUIET);
-  AVFormatContext* raw = nullptr;
-  if (const int code = avformat_open_input(&raw, path.c_str(), nullptr, nullptr); code < 0) return file + " cannot be opened (" + errorText(code) + ")";
-  input.format.reset(raw);
-  if (avformat_find_stream_info(raw, nullptr) < 0) return file + " cannot be understood";
-  const AVCodec* codec = nullptr;
-  input.stream = av_find_best_stream(raw, kind, -1, -1, &codec, 0);
-  if (input.stream < 0 || !codec) return "The file holds no " + content;
-  input.codec.reset(avcodec_alloc_context3(codec));
-  avcodec_parameters_to_context(input.codec.get(), raw->streams[input.stream]->codecpar);
-  if (avcodec_open2(input.codec.get(), codec, nullptr) < 0) return "The " + content + "'s coding cannot be decoded";
-  return {};
-}
+/// Opens the stream; returns why it cannot, in words about the `file` ("The picture") and its `content` ("picture"), or nothing. Only that one
+/// file is opened, and only if it is a regular one: play lists lead nowhere, and a pipe cannot keep the program waiting.
+std::string open(Input& input, AVMediaType kind, const std::string& file, const std::string& content);
 
 }  // namespace chispa::ffmpeg

@@ -15,7 +15,9 @@ namespace {
 /// One decoding run over one file.
 class Decoder {
  public:
-  Decoder(const std::filesystem::path& path, const std::atomic<bool>* cancelled) : path_(path.string()), cancelled_(cancelled) {}
+  Decoder(const std::filesystem::path& path, const std::atomic<bool>* cancelled) : path_(path.string()), cancelled_(cancelled), input_(path_) {
+    input_.isCancelled = [this] { return cancelled_ && cancelled_->load(); };
+  }
 
   Result<std::shared_ptr<const Media>> run() {
     if (const Outcome opened = open(); !opened) return opened.failure();
@@ -35,7 +37,7 @@ class Decoder {
   Failure fail(const std::string& what) const { return pictureFailure(path_, what); }
 
   Outcome open() {
-    if (const std::string why = ffmpeg::open(input_, path_, AVMEDIA_TYPE_VIDEO, "The picture", "picture"); !why.empty()) return fail(why);
+    if (const std::string why = ffmpeg::open(input_, AVMEDIA_TYPE_VIDEO, "The picture", "picture"); !why.empty()) return fail(why);
     const AVRational rate = av_guess_frame_rate(input_.format.get(), input_.format->streams[input_.stream], nullptr);
     builder_.media().framesPerSecond = rate.num > 0 && rate.den > 0 ? std::clamp(av_q2d(rate), 0.1, 240.0) : 25;
     return Done{};

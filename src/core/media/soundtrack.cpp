@@ -53,11 +53,7 @@ bool SoundTrack::writeUntil(double end_s) {
 }
 
 bool SoundTrack::writeFrame() {
-  const auto frames = static_cast<std::int64_t>(clip_->frames());
-  for (std::int64_t i = 0; i < frame_->nb_samples; ++i) {
-    const std::int64_t at = first_ + written_ + i;
-    for (std::int64_t c = 0; c < kChannels; ++c) samples_[static_cast<std::size_t>(i * kChannels + c)] = at >= 0 && at < frames ? clip_->samples[static_cast<std::size_t>(at * kChannels + c)] : 0.f;
-  }
+  clip_->read(first_ + written_, samples_);
   if (av_frame_make_writable(frame_.get()) < 0) return false;
   const auto* from = reinterpret_cast<const std::uint8_t*>(samples_.data());
   if (swr_convert(converter_.get(), frame_->extended_data, frame_->nb_samples, &from, frame_->nb_samples) < 0) return false;

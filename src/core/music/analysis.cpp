@@ -5,8 +5,8 @@
 
 namespace chispa {
 
-Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem::path& path) {
-  auto clip = decodeAudio(path);
+Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem::path& path, const Progress& progress) {
+  auto clip = decodeAudio(path, progress);
   if (!clip) return clip.failure();
   auto analysed = std::make_shared<AnalysedAudio>();
   analysed->clip = *std::move(clip);

@@ -6,31 +6,37 @@
 #include <numbers>
 
 #include "core/media/ffmpeg.h"
+#include "core/music/audiostore.h"
 
 namespace chispa {
 namespace {
 
-constexpr std::size_t kMostFrames = std::size_t{4} * 3600 * AudioClip::kRate;
+constexpr std::size_t kMostFrames = std::size_t{24} * 3600 * AudioClip::kRate;
 
 /// One decoding run over one file.
 class Decoder {
  public:
-  explicit Decoder(const std::filesystem::path& path) : path_(path.string()) {}
+  Decoder(const std::filesystem::path& path, const Progress& progress) : path_(path.string()), input_(path_), progress_(progress) {}
 
   Result<std::shared_ptr<const AudioClip>> run() {
-    if (const Outcome opened = open(); !opened) return opened.failure();
+    input_.isCancelled = [this] { return isCancelled(); };
+    if (const std::string why = ffmpeg::open(input_, AVMEDIA_TYPE_AUDIO, "The audio file", "sound"); !why.empty()) return fail(why);
     ffmpeg::Packet packet(av_packet_alloc());
-    while (av_read_frame(input_.format.get(), packet.get()) >= 0) {
+    while (failure_.empty() && av_read_frame(input_.format.get(), packet.get()) >= 0) {
       // A damaged packet loses its own sound only.
       if (packet->stream_index == input_.stream && avcodec_send_packet(input_.codec.get(), packet.get()) >= 0) takeFrames();
       av_packet_unref(packet.get());
-      if (clip_->frames() > kMostFrames) return fail("It is longer than four hours");
+      if (store_.frames() > kMostFrames) failure_ = "It is longer than 24 hours";
     }
-    avcodec_send_packet(input_.codec.get(), nullptr);
-    takeFrames();
-    convert(nullptr, 0);
-    if (clip_->samples.empty()) return fail("It holds no sound that can be decoded");
-    return std::shared_ptr<const AudioClip>(std::move(clip_));
+    if (wasCancelled_) return fail("Reading it was cancelled");
+    if (failure_.empty()) {
+      avcodec_send_packet(input_.codec.get(), nullptr);
+      takeFrames();
+      drain();
+    }
+    if (!failure_.empty()) return fail(failure_);
+    if (store_.frames() == 0) return fail("It holds no sound that can be decoded");
+    return store_.take();
   }
 
  private:
@@ -38,57 +44,97 @@ class Decoder {
     return {what + ".", path_, "Choose another file; MP3, AAC, Ogg, FLAC and WAV are read."};
   }
 
-  Outcome open() {
-    if (const std::string why = ffmpeg::open(input_, path_, AVMEDIA_TYPE_AUDIO, "The audio file", "sound"); !why.empty()) return fail(why);
-    return openResampler();
+  /// Asked by FFmpeg between its reads.
+  bool isCancelled() {
+    if (!progress_) return false;
+    const AVFormatContext* format = input_.format.get();
+    const double whole_s = format && format->duration > 0 ? static_cast<double>(format->duration) / AV_TIME_BASE : 0;
+    const double share = whole_s > 0 ? std::min(1.0, static_cast<double>(store_.frames()) / AudioClip::kRate / whole_s) : 0;
+    wasCancelled_ = wasCancelled_ || !progress_(share);
+    return wasCancelled_;
   }
 
-  Outcome openResampler() {
+  /// What a frame says of itself; joined files change it on the way.
+  struct Format {
+    int rate = 0;
+    AVSampleFormat samples = AV_SAMPLE_FMT_NONE;
+    int channels = 0;
+    std::uint64_t mask = 0;
+    bool operator==(const Format&) const = default;
+  };
+  static Format formatOf(const AVFrame& frame) {
+    return {frame.sample_rate, static_cast<AVSampleFormat>(frame.format), frame.ch_layout.nb_channels, frame.ch_layout.order == AV_CHANNEL_ORDER_NATIVE ? frame.ch_layout.u.mask : 0};
+  }
+
+  bool openResampler(const AVFrame& frame) {
     AVChannelLayout stereo = AV_CHANNEL_LAYOUT_STEREO;
-    AVChannelLayout from = input_.codec->ch_layout;
-    if (from.order == AV_CHANNEL_ORDER_UNSPEC) av_channel_layout_default(&from, std::max(1, from.nb_channels));
+    AVChannelLayout from = {};
+    if (frame.ch_layout.order == AV_CHANNEL_ORDER_UNSPEC)
+      av_channel_layout_default(&from, std::max(1, frame.ch_layout.nb_channels));
+    else
+      av_channel_layout_copy(&from, &frame.ch_layout);
     SwrContext* raw = nullptr;
-    swr_alloc_set_opts2(&raw, &stereo, AV_SAMPLE_FMT_FLT, AudioClip::kRate, &from, input_.codec->sample_fmt,
-                        input_.codec->sample_rate, 0, nullptr);
+    swr_alloc_set_opts2(&raw, &stereo, AV_SAMPLE_FMT_FLT, AudioClip::kRate, &from, static_cast<AVSampleFormat>(frame.format), frame.sample_rate, 0, nullptr);
+    av_channel_layout_uninit(&from);
     swr_.reset(raw);
-    if (!raw || swr_init(raw) < 0) return fail("The sound's format cannot be converted");
-    return Done{};
+    return raw && swr_init(raw) >= 0;
   }
 
   void takeFrames() {
-    while (avcodec_receive_frame(input_.codec.get(), frame_.get()) >= 0) {
+    while (failure_.empty() && avcodec_receive_frame(input_.codec.get(), frame_.get()) >= 0) {
+      if (const Format format = formatOf(*frame_); format != format_) {
+        drain();
+        format_ = format;
+        if (!openResampler(*frame_)) swr_.reset();
+      }
+      // Frames of a kind that cannot be converted are left out, as damaged ones are.
       convert(const_cast<const std::uint8_t**>(frame_->extended_data), frame_->nb_samples);
       av_frame_unref(frame_.get());
     }
   }
 
+  /// What the resampler still holds.
+  void drain() { convert(nullptr, 0); }
+
   void convert(const std::uint8_t** data, int count) {
-    const int room = swr_get_out_samples(swr_.get(), count);
+    const int room = swr_ ? swr_get_out_samples(swr_.get(), count) : 0;
     if (room <= 0) return;
-    const std::size_t before = clip_->samples.size();
-    clip_->samples.resize(before + static_cast<std::size_t>(room) * AudioClip::kChannels);
-    auto* out = reinterpret_cast<std::uint8_t*>(clip_->samples.data() + before);
+    made_.resize(static_cast<std::size_t>(room) * AudioClip::kChannels);
+    auto* out = reinterpret_cast<std::uint8_t*>(made_.data());
     const int made = std::max(0, swr_convert(swr_.get(), &out, room, data, count));
-    clip_->samples.resize(before + static_cast<std::size_t>(made) * AudioClip::kChannels);
+    if (!store_.add(std::span(made_).first(static_cast<std::size_t>(made) * AudioClip::kChannels))) failure_ = "There is no room for its sound in /var/tmp";
   }
 
   std::string path_;
   ffmpeg::Input input_;
+  const Progress& progress_;
   ffmpeg::Resampler swr_;
+  Format format_;
   ffmpeg::Frame frame_{av_frame_alloc()};
-  std::shared_ptr<AudioClip> clip_ = std::make_shared<AudioClip>();
+  AudioStore store_;
+  std::vector<float> made_;
+  std::string failure_;
+  bool wasCancelled_ = false;
 };
 
 }  // namespace
 
-Result<std::shared_ptr<const AudioClip>> decodeAudio(const std::filesystem::path& path) {
+void AudioBuffer::read(std::ptrdiff_t first, std::span<float> out) const {
+  const auto count = static_cast<std::ptrdiff_t>(frames());
+  const std::ptrdiff_t from = std::clamp<std::ptrdiff_t>(first, 0, count);
+  const std::ptrdiff_t to = std::clamp<std::ptrdiff_t>(first + static_cast<std::ptrdiff_t>(out.size() / kChannels), from, count);
+  std::fill(out.begin(), out.end(), 0.f);
+  std::copy(samples.begin() + from * kChannels, samples.begin() + to * kChannels, out.begin() + (from - first) * kChannels);
+}
+
+Result<std::shared_ptr<const AudioClip>> decodeAudio(const std::filesystem::path& path, const Progress& progress) {
   std::error_code error;
   if (!std::filesystem::exists(path, error))
     return Failure{"The audio file is not there.", path.string(), "Put it back, or choose the file anew."};
-  return Decoder(path).run();
+  return Decoder(path, progress).run();
 }
 
-void addClick(AudioClip& clip, Micros at, double pitch_hz) {
+void addClick(AudioBuffer& clip, Micros at, double pitch_hz) {
   constexpr std::size_t kClickFrames = AudioClip::kRate / 100;
   const auto first = static_cast<std::size_t>(at.count() * AudioClip::kRate / 1'000'000);
   for (std::size_t i = 0; i < kClickFrames && first + i < clip.frames(); ++i) {
@@ -100,7 +146,7 @@ void addClick(AudioClip& clip, Micros at, double pitch_hz) {
 
 std::shared_ptr<const AudioClip> makeClicks(Micros length) {
   constexpr double kPitch_hz = 1800;
-  auto clip = std::make_shared<AudioClip>();
+  auto clip = std::make_shared<AudioBuffer>();
   clip->samples.assign(static_cast<std::size_t>(length.count() * AudioClip::kRate / 1'000'000) * AudioClip::kChannels, 0.f);
   for (Micros at{0}; at < length; at += Micros(1'000'000)) addClick(*clip, at, kPitch_hz);
   return clip;
@@ -110,14 +156,14 @@ namespace {
 
 std::vector<WaveformPeaks::Peak> finestPeaks(const AudioClip& clip) {
   std::vector<WaveformPeaks::Peak> finest;
-  for (std::size_t at = 0; at < clip.frames(); at += WaveformPeaks::kFinest) {
-    WaveformPeaks::Peak peak{1, -1};
-    for (std::size_t i = at; i < std::min(clip.frames(), at + WaveformPeaks::kFinest); ++i) {
-      peak.low = std::min(peak.low, clip.mono(i));
-      peak.high = std::max(peak.high, clip.mono(i));
+  static_assert(AudioClip::kBlock % WaveformPeaks::kFinest == 0);
+  eachMonoBlock(clip, [&](std::span<const float> block, std::size_t) {
+    for (std::size_t at = 0; at < block.size(); at += WaveformPeaks::kFinest) {
+      const auto part = block.subspan(at, std::min(WaveformPeaks::kFinest, block.size() - at));
+      const auto [low, high] = std::minmax_element(part.begin(), part.end());
+      finest.push_back({*low, *high});
     }
-    finest.push_back(peak);
-  }
+  });
   return finest;
 }
 

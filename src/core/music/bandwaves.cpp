@@ -47,10 +47,11 @@ struct Crossover {
 std::array<WaveformPeaks, 3> bandWaves(const AudioClip& clip) {
   Crossover low(kLowEnds_hz, false), aboveLow(kLowEnds_hz, true), belowHigh(kHighBegins_hz, false), high(kHighBegins_hz, true);
   std::array<std::vector<WaveformPeaks::Peak>, 3> finest;
-  for (std::size_t at = 0; at < clip.frames(); at += WaveformPeaks::kFinest) {
-    for (auto& band : finest) band.push_back({1, -1});
-    for (std::size_t i = at; i < std::min(clip.frames(), at + WaveformPeaks::kFinest); ++i) {
-      const double x = static_cast<double>(clip.mono(i));
+  eachMonoBlock(clip, [&](std::span<const float> block, std::size_t) {
+    for (std::size_t i = 0; i < block.size(); ++i) {
+      if (i % WaveformPeaks::kFinest == 0)
+        for (auto& band : finest) band.push_back({1, -1});
+      const double x = static_cast<double>(block[i]);
       const std::array<double, 3> bands = {low(x), belowHigh(aboveLow(x)), high(x)};
       for (std::size_t b = 0; b < bands.size(); ++b) {
         WaveformPeaks::Peak& peak = finest[b].back();
@@ -58,7 +59,7 @@ std::array<WaveformPeaks, 3> bandWaves(const AudioClip& clip) {
         peak.high = std::max(peak.high, static_cast<float>(bands[b]));
       }
     }
-  }
+  });
   return {WaveformPeaks(std::move(finest[0])), WaveformPeaks(std::move(finest[1])), WaveformPeaks(std::move(finest[2]))};
 }
 

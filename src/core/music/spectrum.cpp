@@ -50,12 +50,8 @@ class Transform {
 
   /// Power of each bin of the window centred on frame `centre` of the clip.
   const std::vector<float>& power(const AudioClip& clip, std::ptrdiff_t centre) {
-    const auto length = static_cast<std::ptrdiff_t>(clip.frames());
-    for (int i = 0; i < kWindow; ++i) {
-      const std::ptrdiff_t at = centre + i - kWindow / 2;
-      const bool inside = at >= 0 && at < length;
-      in_[i] = inside ? clip.mono(static_cast<std::size_t>(at)) * hann_[static_cast<std::size_t>(i)] : 0;
-    }
+    clip.read(centre - kWindow / 2, both_);
+    for (std::size_t i = 0; i < kWindow; ++i) in_[i] = 0.5f * (both_[2 * i] + both_[2 * i + 1]) * hann_[i];
     fftwf_execute(plan_);
     for (int i = 0; i < kBins; ++i)
       power_[static_cast<std::size_t>(i)] = (out_[i][0] * out_[i][0] + out_[i][1] * out_[i][1]) / (kWindow * kWindow / 16);
@@ -71,6 +67,7 @@ class Transform {
   fftwf_complex* out_;
   fftwf_plan plan_;
   std::array<float, kWindow> hann_{};
+  std::array<float, std::size_t{kWindow} * AudioClip::kChannels> both_{};
   std::vector<float> power_ = std::vector<float>(kBins);
 };
 

@@ -5,10 +5,41 @@
 
 #include <algorithm>
 
+#include "core/music/audiostore.h"
+
 namespace chispa {
 namespace {
 
-std::size_t samplesOf(Micros time) { return static_cast<std::size_t>(time.count() * AudioClip::kRate / 1'000'000) * AudioClip::kChannels; }
+/// One clip behind another: silence, clicks or nothing, and then a clip from one of its frames on.
+class Joined final : public AudioClip {
+ public:
+  Joined(AudioBuffer before, std::shared_ptr<const AudioClip> clip, std::size_t from) : before_(std::move(before)), clip_(std::move(clip)), from_(from) {}
+
+  std::size_t frames() const override { return before_.frames() + (clip_ && clip_->frames() > from_ ? clip_->frames() - from_ : 0); }
+  void read(std::ptrdiff_t first, std::span<float> out) const override {
+    const auto early = std::clamp<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(before_.frames()) - first, 0, static_cast<std::ptrdiff_t>(out.size() / kChannels));
+    const auto ahead = static_cast<std::size_t>(early) * kChannels;
+    before_.read(first, out.first(ahead));
+    const auto rest = out.subspan(ahead);
+    if (clip_)
+      clip_->read(first + early - static_cast<std::ptrdiff_t>(before_.frames()) + static_cast<std::ptrdiff_t>(from_), rest);
+    else
+      std::fill(rest.begin(), rest.end(), 0.f);
+  }
+
+ private:
+  AudioBuffer before_;
+  std::shared_ptr<const AudioClip> clip_;
+  std::size_t from_;
+};
+
+AudioBuffer silence(Micros length) {
+  AudioBuffer buffer;
+  buffer.samples.assign(static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, framesOf(length))) * AudioClip::kChannels, 0.f);
+  return buffer;
+}
+
+std::size_t frameAt(Micros time) { return static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, framesOf(time))); }
 
 }  // namespace
 
@@ -17,45 +48,37 @@ std::shared_ptr<const AudioClip> stretched(const AudioClip& clip, double rate, c
   engine.setSampleRate(AudioClip::kRate);
   engine.setChannels(AudioClip::kChannels);
   engine.setTempo(rate);
-  auto result = std::make_shared<AudioClip>();
+  AudioStore result;
   const auto wanted = static_cast<std::size_t>(static_cast<double>(clip.frames()) / rate);
-  result->samples.reserve(wanted * AudioClip::kChannels);
-  constexpr std::size_t kBlock = 8192;
-  std::vector<float> out(kBlock * AudioClip::kChannels);
+  std::vector<float> block(AudioClip::kBlock * AudioClip::kChannels);
   const auto take = [&] {
-    while (const unsigned made = engine.receiveSamples(out.data(), static_cast<unsigned>(kBlock))) result->samples.insert(result->samples.end(), out.begin(), out.begin() + static_cast<std::ptrdiff_t>(made) * AudioClip::kChannels);
+    bool hasRoom = true;
+    while (const unsigned made = engine.receiveSamples(block.data(), static_cast<unsigned>(AudioClip::kBlock))) hasRoom = result.add(std::span(block).first(made * std::size_t{AudioClip::kChannels})) && hasRoom;
+    return hasRoom;
   };
-  for (std::size_t frame = 0; frame < clip.frames(); frame += kBlock) {
+  for (std::size_t frame = 0; frame < clip.frames(); frame += AudioClip::kBlock) {
     if (cancelled.load()) return nullptr;
-    engine.putSamples(clip.samples.data() + frame * AudioClip::kChannels, static_cast<unsigned>(std::min(kBlock, clip.frames() - frame)));
-    take();
+    const std::size_t count = std::min(AudioClip::kBlock, clip.frames() - frame);
+    clip.read(static_cast<std::ptrdiff_t>(frame), std::span(block).first(count * AudioClip::kChannels));
+    engine.putSamples(block.data(), static_cast<unsigned>(count));
+    if (!take()) return nullptr;
   }
   engine.flush();
-  take();
-  result->samples.resize(wanted * AudioClip::kChannels, 0.f);
-  return result;
+  if (!take()) return nullptr;
+  return result.take(wanted);
 }
 
-std::shared_ptr<const AudioClip> shifted(const AudioClip& clip, Micros by) {
-  auto result = std::make_shared<AudioClip>();
-  if (by.count() >= 0) {
-    result->samples.assign(samplesOf(by), 0.f);
-    result->samples.insert(result->samples.end(), clip.samples.begin(), clip.samples.end());
-  } else {
-    const std::size_t cut = std::min(samplesOf(-by), clip.samples.size());
-    result->samples.assign(clip.samples.begin() + static_cast<std::ptrdiff_t>(cut), clip.samples.end());
-  }
-  return result;
+std::shared_ptr<const AudioClip> shifted(std::shared_ptr<const AudioClip> clip, Micros by) {
+  if (by.count() == 0) return clip;
+  return std::make_shared<Joined>(silence(by), std::move(clip), frameAt(-by));
 }
 
-std::shared_ptr<const AudioClip> withCountIn(const AudioClip* clip, Micros from, const std::vector<Micros>& instants, Micros begins) {
+std::shared_ptr<const AudioClip> withCountIn(std::shared_ptr<const AudioClip> clip, Micros from, const std::vector<Micros>& instants, Micros begins) {
   constexpr double kFirst_hz = 1800;
   constexpr double kOther_hz = 1200;
-  auto result = std::make_shared<AudioClip>();
-  result->samples.assign(samplesOf(begins), 0.f);
-  if (clip) result->samples.insert(result->samples.end(), clip->samples.begin() + static_cast<std::ptrdiff_t>(std::min(samplesOf(std::max(from, Micros(0))), clip->samples.size())), clip->samples.end());
-  for (std::size_t i = 0; i < instants.size(); ++i) addClick(*result, std::max(instants[i], Micros(0)), i == 0 ? kFirst_hz : kOther_hz);
-  return result;
+  AudioBuffer before = silence(begins);
+  for (std::size_t i = 0; i < instants.size(); ++i) addClick(before, std::max(instants[i], Micros(0)), i == 0 ? kFirst_hz : kOther_hz);
+  return std::make_shared<Joined>(std::move(before), std::move(clip), frameAt(from));
 }
 
 }  // namespace chispa
