@@ -3,6 +3,7 @@
 
 #include <array>
 #include <cmath>
+#include <vector>
 
 #include "core/colour/oklch.h"
 #include "core/colour/palettefile.h"
@@ -41,6 +42,91 @@ TEST(PaletteFile, CssTakesShortColoursAndNoPlaces) {
   ASSERT_EQ(read->stops.size(), 3u);
   EXPECT_EQ(read->stops[1].colour, (Srgb8{0, 255, 0}));
   EXPECT_DOUBLE_EQ(read->stops[1].at, 0.5);
+}
+
+TEST(PaletteFile, CssPlacesStopsAsBrowsersDo) {
+  const auto read = parsePalette("background: conic-gradient(from 90deg at 50% 50%, red, hsl(120deg 100% 50%) 25%, RGB(0 0 255 / 50%), #fff8 50% 75%, rebeccapurple);", PaletteFormat::Css, "x");
+  ASSERT_TRUE(read) << read.failure().text();
+  const std::vector<ColourStop> wanted = {{0, {255, 0, 0}}, {0.25, {0, 255, 0}}, {0.375, {0, 0, 255}}, {0.5, {255, 255, 255}}, {0.75, {255, 255, 255}}, {1, {102, 51, 153}}};
+  EXPECT_EQ(read->stops, wanted);
+}
+
+TEST(PaletteFile, SvgTakesNamesStylesAndPercents) {
+  const auto read = parsePalette(R"svg(<svg xmlns="http://www.w3.org/2000/svg"><defs><linearGradient id="dusk"><stop offset="0" stop-color="NavajoWhite"/>
+    <stop offset="40%" style="stop-opacity:0.5; stop-color: rgb(10%, 20%, 30%)"/><stop offset=".3"/></linearGradient></defs></svg>)svg",
+                                 PaletteFormat::Svg, "x");
+  ASSERT_TRUE(read);
+  EXPECT_EQ(read->name, "dusk");
+  EXPECT_EQ(read->stops, (std::vector<ColourStop>{{0, {255, 222, 173}}, {0.4, {26, 51, 77}}, {0.4, {0, 0, 0}}}));
+}
+
+struct Table {
+  const char* what;
+  const char* text;
+  std::vector<ColourStop> stops;
+};
+
+class ColourTables : public testing::TestWithParam<Table> {};
+
+TEST_P(ColourTables, EveryFormOfASliceIsRead) {
+  const auto read = parsePalette(GetParam().text, PaletteFormat::Cpt, "x");
+  ASSERT_TRUE(read) << GetParam().what << ": " << read.failure().text();
+  EXPECT_EQ(read->stops, GetParam().stops) << GetParam().what;
+}
+
+INSTANTIATE_TEST_SUITE_P(Forms, ColourTables,
+                         testing::Values(Table{"columns", "-8000 0 0 0 0 255 128 0\nB 1 1 1\nF 2 2 2\nN 3 3 3", {{0, {0, 0, 0}}, {1, {255, 128, 0}}}},
+                                         Table{"slashes and a name behind them", "0 1/2/3 1 4/5/6 ;deep", {{0, {1, 2, 3}}, {1, {4, 5, 6}}}},
+                                         Table{"names and annotations", "0 blue 2 seagreen L\n2 red 4 gray50 B", {{0, {0, 0, 255}}, {0.5, {46, 139, 87}}, {0.5, {255, 0, 0}}, {1, {128, 128, 128}}}},
+                                         Table{"greys", "0 0 10 255", {{0, {0, 0, 0}}, {1, {255, 255, 255}}}},
+                                         Table{"hex and clearness", "0 #ff0000@50 1 #0000ff", {{0, {255, 0, 0}}, {1, {0, 0, 255}}}},
+                                         Table{"categories", "# COLOR_MODEL = RGB\n0 1/2/3 ;sand\n1 green ;grass\n7 4/5/6", {{0, {1, 2, 3}}, {0.5, {0, 128, 0}}, {1, {4, 5, 6}}}},
+                                         Table{"categories by word", "sand 1/2/3\ngrass 4/5/6", {{0, {1, 2, 3}}, {1, {4, 5, 6}}}},
+                                         Table{"ink", "# COLOR_MODEL = CMYK\n0 0 100 100 0 1 100 0 0 0", {{0, {255, 0, 0}}, {1, {0, 255, 255}}}}));
+
+TEST(PaletteFile, HuesOfATableRunAlongTheWheel) {
+  for (const char* text : {"0 0-1-1 1 360-1-1", "# COLOR_MODEL = +HSV\n0 0 1 1 1 360 1 1"}) {
+    const auto read = parsePalette(text, PaletteFormat::Cpt, "x");
+    ASSERT_TRUE(read);
+    EXPECT_EQ(toSrgb8(colourAt(*read, 0.5)), (Srgb8{0, 255, 255})) << "cyan in the middle";
+  }
+}
+
+TEST(PaletteFile, AGradientsMiddleAndBendAreKept) {
+  const std::string head = "GIMP Gradient\nName: Bend\n1\n";
+  const auto off = parsePalette(head + "0 0.25 1 0 0 0 1 1 1 1 1 0 0", PaletteFormat::Ggr, "x");
+  ASSERT_TRUE(off);
+  EXPECT_EQ(off->stops, (std::vector<ColourStop>{{0, {0, 0, 0}}, {0.25, {128, 128, 128}}, {1, {255, 255, 255}}}));
+  const auto step = parsePalette(head + "0 0.5 1 1 0 0 1 0 0 1 1 5 0", PaletteFormat::Ggr, "x");
+  ASSERT_TRUE(step);
+  EXPECT_EQ(step->stops[1].colour, (Srgb8{255, 0, 0}));
+  EXPECT_EQ(step->stops[2].at, 0.5);
+  const auto hue = parsePalette(head + "0 0.5 1 1 0 0 1 0 0 1 1 0 1", PaletteFormat::Ggr, "x");
+  ASSERT_TRUE(hue);
+  EXPECT_EQ(toSrgb8(colourAt(*hue, 0.5)), (Srgb8{0, 255, 0})) << "up the wheel from red to blue goes through green";
+}
+
+TEST(PaletteFile, BlanksWithoutEndAreNoTrouble) {
+  for (const PaletteFormat format : {PaletteFormat::Gpl, PaletteFormat::Ggr, PaletteFormat::Cpt, PaletteFormat::Svg, PaletteFormat::Css})
+    for (const std::string& text : {"GIMP Palette\nName: " + std::string(300'000, ' ') + "x", "linear-gradient(" + std::string(300'000, ' '), "linear-gradient(" + std::string(300'000, '('), std::string(300'000, '<')})
+      EXPECT_FALSE(parsePalette(text, format, "x"));
+}
+
+/// Colour tables that nobody here made: those that a plotting package brings along.
+TEST(PaletteFile, RealColourTablesAreRead) {
+  const std::filesystem::path folder = "/usr/share/gmt/cpt";
+  if (!std::filesystem::exists(folder)) GTEST_SKIP() << "gmt-common is not installed";
+  int files = 0;
+  for (const auto& entry : std::filesystem::recursive_directory_iterator(folder)) {
+    if (entry.path().extension() != ".cpt") continue;
+    const auto read = readPalette(entry.path());
+    ASSERT_TRUE(read) << read.failure().text();
+    EXPECT_GE(read->stops.size(), 2u) << entry.path();
+    EXPECT_EQ(read->stops.front().at, 0) << entry.path();
+    EXPECT_EQ(read->stops.back().at, 1) << entry.path();
+    ++files;
+  }
+  EXPECT_GE(files, 100);
 }
 
 TEST(OkLch, ComesBackAsItWentAndStaysInTheGamut) {
