@@ -186,10 +186,10 @@ TEST(Journal, GivesBackEveryAppendedChange) {
   ASSERT_TRUE((*journal)->append(show));
   moveFixtures(show, {show.fixtures[0]->id}, {1, 2, 3});
   ASSERT_TRUE((*journal)->append(show));
-  EXPECT_TRUE(findLeftJournals(folder.path()).empty()) << "its owner lives";
+  EXPECT_TRUE(findLeftJournals(folder.path()).left.empty()) << "its owner lives";
   // A copy has no owner, as after a crash.
   std::filesystem::copy((*journal)->file(), folder.path() / "left.jsonl");
-  const auto left = findLeftJournals(folder.path());
+  const auto left = findLeftJournals(folder.path()).left;
   ASSERT_EQ(left.size(), 1u);
   EXPECT_EQ(left[0].showPath, "/shows/a.chispa");
   EXPECT_EQ(left[0].changes, 2);
@@ -205,7 +205,7 @@ TEST(Journal, ALineCutOffByTheCrashIsPassedOver) {
   ASSERT_TRUE((*journal)->append(show));
   std::filesystem::copy((*journal)->file(), folder.path() / "left.jsonl");
   std::ofstream(folder.path() / "left.jsonl", std::ios::app) << R"([{"op":"replace","pa)";
-  const auto left = findLeftJournals(folder.path());
+  const auto left = findLeftJournals(folder.path()).left;
   ASSERT_EQ(left.size(), 1u);
   EXPECT_EQ(left[0].show, show);
 }
@@ -232,7 +232,7 @@ TEST(Journal, SurvivesSignal9) {
   int status = 0;
   ::waitpid(child, &status, 0);
   ASSERT_TRUE(WIFSIGNALED(status));
-  const auto left = findLeftJournals(folder.path());
+  const auto left = findLeftJournals(folder.path()).left;
   ASSERT_EQ(left.size(), 1u);
   EXPECT_EQ(left[0].changes, 7);
   EXPECT_EQ(left[0].show.fixtures.size(), demo::carousel().fixtures.size() + 7);

@@ -5,14 +5,17 @@
 #include <sys/file.h>
 #include <unistd.h>
 
+#include <algorithm>
 #include <cerrno>
 #include <cstdlib>
 #include <cstring>
-#include <nlohmann/json.hpp>
-#include <sstream>
+#include <fstream>
+#include <optional>
 
-#include "core/files/showfile.h"
+#include "core/files/boundedjson.h"
+#include "core/files/pendingfile.h"
 #include "core/files/showjson.h"
+#include "core/show/limits.h"
 
 namespace chispa {
 namespace {
@@ -20,20 +23,10 @@ namespace {
 using Json = nlohmann::ordered_json;
 namespace fs = std::filesystem;
 
-Failure journalFailure(const fs::path& file) {
-  return {"Unsaved work cannot be kept safe (" + std::string(std::strerror(errno)) + ").", file.string(),
-          "Check that the disk has room, and save the show."};
-}
+constexpr const char* kEnding = ".jsonl";
 
-bool appendLine(int fd, const Json& json) {
-  const std::string line = json.dump(-1, ' ', false, Json::error_handler_t::replace) + "\n";
-  std::size_t done = 0;
-  while (done < line.size()) {
-    const ssize_t now = ::write(fd, line.data() + done, line.size() - done);
-    if (now < 0 && errno != EINTR) return false;
-    if (now > 0) done += static_cast<std::size_t>(now);
-  }
-  return ::fdatasync(fd) == 0;
+Failure journalFailure(const fs::path& file) {
+  return systemFailure("Unsaved work cannot be kept safe", file, "Make room on the disk, and save the show.");
 }
 
 bool isHeldByAnother(const fs::path& file) {
@@ -44,81 +37,175 @@ bool isHeldByAnother(const fs::path& file) {
   return held;
 }
 
+std::optional<Json> parsedLine(const std::string& line, const fs::path& file) {
+  auto json = parseJson(line, "The journal", file.string(), "Delete it.");
+  return json ? std::optional(*std::move(json)) : std::nullopt;
+}
+
+/// A patch puts nothing deeper than its own path and value are deep; a sum of many cannot either.
+bool isWithinDepth(const Json& patch) {
+  return patch.is_array() && std::all_of(patch.begin(), patch.end(), [](const Json& step) {
+           const auto path = step.is_object() ? step.find("path") : step.end();
+           const auto value = step.is_object() ? step.find("value") : step.end();
+           if (!step.is_object() || path == step.end() || !path->is_string()) return false;
+           const auto& words = path->get_ref<const std::string&>();
+           return std::count(words.begin(), words.end(), '/') + (value == step.end() ? 0 : depthOf(*value)) <= limits::kDeepest;
+         });
+}
+
+/// Moving and copying could nest without end; our own patches only add, remove and replace.
+bool isPlainPatch(const Json& patch) {
+  return isWithinDepth(patch) && std::all_of(patch.begin(), patch.end(), [](const Json& step) {
+           const auto op = step.find("op");
+           return op != step.end() && (*op == "add" || *op == "remove" || *op == "replace");
+         });
+}
+
 Result<LeftJournal> readJournal(const fs::path& file) {
-  const auto text = readFile(file);
-  if (!text) return text.failure();
-  std::istringstream lines(*text);
+  const Failure noBeginning{"A copy of unsaved work has no beginning that can be read.", file.string(), "It is kept; there is nothing more to do."};
+  std::ifstream in(file, std::ios::binary);
   std::string line;
-  std::getline(lines, line);
-  const Json head = Json::parse(line, nullptr, false);
-  if (!head.is_object() || !head.contains("show"))
-    return Failure{"The journal has no beginning.", file.string(), "Delete it."};
+  std::getline(in, line);
+  const auto head = parsedLine(line, file);
+  if (!head || !head->is_object() || !head->contains("show")) return noBeginning;
   LeftJournal left;
   left.file = file;
-  left.showPath = head.value("path", "");
-  Json now = head["show"];
-  while (std::getline(lines, line)) {
-    const Json change = Json::parse(line, nullptr, false);
-    if (change.is_discarded()) break;
+  const auto path = head->find("path");
+  if (path != head->end() && path->is_string()) left.showPath = *path;
+  const auto before = head->find("changes");
+  if (before != head->end() && before->is_number_integer()) left.changes = std::clamp(before->get<int>(), 0, 1'000'000'000);
+  Json now = (*head)["show"];
+  while (std::getline(in, line)) {
+    // A line without its end was cut off by the crash itself.
+    const bool isWhole = !in.eof();
+    const auto change = parsedLine(line, file);
+    left.isDamaged = isWhole;
+    if (!change || !isPlainPatch(*change)) break;
     try {
-      now = now.patch(change);
+      now = now.patch(*change);
     } catch (const std::exception&) {
       break;  // What follows a change that does not fit cannot be trusted.
     }
+    left.isDamaged = false;
     ++left.changes;
   }
-  auto show = parseShow(now.dump(), file.string());
+  auto show = showOfJson(now, file.string());
   if (!show) return show.failure();
   left.show = *std::move(show);
   return left;
 }
 
+fs::path setAside(const fs::path& file) {
+  fs::path aside = file;
+  aside.replace_extension(".damaged");
+  std::error_code error;
+  fs::rename(file, aside, error);
+  return error ? file : aside;
+}
+
 }  // namespace
 
-Journal::Journal(int fd, fs::path file) : fd_(fd), file_(std::move(file)) {}
+Journal::Journal(fs::path folder, std::string path) : folder_(std::move(folder)), path_(std::move(path)) {}
 
 Journal::~Journal() {
-  ::unlink(file_.c_str());
+  if (fd_ < 0) return;
+  if (!isKept_) ::unlink(file_.c_str());
   ::close(fd_);
 }
 
 Result<std::unique_ptr<Journal>> Journal::begin(const fs::path& folder, const std::string& path, const Show& show) {
+  std::unique_ptr<Journal> journal(new Journal(folder, path));
+  if (const Outcome opened = journal->open(toJson(show), 0); !opened) return opened.failure();
+  return journal;
+}
+
+Outcome Journal::open(const Json& show, int changes) {
   std::error_code error;
-  fs::create_directories(folder, error);
-  std::string name = (folder / "journal-XXXXXX.jsonl").string();
-  const int fd = ::mkostemps(name.data(), 6, O_CLOEXEC | O_APPEND);
-  if (fd < 0 || ::flock(fd, LOCK_EX | LOCK_NB) != 0) {
-    const Failure failure = journalFailure(folder);
-    if (fd >= 0) ::close(fd);
+  fs::create_directories(folder_, error);
+  std::string name = (folder_ / ("journal-XXXXXX" + std::string(kEnding))).string();
+  const int fd = ::mkostemps(name.data(), static_cast<int>(std::strlen(kEnding)), O_CLOEXEC | O_APPEND);
+  if (fd < 0) return journalFailure(folder_);
+  const std::string line = Json({{"path", path_}, {"changes", changes}, {"show", show}}).dump(-1, ' ', false, Json::error_handler_t::replace) + "\n";
+  if (::flock(fd, LOCK_EX | LOCK_NB) != 0 || !writeAll(fd, line) || ::fdatasync(fd) != 0) {
+    const Failure failure = journalFailure(folder_);
+    ::unlink(name.c_str());
+    ::close(fd);
     return failure;
   }
-  std::unique_ptr<Journal> journal(new Journal(fd, name));
-  journal->last_ = std::make_unique<Json>(toJson(show));
-  if (!appendLine(fd, {{"path", path}, {"show", *journal->last_}})) return journalFailure(name);
-  return journal;
+  syncFolder(folder_);
+  // Only now, as the new one is whole, the old one is in the way.
+  if (fd_ >= 0) {
+    ::unlink(file_.c_str());
+    ::close(fd_);
+  }
+  fd_ = fd;
+  isTorn_ = false;
+  file_ = name;
+  size_ = static_cast<std::int64_t>(line.size());
+  changes_ = changes;
+  last_ = std::make_unique<Json>(show);
+  return Done{};
+}
+
+bool Journal::appendLine(const Json& json) {
+  const std::string line = json.dump(-1, ' ', false, Json::error_handler_t::replace) + "\n";
+  // Where taking a cut-off line back failed as well, it is tried again before anything is written behind it.
+  if (isTorn_ && ::ftruncate(fd_, size_) != 0) return false;
+  isTorn_ = true;
+  if (writeAll(fd_, line) && ::fdatasync(fd_) == 0) {
+    isTorn_ = false;
+    size_ += static_cast<std::int64_t>(line.size());
+    return true;
+  }
+  const int reason = errno;
+  // A cut-off line would make one with the next, and hide it.
+  isTorn_ = ::ftruncate(fd_, size_) != 0;
+  errno = reason;
+  return false;
 }
 
 Outcome Journal::append(const Show& show) {
   Json next = toJson(show);
-  Json change = Json::diff(*last_, next);
+  const Json change = Json::diff(*last_, next);
   if (change.empty()) return Done{};
-  if (!appendLine(fd_, change)) return journalFailure(file_);
+  if (!appendLine(change)) return open(next, changes_ + 1);
+  ++changes_;
   *last_ = std::move(next);
   return Done{};
 }
 
-std::vector<LeftJournal> findLeftJournals(const fs::path& folder) {
-  std::vector<LeftJournal> found;
+std::vector<fs::path> leftJournalFiles(const fs::path& folder) {
+  std::vector<fs::path> files;
   std::error_code error;
-  for (const auto& entry : fs::directory_iterator(folder, error)) {
-    if (entry.path().extension() != ".jsonl" || isHeldByAnother(entry.path())) continue;
-    auto left = readJournal(entry.path());
-    if (left && left->changes > 0)
-      found.push_back(*std::move(left));
-    else if (left)
-      fs::remove(entry.path(), error);
+  for (const auto& entry : fs::directory_iterator(folder, error))
+    if (entry.path().extension() == kEnding && entry.is_regular_file(error) && !isHeldByAnother(entry.path())) files.push_back(entry.path());
+  return files;
+}
+
+LeftJournals findLeftJournals(const fs::path& folder) {
+  LeftJournals found;
+  std::error_code error;
+  for (const fs::path& file : leftJournalFiles(folder)) {
+    auto left = readJournal(file);
+    if (!left) {
+      Failure why = left.failure();
+      why.where = setAside(file).string();
+      found.unreadable.push_back(std::move(why));
+    } else if (left->changes > 0 || left->isDamaged) {
+      found.left.push_back(*std::move(left));
+    } else {
+      fs::remove(file, error);
+    }
   }
   return found;
+}
+
+void disposeOf(const LeftJournal& journal) {
+  std::error_code error;
+  if (journal.isDamaged)
+    setAside(journal.file);
+  else
+    fs::remove(journal.file, error);
 }
 
 fs::path journalFolder() {

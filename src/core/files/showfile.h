@@ -10,8 +10,7 @@ namespace chispa {
 /// The whole content of a file, at most `most` bytes.
 Result<std::string> readFile(const std::filesystem::path& path, std::size_t most = 512u << 20);
 
-/// Writes `text` beside `path`, flushes it to the disk and renames it: after a crash there is the old file or the
-/// new one, never half of one.
+/// Writes `text` as a PendingFile: after a crash there is the old file or the new one, never half of one.
 Outcome writeFileAtomically(const std::filesystem::path& path, const std::string& text);
 
 Result<Show> loadShow(const std::filesystem::path& path);

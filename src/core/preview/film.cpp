@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/preview/film.h"
 
+#include <optional>
+
+#include "core/files/pendingfile.h"
 #include "core/preview/glow.h"
 #include "core/preview/unrolled.h"
 #include "core/render/renderer.h"
@@ -56,16 +59,23 @@ Result<bool> writePictures(FilmWriter& writer, FilmPainter& painter, const FilmO
 Result<bool> makeFilm(const Show& show, const CompiledShow& compiled, const Score& score, const FilmOrder& order, const std::filesystem::path& path, const Progress& progress) {
   const CompiledScore* made = compiled.scoreOf(score.id);
   if (!made || order.pictures() < 1) return Failure{"There is nothing of the score to show.", path.string(), "Choose a longer part of it."};
-  auto opened = FilmWriter::open(path, order.shape, {order.sound, order.span.from - score.audioStart});
-  if (!opened) return opened.failure();
+  // Half a film is none. A pattern of numbered names is no file: its pictures stay.
+  std::optional<PendingFile> file;
+  if (path.extension() != ".png") {
+    auto pending = PendingFile::begin(path);
+    if (!pending) return pending.failure();
+    file.emplace(*std::move(pending));
+  }
+  auto opened = FilmWriter::open(file ? file->path() : path, order.shape, {order.sound, order.span.from - score.audioStart});
+  if (!opened) return Failure{opened.failure().what, path.string(), opened.failure().cure};
   auto writer = *std::move(opened);
   FilmPainter painter(show, compiled, *made, order);
-  Result<bool> written = writePictures(*writer, painter, order, progress);
+  const Result<bool> written = writePictures(*writer, painter, order, progress);
   writer.reset();
-  std::error_code error;
-  // Half a film is none; a pattern of numbered names is no file, and its pictures stay.
-  if (!written || !*written) std::filesystem::remove(path, error);
-  return written;
+  if (!written) return Failure{written.failure().what, path.string(), written.failure().cure};
+  if (*written && file)
+    if (const Outcome committed = file->commit(); !committed) return committed.failure();
+  return *written;
 }
 
 }  // namespace chispa
