@@ -26,7 +26,7 @@ int latestNotes(const EffectInput& in, double longest_s, Note (&notes)[kMost]) {
   };
   if (!in.music) {
     for (auto n = static_cast<long>(std::floor(in.beats)); n >= 0 && found < kMost; --n) {
-      const double age = (in.beats - static_cast<double>(n)) * in.beatLength_s();
+      const double age = (in.beats - static_cast<double>(n)) * in.beatLength_s;
       if (age > longest_s) break;
       add(static_cast<std::uint64_t>(n), age);
     }

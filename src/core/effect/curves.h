@@ -11,14 +11,18 @@ namespace chispa {
 // All of these are plain arithmetic without branches, so that loops over cells compute several at once; the library's own
 // functions would be called for each cell by itself.
 
-/// The part of `x` behind the point, 0 ≤ result < 1 for negative numbers too.
+/// The largest number below 1.
+inline constexpr float kJustBelowOne = 0x1.fffffep-1f;
+
+/// The part of `x` behind the point, 0 ≤ result < 1 for negative numbers too. It belongs to std::floor(x): just below a whole number it is
+/// just below 1, not 0, so that a turn's number and the place in it never speak of two turns.
 inline float fraction(double x) {
   const auto f = static_cast<float>(x - std::floor(x));
-  return f < 1.f ? f : 0.f;
+  return f < 1.f ? f : kJustBelowOne;
 }
 inline float fraction(float x) {
   const float f = x - std::floor(x);
-  return f < 1.f ? f : 0.f;
+  return f < 1.f ? f : kJustBelowOne;
 }
 
 /// The lower and the higher of two; unlike std::fmin and std::fmax they leave out what is no number only in the first place.

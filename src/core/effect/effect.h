@@ -120,8 +120,11 @@ struct EffectInput {
   const Prepared* prepared = nullptr;
   OtherLight other = {};
 
-  /// How long a beat has been since the clip began, on the whole; half a second at its very beginning.
-  double beatLength_s() const { return beats > 0.01 ? t_s / beats : 0.5; }
+  /// How long a beat of the music is over the whole clip: on the mean, and the shortest. The same in every frame.
+  double beatLength_s = 0.5;
+  double shortestBeat_s = 0.5;
+  /// How much of the clip's own time, and how many of its beats, pass in one of the music's.
+  double speed = 1;
 };
 
 /// Kinds of effects, as the shelf sorts them.

@@ -53,7 +53,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double period = in.params.number(Every);
   const double now = in.beats / period;
   const auto latest = static_cast<long>(std::floor(now));
-  const double beatLength = in.beatLength_s();
+  const double beatLength = in.beatLength_s;
   Rocket rockets[kMost];
   std::uint64_t numbers[kMost];
   int flying = 0;

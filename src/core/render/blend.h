@@ -11,4 +11,14 @@ namespace chispa {
 /// `top` what `base` is bright at.
 void blendOnto(LightBuffer& base, const LightBuffer& top, std::size_t cells, Blend blend, float strength) noexcept;
 
+/// Channels of a frame from some pixel on. What is there covers all below it.
+struct FramePart {
+  float* r;
+  float* g;
+  float* b;
+};
+
+/// The same with pixels of a frame as `base`, and `top` from its cell `first` on, one to a pixel.
+void blendOntoFrame(FramePart base, const LightBuffer& top, std::size_t first, std::size_t count, Blend blend, float strength) noexcept;
+
 }  // namespace chispa

@@ -29,18 +29,19 @@ class Compiler {
     for (const Clip& clip : fromBlocks) byZone[clip.zone].push_back(&clip);
     for (auto stave = score.staves.rbegin(); stave != score.staves.rend(); ++stave) {
       const Zone* zone = find(show_.zones, *stave);
-      if (zone) compiled.staves.push_back(compileStave(*zone, byZone[*stave]));
+      if (zone) compiled.staves.push_back(compileStave(*zone, byZone[*stave], compiled.grid));
     }
     return compiled;
   }
 
  private:
-  CompiledStave compileStave(const Zone& zone, const std::vector<const Clip*>& clips) {
+  CompiledStave compileStave(const Zone& zone, const std::vector<const Clip*>& clips, const MusicGrid& grid) {
     CompiledStave stave;
     stave.zone = zone.id;
     stave.cells = cellsFor(zone);
     for (const Clip* clip : clips) {
       CompiledClip compiled = compileClip(*clip, paletteFor(clip->palette), media_);
+      measureBeats(grid, compiled);
       if (compiled.effect) stave.clips.push_back(std::move(compiled));
     }
     std::stable_sort(stave.clips.begin(), stave.clips.end(), [](const CompiledClip& a, const CompiledClip& b) {
@@ -85,6 +86,15 @@ class Compiler {
 };
 
 }  // namespace
+
+void measureBeats(const MusicGrid& grid, CompiledClip& clip) {
+  const double beats = grid.beatAt(clip.end()) - grid.beatAt(clip.start);
+  if (beats > 0) clip.beatLength_s = seconds(clip.length) / beats;
+  constexpr Micros kLeast{10'000};
+  Micros shortest = std::max(kLeast, grid.beatLength(clip.start));
+  for (Micros t = clip.start; t < clip.end(); t += std::max(kLeast, grid.beatLength(t))) shortest = std::min(shortest, std::max(kLeast, grid.beatLength(t)));
+  clip.shortestBeat_s = seconds(shortest);
+}
 
 MusicGrid gridOf(const Score& score) {
   return {instantsOf(score, LaneKind::Beats), instantsOf(score, LaneKind::Bars)};

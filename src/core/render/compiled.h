@@ -44,6 +44,9 @@ struct CompiledClip {
   Micros crossOut{0};
   Micros slip{0};
   double speed = 1;
+  /// How long a beat is over the clip: on the mean, and the shortest.
+  double beatLength_s = 0.5;
+  double shortestBeat_s = 0.5;
   Micros whole{0};
   int layer = 0;
   Blend blend = Blend::Normal;
@@ -96,6 +99,9 @@ std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary
 
 /// Compiles one clip on its own, for the pictures that are drawn of it too.
 CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> palette, const MediaLibrary& media);
+
+/// Notes how long the beats are that a clip plays over.
+void measureBeats(const MusicGrid& grid, CompiledClip& clip);
 
 /// The clips that `clip` stands for: itself, or those of its block, moved to where it stands, cut to its length and on the
 /// zones they play on.

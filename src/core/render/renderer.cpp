@@ -45,6 +45,22 @@ void layOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRan
   }
 }
 
+/// Blends the light of `range` of a zone's cells with what is on their pixels already.
+void blendOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range, Blend blend, float strength, PixelFrame& frame) noexcept {
+  if (cells.isPlain) {
+    const std::size_t pixel = cells.pixels[range.first];
+    return blendOntoFrame({&frame.r[pixel], &frame.g[pixel], &frame.b[pixel]}, light, 0, range.count, blend, strength);
+  }
+  // The pixels of a cell may lie over different light.
+  for (std::size_t i = 0; i < range.count; ++i) {
+    const std::size_t cell = range.first + i;
+    for (std::uint32_t p = cells.firstPixel[cell]; p < cells.firstPixel[cell + 1]; ++p) {
+      const std::uint32_t pixel = cells.pixels[p];
+      blendOntoFrame({&frame.r[pixel], &frame.g[pixel], &frame.b[pixel]}, light, i, 1, blend, strength);
+    }
+  }
+}
+
 float shaped(FadeShape shape, float u) {
   switch (shape) {
     case FadeShape::Soft: return easeBetween(0, 1, u);
@@ -193,42 +209,52 @@ float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, 
   in.bands = now.bands;
   in.music = score.features.get();
   in.at = now.t - score.audioStart;
+  in.beatLength_s = clip.beatLength_s;
+  in.shortestBeat_s = clip.shortestBeat_s;
+  in.speed = clip.speed;
   in.prepared = clip.prepared.get();
   clip.effect->render(in, scratch.clip);
   return strength * fadeAt(clip, now.t);
 }
 
-bool Renderer::renderZone(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth) noexcept {
+float Renderer::renderLayer(const CompiledScore& score, std::span<const CompiledClip> clips, std::size_t i, float taken, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth) noexcept {
+  if (taken >= 1) return runEffect(score, clips[i], cells, range, now, depth);
+  // Both as one layer: their shares add up to one.
   Scratch& scratch = scratch_[depth];
-  const std::size_t count = range.count;
+  const float share = runEffect(score, clips[i - 1], cells, range, now, depth) * (1 - taken);
+  std::swap(scratch.clip, scratch.before);
+  scale(scratch.before, range.count, share);
+  const float presence = runEffect(score, clips[i], cells, range, now, depth);
+  scale(scratch.clip, range.count, presence * taken);
+  addTo(scratch.clip, scratch.before, range.count);
+  return 1;
+}
+
+bool Renderer::renderZone(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth, PixelFrame* below) noexcept {
+  Scratch& scratch = scratch_[depth];
   bool anything = false;
   for (std::size_t i = 0; i < clips.size(); ++i) {
     const CompiledClip& clip = clips[i];
     if (!isShown(clip, now.t)) continue;
     const float taken = takenOver(clip, now.t);
+    if (below && clip.blend != Blend::Normal) {
+      // It acts on all that lies below, in this zone and in the staves under it: that is on the pixels first.
+      if (std::exchange(anything, false)) layOnPixels(scratch.zone, cells, range, *below);
+      const float presence = renderLayer(score, clips, i, taken, cells, range, now, depth);
+      blendOnPixels(scratch.clip, cells, range, clip.blend, presence, *below);
+      continue;
+    }
     const bool isFirst = !std::exchange(anything, true);
     if (isFirst && taken >= 1 && clip.blend == Blend::Normal) {
       // Nothing lies below: what it shows is the zone's light.
       const float presence = runEffect(score, clip, cells, range, now, depth);
       std::swap(scratch.clip, scratch.zone);
-      if (presence < 1) scale(scratch.zone, count, presence);
+      if (presence < 1) scale(scratch.zone, range.count, presence);
       continue;
     }
-    if (isFirst) scratch.zone.clear(count);
-    if (taken < 1) {
-      // Both as one layer: their shares add up to one.
-      const float share = runEffect(score, clips[i - 1], cells, range, now, depth) * (1 - taken);
-      std::swap(scratch.clip, scratch.before);
-      scale(scratch.before, count, share);
-    }
-    const float presence = runEffect(score, clip, cells, range, now, depth);
-    if (taken < 1) {
-      scale(scratch.clip, count, presence * taken);
-      addTo(scratch.clip, scratch.before, count);
-      blendOnto(scratch.zone, scratch.clip, count, clip.blend, 1);
-    } else {
-      blendOnto(scratch.zone, scratch.clip, count, clip.blend, presence);
-    }
+    if (isFirst) scratch.zone.clear(range.count);
+    const float presence = renderLayer(score, clips, i, taken, cells, range, now, depth);
+    blendOnto(scratch.zone, scratch.clip, range.count, clip.blend, presence);
   }
   return anything;
 }
@@ -239,11 +265,11 @@ void Renderer::render(const CompiledScore& score, Micros t, PixelFrame& frame) n
   const Instant now = instantAt(score, t);
   for (const CompiledStave& stave : score.staves) {
     const CellRange all = allOf(*stave.cells);
+    const bool isLit = std::any_of(stave.clips.begin(), stave.clips.end(), [t](const CompiledClip& clip) { return isShown(clip, t); });
     const std::size_t step = canTile(stave.clips, t) ? kTile : std::max<std::size_t>(1, all.count);
-    for (std::size_t first = 0; first < all.count; first += step) {
+    for (std::size_t first = 0; isLit && first < all.count; first += step) {
       const CellRange range{first, std::min(step, all.count - first)};
-      if (!renderZone(score, stave.clips, *stave.cells, range, now, 0)) break;
-      layOnPixels(scratch_[0].zone, *stave.cells, range, frame);
+      if (renderZone(score, stave.clips, *stave.cells, range, now, 0, &frame)) layOnPixels(scratch_[0].zone, *stave.cells, range, frame);
     }
   }
 }

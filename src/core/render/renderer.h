@@ -43,8 +43,11 @@ class Renderer {
   static constexpr std::size_t kDepths = 2;
 
   static Instant instantAt(const CompiledScore& score, Micros t) noexcept;
-  /// The light of `range` of the zone into the first of the depth's `zone`; false if no clip plays, and nothing is written.
-  bool renderZone(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth) noexcept;
+  /// The light of `range` of the zone into the first of the depth's `zone`; false if no clip plays, and nothing is written. With `below`, clips that do not
+  /// just cover what lies below act on those pixels, and what they have acted on is written there; what is left in `zone` is to be laid on it.
+  bool renderZone(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth, PixelFrame* below = nullptr) noexcept;
+  /// One layer, the clip `i` with the one that it takes over from, into the depth's `clip`; returns how present it is, 0–1.
+  float renderLayer(const CompiledScore& score, std::span<const CompiledClip> clips, std::size_t i, float taken, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth) noexcept;
   /// Runs the effect for `range` into the first of the depth's `clip`; returns how present the clip is, 0–1.
   float runEffect(const CompiledScore& score, const CompiledClip& clip, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth) noexcept;
   float applyMotions(const CompiledScore& score, const CompiledClip& clip, const Instant& now, ParamPack& params) noexcept;
