@@ -49,7 +49,7 @@ void printLive(const Show& show) {
   engine::Player player({});
   player.setShow(show, compile(show));
   player.play(show.scores[0]->id, Micros(0), {Micros(0), show.scores[0]->length, true});
-  player.output().switchLight(true);
+  player.switchLight(true);
   std::this_thread::sleep_for(std::chrono::seconds(1));
   const double cpu = cpuSeconds();
   constexpr double kRun_s = 5;

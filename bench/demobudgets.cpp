@@ -70,7 +70,7 @@ void printLive(const Demo& demo) {
   player.setShow(demo.show, demo.compiled);
   const Score& score = *demo.show.scores.front();
   player.play(score.id, Micros(0), {Micros(0), score.length, true});
-  player.output().switchLight(true);
+  player.switchLight(true);
   const double cpu = cpuSeconds();
   constexpr double kRun_s = 10;
   std::this_thread::sleep_for(std::chrono::duration<double>(kRun_s));

@@ -175,7 +175,7 @@ void printSoak(int seconds) {
     engine::Player player({});
     player.setShow(show, compile(show));
     player.play(show.scores[0]->id, Micros(0), {Micros(0), show.scores[0]->length, true});
-    player.output().switchLight(true);
+    player.switchLight(true);
     std::this_thread::sleep_for(std::chrono::seconds(3));
     startMemory = residentMegabytes();
     const double before = cpuSeconds();
@@ -193,7 +193,7 @@ void printSoak(int seconds) {
     late = {stats.lateness.percentile_ms(0.5), stats.lateness.percentile_ms(0.99), stats.lateness.percentile_ms(0.999), stats.lateness.most_ms()};
     frames = stats.frames;
     skipped = stats.skipped;
-    player.output().switchLight(false);
+    player.switchLight(false);
     std::this_thread::sleep_for(std::chrono::seconds(1));
     for (const auto& line : player.lines()) {
       sent += line.packets;

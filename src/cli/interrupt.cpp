@@ -12,7 +12,7 @@ volatile std::sig_atomic_t interrupted = 0;
 }  // namespace
 
 void noteInterrupts() {
-  for (const int signal : {SIGINT, SIGTERM}) std::signal(signal, [](int) { interrupted = 1; });
+  for (const int signal : {SIGINT, SIGTERM, SIGHUP}) std::signal(signal, [](int) { interrupted = 1; });
 }
 
 bool isInterrupted() { return interrupted != 0; }

@@ -8,8 +8,21 @@
 
 namespace chispa::cli {
 
+namespace {
+
+using Clock = std::chrono::steady_clock;
+
+void endInDark(engine::RecordingSender& sender) {
+  constexpr int kTimes = 3;
+  for (int i = 0; i < kTimes; ++i) {
+    sender.end(Clock::now().time_since_epoch());
+    std::this_thread::sleep_for(std::chrono::milliseconds(25));
+  }
+}
+
+}  // namespace
+
 int playRecording(const Words& words) {
-  using Clock = std::chrono::steady_clock;
   auto opened = RecordingReader::open(words.file);
   if (!opened) return failed(opened.failure());
   RecordingReader reader = *std::move(opened);
@@ -31,12 +44,12 @@ int playRecording(const Words& words) {
     if (at > end) break;
     const auto values = reader.at(at);
     if (!values) {
-      sender.end();
+      endInDark(sender);
       return failed(values.failure());
     }
     sender.send(*values, Clock::now().time_since_epoch());
   }
-  sender.end();
+  endInDark(sender);
   return kDone;
 }
 

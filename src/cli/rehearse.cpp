@@ -177,10 +177,11 @@ std::vector<engine::SentRecord> playFor(const OpenedShow& opened, const std::sha
   engine::Player player(std::move(options));
   player.setShow(opened.show, compiled);
   player.play(score.id, Micros(0), {Micros(0), score.length, true});
-  player.output().switchLight(true);
+  player.switchLight(true);
   std::this_thread::sleep_for(std::chrono::duration<double>(length_s));
-  player.output().switchLight(false);
-  std::this_thread::sleep_for(200ms);
+  player.switchLight(false);
+  // Three black frames, and what follows them.
+  std::this_thread::sleep_for(400ms);
   const auto& stats = player.stats();
   char text[160];
   std::snprintf(text, sizeof text, "lateness p50 %.2f ms, p99.9 %.2f ms, most %.2f ms, %llu periods skipped",

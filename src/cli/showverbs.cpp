@@ -6,6 +6,7 @@
 
 #include "cli/opened.h"
 #include "cli/verbs.h"
+#include "core/check/flashes.h"
 #include "core/files/csv.h"
 #include "core/render/renderer.h"
 #include "core/show/cutlist.h"
@@ -93,7 +94,8 @@ int info(const Words& words) {
 int check(const Words& words) {
   const auto opened = OpenedShow::open(words.file);
   if (!opened) return kShowError;
-  const auto problems = opened->problems();
+  auto problems = opened->problems();
+  for (Problem& problem : flashProblems(opened->show, *opened->compiled())) problems.push_back(std::move(problem));
   Json list = Json::array();
   bool anyError = false;
   for (const Problem& p : problems) {

@@ -14,6 +14,7 @@ class Grammar {
  public:
   Grammar() {
     app_.require_subcommand(1);
+    app_.set_version_flag("--version", "chispa-cli " CHISPA_VERSION);
     addReaders();
     addPlayers();
   }
@@ -59,6 +60,9 @@ class Grammar {
     addCsv(sub);
     sub = add("music", "duration, tempo, beats and bars of an audio file", music);
     sub->add_option("FILE", words_.file, "the audio file")->required();
+    addJson(sub);
+    sub = add("palette", "the stops of a palette file: gpl, ggr, cpt, svg or css", palette);
+    sub->add_option("FILE", words_.file, "the palette file")->required();
     addJson(sub);
   }
 

@@ -57,6 +57,7 @@ int cuts(const Words& words);
 int patch(const Words& words);
 int frame(const Words& words);
 int music(const Words& words);
+int palette(const Words& words);
 int play(const Words& words);
 /// Plays a recording, to the controllers that it names.
 int playRecording(const Words& words);

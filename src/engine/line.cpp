@@ -45,6 +45,14 @@ bool Line::leave(MonoTime now) noexcept {
   return !isEmpty_ && sendDue(std::span(held_).subspan(next_ * size, size), now);
 }
 
+void Line::replaceSender(std::unique_ptr<link::ControllerSender>& sender, bool isLit, MonoTime now) noexcept {
+  if (isLit)
+    sender->takeOver(*sender_, now);
+  else
+    sender_->standDown();
+  std::swap(sender, sender_);
+}
+
 void Line::sendAtOnce(std::span<const std::uint8_t> values, MonoTime now) noexcept {
   isEmpty_ = true;
   sentAt_ = now;

@@ -24,6 +24,8 @@ class Line {
   bool offer(std::span<const std::uint8_t> values, MonoTime now) noexcept;
   /// Sends what is due now, late() after the frame. True if it sent.
   bool leave(MonoTime now) noexcept;
+  /// Puts `sender` in the place of the line's own, which goes on where that was and is given back: for one that could not send any more.
+  void replaceSender(std::unique_ptr<link::ControllerSender>& sender, bool isLit, MonoTime now) noexcept;
   /// Sends these values now, whatever is held back.
   void sendAtOnce(std::span<const std::uint8_t> values, MonoTime now) noexcept;
 

@@ -12,15 +12,26 @@ void Output::keepRecord(std::size_t most) {
   recording_ = true;
 }
 
-void Output::replaceProgram(Program* old, Program& next) noexcept {
-  if (!old || !isLit_) return;
+void Output::replaceProgram(Program* old, Program& next, MonoTime now) noexcept {
+  if (!old) return;
+  for (const link::DiscoveryBeacon& before : old->beacons)
+    for (link::DiscoveryBeacon& beacon : next.beacons) beacon.takeOver(before);
   for (Line& line : old->lines) {
     const auto same = std::find_if(next.lines.begin(), next.lines.end(), [&](const Line& other) { return other.sender().controller() == line.sender().controller(); });
-    if (same == next.lines.end())
-      line.sender().endInDark();
+    if (!isLit_)
+      line.sender().standDown();
+    else if (same == next.lines.end())
+      line.sender().endInDark(now);
     else
-      same->sender().takeOver(line.sender());
+      same->sender().takeOver(line.sender(), now);
   }
+}
+
+void Output::mend(Repair& repair, MonoTime now) noexcept {
+  Program* program = program_.current();
+  if (!program || program->serial != repair.program) return;
+  for (auto& [line, sender] : repair.senders)
+    if (line < program->lines.size()) program->lines[line].replaceSender(sender, isLit_, now);
 }
 
 void Output::compute(Program& program, const TransportState& at, Micros position, MonoTime now) noexcept {
@@ -106,7 +117,7 @@ void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept
   for (link::DiscoveryBeacon& beacon : program.beacons) beacon.tick(now);
   // All data first, so that what waits for a word changes in one frame everywhere.
   for (Line& line : program.lines)
-    if (line.late() == MonoTime(0)) line.sender().sync();
+    if (line.late() == MonoTime(0)) line.sender().sync(now);
 }
 
 std::span<const MonoTime> Output::lates() const noexcept {
@@ -117,25 +128,30 @@ std::span<const MonoTime> Output::lates() const noexcept {
 void Output::stepLate(MonoTime late, MonoTime now) noexcept {
   Program* program = program_.current();
   for (Line& line : program->lines)
-    if (line.late() == late && line.leave(now)) line.sender().sync();
+    if (line.late() == late && line.leave(now)) line.sender().sync(now);
 }
 
 void Output::goDark(Program& program, MonoTime now) noexcept {
-  isLit_ = false;
   program.show->packer->pack(program.frames->filling(), Micros(0), 0, program.values);
+  const bool isLast = --darkLeft_ <= 0;
   for (Line& line : program.lines) {
     line.sendAtOnce(valuesOf(program, line), now);
     note(line, Micros(0), true);
-    line.sender().sync();
-    line.sender().terminate();
+    line.sender().sync(now);
+    if (isLast) line.sender().terminate(now);
   }
+  if (!isLast) return;
+  isLit_ = false;
+  isDark_ = true;
 }
 
 void Output::step(MonoTime now) noexcept {
-  program_.take([this](Program* old, Program& next) { replaceProgram(old, next); });
+  stepper_.store(::gettid(), std::memory_order_relaxed);
+  program_.take([&](Program* old, Program& next) { replaceProgram(old, next, now); });
   signal_.take([](auto*, auto&) {});
   highlight_.take([](auto*, auto&) {});
   overlay_.take([](auto*, auto&) {});
+  repair_.take([&](auto*, Repair& next) { mend(next, now); });
   Program* program = program_.current();
   if (!program) return;
   const TransportState at = transport_.get();
@@ -143,6 +159,8 @@ void Output::step(MonoTime now) noexcept {
   compute(*program, at, position, now);
   if (lightWanted_.load()) {
     isLit_ = true;
+    isDark_ = false;
+    darkLeft_ = kDarkFrames;
     sendFrame(*program, position, now);
   } else if (isLit_) {
     goDark(*program, now);
@@ -150,14 +168,16 @@ void Output::step(MonoTime now) noexcept {
   program->frames->publish();
 }
 
-void Output::finish(MonoTime now) noexcept {
+bool Output::finish(MonoTime now) noexcept {
   if (program_.current() && isLit_) goDark(*program_.current(), now);
+  return isLit_;
 }
 
-OutputThread::OutputThread(Output& output, Clock& clock, double framesPerSecond)
+OutputThread::OutputThread(Output& output, Clock& clock, double framesPerSecond, OutputStats& stats)
     : output_(output),
       clock_(clock),
       period_(static_cast<std::int64_t>(1e9 / framesPerSecond)),
+      stats_(stats),
       thread_([this] { run(); }) {}
 
 OutputThread::~OutputThread() {
@@ -166,9 +186,8 @@ OutputThread::~OutputThread() {
 }
 
 void OutputThread::run() noexcept {
-  // Real-time scheduling where the system allows it; without it, frames may be later under load.
-  const sched_param priority{.sched_priority = 10};
-  pthread_setschedparam(pthread_self(), SCHED_FIFO, &priority);
+  // Where the system does not allow it, frames may be later under load.
+  askForRealtime(stats_.grants);
   pthread_setname_np(pthread_self(), "chispa-output");
   MonoTime next = clock_.now();
   while (!stopping_.load()) {
@@ -191,7 +210,7 @@ void OutputThread::run() noexcept {
       next += missed * period_;
     }
   }
-  output_.finish(clock_.now());
+  while (output_.finish(clock_.now())) clock_.sleepUntil(clock_.now() + period_);
 }
 
 }  // namespace chispa::engine

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <unistd.h>
+
 #include <array>
 #include <atomic>
 #include <memory>
@@ -79,11 +81,31 @@ class Output {
   std::span<const MonoTime> lates() const noexcept;
   /// Output thread: sends what leaves `late` after the frame's instant.
   void stepLate(MonoTime late, MonoTime now) noexcept;
-  /// Output thread, at the end: black, then the end of the streams, if light was on.
-  void finish(MonoTime now) noexcept;
+  /// Output thread, at the end, a period apart while it returns true: black, then the end of the streams, if light was on.
+  bool finish(MonoTime now) noexcept;
+
+  /// Gives back what the output is done with; a retired program holds sockets and devices open. With load() and repair(), one thread at a time.
+  void collect() {
+    program_.collect();
+    repair_.collect();
+  }
+  /// Puts these senders in the place of those of the lines of the program with that number; another program leaves them alone.
+  struct Repair {
+    std::uint64_t program = 0;
+    std::vector<std::pair<std::size_t, std::unique_ptr<link::ControllerSender>>> senders;
+  };
+  void repair(Repair repair) { repair_.give(std::make_unique<Repair>(std::move(repair))); }
+  /// True if nothing that was sent can still be lit: all black has left. Any thread, a signal handler too.
+  bool isDark() const noexcept { return isDark_.load(); }
+  /// True on the thread that calls step(). Any thread, a signal handler too.
+  bool isOutputThread() const noexcept { return stepper_.load() == ::gettid(); }
 
  private:
-  void replaceProgram(Program* old, Program& next) noexcept;
+  /// How often black is sent before the streams end: any one packet may be lost.
+  static constexpr int kDarkFrames = 3;
+
+  void replaceProgram(Program* old, Program& next, MonoTime now) noexcept;
+  void mend(Repair& repair, MonoTime now) noexcept;
   void compute(Program& program, const TransportState& at, Micros position, MonoTime now) noexcept;
   void layOver(Program& program, float level) noexcept;
   void pointOut(PixelFrame& frame, MonoTime now) noexcept;
@@ -96,8 +118,13 @@ class Output {
   Handover<std::optional<TestSignal>> signal_;
   Handover<Highlight> highlight_;
   Handover<ValueOverlay> overlay_;
+  Handover<Repair> repair_;
   std::atomic<bool> lightWanted_{false};
+  /// Light is sent, or black frames that end it.
   bool isLit_ = false;
+  int darkLeft_ = 0;
+  std::atomic<bool> isDark_{true};
+  std::atomic<pid_t> stepper_{0};
   std::atomic<float> master_{1};
   std::atomic<bool> blackout_{false};
   std::vector<SentRecord> record_;
@@ -107,9 +134,9 @@ class Output {
 /// Runs an Output at a steady rate on a thread of its own, on absolute time: an overrun skips whole periods.
 class OutputThread {
  public:
-  OutputThread(Output& output, Clock& clock, double framesPerSecond);
+  /// `stats` is written by the thread.
+  OutputThread(Output& output, Clock& clock, double framesPerSecond, OutputStats& stats);
   ~OutputThread();
-  const OutputStats& stats() const { return stats_; }
 
  private:
   void run() noexcept;
@@ -117,7 +144,7 @@ class OutputThread {
   Output& output_;
   Clock& clock_;
   MonoTime period_;
-  OutputStats stats_;
+  OutputStats& stats_;
   std::atomic<bool> stopping_{false};
   std::thread thread_;
 };

@@ -20,8 +20,8 @@ Playback::Routes Playback::routesIn(const Show& show, const Patch& patch, const 
   return routes;
 }
 
-Playback::Playback(Output& output, RecordingReader reader, Routes routes)
-    : output_(output), reader_(std::move(reader)), routes_(std::move(routes)), length_(reader_.length()), thread_([this] { run(); }) {}
+Playback::Playback(Output& output, Clock& clock, RecordingReader reader, Routes routes)
+    : output_(output), clock_(clock), reader_(std::move(reader)), routes_(std::move(routes)), length_(reader_.length()), thread_([this] { run(); }) {}
 
 Playback::~Playback() {
   stopping_.store(true);
@@ -30,10 +30,10 @@ Playback::~Playback() {
 }
 
 void Playback::run() {
-  const auto begun = std::chrono::steady_clock::now();
+  const MonoTime begun = clock_.now();
   for (auto next = begun; !stopping_.load(); next += 25ms) {
-    std::this_thread::sleep_until(next);
-    const auto position = std::chrono::duration_cast<Micros>(std::chrono::steady_clock::now() - begun);
+    clock_.sleepUntil(next);
+    const auto position = std::chrono::duration_cast<Micros>(clock_.now() - begun);
     if (position > length_) break;
     position_us_.store(position.count());
     const auto values = reader_.at(position);

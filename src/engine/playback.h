@@ -16,8 +16,8 @@ class Playback {
   using Routes = std::vector<std::optional<ControllerId>>;
   static Routes routesIn(const Show& show, const Patch& patch, const RecordingReader& reader);
 
-  /// `output` outlives it.
-  Playback(Output& output, RecordingReader reader, Routes routes);
+  /// `output` and `clock` outlive it.
+  Playback(Output& output, Clock& clock, RecordingReader reader, Routes routes);
   ~Playback();
 
   Micros length() const { return length_; }
@@ -30,6 +30,7 @@ class Playback {
   void run();
 
   Output& output_;
+  Clock& clock_;
   RecordingReader reader_;
   Routes routes_;
   Micros length_;

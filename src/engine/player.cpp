@@ -16,6 +16,7 @@ constexpr auto kMostWaitForSound = 500ms;
 /// Differences beyond this are jumped, smaller ones eased away.
 constexpr Micros kJump{40'000};
 constexpr MonoTime kHealEvery = 1s;
+constexpr MonoTime kReviveEvery = 2s;
 
 /// "no answer from 10.0.0.9 since 12 s".
 std::string troubleText(int error, const std::string& host, MonoTime since) {
@@ -28,12 +29,14 @@ std::string troubleText(int error, const std::string& host, MonoTime since) {
 }  // namespace
 
 Player::Player(Options options)
-    : sound_(options.sound ? std::move(options.sound) : makeSilence("no sound was asked for")) {
+    : clock_(options.clock ? std::move(options.clock) : std::make_shared<SteadyClock>()), sound_(options.sound ? std::move(options.sound) : makeSilence("no sound was asked for")) {
   setup_.source = std::move(options.source);
   setup_.lookup = [this](const std::string& host, int port) { return hosts_.lookup(host, port); };
   setup_.period = MonoTime(static_cast<std::int64_t>(1e9 / options.framesPerSecond));
+  setup_.opensLines = false;
   if (options.recordEntries > 0) output_.keepRecord(options.recordEntries);
-  thread_ = std::make_unique<OutputThread>(output_, clock_, options.framesPerSecond);
+  if (!options.runsThreads) return;
+  thread_ = std::make_unique<OutputThread>(output_, *clock_, options.framesPerSecond, stats_);
   follower_ = std::thread([this] { follow(); });
 }
 
@@ -43,8 +46,18 @@ Player::~Player() {
     stopping_ = true;
   }
   wake_.notify_all();
-  follower_.join();
+  if (follower_.joinable()) follower_.join();
   thread_.reset();
+}
+
+void Player::advance() {
+  const MonoTime now = clock_->now();
+  heal(now);
+  {
+    const std::scoped_lock lock(mutex_);
+    followOnce(now);
+  }
+  output_.step(now);
 }
 
 void Player::setShow(const Show& show, std::shared_ptr<const CompiledShow> compiled) {
@@ -52,7 +65,16 @@ void Player::setShow(const Show& show, std::shared_ptr<const CompiledShow> compi
   show_ = show;
   compiled_ = std::move(compiled);
   setup_.frames.reset();
+  setup_.opensLines = output_.isLightWanted();
   load();
+}
+
+void Player::switchLight(bool on) {
+  {
+    const std::scoped_lock lock(loading_);
+    if (on && compiled_ && !std::exchange(setup_.opensLines, true)) load();
+  }
+  output_.switchLight(on);
 }
 
 void Player::load() {
@@ -62,30 +84,45 @@ void Player::load() {
   if (!setup_.frames) setup_.frames = program->frames;
   power_ = program->power.live();
   leaving_ = program->leaving;
-  counters_.clear();
-  for (const Line& line : program->lines) counters_.emplace_back(line.sender().controller(), line.sender().sharedCounters());
+  program_ = program->serial;
+  lines_.clear();
+  for (const Line& line : program->lines) lines_.push_back({line.sender().controller(), line.sender().universes(), line.sender().sharedCounters()});
   output_.load(std::move(program));
 }
 
-bool Player::canOpenMore() const {
-  return std::any_of(problems_.begin(), problems_.end(), [this](const LineProblem& problem) {
-    const Controller* controller = find(show_.controllers, problem.controller);
-    return controller && link::ControllerSender::open(*controller, {}, setup_.source, setup_.lookup);
-  });
+bool Player::needsHealing(std::size_t line, MonoTime now, bool namesMoved) const {
+  const LoadedLine& own = lines_[line];
+  if (std::any_of(problems_.begin(), problems_.end(), [&](const LineProblem& problem) { return problem.controller == own.controller; })) return true;
+  const Controller* controller = find(show_.controllers, own.controller);
+  if (namesMoved && controller && isNetworked(controller->protocol) && !link::isNumericAddress(controller->host)) return true;
+  // A socket that cannot send although the other side may be well has lost its own network: it is opened anew.
+  const int error = own.counters->lastError;
+  const bool isOurs = error == ENETUNREACH || error == EADDRNOTAVAIL || error == EINVAL || error == ENETDOWN || error == EPERM;
+  return isOurs && now - MonoTime(own.counters->lastErrorAt_ns.load()) < link::kTroubleLasts;
 }
 
+/// Each line by itself: what is well is not disturbed by what is not.
 void Player::heal(MonoTime now) {
+  const std::scoped_lock lock(loading_);
+  output_.collect();
   if (now - healedAt_ < kHealEvery) return;
   healedAt_ = now;
-  const std::scoped_lock lock(loading_);
-  if (!compiled_) return;
-  // A socket that cannot send although the other side may be well has lost its own network: it is opened anew.
-  const bool isCutOff = std::any_of(counters_.begin(), counters_.end(), [now](const auto& line) {
-    const int error = line.second->lastError;
-    const bool isOurs = error == ENETUNREACH || error == EADDRNOTAVAIL || error == EINVAL || error == ENETDOWN || error == EPERM;
-    return isOurs && now - MonoTime(line.second->lastErrorAt_ns.load()) < link::kTroubleLasts;
-  });
-  if (isCutOff || hosts_.version() != hostsVersion_ || canOpenMore()) load();
+  if (!compiled_ || !setup_.opensLines) return;
+  const bool namesMoved = hosts_.version() != hostsVersion_;
+  hostsVersion_ = hosts_.version();
+  Output::Repair repair{program_, {}};
+  for (std::size_t i = 0; i < lines_.size(); ++i) {
+    const Controller* controller = find(show_.controllers, lines_[i].controller);
+    if (!controller || !needsHealing(i, now, namesMoved)) continue;
+    std::vector<LineProblem> problems;
+    auto sender = openSender(show_, *controller, lines_[i].universes, setup_, problems);
+    std::erase_if(problems_, [&](const LineProblem& problem) { return problem.controller == controller->id; });
+    problems_.insert(problems_.end(), problems.begin(), problems.end());
+    if (!problems.empty()) continue;
+    lines_[i].counters = sender->sharedCounters();
+    repair.senders.emplace_back(i, std::move(sender));
+  }
+  if (!repair.senders.empty()) output_.repair(std::move(repair));
 }
 
 void Player::setSound(std::shared_ptr<const AudioClip> clip, SoundPlace place) {
@@ -95,7 +132,7 @@ void Player::setSound(std::shared_ptr<const AudioClip> clip, SoundPlace place) {
 }
 
 void Player::startAt(ScoreId score, Micros from) {
-  const MonoTime now = clock_.now();
+  const MonoTime now = clock_->now();
   const Micros inSound = std::max(Micros(0), place_.inSound(from));
   const bool isHeard = clip_ && inSound < clip_->length();
   waitingForSound_ = isHeard && !sound_->isSilent();
@@ -121,7 +158,7 @@ void Player::play(ScoreId score, Micros from, PlayedPart part) {
 void Player::pause() {
   const std::scoped_lock lock(mutex_);
   TransportState state = transport_.get();
-  state.from = state.positionAt(clock_.now());
+  state.from = state.positionAt(clock_->now());
   state.playing = false;
   transport_.set(state);
   sound_->stop();
@@ -132,7 +169,7 @@ void Player::seek(ScoreId score, Micros position) {
   if (transport_.get().playing)
     startAt(score, position);
   else
-    transport_.set({score, position, clock_.now(), false});
+    transport_.set({score, position, clock_->now(), false});
 }
 
 void Player::setLoop(bool loop) {
@@ -142,7 +179,7 @@ void Player::setLoop(bool loop) {
 
 bool Player::isPlaying() const { return transport_.get().playing; }
 
-Micros Player::position() const { return transport_.get().positionAt(clock_.now()); }
+Micros Player::position() const { return transport_.get().positionAt(clock_->now()); }
 
 const PixelFrame& Player::latestFrame() {
   static const PixelFrame none;
@@ -160,17 +197,21 @@ const std::vector<std::uint8_t>& Player::latestValues() {
 std::vector<LineState> Player::lines() const {
   const std::scoped_lock lock(loading_);
   std::vector<LineState> states;
-  const MonoTime now = clock_.now();
-  for (const auto& [controller, counters] : counters_) {
-    LineState state{controller, counters->packets, counters->bytes, counters->errors, counters->frames, true, {}};
-    if (counters->lastError != 0 && now - MonoTime(counters->lastErrorAt_ns.load()) < link::kTroubleLasts) {
-      const Controller* own = find(show_.controllers, controller);
+  const MonoTime now = clock_->now();
+  for (const LoadedLine& line : lines_) {
+    const link::SendCounters& counters = *line.counters;
+    LineState state{line.controller, counters.packets, counters.bytes, counters.errors, counters.frames, true, {}};
+    const auto problem = std::find_if(problems_.begin(), problems_.end(), [&](const LineProblem& one) { return one.controller == line.controller; });
+    if (problem != problems_.end()) {
       state.reached = false;
-      state.trouble = troubleText(counters->lastError, own ? own->host : std::string(), now - MonoTime(counters->troubleSince_ns.load()));
+      state.trouble = problem->failure.what;
+    } else if (counters.lastError != 0 && now - MonoTime(counters.lastErrorAt_ns.load()) < link::kTroubleLasts) {
+      const Controller* own = find(show_.controllers, line.controller);
+      state.reached = false;
+      state.trouble = troubleText(counters.lastError, own ? own->host : std::string(), now - MonoTime(counters.troubleSince_ns.load()));
     }
     states.push_back(std::move(state));
   }
-  for (const LineProblem& problem : problems_) states.push_back({problem.controller, 0, 0, 0, 0, false, problem.failure.what});
   return states;
 }
 
@@ -186,27 +227,34 @@ void Player::follow() {
   std::unique_lock lock(mutex_);
   while (!stopping_) {
     lock.unlock();
-    heal(clock_.now());
+    heal(clock_->now());
     lock.lock();
     if (stopping_) break;
-    const TransportState state = transport_.get();
-    if (!state.playing) {
-      wake_.wait_for(lock, 100ms);
-      continue;
-    }
-    const MonoTime now = clock_.now();
-    correctToSound(now);
-    const TransportState corrected = transport_.get();
-    if (part_.end.count() > 0 && corrected.positionAt(now) >= part_.end) {
-      if (part_.isLooped) {
-        startAt(corrected.score, part_.begin);
-      } else {
-        transport_.set({corrected.score, part_.end, now, false});
-        sound_->stop();
-      }
-    }
-    wake_.wait_for(lock, kFollowEvery);
+    followOnce(clock_->now());
+    wake_.wait_for(lock, transport_.get().playing ? kFollowEvery : 100ms);
   }
+}
+
+void Player::followOnce(MonoTime now) {
+  if (!transport_.get().playing) return;
+  reviveSound(now);
+  correctToSound(now);
+  const TransportState corrected = transport_.get();
+  if (part_.end.count() == 0 || corrected.positionAt(now) < part_.end) return;
+  if (part_.isLooped) {
+    startAt(corrected.score, part_.begin);
+  } else {
+    transport_.set({corrected.score, part_.end, now, false});
+    sound_->stop();
+  }
+}
+
+void Player::reviveSound(MonoTime now) {
+  if (!clip_ || !sound_->isLost() || now - soundTriedAt_ < kReviveEvery) return;
+  soundTriedAt_ = now;
+  if (!sound_->reopen()) return;
+  const Micros at = place_.inSound(transport_.get().positionAt(now));
+  if (at >= Micros(0) && at < clip_->length()) sound_->play(clip_, at);
 }
 
 void Player::correctToSound(MonoTime now) {

@@ -55,6 +55,10 @@ struct PlayedPart {
 class Player {
  public:
   struct Options {
+    /// The steady clock if there is none.
+    std::shared_ptr<Clock> clock = {};
+    /// Without threads nothing happens but in advance(): for tests that run faster than time.
+    bool runsThreads = true;
     double framesPerSecond = 40;
     std::unique_ptr<Sound> sound;
     link::E131Source source;
@@ -70,6 +74,8 @@ class Player {
   /// Sound of the score that plays next; null for a silent one, which plays at the place's rate too.
   void setSound(std::shared_ptr<const AudioClip> clip, SoundPlace place = {});
 
+  /// Names are looked up, and sockets and devices opened, only once light is wanted.
+  void switchLight(bool on);
   void play(ScoreId score, Micros from, PlayedPart part);
   void pause();
   /// Shows the light at `position`, playing on from there if it was playing.
@@ -79,10 +85,14 @@ class Player {
   /// What score position is heard and seen now.
   Micros position() const;
 
+  /// Of a player without threads: what its threads would do at this moment of its clock.
+  void advance();
+
   Output& output() { return output_; }
+  Clock& clock() { return *clock_; }
   float master() const { return output_.master(); }
   bool isBlackout() const { return output_.isBlackout(); }
-  const OutputStats& stats() const { return thread_->stats(); }
+  const OutputStats& stats() const { return stats_; }
   std::vector<LineState> lines() const;
   /// All supplies of the show, as of the last frame that left.
   std::vector<SupplyState> supplies() const;
@@ -94,13 +104,16 @@ class Player {
 
  private:
   void follow();
+  void followOnce(MonoTime now);
   void load();
   void heal(MonoTime now);
-  bool canOpenMore() const;
+  bool needsHealing(std::size_t line, MonoTime now, bool namesMoved) const;
+  void reviveSound(MonoTime now);
   void correctToSound(MonoTime now);
   void startAt(ScoreId score, Micros from);
 
-  SteadyClock clock_;
+  std::shared_ptr<Clock> clock_;
+  OutputStats stats_;
   Transport transport_;
   Output output_{transport_};
   link::HostBook hosts_;
@@ -115,7 +128,14 @@ class Player {
   std::shared_ptr<ValueBox> reading_;
   std::uint64_t hostsVersion_ = 0;
   MonoTime healedAt_{0};
-  std::vector<std::pair<ControllerId, std::shared_ptr<const link::SendCounters>>> counters_;
+  /// A line of the program that was loaded last.
+  struct LoadedLine {
+    ControllerId controller;
+    std::vector<int> universes;
+    std::shared_ptr<const link::SendCounters> counters;
+  };
+  std::uint64_t program_ = 0;
+  std::vector<LoadedLine> lines_;
   std::vector<LineProblem> problems_;
 
   /// Guards what the follower shares with the caller: the transport's writer side and the sound.
@@ -127,6 +147,7 @@ class Player {
   PlayedPart part_;
   bool waitingForSound_ = false;
   MonoTime startedAt_{0};
+  MonoTime soundTriedAt_{0};
   bool stopping_ = false;
 
   std::unique_ptr<OutputThread> thread_;

@@ -2,9 +2,11 @@
 #include "engine/program.h"
 
 #include <algorithm>
+#include <atomic>
 #include <map>
 
 #include "core/wire/wiresettings.h"
+#include "link/silentsender.h"
 
 namespace chispa::engine {
 namespace {
@@ -91,9 +93,20 @@ std::vector<std::int32_t> wiredPixels(const Show& show, const std::unordered_map
   return pixels;
 }
 
+std::unique_ptr<link::ControllerSender> openSender(const Show& show, const Controller& controller, const std::vector<int>& universes, const ProgramSetup& setup, std::vector<LineProblem>& problems) {
+  if (setup.opensLines) {
+    auto sender = link::ControllerSender::open(controller, universes, setup.source, setup.lookup, rowFormat(show, controller));
+    if (sender) return *std::move(sender);
+    problems.push_back({controller.id, sender.failure()});
+  }
+  return std::make_unique<link::SilentSender>(controller, universes);
+}
+
 std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const CompiledShow> compiled, const ProgramSetup& setup,
                                      std::vector<LineProblem>& problems) {
+  static std::atomic<std::uint64_t> serials{0};
   auto program = std::make_unique<Program>();
+  program->serial = ++serials;
   program->show = std::move(compiled);
   program->renderer.prepare(*program->show);
   program->values.resize(program->show->packer->bufferSize());
@@ -113,20 +126,19 @@ std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const Com
     program->controllers.push_back(controller.id);
     for (std::size_t p = 0; p < controller.ports.size(); ++p)
       program->chains.push_back(chainOf(show, program->show->map.ranges, controller, static_cast<int>(p)));
+    // Universes beyond the protocol's are not sent; they stand at either end, as the numbers rise.
+    const UniverseRange range = universeRange(controller.protocol);
+    while (next < universes.size() && universes[next].controller == static_cast<int>(c) && universes[next].universe < range.low) ++next;
     const std::size_t first = next;
     std::vector<int> numbers;
     for (; next < universes.size() && universes[next].controller == static_cast<int>(c); ++next)
-      numbers.push_back(universes[next].universe);
+      if (universes[next].universe <= range.high) numbers.push_back(universes[next].universe);
     // A screen's pixels are drawn by the window.
     if (numbers.empty() || controller.protocol == Protocol::Screen) continue;
-    auto sender = link::ControllerSender::open(controller, std::move(numbers), setup.source, setup.lookup, rowFormat(show, controller));
-    if (sender)
-      program->lines.emplace_back(*std::move(sender), first, controller, setup.period);
-    else
-      problems.push_back({controller.id, sender.failure()});
+    program->lines.emplace_back(openSender(show, controller, numbers, setup, problems), first, controller, setup.period);
   }
   noteLates(*program);
-  addBeacons(show, setup.source, *program);
+  if (setup.opensLines) addBeacons(show, setup.source, *program);
   return program;
 }
 

@@ -39,10 +39,12 @@ std::vector<std::int32_t> wiredPixels(const Show& show, const std::unordered_map
 /// All that the output thread needs to play one version of the show, made by the compiler with every buffer in
 /// place, so that playing it allocates nothing.
 struct Program {
+  /// Tells programs from each other; never 0.
+  std::uint64_t serial = 0;
   std::shared_ptr<const CompiledShow> show;
   Renderer renderer;
   std::vector<std::uint8_t> values;
-  /// One a controller that could be opened.
+  /// One a controller that is sent to; those that could not be opened, or are not to be yet, are silent.
   std::vector<Line> lines;
   /// The instants after a frame's own at which late lines leave, rising, none twice.
   std::vector<MonoTime> lates;
@@ -72,7 +74,13 @@ struct ProgramSetup {
   MonoTime period{25'000'000};
   /// Where frames go; a new one is made if there is none.
   std::shared_ptr<FrameBox> frames = {};
+  /// Without it no name is looked up, and no socket or device opened: all lines are silent.
+  bool opensLines = true;
 };
+
+/// A controller's way out, opened; silent, with a problem added, if it cannot be or is not to be.
+std::unique_ptr<link::ControllerSender> openSender(const Show& show, const Controller& controller, const std::vector<int>& universes, const ProgramSetup& setup,
+                                                   std::vector<LineProblem>& problems);
 
 /// Makes a program of `show`. Opens sockets; not for the output thread.
 std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const CompiledShow> compiled, const ProgramSetup& setup,

@@ -9,13 +9,12 @@ Result<RecordingSender> RecordingSender::open(const RecordingHead& head, const l
   RecordingSender sender;
   for (const auto& controller : head.rig.controllers) {
     Target target;
+    for (std::size_t i = 0; i < head.universes.size(); ++i)
+      if (head.universes[i].controller == controller->id) target.places.push_back(i);
+    if (target.places.empty()) continue;
+    std::sort(target.places.begin(), target.places.end(), [&](std::size_t a, std::size_t b) { return head.universes[a].universe < head.universes[b].universe; });
     std::vector<int> universes;
-    for (std::size_t i = 0; i < head.universes.size(); ++i) {
-      if (head.universes[i].controller != controller->id) continue;
-      target.places.push_back(i);
-      universes.push_back(head.universes[i].universe);
-    }
-    if (universes.empty()) continue;
+    for (const std::size_t i : target.places) universes.push_back(head.universes[i].universe);
     auto opened = link::ControllerSender::open(*controller, universes, source);
     if (!opened) return opened.failure();
     target.sender = *std::move(opened);
@@ -35,11 +34,11 @@ void RecordingSender::send(std::span<const std::uint8_t> values, link::Controlle
     }
     target.sender->send(target.values, now);
   }
-  for (Target& target : targets_) target.sender->sync();
+  for (Target& target : targets_) target.sender->sync(now);
 }
 
-void RecordingSender::end() {
-  for (Target& target : targets_) target.sender->endInDark();
+void RecordingSender::end(link::ControllerSender::Instant now) {
+  for (Target& target : targets_) target.sender->endInDark(now);
 }
 
 }  // namespace chispa::engine

@@ -16,8 +16,8 @@ class RecordingSender {
 
   /// `values` in the order of the head's universes, 512 each.
   void send(std::span<const std::uint8_t> values, link::ControllerSender::Instant now);
-  /// Leaves all of them dark.
-  void end();
+  /// Leaves all of them dark. To be called three times, some milliseconds apart, as any packet may be lost.
+  void end(link::ControllerSender::Instant now);
 
  private:
   struct Target {

@@ -5,6 +5,7 @@
 #include <cstdint>
 
 #include "engine/clock.h"
+#include "engine/realtime.h"
 
 namespace chispa::engine {
 
@@ -30,6 +31,7 @@ struct OutputStats {
   std::atomic<std::uint64_t> skipped{0};
   std::atomic<std::int64_t> lastFrameTook_ns{0};
   LatenessHistogram lateness;
+  RealtimeGrants grants;
 };
 
 }  // namespace chispa::engine

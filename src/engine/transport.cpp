@@ -5,21 +5,28 @@ namespace chispa::engine {
 
 // All words are sequentially consistent: the state changes a few times a second at most.
 void Transport::set(const TransportState& state) noexcept {
-  version_.fetch_add(1);
-  score_ = state.score.value;
-  from_ = state.from.count();
-  since_ = state.since.count();
-  playing_ = state.playing;
-  rate_ = state.rate;
-  version_.fetch_add(1);
+  const std::uint64_t next = newest_ + 1;
+  Slot& slot = slots_[next % kSlots];
+  slot.version = 2 * next + 1;
+  slot.score = state.score.value;
+  slot.from = state.from.count();
+  slot.since = state.since.count();
+  slot.playing = state.playing;
+  slot.rate = state.rate;
+  slot.version = 2 * next;
+  newest_ = next;
 }
 
 TransportState Transport::get() const noexcept {
-  while (true) {
-    const std::uint32_t before = version_;
-    const TransportState state{ScoreId{score_}, Micros(from_), MonoTime(since_), playing_, rate_};
-    if (before % 2 == 0 && version_ == before) return state;
+  TransportState state;
+  constexpr int kMostLooks = 8;
+  for (int look = 0; look < kMostLooks; ++look) {
+    const Slot& slot = slots_[newest_ % kSlots];
+    const std::uint64_t before = slot.version;
+    state = {ScoreId{slot.score}, Micros(slot.from), MonoTime(slot.since), slot.playing, slot.rate};
+    if (before % 2 == 0 && slot.version == before) break;
   }
+  return state;
 }
 
 }  // namespace chispa::engine

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <array>
 #include <atomic>
 #include <cstdint>
 
@@ -22,23 +23,33 @@ struct TransportState {
     const auto passed = std::chrono::duration_cast<Micros>(now - since);
     return from + (rate == 1 ? passed : Micros(static_cast<std::int64_t>(static_cast<double>(passed.count()) * rate)));
   }
+  bool operator==(const TransportState&) const = default;
 };
 
-/// Hands the transport's state from one writer to any readers without locks: a sequence lock over atomic words.
+/// Hands the transport's state from one writer to any readers without locks. The writer fills the slot after the newest and then
+/// names it the newest; a reader never meets a slot that is being written unless it was held up for as many writes as there are slots. It then looks
+/// again, a bounded number of times: it never waits for a writer that it has pre-empted.
 class Transport {
  public:
   /// One thread at a time (the player's).
   void set(const TransportState& state) noexcept;
-  /// Any thread; never waits longer than a write takes.
+  /// Any thread; wait-free.
   TransportState get() const noexcept;
 
  private:
-  std::atomic<std::uint32_t> version_{0};
-  std::atomic<std::uint32_t> score_{0};
-  std::atomic<std::int64_t> from_{0};
-  std::atomic<std::int64_t> since_{0};
-  std::atomic<bool> playing_{false};
-  std::atomic<double> rate_{1};
+  struct Slot {
+    /// Number of the write that filled it; odd while it is being filled.
+    std::atomic<std::uint64_t> version{0};
+    std::atomic<std::uint32_t> score{0};
+    std::atomic<std::int64_t> from{0};
+    std::atomic<std::int64_t> since{0};
+    std::atomic<bool> playing{false};
+    std::atomic<double> rate{1};
+  };
+  static constexpr std::size_t kSlots = 16;
+
+  std::array<Slot, kSlots> slots_;
+  std::atomic<std::uint64_t> newest_{0};
 };
 
 }  // namespace chispa::engine

@@ -12,6 +12,7 @@ Result<DiscoveryBeacon> DiscoveryBeacon::open(const E131Source& source, std::vec
   if (!socket) return socket.failure();
   beacon.socket_ = *std::move(socket);
   beacon.group_ = {group};
+  beacon.local_ = local;
   const std::size_t count = std::max<std::size_t>(1, (universes.size() + kE131DiscoveryPerPage - 1) / kE131DiscoveryPerPage);
   for (std::size_t page = 0; page < count; ++page) {
     const auto from = std::span(universes).subspan(page * kE131DiscoveryPerPage);

@@ -15,6 +15,10 @@ class DiscoveryBeacon {
   /// `universes` rising; `local` as for UdpSender.
   static Result<DiscoveryBeacon> open(const E131Source& source, std::vector<int> universes, const std::string& local, int port = kE131Port);
 
+  /// Goes on where `before` was if it says the same: a program made anew does not announce itself anew.
+  void takeOver(const DiscoveryBeacon& before) noexcept {
+    if (pages_ == before.pages_ && group_ == before.group_ && local_ == before.local_) sentAt_ = before.sentAt_;
+  }
   /// Sends the list if it is due. Never blocks.
   void tick(std::chrono::nanoseconds now) noexcept;
 
@@ -22,6 +26,7 @@ class DiscoveryBeacon {
   UdpSender socket_;
   std::vector<std::vector<std::uint8_t>> pages_;
   std::vector<Endpoint> group_;
+  std::string local_;
   std::chrono::nanoseconds sentAt_{-1'000'000'000'000};
 };
 

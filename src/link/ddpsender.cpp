@@ -9,15 +9,12 @@ namespace chispa::link {
 namespace {
 
 constexpr std::size_t kPacketSize = kDdpHeaderSize + kDdpMostData;
-constexpr int kMostUniverses = 8192;
 
 }  // namespace
 
 Result<std::unique_ptr<ControllerSender>> DdpSender::open(const Controller& controller, std::vector<int> universes, const HostLookup& lookup, RowFormat format) {
   const auto endpoint = lookup(controller.host, dataPort(controller));
   if (!endpoint) return endpoint.failure();
-  if (!universes.empty() && universes.back() >= kMostUniverses)
-    return Failure{"The data reaches beyond byte " + std::to_string(kMostUniverses * static_cast<int>(kChannels)) + ".", controller.name, "Take the pin away that sends it there."};
   auto socket = UdpSender::open(*endpoint);
   if (!socket) return socket.failure();
   return std::unique_ptr<ControllerSender>(new DdpSender(controller, std::move(universes), *endpoint, *std::move(socket), format));
@@ -68,15 +65,15 @@ void DdpSender::sendFrame(Instant now) noexcept {
   ControllerSender::count(count, length_ + count * kDdpHeaderSize, sent, now);
 }
 
-void DdpSender::endInDark() noexcept {
+void DdpSender::endInDark(Instant now) noexcept {
   std::ranges::fill(row_, std::uint8_t{0});
-  sendFrame(Instant{});
+  sendFrame(now);
 }
 
-void DdpSender::takeOver(ControllerSender& before) noexcept {
+void DdpSender::takeOver(ControllerSender& before, Instant now) noexcept {
   const auto* same = dynamic_cast<const DdpSender*>(&before);
   // A frame says all there is; only bytes beyond this row's end would stay lit.
-  if (!same || endpoint_ != same->endpoint_ || same->length_ > length_) before.endInDark();
+  if (!same || endpoint_ != same->endpoint_ || same->length_ > length_) before.endInDark(now);
   if (same) sequence_ = same->sequence_;
 }
 

@@ -12,8 +12,8 @@ class DdpSender final : public ControllerSender {
   static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller, std::vector<int> universes, const HostLookup& lookup, RowFormat format);
 
   void send(std::span<const std::uint8_t> values, Instant now, bool all) noexcept override;
-  void endInDark() noexcept override;
-  void takeOver(ControllerSender& before) noexcept override;
+  void endInDark(Instant now) noexcept override;
+  void takeOver(ControllerSender& before, Instant now) noexcept override;
 
  private:
   DdpSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, UdpSender socket, RowFormat format);

@@ -19,12 +19,12 @@ using SteadyTime = std::chrono::steady_clock;
 constexpr auto kLookAgain = std::chrono::seconds(30);
 constexpr auto kRetry = std::chrono::seconds(5);
 
-bool isNumeric(const std::string& host) {
+}  // namespace
+
+bool isNumericAddress(const std::string& host) {
   in_addr numeric{};
   return inet_pton(AF_INET, host.c_str(), &numeric) == 1;
 }
-
-}  // namespace
 
 struct HostBook::Shared {
   struct Entry {
@@ -55,7 +55,7 @@ HostBook::~HostBook() {
 }
 
 Result<Endpoint> HostBook::lookup(const std::string& host, int port) {
-  if (host.empty() || isNumeric(host)) return resolve(host, port);
+  if (host.empty() || isNumericAddress(host)) return resolve(host, port);
   const std::scoped_lock lock(shared_->mutex);
   const auto [entry, isNew] = shared_->entries.try_emplace(host);
   if (isNew) shared_->wake.notify_all();

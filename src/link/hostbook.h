@@ -11,6 +11,9 @@ namespace chispa::link {
 /// Where a host is; fails at once if that is not known.
 using HostLookup = std::function<Result<Endpoint>(const std::string& host, int port)>;
 
+/// True for an IPv4 address in dotted numbers, which needs no looking up.
+bool isNumericAddress(const std::string& host);
+
 /// Looks host names up on a thread of its own, remembers them, and looks again now and then, so that a controller whose
 /// address has changed is found anew. Thread-safe; no call waits for the network.
 class HostBook {

@@ -114,17 +114,21 @@ void OpcSender::send(std::span<const std::uint8_t> values, Instant now, bool all
   flush(now);
 }
 
-void OpcSender::endInDark() noexcept {
-  if (fd_ < 0 || connecting_ || left_ > 0) return;
+void OpcSender::endInDark(Instant now) noexcept {
+  if (fd_ < 0 || connecting_) return;
+  // A message that is under way is sent to its end first: what is still to leave of it turns black, and the whole black one follows.
+  const std::size_t begun = left_ > 0 ? message_.size() - left_ : 0;
+  std::fill(message_.begin() + static_cast<std::ptrdiff_t>(std::max(kOpcHeaderSize, begun)), message_.end(), std::uint8_t{0});
+  if (!flush(now)) return;
   std::fill(message_.begin() + kOpcHeaderSize, message_.end(), std::uint8_t{0});
   left_ = message_.size();
-  flush(Instant{});
+  flush(now);
 }
 
-void OpcSender::takeOver(ControllerSender& before) noexcept {
+void OpcSender::takeOver(ControllerSender& before, Instant now) noexcept {
   auto* same = dynamic_cast<OpcSender*>(&before);
   if (!same || endpoint_ != same->endpoint_ || same->message_.size() > message_.size() || same->left_ > 0) {
-    before.endInDark();
+    before.endInDark(now);
     return;
   }
   // The connection goes on.

@@ -13,8 +13,8 @@ class OpcSender final : public ControllerSender {
   ~OpcSender() override;
 
   void send(std::span<const std::uint8_t> values, Instant now, bool all) noexcept override;
-  void endInDark() noexcept override;
-  void takeOver(ControllerSender& before) noexcept override;
+  void endInDark(Instant now) noexcept override;
+  void takeOver(ControllerSender& before, Instant now) noexcept override;
 
  private:
   OpcSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, RowFormat format);

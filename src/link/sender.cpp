@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/sender.h"
 
+#include "core/wire/patch.h"
 #include "link/ddpsender.h"
 #include "link/opcsender.h"
 #include "link/serialdmx.h"
@@ -11,7 +12,25 @@ namespace chispa::link {
 ControllerSender::ControllerSender(const Controller& controller, std::vector<int> universes)
     : controller_(controller.id), universes_(std::move(universes)), which_(universes_.size(), 0) {}
 
+namespace {
+
+/// Whatever the caller was told by a file or a controller: memory is laid out by these numbers.
+Outcome soundUniverses(const Controller& controller, const std::vector<int>& universes) {
+  const UniverseRange range = universeRange(controller.protocol);
+  for (std::size_t i = 0; i < universes.size(); ++i) {
+    if (!range.holds(universes[i]))
+      return Failure{"Universe " + std::to_string(universes[i]) + " does not exist in " + protocolTitle(controller.protocol) + ".", controller.name,
+                     "Use universes from " + std::to_string(range.low) + " to " + std::to_string(range.high) + "."};
+    if (i > 0 && universes[i] <= universes[i - 1])
+      return Failure{"Universe " + std::to_string(universes[i]) + " stands behind universe " + std::to_string(universes[i - 1]) + ".", controller.name, "List each universe once, in rising order."};
+  }
+  return Done{};
+}
+
+}  // namespace
+
 Result<std::unique_ptr<ControllerSender>> ControllerSender::open(const Controller& controller, std::vector<int> universes, const E131Source& source, const HostLookup& lookup, RowFormat format) {
+  if (const Outcome sound = soundUniverses(controller, universes); !sound) return sound.failure();
   switch (controller.protocol) {
     case Protocol::E131:
     case Protocol::ArtNet: return UniverseSender::open(controller, std::move(universes), source, lookup);

@@ -36,9 +36,9 @@ class ControllerSender {
   using Instant = std::chrono::nanoseconds;
   static constexpr std::size_t kChannels = 512;
 
-  /// `universes` in the order of the values given to send(). `lookup` says where hosts are, `format` what
+  /// `universes` in the order of the values given to send(), rising. `lookup` says where hosts are, `format` what
   /// a row's values are, if they are alike. Fails if the address makes no
-  /// sense or is not known yet.
+  /// sense or is not known yet, or if the universes are none of the protocol's.
   static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller, std::vector<int> universes,
                                                         const E131Source& source, const HostLookup& lookup = resolve, RowFormat format = {});
   virtual ~ControllerSender() = default;
@@ -54,14 +54,16 @@ class ControllerSender {
   /// True if universe `i` was among those of the last send().
   bool wasSent(std::size_t i) const { return which_[i] != 0; }
   /// What was sent since the last call takes effect now, if the controller is told so (E1.31 §11, ArtSync).
-  virtual void sync() noexcept {}
+  virtual void sync(Instant) noexcept {}
 
   /// Ends the stream of all universes where the protocol has a word for it (E1.31 §6.2.6: three packets that say so).
-  virtual void terminate() noexcept {}
+  virtual void terminate(Instant) noexcept {}
   /// Black on all universes, then terminate(): nothing stays lit that nobody drives any more.
-  virtual void endInDark() noexcept = 0;
+  virtual void endInDark(Instant now) noexcept = 0;
   /// Continues the sequence numbers of `before`, and ends those of its universes that are not sent any more, in dark.
-  virtual void takeOver(ControllerSender& before) noexcept = 0;
+  virtual void takeOver(ControllerSender& before, Instant now) noexcept = 0;
+  /// Another sends in its place while no light leaves: it must not say anything more, not even black.
+  virtual void standDown() noexcept {}
 
   const SendCounters& counters() const { return *counters_; }
   std::shared_ptr<const SendCounters> sharedCounters() const { return counters_; }

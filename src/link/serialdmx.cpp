@@ -88,39 +88,67 @@ SerialDmxSender::~SerialDmxSender() {
 void SerialDmxSender::send(std::span<const std::uint8_t> values, Instant, bool) noexcept {
   for (std::size_t i = 0; i < std::min(values.size(), kChannels); ++i) slots_[i].store(values[i], std::memory_order_relaxed);
   std::fill(which_.begin(), which_.end(), std::uint8_t{1});
-  isActive_ = true;
+  state_ = State::Sending;
 }
 
-void SerialDmxSender::endInDark() noexcept {
+void SerialDmxSender::terminate(Instant) noexcept {
+  if (state_ != State::Silent) state_ = State::Ending;
+}
+
+void SerialDmxSender::endInDark(Instant now) noexcept {
   for (auto& slot : slots_) slot.store(0, std::memory_order_relaxed);
+  terminate(now);
 }
 
-void SerialDmxSender::takeOver(ControllerSender& before) noexcept {
+void SerialDmxSender::standDown() noexcept { state_ = State::Silent; }
+
+void SerialDmxSender::takeOver(ControllerSender& before, Instant now) noexcept {
   auto* same = dynamic_cast<SerialDmxSender*>(&before);
   // On the same line this one says what stands on it; another line goes dark.
   if (same && same->path_ == path_)
-    same->isActive_ = false;
+    same->standDown();
   else
-    before.endInDark();
+    before.endInDark(now);
+}
+
+int SerialDmxSender::sendPacket(std::span<const std::uint8_t> packet) noexcept {
+  constexpr std::chrono::seconds kTryEvery{1};
+  const auto now = std::chrono::steady_clock::now();
+  if (!line_ && now - triedAt_ >= kTryEvery) {
+    triedAt_ = now;
+    if (auto opened = openDmxLine(path_)) line_ = *std::move(opened);
+  }
+  if (!line_) return ENODEV;
+  int error = line_->sendBreak(kBreak, kMark);
+  if (error == 0) error = line_->write(packet);
+  // Whatever is wrong with it, opening it anew is what can help.
+  if (error != 0) line_.reset();
+  return error;
 }
 
 void SerialDmxSender::run() noexcept {
+  constexpr int kLastPackets = 3;
   std::array<std::uint8_t, kChannels + 1> packet{};
   auto next = std::chrono::steady_clock::now();
-  while (!stopping_) {
+  int left = kLastPackets;
+  // What was begun to be ended is ended, even if the sender goes meanwhile.
+  while (!stopping_ || state_ == State::Ending) {
     std::this_thread::sleep_until(next);
     next += kPeriod;
-    if (!isActive_) continue;
+    const State state = state_;
+    if (state != State::Ending) left = kLastPackets;
+    if (state == State::Silent) continue;
     for (std::size_t i = 0; i < kChannels; ++i) packet[i + 1] = slots_[i].load(std::memory_order_relaxed);
-    int error = line_->sendBreak(kBreak, kMark);
-    if (error == 0) error = line_->write(packet);
+    const int error = sendPacket(packet);
     const auto now = std::chrono::duration_cast<Instant>(std::chrono::steady_clock::now().time_since_epoch());
     count(1, error == 0 ? packet.size() : 0, {error == 0 ? 1u : 0u, error}, now);
+    State ending = State::Ending;
+    if (state == State::Ending && (--left <= 0 || error != 0)) state_.compare_exchange_strong(ending, State::Silent);
   }
   // What stays on the line stays lit: the last word is black.
-  endInDark();
+  if (state_ == State::Silent) return;
   packet.fill(0);
-  if (isActive_ && line_->sendBreak(kBreak, kMark) == 0) line_->write(packet);
+  sendPacket(packet);
 }
 
 }  // namespace chispa::link

@@ -88,14 +88,14 @@ void UniverseSender::sendMarked(Instant now) noexcept {
   isSyncDue_ = isSyncDue_ || wanted > 0;
 }
 
-void UniverseSender::sync() noexcept {
+void UniverseSender::sync(Instant now) noexcept {
   if (syncPacket_.empty() || !std::exchange(isSyncDue_, false)) return;
   if (protocol_ == Protocol::E131) setE131SyncSequence(syncPacket_, syncSequence_++);
   constexpr std::uint8_t kOne[] = {1};
-  count(1, syncPacket_.size(), socket_.send(syncPacket_, syncPacket_.size(), kOne, syncGroup_), Instant{});
+  count(1, syncPacket_.size(), socket_.send(syncPacket_, syncPacket_.size(), kOne, syncGroup_), now);
 }
 
-void UniverseSender::terminate() noexcept {
+void UniverseSender::terminate(Instant now) noexcept {
   if (protocol_ != Protocol::E131) return;
   constexpr int kTimes = 3;
   for (int time = 0; time < kTimes; ++time) {
@@ -104,7 +104,7 @@ void UniverseSender::terminate() noexcept {
       setE131Terminated(packet(i), true);
       number(i);
     }
-    sendMarked(Instant{});
+    sendMarked(now);
   }
   for (std::size_t i = 0; i < universes_.size(); ++i) {
     setE131Terminated(packet(i), false);
@@ -112,25 +112,25 @@ void UniverseSender::terminate() noexcept {
   }
 }
 
-void UniverseSender::darkenMarked() noexcept {
+void UniverseSender::darkenMarked(Instant now) noexcept {
   for (std::size_t i = 0; i < universes_.size(); ++i) {
     if (!which_[i]) continue;
     std::ranges::fill(values(i), std::uint8_t{0});
     number(i);
   }
-  sendMarked(Instant{});
+  sendMarked(now);
 }
 
-void UniverseSender::endInDark() noexcept {
+void UniverseSender::endInDark(Instant now) noexcept {
   std::ranges::fill(which_, std::uint8_t{1});
-  darkenMarked();
-  terminate();
+  darkenMarked(now);
+  terminate(now);
 }
 
-void UniverseSender::takeOver(ControllerSender& other) noexcept {
+void UniverseSender::takeOver(ControllerSender& other, Instant now) noexcept {
   auto* same = dynamic_cast<UniverseSender*>(&other);
   if (!same || protocol_ != same->protocol_ || endpoint_ != same->endpoint_) {
-    other.endInDark();
+    other.endInDark(now);
     return;
   }
   UniverseSender& before = *same;
@@ -143,7 +143,7 @@ void UniverseSender::takeOver(ControllerSender& other) noexcept {
   // Only what is not sent any more is ended.
   for (std::size_t old = 0; old < before.universes_.size(); ++old)
     before.which_[old] = std::find(universes_.begin(), universes_.end(), before.universes_[old]) == universes_.end();
-  before.darkenMarked();
+  before.darkenMarked(now);
   for (int time = 0; time < 3 && protocol_ == Protocol::E131; ++time) {
     bool any = false;
     for (std::size_t old = 0; old < before.universes_.size(); ++old) {
@@ -152,7 +152,7 @@ void UniverseSender::takeOver(ControllerSender& other) noexcept {
       setE131Terminated(before.packet(old), true);
       before.number(old);
     }
-    if (any) before.sendMarked(Instant{});
+    if (any) before.sendMarked(now);
   }
 }
 

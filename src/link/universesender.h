@@ -11,16 +11,16 @@ class UniverseSender final : public ControllerSender {
   static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller, std::vector<int> universes, const E131Source& source, const HostLookup& lookup);
 
   void send(std::span<const std::uint8_t> values, Instant now, bool all) noexcept override;
-  void sync() noexcept override;
-  void terminate() noexcept override;
-  void endInDark() noexcept override;
-  void takeOver(ControllerSender& before) noexcept override;
+  void sync(Instant now) noexcept override;
+  void terminate(Instant now) noexcept override;
+  void endInDark(Instant now) noexcept override;
+  void takeOver(ControllerSender& before, Instant now) noexcept override;
 
  private:
   UniverseSender(const Controller& controller, std::vector<int> universes, const E131Source& source, Endpoint endpoint, UdpSender socket);
   std::span<std::uint8_t> packet(std::size_t i);
   std::span<std::uint8_t> values(std::size_t i);
-  void darkenMarked() noexcept;
+  void darkenMarked(Instant now) noexcept;
   void number(std::size_t i) noexcept;
   void sendMarked(Instant now) noexcept;
 

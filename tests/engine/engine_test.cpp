@@ -141,7 +141,8 @@ TEST_F(StepByStep, SwitchingOffSendsBlackThenEndsTheStream) {
   step();
   output_.switchLight(false);
   step(3);
-  EXPECT_TRUE(eventually([this] { return packets() == 5; })) << "one lit, one black, three ends";
+  EXPECT_TRUE(eventually([this] { return packets() == 7; })) << "one lit, three black a period apart, three ends";
+  EXPECT_TRUE(output_.isDark());
   EXPECT_EQ(shown(1), "#000000");
   EXPECT_EQ(node_.state()["universes"][0]["terminated"], true);
   EXPECT_EQ(node_.state()["universes"][0]["lost"], 0);
@@ -150,8 +151,11 @@ TEST_F(StepByStep, SwitchingOffSendsBlackThenEndsTheStream) {
 TEST_F(StepByStep, QuittingSendsBlackThenEndsTheStream) {
   output_.switchLight(true);
   step();
-  output_.finish(now_);
-  EXPECT_TRUE(eventually([this] { return packets() == 5; }));
+  EXPECT_FALSE(output_.isDark());
+  int periods = 1;
+  while (output_.finish(now_ += 25ms)) ++periods;
+  EXPECT_EQ(periods, 3);
+  EXPECT_TRUE(eventually([this] { return packets() == 7; }));
   EXPECT_EQ(shown(3), "#000000");
 }
 
@@ -348,10 +352,11 @@ TEST(OutputThread, AnOverrunSkipsWholePeriods) {
   Transport transport;
   Output output(transport);
   JumpingClock clock;
-  OutputThread thread(output, clock, 40);
-  EXPECT_TRUE(eventually([&] { return thread.stats().frames > 10; }));
-  EXPECT_EQ(thread.stats().skipped, 3u) << "the fourth is 10 ms late, and begins at once";
-  EXPECT_NEAR(thread.stats().lateness.most_ms(), 110, 0.5);
+  OutputStats stats;
+  OutputThread thread(output, clock, 40, stats);
+  EXPECT_TRUE(eventually([&] { return stats.frames > 10; }));
+  EXPECT_EQ(stats.skipped, 3u) << "the fourth is 10 ms late, and begins at once";
+  EXPECT_NEAR(stats.lateness.most_ms(), 110, 0.5);
 }
 
 TEST(Player, PlaysToTheEndOnTheClockAlone) {
@@ -384,6 +389,7 @@ TEST(Player, AControllerThatCannotBeFoundIsReportedAndStopsNothing) {
   changeItem(show.controllers, box, [](Controller& c) { c.host = ""; });
   Player player({});
   player.setShow(show, compile(show));
+  player.switchLight(true);
   ASSERT_EQ(player.lines().size(), 1u);
   EXPECT_FALSE(player.lines()[0].reached);
   EXPECT_FALSE(player.lines()[0].trouble.empty());

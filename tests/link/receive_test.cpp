@@ -260,7 +260,7 @@ TEST_F(Receiving, DataWaitsForItsSync) {
   ASSERT_TRUE(sender);
   std::vector<std::uint8_t> values(512, 1);
   (*sender)->send(values, 0ns, true);
-  (*sender)->sync();
+  (*sender)->sync(std::chrono::nanoseconds(0));
   EXPECT_TRUE(shows(Protocol::E131, 3, 0, 1)) << "before the first sync nothing is held back";
   values.assign(512, 2);
   (*sender)->send(values, 25ms, true);
@@ -269,7 +269,7 @@ TEST_F(Receiving, DataWaitsForItsSync) {
   (*other)->send(values, 0ns, true);
   EXPECT_TRUE(shows(Protocol::E131, 4, 0, 2));
   EXPECT_EQ(heard(Protocol::E131, 3)->values[0], 1) << "it waits";
-  (*sender)->sync();
+  (*sender)->sync(std::chrono::nanoseconds(0));
   EXPECT_TRUE(shows(Protocol::E131, 3, 0, 2));
 }
 

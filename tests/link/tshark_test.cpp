@@ -82,7 +82,7 @@ std::vector<std::string> demoPackets(std::size_t index, const Listener& listener
     compiled->packer->pack(frame, t, 1, values);
     (*sender)->send(std::span(values).subspan(first * 512, universes.size() * 512), t, true);
   }
-  (*sender)->terminate();
+  (*sender)->terminate(std::chrono::nanoseconds(0));
   return listener.take();
 }
 
@@ -152,8 +152,8 @@ std::vector<std::string> syncedPackets(const Listener& listener, const std::stri
   EXPECT_TRUE(sender);
   const std::vector<std::uint8_t> values(1024, 9);
   (*sender)->send(values, std::chrono::seconds(1), true);
-  (*sender)->sync();
-  (*sender)->sync();
+  (*sender)->sync(std::chrono::nanoseconds(0));
+  (*sender)->sync(std::chrono::nanoseconds(0));
   return listener.take();
 }
 
