@@ -6,9 +6,12 @@
 #include <cstdlib>
 #include <iostream>
 
+#include "desk/frame/endsignals.h"
 #include "desk/frame/mainwindow.h"
 #include "desk/frame/shots.h"
 #include "desk/parts/theme.h"
+#include "desk/session/pools.h"
+#include "engine/darkexit.h"
 
 namespace {
 
@@ -16,10 +19,59 @@ using namespace chispa;
 using namespace chispa::desk;
 
 std::unique_ptr<engine::Sound> sound(bool silent) {
-  std::string whyNot = "silent, as asked for";
-  if (!silent)
-    if (auto pulse = engine::openPulse(whyNot)) return pulse;
-  return engine::makeSilence("no sound: " + whyNot);
+  if (silent) return engine::makeSilence("no sound: silent, as asked for");
+  std::string whyNot;
+  return engine::openPulse(whyNot);
+}
+
+void describeCommandLine(QCommandLineParser& parser) {
+  parser.setApplicationDescription(QStringLiteral("Plans, wires and programs light made of addressable LED strip."));
+  parser.addHelpOption();
+  parser.addVersionOption();
+  parser.addPositionalArgument(QStringLiteral("SHOW"), QStringLiteral("The show to open."), QStringLiteral("[SHOW]"));
+  parser.addOptions({{"light-on", "Switch light on at once."},
+                     {"play", "Play at once, in a loop."},
+                     {"silent", "Play without sound."},
+                     {"theme", "dark or light.", "THEME"},
+                     {"until-shown", "End as soon as the window stands, to measure the start."},
+                     {"shots", "Draw every workspace into FOLDER and end.", "FOLDER"}});
+}
+
+int run(const QCommandLineParser& parser) {
+  const bool shots = parser.isSet("shots");
+  const bool isUnattended = parser.isSet("play") || parser.isSet("light-on");
+  Document document(journalFolder());
+  Selection selection;
+  Stage stage(document, sound(parser.isSet("silent") || shots));
+  const engine::DarkExit darkExit(stage.player().output());
+  MainWindow window(document, selection, stage);
+  EndSignals endSignals;
+  QObject::connect(&endSignals, &EndSignals::asked, &window, &MainWindow::endInOrder);
+  const QStringList files = parser.positionalArguments();
+  if (!files.isEmpty() && shots) {
+    const Outcome opened = document.open(files.front().toStdString());
+    if (!opened) std::cerr << opened.failure().text() << "\n";
+    return opened && drawShots(window, {document, selection, stage}, parser.value("shots")) ? 0 : 1;
+  }
+  window.setUnattended(isUnattended);
+  window.show();
+  if (!files.isEmpty()) window.openFile(files.front());
+  if (parser.isSet("until-shown")) {
+    QApplication::processEvents();
+    window.repaint();
+    // The music is still being listened to: what ends it belongs to no start.
+    std::_Exit(0);
+  }
+  // Nobody is there to answer: what was left behind stays until somebody is.
+  QTimer::singleShot(0, &window, [&] { isUnattended ? window.noteRecovery(journalFolder()) : window.offerRecovery(journalFolder()); });
+  if (parser.isSet("play")) {
+    stage.settle();
+    window.showWorkspace(Workspace::Score);
+    stage.setLooping(true);
+    stage.play();
+  }
+  if (parser.isSet("light-on")) stage.switchLight(true);
+  return QApplication::exec();
 }
 
 }  // namespace
@@ -31,46 +83,12 @@ int main(int argc, char** argv) {
   QApplication::setApplicationDisplayName(QStringLiteral("Chispa"));
   QApplication::setApplicationVersion(QStringLiteral("0.1.0"));
   QCommandLineParser parser;
-  parser.setApplicationDescription(QStringLiteral("Plans, wires and programs light made of addressable LED strip."));
-  parser.addHelpOption();
-  parser.addVersionOption();
-  parser.addPositionalArgument(QStringLiteral("SHOW"), QStringLiteral("The show to open."), QStringLiteral("[SHOW]"));
-  parser.addOptions({{"light-on", "Switch light on at once."},
-                     {"play", "Play at once, in a loop."},
-                     {"silent", "Play without sound."},
-                     {"theme", "dark or light.", "THEME"},
-                     {"until-shown", "End as soon as the window stands, to measure the start."},
-                     {"shots", "Draw every workspace into FOLDER and end.", "FOLDER"}});
+  describeCommandLine(parser);
   parser.process(app);
-  const bool shots = parser.isSet("shots");
   const QString wanted = parser.value("theme");
   applyTheme(app, wanted.isEmpty() ? QSettings().value(QStringLiteral("dark"), true).toBool() : wanted != QStringLiteral("light"));
-
-  Document document(journalFolder());
-  Selection selection;
-  Stage stage(document, sound(parser.isSet("silent") || shots));
-  MainWindow window(document, selection, stage);
-  const QStringList files = parser.positionalArguments();
-  if (!files.isEmpty() && shots) {
-    const Outcome opened = document.open(files.front().toStdString());
-    if (!opened) std::cerr << opened.failure().text() << "\n";
-    return opened && drawShots(window, {document, selection, stage}, parser.value("shots")) ? 0 : 1;
-  }
-  window.show();
-  if (!files.isEmpty()) window.openFile(files.front());
-  if (parser.isSet("until-shown")) {
-    QApplication::processEvents();
-    window.repaint();
-    // The music is still being listened to: what ends it belongs to no start.
-    std::_Exit(0);
-  }
-  QTimer::singleShot(0, &window, [&] { window.offerRecovery(journalFolder()); });
-  if (parser.isSet("play")) {
-    stage.settle();
-    window.showWorkspace(Workspace::Score);
-    stage.setLooping(true);
-    stage.play();
-  }
-  if (parser.isSet("light-on")) stage.switchLight(true);
-  return QApplication::exec();
+  const int status = run(parser);
+  // What still decodes, or waits for a controller, is not waited for.
+  if (pools::areBusy()) std::_Exit(status);
+  return status;
 }

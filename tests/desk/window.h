@@ -30,6 +30,11 @@ class WindowTest : public testing::Test {
     qputenv("XDG_STATE_HOME", QByteArray::fromStdString((folder_.path() / "home").string()));
     QSettings::setPath(QSettings::IniFormat, QSettings::UserScope, QString::fromStdString(folder_.path().string()));
     window_.tell = [this](const QString& words) { told_ << words; };
+    // What would go along is told, and gone along with.
+    document_.mayLose = [this](const QString&, const Losses& losses) {
+      lost_ = losses;
+      return true;
+    };
     window_.show();
     QCoreApplication::processEvents();
   }
@@ -81,6 +86,7 @@ class WindowTest : public testing::Test {
 
   test::TemporaryFolder folder_;
   QStringList told_;
+  Losses lost_;
   Document document_{folder_.path() / "state"};
   Selection selection_;
   Stage stage_{document_, engine::makeSilence("test")};

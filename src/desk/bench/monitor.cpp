@@ -146,7 +146,7 @@ void Monitor::playBack(const QString& path) {
       if (std::none_of(routes.begin(), routes.end(), [](const auto& route) { return route.has_value(); }))
         trouble_ = tr("The show sends none of the universes of this recording.");
       else
-        playback_ = std::make_unique<engine::Playback>(session_.stage.player().output(), *std::move(opened), std::move(routes));
+        playback_ = std::make_unique<engine::Playback>(session_.stage.player().output(), session_.stage.player().clock(), *std::move(opened), std::move(routes));
     }
   }
   showNow();

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/frame/actionfinder.h"
 
-#include <QAction>
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QListWidget>
@@ -12,8 +11,6 @@
 namespace chispa::desk {
 namespace {
 
-QString plainName(const QAction* action) { return QString(action->text()).remove(QLatin1Char('&')).remove(QStringLiteral("…")); }
-
 bool matches(const QString& name, const QString& typed) {
   const QStringList words = typed.split(QLatin1Char(' '), Qt::SkipEmptyParts);
   return std::all_of(words.begin(), words.end(), [&](const QString& word) { return name.contains(word, Qt::CaseInsensitive); });
@@ -21,7 +18,9 @@ bool matches(const QString& name, const QString& typed) {
 
 }  // namespace
 
-ActionFinder::ActionFinder(QList<QAction*> actions, QWidget* parent)
+QString plainName(QString label) { return label.remove(QLatin1Char('&')).remove(QStringLiteral("…")); }
+
+ActionFinder::ActionFinder(QList<FoundAction> actions, QWidget* parent)
     : QDialog(parent, Qt::Popup), actions_(std::move(actions)), typed_(new QLineEdit), found_(new QListWidget) {
   setObjectName(QStringLiteral("actionFinder"));
   setMinimumSize(textWidth(60), 320);
@@ -44,23 +43,26 @@ ActionFinder::ActionFinder(QList<QAction*> actions, QWidget* parent)
 
 void ActionFinder::list(const QString& typed) {
   found_->clear();
-  for (qsizetype i = 0; i < actions_.size(); ++i) {
-    const QAction* action = actions_[i];
-    if (!action->isEnabled() || !matches(plainName(action), typed)) continue;
-    const QString keys = action->shortcut().toString(QKeySequence::NativeText);
-    auto* item = new QListWidgetItem(keys.isEmpty() ? plainName(action) : QStringLiteral("%1   (%2)").arg(plainName(action), keys));
-    item->setData(Qt::UserRole, static_cast<int>(i));
-    found_->addItem(item);
-  }
+  // Those whose name has the words come before those that only their tip speaks of.
+  for (const bool byTip : {false, true})
+    for (qsizetype i = 0; i < actions_.size(); ++i) {
+      const FoundAction& action = actions_[i];
+      const bool isNamed = matches(action.name, typed);
+      if (byTip ? isNamed || !matches(action.name + QLatin1Char(' ') + action.tip, typed) : !isNamed) continue;
+      auto* item = new QListWidgetItem(action.keys.isEmpty() ? action.name : QStringLiteral("%1   (%2)").arg(action.name, action.keys));
+      item->setToolTip(action.tip);
+      item->setData(Qt::UserRole, static_cast<int>(i));
+      found_->addItem(item);
+    }
   found_->setCurrentRow(0);
 }
 
 void ActionFinder::run() {
   const QListWidgetItem* item = found_->currentItem();
   if (!item) return;
-  QAction* action = actions_[item->data(Qt::UserRole).toInt()];
+  const auto action = actions_[item->data(Qt::UserRole).toInt()].run;
   accept();
-  action->trigger();
+  action();
 }
 
 bool ActionFinder::eventFilter(QObject* watched, QEvent* event) {

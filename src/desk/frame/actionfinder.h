@@ -1,18 +1,31 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <QDialog>
+#include <functional>
 
-class QAction;
 class QLineEdit;
 class QListWidget;
 
 namespace chispa::desk {
 
-/// Finds an action by typing parts of its name, and runs it.
+/// Something that can be done, wherever it stands in the window.
+struct FoundAction {
+  /// Where it stands and what it is called: "File ▸ Save".
+  QString name;
+  /// More words to find it by.
+  QString tip;
+  QString keys;
+  std::function<void()> run;
+};
+
+/// A label as it is read: without its mnemonic and dots.
+QString plainName(QString label);
+
+/// Finds an action by typing parts of its name or tip, and runs it.
 class ActionFinder : public QDialog {
   Q_OBJECT
  public:
-  explicit ActionFinder(QList<QAction*> actions, QWidget* parent = nullptr);
+  explicit ActionFinder(QList<FoundAction> actions, QWidget* parent = nullptr);
 
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
@@ -21,7 +34,7 @@ class ActionFinder : public QDialog {
   void list(const QString& typed);
   void run();
 
-  QList<QAction*> actions_;
+  QList<FoundAction> actions_;
   QLineEdit* typed_;
   QListWidget* found_;
 };

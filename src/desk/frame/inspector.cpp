@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/frame/inspector.h"
 
+#include <QApplication>
+#include <QLineEdit>
+#include <QScrollBar>
 #include <QTimer>
 
 #include "core/base/overloaded.h"
@@ -70,8 +73,65 @@ void Inspector::update() {
     rebuild();
 }
 
+/// What the maker has in hand in a form: where the keyboard is, what is half typed there, and how far it is scrolled.
+struct Inspector::InHand {
+  QString field;
+  QString typed;
+  int cursor = 0;
+  int selectedFrom = -1;
+  int selectedLength = 0;
+  bool isModified = false;
+  int scrolled = 0;
+};
+
+namespace {
+
+QLineEdit* lineOf(QWidget* field) {
+  if (auto* line = qobject_cast<QLineEdit*>(field)) return line;
+  return field ? field->findChild<QLineEdit*>() : nullptr;
+}
+
+}  // namespace
+
+Inspector::InHand Inspector::inHand() const {
+  InHand hand;
+  hand.scrolled = verticalScrollBar()->value();
+  QWidget* focus = QApplication::focusWidget();
+  if (!form_ || !focus || !form_->isAncestorOf(focus)) return hand;
+  // A number's text field has no name of its own.
+  while (focus->objectName().isEmpty() || focus->objectName().startsWith(QStringLiteral("qt_"))) focus = focus->parentWidget();
+  hand.field = focus->objectName();
+  if (const QLineEdit* line = lineOf(focus)) {
+    hand.typed = line->text();
+    hand.cursor = line->cursorPosition();
+    hand.selectedFrom = line->selectionStart();
+    hand.selectedLength = line->selectionLength();
+    hand.isModified = line->isModified();
+  }
+  return hand;
+}
+
+void Inspector::giveBack(const InHand& hand) {
+  QWidget* field = hand.field.isEmpty() ? nullptr : form_->findChild<QWidget*>(hand.field);
+  if (field && field->isEnabled()) {
+    field->setFocus();
+    if (QLineEdit* line = lineOf(field)) {
+      if (hand.isModified) {
+        line->setText(hand.typed);
+        line->setModified(true);
+      }
+      line->setCursorPosition(hand.cursor);
+      if (hand.selectedFrom >= 0) line->setSelection(hand.selectedFrom, hand.selectedLength);
+    }
+  }
+  // The form takes its height with the next layout.
+  QTimer::singleShot(0, this, [this, scrolled = hand.scrolled] { verticalScrollBar()->setValue(scrolled); });
+}
+
 void Inspector::rebuild() {
   session_.selection.prune(session_.show(), session_.stage.score());
+  const bool isSame = shown_ == session_.selection.now();
+  const InHand hand = isSame ? inHand() : InHand{};
   shown_ = session_.selection.now();
   shownKey_ = formKey();
   auto form = std::visit(Overloaded{[&](std::monostate) { return makeShowForm(session_); },
@@ -93,6 +153,7 @@ void Inspector::rebuild() {
   form_ = form.release();
   setWidget(form_);
   form_->show();
+  if (isSame) giveBack(hand);
 }
 
 }  // namespace chispa::desk

@@ -18,6 +18,9 @@ class Inspector : public QScrollArea {
  private:
   /// Makes the rows anew if another kind of thing is selected or its rows differ, else fetches the values.
   void update();
+  struct InHand;
+  InHand inHand() const;
+  void giveBack(const InHand& hand);
   void rebuild();
   QString formKey() const;
 

@@ -1,16 +1,23 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/frame/mainwindow.h"
 
+#include <QAbstractButton>
+#include <QAbstractItemView>
+#include <QAbstractSpinBox>
 #include <QActionGroup>
 #include <QApplication>
 #include <QCloseEvent>
+#include <QComboBox>
 #include <QFileDialog>
 #include <QLabel>
+#include <QLineEdit>
 #include <QMenuBar>
 #include <QMessageBox>
 #include <QPushButton>
+#include <QScreen>
 #include <QSettings>
 #include <QStackedWidget>
+#include <QTimer>
 #include <QVBoxLayout>
 
 #include "desk/bench/benchpage.h"
@@ -43,7 +50,7 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
       light_(new SelectionLight(session_, this)) {
   setObjectName(QStringLiteral("mainWindow"));
   setWindowIcon(icon("chispa"));
-  resize(1280, 800);
+  resize(QSize(1280, 800).boundedTo(screen()->availableSize()));
   tell = [this](const QString& words) { QMessageBox::warning(this, tr("Chispa"), words); };
   for (QWidget* page : std::initializer_list<QWidget*>{plan_, wire_, bench_, score_, run_}) pages_->addWidget(page);
   auto* middle = new QWidget;
@@ -78,9 +85,54 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   connect(&document, &Document::opened, this, [this] { session_.selection.clear(); });
   connect(&document, &Document::failed, this, [this](const QString& words) { tell(words); });
   connect(&stage, &Stage::scoreChanged, this, [this] { session_.selection.prune(session_.show(), session_.stage.score()); });
+  // One undo takes one thing back: what is done to another thing, or in another field, is another step.
+  connect(&selection, &Selection::changed, &document, &Document::seal);
+  connect(qApp, &QApplication::focusChanged, &document, &Document::seal);
+  qApp->installEventFilter(this);
   showWorkspace(Workspace::Plan);
   updateTitle();
   updateActions();
+}
+
+void MainWindow::showEvent(QShowEvent* event) {
+  QMainWindow::showEvent(event);
+  // The frame around it is known only when the window manager has made it.
+  constexpr int kFramed_ms = 150;
+  if (event->spontaneous()) return;
+  QTimer::singleShot(kFramed_ms, this, [this, chosen = size()] {
+    // What somebody else made of it since is theirs.
+    if (size() == chosen) fitScreen();
+  });
+}
+
+/// The pulse bar must be seen: with its frame the window is no larger than what the screen leaves free.
+void MainWindow::fitScreen() {
+  if (isMaximized() || isFullScreen()) return;
+  const QRect free = screen()->availableGeometry();
+  const QRect framed = frameGeometry();
+  if (free.contains(framed)) return;
+  const QSize around = framed.size() - size();
+  resize(size().boundedTo(free.size() - around));
+  move(std::clamp(framed.x(), free.x(), std::max(free.x(), free.right() + 1 - width() - around.width())), std::clamp(framed.y(), free.y(), std::max(free.y(), free.bottom() + 1 - height() - around.height())));
+}
+
+namespace {
+
+/// Controls that Space presses, opens or types into.
+bool takesSpace(const QWidget* focus) {
+  return qobject_cast<const QAbstractButton*>(focus) || qobject_cast<const QComboBox*>(focus) || qobject_cast<const QAbstractItemView*>(focus) || qobject_cast<const QAbstractSpinBox*>(focus) || qobject_cast<const QLineEdit*>(focus);
+}
+
+}  // namespace
+
+bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+  if (event->type() != QEvent::ShortcutOverride) return QMainWindow::eventFilter(watched, event);
+  const auto* key = static_cast<QKeyEvent*>(event);
+  if (key->key() == Qt::Key_Space && key->modifiers() == Qt::NoModifier && takesSpace(qobject_cast<QWidget*>(watched))) {
+    event->accept();
+    return true;
+  }
+  return QMainWindow::eventFilter(watched, event);
 }
 
 QAction* MainWindow::addAction(QMenu* menu, const QString& name, const QString& label, const QKeySequence& keys, std::function<void()> run) {
@@ -92,6 +144,7 @@ QAction* MainWindow::addAction(QMenu* menu, const QString& name, const QString& 
 }
 
 bool MainWindow::openFile(const QString& path) {
+  if (!isUnattended_ && session_.document.isOpenElsewhere(path.toStdString())) tell(tr("“%1” is open in another window.\nWhat is saved here replaces what is saved there, and the other way round; Chispa asks before it does.").arg(path));
   const Outcome opened = session_.document.open(path.toStdString());
   if (!opened) {
     tell(text(opened.failure().text()));
@@ -113,6 +166,7 @@ void MainWindow::openAsking() {
 
 bool MainWindow::save() {
   if (session_.document.path().empty()) return saveAs();
+  if (session_.document.wasChangedOutside() && !mayOverwrite()) return false;
   const Outcome saved = session_.document.save();
   if (!saved) tell(text(saved.failure().text()));
   return static_cast<bool>(saved);
@@ -131,6 +185,16 @@ bool MainWindow::saveAs() {
   return true;
 }
 
+bool MainWindow::mayOverwrite() {
+  QMessageBox box(QMessageBox::Warning, tr("The file has changed"), tr("“%1” was changed by somebody else since it was opened here.").arg(session_.document.title()), QMessageBox::Cancel, this);
+  box.setInformativeText(tr("Saving would replace what they did. Under another name both are kept."));
+  const QAbstractButton* other = box.addButton(tr("Save under another name…"), QMessageBox::AcceptRole);
+  const QAbstractButton* replace = box.addButton(tr("Replace it"), QMessageBox::DestructiveRole);
+  box.exec();
+  if (box.clickedButton() == other) saveAs();
+  return box.clickedButton() == replace;
+}
+
 bool MainWindow::mayDiscard() {
   if (!session_.document.isModified()) return true;
   const auto answer = QMessageBox::question(this, tr("Unsaved changes"), tr("“%1” has changes that are not saved.\nSave them?").arg(session_.document.title()),
@@ -145,17 +209,31 @@ void MainWindow::closeEvent(QCloseEvent* event) {
 }
 
 void MainWindow::offerRecovery(const std::filesystem::path& journals) {
-  for (const LeftJournal& left : findLeftJournals(journals)) {
+  pulse_->setNotice({});
+  const LeftJournals found = findLeftJournals(journals);
+  for (const Failure& lost : found.unreadable) tell(text(lost.text()));
+  for (const LeftJournal& left : found.left) {
     const QString name = left.showPath.empty() ? tr("a show that was never saved") : text(left.showPath);
-    const auto answer = QMessageBox::question(this, tr("Unsaved work was found"),
-                                              tr("Chispa did not end in order. It kept %1 to %2.\nTake them up again?").arg(counted(left.changes, tr("one change"), tr("%1 changes")), name),
+    QString words = tr("Chispa did not end in order. It kept %1 to %2.").arg(counted(left.changes, tr("one change"), tr("%1 changes")), name);
+    if (left.isDamaged) words += QLatin1Char('\n') + tr("What followed them cannot be read; the file is kept.");
+    const auto answer = QMessageBox::question(this, tr("Unsaved work was found"), words + QLatin1Char('\n') + tr("Take them up again?"),
                                               QMessageBox::Yes | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Yes);
     if (answer == QMessageBox::Cancel) continue;
-    if (answer == QMessageBox::Yes) session_.document.adopt(left);
-    std::error_code error;
-    std::filesystem::remove(left.file, error);
+    const bool isSafe = answer == QMessageBox::Yes ? session_.document.adopt(left) : true;
+    if (isSafe) disposeOf(left);
     if (answer == QMessageBox::Yes) return;
   }
+}
+
+void MainWindow::noteRecovery(const std::filesystem::path& journals) {
+  const auto left = std::ssize(leftJournalFiles(journals));
+  if (left > 0) pulse_->setNotice(tr("Unsaved work of an earlier time is kept; File ▸ Recover unsaved work shows it"));
+}
+
+void MainWindow::endInOrder() {
+  session_.stage.switchLight(false);
+  session_.document.keepJournal();
+  QApplication::exit(0);
 }
 
 void MainWindow::rememberRecent(const std::filesystem::path& path) {

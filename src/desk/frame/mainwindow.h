@@ -2,6 +2,7 @@
 #pragma once
 #include <QMainWindow>
 
+#include "desk/frame/actionfinder.h"
 #include "desk/frame/spine.h"
 #include "core/show/problems.h"
 #include "desk/session/session.h"
@@ -40,6 +41,12 @@ class MainWindow : public QMainWindow {
   bool openFile(const QString& path);
   /// Offers what crashed programs left behind.
   void offerRecovery(const std::filesystem::path& journals);
+  /// Says in the pulse bar that there is something to recover; it is offered from the menu.
+  void noteRecovery(const std::filesystem::path& journals);
+  /// With nobody there nothing asks: what would be asked is told in the pulse bar.
+  void setUnattended(bool on) { isUnattended_ = on; }
+  /// As the system asks for it: nothing is asked, unsaved work stays in its journal, and light ends in the dark.
+  void endInOrder();
   void setDark(bool dark);
 
   /// Tells the user of something that failed; tests replace it.
@@ -47,6 +54,8 @@ class MainWindow : public QMainWindow {
 
  protected:
   void closeEvent(QCloseEvent* event) override;
+  void showEvent(QShowEvent* event) override;
+  bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
   void makeMenus();
@@ -65,7 +74,11 @@ class MainWindow : public QMainWindow {
   bool save();
   bool saveAs();
   bool mayDiscard();
+  bool mayOverwrite();
+  bool showsSelected() const;
   void deleteSelected();
+  QList<FoundAction> everyAction();
+  void fitScreen();
   void duplicateSelected();
   void selectAll();
   void groupSelected(bool together);
@@ -88,6 +101,7 @@ class MainWindow : public QMainWindow {
   PulseBar* pulse_;
   ScreenPorts* screens_;
   SelectionLight* light_;
+  bool isUnattended_ = false;
   QMenu* recent_ = nullptr;
   QAction* undo_ = nullptr;
   QAction* redo_ = nullptr;

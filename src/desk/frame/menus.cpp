@@ -1,16 +1,22 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <QApplication>
+#include <QComboBox>
 #include <QLineEdit>
 #include <QMenuBar>
 #include <QMessageBox>
+#include <QPointer>
+#include <QPushButton>
 #include <QSettings>
 #include <set>
 
+#include "core/base/overloaded.h"
 #include "core/edit/arrange.h"
+#include "core/edit/deletions.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/wireedits.h"
 #include "core/edit/zoneedits.h"
 #include "desk/frame/actionfinder.h"
+#include "desk/frame/inspector.h"
 #include "desk/frame/mainwindow.h"
 #include "desk/frame/pulsebar.h"
 #include "desk/parts/format.h"
@@ -25,13 +31,18 @@
 namespace chispa::desk {
 namespace {
 
-/// Every action of a menu bar, those of submenus included.
-QList<QAction*> allActions(const QMenuBar* bar) {
-  QList<QAction*> found;
-  for (const QAction* top : bar->actions())
-    for (QAction* action : top->menu()->actions())
-      if (!action->isSeparator() && !action->menu()) found << action;
-  return found;
+/// Every action of a menu and of the menus in it; a menu that fills itself does so first.
+void collectActions(QMenu* menu, const QString& path, QList<FoundAction>& found) {
+  emit menu->aboutToShow();
+  const QString here = path + plainName(menu->title()) + QStringLiteral(" ▸ ");
+  for (QAction* action : menu->actions()) {
+    if (action->menu())
+      collectActions(action->menu(), here, found);
+    else if (!action->isSeparator() && action->isEnabled())
+      found.append({here + plainName(action->text()), action->toolTip(), action->shortcut().toString(QKeySequence::NativeText), [action = QPointer(action)] {
+                      if (action) action->trigger();
+                    }});
+  }
 }
 
 }  // namespace
@@ -54,6 +65,10 @@ void MainWindow::makeFileMenu() {
   menu->addSeparator();
   addAction(menu, "saveShow", tr("&Save"), QKeySequence::Save, [this] { save(); });
   addAction(menu, "saveShowAs", tr("Save &as…"), QKeySequence(tr("Ctrl+Shift+S")), [this] { saveAs(); });
+  menu->addSeparator();
+  addAction(menu, "recoverWork", tr("Recover &unsaved work…"), {}, [this] {
+    if (mayDiscard()) offerRecovery(journalFolder());
+  });
   menu->addSeparator();
   addAction(menu, "importPoints", tr("&Import points…"), {}, [this] {
     showWorkspace(Workspace::Plan);
@@ -158,7 +173,7 @@ void MainWindow::makeShowMenu() {
 void MainWindow::makeHelpMenu() {
   QMenu* menu = menuBar()->addMenu(tr("&Help"));
   addAction(menu, "findAction", tr("&Find an action…"), QKeySequence(tr("Ctrl+K")), [this] {
-    auto* finder = new ActionFinder(allActions(menuBar()), this);
+    auto* finder = new ActionFinder(everyAction(), this);
     finder->setAttribute(Qt::WA_DeleteOnClose);
     finder->move(mapToGlobal(QPoint(width() / 2 - finder->sizeHint().width() / 2, 60)));
     finder->show();
@@ -178,28 +193,70 @@ void MainWindow::makeHelpMenu() {
   });
 }
 
-void MainWindow::deleteSelected() {
-  const Selected& selected = session_.selection.now();
-  if (const auto* fixtures = std::get_if<FixtureIds>(&selected)) {
-    session_.edit(tr("delete fixtures"), [ids = *fixtures](Show& show) { deleteFixtures(show, ids); });
-  } else if (const auto* zone = std::get_if<ZoneId>(&selected)) {
-    session_.edit(tr("delete a zone"), [id = *zone](Show& show) { deleteZone(show, id); });
-  } else if (const auto* underlay = std::get_if<UnderlayId>(&selected)) {
-    session_.edit(tr("take an underlay away"), [id = *underlay](Show& show) { remove(show.underlays, id); });
-  } else if (const auto* controller = std::get_if<ControllerId>(&selected)) {
-    session_.edit(tr("delete a controller"), [id = *controller](Show& show) { deleteController(show, id); });
-  } else if (const auto* bead = std::get_if<BeadPlace>(&selected)) {
-    session_.edit(tr("take off a port"), [place = *bead](Show& show) { unhang(show, {place.controller, place.port, place.bead}); });
-  } else if (const auto* opened = std::get_if<ScoreId>(&selected)) {
-    session_.edit(tr("delete a score"), [id = *opened](Show& show) { remove(show.scores, id); });
-  } else if (const auto* mark = std::get_if<MarkId>(&selected)) {
-    if (const Score* score = session_.stage.score()) session_.edit(tr("delete a mark"), [id = *mark, score = score->id](Show& show) { deleteMark(show, score, id); });
-  } else if (const auto* palette = std::get_if<PaletteId>(&selected)) {
-    session_.edit(tr("delete a palette"), [id = *palette](Show& show) { remove(show.palettes, id); });
-  } else if (const auto* clips = std::get_if<ClipIds>(&selected)) {
-    if (const Score* score = session_.stage.score())
-      session_.edit(tr("delete clips"), [ids = *clips, id = score->id](Show& show) { deleteClips(show, id, ids); });
+QList<FoundAction> MainWindow::everyAction() {
+  QList<FoundAction> found;
+  for (const QAction* top : menuBar()->actions())
+    if (top->menu()) collectActions(top->menu(), {}, found);
+  const QString names[] = {tr("Plan"), tr("Wire"), tr("Bench"), tr("Score"), tr("Run")};
+  for (int i = 0; i < pages_->count(); ++i) {
+    QWidget* page = pages_->widget(i);
+    for (QAbstractButton* button : page->findChildren<QAbstractButton*>()) {
+      // What stands on a hidden page is found too; what its own page has hidden or switched off is not.
+      const QString label = plainName(button->text().isEmpty() ? button->accessibleName() : button->text());
+      if (label.isEmpty() || !button->isEnabledTo(page) || !button->isVisibleTo(page)) continue;
+      found.append({names[i] + QStringLiteral(" ▸ ") + label, button->toolTip(), button->shortcut().toString(QKeySequence::NativeText), [this, i, button = QPointer(button)] {
+                      showWorkspace(static_cast<Workspace>(i));
+                      if (button) button->click();
+                    }});
+    }
+    for (const QComboBox* box : page->findChildren<QComboBox*>()) {
+      if (box->isEditable() || !box->isEnabledTo(page) || !box->isVisibleTo(page) || box->accessibleName().isEmpty()) continue;
+      constexpr int kMostChoices = 24;
+      for (int choice = 0; choice < std::min(box->count(), kMostChoices); ++choice)
+        found.append({names[i] + QStringLiteral(" ▸ ") + box->accessibleName() + QStringLiteral(": ") + box->itemText(choice), box->toolTip(), {}, [this, i, choice, box = QPointer(const_cast<QComboBox*>(box))] {
+                        showWorkspace(static_cast<Workspace>(i));
+                        if (!box) return;
+                        box->setCurrentIndex(choice);
+                        emit box->activated(choice);
+                      }});
+    }
   }
+  return found;
+}
+
+/// Whether the workspace that is seen shows a thing of this kind as selected.
+bool MainWindow::showsSelected() const {
+  const Workspace seen = workspace();
+  return std::visit(Overloaded{[&](const FixtureIds&) { return seen == Workspace::Plan; }, [&](ZoneId) { return seen == Workspace::Plan; }, [&](UnderlayId) { return seen == Workspace::Plan; },
+                               [&](ControllerId) { return seen == Workspace::Wire; }, [&](BeadPlace) { return seen == Workspace::Wire; },
+                               [&](const ClipIds&) { return seen == Workspace::Score; }, [&](MarkId) { return seen == Workspace::Score; }, [&](ScoreId) { return seen == Workspace::Score; },
+                               [&](PaletteId) { return seen == Workspace::Score; }, [](const auto&) { return false; }},
+                    session_.selection.now());
+}
+
+void MainWindow::deleteSelected() {
+  // In the inspector, Delete is for what has the focus there: a text, or a part in a list.
+  const QWidget* focus = QApplication::focusWidget();
+  if (!showsSelected() || (focus && inspector_->isAncestorOf(focus))) return;
+  const auto take = [this](const QString& name, const auto& id, const auto& edit) {
+    session_.editWithCare(name, [&](Show& show) {
+      Losses losses = lossesOfDeleting(show, id);
+      edit(show, id);
+      return losses;
+    });
+  };
+  const Score* score = session_.stage.score();
+  std::visit(Overloaded{[&](const FixtureIds& ids) { take(tr("delete fixtures"), ids, deleteFixtures); },
+                        [&](ZoneId id) { take(tr("delete a zone"), id, deleteZone); },
+                        [&](ControllerId id) { take(tr("delete a controller"), id, deleteController); },
+                        [&](ScoreId id) { take(tr("delete a score"), id, [](Show& show, ScoreId one) { remove(show.scores, one); }); },
+                        [&](PaletteId id) { take(tr("delete a palette"), id, [](Show& show, PaletteId one) { remove(show.palettes, one); }); },
+                        [&](UnderlayId id) { session_.edit(tr("take an underlay away"), [id](Show& show) { remove(show.underlays, id); }); },
+                        [&](const BeadPlace& place) { session_.edit(tr("take off a port"), [place](Show& show) { unhang(show, {place.controller, place.port, place.bead}); }); },
+                        [&](MarkId id) { session_.edit(tr("delete a mark"), [id, score](Show& show) { deleteMark(show, score->id, id); }); },
+                        [&](const ClipIds& ids) { session_.edit(tr("delete clips"), [&ids, score](Show& show) { deleteClips(show, score->id, ids); }); },
+                        [](const auto&) {}},
+             Selected(session_.selection.now()));
   session_.selection.prune(session_.show(), session_.stage.score());
 }
 

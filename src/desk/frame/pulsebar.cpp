@@ -5,6 +5,7 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QSlider>
+#include <cstring>
 
 #include "core/files/besidefile.h"
 #include "core/music/analysis.h"
@@ -19,7 +20,7 @@ constexpr int kTicksPerUpdate = 8;
 
 }  // namespace
 
-PulseBar::PulseBar(const Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+PulseBar::PulseBar(const Session& session, QWidget* parent) : QWidget(parent), session_(session), flashes_(session.document, session.stage) {
   setObjectName(QStringLiteral("pulseBar"));
   setFixedHeight(38);
   auto* row = new QHBoxLayout(this);
@@ -64,7 +65,8 @@ PulseBar::PulseBar(const Session& session, QWidget* parent) : QWidget(parent), s
   masterText_->setMinimumWidth(textWidth(7));
   masterText_->setAlignment(Qt::AlignCenter);
   row->addWidget(masterText_);
-  rate_ = part(tr("Frames a second, and how late the latest 1 % began"), 16);
+  rate_ = part(tr("Frames a second that leave now, how late the latest 1 % of them began, and how many were left out since light is on"), 22);
+  rate_->setAccessibleName(tr("Frame rate"));
   controllers_ = part(tr("Controllers that take what is sent; a click opens Wire"), 18);
   amps_ = part(tr("Current that the light draws now, of full white, or the supply whose budget holds it back; a click shows the supplies"), 16);
   problem_ = part(tr("The most important problem; a click goes there"), 10);
@@ -78,7 +80,10 @@ PulseBar::PulseBar(const Session& session, QWidget* parent) : QWidget(parent), s
     if (++ticks_ % kTicksPerUpdate == 0) showNumbers();
   });
   connect(&session_.document, &Document::showChanged, this, &PulseBar::findProblem);
+  connect(&flashes_, &FlashWatch::found, this, &PulseBar::findProblem);
   connect(&session_.document, &Document::opened, this, &PulseBar::findProblem);
+  connect(&session_.document, &Document::safetyChanged, this, &PulseBar::showProblem);
+  connect(&session_.stage, &Stage::compiledChanged, this, &PulseBar::showProblem);
   connect(&session_.stage, &Stage::audioChanged, this, &PulseBar::findProblem);
   showLight();
   showNumbers();
@@ -93,8 +98,15 @@ void PulseBar::setBlackout(bool on) {
 
 bool PulseBar::isBlackout() const { return blackout_->isChecked(); }
 
+void PulseBar::setNotice(const QString& words) {
+  notice_ = words;
+  showProblem();
+}
+
 void PulseBar::showLight() {
   const bool on = session_.stage.isLit();
+  skippedBefore_ = session_.stage.player().stats().skipped.load();
+  sinceShown_.invalidate();
   light_->setText(on ? tr("◉  Light is ON") : tr("○  Light is OFF"));
   light_->setAccessibleName(light_->text());
   const Theme& t = theme();
@@ -104,10 +116,30 @@ void PulseBar::showLight() {
   showNumbers();
 }
 
-void PulseBar::showNumbers() {
+/// Counted over the time since it was shown last; nothing while no light leaves.
+void PulseBar::showRate() {
   const auto& stats = session_.stage.player().stats();
-  const quint64 skipped = stats.skipped.load();
-  rate_->setText(tr("40 fps · late %1 ms%2").arg(stats.lateness.percentile_ms(0.99), 0, 'f', 1).arg(skipped > 0 ? tr(" · %1 lost").arg(skipped) : QString()));
+  const quint64 frames = stats.frames.load();
+  constexpr qint64 kLeast_ms = 150;
+  if (!session_.stage.isLit()) {
+    rate_->setText(QString());
+  } else if (sinceShown_.isValid() && sinceShown_.elapsed() < kLeast_ms) {
+    return;
+  } else if (sinceShown_.isValid()) {
+    const double rate = static_cast<double>(frames - framesShown_) * 1000 / static_cast<double>(sinceShown_.elapsed());
+    const quint64 skipped = stats.skipped.load() - skippedBefore_;
+    rate_->setText(tr("%1 fps · late %2 ms%3").arg(rate, 0, 'f', 1).arg(stats.lateness.percentile_ms(0.99), 0, 'f', 1).arg(skipped > 0 ? tr(" · %1 left out").arg(skipped) : QString()));
+  }
+  framesShown_ = frames;
+  sinceShown_.start();
+  QString tip = tr("Frames a second that leave now, how late the latest 1 % of them began, and how many were left out since light is on");
+  if (const int why = stats.grants.priority.load(); why > 0) tip += QLatin1Char('\n') + tr("! The system refused real-time priority (%1): under load, frames may be late. Allow it with “rtprio” in /etc/security/limits.d.").arg(QString::fromLocal8Bit(std::strerror(why)));
+  if (const int why = stats.grants.memory.load(); why > 0) tip += QLatin1Char('\n') + tr("Its memory is not locked (%1): a computer that runs out of memory may hold frames up. Allow it with “memlock unlimited”.").arg(QString::fromLocal8Bit(std::strerror(why)));
+  rate_->setToolTip(tip);
+}
+
+void PulseBar::showNumbers() {
+  showRate();
   const auto lines = session_.stage.player().lines();
   const auto reached = std::count_if(lines.begin(), lines.end(), [](const auto& line) { return line.reached; });
   const auto all = std::ssize(lines);
@@ -136,6 +168,8 @@ void PulseBar::findProblem() {
   fullWhite_a_ = 0;
   for (const auto& [volts, amps] : fullWhiteAmps(session_.show())) fullWhite_a_ += amps;
   problems_ = findProblems(session_.show(), [this](const std::string& name) { return std::filesystem::exists(besideFile(session_.document.path(), name)); });
+  problems_.insert(problems_.end(), flashes_.problems().begin(), flashes_.problems().end());
+  std::stable_sort(problems_.begin(), problems_.end(), [](const Problem& a, const Problem& b) { return a.severity < b.severity; });
   QStringList all;
   for (const Problem& problem : problems_) all << QStringLiteral("%1: %2 %3").arg(text(problem.where), text(problem.what), text(problem.cure));
   constexpr int kMost = 12;
@@ -147,9 +181,15 @@ void PulseBar::showProblem() {
   const auto lines = session_.stage.player().lines();
   const auto silent = std::find_if(lines.begin(), lines.end(), [](const auto& line) { return !line.reached; });
   QColor colour = theme().quiet;
-  QString words = tr("No problems");
+  QString words = notice_.isEmpty() ? tr("No problems") : notice_;
   problemPlace_ = {};
-  if (session_.stage.isLit() && silent != lines.end()) {
+  if (!session_.document.journalTrouble().isEmpty()) {
+    colour = theme().wrong;
+    words = tr("! Unsaved work is not safe: %1").arg(session_.document.journalTrouble().simplified());
+  } else if (!session_.stage.compileTrouble().isEmpty()) {
+    colour = theme().wrong;
+    words = tr("! %1").arg(session_.stage.compileTrouble().simplified());
+  } else if (session_.stage.isLit() && silent != lines.end()) {
     const Controller* controller = chispa::find(session_.show().controllers, silent->controller);
     problemPlace_ = silent->controller;
     colour = theme().wrong;

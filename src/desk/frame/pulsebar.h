@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <QElapsedTimer>
 #include <QWidget>
 
 #include "core/show/problems.h"
+#include "desk/session/flashwatch.h"
 #include "desk/session/session.h"
 
 class QLabel;
@@ -21,6 +23,8 @@ class PulseBar : public QWidget {
   /// Takes the theme's colours anew.
   void refreshColours();
   bool isBlackout() const;
+  /// Says something where problems stand, while there is none; empty for nothing.
+  void setNotice(const QString& words);
 
  signals:
   /// A part was clicked that speaks of controllers, or of a problem at a place.
@@ -31,6 +35,7 @@ class PulseBar : public QWidget {
  private:
   void showLight();
   void showNumbers();
+  void showRate();
   void findProblem();
   void showProblem();
 
@@ -43,11 +48,17 @@ class PulseBar : public QWidget {
   QPushButton* controllers_;
   QPushButton* amps_;
   QPushButton* problem_;
+  FlashWatch flashes_;
   std::vector<Problem> problems_;
   ProblemPlace problemPlace_;
   /// Of the whole show; worked out when that changes.
   double fullWhite_a_ = 0;
+  QString notice_;
   int ticks_ = 0;
+  /// What the output had done when the rate was shown last, and when light was switched on.
+  quint64 framesShown_ = 0;
+  quint64 skippedBefore_ = 0;
+  QElapsedTimer sinceShown_;
 };
 
 }  // namespace chispa::desk

@@ -104,6 +104,13 @@ void addScreenPart(Form& form, const Session& session, const ClipIds& ids) {
         changeClips(show, id, ids, [&part](Clip& c) { setScreenPart(c.params, part); });
       });
     });
+    // It belongs to these clips, and goes with them.
+    const auto look = [session, picker, id = score->id, first = ids.front()] {
+      const Score* own = chispa::find(session.show().scores, id);
+      if (!own || !findClip(*own, first)) picker->close();
+    };
+    QObject::connect(&session.document, &Document::showChanged, picker, look);
+    QObject::connect(&session.document, &Document::opened, picker, &QWidget::close);
     picker->show();
   });
   form.addNote([session]() -> std::optional<QString> { return session.stage.screenTrouble(); });

@@ -44,12 +44,23 @@ void ClipRows::param(const ParamSpec& spec) {
       return;
     }
     case ParamKind::Drawing:
-      form_.addButton(key, Form::tr("Draw…"), Form::tr("Opens the drawing, dot by dot and frame by frame"), [session = session_, ids = ids_, words, setWords] {
+      form_.addButton(key, Form::tr("Draw…"), Form::tr("Opens the drawing, dot by dot and frame by frame"), [session = session_, spec, ids = ids_, words, setWords] {
         const Score* score = session.stage.score();
         const Clip* clip = score && !ids.empty() ? findClip(*score, ids.front()) : nullptr;
         const Palette* palette = clip ? chispa::find(session.show().palettes, clip->palette) : nullptr;
+        if (!clip) return;
         auto* editor = new DrawingEditor(palette ? *palette : Palette{}, words().value_or(QString()), setWords);
         editor->setAttribute(Qt::WA_DeleteOnClose);
+        // It belongs to this clip of this score, and goes with either.
+        const auto drawn = [session, spec, id = clip->id, own = score->id]() -> std::optional<QString> {
+          const Score* open = session.stage.score();
+          const Clip* one = open && open->id == own ? findClip(*open, id) : nullptr;
+          return one ? std::optional(text(valueAs<std::string>(*one, spec))) : std::nullopt;
+        };
+        const auto follow = [editor, drawn] { editor->follow(drawn()); };
+        QObject::connect(&session.document, &Document::showChanged, editor, follow);
+        QObject::connect(&session.stage, &Stage::scoreChanged, editor, follow);
+        QObject::connect(&session.document, &Document::opened, editor, &QWidget::close);
         editor->show();
       });
       return;

@@ -184,6 +184,20 @@ void DrawingEditor::refresh() {
   field_->show(drawing_, frame_->value() - 1);
 }
 
+void DrawingEditor::follow(const std::optional<QString>& drawing) {
+  if (!drawing) {
+    close();
+    return;
+  }
+  if (*drawing == text(drawingText(drawing_))) return;
+  drawing_ = parseDrawing(drawing->toStdString());
+  for (const auto& [side, count] : {std::pair(columns_, drawing_.columns), std::pair(rows_, drawing_.rows)}) {
+    const QSignalBlocker quiet(side);
+    side->setValue(count);
+  }
+  refresh();
+}
+
 void DrawingEditor::commit() {
   refresh();
   set_(text(drawingText(drawing_)));

@@ -2,6 +2,7 @@
 #pragma once
 #include <QDialog>
 #include <functional>
+#include <optional>
 
 #include "core/colour/palette.h"
 #include "core/effect/dotdrawing.h"
@@ -46,6 +47,9 @@ class DrawingEditor : public QDialog {
   Q_OBJECT
  public:
   DrawingEditor(const Palette& palette, const QString& drawing, std::function<void(QString)> set, QWidget* parent = nullptr);
+
+  /// Shows what the clip says now, as after an undo; with nothing, the clip is gone, and so is the editor.
+  void follow(const std::optional<QString>& drawing);
 
  private:
   QWidget* makeShades(const Palette& palette);

@@ -17,6 +17,7 @@
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
+#include "desk/session/pools.h"
 
 namespace chispa::desk {
 namespace {
@@ -161,7 +162,7 @@ void FilmDialog::begin() {
   });
   timer->start(50);
   const std::filesystem::path path = file_->text().trimmed().toStdString();
-  QtConcurrent::run([show = session_.show(), compiled, score = *score, order = order(), path, progress, isRecording = isRecording()]() -> Result<bool> {
+  QtConcurrent::run(&pools::exporting(), [show = session_.show(), compiled, score = *score, order = order(), path, progress, isRecording = isRecording()]() -> Result<bool> {
     if (isRecording) return recordScore(show, *compiled, score, {order.span, order.shape.framesPerSecond}, path, progress);
     return makeFilm(show, *compiled, score, order, path, progress);
   }).then(this, [this](const Result<bool>& made) { end(made); });

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/session/document.h"
 
+#include "core/check/invariants.h"
 #include "core/files/showfile.h"
 #include "desk/parts/format.h"
 #include "desk/session/journalwriter.h"
@@ -29,6 +30,8 @@ Document::Document(std::filesystem::path journalFolder, QObject* parent)
   connect(&journalTimer_, &QTimer::timeout, this, [this] {
     if (journal_) journal_->write(show());
   });
+  retryTimer_.setSingleShot(true);
+  connect(&retryTimer_, &QTimer::timeout, this, &Document::retryJournal);
   startEmpty();
 }
 
@@ -38,18 +41,42 @@ QString Document::title() const {
   return path_.empty() ? text(show().name) : text(path_.stem().string());
 }
 
-void Document::beginJournal() {
-  journal_.reset();
+bool Document::beginJournal() {
   auto begun = Journal::begin(journalFolder_, path_.string(), saved_);
-  if (!begun) return emit failed(text(begun.failure().text()));
+  if (!begun) {
+    setJournalTrouble(text(begun.failure().text()));
+    return false;
+  }
+  // The one before goes only now that there is another.
   journal_ = std::make_unique<JournalWriter>(*std::move(begun));
-  connect(journal_.get(), &JournalWriter::failed, this, &Document::failed);
+  connect(journal_.get(), &JournalWriter::written, this, [this] { setJournalTrouble({}); });
+  connect(journal_.get(), &JournalWriter::failed, this, &Document::setJournalTrouble);
+  setJournalTrouble({});
+  return true;
+}
+
+void Document::setJournalTrouble(const QString& words) {
+  constexpr int kTryAgain_ms = 2'000;
+  if (!words.isEmpty()) retryTimer_.start(kTryAgain_ms);
+  if (words == journalTrouble_) return;
+  journalTrouble_ = words;
+  emit safetyChanged();
+}
+
+void Document::retryJournal() {
+  if (!journal_ && !beginJournal()) return;
+  journal_->write(show());
 }
 
 void Document::replace(Show show, std::filesystem::path path) {
   history_ = History(std::move(show));
   saved_ = history_.now();
   path_ = std::move(path);
+  stamp_ = path_.empty() ? std::nullopt : stampOf(path_);
+  lock_.reset();
+  if (!path_.empty()) lock_ = ShowLock::take(journalFolder_, path_);
+  // What it holds is of another show.
+  journal_.reset();
   beginJournal();
   emit opened();
   emit stateChanged();
@@ -65,7 +92,7 @@ Outcome Document::open(const std::filesystem::path& path) {
   return Done{};
 }
 
-void Document::adopt(const LeftJournal& left) {
+bool Document::adopt(const LeftJournal& left) {
   const std::filesystem::path path = left.showPath;
   Show base = emptyShow();
   if (!path.empty())
@@ -73,18 +100,33 @@ void Document::adopt(const LeftJournal& left) {
   replace(std::move(base), path);
   apply(tr("recover unsaved work"), [&](Show& show) { show = left.show; });
   flushJournal();
+  return journal_ && journalTrouble_.isEmpty();
 }
 
 Outcome Document::save() { return saveAs(path_); }
 
 Outcome Document::saveAs(const std::filesystem::path& path) {
+  if (path != path_ && isOpenElsewhere(path)) return Failure{"This show is open in another window.", path.string(), "Close it there, or choose another name."};
   const Outcome saved = saveShow(path, show());
   if (!saved) return saved;
+  if (path != path_ || !lock_) {
+    lock_.reset();
+    lock_ = ShowLock::take(journalFolder_, path);
+  }
   path_ = std::filesystem::absolute(path);
+  stamp_ = stampOf(path_);
   saved_ = show();
   beginJournal();
   emit stateChanged();
   return saved;
+}
+
+bool Document::wasChangedOutside() const { return !path_.empty() && stamp_ && stampOf(path_) != stamp_; }
+
+bool Document::isOpenElsewhere(const std::filesystem::path& path) const {
+  std::error_code error;
+  if (lock_ && std::filesystem::equivalent(path, path_, error)) return false;
+  return !ShowLock::take(journalFolder_, path);
 }
 
 void Document::step(const std::function<void()>& move) {
@@ -105,12 +147,24 @@ bool Document::applyWithCare(const QString& name, const std::function<Losses(Sho
     emit showChanged(show());
     return false;
   }
-  apply(name, [&](Show& now) { now = after; }, mergeKey);
-  return true;
+  return apply(name, [&](Show& now) { now = after; }, mergeKey);
 }
 
-void Document::apply(const QString& name, const History::Edit& edit, const QString& mergeKey) {
-  step([&] { history_.apply(name.toStdString(), edit, mergeKey.toStdString()); });
+bool Document::apply(const QString& name, const History::Edit& edit, const QString& mergeKey) {
+  Show after = show();
+  edit(after);
+  if (const auto broken = brokenInvariant(after, &show())) {
+    // Fields that had been turned to the new value must show the old one again.
+    emit showChanged(show());
+    emit failed(text(broken->text()));
+    return false;
+  }
+  // What comes a while later is another thing in the maker's mind.
+  constexpr qint64 kTogether_ms = 1'000;
+  if (!sinceEdit_.isValid() || sinceEdit_.restart() > kTogether_ms) history_.seal();
+  if (!sinceEdit_.isValid()) sinceEdit_.start();
+  step([&] { history_.apply(name.toStdString(), [&](Show& now) { now = std::move(after); }, mergeKey.toStdString()); });
+  return true;
 }
 
 void Document::undo() {
@@ -121,9 +175,15 @@ void Document::redo() {
   step([this] { history_.redo(); });
 }
 
+void Document::keepJournal() {
+  if (!isModified()) return;
+  flushJournal();
+  if (journal_) journal_->keep();
+}
+
 void Document::flushJournal() {
   journalTimer_.stop();
-  if (!journal_) return;
+  if (!journal_ && !beginJournal()) return;
   journal_->write(show());
   journal_->finish();
 }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <QElapsedTimer>
 #include <QObject>
 #include <QTimer>
 #include <filesystem>
@@ -7,6 +8,8 @@
 
 #include "core/edit/refit.h"
 #include "core/files/journal.h"
+#include "core/files/pendingfile.h"
+#include "core/files/showlock.h"
 #include "core/show/history.h"
 
 namespace chispa::desk {
@@ -32,8 +35,9 @@ class Document : public QObject {
   QString undoName() const { return QString::fromStdString(history_.undoName()); }
   QString redoName() const { return QString::fromStdString(history_.redoName()); }
 
-  /// One named edit; edits in a row with the same `mergeKey` are one step of undo.
-  void apply(const QString& name, const History::Edit& edit, const QString& mergeKey = {});
+  /// One named edit; edits in a row with the same `mergeKey` are one step of undo, unless a second passes between them. An edit after which
+  /// the show would break an invariant (core/check) is not taken: failed() says why. Returns whether it was.
+  bool apply(const QString& name, const History::Edit& edit, const QString& mergeKey = {});
   /// As apply(), for an edit that may be unable to keep all: what would be lost is shown first, and nothing happens if
   /// the maker does not want that. Returns whether it happened.
   bool applyWithCare(const QString& name, const std::function<Losses(Show&)>& edit, const QString& mergeKey = {});
@@ -46,12 +50,20 @@ class Document : public QObject {
   void startEmpty();
   /// Replaces the open show by the file's; on failure nothing changes.
   Outcome open(const std::filesystem::path& path);
-  /// Takes up what a crash left behind; it stays unsaved.
-  void adopt(const LeftJournal& left);
+  /// Takes up what a crash left behind; it stays unsaved. True once it is safe in a journal of this document's own: only then may the old one go.
+  bool adopt(const LeftJournal& left);
   Outcome save();
   Outcome saveAs(const std::filesystem::path& path);
+  /// True if the show's file is not what was opened or saved last: somebody else wrote it, or it is gone.
+  bool wasChangedOutside() const;
+  /// True if another window has the show at `path` open.
+  bool isOpenElsewhere(const std::filesystem::path& path) const;
+  /// Why unsaved work is not safe now; empty while it is. It is tried again every few seconds.
+  const QString& journalTrouble() const { return journalTrouble_; }
   /// Writes what is not yet in the journal, and waits for it; happens by itself, without waiting, within half a second of an edit.
   void flushJournal();
+  /// The program ends without asking: unsaved work stays in the journal, to be offered at the next start.
+  void keepJournal();
 
  public slots:
   void undo();
@@ -64,20 +76,30 @@ class Document : public QObject {
   void opened();
   /// Path, or whether there is something to save, changed.
   void stateChanged();
+  /// journalTrouble() is another.
+  void safetyChanged();
   /// Something failed that the user should know of and that stops nothing.
   void failed(const QString& words);
 
  private:
   void replace(Show show, std::filesystem::path path);
   void step(const std::function<void()>& move);
-  void beginJournal();
+  bool beginJournal();
+  void setJournalTrouble(const QString& words);
+  void retryJournal();
 
   std::filesystem::path journalFolder_;
   History history_;
   Show saved_;
   std::filesystem::path path_;
+  /// What its file was when it was opened or saved last.
+  std::optional<FileStamp> stamp_;
+  std::optional<ShowLock> lock_;
   std::unique_ptr<JournalWriter> journal_;
   QTimer journalTimer_;
+  QTimer retryTimer_;
+  QString journalTrouble_;
+  QElapsedTimer sinceEdit_;
 };
 
 }  // namespace chispa::desk

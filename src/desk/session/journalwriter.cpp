@@ -29,14 +29,23 @@ void JournalWriter::write(const Show& show) {
 }
 
 void JournalWriter::conclude() {
-  if (const Outcome written = running_.result(); !written) emit failed(text(written.failure().text()));
+  tell(running_.result());
   if (const auto next = std::exchange(next_, std::nullopt)) start(*next);
 }
 
 void JournalWriter::finish() {
   pool_.waitForDone();
   if (const auto next = std::exchange(next_, std::nullopt))
-    if (const Outcome written = journal_->append(*next); !written) emit failed(text(written.failure().text()));
+    tell(journal_->append(*next));
+  else if (running_.isFinished() && running_.future().resultCount() > 0)
+    tell(running_.result());
+}
+
+void JournalWriter::tell(const Outcome& outcome) {
+  if (outcome)
+    emit written();
+  else
+    emit failed(text(outcome.failure().text()));
 }
 
 }  // namespace chispa::desk

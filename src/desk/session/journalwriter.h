@@ -19,16 +19,22 @@ class JournalWriter : public QObject {
   ~JournalWriter() override;
 
   void write(const Show& show);
+  const std::filesystem::path& file() const { return journal_->file(); }
   /// Waits until all is written.
   void finish();
+  /// The file stays when this goes.
+  void keep() { journal_->keep(); }
 
  signals:
-  /// What is not in the journal now, and why.
+  /// What was given last is safe.
+  void written();
+  /// What was given last is not in the journal, and why.
   void failed(const QString& words);
 
  private:
   void start(const Show& show);
   void conclude();
+  void tell(const Outcome& outcome);
 
   std::unique_ptr<Journal> journal_;
   /// One thread: what is appended follows what was appended before.

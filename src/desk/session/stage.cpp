@@ -2,17 +2,29 @@
 #include "desk/session/stage.h"
 
 #include <QCoreApplication>
-#include <QThreadPool>
 #include <QtConcurrent>
 
 #include "core/files/besidefile.h"
 #include "core/music/stretch.h"
 #include "desk/parts/format.h"
+#include "desk/session/pools.h"
 
 namespace chispa::desk {
 namespace {
 
 constexpr int kTick_ms = 33;
+
+/// An exception ends here: it must not travel through Qt's event loop.
+Result<std::shared_ptr<const CompiledShow>> compiledOf(const Show& show, const MusicLibrary& music, const MediaLibrary& media) {
+  const auto failed = [](const std::string& why) { return Failure{"The light of this show cannot be computed (" + why + ").", {}, "Undo the last change, or divide the show."}; };
+  try {
+    return compile(show, music, media);
+  } catch (const std::bad_alloc&) {
+    return failed("there is not enough memory");
+  } catch (const std::exception& error) {
+    return failed(error.what());
+  }
+}
 
 engine::Player::Options playerOptions(std::unique_ptr<engine::Sound> sound) {
   engine::Player::Options options;
@@ -41,9 +53,9 @@ Stage::Stage(Document& document, std::unique_ptr<engine::Sound> sound, QObject* 
 
 Stage::~Stage() {
   if (slowCancelled_) slowCancelled_->store(true);
+  // What is under way works on values of its own, and its answers find nobody: it need not be waited for.
+  leaving_->store(true);
   compileWatcher_.disconnect(this);
-  compileWatcher_.waitForFinished();
-  QThreadPool::globalInstance()->waitForDone();
 }
 
 const Score* Stage::score() const { return chispa::find(document_.show().scores, score_); }
@@ -101,7 +113,7 @@ void Stage::requestAudio() {
     audio_[name] = nullptr;
     ++analysing_;
     const auto path = besideFile(document_.path(), name);
-    QtConcurrent::run([path] { return analyseAudio(path); }).then(this, [this, name, generation = generation_](const Result<std::shared_ptr<const AnalysedAudio>>& result) {
+    QtConcurrent::run(&pools::media(), [path, leaving = leaving_] { return analyseAudio(path, [&](double) { return !leaving->load(); }); }).then(this, [this, name, generation = generation_](const Result<std::shared_ptr<const AnalysedAudio>>& result) {
       --analysing_;
       if (generation == generation_) finishAudio(name, result);
     });
@@ -132,7 +144,7 @@ void Stage::requestMedia() {
     if (!mediaAsked_.insert(name).second) continue;
     ++loading_;
     const auto path = besideFile(document_.path(), name);
-    QtConcurrent::run([path] { return decodeMedia(path); }).then(this, [this, name, generation = generation_](const Result<std::shared_ptr<const Media>>& result) {
+    QtConcurrent::run(&pools::media(), [path, leaving = leaving_] { return decodeMedia(path, leaving.get()); }).then(this, [this, name, generation = generation_](const Result<std::shared_ptr<const Media>>& result) {
       --loading_;
       if (generation != generation_) return;
       if (result)
@@ -163,7 +175,7 @@ void Stage::requestSlow() {
   if (rate_ == 1 || !music || (slow_ && slowOf_ == music->clip && slowRate_ == rate_)) return;
   if (slowCancelled_) slowCancelled_->store(true);
   slowCancelled_ = std::make_shared<std::atomic<bool>>(false);
-  QtConcurrent::run([clip = music->clip, rate = rate_, cancelled = slowCancelled_] { return stretched(*clip, rate, *cancelled); })
+  QtConcurrent::run(&pools::media(), [clip = music->clip, rate = rate_, cancelled = slowCancelled_] { return stretched(*clip, rate, *cancelled); })
       .then(this, [this, clip = music->clip, rate = rate_](const std::shared_ptr<const AudioClip>& made) {
         if (!made || rate != rate_) return;
         slow_ = made;
@@ -182,12 +194,17 @@ void Stage::requestCompile() {
 
 void Stage::startCompile() {
   compiling_ = played();
-  compileWatcher_.setFuture(QtConcurrent::run([show = compiling_, music = music_, media = media_] { return compile(show, music, media); }));
+  compileWatcher_.setFuture(QtConcurrent::run(&pools::compiling(), [show = compiling_, music = music_, media = media_] { return compiledOf(show, music, media); }));
 }
 
 void Stage::finishCompile() {
-  compiled_ = compileWatcher_.result();
-  player_.setShow(compiling_, compiled_);
+  const auto result = compileWatcher_.result();
+  compileTrouble_ = result ? QString() : text(result.failure().text());
+  // What played before plays on where the new show cannot be computed.
+  if (result) {
+    compiled_ = *result;
+    player_.setShow(compiling_, compiled_);
+  }
   emit compiledChanged();
   if (std::exchange(compileAgain_, false)) startCompile();
 }
@@ -196,7 +213,7 @@ void Stage::settle() {
   // A compilation that has just ended is taken over first.
   QCoreApplication::processEvents();
   while (compileWatcher_.isRunning() || compileAgain_ || analysing_ > 0 || loading_ > 0 ||
-         frame_.size() != static_cast<std::size_t>(compiled_ ? compiled_->map.count() : 0)) {
+         (compileTrouble_.isEmpty() && frame_.size() != static_cast<std::size_t>(compiled_ ? compiled_->map.count() : 0))) {
     QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
     tick();
   }
@@ -209,11 +226,11 @@ void Stage::prepareSound(Micros& from) {
     requestSlow();
     const bool isReady = music && slow_ && slowOf_ == music->clip && slowRate_ == rate_;
     // The slow sound begins where the score's does; before that there is silence.
-    if (isReady) return player_.setSound(shifted(*slow_, micros(seconds(begins) / rate_)), {Micros(0), rate_});
+    if (isReady) return player_.setSound(shifted(slow_, micros(seconds(begins) / rate_)), {Micros(0), rate_});
     return player_.setSound(nullptr, {Micros(0), rate_});
   }
   std::shared_ptr<const AudioClip> clip = music ? music->clip : nullptr;
-  if (clip && begins.count() != 0) clip = shifted(*clip, begins);
+  if (clip && begins.count() != 0) clip = shifted(clip, begins);
   if (!countsIn_ || isPlaying()) return player_.setSound(clip);
   const MusicGrid grid = gridOf(*score());
   const auto perBar = std::max(1L, std::lround(grid.beatAt(from) - grid.beatAt(grid.barStart(grid.barAt(from) - 1))));
@@ -222,7 +239,7 @@ void Stage::prepareSound(Micros& from) {
   for (long i = 0; i < perBar; ++i) clicks.push_back(beat * i);
   const Micros lead = beat * perBar;
   const engine::SoundPlace place{from - lead, 1};
-  player_.setSound(withCountIn(clip.get(), from, clicks, lead), place);
+  player_.setSound(withCountIn(clip, from, clicks, lead), place);
   from -= lead;
 }
 
@@ -268,7 +285,7 @@ void Stage::setLooping(bool on) {
 void Stage::switchLight(bool on) {
   if (on == lit_) return;
   lit_ = on;
-  player_.output().switchLight(on);
+  player_.switchLight(on);
   emit lightChanged();
 }
 

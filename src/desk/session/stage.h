@@ -78,6 +78,8 @@ class Stage : public QObject {
 
   /// The compiled show that frames belong to; may be one edit behind for a moment.
   std::shared_ptr<const CompiledShow> compiled() const { return compiled_; }
+  /// Why the light of the show cannot be computed; empty if it can. What played before plays on then.
+  const QString& compileTrouble() const { return compileTrouble_; }
   /// Light now, in the order of compiled()'s pixels; dark until the first frame of a new show.
   const PixelFrame& frame() const { return frame_; }
   AmpsByVolts ampsNow() const;
@@ -132,7 +134,10 @@ class Stage : public QObject {
   std::shared_ptr<const CompiledShow> compiled_;
   std::optional<Show> trial_;
   Show compiling_;
-  QFutureWatcher<std::shared_ptr<const CompiledShow>> compileWatcher_;
+  QFutureWatcher<Result<std::shared_ptr<const CompiledShow>>> compileWatcher_;
+  QString compileTrouble_;
+  /// Told to what decodes when the stage goes.
+  std::shared_ptr<std::atomic<bool>> leaving_ = std::make_shared<std::atomic<bool>>(false);
   bool compileAgain_ = false;
   PixelFrame frame_;
   QTimer timer_;

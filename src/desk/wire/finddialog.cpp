@@ -13,6 +13,7 @@
 
 #include "core/edit/wireedits.h"
 #include "desk/parts/format.h"
+#include "desk/session/pools.h"
 
 namespace chispa::desk {
 
@@ -86,7 +87,7 @@ void FindDialog::search() {
   for (const auto& controller : session_.show().controllers)
     if (isNetworked(controller->protocol)) request.addresses.push_back(controller->host);
   QPointer<FindDialog> self(this);
-  [[maybe_unused]] const auto running = QtConcurrent::run([self, request, cancelled = cancelled_] {
+  [[maybe_unused]] const auto running = QtConcurrent::run(&pools::network(), [self, request, cancelled = cancelled_] {
     const Outcome outcome = link::findControllers(request, [&](const link::FoundController& one) {
       QMetaObject::invokeMethod(qApp, [self, one] { if (self) self->show(one); }, Qt::QueuedConnection);
     }, *cancelled, [&](const Failure& failure) { QMetaObject::invokeMethod(qApp, [self, words = text(failure.text())] { if (self) self->troubles_ << words; }, Qt::QueuedConnection); });

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/wire/loompower.h"
+#include "desk/session/pools.h"
 
 #include <QtConcurrent>
 
@@ -53,7 +54,7 @@ void LoomPower::lookForBrightest() {
   const Score* score = session_.stage.score();
   if (!compiled || !score) return;
   cancelled_ = std::make_shared<std::atomic<bool>>(false);
-  QtConcurrent::run([compiled, id = score->id, cancelled = cancelled_] { return brightestMoment(*compiled, id, *cancelled); }).then(this, [this, cancelled = cancelled_](const BrightestMoment& found) {
+  QtConcurrent::run(&pools::drawing(), [compiled, id = score->id, cancelled = cancelled_] { return brightestMoment(*compiled, id, *cancelled); }).then(this, [this, cancelled = cancelled_](const BrightestMoment& found) {
     if (*cancelled) return;
     brightest_ = found;
     read();

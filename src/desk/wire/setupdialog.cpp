@@ -14,6 +14,7 @@
 #include "core/edit/adoptsetup.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
+#include "desk/session/pools.h"
 #include "link/setupstore.h"
 
 namespace chispa::desk {
@@ -132,7 +133,7 @@ void SetupDialog::run(bool send) {
     ++running_;
     colourWords(row.item, kResult, send ? tr("writing …") : tr("asking …"), theme().quiet);
     QPointer<SetupDialog> self(this);
-    QtConcurrent::run([controller = row.controller, wanted = row.wanted, send, cancelled = cancelled_] { return askOne(controller, wanted, send, *cancelled); })
+    QtConcurrent::run(&pools::network(), [controller = row.controller, wanted = row.wanted, send, cancelled = cancelled_] { return askOne(controller, wanted, send, *cancelled); })
         .then(this, [self, i, send](const Result<link::SetupReport>& report) {
           if (self) self->finishRow(i, report, send);
         });

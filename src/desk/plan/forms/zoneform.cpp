@@ -19,7 +19,7 @@ class PartList : public QListWidget {
   PartList(const Session& session, ZoneId id) : session_(session), id_(id) {
     setObjectName(QStringLiteral("zoneParts"));
     setAccessibleName(Form::tr("Parts of the zone, in playing order"));
-    setToolTip(Form::tr("Drag parts into another order; Ctrl+Up and Ctrl+Down move one."));
+    setToolTip(Form::tr("Drag parts into another order; Ctrl+Up and Ctrl+Down move one, Delete takes it out."));
     setDragDropMode(QAbstractItemView::InternalMove);
     setDefaultDropAction(Qt::MoveAction);
     setMinimumHeight(96);
@@ -44,6 +44,11 @@ class PartList : public QListWidget {
 
  protected:
   void keyPressEvent(QKeyEvent* event) override;
+  /// Delete is the list's own while it has the focus.
+  bool event(QEvent* event) override {
+    if (event->type() == QEvent::ShortcutOverride && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Delete) event->accept();
+    return QListWidget::event(event);
+  }
 
  private:
   QString lineOf(const ZonePart& part) const {
@@ -59,6 +64,15 @@ class PartList : public QListWidget {
     return part.reversed ? line + Form::tr(", backwards") : line;
   }
 
+  void takeAway(int row) {
+    session_.edit(Form::tr("take a part out of a zone"), [&](Show& show) {
+      changeItem(show.zones, id_, [row](Zone& zone) {
+        if (row < std::ssize(zone.parts)) zone.parts.erase(zone.parts.begin() + row);
+      });
+    });
+    fill();
+  }
+
   void move(int from, int to) {
     shown_.clear();
     session_.edit(Form::tr("rearrange a zone"), [&](Show& show) { moveZonePart(show, id_, static_cast<std::size_t>(from), static_cast<std::size_t>(to)); });
@@ -72,6 +86,7 @@ class PartList : public QListWidget {
 };
 
 void PartList::keyPressEvent(QKeyEvent* event) {
+  if (event->key() == Qt::Key_Delete && currentRow() >= 0) return takeAway(currentRow());
   const int by = event->key() == Qt::Key_Up ? -1 : event->key() == Qt::Key_Down ? 1 : 0;
   const int to = currentRow() + by;
   if (by == 0 || !(event->modifiers() & Qt::ControlModifier) || currentRow() < 0 || to < 0 || to >= count()) return QListWidget::keyPressEvent(event);
