@@ -1,18 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "budgets.h"
 
-#include <sys/resource.h>
-
 #include <cstring>
 #include <thread>
+
+#include "largeshow.h"
+#include "machine.h"
+#include "report.h"
+#include <sys/resource.h>
 
 #include "core/files/showjson.h"
 #include "core/preview/glow.h"
 #include "core/render/renderer.h"
 #include "engine/player.h"
-#include "largeshow.h"
-#include "machine.h"
-#include "report.h"
 
 namespace chispa::bench {
 namespace {
@@ -36,12 +36,15 @@ void printChain(const Show& show) {
   engine::MonoTime now{0};
   const double copying = secondsOf([&] { std::memcpy(copy.data(), values.data(), values.size()); });
   const double sending = secondsOf([&] { all.send(values, now += std::chrono::milliseconds(25)); });
-  const double rendering = secondsOf([&] { renderer.render(compiled->scores[0], t = (t + Micros(25'000)) % Micros(60'000'000), frame); });
+  const double rendering = secondsOf(
+      [&] { renderer.render(compiled->scores[0], t = (t + Micros(25'000)) % Micros(60'000'000), frame); });
   const double packing = secondsOf([&] { compiled->packer->pack(frame, t, 1, values); });
   const double whole = rendering + packing + sending;
   const double floor = copying + sending;
-  line("one frame of 170,000 px: render + pack + send", "", format("%.2f + %.2f + %.2f ms", rendering * 1e3, packing * 1e3, sending * 1e3));
-  line("the whole frame against its floor (copy + send)", "<= 3 x", format("%.2f x (floor %.2f ms)", whole / floor, floor * 1e3));
+  line("one frame of 170,000 px: render + pack + send", "",
+       format("%.2f + %.2f + %.2f ms", rendering * 1e3, packing * 1e3, sending * 1e3));
+  line("the whole frame against its floor (copy + send)", "<= 3 x",
+       format("%.2f x (floor %.2f ms)", whole / floor, floor * 1e3));
   line("sending alone", "floor: 256,000 packets/s", format("%.0f packets/s", 1000 / sending));
 }
 
@@ -56,8 +59,11 @@ void printLive(const Show& show) {
   std::this_thread::sleep_for(std::chrono::duration<double>(kRun_s));
   const double share = (cpuSeconds() - cpu) / kRun_s / 2 * 100;
   const auto& stats = player.stats();
-  line("live: 170,000 px, 1,000 universes, 40 fps, 3 layers", "<= 50 % of two cores", format("%.0f %% of two cores", share));
-  line("live: 99.9 % of frames begin within", "2 ms", format("%.2f ms (most %.2f, %llu skipped)", stats.lateness.percentile_ms(0.999), stats.lateness.most_ms(), static_cast<unsigned long long>(stats.skipped.load())));
+  line("live: 170,000 px, 1,000 universes, 40 fps, 3 layers", "<= 50 % of two cores",
+       format("%.0f %% of two cores", share));
+  line("live: 99.9 % of frames begin within", "2 ms",
+       format("%.2f ms (most %.2f, %llu skipped)", stats.lateness.percentile_ms(0.999),
+              stats.lateness.most_ms(), static_cast<unsigned long long>(stats.skipped.load())));
 }
 
 void printRest(const Show& show) {
@@ -76,8 +82,10 @@ void printRest(const Show& show) {
   PixelFrame frame;
   frame.resize(static_cast<std::size_t>(compiled->map.count()));
   Micros t{0};
-  const double rendering = secondsOf([&] { renderer.render(compiled->scores[0], t = (t + Micros(25'000)) % Micros(60'000'000), frame); });
-  line("render 20,000 px at 40 fps without real time", ">= 60 x real time", format("%.0f x", 1 / (rendering * 40)));
+  const double rendering = secondsOf(
+      [&] { renderer.render(compiled->scores[0], t = (t + Micros(25'000)) % Micros(60'000'000), frame); });
+  line("render 20,000 px at 40 fps without real time", ">= 60 x real time",
+       format("%.0f x", 1 / (rendering * 40)));
   std::vector<std::uint8_t> rgba(1280 * 800 * 4);
   GlowPainter painter;
   for (const int universes : {118, 294}) {
@@ -90,7 +98,8 @@ void printRest(const Show& show) {
     const OrbitCamera camera = framing(glow->map.positions, 1.6);
     const double painting = secondsOf([&] { painter.paint(glow->map, lit, camera, 1280, 800, rgba.data()); });
     const std::string what = format("glow, %d px at 1280 x 800, one core", universes * 170);
-    line(what.c_str(), universes > 200 ? ">= 30 fps" : "", format("%.0f fps (%.1f ms)", 1 / painting, painting * 1e3));
+    line(what.c_str(), universes > 200 ? ">= 30 fps" : "",
+         format("%.0f fps (%.1f ms)", 1 / painting, painting * 1e3));
   }
   line("peak memory of this program", "(no budget yet)", format("%.0f MB", peakMegabytes()));
 }
@@ -98,7 +107,8 @@ void printRest(const Show& show) {
 }  // namespace
 
 void printBudgets() {
-  // A socket that takes packets and throws them away, as a cable would; at a closed port each would cost an ICMP message.
+  // A socket that takes packets and throws them away, as a cable would; at a closed port each would cost an
+  // ICMP message.
   const LoopbackSocket sink;
   const Show show = largeShow(1000, 3, sink.port());
   std::printf("\n| %-58s | %-34s | %s |\n|---|---|---|\n", "What", "Budget or floor", "Reached here");

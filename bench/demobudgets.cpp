@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "demobudgets.h"
 
+#include <algorithm>
+#include <thread>
+
+#include "machine.h"
+#include "report.h"
 #include <QCoreApplication>
 #include <QProcess>
 #include <QTemporaryDir>
-#include <algorithm>
-#include <thread>
 
 #include "core/edit/planedits.h"
 #include "core/files/showfile.h"
@@ -13,8 +16,6 @@
 #include "core/preview/glow.h"
 #include "core/render/renderer.h"
 #include "desk/session/stage.h"
-#include "machine.h"
-#include "report.h"
 
 namespace chispa::bench {
 namespace {
@@ -49,11 +50,12 @@ void printRendering(const Demo& demo) {
   const double whole = secondsOnce([&] {
     for (Micros t{0}; t < score.length; t += kFrame)
       worst = std::max(worst, secondsOnce([&] {
-        renderer.render(score, t, frame);
-        compiled.packer->pack(frame, t, 1, values);
-      }));
+                         renderer.render(score, t, frame);
+                         compiled.packer->pack(frame, t, 1, values);
+                       }));
   });
-  line("demo: all of its score, rendered and packed at 40 fps", "", format("%.0f x real time (worst frame %.1f ms)", seconds(score.length) / whole, worst * 1e3));
+  line("demo: all of its score, rendered and packed at 40 fps", "",
+       format("%.0f x real time (worst frame %.1f ms)", seconds(score.length) / whole, worst * 1e3));
   const OrbitCamera camera = framing(compiled.map.positions, 1.6);
   std::vector<std::uint8_t> rgba(1280 * 800 * 4);
   GlowPainter painter;
@@ -75,8 +77,12 @@ void printLive(const Demo& demo) {
   constexpr double kRun_s = 10;
   std::this_thread::sleep_for(std::chrono::duration<double>(kRun_s));
   const auto& stats = player.stats();
-  line("demo: live to its four controllers", "<= 50 % of two cores", format("%.1f %% of two cores", (cpuSeconds() - cpu) / kRun_s / 2 * 100));
-  line("demo: 99.9 % of frames begin within", "2 ms", format("%.2f ms (%llu frames, %llu skipped)", stats.lateness.percentile_ms(0.999), static_cast<unsigned long long>(stats.frames.load()), static_cast<unsigned long long>(stats.skipped.load())));
+  line("demo: live to its four controllers", "<= 50 % of two cores",
+       format("%.1f %% of two cores", (cpuSeconds() - cpu) / kRun_s / 2 * 100));
+  line("demo: 99.9 % of frames begin within", "2 ms",
+       format("%.2f ms (%llu frames, %llu skipped)", stats.lateness.percentile_ms(0.999),
+              static_cast<unsigned long long>(stats.frames.load()),
+              static_cast<unsigned long long>(stats.skipped.load())));
 }
 
 /// From an edit in the window to the end of the frame that has it.
@@ -92,24 +98,31 @@ void printEditing() {
   constexpr int kEdits = 40;
   for (int i = 0; i < kEdits; ++i) {
     const auto begun = std::chrono::steady_clock::now();
-    const auto passed_ms = [&] { return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begun).count(); };
+    const auto passed_ms = [&] {
+      return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begun).count();
+    };
     bool isTaken = false;
     QObject context;
     QObject::connect(&stage, &desk::Stage::compiledChanged, &context, [&] { isTaken = true; });
     document.apply(QStringLiteral("colour"), [i](Show& show) {
       const PaletteId id = show.palettes.front()->id;
-      changeItem(show.palettes, id, [i](Palette& p) { p.stops.front().colour.r = static_cast<std::uint8_t>(i); });
+      changeItem(show.palettes, id,
+                 [i](Palette& p) { p.stops.front().colour.r = static_cast<std::uint8_t>(i); });
     });
     while (!isTaken) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 5);
     compiled_ms.push_back(passed_ms());
     // One frame may be under way with the old show.
-    for (const auto from = stage.player().stats().frames.load(); stage.player().stats().frames.load() < from + 1;) std::this_thread::sleep_for(std::chrono::microseconds(200));
+    for (const auto from = stage.player().stats().frames.load();
+         stage.player().stats().frames.load() < from + 1;)
+      std::this_thread::sleep_for(std::chrono::microseconds(200));
     leaving_ms.push_back(passed_ms());
   }
   stage.switchLight(false);
   for (auto* list : {&compiled_ms, &leaving_ms}) std::sort(list->begin(), list->end());
-  line("demo: from an edit until the output has the new show", "before the next frame (25 ms)", format("median %.1f ms, most %.1f", compiled_ms[kEdits / 2], compiled_ms.back()));
-  line("demo: from an edit until a frame has left after it", "the next frame", format("median %.1f ms, most %.1f", leaving_ms[kEdits / 2], leaving_ms.back()));
+  line("demo: from an edit until the output has the new show", "before the next frame (25 ms)",
+       format("median %.1f ms, most %.1f", compiled_ms[kEdits / 2], compiled_ms.back()));
+  line("demo: from an edit until a frame has left after it", "the next frame",
+       format("median %.1f ms, most %.1f", leaving_ms[kEdits / 2], leaving_ms.back()));
 }
 
 void printStart() {
@@ -122,7 +135,8 @@ void printStart() {
     environment.insert(QStringLiteral("XDG_CONFIG_HOME"), folder.path());
     program.setProcessEnvironment(environment);
     starts.push_back(secondsOnce([&] {
-      program.start(QCoreApplication::applicationDirPath() + QStringLiteral("/chispa"), {QStringLiteral("--until-shown"), QString::fromStdString(kDemo)});
+      program.start(QCoreApplication::applicationDirPath() + QStringLiteral("/chispa"),
+                    {QStringLiteral("--until-shown"), QString::fromStdString(kDemo)});
       program.waitForFinished();
     }));
   }
@@ -134,7 +148,8 @@ void printStart() {
 
 void printDemoBudgets() {
   const Demo demo = loadDemo();
-  if (!demo.compiled || demo.compiled->scores.empty()) return void(std::printf("the demo cannot be read: %s\n", kDemo.c_str()));
+  if (!demo.compiled || demo.compiled->scores.empty())
+    return void(std::printf("the demo cannot be read: %s\n", kDemo.c_str()));
   printRendering(demo);
   printLive(demo);
   printEditing();

@@ -3,7 +3,8 @@
 
 namespace chispa::bench {
 
-/// Prints what the whole score of the demo reaches: rendering, glow, live output, from edit to LEDs, and the start of the program.
+/// Prints what the whole score of the demo reaches: rendering, glow, live output, from edit to LEDs, and the
+/// start of the program.
 void printDemoBudgets();
 
 }  // namespace chispa::bench

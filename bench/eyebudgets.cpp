@@ -42,20 +42,24 @@ struct Capture {
 
 Capture capture(const std::vector<Vec3>& points, Severity severity, unsigned seed, double azimuth_deg) {
   const eye::Lens lens;
-  eye::SimulatedCamera camera(points, eye::viewOfAll(points, lens, azimuth_deg, 9), eye::spoilsOf(severity), seed);
+  eye::SimulatedCamera camera(points, eye::viewOfAll(points, lens, azimuth_deg, 9), eye::spoilsOf(severity),
+                              seed);
   eye::Spotter spotter(static_cast<int>(points.size()), {});
-  eye::simulateCapture(camera, spotter.code(), 3, 0.15, 0.3, [&](eye::Frame frame) { spotter.add(std::move(frame)); });
+  eye::simulateCapture(camera, spotter.code(), 3, 0.15, 0.3,
+                       [&](eye::Frame frame) { spotter.add(std::move(frame)); });
   spotter.finish();
   const eye::Sightings seen = spotter.sightings();
   return {seen.sureSpots(static_cast<int>(points.size())), eye::rightnessOf(camera, seen)};
 }
 
 /// The median error of distances between LEDs, as a share of the size.
-double spaceError(const std::vector<Vec3>& points, const std::vector<std::optional<Vec3>>& found, double size) {
+double spaceError(const std::vector<Vec3>& points, const std::vector<std::optional<Vec3>>& found,
+                  double size) {
   std::vector<double> off;
   const std::size_t apart = points.size() / 3 + 1;
   for (std::size_t i = 0; i + apart < points.size(); ++i)
-    if (found[i] && found[i + apart]) off.push_back(std::abs(length(*found[i + apart] - *found[i]) - length(points[i + apart] - points[i])));
+    if (found[i] && found[i + apart])
+      off.push_back(std::abs(length(*found[i + apart] - *found[i]) - length(points[i + apart] - points[i])));
   std::sort(off.begin(), off.end());
   return off.empty() ? 1 : off[off.size() / 2] / size;
 }
@@ -64,7 +68,8 @@ double spaceError(const std::vector<Vec3>& points, const std::vector<std::option
 
 int eyeAccuracy() {
   int missed = 0;
-  std::printf("%-8s %6s %12s %12s %12s %8s %14s %9s\n", "severity", "LEDs", "of in sight", "of all", "median px", "wrong", "space, of size", "seconds");
+  std::printf("%-8s %6s %12s %12s %12s %8s %14s %9s\n", "severity", "LEDs", "of in sight", "of all",
+              "median px", "wrong", "space, of size", "seconds");
   for (const Severity severity : {Severity::Clean, Severity::Medium, Severity::Hard})
     for (const int leds : kLeds) {
       const auto points = scene(leds);
@@ -86,15 +91,18 @@ int eyeAccuracy() {
             to = i;
           }
         if (from < 0 || from == to) continue;
-        const double known = length(points[static_cast<std::size_t>(to)] - points[static_cast<std::size_t>(from)]);
+        const double known =
+            length(points[static_cast<std::size_t>(to)] - points[static_cast<std::size_t>(from)]);
         const auto places = eye::placesInSpace(a.spots, b.spots, eye::Lens{}, {from, to, known});
         space = std::max(space, places ? spaceError(points, places->points, 3.5) : 1.0);
       }
       const double took = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
       const auto s = static_cast<std::size_t>(severity);
-      const bool isGood = found >= kLeastFound[s] && wrong == 0 && space <= 0.01 && (severity != Severity::Clean || median_px <= 0.5);
+      const bool isGood = found >= kLeastFound[s] && wrong == 0 && space <= 0.01 &&
+                          (severity != Severity::Clean || median_px <= 0.5);
       missed += isGood ? 0 : 1;
-      std::printf("%-8s %6d %10.2f %% %10.2f %% %12.3f %8d %12.2f %% %9.1f%s\n", kNames[s], leds, 100 * found, 100 * foundOfAll, median_px, wrong, 100 * space, took, isGood ? "" : "   missed");
+      std::printf("%-8s %6d %10.2f %% %10.2f %% %12.3f %8d %12.2f %% %9.1f%s\n", kNames[s], leds, 100 * found,
+                  100 * foundOfAll, median_px, wrong, 100 * space, took, isGood ? "" : "   missed");
       std::fflush(stdout);
     }
   return missed > 0 ? 1 : 0;

@@ -18,7 +18,8 @@ constexpr int kPortsOfController = 25;
 Show largeShow(int universes, int layers, int udpPort) {
   Show show;
   put(show.stripTypes, StripType{show.newId<StripTypeId>(), "Strip", "GRB", 60, 5, 12, 1});
-  const PaletteId palette = addPalette(show, "P", {{0, {10, 0, 40}}, {0.5, {255, 80, 0}}, {1, {255, 255, 200}}});
+  const PaletteId palette =
+      addPalette(show, "P", {{0, {10, 0, 40}}, {0.5, {255, 80, 0}}, {1, {255, 255, 200}}});
   std::vector<FixtureId> all;
   ControllerId box;
   const int ports = universes / kUniversesOfPort;
@@ -36,7 +37,11 @@ Show largeShow(int universes, int layers, int udpPort) {
     }
     const int pixels = kPixelsOfUniverse * kUniversesOfPort;
     const FixtureId line = show.newId<FixtureId>();
-    put(show.fixtures, Fixture{line, "Line " + std::to_string(port + 1), show.stripTypes[0]->id, {{0, port * 0.05, 0}, {}}, {{"line", LineShape{pixels, 1.0 / 60}, {}}}});
+    put(show.fixtures, Fixture{line,
+                               "Line " + std::to_string(port + 1),
+                               show.stripTypes[0]->id,
+                               {{0, port * 0.05, 0}, {}},
+                               {{"line", LineShape{pixels, 1.0 / 60}, {}}}});
     all.push_back(line);
     hang(show, {line, 0, pixels}, {box, port % kPortsOfController, 0});
   }
@@ -54,7 +59,8 @@ Show manyPieces(int fixtures, int segments, int pixels) {
   for (int f = 0; f < fixtures; ++f) {
     const FixtureId id = addFixture(show, LineShape{pixels, 1.0 / 60}, {(f % 20) * 2.0, f / 20 * 0.2, 0});
     changeItem(show.fixtures, id, [&](Fixture& fixture) {
-      for (int s = 1; s < segments; ++s) fixture.segments.push_back({"line", LineShape{pixels, 1.0 / 60}, {{0, s * 0.05, 0}, {}}});
+      for (int s = 1; s < segments; ++s)
+        fixture.segments.push_back({"line", LineShape{pixels, 1.0 / 60}, {{0, s * 0.05, 0}, {}}});
     });
   }
   return show;

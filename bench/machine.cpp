@@ -11,7 +11,9 @@ namespace chispa::bench {
 double cpuSeconds() {
   rusage usage{};
   getrusage(RUSAGE_SELF, &usage);
-  const auto seconds = [](const timeval& t) { return static_cast<double>(t.tv_sec) + static_cast<double>(t.tv_usec) * 1e-6; };
+  const auto seconds = [](const timeval& t) {
+    return static_cast<double>(t.tv_sec) + static_cast<double>(t.tv_usec) * 1e-6;
+  };
   return seconds(usage.ru_utime) + seconds(usage.ru_stime);
 }
 
@@ -25,14 +27,19 @@ LoopbackSocket::LoopbackSocket() : fd_(::socket(AF_INET, SOCK_DGRAM, 0)) {
   port_ = ntohs(own.sin_port);
 }
 
-LoopbackSocket::~LoopbackSocket() { ::close(fd_); }
+LoopbackSocket::~LoopbackSocket() {
+  ::close(fd_);
+}
 
 AllSenders::AllSenders(const Show& show, const CompiledShow& compiled) {
   std::size_t next = 0;
   for (std::size_t c = 0; c < show.controllers.size(); ++c) {
     std::vector<int> numbers;
     first.push_back(next);
-    for (; next < compiled.patch.universes.size() && compiled.patch.universes[next].controller == static_cast<int>(c); ++next) numbers.push_back(compiled.patch.universes[next].universe);
+    for (; next < compiled.patch.universes.size() &&
+           compiled.patch.universes[next].controller == static_cast<int>(c);
+         ++next)
+      numbers.push_back(compiled.patch.universes[next].universe);
     auto opened = link::ControllerSender::open(*show.controllers[c], numbers, {});
     if (opened) senders.push_back(*std::move(opened));
   }
@@ -40,7 +47,9 @@ AllSenders::AllSenders(const Show& show, const CompiledShow& compiled) {
 
 void AllSenders::send(const std::vector<std::uint8_t>& values, engine::MonoTime now) {
   for (std::size_t i = 0; i < senders.size(); ++i)
-    senders[i]->send(std::span(values).subspan(first[i] * kUniverseChannels, senders[i]->universes().size() * kUniverseChannels), now, true);
+    senders[i]->send(std::span(values).subspan(first[i] * kUniverseChannels,
+                                               senders[i]->universes().size() * kUniverseChannels),
+                     now, true);
 }
 
 }  // namespace chispa::bench

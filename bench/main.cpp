@@ -1,26 +1,27 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <benchmark/benchmark.h>
-
-#include <QApplication>
 #include <cstring>
 
 #include "budgets.h"
 #include "carousel/carousel.h"
-#include "core/preview/glow.h"
-#include "core/render/renderer.h"
 #include "demobudgets.h"
-#include "desk/parts/theme.h"
-#include "largeshow.h"
 #include "eyebudgets.h"
+#include "largeshow.h"
 #include "soak.h"
 #include "windowbudgets.h"
+#include <QApplication>
+#include <benchmark/benchmark.h>
+
+#include "core/preview/glow.h"
+#include "core/render/renderer.h"
+#include "desk/parts/theme.h"
 
 namespace chispa::bench {
 namespace {
 
 /// Everything that a frame of `universes` universes needs.
 struct Chain {
-  explicit Chain(int universes, int layers = 3) : show(largeShow(universes, layers)), compiled(compile(show)) {
+  explicit Chain(int universes, int layers = 3)
+      : show(largeShow(universes, layers)), compiled(compile(show)) {
     renderer.prepare(*compiled);
     frame.resize(static_cast<std::size_t>(compiled->map.count()));
     values.resize(compiled->packer->bufferSize());
@@ -71,7 +72,8 @@ void renderCarousel(benchmark::State& state) {
   PixelFrame frame;
   frame.resize(static_cast<std::size_t>(compiled->map.count()));
   Micros t{0};
-  for (auto _ : state) renderer.render(compiled->scores[0], t = (t + Micros(25'000)) % compiled->scores[0].length, frame);
+  for (auto _ : state)
+    renderer.render(compiled->scores[0], t = (t + Micros(25'000)) % compiled->scores[0].length, frame);
 }
 BENCHMARK(renderCarousel)->Unit(benchmark::kMicrosecond);
 

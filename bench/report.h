@@ -26,7 +26,9 @@ double secondsOf(F call) {
 }
 
 /// A row of the report.
-inline void line(const std::string& what, const std::string& budget, const std::string& reached) { std::printf("| %-58s | %-34s | %s |\n", what.c_str(), budget.c_str(), reached.c_str()); }
+inline void line(const std::string& what, const std::string& budget, const std::string& reached) {
+  std::printf("| %-58s | %-34s | %s |\n", what.c_str(), budget.c_str(), reached.c_str());
+}
 
 /// As std::printf writes it.
 std::string format(const char* pattern, auto... values) {

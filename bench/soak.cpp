@@ -1,11 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "soak.h"
 
-#include <pthread.h>
-#include <sys/socket.h>
-#include <sys/wait.h>
-#include <unistd.h>
-
 #include <array>
 #include <atomic>
 #include <chrono>
@@ -17,10 +12,15 @@
 #include <thread>
 #include <vector>
 
-#include "core/render/compiled.h"
-#include "engine/player.h"
 #include "largeshow.h"
 #include "machine.h"
+#include <pthread.h>
+#include <sys/socket.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include "core/render/compiled.h"
+#include "engine/player.h"
 
 namespace chispa::bench {
 namespace {
@@ -36,12 +36,14 @@ struct Count {
 
 volatile std::sig_atomic_t ended = 0;
 
-/// A process that takes E1.31 at 127.0.0.1 and counts packets and gaps in their sequences; its time is not the player's.
+/// A process that takes E1.31 at 127.0.0.1 and counts packets and gaps in their sequences; its time is not
+/// the player's.
 class Counter {
  public:
   Counter() {
     constexpr int kBuffer = 64 << 20;
-    if (::setsockopt(socket_.fd(), SOL_SOCKET, SO_RCVBUFFORCE, &kBuffer, sizeof kBuffer) != 0) ::setsockopt(socket_.fd(), SOL_SOCKET, SO_RCVBUF, &kBuffer, sizeof kBuffer);
+    if (::setsockopt(socket_.fd(), SOL_SOCKET, SO_RCVBUFFORCE, &kBuffer, sizeof kBuffer) != 0)
+      ::setsockopt(socket_.fd(), SOL_SOCKET, SO_RCVBUF, &kBuffer, sizeof kBuffer);
     if (::pipe(pipe_.data()) != 0) std::abort();
     pid_ = ::fork();
     if (pid_ == 0) count();
@@ -111,7 +113,8 @@ double stolenSeconds() {
   return ticks[7] / static_cast<double>(::sysconf(_SC_CLK_TCK));
 }
 
-/// The floor of lateness: a thread that does nothing but wake at the same instants, beside the player and as urgent.
+/// The floor of lateness: a thread that does nothing but wake at the same instants, beside the player and as
+/// urgent.
 class IdleThread {
  public:
   IdleThread() : thread_([this] { run(); }) {}
@@ -121,7 +124,8 @@ class IdleThread {
     if (thread_.joinable()) thread_.join();
   }
   const engine::LatenessHistogram& lateness() const { return lateness_; }
-  /// Periods during which the machine did not let even this thread run: the same count as the player's skipped ones.
+  /// Periods during which the machine did not let even this thread run: the same count as the player's
+  /// skipped ones.
   std::uint64_t missed() const { return missed_; }
 
  private:
@@ -153,7 +157,8 @@ double sendingFloor() {
   const std::vector<std::uint8_t> values(compiled->packer->bufferSize(), 9);
   const auto begun = SteadyTime::now();
   int frames = 0;
-  for (; SteadyTime::now() - begun < std::chrono::seconds(2); ++frames) all.send(values, SteadyTime::now().time_since_epoch());
+  for (; SteadyTime::now() - begun < std::chrono::seconds(2); ++frames)
+    all.send(values, SteadyTime::now().time_since_epoch());
   const double seconds = std::chrono::duration<double>(SteadyTime::now() - begun).count();
   counter.finish();
   return frames * 1000.0 / seconds;
@@ -183,14 +188,17 @@ void printSoak(int seconds) {
     IdleThread idle;
     const auto begun = SteadyTime::now();
     std::this_thread::sleep_for(std::chrono::seconds(seconds));
-    cpu = (cpuSeconds() - before) / std::chrono::duration<double>(SteadyTime::now() - begun).count() / 2 * 100;
+    cpu =
+        (cpuSeconds() - before) / std::chrono::duration<double>(SteadyTime::now() - begun).count() / 2 * 100;
     endMemory = residentMegabytes();
     stolen = (stolenSeconds() - stolen) / seconds / 2 * 100;
     idle.finish();
-    idleLate = {idle.lateness().percentile_ms(0.99), idle.lateness().percentile_ms(0.999), idle.lateness().most_ms()};
+    idleLate = {idle.lateness().percentile_ms(0.99), idle.lateness().percentile_ms(0.999),
+                idle.lateness().most_ms()};
     idleMissed = idle.missed();
     const auto& stats = player.stats();
-    late = {stats.lateness.percentile_ms(0.5), stats.lateness.percentile_ms(0.99), stats.lateness.percentile_ms(0.999), stats.lateness.most_ms()};
+    late = {stats.lateness.percentile_ms(0.5), stats.lateness.percentile_ms(0.99),
+            stats.lateness.percentile_ms(0.999), stats.lateness.most_ms()};
     frames = stats.frames;
     skipped = stats.skipped;
     player.switchLight(false);
@@ -202,14 +210,24 @@ void printSoak(int seconds) {
   }
   const Count arrived = counter.finish();
   std::printf("1,000 universes, 170,000 px, 3 layers, 40 fps, for %d s\n", seconds);
-  std::printf("frames                 %llu sent, %llu periods skipped\n", static_cast<unsigned long long>(frames), static_cast<unsigned long long>(skipped));
-  std::printf("lateness               p50 %.2f, p99 %.2f, p99.9 %.2f, most %.2f ms\n", late[0], late[1], late[2], late[3]);
+  std::printf("frames                 %llu sent, %llu periods skipped\n",
+              static_cast<unsigned long long>(frames), static_cast<unsigned long long>(skipped));
+  std::printf("lateness               p50 %.2f, p99 %.2f, p99.9 %.2f, most %.2f ms\n", late[0], late[1],
+              late[2], late[3]);
   std::printf("CPU                    %.1f %% of two cores\n", cpu);
-  std::printf("packets                %llu sent, %llu refused by the kernel, %llu arrived, %llu gaps in sequence, %llu universes\n", static_cast<unsigned long long>(sent), static_cast<unsigned long long>(refused),
-              static_cast<unsigned long long>(arrived.packets), static_cast<unsigned long long>(arrived.gaps), static_cast<unsigned long long>(arrived.universes));
+  std::printf(
+      "packets                %llu sent, %llu refused by the kernel, %llu arrived, %llu gaps in sequence, "
+      "%llu universes\n",
+      static_cast<unsigned long long>(sent), static_cast<unsigned long long>(refused),
+      static_cast<unsigned long long>(arrived.packets), static_cast<unsigned long long>(arrived.gaps),
+      static_cast<unsigned long long>(arrived.universes));
   std::printf("memory                 %.1f MB after 3 s, %.1f MB at the end\n", startMemory, endMemory);
-  std::printf("floor: idle thread     %llu periods missed, late p99 %.2f, p99.9 %.2f, most %.2f ms; the machine below took %.1f %% of both cores\n", static_cast<unsigned long long>(idleMissed), idleLate[0], idleLate[1], idleLate[2], stolen);
-  std::printf("floor: sending alone   %.0f packets/s on one core; this run needed %.0f\n", floor, static_cast<double>(sent) / (seconds + 4));
+  std::printf(
+      "floor: idle thread     %llu periods missed, late p99 %.2f, p99.9 %.2f, most %.2f ms; the machine "
+      "below took %.1f %% of both cores\n",
+      static_cast<unsigned long long>(idleMissed), idleLate[0], idleLate[1], idleLate[2], stolen);
+  std::printf("floor: sending alone   %.0f packets/s on one core; this run needed %.0f\n", floor,
+              static_cast<double>(sent) / (seconds + 4));
 }
 
 }  // namespace chispa::bench

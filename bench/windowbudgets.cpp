@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "windowbudgets.h"
 
+#include "largeshow.h"
+#include "report.h"
 #include <QApplication>
 #include <QSettings>
 #include <QTemporaryDir>
@@ -15,8 +17,6 @@
 #include "desk/plan/planview.h"
 #include "desk/score/scorepage.h"
 #include "desk/score/timelineview.h"
-#include "largeshow.h"
-#include "report.h"
 
 namespace chispa::bench {
 namespace {
@@ -75,9 +75,11 @@ void printScoreBudgets(desk::MainWindow& window, desk::Document& document, desk:
   window.showWorkspace(desk::Workspace::Score);
   stage.settle();
   desk::TimelineView& timeline = window.scorePage().timeline();
-  line("window: picture of a score of 20,000 clips, all of it", "fluid (<= 33 ms)", format("%.1f ms", secondsOf([&] { timeline.viewport()->grab(); }) * 1e3));
+  line("window: picture of a score of 20,000 clips, all of it", "fluid (<= 33 ms)",
+       format("%.1f ms", secondsOf([&] { timeline.viewport()->grab(); }) * 1e3));
   timeline.zoomBy(8);
-  line("window: the same, an eighth of it", "fluid (<= 33 ms)", format("%.1f ms", secondsOf([&] { timeline.viewport()->grab(); }) * 1e3));
+  line("window: the same, an eighth of it", "fluid (<= 33 ms)",
+       format("%.1f ms", secondsOf([&] { timeline.viewport()->grab(); }) * 1e3));
   const Clip& clip = *document.show().scores.front()->clips.front();
   timeline.reveal(clip.id);
   const QPoint at = timeline.clipBox(clip.id).center().toPoint();
@@ -120,7 +122,8 @@ void printWindowBudgets() {
   selection.clear();
   plan.setTool(desk::PlanTool::Brush);
   const double painting = dragSeconds(plan, {60, 60}, {600, 400}, 60);
-  line("window: brush over 100,000 px, from move to picture", "immediate (<= 33 ms)", format("%.1f ms", painting * 1e3));
+  line("window: brush over 100,000 px, from move to picture", "immediate (<= 33 ms)",
+       format("%.1f ms", painting * 1e3));
   printScoreBudgets(window, document, stage);
 }
 

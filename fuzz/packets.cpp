@@ -11,7 +11,8 @@ extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t siz
   using namespace chispa::link;
   const std::span<const std::uint8_t> packet(data, size);
   if (const auto e131 = readE131Data(packet))
-    if (e131->values.size() > 512 || e131->universe < 1 || e131->universe > 63'999 || e131->priority > 200) std::abort();
+    if (e131->values.size() > 512 || e131->universe < 1 || e131->universe > 63'999 || e131->priority > 200)
+      std::abort();
   if (const auto page = readE131Discovery(packet))
     if (page->universes.size() > kE131DiscoveryPerPage || page->page > page->lastPage) std::abort();
   readE131Sync(packet);

@@ -8,7 +8,8 @@
 extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t size) {
   if (size == 0) return 0;
   constexpr int kFormats = 5;
-  const auto palette = chispa::parsePalette({reinterpret_cast<const char*>(data + 1), size - 1}, static_cast<chispa::PaletteFormat>(data[0] % kFormats), "fuzz");
+  const auto palette = chispa::parsePalette({reinterpret_cast<const char*>(data + 1), size - 1},
+                                            static_cast<chispa::PaletteFormat>(data[0] % kFormats), "fuzz");
   if (!palette) return 0;
   double last = 0;
   for (const chispa::ColourStop& stop : palette->stops) {

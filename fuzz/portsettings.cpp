@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <nlohmann/json.hpp>
+#include "core/wire/portsettings.h"
+
 #include <cstdlib>
 
-#include "core/wire/portsettings.h"
+#include <nlohmann/json.hpp>
 
 /// Settings of controllers, as they answer over HTTP.
 extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t size) {

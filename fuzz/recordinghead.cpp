@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/recording/recordinghead.h"
+
 #include <cstdlib>
 #include <string>
-
-#include "core/recording/recordinghead.h"
 
 /// Headers of recordings: what is read is written and read again as the same.
 extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t size) {

@@ -11,7 +11,8 @@
 namespace chispa::test {
 
 /// A capture file of UDP packets to `port`, as raw IPv4 (link type 101).
-inline void writeCapture(const std::filesystem::path& file, const std::vector<std::string>& packets, std::uint16_t port) {
+inline void writeCapture(const std::filesystem::path& file, const std::vector<std::string>& packets,
+                         std::uint16_t port) {
   std::ofstream out(file, std::ios::binary);
   const auto little32 = [&](std::uint32_t v) { out.write(reinterpret_cast<const char*>(&v), 4); };
   little32(0xa1b2c3d4);
@@ -23,9 +24,34 @@ inline void writeCapture(const std::filesystem::path& file, const std::vector<st
   for (const std::string& packet : packets) {
     const auto total = static_cast<std::uint16_t>(packet.size() + 28);
     const auto length = static_cast<std::uint16_t>(packet.size() + 8);
-    const unsigned char head[28] = {0x45, 0, static_cast<unsigned char>(total >> 8), static_cast<unsigned char>(total & 255), 0, 0, 0, 0, 64, 17, 0, 0,
-                                    127, 0, 0, 1, 127, 0, 0, 1, 0x90, 0x00, static_cast<unsigned char>(port >> 8), static_cast<unsigned char>(port & 255),
-                                    static_cast<unsigned char>(length >> 8), static_cast<unsigned char>(length & 255), 0, 0};
+    const unsigned char head[28] = {0x45,
+                                    0,
+                                    static_cast<unsigned char>(total >> 8),
+                                    static_cast<unsigned char>(total & 255),
+                                    0,
+                                    0,
+                                    0,
+                                    0,
+                                    64,
+                                    17,
+                                    0,
+                                    0,
+                                    127,
+                                    0,
+                                    0,
+                                    1,
+                                    127,
+                                    0,
+                                    0,
+                                    1,
+                                    0x90,
+                                    0x00,
+                                    static_cast<unsigned char>(port >> 8),
+                                    static_cast<unsigned char>(port & 255),
+                                    static_cast<unsigned char>(length >> 8),
+                                    static_cast<unsigned char>(length & 255),
+                                    0,
+                                    0};
     little32(0);
     little32(0);
     little32(total);

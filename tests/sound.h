@@ -7,7 +7,9 @@ namespace chispa::test {
 /// The mean of both channels of a whole clip.
 inline std::vector<float> monoOf(const AudioClip& clip) {
   std::vector<float> all;
-  eachMonoBlock(clip, [&](std::span<const float> block, std::size_t) { all.insert(all.end(), block.begin(), block.end()); });
+  eachMonoBlock(clip, [&](std::span<const float> block, std::size_t) {
+    all.insert(all.end(), block.begin(), block.end());
+  });
   return all;
 }
 

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <unistd.h>
-
 #include <cassert>
 #include <filesystem>
 #include <string>
+
+#include <unistd.h>
 
 namespace chispa::test {
 

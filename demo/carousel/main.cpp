@@ -2,6 +2,7 @@
 #include <iostream>
 
 #include "carousel/carousel.h"
+
 #include "core/files/showfile.h"
 
 int main(int argc, char** argv) {

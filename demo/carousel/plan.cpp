@@ -2,6 +2,7 @@
 #include <cmath>
 
 #include "carousel/carousel.h"
+
 #include "core/zone/partpixels.h"
 
 namespace chispa::demo {
@@ -11,8 +12,8 @@ constexpr int kPosts = 12;
 constexpr double kRimRadius_m = 3.0;
 constexpr double kRimHeight_m = 3.4;
 
-StripTypeId addStrip(Show& show, const std::string& name, const std::string& order, double perMetre, double volts,
-                     double channel_ma) {
+StripTypeId addStrip(Show& show, const std::string& name, const std::string& order, double perMetre,
+                     double volts, double channel_ma) {
   StripType strip;
   strip.id = show.newId<StripTypeId>();
   strip.name = name;
@@ -24,7 +25,8 @@ StripTypeId addStrip(Show& show, const std::string& name, const std::string& ord
   return strip.id;
 }
 
-void addFixture(Show& show, const std::string& name, StripTypeId strip, Placement place, std::vector<Segment> segments) {
+void addFixture(Show& show, const std::string& name, StripTypeId strip, Placement place,
+                std::vector<Segment> segments) {
   put(show.fixtures, Fixture{show.newId<FixtureId>(), name, strip, place, std::move(segments)});
 }
 
@@ -32,7 +34,9 @@ Vec3 around(double radius_m, double degrees, double height_m) {
   return {radius_m * std::cos(radians(degrees)), radius_m * std::sin(radians(degrees)), height_m};
 }
 
-std::string numbered(const std::string& base, int i) { return base + " " + std::to_string(i + 1); }
+std::string numbered(const std::string& base, int i) {
+  return base + " " + std::to_string(i + 1);
+}
 
 void addRibs(Show& show, StripTypeId strip) {
   constexpr double kInner_m = 0.35;
@@ -56,15 +60,17 @@ void addPosts(Show& show, StripTypeId strip) {
     const double angle = 15 + 30.0 * i;
     // In a post's own frame x points up; the lantern's ring lies across it on top.
     addFixture(show, numbered("Post", i), strip, {around(2.6, angle, 0.4), {0, -90, angle}},
-               {{"shaft", LineShape{26, 0.1}, {}}, {"lantern", ArcShape{6, 0.08, 0, 360}, {{2.68, 0, 0}, {0, 90, 0}}}});
+               {{"shaft", LineShape{26, 0.1}, {}},
+                {"lantern", ArcShape{6, 0.08, 0, 360}, {{2.68, 0, 0}, {0, 90, 0}}}});
   }
 }
 
 void addColumn(Show& show, StripTypeId strip) {
   for (int i = 0; i < 8; ++i) {
     const double angle = -90 + 45.0 * i;
-    addFixture(show, numbered("Panel", i), strip, {around(0.92, angle, 1.7), {90, 0, angle + 90}},
-               {{"panel", GridShape{12, 20, 0.06, 0.09, Corner::BottomLeft, GridRuns::AlongColumns, true}, {}}});
+    addFixture(
+        show, numbered("Panel", i), strip, {around(0.92, angle, 1.7), {90, 0, angle + 90}},
+        {{"panel", GridShape{12, 20, 0.06, 0.09, Corner::BottomLeft, GridRuns::AlongColumns, true}, {}}});
   }
 }
 
@@ -75,28 +81,34 @@ void addPieces(Show& show) {
   const StripTypeId heron = addStrip(show, "Heron panel", "RGB", 60, 5, 8);
   const StripTypeId flood = addStrip(show, "Barn flood", "RGB", 1, 12, 700);
   const StripTypeId uplight = addStrip(show, "Willow uplight", "RGBW", 1, 12, 300);
-  addFixture(show, "Canopy rim", meadow, {{0, 0, kRimHeight_m}, {}}, {{"rim", ArcShape{300, kRimRadius_m, 0, 360}, {}}});
+  addFixture(show, "Canopy rim", meadow, {{0, 0, kRimHeight_m}, {}},
+             {{"rim", ArcShape{300, kRimRadius_m, 0, 360}, {}}});
   addRibs(show, meadow);
   addPosts(show, meadow);
   addColumn(show, heron);
   addFixture(show, "Booth sign", heron, {{4.9, -1.6, 2.0}, {90, 0, 0}},
              {{"sign", GridShape{48, 16, 0.035, 0.035, Corner::TopLeft, GridRuns::AlongRows, true}, {}}});
-  addFixture(show, "Path edge", meadow, {{0, 0, 0.05}, {}}, {{"edge", ArcShape{300, 4.6, 238.86, 62.28}, {}}});
+  addFixture(show, "Path edge", meadow, {{0, 0, 0.05}, {}},
+             {{"edge", ArcShape{300, 4.6, 238.86, 62.28}, {}}});
   for (int i = 0; i < 6; ++i)
-    addFixture(show, numbered("Flood", i), flood, {around(4.2, 30 + 60.0 * i, 0.3), {}}, {{"flood", PointsShape{{Vec3{}}}, {}}});
+    addFixture(show, numbered("Flood", i), flood, {around(4.2, 30 + 60.0 * i, 0.3), {}},
+               {{"flood", PointsShape{{Vec3{}}}, {}}});
   for (int i = 0; i < 8; ++i)
-    addFixture(show, numbered("Uplight", i), uplight, {around(1.45, 22.5 + 45.0 * i, 0.15), {}}, {{"lamp", PointsShape{{Vec3{}}}, {}}});
+    addFixture(show, numbered("Uplight", i), uplight, {around(1.45, 22.5 + 45.0 * i, 0.15), {}},
+               {{"lamp", PointsShape{{Vec3{}}}, {}}});
 }
 
 namespace {
 
-Zone& addZone(Show& show, std::vector<Zone>& zones, const std::string& name, std::vector<ZonePart> parts, ZoneLayout layout, int pixelsPerCell = 1) {
+Zone& addZone(Show& show, std::vector<Zone>& zones, const std::string& name, std::vector<ZonePart> parts,
+              ZoneLayout layout, int pixelsPerCell = 1) {
   zones.push_back(Zone{show.newId<ZoneId>(), name, std::move(parts), layout, pixelsPerCell});
   return zones.back();
 }
 
 /// A part for each fixture whose name begins with `base`.
-std::vector<ZonePart> partsOf(const Show& show, const std::string& base, std::optional<int> segment = std::nullopt) {
+std::vector<ZonePart> partsOf(const Show& show, const std::string& base,
+                              std::optional<int> segment = std::nullopt) {
   std::vector<ZonePart> parts;
   for (const auto& fixture : show.fixtures)
     if (fixture->name.starts_with(base)) parts.push_back({fixture->id, segment, false});
@@ -128,7 +140,8 @@ std::vector<ZonePart> diagonalOf(const Show& show) {
 
 void addZones(Show& show) {
   std::vector<Zone> zones;
-  const auto add = [&](const std::string& name, std::vector<ZonePart> parts, ZoneLayout layout, int pixelsPerCell = 1) -> Zone& {
+  const auto add = [&](const std::string& name, std::vector<ZonePart> parts, ZoneLayout layout,
+                       int pixelsPerCell = 1) -> Zone& {
     return addZone(show, zones, name, std::move(parts), layout, pixelsPerCell);
   };
   std::vector<ZonePart> all;

@@ -8,7 +8,8 @@ void addPalettes(Show& show) {
   const auto add = [&](const std::string& name, std::vector<const char*> colours) {
     Palette palette{show.newId<PaletteId>(), name, {}};
     for (std::size_t i = 0; i < colours.size(); ++i)
-      palette.stops.push_back({static_cast<double>(i) / static_cast<double>(colours.size() - 1), *parseHex(colours[i])});
+      palette.stops.push_back(
+          {static_cast<double>(i) / static_cast<double>(colours.size() - 1), *parseHex(colours[i])});
     put(show.palettes, palette);
   };
   add("Ember", {"#1a0205", "#7a1206", "#e0480e", "#ffb340", "#fff0c8"});
@@ -78,106 +79,305 @@ ParamValues across(const char* axis, ParamValues more = {}) {
   return more;
 }
 
-std::string post(int number) { return "Post " + std::to_string(number); }
+std::string post(int number) {
+  return "Post " + std::to_string(number);
+}
 
 /// A band of light that passes through the whole carousel, from below or from above.
 void passThrough(Scribe& s, double bar, double bars, const char* palette, const char* from) {
-  s.add({"By height", bar, bars, "curtain", palette, across("height", {{"from", std::string(from)}, {"band", 0.25}, {"edge", 0.2}}), 0, Blend::Normal, 0, 0, 0.9});
+  s.add({"By height", bar, bars, "curtain", palette,
+         across("height", {{"from", std::string(from)}, {"band", 0.25}, {"edge", 0.2}}), 0, Blend::Normal, 0,
+         0, 0.9});
 }
 
 void writeOpening(Scribe& s) {
-  s.add({"Lanterns", 0, 4, "bloom", "Lamplight", {{"every", std::string("bar")}, {"fade", 3.0}}, 0, Blend::Normal, 0, 0});
+  s.add({"Lanterns",
+         0,
+         4,
+         "bloom",
+         "Lamplight",
+         {{"every", std::string("bar")}, {"fade", 3.0}},
+         0,
+         Blend::Normal,
+         0,
+         0});
   s.add({"Canopy rim", 0, 2, "glints", "Moon", {{"density", 0.12}, {"life", 1.4}}, 0, Blend::Normal, 1, 0});
   s.add({"Canopy rim", 2, 2, "pour", "Ember", across("along", {{"edge", 0.05}})});
   s.add({"Roof ribs", 2, 2, "pour", "Ember", across("rows", {{"edge", 0.3}})});
-  s.add({"Posts", 0, 4, "snowfall", "Moon", {{"flakes", 3.0}, {"speed", 0.25}, {"size", 0.4}}, 0, Blend::Normal, 1, 0.5});
+  s.add({"Posts",
+         0,
+         4,
+         "snowfall",
+         "Moon",
+         {{"flakes", 3.0}, {"speed", 0.25}, {"size", 0.4}},
+         0,
+         Blend::Normal,
+         1,
+         0.5});
   s.add({"Column", 0, 4, "clouds", "Moon", {{"grain", 2.5}, {"speed", 0.2}}, 0, Blend::Normal, 2, 0, 0.7});
-  s.add({"Path edge", 0, 4, "fireflies", "Lamplight", {{"flies", 14.0}, {"size", 0.05}, {"glow", 1.8}}, 0, Blend::Normal, 1, 0});
-  s.add({"Booth sign", 0, 4, "lettering", "Lamplight", {{"text", std::string("LANTERN FAIR")}, {"moves", std::string("pass")}, {"passes", 0.25}}});
+  s.add({"Path edge",
+         0,
+         4,
+         "fireflies",
+         "Lamplight",
+         {{"flies", 14.0}, {"size", 0.05}, {"glow", 1.8}},
+         0,
+         Blend::Normal,
+         1,
+         0});
+  s.add({"Booth sign",
+         0,
+         4,
+         "lettering",
+         "Lamplight",
+         {{"text", std::string("LANTERN FAIR")}, {"moves", std::string("pass")}, {"passes", 0.25}}});
   s.add({"Uplights", 0, 4, "hold", "Moon", across("around", {{"spread", 0.6}}), 0, Blend::Normal, 2, 0, 0.6});
   s.add({"Floods", 1, 3, "swell", "Moon", {{"waves", 1.0}, {"passes", 0.5}}, 0, Blend::Normal, 2, 0, 0.35});
 }
 
 void writeFirstRound(Scribe& s) {
   passThrough(s, 4, 1, "Lamplight", "start");
-  s.add({"Canopy rim", 4, 8, "ribbon", "Fair", across("along", {{"repeats", 2.0}, {"passes", 0.5}}), 0, Blend::Normal, 0.3, 0});
+  s.add({"Canopy rim", 4, 8, "ribbon", "Fair", across("along", {{"repeats", 2.0}, {"passes", 0.5}}), 0,
+         Blend::Normal, 0.3, 0});
   s.add({"Canopy rim", 4, 8, "frost", "Lamplight", {{"density", 0.03}}, 1, Blend::Add});
   // The rim's two colours of thread run against each other, and pass into what follows.
   s.add({"Canopy rim", 11.5, 8.5, "weave", "Fair", across("along", {{"threads", 12.0}, {"passes", 1.0}})});
   s.add({"Canopy rim", 12, 8, "glints", "Lamplight", {{"density", 0.06}, {"life", 0.5}}, 1, Blend::Lighten});
-  s.add({"Roof ribs", 4, 8, "comets", "Ember", across("rows", {{"heads", 1.0}, {"passes", 1.0}, {"tail", 0.6}, {"offset", 0.0833}})});
-  s.add({"Roof ribs", 12, 8, "bloom", "Ember", across("rows", {{"every", std::string("beat")}, {"fade", 0.9}, {"spread", 0.3}})});
-  s.add({"Posts", 4, 8, "drizzle", "Lagoon", across("rows", {{"drops", 1.2}, {"speed", 0.6}, {"tail", 0.6}})});
+  s.add({"Roof ribs", 4, 8, "comets", "Ember",
+         across("rows", {{"heads", 1.0}, {"passes", 1.0}, {"tail", 0.6}, {"offset", 0.0833}})});
+  s.add({"Roof ribs", 12, 8, "bloom", "Ember",
+         across("rows", {{"every", std::string("beat")}, {"fade", 0.9}, {"spread", 0.3}})});
+  s.add(
+      {"Posts", 4, 8, "drizzle", "Lagoon", across("rows", {{"drops", 1.2}, {"speed", 0.6}, {"tail", 0.6}})});
   // One post a beat, four times round.
   for (int beat = 0; beat < 24; ++beat)
-    s.add({post(beat % 12 + 1), 12 + beat / 3.0, 1.0, "pour", beat < 12 ? "Sugar" : "Fair", across("along", {{"then", std::string("drain")}, {"edge", 0.3}}), 0, Blend::Normal, 0, 0.2});
-  s.add({"Lanterns", 4, 16, "bloom", "Lamplight", {{"every", std::string("beat")}, {"fade", 1.2}, {"accent", 0.6}}});
-  s.add({"Column", 4, 8, "slats", "Moon", across("columns", {{"slats", 16.0}, {"every", 1.0}, {"stagger", 1.0}}), 0, Blend::Normal, 0, 0, 0.6});
+    s.add({post(beat % 12 + 1), 12 + beat / 3.0, 1.0, "pour", beat < 12 ? "Sugar" : "Fair",
+           across("along", {{"then", std::string("drain")}, {"edge", 0.3}}), 0, Blend::Normal, 0, 0.2});
+  s.add({"Lanterns",
+         4,
+         16,
+         "bloom",
+         "Lamplight",
+         {{"every", std::string("beat")}, {"fade", 1.2}, {"accent", 0.6}}});
+  s.add({"Column", 4, 8, "slats", "Moon",
+         across("columns", {{"slats", 16.0}, {"every", 1.0}, {"stagger", 1.0}}), 0, Blend::Normal, 0, 0,
+         0.6});
   s.add({"Column", 12, 8, "hearth", "Ember", across("rows", {{"speed", 1.4}, {"grain", 6.0}})});
   s.add({"Booth sign", 4, 8, "lettering", "Fair", {{"text", std::string("RIDES")}, {"width", 0.75}}});
   s.add({"Booth sign", 12, 8, "loudness", "Fair", {{"gain", 1.0}}});
-  s.add({"Path edge", 4, 8, "chase", "Lamplight", across("along", {{"period", 12.0}, {"lit", 4.0}, {"steps", 12.0}, {"soft", 2.0}})});
-  s.add({"Path edge", 12, 8, "parade", "Sugar", across("along", {{"groups", 20.0}, {"lit", 0.4}, {"glide", 0.4}})});
-  s.add({"Floods", 4, 16, "bloom", "Ember", {{"every", std::string("bar")}, {"fade", 2.5}}, 0, Blend::Normal, 0, 0.5, 0.6});
-  s.add({"Uplights", 4, 16, "ribbon", "Lagoon", {{"repeats", 1.0}, {"passes", 0.25}}, 0, Blend::Normal, 0.5, 0.5, 0.7});
+  s.add({"Path edge", 4, 8, "chase", "Lamplight",
+         across("along", {{"period", 12.0}, {"lit", 4.0}, {"steps", 12.0}, {"soft", 2.0}})});
+  s.add({"Path edge", 12, 8, "parade", "Sugar",
+         across("along", {{"groups", 20.0}, {"lit", 0.4}, {"glide", 0.4}})});
+  s.add({"Floods",
+         4,
+         16,
+         "bloom",
+         "Ember",
+         {{"every", std::string("bar")}, {"fade", 2.5}},
+         0,
+         Blend::Normal,
+         0,
+         0.5,
+         0.6});
+  s.add({"Uplights",
+         4,
+         16,
+         "ribbon",
+         "Lagoon",
+         {{"repeats", 1.0}, {"passes", 0.25}},
+         0,
+         Blend::Normal,
+         0.5,
+         0.5,
+         0.7});
 }
 
 void writeTurn(Scribe& s) {
   passThrough(s, 20, 1, "Moon", "end");
-  s.add({"Canopy rim", 20, 8, "ripples", "Lagoon", {{"every", 3.0}, {"speed", 0.5}, {"width", 0.35}, {"centre-x", -1.0}}, 0, Blend::Normal, 0.5, 0});
-  s.add({"Canopy rim", 20, 8, "swell", "Moon", across("around", {{"waves", 6.0}, {"passes", 0.5}, {"sharpness", 4.0}}), 1, Blend::Screen, 0.5, 0, 0.5});
-  s.add({"Canopy rim", 28, 6, "turnabout", "Sugar", across("along", {{"parts", 48.0}, {"every", 1.0}, {"fade", 0.4}})});
+  s.add({"Canopy rim",
+         20,
+         8,
+         "ripples",
+         "Lagoon",
+         {{"every", 3.0}, {"speed", 0.5}, {"width", 0.35}, {"centre-x", -1.0}},
+         0,
+         Blend::Normal,
+         0.5,
+         0});
+  s.add({"Canopy rim", 20, 8, "swell", "Moon",
+         across("around", {{"waves", 6.0}, {"passes", 0.5}, {"sharpness", 4.0}}), 1, Blend::Screen, 0.5, 0,
+         0.5});
+  s.add({"Canopy rim", 28, 6, "turnabout", "Sugar",
+         across("along", {{"parts", 48.0}, {"every", 1.0}, {"fade", 0.4}})});
   s.add({"Canopy rim", 34, 2, "pour", "Fair", across("along", {{"edge", 0.1}})});
   s.add({"Roof ribs", 20, 8, "pinwheel", "Moon", {{"arms", 3.0}, {"turns", 0.25}, {"edge", 0.7}}});
-  s.add({"Roof ribs", 28, 8, "comets", "Sugar", across("columns", {{"heads", 3.0}, {"passes", 1.0}, {"tail", 0.8}, {"offset", 0.0}})});
+  s.add({"Roof ribs", 28, 8, "comets", "Sugar",
+         across("columns", {{"heads", 3.0}, {"passes", 1.0}, {"tail", 0.8}, {"offset", 0.0}})});
   s.add({"Posts", 20, 8, "hearth", "Lagoon", across("rows", {{"speed", 0.8}, {"height", 1.4}})});
-  s.add({"Posts", 28, 8, "juggle", "Sugar", across("rows", {{"balls", 12.0}, {"bounces", 0.5}, {"size", 0.2}})});
-  s.add({"Lanterns", 20, 8, "parade", "Fair", across("along", {{"groups", 4.0}, {"lit", 0.34}, {"steps", 1.0}})});
+  s.add({"Posts", 28, 8, "juggle", "Sugar",
+         across("rows", {{"balls", 12.0}, {"bounces", 0.5}, {"size", 0.2}})});
+  s.add({"Lanterns", 20, 8, "parade", "Fair",
+         across("along", {{"groups", 4.0}, {"lit", 0.34}, {"steps", 1.0}})});
   s.add({"Lanterns", 28, 8, "turnabout", "Sugar", across("along", {{"parts", 12.0}, {"every", 1.0}})});
   s.add({"Column", 20, 8, "pool", "Lagoon", {{"grain", 4.0}, {"speed", 1.2}}});
-  s.add({"Column diagonal", 22, 6, "comets", "Moon", across("along", {{"heads", 2.0}, {"passes", 1.0}, {"tail", 0.4}}), 0, Blend::Normal, 0.5, 0.5});
+  s.add({"Column diagonal", 22, 6, "comets", "Moon",
+         across("along", {{"heads", 2.0}, {"passes", 1.0}, {"tail", 0.4}}), 0, Blend::Normal, 0.5, 0.5});
   s.add({"Column", 28, 8, "mosaic", "Sugar", {{"stones", 6.0}, {"moves", 0.9}}});
-  s.add({"Booth sign", 20, 16, "lettering", "Sugar", {{"text", std::string("THE SLOW ROUND *")}, {"moves", std::string("pass")}, {"passes", 0.2}}, 1});
-  s.add({"Booth sign", 20, 16, "marbling", "Moon", {{"grain", 2.0}, {"speed", 0.5}}, 0, Blend::Normal, 1, 1, 0.18});
-  s.add({"Path edge", 20, 16, "carillon", "Lagoon", across("along", {{"range", std::string("high")}, {"speed", 0.25}, {"length", 1.2}})});
-  s.add({"Floods", 20, 16, "hue-wheel", "Moon", across("along", {{"turns", 0.125}, {"chroma", 0.12}}), 0, Blend::Normal, 1, 1, 0.5});
-  s.add({"Uplights", 20, 16, "bloom", "Sugar", {{"every", std::string("beat")}, {"fade", 1.0}}, 0, Blend::Normal, 0, 0, 0.8});
+  s.add({"Booth sign",
+         20,
+         16,
+         "lettering",
+         "Sugar",
+         {{"text", std::string("THE SLOW ROUND *")}, {"moves", std::string("pass")}, {"passes", 0.2}},
+         1});
+  s.add({"Booth sign",
+         20,
+         16,
+         "marbling",
+         "Moon",
+         {{"grain", 2.0}, {"speed", 0.5}},
+         0,
+         Blend::Normal,
+         1,
+         1,
+         0.18});
+  s.add({"Path edge", 20, 16, "carillon", "Lagoon",
+         across("along", {{"range", std::string("high")}, {"speed", 0.25}, {"length", 1.2}})});
+  s.add({"Floods", 20, 16, "hue-wheel", "Moon", across("along", {{"turns", 0.125}, {"chroma", 0.12}}), 0,
+         Blend::Normal, 1, 1, 0.5});
+  s.add({"Uplights",
+         20,
+         16,
+         "bloom",
+         "Sugar",
+         {{"every", std::string("beat")}, {"fade", 1.0}},
+         0,
+         Blend::Normal,
+         0,
+         0,
+         0.8});
 }
 
 void writeLastRound(Scribe& s) {
   passThrough(s, 36, 1, "Fair", "start");
   s.add({"Canopy rim", 36, 8, "ribbon", "Ember", across("along", {{"repeats", 6.0}, {"passes", 1.0}})});
-  s.add({"Canopy rim", 44, 8, "hue-wheel", "Fair", across("along", {{"repeats", 3.0}, {"turns", 1.0}, {"chroma", 0.22}})});
-  s.add({"Rim mirrored", 36, 8, "comets", "Lamplight", across("along", {{"heads", 3.0}, {"passes", 1.0}, {"tail", 0.3}})});
-  s.add({"Canopy rim", 44, 8, "comets", "Lamplight", across("along", {{"heads", 12.0}, {"passes", -0.5}, {"tail", 0.25}}), 1, Blend::Add});
-  s.add({"Roof ribs", 36, 8, "gauge", "Lamplight", across("rows", {{"edge", 0.2}, {"peak", 0.15}}), 0, Blend::Normal, 0, 0, 1, {{"value", {Driver::Level, 0.05, 1, {}, 0, {}}}}});
-  s.add({"Roof ribs", 44, 8, "ribbon", "Fair", across("columns", {{"repeats", 1.0}, {"passes", 0.5}, {"slant", 0.5}})});
+  s.add({"Canopy rim", 44, 8, "hue-wheel", "Fair",
+         across("along", {{"repeats", 3.0}, {"turns", 1.0}, {"chroma", 0.22}})});
+  s.add({"Rim mirrored", 36, 8, "comets", "Lamplight",
+         across("along", {{"heads", 3.0}, {"passes", 1.0}, {"tail", 0.3}})});
+  s.add({"Canopy rim", 44, 8, "comets", "Lamplight",
+         across("along", {{"heads", 12.0}, {"passes", -0.5}, {"tail", 0.25}}), 1, Blend::Add});
+  s.add({"Roof ribs",
+         36,
+         8,
+         "gauge",
+         "Lamplight",
+         across("rows", {{"edge", 0.2}, {"peak", 0.15}}),
+         0,
+         Blend::Normal,
+         0,
+         0,
+         1,
+         {{"value", {Driver::Level, 0.05, 1, {}, 0, {}}}}});
+  s.add({"Roof ribs", 44, 8, "ribbon", "Fair",
+         across("columns", {{"repeats", 1.0}, {"passes", 0.5}, {"slant", 0.5}})});
   s.add({"Posts", 36, 8, "stack", "Ember", across("rows", {{"bricks", 6.0}, {"per-beat", 1.0}})});
   s.add({"Posts", 44, 8, "weave", "Fair", across("rows", {{"threads", 3.0}, {"passes", 1.0}})});
-  s.add({"Lanterns", 36, 16, "bloom", "Fair", {{"every", std::string("beat")}, {"fade", 1.0}, {"accent", 0.3}}});
+  s.add({"Lanterns",
+         36,
+         16,
+         "bloom",
+         "Fair",
+         {{"every", std::string("beat")}, {"fade", 1.0}, {"accent", 0.3}}});
   s.add({"Column", 36, 8, "rockets", "Fair", {{"every", 1.5}, {"reach", 0.5}, {"rise", 0.4}}});
-  s.add({"Column", 44, 8, "formula", "Fair", across("columns", {{"formula", std::string("swirl = across * 2 + y * a - bar / 2\nlight = 0.25 + 0.75 * wave(swirl * 2) ^ 2\nshade = saw(swirl)")}, {"a", 0.6}}), 0, Blend::Normal, 0, 0, 1,
+  s.add({"Column",
+         44,
+         8,
+         "formula",
+         "Fair",
+         across("columns", {{"formula", std::string("swirl = across * 2 + y * a - bar / 2\nlight = 0.25 + "
+                                                    "0.75 * wave(swirl * 2) ^ 2\nshade = saw(swirl)")},
+                            {"a", 0.6}}),
+         0,
+         Blend::Normal,
+         0,
+         0,
+         1,
          {{"a", {Driver::Curve, 0.1, 1, {{0, 0}, {0.5, 1}, {1, 0.2}}, 0, {}}}}});
   s.add({"Column", 44, 8, "frost", "Lamplight", {{"density", 0.05}, {"rate", 6.0}}, 1, Blend::Add});
-  s.add({"Booth sign", 36, 8, "drawing", "Ember", {{"fit", std::string("whole")}, {"pictures", 1.0}, {"repeats", true}, {"passes", 0.25}}});
-  s.add({"Booth sign", 44, 8, "lettering", "Fair", {{"text", std::string("RIDES")}, {"width", 0.75}, {"rim", 0.15}}, 1});
+  s.add({"Booth sign",
+         36,
+         8,
+         "drawing",
+         "Ember",
+         {{"fit", std::string("whole")}, {"pictures", 1.0}, {"repeats", true}, {"passes", 0.25}}});
+  s.add({"Booth sign",
+         44,
+         8,
+         "lettering",
+         "Fair",
+         {{"text", std::string("RIDES")}, {"width", 0.75}, {"rim", 0.15}},
+         1});
   s.add({"Booth sign", 44, 8, "glints", "Moon", {{"density", 0.05}, {"life", 0.7}}});
   s.add({"Path edge", 36, 16, "skyline", "Fair", across("along", {{"window", 1.8}, {"gain", 1.1}})});
-  s.add({"Floods", 36, 16, "echo", "Fair", {{"source", 0.0}, {"delay", 0.23}, {"mirrored", true}}, 0, Blend::Normal, 0, 0, 0.7});
+  s.add({"Floods",
+         36,
+         16,
+         "echo",
+         "Fair",
+         {{"source", 0.0}, {"delay", 0.23}, {"mirrored", true}},
+         0,
+         Blend::Normal,
+         0,
+         0,
+         0.7});
   s.add({"Uplights", 36, 16, "ribbon", "Fair", {{"repeats", 1.0}, {"passes", 0.5}}});
   for (int beat = 0; beat < 12; ++beat)
-    s.add({post(12 - beat), 48 + beat / 3.0, 1.0, "bloom", "Sugar", across("along", {{"every", std::string("beat")}, {"fade", 2.0}, {"spread", 0.4}}), 0, Blend::Normal, 0, 0.3});
+    s.add({post(12 - beat), 48 + beat / 3.0, 1.0, "bloom", "Sugar",
+           across("along", {{"every", std::string("beat")}, {"fade", 2.0}, {"spread", 0.4}}), 0,
+           Blend::Normal, 0, 0.3});
 }
 
 void writeClose(Scribe& s) {
-  s.add({"Everything", 52, 3, "glints", "Lamplight", {{"density", 0.35}, {"life", 0.5}}, 0, Blend::Normal, 0, 1});
+  s.add({"Everything",
+         52,
+         3,
+         "glints",
+         "Lamplight",
+         {{"density", 0.35}, {"life", 0.5}},
+         0,
+         Blend::Normal,
+         0,
+         1});
   s.add({"Canopy rim", 52, 3, "pour", "Ember", across("along", {{"then", std::string("drain")}})});
-  s.add({"Column", 52, 3, "curtain", "Moon", across("height", {{"from", std::string("end")}, {"band", 0.6}, {"edge", 0.3}})});
+  s.add({"Column", 52, 3, "curtain", "Moon",
+         across("height", {{"from", std::string("end")}, {"band", 0.6}, {"edge", 0.3}})});
   s.add({"Lanterns", 55, 2.5, "hold", "Lamplight", {}, 0, Blend::Normal, 0, 2.2});
-  s.add({"Booth sign", 52, 5, "lettering", "Lamplight", {{"text", std::string("GOODNIGHT")}, {"width", 0.42}}, 1, Blend::Normal, 0.5, 2});
-  s.add({"Booth sign", 52, 3, "pour", "Moon", across("columns", {{"then", std::string("drain")}, {"edge", 0.4}}), 0, Blend::Normal, 0, 0, 0.35});
-  s.add({"Path edge", 53, 4.5, "fireflies", "Lamplight", {{"flies", 8.0}, {"size", 0.05}}, 0, Blend::Normal, 1, 2});
-  s.add({"Canopy rim", 55, 2.5, "glints", "Moon", {{"density", 0.2}, {"life", 1.2}}, 0, Blend::Normal, 0, 2.2});
+  s.add({"Booth sign",
+         52,
+         5,
+         "lettering",
+         "Lamplight",
+         {{"text", std::string("GOODNIGHT")}, {"width", 0.42}},
+         1,
+         Blend::Normal,
+         0.5,
+         2});
+  s.add({"Booth sign", 52, 3, "pour", "Moon",
+         across("columns", {{"then", std::string("drain")}, {"edge", 0.4}}), 0, Blend::Normal, 0, 0, 0.35});
+  s.add({"Path edge",
+         53,
+         4.5,
+         "fireflies",
+         "Lamplight",
+         {{"flies", 8.0}, {"size", 0.05}},
+         0,
+         Blend::Normal,
+         1,
+         2});
+  s.add(
+      {"Canopy rim", 55, 2.5, "glints", "Moon", {{"density", 0.2}, {"life", 1.2}}, 0, Blend::Normal, 0, 2.2});
 }
 
 /// What an echo shows is known by its zone's number.
@@ -195,7 +395,8 @@ void orderStaves(const Show& show, Score& score) {
   const auto id = [&](const std::string& name) { return findNamed(show.zones, name)->id; };
   // What lies over the others is played seldom, and is out of the way until it is opened.
   StaveFolder over{"Over all", {}, true};
-  for (const char* name : {"By height", "Everything", "Rim mirrored", "Column diagonal"}) over.zones.push_back(id(name));
+  for (const char* name : {"By height", "Everything", "Rim mirrored", "Column diagonal"})
+    over.zones.push_back(id(name));
   score.staves = over.zones;
   score.folders.push_back(over);
   StaveFolder posts{"Posts one by one", {}, true};
@@ -203,7 +404,8 @@ void orderStaves(const Show& show, Score& score) {
   score.staves.insert(score.staves.end(), posts.zones.begin(), posts.zones.end());
   score.folders.push_back(posts);
   for (const auto& zone : show.zones)
-    if (std::find(score.staves.begin(), score.staves.end(), zone->id) == score.staves.end()) score.staves.push_back(zone->id);
+    if (std::find(score.staves.begin(), score.staves.end(), zone->id) == score.staves.end())
+      score.staves.push_back(zone->id);
 }
 
 }  // namespace
@@ -217,8 +419,10 @@ void addWaltz(Show& show) {
   MarkLane bars{show.newId<LaneId>(), "Bars", LaneKind::Bars, {}};
   MarkLane beats{show.newId<LaneId>(), "Beats", LaneKind::Beats, {}};
   MarkLane parts{show.newId<LaneId>(), "Sections", LaneKind::Sections, {}};
-  for (int bar = 0; bar < kBars; ++bar) bars.marks.push_back({show.newId<MarkId>(), barInstant(bar), {}, Micros(0)});
-  for (int beat = 0; beat < kBars * kBeatsPerBar; ++beat) beats.marks.push_back({show.newId<MarkId>(), beatInstant(beat), {}, Micros(0)});
+  for (int bar = 0; bar < kBars; ++bar)
+    bars.marks.push_back({show.newId<MarkId>(), barInstant(bar), {}, Micros(0)});
+  for (int beat = 0; beat < kBars * kBeatsPerBar; ++beat)
+    beats.marks.push_back({show.newId<MarkId>(), beatInstant(beat), {}, Micros(0)});
   for (const Section& section : sections())
     parts.marks.push_back({show.newId<MarkId>(), barInstant(section.firstBar), section.name, Micros(0)});
   score.lanes = {bars, beats, parts};

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "carousel/carousel.h"
+
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
 
@@ -9,7 +10,8 @@ namespace {
 /// Builds one controller port by port.
 class Box {
  public:
-  Box(Show& show, const std::string& name, Protocol protocol, const std::string& host, int firstUniverse) : show_(show) {
+  Box(Show& show, const std::string& name, Protocol protocol, const std::string& host, int firstUniverse)
+      : show_(show) {
     box_.id = show.newId<ControllerId>();
     box_.name = name;
     box_.protocol = protocol;
@@ -81,12 +83,18 @@ void addWiring(Show& show) {
   head.count = 170;
   tail.first = 170;
   tail.count = 130;
-  rim.port({head}).port({tail}).port(rim.chain("Rib", 1, 4)).port(rim.chain("Rib", 5, 4)).port(rim.chain("Rib", 9, 4));
+  rim.port({head})
+      .port({tail})
+      .port(rim.chain("Rib", 1, 4))
+      .port(rim.chain("Rib", 5, 4))
+      .port(rim.chain("Rib", 9, 4));
   rim.feed(crown, barn, 180);
   rim.finish(6);
 
   Box posts(show, "Post box", Protocol::ArtNet, "127.0.0.12", 16);
-  posts.port(posts.chain("Post", 1, 4, 1)).port(posts.chain("Post", 5, 4, 1)).port(posts.chain("Post", 9, 4, 1));
+  posts.port(posts.chain("Post", 1, 4, 1))
+      .port(posts.chain("Post", 5, 4, 1))
+      .port(posts.chain("Post", 9, 4, 1));
   posts.feed(skirt, barn, 180);
   posts.finish(4);
 
@@ -96,7 +104,10 @@ void addWiring(Show& show) {
   column.finish(4);
 
   Box booth(show, "Booth box", Protocol::ArtNet, "127.0.0.14", 64);
-  booth.port({booth.whole("Booth sign")}).port({booth.whole("Path edge")}).port(booth.chain("Flood", 1, 6)).port(booth.chain("Uplight", 1, 8));
+  booth.port({booth.whole("Booth sign")})
+      .port({booth.whole("Path edge")})
+      .port(booth.chain("Flood", 1, 6))
+      .port(booth.chain("Uplight", 1, 8));
   booth.feed(skirt, barn, 180);
   booth.finish(4);
 }

@@ -5,8 +5,9 @@
 #include <cmath>
 #include <numbers>
 
-#include "core/base/hash.h"
 #include "waltz/tune.h"
+
+#include "core/base/hash.h"
 
 namespace chispa::demo {
 namespace {
@@ -26,8 +27,12 @@ struct Mix {
   }
 };
 
-double pitch_hz(int midi) { return 440.0 * std::exp2((midi - 69) / 12.0); }
-std::size_t frameAt(double beat) { return static_cast<std::size_t>((kLeadIn_s + beat * kBeat_s) * kRate); }
+double pitch_hz(int midi) {
+  return 440.0 * std::exp2((midi - 69) / 12.0);
+}
+std::size_t frameAt(double beat) {
+  return static_cast<std::size_t>((kLeadIn_s + beat * kBeat_s) * kRate);
+}
 
 /// A sounding tone: `voice(t, phase)` gives its sample at t seconds after its start.
 template <class F>
@@ -50,7 +55,8 @@ void organNote(Mix& mix, const Note& note, double gain) {
     const double wave = t + 0.0011 * std::sin(kTurn * 5.6 * t) * std::min(1.0, t * 2);
     const double a = kTurn * hz * wave;
     // Pipes of 8, 4 and 2⅔ feet, and a puff of air at the attack.
-    const double tone = std::sin(a) + 0.45 * std::sin(2 * a) + 0.22 * std::sin(3 * a) + 0.10 * std::sin(4 * a) + 0.05 * std::sin(6 * a);
+    const double tone = std::sin(a) + 0.45 * std::sin(2 * a) + 0.22 * std::sin(3 * a) +
+                        0.10 * std::sin(4 * a) + 0.05 * std::sin(6 * a);
     const double puff = 0.5 * std::exp(-t * 60) * std::sin(kTurn * hz * 5.02 * t);
     return gain * (tone + puff) * attackRelease(t, 0.012, held + 0.08, 0.08);
   });
@@ -59,7 +65,8 @@ void organNote(Mix& mix, const Note& note, double gain) {
 void bellNote(Mix& mix, const Note& note, double gain, double pan) {
   const double hz = pitch_hz(note.pitch);
   sound(mix, note.beat, 1.6, pan, 0.8, [=](double t) {
-    const double ring = std::sin(kTurn * hz * t) * std::exp(-t * 3.2) + 0.5 * std::sin(kTurn * hz * 2.76 * t) * std::exp(-t * 6) +
+    const double ring = std::sin(kTurn * hz * t) * std::exp(-t * 3.2) +
+                        0.5 * std::sin(kTurn * hz * 2.76 * t) * std::exp(-t * 6) +
                         0.25 * std::sin(kTurn * hz * 5.4 * t) * std::exp(-t * 11);
     return gain * ring * std::min(1.0, t / 0.002);
   });
@@ -69,7 +76,9 @@ void bassNote(Mix& mix, double beat, int pitch, double gain) {
   const double hz = pitch_hz(pitch);
   sound(mix, beat, 0.62, 0, 0.12, [=](double t) {
     const double a = kTurn * hz * t;
-    return gain * (std::sin(a) + 0.4 * std::sin(2 * a) * std::exp(-t * 6) + 0.2 * std::sin(3 * a) * std::exp(-t * 9)) *
+    return gain *
+           (std::sin(a) + 0.4 * std::sin(2 * a) * std::exp(-t * 6) +
+            0.2 * std::sin(3 * a) * std::exp(-t * 9)) *
            std::exp(-t * 3.5) * attackRelease(t, 0.006, 0.62, 0.1);
   });
 }
@@ -79,12 +88,15 @@ void chordStroke(Mix& mix, double beat, const std::vector<int>& chord, double ga
     const double hz = pitch_hz(chord[n]);
     sound(mix, beat, 0.34, 0.25, 0.35, [=](double t) {
       const double a = kTurn * hz * t;
-      return gain * (std::sin(a) + 0.5 * std::sin(2 * a) + 0.3 * std::sin(4 * a)) * std::exp(-t * 9) * std::min(1.0, t / 0.004);
+      return gain * (std::sin(a) + 0.5 * std::sin(2 * a) + 0.3 * std::sin(4 * a)) * std::exp(-t * 9) *
+             std::min(1.0, t / 0.004);
     });
   }
 }
 
-double hiss(std::uint64_t i) { return 2.0 * static_cast<double>(chance(77, i)) - 1.0; }
+double hiss(std::uint64_t i) {
+  return 2.0 * static_cast<double>(chance(77, i)) - 1.0;
+}
 
 void drum(Mix& mix, double beat, double gain) {
   sound(mix, beat, 0.3, 0, 0.15, [=](double t) {
@@ -159,7 +171,8 @@ std::vector<float> playTune() {
   std::vector<float> out(frames * 2);
   for (std::size_t i = 0; i < frames; ++i) {
     out[2 * i] = static_cast<float>(std::tanh(0.95 * (mix.left[i] + 0.3 * room[i])));
-    out[2 * i + 1] = static_cast<float>(std::tanh(0.95 * (mix.right[i] + 0.3 * (i >= kAcross ? room[i - kAcross] : 0))));
+    out[2 * i + 1] =
+        static_cast<float>(std::tanh(0.95 * (mix.right[i] + 0.3 * (i >= kAcross ? room[i - kAcross] : 0))));
   }
   return out;
 }

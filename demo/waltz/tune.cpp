@@ -18,8 +18,10 @@ constexpr const char* kTurn =
     "F#5:1 A5:1 D6:1 | D6:2 C6:1 | B5:1 D6:1 G6:1 | G6:3 |";
 constexpr const char* kClose = "A5:1 C6:1 F6:1 | G5:1 B5:1 D6:1 | E6:1 G6:1 C7:1 | C6:3 |";
 constexpr const char* kBellTurns =
-    "C6:0.5 E6:0.5 G6:2 | R:3 | D6:0.5 F6:0.5 B6:2 | R:3 | D6:0.5 G6:0.5 B6:2 | R:3 | E6:0.5 G6:0.5 C7:2 | R:3 |"
-    "C6:0.5 E6:0.5 G6:2 | R:3 | F6:0.5 A6:0.5 C7:2 | R:3 | E6:0.5 G6:0.5 C7:2 | D6:0.5 G6:0.5 B6:2 | C6:0.5 E6:0.5 G6:0.5 C7:1.5 | R:3 |";
+    "C6:0.5 E6:0.5 G6:2 | R:3 | D6:0.5 F6:0.5 B6:2 | R:3 | D6:0.5 G6:0.5 B6:2 | R:3 | E6:0.5 G6:0.5 C7:2 | "
+    "R:3 |"
+    "C6:0.5 E6:0.5 G6:2 | R:3 | F6:0.5 A6:0.5 C7:2 | R:3 | E6:0.5 G6:0.5 C7:2 | D6:0.5 G6:0.5 B6:2 | C6:0.5 "
+    "E6:0.5 G6:0.5 C7:1.5 | R:3 |";
 
 int pitchOf(const std::string& word) {
   static const std::string kSteps = "C D EF G A B";
@@ -80,14 +82,20 @@ std::vector<std::vector<int>> chords() {
   const std::vector<std::vector<int>> opening = {kC, kCInG, kG7, kG7InD};
   const std::vector<std::vector<int>> round = {kC, kCInG, kG7, kG7InD, kG7, kG7InD, kC, kCInG,
                                                kC, kCInG, kF,  kF,     kC,  kG7,    kC, kCInG};
-  const std::vector<std::vector<int>> turn = {kAm, kAm, kE7, kE7, kAm, kAm, kE7, kAm, kF, kF, kC, kCInG, kD7, kD7, kG7, kG7InD};
+  const std::vector<std::vector<int>> turn = {kAm, kAm, kE7, kE7,   kAm, kAm, kE7, kAm,
+                                              kF,  kF,  kC,  kCInG, kD7, kD7, kG7, kG7InD};
   const std::vector<std::vector<int>> close = {kF, kG7, kC, kC};
   std::vector<std::vector<int>> all;
-  for (const auto* part : {&opening, &round, &turn, &round, &close}) all.insert(all.end(), part->begin(), part->end());
+  for (const auto* part : {&opening, &round, &turn, &round, &close})
+    all.insert(all.end(), part->begin(), part->end());
   return all;
 }
 
-Micros beatInstant(int beat) { return micros(kLeadIn_s + beat * kBeat_s); }
-Micros barInstant(int bar) { return beatInstant(bar * kBeatsPerBar); }
+Micros beatInstant(int beat) {
+  return micros(kLeadIn_s + beat * kBeat_s);
+}
+Micros barInstant(int bar) {
+  return beatInstant(bar * kBeatsPerBar);
+}
 
 }  // namespace chispa::demo

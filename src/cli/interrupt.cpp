@@ -15,6 +15,8 @@ void noteInterrupts() {
   for (const int signal : {SIGINT, SIGTERM, SIGHUP}) std::signal(signal, [](int) { interrupted = 1; });
 }
 
-bool isInterrupted() { return interrupted != 0; }
+bool isInterrupted() {
+  return interrupted != 0;
+}
 
 }  // namespace chispa::cli

@@ -24,9 +24,13 @@ Result<Spots> look(const std::string& path, int leds, eye::Lens& lens) {
   }
   spotter.finish();
   const eye::Sightings seen = spotter.sightings();
-  if (seen.rounds == 0) return Failure{"no whole round of blinking is in the frames", path, "begin to film before the LEDs begin to blink, and end after they begin again"};
+  if (seen.rounds == 0)
+    return Failure{"no whole round of blinking is in the frames", path,
+                   "begin to film before the LEDs begin to blink, and end after they begin again"};
   Spots spots = seen.sureSpots(leds);
-  std::cerr << path << ": " << seen.rounds << " rounds in " << seen.frames << " frames; " << std::count_if(spots.begin(), spots.end(), [](const auto& s) { return s.has_value(); }) << " of " << leds << " LEDs found\n";
+  std::cerr << path << ": " << seen.rounds << " rounds in " << seen.frames << " frames; "
+            << std::count_if(spots.begin(), spots.end(), [](const auto& s) { return s.has_value(); })
+            << " of " << leds << " LEDs found\n";
   for (const eye::Sighting& one : seen.all)
     if (!one.doubt.empty()) std::cerr << "LED " << one.led + 1 << " is doubtful: " << one.doubt << "\n";
   return spots;
@@ -42,12 +46,15 @@ int printPlane(const Spots& spots, const std::optional<eye::KnownLength>& known)
   double scale = 1;
   if (known) {
     const auto found = eye::metresPerPixel(spots, *known);
-    if (!found) return fail({"the LEDs of the known length were not found", {}, "measure between two others"});
+    if (!found)
+      return fail({"the LEDs of the known length were not found", {}, "measure between two others"});
     scale = *found;
   }
   std::cout << (known ? "led,x_m,y_m\n" : "led,x_px,y_px\n");
   for (std::size_t i = 0; i < spots.size(); ++i)
-    if (spots[i]) std::cout << i + 1 << ',' << spots[i]->x * scale << ',' << spots[i]->y * (known ? -scale : scale) << "\n";
+    if (spots[i])
+      std::cout << i + 1 << ',' << spots[i]->x * scale << ',' << spots[i]->y * (known ? -scale : scale)
+                << "\n";
   return kDone;
 }
 
@@ -59,17 +66,23 @@ int map(const Words& words) {
   const auto first = look(words.frames, words.leds, lens);
   if (!first) return fail(first.failure());
   std::optional<eye::KnownLength> known;
-  if (words.known.size() == 3) known = eye::KnownLength{static_cast<int>(words.known[0]) - 1, static_cast<int>(words.known[1]) - 1, words.known[2]};
+  if (words.known.size() == 3)
+    known = eye::KnownLength{static_cast<int>(words.known[0]) - 1, static_cast<int>(words.known[1]) - 1,
+                             words.known[2]};
   if (words.secondFrames.empty()) return printPlane(*first, known);
   const auto second = look(words.secondFrames, words.leds, lens);
   if (!second) return fail(second.failure());
-  if (!known) return fail({"places in space need a known length", {}, "give --known with two LEDs and the metres between them"});
+  if (!known)
+    return fail({"places in space need a known length",
+                 {},
+                 "give --known with two LEDs and the metres between them"});
   const auto space = eye::placesInSpace(*first, *second, lens, *known);
   if (!space) return fail(space.failure());
   std::cerr << "median residual " << space->medianResidual_px << " px, distortion " << space->k1 << "\n";
   std::cout << "led,x_m,y_m,z_m,residual_px\n";
   for (std::size_t i = 0; i < space->points.size(); ++i)
-    if (const auto& p = space->points[i]) std::cout << i + 1 << ',' << p->x << ',' << p->y << ',' << p->z << ',' << space->residual_px[i] << "\n";
+    if (const auto& p = space->points[i])
+      std::cout << i + 1 << ',' << p->x << ',' << p->y << ',' << p->z << ',' << space->residual_px[i] << "\n";
   return kDone;
 }
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <iostream>
+
 #include <nlohmann/json.hpp>
 
 #include "cli/verbs.h"
@@ -29,8 +30,9 @@ int music(const Words& words) {
     std::cout << root.dump(1) << "\n";
     return kDone;
   }
-  std::cout << "duration  " << duration << " s\ntempo     " << found.tempo_bpm << " bpm\nbeats     " << found.beats.size()
-            << "\nbars      " << found.bars.size() << " of " << found.beatsPerBar << " beats\n";
+  std::cout << "duration  " << duration << " s\ntempo     " << found.tempo_bpm << " bpm\nbeats     "
+            << found.beats.size() << "\nbars      " << found.bars.size() << " of " << found.beatsPerBar
+            << " beats\n";
   for (const Micros bar : found.bars) std::cout << seconds(bar) << "\n";
   return kDone;
 }

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <iostream>
-#include <nlohmann/json.hpp>
 #include <thread>
+
+#include <nlohmann/json.hpp>
 
 #include "cli/opened.h"
 #include "cli/verbs.h"
@@ -14,9 +15,12 @@ namespace {
 
 const char* howText(link::FoundBy by) {
   switch (by) {
-    case link::FoundBy::ArtPoll: return "Art-Net node";
-    case link::FoundBy::UniverseDiscovery: return "E1.31 source";
-    case link::FoundBy::DdpStatus: return "DDP display";
+    case link::FoundBy::ArtPoll:
+      return "Art-Net node";
+    case link::FoundBy::UniverseDiscovery:
+      return "E1.31 source";
+    case link::FoundBy::DdpStatus:
+      return "DDP display";
   }
   return "";
 }
@@ -43,21 +47,30 @@ int findNodes(const Words& words) {
   std::vector<link::FoundController> all;
   const std::atomic<bool> cancelled{false};
   const auto found = [&](const link::FoundController& one) {
-    const auto known = std::find_if(all.begin(), all.end(), [&](const auto& f) { return f.by == one.by && f.address == one.address; });
+    const auto known = std::find_if(
+        all.begin(), all.end(), [&](const auto& f) { return f.by == one.by && f.address == one.address; });
     if (known == all.end())
       all.push_back(one);
     else
       *known = one;
   };
-  const Outcome outcome = link::findControllers(request, found, cancelled, [](const Failure& failure) { std::cerr << failure.text() << "\n"; });
+  const Outcome outcome = link::findControllers(
+      request, found, cancelled, [](const Failure& failure) { std::cerr << failure.text() << "\n"; });
   if (!outcome) return failed(outcome.failure());
   auto json = nlohmann::json::array();
-  for (const auto& one : all) json.push_back({{"address", one.address}, {"name", one.name}, {"kind", howText(one.by)}, {"ports", one.ports}, {"first_universe", one.firstUniverse}});
+  for (const auto& one : all)
+    json.push_back({{"address", one.address},
+                    {"name", one.name},
+                    {"kind", howText(one.by)},
+                    {"ports", one.ports},
+                    {"first_universe", one.firstUniverse}});
   if (words.json) {
     std::cout << json.dump(2) << "\n";
     return kDone;
   }
-  for (const auto& one : all) std::cout << one.address << "  " << one.name << ", " << howText(one.by) << ", " << one.ports << " from universe " << one.firstUniverse << "\n";
+  for (const auto& one : all)
+    std::cout << one.address << "  " << one.name << ", " << howText(one.by) << ", " << one.ports
+              << " from universe " << one.firstUniverse << "\n";
   if (all.empty()) std::cout << "Nobody answered.\n";
   return kDone;
 }
@@ -73,9 +86,17 @@ int listen(const Words& words) {
     auto sources = nlohmann::json::array();
     for (const auto& source : heard.sources) {
       const double seconds = std::chrono::duration<double>(source.heardAt - source.firstAt).count();
-      sources.push_back({{"name", source.name}, {"priority", source.priority}, {"packets", source.packets}, {"lost", source.lost}, {"per_second", seconds > 0 ? static_cast<double>(source.packets - 1) / seconds : 0}});
+      sources.push_back(
+          {{"name", source.name},
+           {"priority", source.priority},
+           {"packets", source.packets},
+           {"lost", source.lost},
+           {"per_second", seconds > 0 ? static_cast<double>(source.packets - 1) / seconds : 0}});
     }
-    json.push_back({{"protocol", std::string(nameOf(heard.protocol))}, {"universe", heard.universe}, {"sources", std::move(sources)}, {"values", heard.values}});
+    json.push_back({{"protocol", std::string(nameOf(heard.protocol))},
+                    {"universe", heard.universe},
+                    {"sources", std::move(sources)},
+                    {"values", heard.values}});
   }
   if (words.json) {
     std::cout << json.dump() << "\n";
@@ -83,8 +104,9 @@ int listen(const Words& words) {
   }
   for (const auto& universe : json)
     for (const auto& source : universe["sources"])
-      std::cout << universe["protocol"].get<std::string>() << " universe " << universe["universe"] << ": " << source["name"].get<std::string>() << ", priority " << source["priority"] << ", " << source["packets"]
-                << " packets, " << source["lost"] << " lost\n";
+      std::cout << universe["protocol"].get<std::string>() << " universe " << universe["universe"] << ": "
+                << source["name"].get<std::string>() << ", priority " << source["priority"] << ", "
+                << source["packets"] << " packets, " << source["lost"] << " lost\n";
   if (json.empty()) std::cout << "Nothing arrived.\n";
   return kDone;
 }

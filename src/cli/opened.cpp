@@ -19,7 +19,8 @@ std::optional<OpenedShow> OpenedShow::open(const std::string& path) {
 }
 
 std::vector<Problem> OpenedShow::problems() const {
-  return findProblems(show, [this](const std::string& name) { return std::filesystem::exists(besideFile(path, name)); });
+  return findProblems(
+      show, [this](const std::string& name) { return std::filesystem::exists(besideFile(path, name)); });
 }
 
 std::shared_ptr<const CompiledShow> OpenedShow::compiled() const {
@@ -31,9 +32,11 @@ std::shared_ptr<const CompiledShow> OpenedShow::compiled() const {
 }
 
 const Score* OpenedShow::score(const std::string& name) const {
-  const Score* found = name.empty() ? (show.scores.empty() ? nullptr : show.scores.front().get()) : findNamed(show.scores, name);
+  const Score* found = name.empty() ? (show.scores.empty() ? nullptr : show.scores.front().get())
+                                    : findNamed(show.scores, name);
   if (!found)
-    std::cerr << path.string() << ": " << (name.empty() ? "The show has no score." : "There is no score called \"" + name + "\".")
+    std::cerr << path.string() << ": "
+              << (name.empty() ? "The show has no score." : "There is no score called \"" + name + "\".")
               << "\nchispa-cli info lists the scores.\n";
   return found;
 }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <iostream>
+
 #include <nlohmann/json.hpp>
 
 #include "cli/verbs.h"
@@ -16,7 +17,8 @@ int palette(const Words& words) {
     return kDone;
   }
   auto stops = nlohmann::ordered_json::array();
-  for (const ColourStop& stop : read->stops) stops.push_back({{"at", stop.at}, {"rgb", {stop.colour.r, stop.colour.g, stop.colour.b}}});
+  for (const ColourStop& stop : read->stops)
+    stops.push_back({{"at", stop.at}, {"rgb", {stop.colour.r, stop.colour.g, stop.colour.b}}});
   std::cout << nlohmann::ordered_json{{"name", read->name}, {"stops", std::move(stops)}}.dump(1) << "\n";
   return kDone;
 }

@@ -31,10 +31,12 @@ int playRecording(const Words& words) {
   auto ready = engine::RecordingSender::open(reader.head(), source);
   if (!ready) return failed(ready.failure());
   engine::RecordingSender sender = *std::move(ready);
-  std::cerr << reader.head().name << ": " << reader.universes().size() << " universes, " << seconds(reader.length()) << " s\n";
+  std::cerr << reader.head().name << ": " << reader.universes().size() << " universes, "
+            << seconds(reader.length()) << " s\n";
   noteInterrupts();
   const Micros from = micros(words.from_s);
-  const Micros end = words.length_s > 0 ? std::min(reader.length(), from + micros(words.length_s)) : reader.length();
+  const Micros end =
+      words.length_s > 0 ? std::min(reader.length(), from + micros(words.length_s)) : reader.length();
   const auto begun = Clock::now();
   constexpr std::chrono::milliseconds kFrame{25};
   for (auto next = begun; !isInterrupted(); next += kFrame) {

@@ -21,7 +21,9 @@ std::unique_ptr<engine::Sound> soundFor(const Words& words) {
   if (words.silent) return engine::makeSilence("silent, as asked for");
   std::string whyNot;
   auto sound = engine::openPulse(whyNot);
-  if (!whyNot.empty()) std::cerr << "No sound server answers (" << whyNot << "); playing silently on the clock until one does.\n";
+  if (!whyNot.empty())
+    std::cerr << "No sound server answers (" << whyNot
+              << "); playing silently on the clock until one does.\n";
   return sound;
 }
 
@@ -44,7 +46,8 @@ int play(const Words& words) {
   noteInterrupts();
   engine::Player player(std::move(options));
   if (!score->audio.empty())
-    if (auto clip = decodeAudio(besideFile(opened->path, score->audio))) player.setSound(shifted(*clip, score->audioStart));
+    if (auto clip = decodeAudio(besideFile(opened->path, score->audio)))
+      player.setSound(shifted(*clip, score->audioStart));
   player.setShow(opened->show, opened->compiled());
   player.switchLight(true);
   player.play(score->id, micros(words.from_s), {Micros(0), score->length, words.loop});

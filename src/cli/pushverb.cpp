@@ -12,11 +12,15 @@ namespace chispa::cli {
 namespace {
 
 /// Tries until the controller answers or the time is over: a node may just be starting.
-Result<link::SetupReport> pushWithin(const Controller& controller, const std::vector<PortSettings>& wanted, const Words& words) {
+Result<link::SetupReport> pushWithin(const Controller& controller, const std::vector<PortSettings>& wanted,
+                                     const Words& words) {
   const auto until = std::chrono::steady_clock::now() + std::chrono::duration<double>(words.wait_s);
   while (true) {
-    const auto keep = [&](const std::string& before) { return link::SetupStore::ofUser().keep(controller, before); };
-    auto report = words.dryRun ? link::compareSetup(controller, wanted) : link::pushSetup(controller, wanted, keep);
+    const auto keep = [&](const std::string& before) {
+      return link::SetupStore::ofUser().keep(controller, before);
+    };
+    auto report =
+        words.dryRun ? link::compareSetup(controller, wanted) : link::pushSetup(controller, wanted, keep);
     if (report || std::chrono::steady_clock::now() >= until) return report;
     std::this_thread::sleep_for(std::chrono::milliseconds(50));
   }
@@ -27,7 +31,9 @@ Result<std::vector<PortSettings>> wantedOf(const Show& show, int index, const Wo
   if (!words.restore) return portSettings(show, derivePatch(show), index);
   const Controller& controller = *show.controllers[static_cast<std::size_t>(index)];
   const auto kept = link::SetupStore::ofUser().keptOf(controller);
-  if (kept.empty()) return Failure{"Nothing is kept of what it had before.", controller.name, "Only what chispa-cli push or the window has replaced can be put back."};
+  if (kept.empty())
+    return Failure{"Nothing is kept of what it had before.", controller.name,
+                   "Only what chispa-cli push or the window has replaced can be put back."};
   std::cout << controller.name << ": back to what it had on " << kept.front().when << "\n";
   return kept.front().ports;
 }
@@ -45,12 +51,16 @@ bool pushOne(const Show& show, int index, const Words& words) {
     return false;
   }
   for (const auto& difference : report->differences)
-    std::cout << controller.name << ", " << difference.place << ": " << difference.there << " -> " << difference.wanted << "\n";
+    std::cout << controller.name << ", " << difference.place << ": " << difference.there << " -> "
+              << difference.wanted << "\n";
   if (words.dryRun) return true;
   for (const auto& difference : report->differences)
-    if (!difference.isWritten) std::cerr << controller.name << ", " << difference.place << ": was not written, and has " << difference.now << "\n";
+    if (!difference.isWritten)
+      std::cerr << controller.name << ", " << difference.place << ": was not written, and has "
+                << difference.now << "\n";
   if (!report->trouble.empty()) std::cerr << controller.name << ": " << report->trouble << "\n";
-  std::cout << controller.name << ": " << (report->verified ? "set up and read back" : "does NOT have what was written") << "\n";
+  std::cout << controller.name << ": "
+            << (report->verified ? "set up and read back" : "does NOT have what was written") << "\n";
   return report->verified;
 }
 

@@ -1,16 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <fcntl.h>
-#include <signal.h>
-#include <spawn.h>
-#include <sys/wait.h>
-#include <unistd.h>
-
 #include <cstring>
 #include <filesystem>
 #include <iostream>
 #include <map>
 #include <memory>
 #include <thread>
+
+#include <fcntl.h>
+#include <signal.h>
+#include <spawn.h>
+#include <sys/wait.h>
+#include <unistd.h>
 
 #include "cli/opened.h"
 #include "cli/verbs.h"
@@ -35,7 +35,8 @@ struct Arrival {
   std::array<std::uint8_t, kUniverseChannels> values;
 };
 
-/// Protocol (in the order of Protocol: 0 E1.31, 1 Art-Net, 2 DDP, 3 OPC) and universe or block of 512, at one controller's node.
+/// Protocol (in the order of Protocol: 0 E1.31, 1 Art-Net, 2 DDP, 3 OPC) and universe or block of 512, at one
+/// controller's node.
 using StreamKey = std::tuple<std::size_t, int, int>;
 
 /// A chispa-node of its own for each controller of a show; ends them all.
@@ -56,14 +57,23 @@ class NodeCrew {
 
   bool start(const Controller& controller, std::size_t index) {
     const fs::path program = fs::read_symlink("/proc/self/exe").parent_path() / "chispa-node";
-    std::vector<std::string> words = {program.string(),   "--name",  controller.name, "--listen",
-                                      controller.host,    "--http",  std::to_string(controller.setupPort),
-                                      "--ports",          "64",      "--record",      recordOf(index).string()};
+    std::vector<std::string> words = {program.string(),
+                                      "--name",
+                                      controller.name,
+                                      "--listen",
+                                      controller.host,
+                                      "--http",
+                                      std::to_string(controller.setupPort),
+                                      "--ports",
+                                      "64",
+                                      "--record",
+                                      recordOf(index).string()};
     std::vector<char*> raw;
     for (auto& word : words) raw.push_back(word.data());
     raw.push_back(nullptr);
     pid_t pid = 0;
-    if (const int error = ::posix_spawn(&pid, program.c_str(), nullptr, nullptr, raw.data(), environ); error != 0) {
+    if (const int error = ::posix_spawn(&pid, program.c_str(), nullptr, nullptr, raw.data(), environ);
+        error != 0) {
       std::cerr << program.string() << ": cannot be started (" << std::strerror(error) << ").\n";
       return false;
     }
@@ -95,7 +105,8 @@ std::optional<Failure> setUp(const Show& show, std::size_t index) {
 }
 
 /// Reads what a node wrote down; see Node::record.
-void readRecord(const fs::path& file, std::size_t controller, std::map<StreamKey, std::vector<Arrival>>& arrivals) {
+void readRecord(const fs::path& file, std::size_t controller,
+                std::map<StreamKey, std::vector<Arrival>>& arrivals) {
   const auto text = readFile(file);
   if (!text) return;
   constexpr std::size_t kHead = 5;
@@ -139,8 +150,8 @@ class Comparison {
       ++verdict_.packets;
       if (stream == arrivals.end() || at >= stream->second.size() || stream->second[at].terminated)
         ++verdict_.missing;
-      else if (std::memcmp(stream->second[at].values.data(), values_.data() + record.universe * kUniverseChannels,
-                           kUniverseChannels) != 0)
+      else if (std::memcmp(stream->second[at].values.data(),
+                           values_.data() + record.universe * kUniverseChannels, kUniverseChannels) != 0)
         ++verdict_.different;
     }
     // Behind the last frame only the words that end a stream may follow.
@@ -168,7 +179,8 @@ class Comparison {
 };
 
 /// Plays in real time; returns the record of what was sent.
-std::vector<engine::SentRecord> playFor(const OpenedShow& opened, const std::shared_ptr<const CompiledShow>& compiled,
+std::vector<engine::SentRecord> playFor(const OpenedShow& opened,
+                                        const std::shared_ptr<const CompiledShow>& compiled,
                                         const Score& score, double length_s, std::string& figures) {
   engine::Player::Options options;
   options.source.cid = link::randomCid();
@@ -185,8 +197,8 @@ std::vector<engine::SentRecord> playFor(const OpenedShow& opened, const std::sha
   const auto& stats = player.stats();
   char text[160];
   std::snprintf(text, sizeof text, "lateness p50 %.2f ms, p99.9 %.2f ms, most %.2f ms, %llu periods skipped",
-                stats.lateness.percentile_ms(0.5), stats.lateness.percentile_ms(0.999), stats.lateness.most_ms(),
-                static_cast<unsigned long long>(stats.skipped.load()));
+                stats.lateness.percentile_ms(0.5), stats.lateness.percentile_ms(0.999),
+                stats.lateness.most_ms(), static_cast<unsigned long long>(stats.skipped.load()));
   figures = text;
   // The output thread is still running, but it is dark: the record does not grow any more.
   return player.output().record();
@@ -202,7 +214,8 @@ int rehearse(const Words& words) {
   if (!score) return kShowError;
   // What holds light back in time or strength is left out: every byte is compared with what the score says.
   for (const auto& controller : Items<Controller>(opened->show.controllers))
-    changeItem(opened->show.controllers, controller->id, [](Controller& c) { c.delay_ms = c.mostFramesPerSecond = 0; });
+    changeItem(opened->show.controllers, controller->id,
+               [](Controller& c) { c.delay_ms = c.mostFramesPerSecond = 0; });
   for (const auto& supply : Items<Supply>(opened->show.supplies))
     changeItem(opened->show.supplies, supply->id, [](Supply& s) { s.limit_a = 0; });
   // Only what a node can stand in for.
@@ -229,9 +242,10 @@ int rehearse(const Words& words) {
   std::map<StreamKey, std::vector<Arrival>> arrivals;
   for (std::size_t i = 0; i < controllers.size(); ++i) readRecord(crew.recordOf(i), i, arrivals);
   const Verdict v = Comparison(*compiled, *compiled->scoreOf(score->id)).run(opened->show, sent, arrivals);
-  std::cout << "Rehearsed \"" << score->name << "\" for " << length_s << " s with " << controllers.size() << " nodes: "
-            << v.distinctFrames << " frames, " << v.packets << " packets, " << v.different << " differing, " << v.missing
-            << " missing, " << v.unexpected << " unexpected; " << figures << ".\n";
+  std::cout << "Rehearsed \"" << score->name << "\" for " << length_s << " s with " << controllers.size()
+            << " nodes: " << v.distinctFrames << " frames, " << v.packets << " packets, " << v.different
+            << " differing, " << v.missing << " missing, " << v.unexpected << " unexpected; " << figures
+            << ".\n";
   const bool good = v.packets > 0 && v.different == 0 && v.missing == 0 && v.unexpected == 0;
   return good ? kDone : kShowError;
 }

@@ -27,12 +27,15 @@ Progress percents() {
 int told(const Result<bool>& made, const std::string& path) {
   if (!made) return failed(made.failure());
   if (!*made) {
-    std::cerr << "\rCancelled; " << (path.find('%') == std::string::npos ? "nothing was kept.\n" : "the pictures so far are kept.\n");
+    std::cerr << "\rCancelled; "
+              << (path.find('%') == std::string::npos ? "nothing was kept.\n"
+                                                      : "the pictures so far are kept.\n");
     return kShowError;
   }
   std::error_code error;
   const auto size = std::filesystem::file_size(path, error);
-  std::cerr << "\r100 %\n" << path << (error ? std::string() : ": " + std::to_string(size / 1024) + " KiB") << "\n";
+  std::cerr << "\r100 %\n"
+            << path << (error ? std::string() : ": " + std::to_string(size / 1024) + " KiB") << "\n";
   return kDone;
 }
 
@@ -43,15 +46,20 @@ int render(const Words& words) {
   const Score* score = opened ? opened->score(words.score) : nullptr;
   if (!score) return kShowError;
   const auto compiled = opened->compiled();
-  const double length_s = std::max(0.0, std::min(words.length_s > 0 ? words.length_s : 1e9, seconds(score->length) - words.from_s));
+  const double length_s = std::max(
+      0.0, std::min(words.length_s > 0 ? words.length_s : 1e9, seconds(score->length) - words.from_s));
   const TimeSpan span{micros(words.from_s), micros(length_s)};
   noteInterrupts();
   if (std::filesystem::path(words.output).extension() == ".chirec") {
     const RecordingShape shape{span, words.framesPerSecond > 0 ? words.framesPerSecond : 40};
-    std::cerr << shape.frames() << " frames of " << compiled->patch.universes.size() << " universes, " << std::round(length_s * 10) / 10 << " s\n";
+    std::cerr << shape.frames() << " frames of " << compiled->patch.universes.size() << " universes, "
+              << std::round(length_s * 10) / 10 << " s\n";
     return told(recordScore(opened->show, *compiled, *score, shape, words.output, percents()), words.output);
   }
-  FilmOrder order{span, {words.width / 2 * 2, words.height / 2 * 2, words.framesPerSecond > 0 ? words.framesPerSecond : 30}, words.unrolled};
+  FilmOrder order{
+      span,
+      {words.width / 2 * 2, words.height / 2 * 2, words.framesPerSecond > 0 ? words.framesPerSecond : 30},
+      words.unrolled};
   if (filmHasSound(words.output) && !words.silent && !score->audio.empty()) {
     auto sound = decodeAudio(besideFile(opened->path, score->audio));
     if (sound)
@@ -59,8 +67,10 @@ int render(const Words& words) {
     else
       std::cerr << sound.failure().text() << "\n";
   }
-  std::cerr << order.pictures() << " pictures of " << order.shape.width << " × " << order.shape.height << ", " << std::round(length_s * 10) / 10 << " s";
-  if (const auto bytes = expectedBytes(words.output, order.shape, order.pictures())) std::cerr << ", about " << *bytes / 1024 << " KiB";
+  std::cerr << order.pictures() << " pictures of " << order.shape.width << " × " << order.shape.height << ", "
+            << std::round(length_s * 10) / 10 << " s";
+  if (const auto bytes = expectedBytes(words.output, order.shape, order.pictures()))
+    std::cerr << ", about " << *bytes / 1024 << " KiB";
   std::cerr << "\n";
   return told(makeFilm(opened->show, *compiled, *score, order, words.output, percents()), words.output);
 }

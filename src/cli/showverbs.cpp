@@ -2,6 +2,7 @@
 #include <cmath>
 #include <iomanip>
 #include <iostream>
+
 #include <nlohmann/json.hpp>
 
 #include "cli/opened.h"
@@ -20,9 +21,12 @@ using Json = nlohmann::ordered_json;
 
 std::string_view severityWord(Severity severity) {
   switch (severity) {
-    case Severity::Error: return "error";
-    case Severity::Warning: return "warning";
-    case Severity::Note: return "note";
+    case Severity::Error:
+      return "error";
+    case Severity::Warning:
+      return "warning";
+    case Severity::Note:
+      return "note";
   }
   return {};
 }
@@ -63,7 +67,8 @@ Json countsOf(const OpenedShow& opened) {
                  {"channels", channels}};
   counts["scores"] = Json::array();
   for (const auto& score : show.scores) counts["scores"].push_back(score->name);
-  for (const auto& [volts, amps] : fullWhiteAmps(show)) counts["amps"].push_back({{"volts", volts}, {"full_white", amps}});
+  for (const auto& [volts, amps] : fullWhiteAmps(show))
+    counts["amps"].push_back({{"volts", volts}, {"full_white", amps}});
   return counts;
 }
 
@@ -81,7 +86,8 @@ int info(const Words& words) {
   for (const auto& [key, value] : counts.items()) {
     std::cout << std::left << std::setw(12) << key << " ";
     if (key == "amps")
-      for (const auto& rail : value) std::cout << rail["full_white"].get<double>() << " A at " << rail["volts"].get<double>() << " V  ";
+      for (const auto& rail : value)
+        std::cout << rail["full_white"].get<double>() << " A at " << rail["volts"].get<double>() << " V  ";
     else if (value.is_array())
       for (const auto& one : value) std::cout << one.get<std::string>() << "  ";
     else
@@ -95,13 +101,16 @@ int check(const Words& words) {
   const auto opened = OpenedShow::open(words.file);
   if (!opened) return kShowError;
   auto problems = opened->problems();
-  for (Problem& problem : flashProblems(opened->show, *opened->compiled())) problems.push_back(std::move(problem));
+  for (Problem& problem : flashProblems(opened->show, *opened->compiled()))
+    problems.push_back(std::move(problem));
   Json list = Json::array();
   bool anyError = false;
   for (const Problem& p : problems) {
     anyError = anyError || p.severity == Severity::Error;
-    list.push_back({{"severity", severityWord(p.severity)}, {"where", p.where}, {"what", p.what}, {"cure", p.cure}});
-    if (!words.json) std::cout << severityWord(p.severity) << ": " << p.where << ": " << p.what << " " << p.cure << "\n";
+    list.push_back(
+        {{"severity", severityWord(p.severity)}, {"where", p.where}, {"what", p.what}, {"cure", p.cure}});
+    if (!words.json)
+      std::cout << severityWord(p.severity) << ": " << p.where << ": " << p.what << " " << p.cure << "\n";
   }
   if (words.json) std::cout << list.dump(2) << "\n";
   return anyError ? kShowError : kDone;
@@ -116,8 +125,8 @@ int positions(const Words& words) {
     std::size_t next = 0;
     for (const Segment& segment : fixture->segments)
       for (int i = 0; i < pixelCount(segment.shape); ++i, ++next)
-        std::cout << csvField(fixture->name) << ',' << csvField(segment.name) << ',' << next + 1 << ',' << points[next].x << ','
-                  << points[next].y << ',' << points[next].z << '\n';
+        std::cout << csvField(fixture->name) << ',' << csvField(segment.name) << ',' << next + 1 << ','
+                  << points[next].x << ',' << points[next].y << ',' << points[next].z << '\n';
   }
   return kDone;
 }
@@ -127,7 +136,8 @@ int zones(const Words& words) {
   if (!opened) return kShowError;
   const Show& show = opened->show;
   if (!words.zone.empty() && !findNamed(show.zones, words.zone)) {
-    std::cerr << words.file << ": There is no zone called \"" << words.zone << "\".\nWithout --zone all are printed.\n";
+    std::cerr << words.file << ": There is no zone called \"" << words.zone
+              << "\".\nWithout --zone all are printed.\n";
     return kShowError;
   }
   const PixelMap map = mapPixels(show);
@@ -140,8 +150,10 @@ int zones(const Words& words) {
       const auto at = static_cast<std::size_t>(cell);
       const Vec3 p = cells.position_m[at];
       for (const std::uint32_t pixel : cells.pixelsOf(cell))
-        std::cout << csvField(zone->name) << ',' << cell + 1 << ',' << cells.row[at] + 1 << ',' << cells.column[at] + 1 << std::setprecision(4) << ',' << cells.along(Axis::Along)[at] << ','
-                  << p.x << ',' << p.y << ',' << p.z << std::setprecision(2) << ',' << cells.frame.angle_deg(p) << std::setprecision(4) << ',' << cells.frame.radius_m(p) << ','
+        std::cout << csvField(zone->name) << ',' << cell + 1 << ',' << cells.row[at] + 1 << ','
+                  << cells.column[at] + 1 << std::setprecision(4) << ',' << cells.along(Axis::Along)[at]
+                  << ',' << p.x << ',' << p.y << ',' << p.z << std::setprecision(2) << ','
+                  << cells.frame.angle_deg(p) << std::setprecision(4) << ',' << cells.frame.radius_m(p) << ','
                   << csvField(owners[pixel].fixture->name) << ',' << owners[pixel].pixel + 1 << '\n';
     }
   }
@@ -156,7 +168,8 @@ int cuts(const Words& words) {
     const StripType* strip = find(opened->show.stripTypes, piece.stripType);
     std::string fixtures;
     for (const std::string& name : piece.fixtures) fixtures += (fixtures.empty() ? "" : "; ") + name;
-    std::cout << csvField(strip ? strip->name : "") << ',' << std::lround(piece.length_m * 1000) << ',' << piece.pixels << ',' << piece.count << ',' << csvField(fixtures) << '\n';
+    std::cout << csvField(strip ? strip->name : "") << ',' << std::lround(piece.length_m * 1000) << ','
+              << piece.pixels << ',' << piece.count << ',' << csvField(fixtures) << '\n';
   }
   return kDone;
 }
@@ -170,11 +183,13 @@ int patch(const Words& words) {
     const Controller& controller = *show.controllers[static_cast<std::size_t>(span.controller)];
     const Fixture& fixture = *find(show.fixtures, span.fixture);
     const Port& port = controller.ports[static_cast<std::size_t>(span.port)];
-    const ResolvedWire wire = resolveWire(stripTypeOf(show, fixture), port.settings, port.run[static_cast<std::size_t>(span.bead)].settings);
+    const ResolvedWire wire = resolveWire(stripTypeOf(show, fixture), port.settings,
+                                          port.run[static_cast<std::size_t>(span.bead)].settings);
     for (int i = 0; i < span.count; ++i)
-      std::cout << csvField(controller.name) << ',' << csvField(controller.host) << ',' << protocolTitle(controller.protocol) << ',' << span.port + 1 << ','
-                << csvField(fixture.name) << ',' << span.pixelOf(i) + 1 << ',' << span.universe << ',' << span.channelOf(i)
-                << ',' << (span.isWhole() ? span.channelsPerPixel : span.bytes) << ',' << wire.order << '\n';
+      std::cout << csvField(controller.name) << ',' << csvField(controller.host) << ','
+                << protocolTitle(controller.protocol) << ',' << span.port + 1 << ',' << csvField(fixture.name)
+                << ',' << span.pixelOf(i) + 1 << ',' << span.universe << ',' << span.channelOf(i) << ','
+                << (span.isWhole() ? span.channelsPerPixel : span.bytes) << ',' << wire.order << '\n';
   }
   return kDone;
 }
@@ -195,7 +210,8 @@ int frame(const Words& words) {
     const auto range = *compiled->map.rangeOf(fixture->id);
     for (int i = 0; i < range.count; ++i) {
       const auto [r, g, b] = rgbValues(light, static_cast<std::size_t>(range.first + i), at);
-      std::cout << csvField(fixture->name) << ',' << i + 1 << ',' << int{r} << ',' << int{g} << ',' << int{b} << '\n';
+      std::cout << csvField(fixture->name) << ',' << i + 1 << ',' << int{r} << ',' << int{g} << ',' << int{b}
+                << '\n';
     }
   }
   return kDone;

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/verbs.h"
 
-#include <CLI/CLI.hpp>
 #include <iostream>
+
+#include <CLI/CLI.hpp>
 
 namespace chispa::cli {
 namespace {
@@ -34,7 +35,9 @@ class Grammar {
     sub->add_option("SHOW", words_.file, "the show file")->required();
     return sub;
   }
-  void addScore(CLI::App* sub) { sub->add_option("--score", words_.score, "the score's name; the first one if not given"); }
+  void addScore(CLI::App* sub) {
+    sub->add_option("--score", words_.score, "the score's name; the first one if not given");
+  }
   void addJson(CLI::App* sub) { sub->add_flag("--json", words_.json, "as JSON"); }
   void addCsv(CLI::App* sub) { sub->add_flag("--csv", csv_, "as a table (the only form yet)"); }
 
@@ -55,8 +58,12 @@ class Grammar {
     sub->add_option("--frames", words_.frames, "a video, or a folder of pictures")->required();
     sub->add_option("--leds", words_.leds, "how many LEDs blinked")->required()->check(CLI::Range(1, 65'534));
     sub->add_option("--second", words_.secondFrames, "frames from a second place, for places in space");
-    sub->add_option("--known", words_.known, "a measured length: two LEDs, from 1, and the metres between them")->expected(3);
-    sub->add_option("--view", words_.fieldOfView_deg, "width of the camera's view in degrees; 60 if not given")->check(CLI::Range(5.0, 170.0));
+    sub->add_option("--known", words_.known,
+                    "a measured length: two LEDs, from 1, and the metres between them")
+        ->expected(3);
+    sub->add_option("--view", words_.fieldOfView_deg,
+                    "width of the camera's view in degrees; 60 if not given")
+        ->check(CLI::Range(5.0, 170.0));
     addCsv(sub);
     sub = add("music", "duration, tempo, beats and bars of an audio file", music);
     sub->add_option("FILE", words_.file, "the audio file")->required();
@@ -67,21 +74,28 @@ class Grammar {
   }
 
   void addPlayers() {
-    CLI::App* sub = addForShow("play", "play a score, or a recording, to the controllers, in real time", play);
+    CLI::App* sub =
+        addForShow("play", "play a score, or a recording, to the controllers, in real time", play);
     addScore(sub);
     sub->add_option("--from", words_.from_s, "seconds from the score's start");
     sub->add_option("--seconds", words_.length_s, "how long to play; to the end if not given");
     sub->add_option("--stats", words_.stats, "file that gets figures of the output, as JSON");
     sub->add_flag("--silent", words_.silent, "play on the clock, without sound");
     sub->add_flag("--loop", words_.loop, "begin again at the end");
-    sub = addForShow("render", "a film of a score: mp4, webm, avi, animated gif, webp or apng, or a PNG each; or a recording of its universes: chirec", render);
+    sub = addForShow("render",
+                     "a film of a score: mp4, webm, avi, animated gif, webp or apng, or a PNG each; or a "
+                     "recording of its universes: chirec",
+                     render);
     addScore(sub);
-    sub->add_option("--out", words_.output, "the file; its ending chooses the kind, a name like light-%04d.png gives a PNG each")->required();
+    sub->add_option("--out", words_.output,
+                    "the file; its ending chooses the kind, a name like light-%04d.png gives a PNG each")
+        ->required();
     sub->add_option("--from", words_.from_s, "seconds from the score's start");
     sub->add_option("--seconds", words_.length_s, "how long; to the end if not given");
     sub->add_option("--width", words_.width, "dots across")->check(CLI::Range(2, 7680));
     sub->add_option("--height", words_.height, "dots down")->check(CLI::Range(2, 4320));
-    sub->add_option("--fps", words_.framesPerSecond, "pictures a second; 30 if not given, of recordings 40")->check(CLI::Range(1, 240));
+    sub->add_option("--fps", words_.framesPerSecond, "pictures a second; 30 if not given, of recordings 40")
+        ->check(CLI::Range(1, 240));
     sub->add_flag("--silent", words_.silent, "a film without the score's sound");
     sub->add_flag("--unrolled", words_.unrolled, "a line a fixture in place of the view of the whole");
     sub = addForShow("push", "send the set-up to controllers, and read it back", push);
@@ -91,13 +105,16 @@ class Grammar {
     sub->add_option("--wait", words_.wait_s, "seconds to wait for a controller that does not answer yet");
     sub = add("find", "controllers and sources that answer on the network", findNodes);
     sub->add_option("SHOW", words_.file, "a show whose controllers are asked one by one too");
-    sub->add_option("--interface", words_.interface, "IPv4 address of the interface to ask from; all but loopback if not given");
+    sub->add_option("--interface", words_.interface,
+                    "IPv4 address of the interface to ask from; all but loopback if not given");
     addJson(sub);
     sub = add("listen", "what others send: universes, sources, rates", listen);
     sub->add_option("--interface", words_.interface, "IPv4 address to listen at; 127.0.0.1 if not given");
     sub->add_option("--seconds", words_.length_s, "how long; 3 if not given");
     addJson(sub);
-    sub = addForShow("rehearse", "play to simulated controllers started for it, and compare every byte that arrives", rehearse);
+    sub = addForShow("rehearse",
+                     "play to simulated controllers started for it, and compare every byte that arrives",
+                     rehearse);
     addScore(sub);
     sub->add_option("--seconds", words_.length_s, "how long; 20 if not given");
   }

@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <cstdlib>
+#include <iostream>
+
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QSettings>
 #include <QTimer>
-#include <cstdlib>
-#include <iostream>
 
 #include "desk/frame/endsignals.h"
 #include "desk/frame/mainwindow.h"
@@ -25,10 +26,12 @@ std::unique_ptr<engine::Sound> sound(bool silent) {
 }
 
 void describeCommandLine(QCommandLineParser& parser) {
-  parser.setApplicationDescription(QStringLiteral("Plans, wires and programs light made of addressable LED strip."));
+  parser.setApplicationDescription(
+      QStringLiteral("Plans, wires and programs light made of addressable LED strip."));
   parser.addHelpOption();
   parser.addVersionOption();
-  parser.addPositionalArgument(QStringLiteral("SHOW"), QStringLiteral("The show to open."), QStringLiteral("[SHOW]"));
+  parser.addPositionalArgument(QStringLiteral("SHOW"), QStringLiteral("The show to open."),
+                               QStringLiteral("[SHOW]"));
   parser.addOptions({{"light-on", "Switch light on at once."},
                      {"play", "Play at once, in a loop."},
                      {"silent", "Play without sound."},
@@ -63,7 +66,9 @@ int run(const QCommandLineParser& parser) {
     std::_Exit(0);
   }
   // Nobody is there to answer: what was left behind stays until somebody is.
-  QTimer::singleShot(0, &window, [&] { isUnattended ? window.noteRecovery(journalFolder()) : window.offerRecovery(journalFolder()); });
+  QTimer::singleShot(0, &window, [&] {
+    isUnattended ? window.noteRecovery(journalFolder()) : window.offerRecovery(journalFolder());
+  });
   if (parser.isSet("play")) {
     stage.settle();
     window.showWorkspace(Workspace::Score);
@@ -86,7 +91,8 @@ int main(int argc, char** argv) {
   describeCommandLine(parser);
   parser.process(app);
   const QString wanted = parser.value("theme");
-  applyTheme(app, wanted.isEmpty() ? QSettings().value(QStringLiteral("dark"), true).toBool() : wanted != QStringLiteral("light"));
+  applyTheme(app, wanted.isEmpty() ? QSettings().value(QStringLiteral("dark"), true).toBool()
+                                   : wanted != QStringLiteral("light"));
   const int status = run(parser);
   // What still decodes, or waits for a controller, is not waited for.
   if (pools::areBusy()) std::_Exit(status);

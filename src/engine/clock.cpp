@@ -14,7 +14,8 @@ MonoTime SteadyClock::now() const noexcept {
 
 void SteadyClock::sleepUntil(MonoTime instant) noexcept {
   constexpr std::int64_t kSecond = 1'000'000'000;
-  const timespec until{static_cast<time_t>(instant.count() / kSecond), static_cast<long>(instant.count() % kSecond)};
+  const timespec until{static_cast<time_t>(instant.count() / kSecond),
+                       static_cast<long>(instant.count() % kSecond)};
   while (clock_nanosleep(CLOCK_MONOTONIC, TIMER_ABSTIME, &until, nullptr) == EINTR) {
   }
 }

@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/darkexit.h"
 
-#include <sys/resource.h>
-#include <unistd.h>
-
 #include <array>
 #include <atomic>
 #include <csignal>
 #include <ctime>
 #include <memory>
+
+#include <sys/resource.h>
+#include <unistd.h>
 
 namespace chispa::engine {
 namespace {

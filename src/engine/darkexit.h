@@ -4,8 +4,9 @@
 
 namespace chispa::engine {
 
-/// While it lives, a crash of any thread but the output's (SIGSEGV, SIGBUS, SIGFPE, SIGILL, SIGABRT) first ends in the dark: the handler asks `output` for
-/// black, gives it a moment to send it, and lets the signal do what it would have done. One at a time; `output` outlives it.
+/// While it lives, a crash of any thread but the output's (SIGSEGV, SIGBUS, SIGFPE, SIGILL, SIGABRT) first
+/// ends in the dark: the handler asks `output` for black, gives it a moment to send it, and lets the signal
+/// do what it would have done. One at a time; `output` outlives it.
 class DarkExit {
  public:
   explicit DarkExit(Output& output);

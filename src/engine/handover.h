@@ -6,8 +6,8 @@
 
 namespace chispa::engine {
 
-/// Gives values to a real-time thread without a lock: the giver hands over the newest, the taker swaps it in, and the
-/// giver deletes what it replaced. The taker never allocates, frees or waits.
+/// Gives values to a real-time thread without a lock: the giver hands over the newest, the taker swaps it in,
+/// and the giver deletes what it replaced. The taker never allocates, frees or waits.
 template <class T>
 class Handover {
  public:

@@ -9,8 +9,9 @@
 
 namespace chispa::engine {
 
-/// The latest value (a frame, a buffer), handed from the output thread to one reader without a lock or a copy: three places,
-/// of which the writer owns one, the reader one, and the third changes hands. `T` has a resize().
+/// The latest value (a frame, a buffer), handed from the output thread to one reader without a lock or a
+/// copy: three places, of which the writer owns one, the reader one, and the third changes hands. `T` has a
+/// resize().
 template <class T>
 class LatestBox {
  public:
@@ -21,7 +22,8 @@ class LatestBox {
   /// Writer: the value to fill. publish() hands it over.
   T& filling() noexcept { return values_[filling_]; }
   void publish() noexcept {
-    filling_ = shared_.exchange(static_cast<std::uint8_t>(filling_ | kFresh), std::memory_order_acq_rel) & kPlace;
+    filling_ =
+        shared_.exchange(static_cast<std::uint8_t>(filling_ | kFresh), std::memory_order_acq_rel) & kPlace;
   }
   /// Reader: the newest value published; valid until the next call.
   const T& latest() noexcept {

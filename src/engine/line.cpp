@@ -5,7 +5,8 @@
 
 namespace chispa::engine {
 
-Line::Line(std::unique_ptr<link::ControllerSender> sender, std::size_t firstUniverse, const Controller& controller, MonoTime period)
+Line::Line(std::unique_ptr<link::ControllerSender> sender, std::size_t firstUniverse,
+           const Controller& controller, MonoTime period)
     : sender_(std::move(sender)), firstUniverse_(firstUniverse) {
   const MonoTime delay(static_cast<std::int64_t>(controller.delay_ms * 1e6));
   auto frames = delay / period;
@@ -18,7 +19,9 @@ Line::Line(std::unique_ptr<link::ControllerSender> sender, std::size_t firstUniv
   if (delay > MonoTime(0)) slots_ = static_cast<std::size_t>(frames) + 1;
   held_.resize(slots_ * sender_->universes().size() * link::ControllerSender::kChannels);
   // Half a period is forgiven, so that a rate of the frames' own leaves none out.
-  if (controller.mostFramesPerSecond > 0) between_ = std::max(MonoTime(0), MonoTime(static_cast<std::int64_t>(1e9 / controller.mostFramesPerSecond)) - period / 2);
+  if (controller.mostFramesPerSecond > 0)
+    between_ = std::max(
+        MonoTime(0), MonoTime(static_cast<std::int64_t>(1e9 / controller.mostFramesPerSecond)) - period / 2);
 }
 
 bool Line::sendDue(std::span<const std::uint8_t> values, MonoTime now) noexcept {

@@ -8,11 +8,13 @@
 
 namespace chispa::engine {
 
-/// A controller's way out: holds frames back by its delay, and leaves out those that it cannot take. Output thread.
+/// A controller's way out: holds frames back by its delay, and leaves out those that it cannot take. Output
+/// thread.
 class Line {
  public:
   /// `firstUniverse` is the place of its values in a frame's buffer; `period` the time from frame to frame.
-  Line(std::unique_ptr<link::ControllerSender> sender, std::size_t firstUniverse, const Controller& controller, MonoTime period);
+  Line(std::unique_ptr<link::ControllerSender> sender, std::size_t firstUniverse,
+       const Controller& controller, MonoTime period);
 
   link::ControllerSender& sender() { return *sender_; }
   const link::ControllerSender& sender() const { return *sender_; }
@@ -20,11 +22,13 @@ class Line {
   /// How long after a frame's instant this line's packets leave; the rest of its delay is whole frames.
   MonoTime late() const { return late_; }
 
-  /// Takes the values of a frame; those that are due leave at once, or with leave() if it is late(). True if it sent.
+  /// Takes the values of a frame; those that are due leave at once, or with leave() if it is late(). True if
+  /// it sent.
   bool offer(std::span<const std::uint8_t> values, MonoTime now) noexcept;
   /// Sends what is due now, late() after the frame. True if it sent.
   bool leave(MonoTime now) noexcept;
-  /// Puts `sender` in the place of the line's own, which goes on where that was and is given back: for one that could not send any more.
+  /// Puts `sender` in the place of the line's own, which goes on where that was and is given back: for one
+  /// that could not send any more.
   void replaceSender(std::unique_ptr<link::ControllerSender>& sender, bool isLit, MonoTime now) noexcept;
   /// Sends these values now, whatever is held back.
   void sendAtOnce(std::span<const std::uint8_t> values, MonoTime now) noexcept;

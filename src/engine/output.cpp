@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/output.h"
 
-#include <pthread.h>
-
 #include <algorithm>
+
+#include <pthread.h>
 
 namespace chispa::engine {
 
@@ -17,7 +17,9 @@ void Output::replaceProgram(Program* old, Program& next, MonoTime now) noexcept 
   for (const link::DiscoveryBeacon& before : old->beacons)
     for (link::DiscoveryBeacon& beacon : next.beacons) beacon.takeOver(before);
   for (Line& line : old->lines) {
-    const auto same = std::find_if(next.lines.begin(), next.lines.end(), [&](const Line& other) { return other.sender().controller() == line.sender().controller(); });
+    const auto same = std::find_if(next.lines.begin(), next.lines.end(), [&](const Line& other) {
+      return other.sender().controller() == line.sender().controller();
+    });
     if (!isLit_)
       line.sender().standDown();
     else if (same == next.lines.end())
@@ -55,7 +57,9 @@ void dimAllBut(const std::vector<std::int32_t>& pixels, float rest, PixelFrame& 
   constexpr float kMark = 16;
   for (auto* channel : {&frame.r, &frame.g, &frame.b}) {
     for (const std::int32_t pixel : pixels)
-      if (static_cast<std::size_t>(pixel) < channel->size() && (*channel)[static_cast<std::size_t>(pixel)] < kMark) (*channel)[static_cast<std::size_t>(pixel)] += kMark;
+      if (static_cast<std::size_t>(pixel) < channel->size() &&
+          (*channel)[static_cast<std::size_t>(pixel)] < kMark)
+        (*channel)[static_cast<std::size_t>(pixel)] += kMark;
     for (float& light : *channel) light = light >= kMark ? light - kMark : light * rest;
   }
 }
@@ -63,7 +67,8 @@ void dimAllBut(const std::vector<std::int32_t>& pixels, float rest, PixelFrame& 
 void fill(const std::vector<std::int32_t>& pixels, float light, PixelFrame& frame) noexcept {
   for (auto* channel : {&frame.r, &frame.g, &frame.b})
     for (const std::int32_t pixel : pixels)
-      if (static_cast<std::size_t>(pixel) < channel->size()) (*channel)[static_cast<std::size_t>(pixel)] = light;
+      if (static_cast<std::size_t>(pixel) < channel->size())
+        (*channel)[static_cast<std::size_t>(pixel)] = light;
 }
 
 }  // namespace
@@ -74,8 +79,12 @@ void Output::layOver(Program& program, float level) noexcept {
   const auto& all = program.show->patch.universes;
   for (const ValueOverlay::Universe& over : overlay->universes)
     for (std::size_t i = 0; i < all.size(); ++i) {
-      if (all[i].universe != over.universe || program.controllers[static_cast<std::size_t>(all[i].controller)] != over.controller) continue;
-      for (std::size_t c = 0; c < over.values.size(); ++c) program.values[i * kUniverseChannels + c] = static_cast<std::uint8_t>(static_cast<float>(over.values[c]) * level + 0.5f);
+      if (all[i].universe != over.universe ||
+          program.controllers[static_cast<std::size_t>(all[i].controller)] != over.controller)
+        continue;
+      for (std::size_t c = 0; c < over.values.size(); ++c)
+        program.values[i * kUniverseChannels + c] =
+            static_cast<std::uint8_t>(static_cast<float>(over.values[c]) * level + 0.5f);
     }
 }
 
@@ -93,7 +102,9 @@ void Output::pointOut(PixelFrame& frame, MonoTime now) noexcept {
 namespace {
 
 std::span<const std::uint8_t> valuesOf(const Program& program, const Line& line) {
-  return std::span(program.values).subspan(line.firstUniverse() * kUniverseChannels, line.sender().universes().size() * kUniverseChannels);
+  return std::span(program.values)
+      .subspan(line.firstUniverse() * kUniverseChannels,
+               line.sender().universes().size() * kUniverseChannels);
 }
 
 }  // namespace
@@ -101,14 +112,16 @@ std::span<const std::uint8_t> valuesOf(const Program& program, const Line& line)
 void Output::note(const Line& line, Micros position, bool isDark) noexcept {
   if (!recording_) return;
   for (std::size_t i = 0; i < line.sender().universes().size() && record_.size() < record_.capacity(); ++i)
-    if (line.sender().wasSent(i)) record_.push_back({position, static_cast<std::uint32_t>(line.firstUniverse() + i), isDark});
+    if (line.sender().wasSent(i))
+      record_.push_back({position, static_cast<std::uint32_t>(line.firstUniverse() + i), isDark});
 }
 
 void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept {
   const float level = blackout_.load() ? 0.f : master_.load();
   const PixelFrame& frame = program.frames->filling();
   program.show->packer->pack(frame, position, level, program.values, program.power.follow(frame, level, now));
-  if (const auto* signal = signal_.current(); signal && *signal) drawChannels(**signal, program, level, now, program.values);
+  if (const auto* signal = signal_.current(); signal && *signal)
+    drawChannels(**signal, program, level, now, program.values);
   layOver(program, level);
   for (Line& line : program.lines)
     if (line.offer(valuesOf(program, line), now)) note(line, position, level == 0.f);

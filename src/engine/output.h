@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <unistd.h>
-
 #include <array>
 #include <atomic>
 #include <memory>
 #include <optional>
 #include <thread>
 #include <vector>
+
+#include <unistd.h>
 
 #include "engine/clock.h"
 #include "engine/handover.h"
@@ -47,8 +47,8 @@ struct ValueOverlay {
   std::vector<Universe> universes;
 };
 
-/// Computes and sends frames. The window's side hands it programs and switches; step() is the output thread's and
-/// takes no lock, allocates nothing, throws nothing and does not wait.
+/// Computes and sends frames. The window's side hands it programs and switches; step() is the output thread's
+/// and takes no lock, allocates nothing, throws nothing and does not wait.
 class Output {
  public:
   explicit Output(const Transport& transport) : transport_(transport) {}
@@ -68,7 +68,9 @@ class Output {
     signal_.give(std::make_unique<std::optional<TestSignal>>(std::move(signal)));
   }
   /// Tells pixels from all others; none ends it.
-  void setHighlight(Highlight highlight) { highlight_.give(std::make_unique<Highlight>(std::move(highlight))); }
+  void setHighlight(Highlight highlight) {
+    highlight_.give(std::make_unique<Highlight>(std::move(highlight)));
+  }
   /// Sends these values over all else; none ends it.
   void setOverlay(ValueOverlay overlay) { overlay_.give(std::make_unique<ValueOverlay>(std::move(overlay))); }
   /// Keeps a record of what is sent, up to `most` entries; before the thread starts.
@@ -81,15 +83,18 @@ class Output {
   std::span<const MonoTime> lates() const noexcept;
   /// Output thread: sends what leaves `late` after the frame's instant.
   void stepLate(MonoTime late, MonoTime now) noexcept;
-  /// Output thread, at the end, a period apart while it returns true: black, then the end of the streams, if light was on.
+  /// Output thread, at the end, a period apart while it returns true: black, then the end of the streams, if
+  /// light was on.
   bool finish(MonoTime now) noexcept;
 
-  /// Gives back what the output is done with; a retired program holds sockets and devices open. With load() and repair(), one thread at a time.
+  /// Gives back what the output is done with; a retired program holds sockets and devices open. With load()
+  /// and repair(), one thread at a time.
   void collect() {
     program_.collect();
     repair_.collect();
   }
-  /// Puts these senders in the place of those of the lines of the program with that number; another program leaves them alone.
+  /// Puts these senders in the place of those of the lines of the program with that number; another program
+  /// leaves them alone.
   struct Repair {
     std::uint64_t program = 0;
     std::vector<std::pair<std::size_t, std::unique_ptr<link::ControllerSender>>> senders;

@@ -14,14 +14,20 @@ Playback::Routes Playback::routesIn(const Show& show, const Patch& patch, const 
     for (const PatchUniverse& used : patch.universes) {
       if (static_cast<std::size_t>(used.controller) >= show.controllers.size()) continue;
       const Controller& controller = *show.controllers[static_cast<std::size_t>(used.controller)];
-      if (controller.protocol == recorded.protocol && used.universe == recorded.universe) routes.back() = controller.id;
+      if (controller.protocol == recorded.protocol && used.universe == recorded.universe)
+        routes.back() = controller.id;
     }
   }
   return routes;
 }
 
 Playback::Playback(Output& output, Clock& clock, RecordingReader reader, Routes routes)
-    : output_(output), clock_(clock), reader_(std::move(reader)), routes_(std::move(routes)), length_(reader_.length()), thread_([this] { run(); }) {}
+    : output_(output),
+      clock_(clock),
+      reader_(std::move(reader)),
+      routes_(std::move(routes)),
+      length_(reader_.length()),
+      thread_([this] { run(); }) {}
 
 Playback::~Playback() {
   stopping_.store(true);

@@ -8,8 +8,8 @@
 
 namespace chispa::engine {
 
-/// Plays a recording through the output: each of its universes goes to the controller of the show that is sent a universe of that
-/// protocol and number. It ends by itself. A thread of its own.
+/// Plays a recording through the output: each of its universes goes to the controller of the show that is
+/// sent a universe of that protocol and number. It ends by itself. A thread of its own.
 class Playback {
  public:
   /// Where each universe of the recording goes; nothing for those that the show has not.

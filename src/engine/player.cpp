@@ -21,7 +21,8 @@ constexpr MonoTime kReviveEvery = 2s;
 /// "no answer from 10.0.0.9 since 12 s".
 std::string troubleText(int error, const std::string& host, MonoTime since) {
   const bool isSilent = error == ECONNREFUSED || error == EHOSTUNREACH || error == ETIMEDOUT;
-  const std::string what = isSilent ? "no answer from " + host : "nothing can be sent to " + host + " (" + std::strerror(error) + ")";
+  const std::string what = isSilent ? "no answer from " + host
+                                    : "nothing can be sent to " + host + " (" + std::strerror(error) + ")";
   const auto seconds = std::chrono::duration_cast<std::chrono::seconds>(since).count();
   return seconds < 1 ? what : what + " since " + std::to_string(seconds) + " s";
 }
@@ -29,7 +30,8 @@ std::string troubleText(int error, const std::string& host, MonoTime since) {
 }  // namespace
 
 Player::Player(Options options)
-    : clock_(options.clock ? std::move(options.clock) : std::make_shared<SteadyClock>()), sound_(options.sound ? std::move(options.sound) : makeSilence("no sound was asked for")) {
+    : clock_(options.clock ? std::move(options.clock) : std::make_shared<SteadyClock>()),
+      sound_(options.sound ? std::move(options.sound) : makeSilence("no sound was asked for")) {
   setup_.source = std::move(options.source);
   setup_.lookup = [this](const std::string& host, int port) { return hosts_.lookup(host, port); };
   setup_.period = MonoTime(static_cast<std::int64_t>(1e9 / options.framesPerSecond));
@@ -86,18 +88,25 @@ void Player::load() {
   leaving_ = program->leaving;
   program_ = program->serial;
   lines_.clear();
-  for (const Line& line : program->lines) lines_.push_back({line.sender().controller(), line.sender().universes(), line.sender().sharedCounters()});
+  for (const Line& line : program->lines)
+    lines_.push_back({line.sender().controller(), line.sender().universes(), line.sender().sharedCounters()});
   output_.load(std::move(program));
 }
 
 bool Player::needsHealing(std::size_t line, MonoTime now, bool namesMoved) const {
   const LoadedLine& own = lines_[line];
-  if (std::any_of(problems_.begin(), problems_.end(), [&](const LineProblem& problem) { return problem.controller == own.controller; })) return true;
+  if (std::any_of(problems_.begin(), problems_.end(),
+                  [&](const LineProblem& problem) { return problem.controller == own.controller; }))
+    return true;
   const Controller* controller = find(show_.controllers, own.controller);
-  if (namesMoved && controller && isNetworked(controller->protocol) && !link::isNumericAddress(controller->host)) return true;
-  // A socket that cannot send although the other side may be well has lost its own network: it is opened anew.
+  if (namesMoved && controller && isNetworked(controller->protocol) &&
+      !link::isNumericAddress(controller->host))
+    return true;
+  // A socket that cannot send although the other side may be well has lost its own network: it is opened
+  // anew.
   const int error = own.counters->lastError;
-  const bool isOurs = error == ENETUNREACH || error == EADDRNOTAVAIL || error == EINVAL || error == ENETDOWN || error == EPERM;
+  const bool isOurs = error == ENETUNREACH || error == EADDRNOTAVAIL || error == EINVAL ||
+                      error == ENETDOWN || error == EPERM;
   return isOurs && now - MonoTime(own.counters->lastErrorAt_ns.load()) < link::kTroubleLasts;
 }
 
@@ -116,7 +125,8 @@ void Player::heal(MonoTime now) {
     if (!controller || !needsHealing(i, now, namesMoved)) continue;
     std::vector<LineProblem> problems;
     auto sender = openSender(show_, *controller, lines_[i].universes, setup_, problems);
-    std::erase_if(problems_, [&](const LineProblem& problem) { return problem.controller == controller->id; });
+    std::erase_if(problems_,
+                  [&](const LineProblem& problem) { return problem.controller == controller->id; });
     problems_.insert(problems_.end(), problems.begin(), problems.end());
     if (!problems.empty()) continue;
     lines_[i].counters = sender->sharedCounters();
@@ -177,9 +187,13 @@ void Player::setLoop(bool loop) {
   part_.isLooped = loop;
 }
 
-bool Player::isPlaying() const { return transport_.get().playing; }
+bool Player::isPlaying() const {
+  return transport_.get().playing;
+}
 
-Micros Player::position() const { return transport_.get().positionAt(clock_->now()); }
+Micros Player::position() const {
+  return transport_.get().positionAt(clock_->now());
+}
 
 const PixelFrame& Player::latestFrame() {
   static const PixelFrame none;
@@ -200,15 +214,20 @@ std::vector<LineState> Player::lines() const {
   const MonoTime now = clock_->now();
   for (const LoadedLine& line : lines_) {
     const link::SendCounters& counters = *line.counters;
-    LineState state{line.controller, counters.packets, counters.bytes, counters.errors, counters.frames, true, {}};
-    const auto problem = std::find_if(problems_.begin(), problems_.end(), [&](const LineProblem& one) { return one.controller == line.controller; });
+    LineState state{
+        line.controller, counters.packets, counters.bytes, counters.errors, counters.frames, true, {}};
+    const auto problem = std::find_if(problems_.begin(), problems_.end(), [&](const LineProblem& one) {
+      return one.controller == line.controller;
+    });
     if (problem != problems_.end()) {
       state.reached = false;
       state.trouble = problem->failure.what;
-    } else if (counters.lastError != 0 && now - MonoTime(counters.lastErrorAt_ns.load()) < link::kTroubleLasts) {
+    } else if (counters.lastError != 0 &&
+               now - MonoTime(counters.lastErrorAt_ns.load()) < link::kTroubleLasts) {
       const Controller* own = find(show_.controllers, line.controller);
       state.reached = false;
-      state.trouble = troubleText(counters.lastError, own ? own->host : std::string(), now - MonoTime(counters.troubleSince_ns.load()));
+      state.trouble = troubleText(counters.lastError, own ? own->host : std::string(),
+                                  now - MonoTime(counters.troubleSince_ns.load()));
     }
     states.push_back(std::move(state));
   }
@@ -219,7 +238,8 @@ std::vector<SupplyState> Player::supplies() const {
   const std::scoped_lock lock(loading_);
   std::vector<SupplyState> states;
   for (std::size_t i = 0; compiled_ && i < compiled_->budget->supplyCount(); ++i)
-    states.push_back({compiled_->budget->supplyAt(i), static_cast<double>(power_->amps[i].load()), static_cast<double>(power_->levels[i].load())});
+    states.push_back({compiled_->budget->supplyAt(i), static_cast<double>(power_->amps[i].load()),
+                      static_cast<double>(power_->levels[i].load())});
   return states;
 }
 

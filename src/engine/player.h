@@ -33,14 +33,18 @@ struct SupplyState {
   double level = 1;
 };
 
-/// Where a sound lies in its score: its beginning is heard at `begins`, and `rate` seconds of the score pass in each of its
-/// own.
+/// Where a sound lies in its score: its beginning is heard at `begins`, and `rate` seconds of the score pass
+/// in each of its own.
 struct SoundPlace {
   Micros begins{0};
   double rate = 1;
 
-  Micros inScore(Micros heard) const { return begins + Micros(static_cast<std::int64_t>(static_cast<double>(heard.count()) * rate)); }
-  Micros inSound(Micros position) const { return Micros(static_cast<std::int64_t>(static_cast<double>((position - begins).count()) / rate)); }
+  Micros inScore(Micros heard) const {
+    return begins + Micros(static_cast<std::int64_t>(static_cast<double>(heard.count()) * rate));
+  }
+  Micros inSound(Micros position) const {
+    return Micros(static_cast<std::int64_t>(static_cast<double>((position - begins).count()) / rate));
+  }
 };
 
 /// A part of a score that plays, its end not in it, and whether it begins again.
@@ -50,8 +54,8 @@ struct PlayedPart {
   bool isLooped = false;
 };
 
-/// Plays shows: owns the output thread, the sound and the transport. All members are for one thread (the window's or
-/// the command line's); nothing here waits for the output thread.
+/// Plays shows: owns the output thread, the sound and the transport. All members are for one thread (the
+/// window's or the command line's); nothing here waits for the output thread.
 class Player {
  public:
   struct Options {
@@ -119,7 +123,8 @@ class Player {
   link::HostBook hosts_;
   ProgramSetup setup_;
 
-  /// Guards what is loaded: the caller loads shows, and the follower the same show anew when the network has changed.
+  /// Guards what is loaded: the caller loads shows, and the follower the same show anew when the network has
+  /// changed.
   mutable std::mutex loading_;
   Show show_;
   std::shared_ptr<const CompiledShow> compiled_;

@@ -31,13 +31,16 @@ void addBeacons(const Show& show, const link::E131Source& source, Program& progr
   std::map<std::pair<std::string, int>, std::vector<int>> byInterface;
   for (const PatchUniverse& used : program.show->patch.universes) {
     const Controller& controller = *show.controllers[static_cast<std::size_t>(used.controller)];
-    if (controller.protocol == Protocol::E131 && controller.delivery == Delivery::Multicast) byInterface[{controller.localAddress, dataPort(controller)}].push_back(used.universe);
+    if (controller.protocol == Protocol::E131 && controller.delivery == Delivery::Multicast)
+      byInterface[{controller.localAddress, dataPort(controller)}].push_back(used.universe);
   }
   for (auto& [interface, universes] : byInterface) {
     std::sort(universes.begin(), universes.end());
     universes.erase(std::unique(universes.begin(), universes.end()), universes.end());
     // If it cannot be opened, neither can the controllers' own sockets, which say so.
-    if (auto beacon = link::DiscoveryBeacon::open(source, std::move(universes), interface.first, interface.second)) program.beacons.push_back(*std::move(beacon));
+    if (auto beacon =
+            link::DiscoveryBeacon::open(source, std::move(universes), interface.first, interface.second))
+      program.beacons.push_back(*std::move(beacon));
   }
 }
 
@@ -52,7 +55,9 @@ std::vector<MatrixPlace> matrixPlaces(const Show& show, int count) {
         size.columns = std::max(size.columns, static_cast<std::int16_t>(cell.column + 1));
         size.rows = std::max(size.rows, static_cast<std::int16_t>(cell.row + 1));
       }
-      for (const GridCell& cell : cells) places.push_back({static_cast<std::int16_t>(cell.column), static_cast<std::int16_t>(cell.row), size.columns, size.rows});
+      for (const GridCell& cell : cells)
+        places.push_back({static_cast<std::int16_t>(cell.column), static_cast<std::int16_t>(cell.row),
+                          size.columns, size.rows});
       if (cells.empty()) places.insert(places.end(), static_cast<std::size_t>(pixelCount(segment)), {});
     }
   places.resize(static_cast<std::size_t>(count));
@@ -68,42 +73,55 @@ void noteLates(Program& program) {
 
 }  // namespace
 
-PortChain chainOf(const Show& show, const std::unordered_map<FixtureId, PixelMap::Range>& ranges, const Controller& controller, int port) {
+PortChain chainOf(const Show& show, const std::unordered_map<FixtureId, PixelMap::Range>& ranges,
+                  const Controller& controller, int port) {
   PortChain chain{controller.id, port, {}};
   for (const Bead& bead : controller.ports[static_cast<std::size_t>(port)].run) {
-    chain.pixels.insert(chain.pixels.end(), static_cast<std::size_t>(bead.skippedBefore), PortChain::kSkipped);
+    chain.pixels.insert(chain.pixels.end(), static_cast<std::size_t>(bead.skippedBefore),
+                        PortChain::kSkipped);
     const auto range = ranges.find(bead.fixture);
     if (range == ranges.end()) continue;
     const int count = std::clamp(bead.count, 0, std::max(0, range->second.count - bead.first));
-    const ResolvedWire wire = resolveWire(stripTypeOf(show, *find(show.fixtures, bead.fixture)), controller.ports[static_cast<std::size_t>(port)].settings, bead.settings);
+    const ResolvedWire wire =
+        resolveWire(stripTypeOf(show, *find(show.fixtures, bead.fixture)),
+                    controller.ports[static_cast<std::size_t>(port)].settings, bead.settings);
     for (const WireStretch& stretch : wireStretches(bead.first, count, bead.reversed, wire.zigzag))
-      for (int i = 0; i < stretch.count; ++i) chain.pixels.push_back(range->second.first + stretch.first + i * stretch.step);
+      for (int i = 0; i < stretch.count; ++i)
+        chain.pixels.push_back(range->second.first + stretch.first + i * stretch.step);
   }
   return chain;
 }
 
-std::vector<std::int32_t> wiredPixels(const Show& show, const std::unordered_map<FixtureId, PixelMap::Range>& ranges, const Controller& controller, int port, std::optional<int> bead) {
+std::vector<std::int32_t> wiredPixels(const Show& show,
+                                      const std::unordered_map<FixtureId, PixelMap::Range>& ranges,
+                                      const Controller& controller, int port, std::optional<int> bead) {
   if (port < 0 || port >= std::ssize(controller.ports)) return {};
   Controller own = controller;
   auto& run = own.ports[static_cast<std::size_t>(port)].run;
   // The bead alone: its port with nothing else on it.
-  if (bead) run = *bead >= 0 && *bead < std::ssize(run) ? std::vector{run[static_cast<std::size_t>(*bead)]} : std::vector<Bead>();
+  if (bead)
+    run = *bead >= 0 && *bead < std::ssize(run) ? std::vector{run[static_cast<std::size_t>(*bead)]}
+                                                : std::vector<Bead>();
   auto pixels = chainOf(show, ranges, own, port).pixels;
   std::erase(pixels, PortChain::kSkipped);
   return pixels;
 }
 
-std::unique_ptr<link::ControllerSender> openSender(const Show& show, const Controller& controller, const std::vector<int>& universes, const ProgramSetup& setup, std::vector<LineProblem>& problems) {
+std::unique_ptr<link::ControllerSender> openSender(const Show& show, const Controller& controller,
+                                                   const std::vector<int>& universes,
+                                                   const ProgramSetup& setup,
+                                                   std::vector<LineProblem>& problems) {
   if (setup.opensLines) {
-    auto sender = link::ControllerSender::open(controller, universes, setup.source, setup.lookup, rowFormat(show, controller));
+    auto sender = link::ControllerSender::open(controller, universes, setup.source, setup.lookup,
+                                               rowFormat(show, controller));
     if (sender) return *std::move(sender);
     problems.push_back({controller.id, sender.failure()});
   }
   return std::make_unique<link::SilentSender>(controller, universes);
 }
 
-std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const CompiledShow> compiled, const ProgramSetup& setup,
-                                     std::vector<LineProblem>& problems) {
+std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const CompiledShow> compiled,
+                                     const ProgramSetup& setup, std::vector<LineProblem>& problems) {
   static std::atomic<std::uint64_t> serials{0};
   auto program = std::make_unique<Program>();
   program->serial = ++serials;
@@ -128,14 +146,17 @@ std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const Com
       program->chains.push_back(chainOf(show, program->show->map.ranges, controller, static_cast<int>(p)));
     // Universes beyond the protocol's are not sent; they stand at either end, as the numbers rise.
     const UniverseRange range = universeRange(controller.protocol);
-    while (next < universes.size() && universes[next].controller == static_cast<int>(c) && universes[next].universe < range.low) ++next;
+    while (next < universes.size() && universes[next].controller == static_cast<int>(c) &&
+           universes[next].universe < range.low)
+      ++next;
     const std::size_t first = next;
     std::vector<int> numbers;
     for (; next < universes.size() && universes[next].controller == static_cast<int>(c); ++next)
       if (universes[next].universe <= range.high) numbers.push_back(universes[next].universe);
     // A screen's pixels are drawn by the window.
     if (numbers.empty() || controller.protocol == Protocol::Screen) continue;
-    program->lines.emplace_back(openSender(show, controller, numbers, setup, problems), first, controller, setup.period);
+    program->lines.emplace_back(openSender(show, controller, numbers, setup, problems), first, controller,
+                                setup.period);
   }
   noteLates(*program);
   if (setup.opensLines) addBeacons(show, setup.source, *program);

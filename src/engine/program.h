@@ -31,13 +31,17 @@ struct MatrixPlace {
 };
 
 /// What hangs on a port of `controller`, pixel by pixel in data order.
-PortChain chainOf(const Show& show, const std::unordered_map<FixtureId, PixelMap::Range>& ranges, const Controller& controller, int port);
+PortChain chainOf(const Show& show, const std::unordered_map<FixtureId, PixelMap::Range>& ranges,
+                  const Controller& controller, int port);
 
-/// The pixels of a port, or of one bead of it, in data order; skipped ones are left out. Empty if there is no such port or bead.
-std::vector<std::int32_t> wiredPixels(const Show& show, const std::unordered_map<FixtureId, PixelMap::Range>& ranges, const Controller& controller, int port, std::optional<int> bead = {});
+/// The pixels of a port, or of one bead of it, in data order; skipped ones are left out. Empty if there is no
+/// such port or bead.
+std::vector<std::int32_t> wiredPixels(const Show& show,
+                                      const std::unordered_map<FixtureId, PixelMap::Range>& ranges,
+                                      const Controller& controller, int port, std::optional<int> bead = {});
 
-/// All that the output thread needs to play one version of the show, made by the compiler with every buffer in
-/// place, so that playing it allocates nothing.
+/// All that the output thread needs to play one version of the show, made by the compiler with every buffer
+/// in place, so that playing it allocates nothing.
 struct Program {
   /// Tells programs from each other; never 0.
   std::uint64_t serial = 0;
@@ -79,11 +83,13 @@ struct ProgramSetup {
 };
 
 /// A controller's way out, opened; silent, with a problem added, if it cannot be or is not to be.
-std::unique_ptr<link::ControllerSender> openSender(const Show& show, const Controller& controller, const std::vector<int>& universes, const ProgramSetup& setup,
+std::unique_ptr<link::ControllerSender> openSender(const Show& show, const Controller& controller,
+                                                   const std::vector<int>& universes,
+                                                   const ProgramSetup& setup,
                                                    std::vector<LineProblem>& problems);
 
 /// Makes a program of `show`. Opens sockets; not for the output thread.
-std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const CompiledShow> compiled, const ProgramSetup& setup,
-                                     std::vector<LineProblem>& problems);
+std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const CompiledShow> compiled,
+                                     const ProgramSetup& setup, std::vector<LineProblem>& problems);
 
 }  // namespace chispa::engine

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/realtime.h"
 
+#include <cerrno>
+
 #include <pthread.h>
 #include <sched.h>
 #include <sys/mman.h>
 #include <sys/resource.h>
-
-#include <cerrno>
 
 namespace chispa::engine {
 namespace {

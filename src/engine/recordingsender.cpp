@@ -12,7 +12,9 @@ Result<RecordingSender> RecordingSender::open(const RecordingHead& head, const l
     for (std::size_t i = 0; i < head.universes.size(); ++i)
       if (head.universes[i].controller == controller->id) target.places.push_back(i);
     if (target.places.empty()) continue;
-    std::sort(target.places.begin(), target.places.end(), [&](std::size_t a, std::size_t b) { return head.universes[a].universe < head.universes[b].universe; });
+    std::sort(target.places.begin(), target.places.end(), [&](std::size_t a, std::size_t b) {
+      return head.universes[a].universe < head.universes[b].universe;
+    });
     std::vector<int> universes;
     for (const std::size_t i : target.places) universes.push_back(head.universes[i].universe);
     auto opened = link::ControllerSender::open(*controller, universes, source);
@@ -21,7 +23,9 @@ Result<RecordingSender> RecordingSender::open(const RecordingHead& head, const l
     target.values.resize(universes.size() * link::ControllerSender::kChannels);
     sender.targets_.push_back(std::move(target));
   }
-  if (sender.targets_.empty()) return Failure{"the recording does not say to which controllers it goes", head.name, "play it in the Bench's monitor, to the controllers of a show"};
+  if (sender.targets_.empty())
+    return Failure{"the recording does not say to which controllers it goes", head.name,
+                   "play it in the Bench's monitor, to the controllers of a show"};
   return sender;
 }
 

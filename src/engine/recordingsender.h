@@ -11,7 +11,8 @@ namespace chispa::engine {
 /// Sends the values of a recording to the controllers that its header names; no show is needed. One thread.
 class RecordingSender {
  public:
-  /// Fails if the recording names no controllers, as one that was only heard, or if one of them cannot be reached.
+  /// Fails if the recording names no controllers, as one that was only heard, or if one of them cannot be
+  /// reached.
   static Result<RecordingSender> open(const RecordingHead& head, const link::E131Source& source);
 
   /// `values` in the order of the head's universes, 512 each.

@@ -26,8 +26,8 @@ struct ChannelRange {
   std::string order = "RGB";
 };
 
-/// What a test signal goes to. The pixels, if any are named; else the channels, if they are; else what hangs on a port, or on
-/// part of it, or on all ports of the controller.
+/// What a test signal goes to. The pixels, if any are named; else the channels, if they are; else what hangs
+/// on a port, or on part of it, or on all ports of the controller.
 struct SignalTarget {
   ControllerId controller;
   /// Nothing for all ports.
@@ -76,7 +76,8 @@ struct TestSignal {
   Rgb colour{1, 1, 1};
   /// Values of channels from the target's first on.
   std::vector<std::uint8_t> levels;
-  /// A word of `codeBits` places for each pixel of the target, in its order; kDarkWord for those that stay dark.
+  /// A word of `codeBits` places for each pixel of the target, in its order; kDarkWord for those that stay
+  /// dark.
   std::vector<std::uint64_t> codes;
   int codeBits = 0;
   /// What is not driven plays on; else it is dark.
@@ -89,8 +90,8 @@ struct TestSignal {
 /// How many steps have passed since the signal began.
 std::int64_t stepsOf(const TestSignal& signal, MonoTime now) noexcept;
 
-/// Place in a chain of `count` pixels, from 0, where a walk is at `now`; it starts over, turns back, or stays at the end. −1
-/// for an empty chain.
+/// Place in a chain of `count` pixels, from 0, where a walk is at `now`; it starts over, turns back, or stays
+/// at the end. −1 for an empty chain.
 int walkPlace(const TestSignal& signal, int count, MonoTime now) noexcept;
 
 /// A pixel as a signal sees it: its port, its place of `count` in the chain, and where it is in its matrix.
@@ -107,7 +108,9 @@ Rgb signalColour(const TestSignal& signal, const SignalPixel& pixel, MonoTime no
 /// Lays the signal over `frame`, which is dark or plays. What goes to channels is drawn by drawChannels().
 void drawSignal(const TestSignal& signal, const Program& program, MonoTime now, PixelFrame& frame) noexcept;
 
-/// Lays a signal for channels over the values of a frame, scaled by `level` 0–1; any other leaves them as they are.
-void drawChannels(const TestSignal& signal, const Program& program, float level, MonoTime now, std::span<std::uint8_t> values) noexcept;
+/// Lays a signal for channels over the values of a frame, scaled by `level` 0–1; any other leaves them as
+/// they are.
+void drawChannels(const TestSignal& signal, const Program& program, float level, MonoTime now,
+                  std::span<std::uint8_t> values) noexcept;
 
 }  // namespace chispa::engine

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "engine/sound.h"
 
-#include <pulse/pulseaudio.h>
-
 #include <algorithm>
 #include <chrono>
+
+#include <pulse/pulseaudio.h>
 
 namespace chispa::engine {
 namespace {
@@ -62,12 +62,14 @@ class PulseSound final : public Sound {
     stream_ = pa_stream_new(context_, "Score", &spec, nullptr);
     if (!stream_) return;
     pa_stream_set_write_callback(
-        stream_, [](pa_stream*, std::size_t bytes, void* self) { static_cast<PulseSound*>(self)->fill(bytes); }, this);
+        stream_,
+        [](pa_stream*, std::size_t bytes, void* self) { static_cast<PulseSound*>(self)->fill(bytes); }, this);
     constexpr std::uint32_t kBuffer_us = 60'000;
     const auto unset = static_cast<std::uint32_t>(-1);
-    const pa_buffer_attr buffer{unset, static_cast<std::uint32_t>(pa_usec_to_bytes(kBuffer_us, &spec)), unset, unset, unset};
-    const auto flags = static_cast<pa_stream_flags_t>(PA_STREAM_INTERPOLATE_TIMING | PA_STREAM_AUTO_TIMING_UPDATE |
-                                                      PA_STREAM_ADJUST_LATENCY);
+    const pa_buffer_attr buffer{unset, static_cast<std::uint32_t>(pa_usec_to_bytes(kBuffer_us, &spec)), unset,
+                                unset, unset};
+    const auto flags = static_cast<pa_stream_flags_t>(
+        PA_STREAM_INTERPOLATE_TIMING | PA_STREAM_AUTO_TIMING_UPDATE | PA_STREAM_ADJUST_LATENCY);
     pa_stream_connect_playback(stream_, nullptr, &buffer, flags, nullptr, nullptr);
   }
 
@@ -85,14 +87,18 @@ class PulseSound final : public Sound {
     if (!loop_) return std::nullopt;
     const LoopLock lock(loop_);
     pa_usec_t played = 0;
-    if (!stream_ || pa_stream_get_state(stream_) != PA_STREAM_READY || pa_stream_get_time(stream_, &played) < 0)
+    if (!stream_ || pa_stream_get_state(stream_) != PA_STREAM_READY ||
+        pa_stream_get_time(stream_, &played) < 0)
       return std::nullopt;
     // Until the first sample is out, the position stands at 0.
     if (played == 0) return std::nullopt;
     return from_ + Micros(static_cast<Micros::rep>(played));
   }
 
-  std::string description() const override { return isConnected() ? "sound through PulseAudio" : "no sound: " + (whyNot_.empty() ? std::string("the sound server went") : whyNot_); }
+  std::string description() const override {
+    return isConnected() ? "sound through PulseAudio"
+                         : "no sound: " + (whyNot_.empty() ? std::string("the sound server went") : whyNot_);
+  }
 
  private:
   bool isConnected() const {
@@ -112,8 +118,13 @@ class PulseSound final : public Sound {
     const LoopLock lock(loop_);
     context_ = pa_context_new(pa_threaded_mainloop_get_api(loop_), "Chispa");
     pa_context_set_state_callback(
-        context_, [](pa_context*, void* self) { pa_threaded_mainloop_signal(static_cast<PulseSound*>(self)->loop_, 0); }, this);
-    if (pa_context_connect(context_, nullptr, PA_CONTEXT_NOAUTOSPAWN, nullptr) < 0) return pa_strerror(pa_context_errno(context_));
+        context_,
+        [](pa_context*, void* self) {
+          pa_threaded_mainloop_signal(static_cast<PulseSound*>(self)->loop_, 0);
+        },
+        this);
+    if (pa_context_connect(context_, nullptr, PA_CONTEXT_NOAUTOSPAWN, nullptr) < 0)
+      return pa_strerror(pa_context_errno(context_));
     while (true) {
       const pa_context_state_t state = pa_context_get_state(context_);
       if (state == PA_CONTEXT_READY) return {};
@@ -165,6 +176,8 @@ std::unique_ptr<Sound> openPulse(std::string& whyNot) {
   return sound;
 }
 
-std::unique_ptr<Sound> makeSilence(std::string why) { return std::make_unique<Silence>(std::move(why)); }
+std::unique_ptr<Sound> makeSilence(std::string why) {
+  return std::make_unique<Silence>(std::move(why));
+}
 
 }  // namespace chispa::engine

@@ -4,8 +4,8 @@
 #include <optional>
 #include <string>
 
-#include "core/music/audio.h"
 #include "core/base/time.h"
+#include "core/music/audio.h"
 
 namespace chispa::engine {
 
@@ -16,11 +16,13 @@ class Sound {
   /// Starts `clip` at `from`; what played before stops.
   virtual void play(std::shared_ptr<const AudioClip> clip, Micros from) = 0;
   virtual void stop() = 0;
-  /// Position in the clip that is heard at this moment; nothing while none is known (starting, stopped, silent).
+  /// Position in the clip that is heard at this moment; nothing while none is known (starting, stopped,
+  /// silent).
   virtual std::optional<Micros> heard() = 0;
   /// True if nothing will be heard now.
   virtual bool isSilent() const { return false; }
-  /// True if it cannot play although it is meant to, as when the sound server went; reopen() may help. What played has stopped.
+  /// True if it cannot play although it is meant to, as when the sound server went; reopen() may help. What
+  /// played has stopped.
   virtual bool isLost() const { return false; }
   /// Tries to get it back; true if it can play again.
   virtual bool reopen() { return false; }
@@ -28,7 +30,8 @@ class Sound {
   virtual std::string description() const = 0;
 };
 
-/// Sound through the PulseAudio server. Where none answers, `whyNot` says why, and the sound is lost until it is reopened.
+/// Sound through the PulseAudio server. Where none answers, `whyNot` says why, and the sound is lost until it
+/// is reopened.
 std::unique_ptr<Sound> openPulse(std::string& whyNot);
 
 /// Plays nothing; the clock goes on without it.

@@ -6,9 +6,11 @@
 namespace chispa::engine {
 
 void LatenessHistogram::add(MonoTime late) noexcept {
-  const auto step = std::clamp<std::int64_t>(late.count() / (kStep_us * 1000), 0, static_cast<std::int64_t>(kSteps));
+  const auto step =
+      std::clamp<std::int64_t>(late.count() / (kStep_us * 1000), 0, static_cast<std::int64_t>(kSteps));
   counts_[static_cast<std::size_t>(step)].fetch_add(1, std::memory_order_relaxed);
-  if (late.count() > most_ns_.load(std::memory_order_relaxed)) most_ns_.store(late.count(), std::memory_order_relaxed);
+  if (late.count() > most_ns_.load(std::memory_order_relaxed))
+    most_ns_.store(late.count(), std::memory_order_relaxed);
 }
 
 double LatenessHistogram::percentile_ms(double share) const {

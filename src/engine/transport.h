@@ -10,7 +10,8 @@
 
 namespace chispa::engine {
 
-/// Where in which score the player is, as a line through time: position = from + rate · (now − since), while playing.
+/// Where in which score the player is, as a line through time: position = from + rate · (now − since), while
+/// playing.
 struct TransportState {
   ScoreId score;
   Micros from{0};
@@ -21,14 +22,16 @@ struct TransportState {
   Micros positionAt(MonoTime now) const {
     if (!playing || now < since) return from;
     const auto passed = std::chrono::duration_cast<Micros>(now - since);
-    return from + (rate == 1 ? passed : Micros(static_cast<std::int64_t>(static_cast<double>(passed.count()) * rate)));
+    return from + (rate == 1 ? passed
+                             : Micros(static_cast<std::int64_t>(static_cast<double>(passed.count()) * rate)));
   }
   bool operator==(const TransportState&) const = default;
 };
 
-/// Hands the transport's state from one writer to any readers without locks. The writer fills the slot after the newest and then
-/// names it the newest; a reader never meets a slot that is being written unless it was held up for as many writes as there are slots. It then looks
-/// again, a bounded number of times: it never waits for a writer that it has pre-empted.
+/// Hands the transport's state from one writer to any readers without locks. The writer fills the slot after
+/// the newest and then names it the newest; a reader never meets a slot that is being written unless it was
+/// held up for as many writes as there are slots. It then looks again, a bounded number of times: it never
+/// waits for a writer that it has pre-empted.
 class Transport {
  public:
   /// One thread at a time (the player's).

@@ -35,7 +35,9 @@ void writeArtDmxHeader(std::span<std::uint8_t> packet, int portAddress) {
   putBig16(packet, 16, 512);
 }
 
-void writeArtPoll(std::span<std::uint8_t> packet) { putHead(packet, 0x20); }
+void writeArtPoll(std::span<std::uint8_t> packet) {
+  putHead(packet, 0x20);
+}
 
 std::optional<ArtPollReply> readArtPollReply(std::span<const std::uint8_t> packet) {
   PacketReader in(packet);
@@ -52,7 +54,8 @@ std::optional<ArtPollReply> readArtPollReply(std::span<const std::uint8_t> packe
   in.take(64);
   reply.ports = static_cast<int>(in.number(2));
   in.take(4 + 4 + 4 + 4);
-  for (int& address : reply.portAddresses) address = net << 8 | subNet << 4 | static_cast<int>(in.number(1) & 0x0f);
+  for (int& address : reply.portAddresses)
+    address = net << 8 | subNet << 4 | static_cast<int>(in.number(1) & 0x0f);
   constexpr std::size_t kLeast = 207;
   if (!in.good() || packet.size() < kLeast || reply.ports > 4) return std::nullopt;
   in.take(13);  // up to the MAC address
@@ -63,7 +66,8 @@ std::optional<ArtPollReply> readArtPollReply(std::span<const std::uint8_t> packe
   return reply;
 }
 
-void writeArtPollReply(std::span<std::uint8_t> packet, const std::array<std::uint8_t, 4>& address, const std::string& name) {
+void writeArtPollReply(std::span<std::uint8_t> packet, const std::array<std::uint8_t, 4>& address,
+                       const std::string& name) {
   std::fill(packet.begin(), packet.end(), std::uint8_t{0});
   putText(packet, 0, "Art-Net");
   packet[9] = 0x21;
@@ -96,8 +100,9 @@ Outcome writeArtAddress(std::span<std::uint8_t> packet, const ArtAddress& wanted
   for (const auto& output : wanted.outputs) {
     if (!output) continue;
     if (block && *block != *output >> 4)
-      return Failure{"Port-Addresses " + std::to_string(*block << 4) + " … and " + std::to_string(*output) + " lie in different sub-nets; four ports of an Art-Net node share one.", "",
-                     "Number the four ports within one block of 16 universes."};
+      return Failure{"Port-Addresses " + std::to_string(*block << 4) + " … and " + std::to_string(*output) +
+                         " lie in different sub-nets; four ports of an Art-Net node share one.",
+                     "", "Number the four ports within one block of 16 universes."};
     block = *output >> 4;
   }
   putHead(packet, 0x60);
@@ -107,7 +112,8 @@ Outcome writeArtAddress(std::span<std::uint8_t> packet, const ArtAddress& wanted
   putText(packet, 32, wanted.longName.substr(0, 63));
   for (std::size_t i = 0; i < 4; ++i) {
     packet[96 + i] = kKeep;
-    packet[100 + i] = wanted.outputs[i] ? static_cast<std::uint8_t>(kProgramme | (*wanted.outputs[i] & 0x0f)) : kKeep;
+    packet[100 + i] =
+        wanted.outputs[i] ? static_cast<std::uint8_t>(kProgramme | (*wanted.outputs[i] & 0x0f)) : kKeep;
   }
   packet[104] = block ? static_cast<std::uint8_t>(kProgramme | (*block & 0x0f)) : kKeep;
   packet[105] = 0xff;  // AcnPriority: no change
@@ -124,16 +130,23 @@ std::optional<ArtDmx> readArtDmx(std::span<const std::uint8_t> packet) {
   const auto low = static_cast<int>(in.number(1));
   const auto net = static_cast<int>(in.number(1));
   const auto count = in.number(2);
-  if (!in.good() || net > 127 || count < 2 || count > 512 || count % 2 != 0 || in.left() < count) return std::nullopt;
+  if (!in.good() || net > 127 || count < 2 || count > 512 || count % 2 != 0 || in.left() < count)
+    return std::nullopt;
   data.portAddress = net << 8 | low;
   data.values = in.take(count);
   return data;
 }
 
-void writeArtSync(std::span<std::uint8_t> packet) { putHead(packet, 0x52); }
+void writeArtSync(std::span<std::uint8_t> packet) {
+  putHead(packet, 0x52);
+}
 
-void setArtDmxSequence(std::span<std::uint8_t> packet, std::uint8_t sequence) { packet[12] = sequence; }
+void setArtDmxSequence(std::span<std::uint8_t> packet, std::uint8_t sequence) {
+  packet[12] = sequence;
+}
 
-std::span<std::uint8_t> artDmxValues(std::span<std::uint8_t> packet) { return packet.subspan(18, 512); }
+std::span<std::uint8_t> artDmxValues(std::span<std::uint8_t> packet) {
+  return packet.subspan(18, 512);
+}
 
 }  // namespace chispa::link

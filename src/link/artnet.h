@@ -33,7 +33,8 @@ struct ArtPollReply {
 std::optional<ArtPollReply> readArtPollReply(std::span<const std::uint8_t> packet);
 /// Chispa's own answer, as a controller of style StController: it has no ports.
 inline constexpr std::size_t kArtPollReplyPacketSize = 239;
-void writeArtPollReply(std::span<std::uint8_t> packet, const std::array<std::uint8_t, 4>& address, const std::string& name);
+void writeArtPollReply(std::span<std::uint8_t> packet, const std::array<std::uint8_t, 4>& address,
+                       const std::string& name);
 bool isArtPoll(std::span<const std::uint8_t> packet);
 bool isArtSync(std::span<const std::uint8_t> packet);
 
@@ -64,8 +65,8 @@ std::optional<ArtDmx> readArtDmx(std::span<const std::uint8_t> packet);
 inline constexpr std::size_t kArtSyncPacketSize = 14;
 void writeArtSync(std::span<std::uint8_t> packet);
 
-/// Writes everything of an ArtDmx packet but sequence and values (Art-Net 4, "ArtDmx": OpCode 0x5000, protocol
-/// version 14, length 512). `portAddress` is the 15-bit Port-Address 0–32767.
+/// Writes everything of an ArtDmx packet but sequence and values (Art-Net 4, "ArtDmx": OpCode 0x5000,
+/// protocol version 14, length 512). `portAddress` is the 15-bit Port-Address 0–32767.
 void writeArtDmxHeader(std::span<std::uint8_t> packet, int portAddress);
 
 /// 1–255; 0 would tell the receiver not to put packets in order.

@@ -8,11 +8,12 @@
 
 namespace chispa::link {
 
-/// Speaks with one Art-Net node: asks what it is and programmes it. Calls wait for its answers, a second at most.
+/// Speaks with one Art-Net node: asks what it is and programmes it. Calls wait for its answers, a second at
+/// most.
 class ArtNetAsker {
  public:
-  /// Listens at this machine's Art-Net port on the interface that leads to `host`, where nodes answer. Fails if that is
-  /// taken, or the host is not known.
+  /// Listens at this machine's Art-Net port on the interface that leads to `host`, where nodes answer. Fails
+  /// if that is taken, or the host is not known.
   static Result<std::unique_ptr<ArtNetAsker>> open(const std::string& host);
   ~ArtNetAsker();
   ArtNetAsker(const ArtNetAsker&) = delete;

@@ -62,7 +62,8 @@ std::optional<DdpPiece> readDdpData(std::span<const std::uint8_t> packet) {
   constexpr std::size_t kMostRow = std::size_t{4} << 20;
   const std::size_t offset = big32(packet, 4);
   if (offset + body->size() > kMostRow) return std::nullopt;
-  return DdpPiece{static_cast<std::uint8_t>(packet[1] & 0x0f), (packet[0] & kPush) != 0, packet[2], offset, *body};
+  return DdpPiece{static_cast<std::uint8_t>(packet[1] & 0x0f), (packet[0] & kPush) != 0, packet[2], offset,
+                  *body};
 }
 
 }  // namespace chispa::link

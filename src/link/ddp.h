@@ -18,7 +18,8 @@ struct RowFormat {
   int channels = 0;
   int bits = 8;
 };
-/// The data type byte: 0 undefined, else 0 0 T T T S S S, T 1 for RGB and 3 for RGBW, S 3 for 8 bits and 4 for 16.
+/// The data type byte: 0 undefined, else 0 0 T T T S S S, T 1 for RGB and 3 for RGBW, S 3 for 8 bits and 4
+/// for 16.
 std::uint8_t ddpDataType(RowFormat format);
 
 /// Header of a data packet: version 1, default output; `push` on the last packet of a frame.

@@ -12,16 +12,23 @@ constexpr std::size_t kPacketSize = kDdpHeaderSize + kDdpMostData;
 
 }  // namespace
 
-Result<std::unique_ptr<ControllerSender>> DdpSender::open(const Controller& controller, std::vector<int> universes, const HostLookup& lookup, RowFormat format) {
+Result<std::unique_ptr<ControllerSender>> DdpSender::open(const Controller& controller,
+                                                          std::vector<int> universes,
+                                                          const HostLookup& lookup, RowFormat format) {
   const auto endpoint = lookup(controller.host, dataPort(controller));
   if (!endpoint) return endpoint.failure();
   auto socket = UdpSender::open(*endpoint);
   if (!socket) return socket.failure();
-  return std::unique_ptr<ControllerSender>(new DdpSender(controller, std::move(universes), *endpoint, *std::move(socket), format));
+  return std::unique_ptr<ControllerSender>(
+      new DdpSender(controller, std::move(universes), *endpoint, *std::move(socket), format));
 }
 
-DdpSender::DdpSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, UdpSender socket, RowFormat format)
-    : ControllerSender(controller, std::move(universes)), endpoint_(endpoint), socket_(std::move(socket)), dataType_(ddpDataType(format)) {
+DdpSender::DdpSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint,
+                     UdpSender socket, RowFormat format)
+    : ControllerSender(controller, std::move(universes)),
+      endpoint_(endpoint),
+      socket_(std::move(socket)),
+      dataType_(ddpDataType(format)) {
   length_ = universes_.empty() ? 0 : (static_cast<std::size_t>(universes_.back()) + 1) * kChannels;
   row_.resize(length_, 0);
   const std::size_t count = (length_ + kDdpMostData - 1) / kDdpMostData;
@@ -33,7 +40,8 @@ void DdpSender::send(std::span<const std::uint8_t> values, Instant now, bool all
   bool changed = false;
   for (std::size_t i = 0; i < universes_.size(); ++i) {
     const auto wanted = values.subspan(i * kChannels, kChannels);
-    const auto held = row_.begin() + static_cast<std::ptrdiff_t>(universes_[i]) * static_cast<std::ptrdiff_t>(kChannels);
+    const auto held =
+        row_.begin() + static_cast<std::ptrdiff_t>(universes_[i]) * static_cast<std::ptrdiff_t>(kChannels);
     if (std::equal(wanted.begin(), wanted.end(), held)) continue;
     std::copy(wanted.begin(), wanted.end(), held);
     changed = true;
@@ -51,15 +59,18 @@ void DdpSender::sendFrame(Instant now) noexcept {
     lastLength = std::min(kDdpMostData, length_ - offset);
     const auto packet = std::span(packets_).subspan(i * kPacketSize, kPacketSize);
     sequence_ = static_cast<std::uint8_t>(sequence_ % 15 + 1);
-    writeDdpHeader(packet, {sequence_, i + 1 == count, static_cast<std::uint32_t>(offset), static_cast<std::uint16_t>(lastLength), dataType_});
-    std::copy_n(row_.begin() + static_cast<std::ptrdiff_t>(offset), lastLength, packet.begin() + kDdpHeaderSize);
+    writeDdpHeader(packet, {sequence_, i + 1 == count, static_cast<std::uint32_t>(offset),
+                            static_cast<std::uint16_t>(lastLength), dataType_});
+    std::copy_n(row_.begin() + static_cast<std::ptrdiff_t>(offset), lastLength,
+                packet.begin() + kDdpHeaderSize);
     packetWhich_[i] = i + 1 < count;
   }
   if (count == 0) return;
   // All but the last have one size; the last is sent by itself, and ends the frame.
   auto sent = socket_.send(packets_, kPacketSize, packetWhich_);
   constexpr std::uint8_t kOne[] = {1};
-  const auto last = socket_.send(std::span(packets_).subspan((count - 1) * kPacketSize), kDdpHeaderSize + lastLength, kOne);
+  const auto last =
+      socket_.send(std::span(packets_).subspan((count - 1) * kPacketSize), kDdpHeaderSize + lastLength, kOne);
   sent.packets += last.packets;
   if (last.error != 0) sent.error = last.error;
   ControllerSender::count(count, length_ + count * kDdpHeaderSize, sent, now);

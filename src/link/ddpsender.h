@@ -5,18 +5,21 @@
 
 namespace chispa::link {
 
-/// DDP: the universes' values are one row of bytes, universe n beginning at byte 512 n; sent in packets of up to 1,440
-/// bytes, whole frames or not at all, the last with the push flag.
+/// DDP: the universes' values are one row of bytes, universe n beginning at byte 512 n; sent in packets of up
+/// to 1,440 bytes, whole frames or not at all, the last with the push flag.
 class DdpSender final : public ControllerSender {
  public:
-  static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller, std::vector<int> universes, const HostLookup& lookup, RowFormat format);
+  static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller,
+                                                        std::vector<int> universes, const HostLookup& lookup,
+                                                        RowFormat format);
 
   void send(std::span<const std::uint8_t> values, Instant now, bool all) noexcept override;
   void endInDark(Instant now) noexcept override;
   void takeOver(ControllerSender& before, Instant now) noexcept override;
 
  private:
-  DdpSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, UdpSender socket, RowFormat format);
+  DdpSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, UdpSender socket,
+            RowFormat format);
   void sendFrame(Instant now) noexcept;
 
   Endpoint endpoint_;

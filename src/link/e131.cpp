@@ -57,7 +57,9 @@ void writeE131Header(std::span<std::uint8_t> packet, const E131Source& source, i
   putBig16(packet, 123, 513);
 }
 
-void setE131SyncAddress(std::span<std::uint8_t> packet, int universe) { putBig16(packet, 109, static_cast<std::uint16_t>(universe)); }
+void setE131SyncAddress(std::span<std::uint8_t> packet, int universe) {
+  putBig16(packet, 109, static_cast<std::uint16_t>(universe));
+}
 
 void writeE131Sync(std::span<std::uint8_t> packet, const E131Source& source, int universe) {
   putRootLayer(packet, source.cid, kExtendedVector);
@@ -66,9 +68,12 @@ void writeE131Sync(std::span<std::uint8_t> packet, const E131Source& source, int
   putBig16(packet, 45, static_cast<std::uint16_t>(universe));
 }
 
-void setE131SyncSequence(std::span<std::uint8_t> packet, std::uint8_t sequence) { packet[44] = sequence; }
+void setE131SyncSequence(std::span<std::uint8_t> packet, std::uint8_t sequence) {
+  packet[44] = sequence;
+}
 
-std::vector<std::uint8_t> e131Discovery(const E131Source& source, int page, int lastPage, std::span<const int> universes) {
+std::vector<std::uint8_t> e131Discovery(const E131Source& source, int page, int lastPage,
+                                        std::span<const int> universes) {
   std::vector<std::uint8_t> packet(120 + 2 * universes.size());
   putRootLayer(packet, source.cid, kExtendedVector);
   putFlagsAndLength(packet, 38);
@@ -78,7 +83,8 @@ std::vector<std::uint8_t> e131Discovery(const E131Source& source, int page, int 
   putBig32(packet, 114, kUniverseListVector);
   packet[118] = static_cast<std::uint8_t>(page);
   packet[119] = static_cast<std::uint8_t>(lastPage);
-  for (std::size_t i = 0; i < universes.size(); ++i) putBig16(packet, 120 + 2 * i, static_cast<std::uint16_t>(universes[i]));
+  for (std::size_t i = 0; i < universes.size(); ++i)
+    putBig16(packet, 120 + 2 * i, static_cast<std::uint16_t>(universes[i]));
   return packet;
 }
 
@@ -129,7 +135,8 @@ std::optional<E131Data> readE131Data(std::span<const std::uint8_t> packet) {
   in.expect(2, 0);
   in.expect(2, 1);
   const auto count = in.number(2);
-  in.expect(1, 0);
+  data.startCode = static_cast<std::uint8_t>(in.number(1));
+  if (data.startCode != 0 && data.startCode != kE131PrioritiesCode) return std::nullopt;
   if (!good || !in.good() || count < 1 || count > 513 || in.left() != count - 1) return std::nullopt;
   if (data.universe < 1 || data.universe > 63'999 || data.priority > 200) return std::nullopt;
   data.values = in.take(count - 1);
@@ -142,7 +149,8 @@ std::optional<E131Sync> readE131Sync(std::span<const std::uint8_t> packet) {
   if (!cid) return std::nullopt;
   E131Sync sync{*cid, static_cast<std::uint8_t>(in.number(1)), static_cast<int>(in.number(2))};
   in.take(2);
-  return in.good() && in.left() == 0 && sync.universe >= 1 && sync.universe <= 63'999 ? std::optional(sync) : std::nullopt;
+  return in.good() && in.left() == 0 && sync.universe >= 1 && sync.universe <= 63'999 ? std::optional(sync)
+                                                                                      : std::nullopt;
 }
 
 std::optional<E131DiscoveryPage> readE131Discovery(std::span<const std::uint8_t> packet) {
@@ -158,7 +166,9 @@ std::optional<E131DiscoveryPage> readE131Discovery(std::span<const std::uint8_t>
   in.expect(4, kUniverseListVector);
   page.page = static_cast<int>(in.number(1));
   page.lastPage = static_cast<int>(in.number(1));
-  if (!good || !in.good() || in.left() % 2 != 0 || in.left() > 2 * kE131DiscoveryPerPage || page.page > page.lastPage) return std::nullopt;
+  if (!good || !in.good() || in.left() % 2 != 0 || in.left() > 2 * kE131DiscoveryPerPage ||
+      page.page > page.lastPage)
+    return std::nullopt;
   while (in.left() > 0) page.universes.push_back(static_cast<int>(in.number(2)));
   return page;
 }
@@ -167,13 +177,17 @@ Endpoint e131Group(int universe, int port) {
   return {0xefff0000u | static_cast<std::uint32_t>(universe & 0xffff), static_cast<std::uint16_t>(port)};
 }
 
-void setE131Sequence(std::span<std::uint8_t> packet, std::uint8_t sequence) { packet[kSequenceAt] = sequence; }
+void setE131Sequence(std::span<std::uint8_t> packet, std::uint8_t sequence) {
+  packet[kSequenceAt] = sequence;
+}
 
 void setE131Terminated(std::span<std::uint8_t> packet, bool terminated) {
   packet[kOptionsAt] = terminated ? kTerminatedBit : 0;
 }
 
-std::span<std::uint8_t> e131Values(std::span<std::uint8_t> packet) { return packet.subspan(kValuesAt, 512); }
+std::span<std::uint8_t> e131Values(std::span<std::uint8_t> packet) {
+  return packet.subspan(kValuesAt, 512);
+}
 
 Cid randomCid() {
   std::random_device device;

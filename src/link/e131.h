@@ -27,8 +27,8 @@ struct E131Source {
 inline constexpr std::size_t kE131PacketSize = 638;
 inline constexpr int kE131Port = 5568;
 
-/// Writes everything of a data packet but sequence, options and values (§4.1, tables 4-1 to 4-3; 512 channels behind
-/// start code 0). `universe` is 1–63999. `packet` has kE131PacketSize bytes.
+/// Writes everything of a data packet but sequence, options and values (§4.1, tables 4-1 to 4-3; 512 channels
+/// behind start code 0). `universe` is 1–63999. `packet` has kE131PacketSize bytes.
 void writeE131Header(std::span<std::uint8_t> packet, const E131Source& source, int universe);
 
 /// What changes from frame to frame.
@@ -43,7 +43,8 @@ void setE131SyncSequence(std::span<std::uint8_t> packet, std::uint8_t sequence);
 /// A page of the list of universes that a source sends (§4.3, §8): at most 512 on a page.
 inline constexpr int kE131DiscoveryUniverse = 64'214;
 inline constexpr std::size_t kE131DiscoveryPerPage = 512;
-std::vector<std::uint8_t> e131Discovery(const E131Source& source, int page, int lastPage, std::span<const int> universes);
+std::vector<std::uint8_t> e131Discovery(const E131Source& source, int page, int lastPage,
+                                        std::span<const int> universes);
 
 /// The multicast group of a universe: 239.255.high.low (§9.3.1).
 Endpoint e131Group(int universe, int port);
@@ -64,9 +65,14 @@ struct E131Data {
   bool isPreview = false;
   bool isTerminated = false;
   int universe = 0;
+  /// 0 for levels; kE131PrioritiesCode where the values are a priority for each slot.
+  std::uint8_t startCode = 0;
   std::span<const std::uint8_t> values;
 };
-/// Reads a data packet of start code 0; anything that is not exactly one is nothing.
+/// Start code DD (an alternate start code registered with ESTA): each slot's own priority, 1–200; 0 where the
+/// source has no say.
+inline constexpr std::uint8_t kE131PrioritiesCode = 0xdd;
+/// Reads a data packet of start code 0 or DD; anything that is not exactly one is nothing.
 std::optional<E131Data> readE131Data(std::span<const std::uint8_t> packet);
 
 struct E131Sync {

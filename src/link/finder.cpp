@@ -1,12 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/finder.h"
 
-#include <ifaddrs.h>
-#include <net/if.h>
-#include <poll.h>
-#include <sys/socket.h>
-#include <unistd.h>
-
 #include <algorithm>
 #include <array>
 #include <cerrno>
@@ -14,9 +8,16 @@
 #include <cstring>
 #include <map>
 #include <memory>
-#include <nlohmann/json.hpp>
 #include <optional>
 
+#include <ifaddrs.h>
+#include <net/if.h>
+#include <nlohmann/json.hpp>
+#include <poll.h>
+#include <sys/socket.h>
+#include <unistd.h>
+
+#include "core/base/utf8.h"
 #include "link/artnet.h"
 #include "link/ddp.h"
 #include "link/e131.h"
@@ -47,7 +48,8 @@ sockaddr_in placeAt(const std::string& address, int port) {
 class AskingSocket {
  public:
   /// On `local`:`port`, 0 for any port.
-  AskingSocket(const std::string& local, int port) : fd_(::socket(AF_INET, SOCK_DGRAM | SOCK_NONBLOCK | SOCK_CLOEXEC, 0)) {
+  AskingSocket(const std::string& local, int port)
+      : fd_(::socket(AF_INET, SOCK_DGRAM | SOCK_NONBLOCK | SOCK_CLOEXEC, 0)) {
     constexpr int kOn = 1;
     ::setsockopt(fd_, SOL_SOCKET, SO_REUSEADDR, &kOn, sizeof kOn);
     ::setsockopt(fd_, SOL_SOCKET, SO_BROADCAST, &kOn, sizeof kOn);
@@ -67,21 +69,25 @@ class AskingSocket {
     ip_mreq join{};
     join.imr_multiaddr.s_addr = htonl(group.address);
     inet_pton(AF_INET, local.c_str(), &join.imr_interface);
-    if (error_ == 0 && ::setsockopt(fd_, IPPROTO_IP, IP_ADD_MEMBERSHIP, &join, sizeof join) != 0) error_ = errno;
+    if (error_ == 0 && ::setsockopt(fd_, IPPROTO_IP, IP_ADD_MEMBERSHIP, &join, sizeof join) != 0)
+      error_ = errno;
   }
   void ask(std::span<const std::uint8_t> packet, const std::string& address, int port) const {
     const sockaddr_in to = placeAt(address, port);
     // Who cannot be asked does not answer: the list says so.
-    [[maybe_unused]] const auto sent = ::sendto(fd_, packet.data(), packet.size(), 0, reinterpret_cast<const sockaddr*>(&to), sizeof to);
+    [[maybe_unused]] const auto sent =
+        ::sendto(fd_, packet.data(), packet.size(), 0, reinterpret_cast<const sockaddr*>(&to), sizeof to);
   }
   /// What has arrived, if anything, and from where.
   std::optional<std::pair<std::string, std::vector<std::uint8_t>>> hear() const {
     std::array<std::uint8_t, 2048> buffer;
     sockaddr_in from{};
     socklen_t size = sizeof from;
-    const ssize_t count = ::recvfrom(fd_, buffer.data(), buffer.size(), 0, reinterpret_cast<sockaddr*>(&from), &size);
+    const ssize_t count =
+        ::recvfrom(fd_, buffer.data(), buffer.size(), 0, reinterpret_cast<sockaddr*>(&from), &size);
     if (count <= 0) return std::nullopt;
-    return std::pair(hostText(endpointOf(from).address), std::vector<std::uint8_t>(buffer.begin(), buffer.begin() + count));
+    return std::pair(hostText(endpointOf(from).address),
+                     std::vector<std::uint8_t>(buffer.begin(), buffer.begin() + count));
   }
 
  private:
@@ -89,7 +95,8 @@ class AskingSocket {
   int error_ = 0;
 };
 
-/// Puts answers together: a node of many ports answers in pieces, and a source tells its universes page by page.
+/// Puts answers together: a node of many ports answers in pieces, and a source tells its universes page by
+/// page.
 class Answers {
  public:
   explicit Answers(const std::function<void(const FoundController&)>& found) : found_(found) {}
@@ -98,26 +105,36 @@ class Answers {
     const auto reply = readArtPollReply(packet);
     if (!reply) return;
     // Where it answered from is where it is; what it writes about that may be old.
-    FoundController one{FoundBy::ArtPoll, from, reply->longName.empty() ? reply->shortName : reply->longName, reply->ports, reply->portAddresses[0]};
+    FoundController one{FoundBy::ArtPoll, from, reply->longName.empty() ? reply->shortName : reply->longName,
+                        reply->ports, reply->portAddresses[0]};
     add({FoundBy::ArtPoll, from}, std::max(1, reply->bindIndex), one);
   }
   void takeDiscovery(const std::string& from, std::span<const std::uint8_t> packet) {
     const auto page = readE131Discovery(packet);
     if (!page || page->universes.empty()) return;
-    add({FoundBy::UniverseDiscovery, from}, page->page, {FoundBy::UniverseDiscovery, from, page->name, static_cast<int>(page->universes.size()), page->universes.front()});
+    add({FoundBy::UniverseDiscovery, from}, page->page,
+        {FoundBy::UniverseDiscovery, from, page->name, static_cast<int>(page->universes.size()),
+         page->universes.front()});
   }
   void takeDdp(const std::string& from, std::span<const std::uint8_t> packet) {
     const auto text = readDdpReply(packet, DdpQuery::Status);
     if (!text) return;
     const auto json = nlohmann::json::parse(*text, nullptr, false);
     std::string name = "DDP display";
-    if (json.is_object() && json.contains("status") && json["status"].is_object() && json["status"].contains("mod") && json["status"]["mod"].is_string()) name = json["status"]["mod"];
+    if (json.is_object() && json.contains("status") && json["status"].is_object() &&
+        json["status"].contains("mod") && json["status"]["mod"].is_string())
+      name = asUtf8(json["status"]["mod"].get<std::string>());
     add({FoundBy::DdpStatus, from}, 0, {FoundBy::DdpStatus, from, name, 1, 0});
   }
 
  private:
   void add(const std::pair<FoundBy, std::string>& who, int piece, const FoundController& one) {
+    // No network has so many; a flood of made-up ones takes no more memory.
+    constexpr std::size_t kMostKnown = 4096;
+    constexpr std::size_t kMostPieces = 256;
+    if (known_.size() >= kMostKnown && !known_.contains(who)) return;
     auto& pieces = known_[who];
+    if (pieces.size() >= kMostPieces) return;
     if (!pieces.try_emplace(piece, one).second) return;
     FoundController all = pieces.begin()->second;
     all.ports = 0;
@@ -133,7 +150,10 @@ class Answers {
 struct Ear {
   /// Discovery is bound to the group itself: whoever receives E1.31 on this machine keeps its own addresses.
   explicit Ear(const Interface& interface)
-      : place(interface), artNet(interface.address, kArtNetPort), ddp(interface.address, 0), discovery(hostText(e131Group(kE131DiscoveryUniverse, 0).address), kE131Port) {
+      : place(interface),
+        artNet(interface.address, kArtNetPort),
+        ddp(interface.address, 0),
+        discovery(hostText(e131Group(kE131DiscoveryUniverse, 0).address), kE131Port) {
     discovery.join(e131Group(kE131DiscoveryUniverse, 0), interface.address);
   }
 
@@ -165,19 +185,24 @@ std::vector<Interface> localInterfaces() {
   for (const ifaddrs* at = first; at; at = at->ifa_next) {
     const std::string address = textOf(at->ifa_addr);
     if (address.empty() || !(at->ifa_flags & IFF_UP)) continue;
-    all.push_back({at->ifa_name, address, at->ifa_flags & IFF_BROADCAST ? textOf(at->ifa_broadaddr) : std::string()});
+    all.push_back(
+        {at->ifa_name, address, at->ifa_flags & IFF_BROADCAST ? textOf(at->ifa_broadaddr) : std::string()});
   }
   freeifaddrs(first);
   return all;
 }
 
-Outcome findControllers(const FindRequest& request, const std::function<void(const FoundController&)>& found, const std::atomic<bool>& cancelled,
+Outcome findControllers(const FindRequest& request, const std::function<void(const FoundController&)>& found,
+                        const std::atomic<bool>& cancelled,
                         const std::function<void(const Failure&)>& trouble) {
   std::vector<std::unique_ptr<Ear>> ears;
   for (const Interface& interface : request.interfaces) {
     auto ear = std::make_unique<Ear>(interface);
     const auto tell = [&](const AskingSocket& socket, const std::string& what, int port) {
-      const Failure failure{what + " from there (" + std::strerror(socket.error()) + ").", interface.address + ":" + std::to_string(port), "Another program may be using it on this interface: end it, or choose another interface."};
+      const Failure failure{
+          what + " from there (" + std::strerror(socket.error()) + ").",
+          interface.address + ":" + std::to_string(port),
+          "Another program may be using it on this interface: end it, or choose another interface."};
       if (trouble) trouble(failure);
       return failure;
     };
@@ -203,12 +228,23 @@ Outcome findControllers(const FindRequest& request, const std::function<void(con
     }
     std::vector<pollfd> waiting;
     for (const auto& ear : ears)
-      for (const AskingSocket* socket : {&ear->artNet, &ear->ddp, &ear->discovery}) waiting.push_back({socket->fd(), POLLIN, 0});
+      for (const AskingSocket* socket : {&ear->artNet, &ear->ddp, &ear->discovery})
+        waiting.push_back({socket->fd(), POLLIN, 0});
     if (::poll(waiting.data(), waiting.size(), kWait_ms) <= 0) continue;
+    // A flood does not keep it from looking at the time.
+    constexpr int kMostAtOnce = 256;
+    const auto take = [](AskingSocket& socket, auto taken) {
+      for (int i = 0; i < kMostAtOnce; ++i) {
+        const auto heard = socket.hear();
+        if (!heard) return;
+        taken(heard->first, heard->second);
+      }
+    };
     for (const auto& ear : ears) {
-      while (const auto heard = ear->artNet.hear()) answers.takeArtNet(heard->first, heard->second);
-      while (const auto heard = ear->ddp.hear()) answers.takeDdp(heard->first, heard->second);
-      while (const auto heard = ear->discovery.hear()) answers.takeDiscovery(heard->first, heard->second);
+      take(ear->artNet, [&](const auto& from, const auto& packet) { answers.takeArtNet(from, packet); });
+      take(ear->ddp, [&](const auto& from, const auto& packet) { answers.takeDdp(from, packet); });
+      take(ear->discovery,
+           [&](const auto& from, const auto& packet) { answers.takeDiscovery(from, packet); });
     }
   }
   return Done{};

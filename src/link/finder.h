@@ -41,11 +41,12 @@ struct FindRequest {
   std::vector<std::string> addresses;
 };
 
-/// Asks twice by ArtPoll and by DDP status, listens for E1.31 universe discovery, and is done within four seconds (Art-Net 4:
-/// nodes answer within three); `found` is called as answers arrive, once more if a later answer adds ports to an earlier
-/// one. Blocks until then, or until `cancelled`. Fails if no interface can be used; a part that cannot be listened to is told
-/// to `trouble`.
-Outcome findControllers(const FindRequest& request, const std::function<void(const FoundController&)>& found, const std::atomic<bool>& cancelled,
+/// Asks twice by ArtPoll and by DDP status, listens for E1.31 universe discovery, and is done within four
+/// seconds (Art-Net 4: nodes answer within three); `found` is called as answers arrive, once more if a later
+/// answer adds ports to an earlier one. Blocks until then, or until `cancelled`. Fails if no interface can be
+/// used; a part that cannot be listened to is told to `trouble`.
+Outcome findControllers(const FindRequest& request, const std::function<void(const FoundController&)>& found,
+                        const std::atomic<bool>& cancelled,
                         const std::function<void(const Failure&)>& trouble = {});
 
 }  // namespace chispa::link

@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/hostbook.h"
 
-#include <arpa/inet.h>
-
 #include <algorithm>
 #include <chrono>
 #include <condition_variable>
@@ -10,6 +8,8 @@
 #include <mutex>
 #include <optional>
 #include <thread>
+
+#include <arpa/inet.h>
 
 namespace chispa::link {
 namespace {
@@ -40,7 +40,8 @@ struct HostBook::Shared {
 
   /// The next name to look up, and when.
   std::map<std::string, Entry>::iterator next() {
-    return std::min_element(entries.begin(), entries.end(), [](const auto& a, const auto& b) { return a.second.due < b.second.due; });
+    return std::min_element(entries.begin(), entries.end(),
+                            [](const auto& a, const auto& b) { return a.second.due < b.second.due; });
   }
 };
 

@@ -14,8 +14,8 @@ using HostLookup = std::function<Result<Endpoint>(const std::string& host, int p
 /// True for an IPv4 address in dotted numbers, which needs no looking up.
 bool isNumericAddress(const std::string& host);
 
-/// Looks host names up on a thread of its own, remembers them, and looks again now and then, so that a controller whose
-/// address has changed is found anew. Thread-safe; no call waits for the network.
+/// Looks host names up on a thread of its own, remembers them, and looks again now and then, so that a
+/// controller whose address has changed is found anew. Thread-safe; no call waits for the network.
 class HostBook {
  public:
   HostBook();
@@ -23,7 +23,8 @@ class HostBook {
   HostBook(const HostBook&) = delete;
   HostBook& operator=(const HostBook&) = delete;
 
-  /// Dotted numbers at once; a name as it is known now. An unknown one is put on the list and fails until it is found.
+  /// Dotted numbers at once; a name as it is known now. An unknown one is put on the list and fails until it
+  /// is found.
   Result<Endpoint> lookup(const std::string& host, int port);
   /// Grows with every address that became known or changed.
   std::uint64_t version() const;

@@ -19,7 +19,8 @@ bool UniverseMerge::isInOrder(Source& source, std::uint8_t sequence) const {
 
 bool UniverseMerge::accept(const Arrival& arrival, Instant now) {
   expire(now);
-  auto found = std::find_if(sources_.begin(), sources_.end(), [&](const Source& s) { return s.id == arrival.source; });
+  auto found =
+      std::find_if(sources_.begin(), sources_.end(), [&](const Source& s) { return s.id == arrival.source; });
   if (arrival.isTerminated) {
     if (found == sources_.end()) return false;
     sources_.erase(found);
@@ -43,6 +44,14 @@ bool UniverseMerge::accept(const Arrival& arrival, Instant now) {
   found->heardAt = now;
   std::array<std::uint8_t, kChannels> values{};
   std::copy_n(arrival.values.begin(), std::min(arrival.values.size(), kChannels), values.begin());
+  if (arrival.isPriorities) {
+    found->priorities = values;
+    found->prioritiesAt = now;
+    found->hasPriorities = true;
+    ++found->packets;
+    merge();
+    return true;
+  }
   if (found->packets == 0 || values != found->values) found->changedAt = now;
   found->values = values;
   ++found->packets;
@@ -51,20 +60,51 @@ bool UniverseMerge::accept(const Arrival& arrival, Instant now) {
 }
 
 bool UniverseMerge::expire(Instant now) {
-  const auto gone = std::erase_if(sources_, [&](const Source& s) { return now - s.heardAt >= limits_.timeOut; });
+  auto gone = std::erase_if(sources_, [&](const Source& s) { return now - s.heardAt >= limits_.timeOut; });
+  for (Source& source : sources_)
+    if (source.hasPriorities && now - source.prioritiesAt >= limits_.timeOut) {
+      source.hasPriorities = false;
+      ++gone;
+    }
   if (gone > 0) merge();
   return gone > 0;
 }
 
+/// Where any source has a priority for each channel, each channel is merged by itself.
+void UniverseMerge::mergeByChannel() {
+  for (std::size_t i = 0; i < kChannels; ++i) {
+    int highest = 0;
+    const Source* latest = nullptr;
+    for (const Source& source : sources_) {
+      const int own = source.priorityOf(i);
+      // 0 among priorities of channels says that the source has no say here.
+      if ((source.hasPriorities && own == 0) || own < highest) continue;
+      if (own > highest || !latest) {
+        highest = own;
+        latest = &source;
+        merged_[i] = source.values[i];
+      } else if (rule_ == MergeRule::HighestWins) {
+        merged_[i] = std::max(merged_[i], source.values[i]);
+      } else if (source.changedAt > latest->changedAt) {
+        latest = &source;
+        merged_[i] = source.values[i];
+      }
+    }
+  }
+}
+
 void UniverseMerge::merge() {
   merged_.fill(0);
+  if (std::any_of(sources_.begin(), sources_.end(), [](const Source& s) { return s.hasPriorities; }))
+    return mergeByChannel();
   int highest = -1;
   for (const Source& source : sources_) highest = std::max(highest, source.priority);
   const Source* latest = nullptr;
   for (const Source& source : sources_) {
     if (source.priority != highest) continue;
     if (!latest || source.changedAt > latest->changedAt) latest = &source;
-    for (std::size_t i = 0; i < kChannels && rule_ == MergeRule::HighestWins; ++i) merged_[i] = std::max(merged_[i], source.values[i]);
+    for (std::size_t i = 0; i < kChannels && rule_ == MergeRule::HighestWins; ++i)
+      merged_[i] = std::max(merged_[i], source.values[i]);
   }
   if (latest && rule_ == MergeRule::LatestWins) merged_ = latest->values;
 }

@@ -38,6 +38,8 @@ struct Arrival {
   std::uint8_t sequence = 0;
   bool isTerminated = false;
   std::span<const std::uint8_t> values;
+  /// The values are a priority for each channel, 0 for none (start code DD), not levels.
+  bool isPriorities = false;
 };
 
 /// Merges the sources of one universe. No clock of its own; one thread.
@@ -59,11 +61,18 @@ class UniverseMerge {
     Instant changedAt{0};
     std::uint8_t sequence = 0;
     std::array<std::uint8_t, kChannels> values{};
+    /// Each channel's own priority, in place of `priority`, while the source sends them.
+    std::array<std::uint8_t, kChannels> priorities{};
+    Instant prioritiesAt{0};
+    bool hasPriorities = false;
+
+    int priorityOf(std::size_t channel) const { return hasPriorities ? priorities[channel] : priority; }
   };
 
   UniverseMerge(MergeLimits limits, MergeRule rule) : limits_(limits), rule_(rule) {}
 
-  /// Takes a packet in; false if it is thrown away: out of order (E1.31 §6.7.2: up to 20 behind), or one source too many.
+  /// Takes a packet in; false if it is thrown away: out of order (E1.31 §6.7.2: up to 20 behind), or one
+  /// source too many.
   bool accept(const Arrival& arrival, Instant now);
   /// Forgets sources that are silent too long; true if there was one.
   bool expire(Instant now);
@@ -74,6 +83,7 @@ class UniverseMerge {
  private:
   bool isInOrder(Source& source, std::uint8_t sequence) const;
   void merge();
+  void mergeByChannel();
 
   MergeLimits limits_;
   MergeRule rule_;

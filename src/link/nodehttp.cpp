@@ -41,7 +41,9 @@ Result<std::string> getFromNode(const Controller& controller, const std::string&
 Outcome putToNode(const Controller& controller, const std::string& path, const std::string& json) {
   const auto answer = clientOf(controller).Put(path, json, "application/json");
   if (!answer) return noAnswer(controller, httplib::to_string(answer.error()));
-  if (answer->status != 200) return Failure{"The controller refused the settings: " + answer->body + ".", setupPlace(controller), "Compare its ports and limits with the wiring."};
+  if (answer->status != 200)
+    return Failure{"The controller refused the settings: " + answer->body + ".", setupPlace(controller),
+                   "Compare its ports and limits with the wiring."};
   return Done{};
 }
 

@@ -7,7 +7,8 @@
 
 namespace chispa::link {
 
-// The node interface of a controller over HTTP (docs/node-interface.md). Calls wait for the network, seconds at most.
+// The node interface of a controller over HTTP (docs/node-interface.md). Calls wait for the network, seconds
+// at most.
 
 /// "Rim box (127.0.0.11:8090)".
 std::string setupPlace(const Controller& controller);

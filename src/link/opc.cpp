@@ -5,7 +5,8 @@
 
 namespace chispa::link {
 
-void writeOpcHeader(std::span<std::uint8_t> packet, std::uint8_t channel, OpcCommand command, std::uint16_t length) {
+void writeOpcHeader(std::span<std::uint8_t> packet, std::uint8_t channel, OpcCommand command,
+                    std::uint16_t length) {
   packet[0] = channel;
   packet[1] = static_cast<std::uint8_t>(command);
   putBig16(packet, 2, length);

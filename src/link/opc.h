@@ -18,7 +18,8 @@ enum class OpcCommand : std::uint8_t {
 };
 
 /// Writes the four bytes in front of `length` bytes of data. Channel 0 is all.
-void writeOpcHeader(std::span<std::uint8_t> packet, std::uint8_t channel, OpcCommand command, std::uint16_t length);
+void writeOpcHeader(std::span<std::uint8_t> packet, std::uint8_t channel, OpcCommand command,
+                    std::uint16_t length);
 
 /// Puts messages together from a stream that arrives in pieces.
 class OpcReader {
@@ -28,8 +29,8 @@ class OpcReader {
     std::uint8_t command = 0;
     std::span<const std::uint8_t> data;
   };
-  /// Takes the next piece and calls `take` for each message that is whole with it. Any bytes make messages: there is
-  /// nothing to check, and never more than one message is held.
+  /// Takes the next piece and calls `take` for each message that is whole with it. Any bytes make messages:
+  /// there is nothing to check, and never more than one message is held.
   void feed(std::span<const std::uint8_t> piece, const std::function<void(const Message&)>& take);
 
  private:

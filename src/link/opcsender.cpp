@@ -1,33 +1,42 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/opcsender.h"
 
+#include <algorithm>
+#include <cerrno>
+
 #include <netinet/tcp.h>
 #include <poll.h>
 #include <sys/socket.h>
 #include <unistd.h>
-
-#include <algorithm>
-#include <cerrno>
 
 #include "link/opc.h"
 #include "link/socketaddress.h"
 
 namespace chispa::link {
 
-Result<std::unique_ptr<ControllerSender>> OpcSender::open(const Controller& controller, std::vector<int> universes, const HostLookup& lookup, RowFormat format) {
+Result<std::unique_ptr<ControllerSender>> OpcSender::open(const Controller& controller,
+                                                          std::vector<int> universes,
+                                                          const HostLookup& lookup, RowFormat format) {
   const auto endpoint = lookup(controller.host, dataPort(controller));
   if (!endpoint) return endpoint.failure();
   if (!universes.empty() && (static_cast<std::size_t>(universes.back()) + 1) * kChannels > kOpcMostData + 1)
-    return Failure{"An OPC message holds 65,535 bytes; the pixels of this controller need more.", controller.name, "Hang some of them on another controller."};
-  return std::unique_ptr<ControllerSender>(new OpcSender(controller, std::move(universes), *endpoint, format));
+    return Failure{"An OPC message holds 65,535 bytes; the pixels of this controller need more.",
+                   controller.name, "Hang some of them on another controller."};
+  return std::unique_ptr<ControllerSender>(
+      new OpcSender(controller, std::move(universes), *endpoint, format));
 }
 
-OpcSender::OpcSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, RowFormat format)
+OpcSender::OpcSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint,
+                     RowFormat format)
     : ControllerSender(controller, std::move(universes)), endpoint_(endpoint) {
-  const std::size_t length = universes_.empty() ? 0 : std::min(kOpcMostData, (static_cast<std::size_t>(universes_.back()) + 1) * kChannels);
+  const std::size_t length =
+      universes_.empty()
+          ? 0
+          : std::min(kOpcMostData, (static_cast<std::size_t>(universes_.back()) + 1) * kChannels);
   message_.resize(kOpcHeaderSize + length, 0);
   const auto channel = static_cast<std::uint8_t>(std::clamp(controller.firstUniverse, 0, 255));
-  writeOpcHeader(message_, channel, format.bits == 16 ? OpcCommand::Set16 : OpcCommand::Set8, static_cast<std::uint16_t>(length));
+  writeOpcHeader(message_, channel, format.bits == 16 ? OpcCommand::Set16 : OpcCommand::Set8,
+                 static_cast<std::uint16_t>(length));
 }
 
 OpcSender::~OpcSender() {
@@ -116,9 +125,11 @@ void OpcSender::send(std::span<const std::uint8_t> values, Instant now, bool all
 
 void OpcSender::endInDark(Instant now) noexcept {
   if (fd_ < 0 || connecting_) return;
-  // A message that is under way is sent to its end first: what is still to leave of it turns black, and the whole black one follows.
+  // A message that is under way is sent to its end first: what is still to leave of it turns black, and the
+  // whole black one follows.
   const std::size_t begun = left_ > 0 ? message_.size() - left_ : 0;
-  std::fill(message_.begin() + static_cast<std::ptrdiff_t>(std::max(kOpcHeaderSize, begun)), message_.end(), std::uint8_t{0});
+  std::fill(message_.begin() + static_cast<std::ptrdiff_t>(std::max(kOpcHeaderSize, begun)), message_.end(),
+            std::uint8_t{0});
   if (!flush(now)) return;
   std::fill(message_.begin() + kOpcHeaderSize, message_.end(), std::uint8_t{0});
   left_ = message_.size();

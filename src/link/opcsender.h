@@ -5,11 +5,14 @@
 
 namespace chispa::link {
 
-/// Open Pixel Control: the row of a controller as one message, over a TCP connection that is made anew whenever it is lost.
-/// Nothing waits for it: a frame that the other side does not take in time is finished before the next one begins.
+/// Open Pixel Control: the row of a controller as one message, over a TCP connection that is made anew
+/// whenever it is lost. Nothing waits for it: a frame that the other side does not take in time is finished
+/// before the next one begins.
 class OpcSender final : public ControllerSender {
  public:
-  static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller, std::vector<int> universes, const HostLookup& lookup, RowFormat format);
+  static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller,
+                                                        std::vector<int> universes, const HostLookup& lookup,
+                                                        RowFormat format);
   ~OpcSender() override;
 
   void send(std::span<const std::uint8_t> values, Instant now, bool all) noexcept override;

@@ -7,9 +7,12 @@
 #include <string>
 #include <string_view>
 
+#include "core/base/utf8.h"
+
 namespace chispa::link {
 
-/// Reads a packet from front to back; once something does not fit, everything after it is nothing and good() is false.
+/// Reads a packet from front to back; once something does not fit, everything after it is nothing and good()
+/// is false.
 class PacketReader {
  public:
   explicit PacketReader(std::span<const std::uint8_t> bytes) : left_(bytes) {}
@@ -32,15 +35,17 @@ class PacketReader {
     for (const std::uint8_t byte : take(bytes)) value = value << 8 | byte;
     return value;
   }
-  /// A field of fixed length, up to its first zero.
+  /// A field of fixed length, up to its first zero; whatever bytes it holds, the text is well-formed UTF-8.
   std::string text(std::size_t length) {
     const auto field = take(length);
-    return {field.begin(), std::find(field.begin(), field.end(), std::uint8_t{0})};
+    return asUtf8(std::string(field.begin(), std::find(field.begin(), field.end(), std::uint8_t{0})));
   }
   void expect(std::size_t bytes, std::uint32_t wanted) { good_ = number(bytes) == wanted && good_; }
   void expectText(std::string_view words, std::size_t length) {
     const auto found = take(length);
-    good_ = good_ && std::equal(words.begin(), words.end(), found.begin()) && std::all_of(found.begin() + static_cast<std::ptrdiff_t>(words.size()), found.end(), [](auto b) { return b == 0; });
+    good_ = good_ && std::equal(words.begin(), words.end(), found.begin()) &&
+            std::all_of(found.begin() + static_cast<std::ptrdiff_t>(words.size()), found.end(),
+                        [](auto b) { return b == 0; });
   }
 
  private:

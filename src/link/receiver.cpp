@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/receiver.h"
 
-#include <poll.h>
-#include <sys/socket.h>
-#include <unistd.h>
-
 #include <algorithm>
 #include <cerrno>
 #include <cstring>
+
+#include <poll.h>
+#include <sys/socket.h>
+#include <unistd.h>
 
 #include "link/artnet.h"
 #include "link/ddp.h"
@@ -23,7 +23,13 @@ constexpr int kMostClients = 16;
 /// Memory is bounded whatever is sent: a network of 63,999 full universes is none that exists.
 constexpr std::size_t kMostUniverses = 4096;
 
-Instant nowIs() { return std::chrono::steady_clock::now().time_since_epoch(); }
+/// Art-Net 4, "ArtSync": a node that hears none for so long shows data at once again.
+constexpr std::chrono::seconds kArtSyncLasts{4};
+constexpr std::chrono::seconds kLongestWait = kArtSyncLasts;
+
+Instant nowIs() {
+  return std::chrono::steady_clock::now().time_since_epoch();
+}
 
 std::string textOf(const Cid& cid) {
   constexpr char kDigits[] = "0123456789abcdef";
@@ -33,7 +39,8 @@ std::string textOf(const Cid& cid) {
 }
 
 Failure cannotListen(const std::string& address, int port) {
-  return {std::string("Nothing can be heard there (") + std::strerror(errno) + ").", address + ":" + std::to_string(port),
+  return {std::string("Nothing can be heard there (") + std::strerror(errno) + ").",
+          address + ":" + std::to_string(port),
           "Another program may be listening there: end it, or choose another interface."};
 }
 
@@ -53,33 +60,54 @@ Receiver::~Receiver() {
 }
 
 Outcome Receiver::openDoors() {
+  // The system lets a socket join some twenty groups.
+  constexpr std::size_t kGroupsOfSocket = 16;
   const std::tuple<Protocol, int, int> wanted[] = {{Protocol::E131, options_.e131Port, SOCK_DGRAM},
                                                    {Protocol::ArtNet, options_.artNetPort, SOCK_DGRAM},
                                                    {Protocol::Ddp, options_.ddpPort, SOCK_DGRAM},
                                                    {Protocol::Opc, options_.opcPort, SOCK_STREAM}};
   for (const auto& [protocol, port, kind] : wanted) {
     if (port == 0) continue;
-    sockaddr_in own{};
-    own.sin_family = AF_INET;
-    own.sin_port = htons(static_cast<std::uint16_t>(port));
-    if (inet_pton(AF_INET, options_.address.c_str(), &own.sin_addr) != 1) return Failure{"This is no IPv4 address.", options_.address, "Enter one of this machine's."};
-    // Packets to a group do not arrive at a socket that is bound to an address.
-    const in_addr interface = own.sin_addr;
-    if (protocol == Protocol::E131 && !options_.groups.empty()) own.sin_addr.s_addr = htonl(INADDR_ANY);
-    Door door{::socket(AF_INET, kind | SOCK_NONBLOCK | SOCK_CLOEXEC, 0), protocol, kind == SOCK_STREAM, kind == SOCK_STREAM};
-    doors_.push_back(door);
-    constexpr int kOn = 1;
-    constexpr int kBuffer = 4 << 20;
-    ::setsockopt(door.fd, SOL_SOCKET, SO_REUSEADDR, &kOn, sizeof kOn);
-    ::setsockopt(door.fd, SOL_SOCKET, SO_RCVBUF, &kBuffer, sizeof kBuffer);
-    if (::bind(door.fd, reinterpret_cast<const sockaddr*>(&own), sizeof own) != 0) return cannotListen(options_.address, port);
-    if (door.isStream && ::listen(door.fd, kMostClients) != 0) return cannotListen(options_.address, port);
-    for (const int universe : protocol == Protocol::E131 ? options_.groups : std::vector<int>()) {
-      ip_mreq join{};
-      join.imr_multiaddr.s_addr = htonl(e131Group(universe, 0).address);
-      join.imr_interface = interface;
-      if (::setsockopt(door.fd, IPPROTO_IP, IP_ADD_MEMBERSHIP, &join, sizeof join) != 0) return cannotListen(options_.address, port);
-    }
+    const auto groups =
+        protocol == Protocol::E131 ? std::span<const int>(options_.groups) : std::span<const int>();
+    std::size_t first = 0;
+    do {
+      const auto own = groups.subspan(first, std::min(kGroupsOfSocket, groups.size() - first));
+      if (const Outcome opened = openDoor(protocol, port, kind, own); !opened) return opened;
+      first += kGroupsOfSocket;
+    } while (first < groups.size());
+  }
+  return Done{};
+}
+
+Outcome Receiver::openDoor(Protocol protocol, int port, int kind, std::span<const int> groups) {
+  sockaddr_in own{};
+  own.sin_family = AF_INET;
+  own.sin_port = htons(static_cast<std::uint16_t>(port));
+  if (inet_pton(AF_INET, options_.address.c_str(), &own.sin_addr) != 1)
+    return Failure{"This is no IPv4 address.", options_.address, "Enter one of this machine's."};
+  // Packets to a group do not arrive at a socket that is bound to an address.
+  const in_addr interface = own.sin_addr;
+  if (!groups.empty()) own.sin_addr.s_addr = htonl(INADDR_ANY);
+  Door door{::socket(AF_INET, kind | SOCK_NONBLOCK | SOCK_CLOEXEC, 0), protocol, kind == SOCK_STREAM,
+            kind == SOCK_STREAM};
+  doors_.push_back(door);
+  constexpr int kOn = 1;
+  constexpr int kOff = 0;
+  constexpr int kBuffer = 4 << 20;
+  ::setsockopt(door.fd, SOL_SOCKET, SO_REUSEADDR, &kOn, sizeof kOn);
+  ::setsockopt(door.fd, SOL_SOCKET, SO_RCVBUF, &kBuffer, sizeof kBuffer);
+  // Else each socket would hear the groups of all others too, and every packet came several times.
+  if (!groups.empty()) ::setsockopt(door.fd, IPPROTO_IP, IP_MULTICAST_ALL, &kOff, sizeof kOff);
+  if (::bind(door.fd, reinterpret_cast<const sockaddr*>(&own), sizeof own) != 0)
+    return cannotListen(options_.address, port);
+  if (door.isStream && ::listen(door.fd, kMostClients) != 0) return cannotListen(options_.address, port);
+  for (const int universe : groups) {
+    ip_mreq join{};
+    join.imr_multiaddr.s_addr = htonl(e131Group(universe, 0).address);
+    join.imr_interface = interface;
+    if (::setsockopt(door.fd, IPPROTO_IP, IP_ADD_MEMBERSHIP, &join, sizeof join) != 0)
+      return cannotListen(options_.address, port);
   }
   return Done{};
 }
@@ -102,7 +130,11 @@ void Receiver::run() {
       }
     std::erase_if(doors_, [](const Door& door) { return door.fd < 0; });
     const std::scoped_lock lock(mutex_);
-    for (auto& [key, merge] : universes_) merge.expire(nowIs());
+    const Instant now = nowIs();
+    for (auto& [key, merge] : universes_) merge.expire(now);
+    // The word for it never came: it is too old to be shown.
+    std::erase_if(waiting_, [now](const Waiting& w) { return now - w.since >= kLongestWait; });
+    std::erase_if(synced_, [now](const auto& entry) { return now - entry.second >= kLongestWait; });
     std::erase_if(universes_, [](const auto& entry) { return entry.second.sources().empty(); });
   }
 }
@@ -112,7 +144,8 @@ void Receiver::hear(Door& door) {
   sockaddr_in from{};
   for (int packets = 0; packets < 512; ++packets) {
     socklen_t size = sizeof from;
-    const ssize_t count = ::recvfrom(door.fd, buffer.data(), buffer.size(), 0, reinterpret_cast<sockaddr*>(&from), &size);
+    const ssize_t count =
+        ::recvfrom(door.fd, buffer.data(), buffer.size(), 0, reinterpret_cast<sockaddr*>(&from), &size);
     if (count < 0) return;
     const std::scoped_lock lock(mutex_);
     take(door, std::span(buffer).first(static_cast<std::size_t>(count)), endpointOf(from));
@@ -143,13 +176,15 @@ void Receiver::hearStream(Door& door) {
     return;
   }
   const std::scoped_lock lock(mutex_);
-  door.opc.feed(std::span(buffer).first(static_cast<std::size_t>(count)), [&](const OpcReader::Message& message) {
-    const bool isColours = message.command == static_cast<std::uint8_t>(OpcCommand::Set8) || message.command == static_cast<std::uint8_t>(OpcCommand::Set16);
-    if (isColours)
-      takeRow(Protocol::Opc, door.peer, 0, message.data);
-    else
-      ++unreadable_;
-  });
+  door.opc.feed(std::span(buffer).first(static_cast<std::size_t>(count)),
+                [&](const OpcReader::Message& message) {
+                  const bool isColours = message.command == static_cast<std::uint8_t>(OpcCommand::Set8) ||
+                                         message.command == static_cast<std::uint8_t>(OpcCommand::Set16);
+                  if (isColours)
+                    takeRow(Protocol::Opc, door.peer, 0, message.data);
+                  else
+                    ++unreadable_;
+                });
 }
 
 void Receiver::take(const Door& door, std::span<const std::uint8_t> packet, Endpoint from) {
@@ -162,7 +197,8 @@ void Receiver::take(const Door& door, std::span<const std::uint8_t> packet, Endp
 }
 
 void Receiver::takeE131(std::span<const std::uint8_t> packet) {
-  if (const auto sync = readE131Sync(packet)) return release(Protocol::E131, sync->universe);
+  if (const auto sync = readE131Sync(packet))
+    return release({Protocol::E131, sync->universe, textOf(sync->cid)});
   if (readE131Discovery(packet)) return;
   const auto data = readE131Data(packet);
   if (!data) {
@@ -171,22 +207,61 @@ void Receiver::takeE131(std::span<const std::uint8_t> packet) {
   }
   // Previews are not for the stage (§6.2.6).
   if (data->isPreview) return;
-  const Arrival arrival{textOf(data->cid), data->name, data->priority, data->sequence, data->isTerminated, data->values};
-  const auto synced = synced_.find({Protocol::E131, data->syncUniverse});
-  const bool waits = data->syncUniverse != 0 && !data->isTerminated && synced != synced_.end() && nowIs() - synced->second < kE131Merge.timeOut;
+  const Arrival arrival{textOf(data->cid),
+                        data->name,
+                        data->priority,
+                        data->sequence,
+                        data->isTerminated,
+                        data->values,
+                        data->startCode == kE131PrioritiesCode};
+  const bool waits = data->syncUniverse != 0 && !data->isTerminated && !arrival.isPriorities &&
+                     waitsForSync({Protocol::E131, data->syncUniverse, arrival.source}, kE131Merge.timeOut);
   if (!waits) return offer(Protocol::E131, data->universe, arrival);
-  // A newer packet replaces one that still waits.
-  std::erase_if(waiting_, [&](const Waiting& w) { return w.protocol == Protocol::E131 && w.universe == data->universe && w.source == arrival.source; });
-  if (waiting_.size() < kMostUniverses)
-    waiting_.push_back({data->syncUniverse, Protocol::E131, data->universe, arrival.source, arrival.name, arrival.priority, arrival.sequence, {data->values.begin(), data->values.end()}});
+  holdBack({data->syncUniverse,
+            Protocol::E131,
+            data->universe,
+            arrival.source,
+            arrival.name,
+            arrival.priority,
+            arrival.sequence,
+            {data->values.begin(), data->values.end()},
+            nowIs()});
+}
+
+bool Receiver::waitsForSync(const SyncKey& key, Instant longest) const {
+  const auto synced = synced_.find(key);
+  return synced != synced_.end() && nowIs() - synced->second < longest;
+}
+
+/// A newer packet replaces one that still waits.
+void Receiver::holdBack(Waiting packet) {
+  std::erase_if(waiting_, [&](const Waiting& w) {
+    return w.protocol == packet.protocol && w.universe == packet.universe && w.source == packet.source;
+  });
+  if (waiting_.size() < kMostUniverses) waiting_.push_back(std::move(packet));
 }
 
 void Receiver::takeArtNet(const Door& door, std::span<const std::uint8_t> packet, Endpoint from) {
   if (const auto data = readArtDmx(packet)) {
     const std::string source = hostText(from.address);
-    return offer(Protocol::ArtNet, data->portAddress, {source, source, 100, data->sequence, false, data->values});
+    // Where two sources are merged, sync packets do not count (Art-Net 4, "ArtSync").
+    const auto known = universes_.find({Protocol::ArtNet, data->portAddress});
+    const bool isAlone = known == universes_.end() || known->second.sources().empty() ||
+                         (known->second.sources().size() == 1 && known->second.sources()[0].id == source);
+    if (isAlone && waitsForSync({Protocol::ArtNet, 0, source}, kArtSyncLasts))
+      return holdBack({0,
+                       Protocol::ArtNet,
+                       data->portAddress,
+                       source,
+                       source,
+                       100,
+                       data->sequence,
+                       {data->values.begin(), data->values.end()},
+                       nowIs()});
+    return offer(Protocol::ArtNet, data->portAddress,
+                 {source, source, 100, data->sequence, false, data->values});
   }
-  if (isArtSync(packet)) return;
+  if (isArtSync(packet)) return release({Protocol::ArtNet, 0, hostText(from.address)});
   if (!isArtPoll(packet)) {
     if (!readArtPollReply(packet)) ++unreadable_;
     return;
@@ -199,7 +274,8 @@ void Receiver::takeArtNet(const Door& door, std::span<const std::uint8_t> packet
   writeArtPollReply(reply, address, options_.name);
   const sockaddr_in to = socketAddress(from);
   // Whoever asked and is gone by now asks again.
-  [[maybe_unused]] const auto sent = ::sendto(door.fd, reply.data(), reply.size(), 0, reinterpret_cast<const sockaddr*>(&to), sizeof to);
+  [[maybe_unused]] const auto sent =
+      ::sendto(door.fd, reply.data(), reply.size(), 0, reinterpret_cast<const sockaddr*>(&to), sizeof to);
 }
 
 void Receiver::takeDdp(std::span<const std::uint8_t> packet, Endpoint from) {
@@ -211,16 +287,17 @@ void Receiver::takeDdp(std::span<const std::uint8_t> packet, Endpoint from) {
   takeRow(Protocol::Ddp, hostText(from.address), piece->offset, piece->data);
 }
 
-void Receiver::takeRow(Protocol protocol, const std::string& source, std::size_t offset, std::span<const std::uint8_t> bytes) {
+void Receiver::takeRow(Protocol protocol, const std::string& source, std::size_t offset,
+                       std::span<const std::uint8_t> bytes) {
   while (!bytes.empty()) {
     const std::size_t block = offset / 512;
     const std::size_t into = offset % 512;
     const std::size_t here = std::min(bytes.size(), 512 - into);
-    UniverseMerge& merge = mergeOf(protocol, static_cast<int>(block));
     // A piece changes its own bytes of what the source has said before.
     std::array<std::uint8_t, 512> values{};
-    for (const auto& known : merge.sources())
-      if (known.id == source) values = known.values;
+    if (const auto merge = universes_.find({protocol, static_cast<int>(block)}); merge != universes_.end())
+      for (const auto& known : merge->second.sources())
+        if (known.id == source) values = known.values;
     std::copy_n(bytes.begin(), here, values.begin() + static_cast<std::ptrdiff_t>(into));
     offer(protocol, static_cast<int>(block), {source, source, 100, 0, false, values});
     bytes = bytes.subspan(here);
@@ -229,7 +306,10 @@ void Receiver::takeRow(Protocol protocol, const std::string& source, std::size_t
 }
 
 UniverseMerge& Receiver::mergeOf(Protocol protocol, int universe) {
-  return universes_.try_emplace({protocol, universe}, protocol == Protocol::E131 ? kE131Merge : kArtNetMerge, options_.rule).first->second;
+  return universes_
+      .try_emplace({protocol, universe}, protocol == Protocol::E131 ? kE131Merge : kArtNetMerge,
+                   options_.rule)
+      .first->second;
 }
 
 void Receiver::offer(Protocol protocol, int universe, const Arrival& arrival) {
@@ -237,10 +317,11 @@ void Receiver::offer(Protocol protocol, int universe, const Arrival& arrival) {
   mergeOf(protocol, universe).accept(arrival, nowIs());
 }
 
-void Receiver::release(Protocol protocol, int syncUniverse) {
-  if (synced_.size() < kMostUniverses) synced_[{protocol, syncUniverse}] = nowIs();
+void Receiver::release(const SyncKey& key) {
+  if (synced_.size() < kMostUniverses || synced_.contains(key)) synced_[key] = nowIs();
+  const auto& [protocol, syncUniverse, source] = key;
   std::erase_if(waiting_, [&](const Waiting& w) {
-    if (w.protocol != protocol || w.syncUniverse != syncUniverse) return false;
+    if (w.protocol != protocol || w.syncUniverse != syncUniverse || w.source != source) return false;
     offer(protocol, w.universe, {w.source, w.name, w.priority, w.sequence, false, w.values});
     return true;
   });
@@ -249,7 +330,8 @@ void Receiver::release(Protocol protocol, int syncUniverse) {
 std::vector<ReceivedUniverse> Receiver::heard() const {
   const std::scoped_lock lock(mutex_);
   std::vector<ReceivedUniverse> all;
-  for (const auto& [key, merge] : universes_) all.push_back({key.first, key.second, merge.values(), merge.sources()});
+  for (const auto& [key, merge] : universes_)
+    all.push_back({key.first, key.second, merge.values(), merge.sources()});
   return all;
 }
 

@@ -5,6 +5,7 @@
 #include <memory>
 #include <mutex>
 #include <thread>
+#include <tuple>
 
 #include "core/show/controller.h"
 #include "link/merge.h"
@@ -22,8 +23,9 @@ struct ReceivedUniverse {
   std::vector<UniverseMerge::Source> sources;
 };
 
-/// Listens to what others send: E1.31 (unicast, and the groups asked for), Art-Net, DDP and Open Pixel Control; merges
-/// sources, obeys sync packets, and answers ArtPoll and DDP queries. A thread of its own; all members are thread-safe.
+/// Listens to what others send: E1.31 (unicast, and the groups asked for), Art-Net, DDP and Open Pixel
+/// Control; merges sources, obeys sync packets, and answers ArtPoll and DDP queries. A thread of its own; all
+/// members are thread-safe.
 class Receiver {
  public:
   struct Options {
@@ -71,9 +73,13 @@ class Receiver {
     int priority = 100;
     std::uint8_t sequence = 0;
     std::vector<std::uint8_t> values;
+    UniverseMerge::Instant since{0};
   };
+  /// Whose word frees what: a protocol, the sync universe, and the source. A sync of another source is none.
+  using SyncKey = std::tuple<Protocol, int, std::string>;
 
   Outcome openDoors();
+  Outcome openDoor(Protocol protocol, int port, int kind, std::span<const int> groups);
   void run();
   void hear(Door& door);
   void hearStream(Door& door);
@@ -82,9 +88,12 @@ class Receiver {
   void takeE131(std::span<const std::uint8_t> packet);
   void takeArtNet(const Door& door, std::span<const std::uint8_t> packet, Endpoint from);
   void takeDdp(std::span<const std::uint8_t> packet, Endpoint from);
-  void takeRow(Protocol protocol, const std::string& source, std::size_t offset, std::span<const std::uint8_t> bytes);
+  void takeRow(Protocol protocol, const std::string& source, std::size_t offset,
+               std::span<const std::uint8_t> bytes);
   void offer(Protocol protocol, int universe, const Arrival& arrival);
-  void release(Protocol protocol, int syncUniverse);
+  bool waitsForSync(const SyncKey& key, UniverseMerge::Instant longest) const;
+  void holdBack(Waiting packet);
+  void release(const SyncKey& key);
   UniverseMerge& mergeOf(Protocol protocol, int universe);
 
   Options options_;
@@ -93,7 +102,7 @@ class Receiver {
   std::map<std::pair<Protocol, int>, UniverseMerge> universes_;
   std::vector<Waiting> waiting_;
   /// When each sync universe was last heard; data waits only for one that comes.
-  std::map<std::pair<Protocol, int>, UniverseMerge::Instant> synced_;
+  std::map<SyncKey, UniverseMerge::Instant> synced_;
   std::uint64_t unreadable_ = 0;
   std::atomic<bool> stopping_{false};
   std::thread thread_;

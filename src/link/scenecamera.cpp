@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/scenecamera.h"
 
-#include <httplib.h>
-
 #include <algorithm>
 #include <chrono>
 #include <map>
 #include <thread>
+
+#include <httplib.h>
 
 namespace chispa::link {
 namespace {
@@ -22,7 +22,8 @@ struct SeenNode {
 
 class SceneCamera final : public eye::FrameSource {
  public:
-  SceneCamera(const std::vector<eye::SceneLed>& scene, const eye::View& view, const eye::Spoils& spoils, unsigned seed)
+  SceneCamera(const std::vector<eye::SceneLed>& scene, const eye::View& view, const eye::Spoils& spoils,
+              unsigned seed)
       : camera_(placesOf(scene), view, spoils, seed), light_(scene.size(), 0.f), due_(Clock::now()) {
     for (std::size_t i = 0; i < scene.size(); ++i) {
       SeenNode& node = nodes_[{scene[i].host, scene[i].httpPort}];
@@ -53,7 +54,8 @@ class SceneCamera final : public eye::FrameSource {
     return places;
   }
 
-  /// The answer is a port's number and count of LEDs, two bytes each, the coarse one first, and then red, green and blue of each; port after port.
+  /// The answer is a port's number and count of LEDs, two bytes each, the coarse one first, and then red,
+  /// green and blue of each; port after port.
   void look(SeenNode& node) {
     const auto answer = node.client->Get("/light");
     if (!answer || answer->status != 200) {
@@ -68,7 +70,8 @@ class SceneCamera final : public eye::FrameSource {
       const int count = byte(at + 2) * 256 + byte(at + 3);
       at += 4;
       for (int pixel = 1; pixel <= count && at + 3 <= body.size(); ++pixel, at += 3)
-        if (const auto led = node.leds.find({port, pixel}); led != node.leds.end()) light_[led->second] = static_cast<float>(byte(at) + byte(at + 1) + byte(at + 2)) / 765;
+        if (const auto led = node.leds.find({port, pixel}); led != node.leds.end())
+          light_[led->second] = static_cast<float>(byte(at) + byte(at + 1) + byte(at + 2)) / 765;
     }
   }
 
@@ -80,7 +83,9 @@ class SceneCamera final : public eye::FrameSource {
 
 }  // namespace
 
-std::unique_ptr<eye::FrameSource> openSceneCamera(const std::vector<eye::SceneLed>& scene, const eye::View& view, const eye::Spoils& spoils, unsigned seed) {
+std::unique_ptr<eye::FrameSource> openSceneCamera(const std::vector<eye::SceneLed>& scene,
+                                                  const eye::View& view, const eye::Spoils& spoils,
+                                                  unsigned seed) {
   return std::make_unique<SceneCamera>(scene, view, spoils, seed);
 }
 

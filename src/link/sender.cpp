@@ -19,30 +19,44 @@ Outcome soundUniverses(const Controller& controller, const std::vector<int>& uni
   const UniverseRange range = universeRange(controller.protocol);
   for (std::size_t i = 0; i < universes.size(); ++i) {
     if (!range.holds(universes[i]))
-      return Failure{"Universe " + std::to_string(universes[i]) + " does not exist in " + protocolTitle(controller.protocol) + ".", controller.name,
-                     "Use universes from " + std::to_string(range.low) + " to " + std::to_string(range.high) + "."};
+      return Failure{
+          "Universe " + std::to_string(universes[i]) + " does not exist in " +
+              protocolTitle(controller.protocol) + ".",
+          controller.name,
+          "Use universes from " + std::to_string(range.low) + " to " + std::to_string(range.high) + "."};
     if (i > 0 && universes[i] <= universes[i - 1])
-      return Failure{"Universe " + std::to_string(universes[i]) + " stands behind universe " + std::to_string(universes[i - 1]) + ".", controller.name, "List each universe once, in rising order."};
+      return Failure{"Universe " + std::to_string(universes[i]) + " stands behind universe " +
+                         std::to_string(universes[i - 1]) + ".",
+                     controller.name, "List each universe once, in rising order."};
   }
   return Done{};
 }
 
 }  // namespace
 
-Result<std::unique_ptr<ControllerSender>> ControllerSender::open(const Controller& controller, std::vector<int> universes, const E131Source& source, const HostLookup& lookup, RowFormat format) {
+Result<std::unique_ptr<ControllerSender>> ControllerSender::open(const Controller& controller,
+                                                                 std::vector<int> universes,
+                                                                 const E131Source& source,
+                                                                 const HostLookup& lookup, RowFormat format) {
   if (const Outcome sound = soundUniverses(controller, universes); !sound) return sound.failure();
   switch (controller.protocol) {
     case Protocol::E131:
-    case Protocol::ArtNet: return UniverseSender::open(controller, std::move(universes), source, lookup);
-    case Protocol::Ddp: return DdpSender::open(controller, std::move(universes), lookup, format);
-    case Protocol::Opc: return OpcSender::open(controller, std::move(universes), lookup, format);
-    case Protocol::SerialDmx: return SerialDmxSender::open(controller, std::move(universes));
-    case Protocol::Screen: break;
+    case Protocol::ArtNet:
+      return UniverseSender::open(controller, std::move(universes), source, lookup);
+    case Protocol::Ddp:
+      return DdpSender::open(controller, std::move(universes), lookup, format);
+    case Protocol::Opc:
+      return OpcSender::open(controller, std::move(universes), lookup, format);
+    case Protocol::SerialDmx:
+      return SerialDmxSender::open(controller, std::move(universes));
+    case Protocol::Screen:
+      break;
   }
   return Failure{"A screen is not sent to.", controller.name, "Its ports are windows."};
 }
 
-void ControllerSender::count(std::size_t wanted, std::size_t bytes, const UdpSender::Sent& sent, Instant now) noexcept {
+void ControllerSender::count(std::size_t wanted, std::size_t bytes, const UdpSender::Sent& sent,
+                             Instant now) noexcept {
   counters_->packets.fetch_add(sent.packets, std::memory_order_relaxed);
   counters_->bytes.fetch_add(bytes, std::memory_order_relaxed);
   counters_->errors.fetch_add(wanted - sent.packets, std::memory_order_relaxed);
@@ -52,7 +66,8 @@ void ControllerSender::count(std::size_t wanted, std::size_t bytes, const UdpSen
 
 void ControllerSender::noteTrouble(SendCounters& counters, int error, Instant now) noexcept {
   const Instant last(counters.lastErrorAt_ns.load(std::memory_order_relaxed));
-  if (counters.lastError.load(std::memory_order_relaxed) == 0 || now - last > kTroubleLasts) counters.troubleSince_ns.store(now.count(), std::memory_order_relaxed);
+  if (counters.lastError.load(std::memory_order_relaxed) == 0 || now - last > kTroubleLasts)
+    counters.troubleSince_ns.store(now.count(), std::memory_order_relaxed);
   counters.lastError.store(error, std::memory_order_relaxed);
   counters.lastErrorAt_ns.store(now.count(), std::memory_order_relaxed);
 }

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/serialdmx.h"
 
+#include <cerrno>
+#include <cstring>
+
 #include <asm/termbits.h>
 #include <fcntl.h>
 #include <sys/ioctl.h>
 #include <unistd.h>
-
-#include <cerrno>
-#include <cstring>
 
 namespace chispa::link {
 namespace {
@@ -53,10 +53,13 @@ class TerminalLine final : public DmxLine {
 Result<std::unique_ptr<DmxLine>> openDmxLine(const std::string& path) {
   const int fd = ::open(path.c_str(), O_RDWR | O_NOCTTY | O_CLOEXEC | O_NONBLOCK);
   if (fd < 0)
-    return Failure{std::string("The DMX adapter cannot be opened (") + std::strerror(errno) + ").", path, "Plug it in, check its path, and that you belong to the group dialout."};
+    return Failure{std::string("The DMX adapter cannot be opened (") + std::strerror(errno) + ").", path,
+                   "Plug it in, check its path, and that you belong to the group dialout."};
   auto line = std::make_unique<TerminalLine>(fd);
   termios2 settings{};
-  if (::ioctl(fd, TCGETS2, &settings) != 0) return Failure{"This is no serial line.", path, "Enter the path of the adapter, for example /dev/ttyUSB0."};
+  if (::ioctl(fd, TCGETS2, &settings) != 0)
+    return Failure{"This is no serial line.", path,
+                   "Enter the path of the adapter, for example /dev/ttyUSB0."};
   settings.c_iflag = 0;
   settings.c_oflag = 0;
   settings.c_lflag = 0;
@@ -64,21 +67,30 @@ Result<std::unique_ptr<DmxLine>> openDmxLine(const std::string& path) {
   settings.c_ispeed = 250'000;
   settings.c_ospeed = 250'000;
   if (::ioctl(fd, TCSETS2, &settings) != 0)
-    return Failure{std::string("The line cannot run at 250 kbit/s (") + std::strerror(errno) + ").", path, "Use an adapter that is made for DMX512."};
+    return Failure{std::string("The line cannot run at 250 kbit/s (") + std::strerror(errno) + ").", path,
+                   "Use an adapter that is made for DMX512."};
   // Opened without waiting for a carrier; written to with waiting.
   ::fcntl(fd, F_SETFL, 0);
   return std::unique_ptr<DmxLine>(std::move(line));
 }
 
-Result<std::unique_ptr<ControllerSender>> SerialDmxSender::open(const Controller& controller, std::vector<int> universes) {
-  if (universes.size() > 1) return Failure{"A DMX line holds 512 channels; what hangs on it needs more.", controller.name, "Hang some of it on another controller."};
+Result<std::unique_ptr<ControllerSender>> SerialDmxSender::open(const Controller& controller,
+                                                                std::vector<int> universes) {
+  if (universes.size() > 1)
+    return Failure{"A DMX line holds 512 channels; what hangs on it needs more.", controller.name,
+                   "Hang some of it on another controller."};
   auto line = openDmxLine(controller.host);
   if (!line) return line.failure();
-  return std::unique_ptr<ControllerSender>(new SerialDmxSender(controller, std::move(universes), *std::move(line)));
+  return std::unique_ptr<ControllerSender>(
+      new SerialDmxSender(controller, std::move(universes), *std::move(line)));
 }
 
-SerialDmxSender::SerialDmxSender(const Controller& controller, std::vector<int> universes, std::unique_ptr<DmxLine> line)
-    : ControllerSender(controller, std::move(universes)), path_(controller.host), line_(std::move(line)), thread_([this] { run(); }) {}
+SerialDmxSender::SerialDmxSender(const Controller& controller, std::vector<int> universes,
+                                 std::unique_ptr<DmxLine> line)
+    : ControllerSender(controller, std::move(universes)),
+      path_(controller.host),
+      line_(std::move(line)),
+      thread_([this] { run(); }) {}
 
 SerialDmxSender::~SerialDmxSender() {
   stopping_ = true;
@@ -86,7 +98,8 @@ SerialDmxSender::~SerialDmxSender() {
 }
 
 void SerialDmxSender::send(std::span<const std::uint8_t> values, Instant, bool) noexcept {
-  for (std::size_t i = 0; i < std::min(values.size(), kChannels); ++i) slots_[i].store(values[i], std::memory_order_relaxed);
+  for (std::size_t i = 0; i < std::min(values.size(), kChannels); ++i)
+    slots_[i].store(values[i], std::memory_order_relaxed);
   std::fill(which_.begin(), which_.end(), std::uint8_t{1});
   state_ = State::Sending;
 }
@@ -100,7 +113,9 @@ void SerialDmxSender::endInDark(Instant now) noexcept {
   terminate(now);
 }
 
-void SerialDmxSender::standDown() noexcept { state_ = State::Silent; }
+void SerialDmxSender::standDown() noexcept {
+  state_ = State::Silent;
+}
 
 void SerialDmxSender::takeOver(ControllerSender& before, Instant now) noexcept {
   auto* same = dynamic_cast<SerialDmxSender*>(&before);
@@ -143,7 +158,8 @@ void SerialDmxSender::run() noexcept {
     const auto now = std::chrono::duration_cast<Instant>(std::chrono::steady_clock::now().time_since_epoch());
     count(1, error == 0 ? packet.size() : 0, {error == 0 ? 1u : 0u, error}, now);
     State ending = State::Ending;
-    if (state == State::Ending && (--left <= 0 || error != 0)) state_.compare_exchange_strong(ending, State::Silent);
+    if (state == State::Ending && (--left <= 0 || error != 0))
+      state_.compare_exchange_strong(ending, State::Silent);
   }
   // What stays on the line stays lit: the last word is black.
   if (state_ == State::Silent) return;

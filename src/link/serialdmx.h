@@ -18,14 +18,16 @@ class DmxLine {
   virtual int write(std::span<const std::uint8_t> bytes) = 0;
 };
 
-/// Opens an RS-485 adapter (or a pseudo-terminal that stands in for one). Fails if it is not there or cannot be set so.
+/// Opens an RS-485 adapter (or a pseudo-terminal that stands in for one). Fails if it is not there or cannot
+/// be set so.
 Result<std::unique_ptr<DmxLine>> openDmxLine(const std::string& path);
 
-/// E1.11 serial DMX512: one universe, sent over and over by a thread of its own, as the standard's receivers expect. An adapter that was
-/// unplugged is opened anew when it is back.
+/// E1.11 serial DMX512: one universe, sent over and over by a thread of its own, as the standard's receivers
+/// expect. An adapter that was unplugged is opened anew when it is back.
 class SerialDmxSender final : public ControllerSender {
  public:
-  static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller, std::vector<int> universes);
+  static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller,
+                                                        std::vector<int> universes);
   SerialDmxSender(const Controller& controller, std::vector<int> universes, std::unique_ptr<DmxLine> line);
   ~SerialDmxSender() override;
 
@@ -46,7 +48,8 @@ class SerialDmxSender final : public ControllerSender {
   std::string path_;
   std::unique_ptr<DmxLine> line_;
   std::chrono::steady_clock::time_point triedAt_{};
-  /// Values of the newest frame, a byte each, so that no lock is needed: a receiver sees slots of two frames mixed at worst.
+  /// Values of the newest frame, a byte each, so that no lock is needed: a receiver sees slots of two frames
+  /// mixed at worst.
   std::array<std::atomic<std::uint8_t>, kChannels> slots_{};
   std::atomic<State> state_{State::Silent};
   std::atomic<bool> stopping_{false};

@@ -2,6 +2,7 @@
 #include "link/setup.h"
 
 #include <algorithm>
+
 #include <nlohmann/json.hpp>
 
 #include "link/setupdoor.h"
@@ -12,10 +13,14 @@ namespace {
 std::string sectionText(Protocol protocol, const PortSection& s) {
   // A node that is set up by ArtAddress tells nothing but the universe.
   if (s.pixels == 0 && s.order.empty()) return "universe " + std::to_string(s.universe);
-  return std::to_string(s.pixels) + " px " + s.order + (s.bits == 16 ? " 16 bit" : "") + " from " + addressText(protocol, s.universe, s.channel) +
+  return std::to_string(s.pixels) + " px " + s.order + (s.bits == 16 ? " 16 bit" : "") + " from " +
+         addressText(protocol, s.universe, s.channel) +
          (s.grouping > 1 ? ", " + std::to_string(s.grouping) + " a value" : "") +
-         (s.skippedBefore > 0 ? ", " + std::to_string(s.skippedBefore) + " skipped" : "") + (s.isReversed ? ", turned round" : "") +
-         (s.zigzag > 0 ? ", turns back every " + std::to_string(s.zigzag) : "") + (s.brightness < 1 ? ", at " + std::to_string(static_cast<int>(s.brightness * 100 + 0.5)) + " %" : "");
+         (s.skippedBefore > 0 ? ", " + std::to_string(s.skippedBefore) + " skipped" : "") +
+         (s.isReversed ? ", turned round" : "") +
+         (s.zigzag > 0 ? ", turns back every " + std::to_string(s.zigzag) : "") +
+         (s.brightness < 1 ? ", at " + std::to_string(static_cast<int>(s.brightness * 100 + 0.5)) + " %"
+                           : "");
 }
 
 /// True if `next` is the same again right behind, so that a count says it all.
@@ -25,7 +30,8 @@ bool follows(const PortSection& one, const PortSection& next) {
   same.channel = one.channel;
   same.skippedBefore = one.skippedBefore;
   const int values = (one.pixels + one.grouping - 1) / one.grouping;
-  return same == one && next.skippedBefore == 0 && next.universe == one.universe && next.channel == one.channel + values * static_cast<int>(one.order.size()) * one.bits / 8;
+  return same == one && next.skippedBefore == 0 && next.universe == one.universe &&
+         next.channel == one.channel + values * static_cast<int>(one.order.size()) * one.bits / 8;
 }
 
 std::string portText(const PortSettings* port) {
@@ -33,8 +39,11 @@ std::string portText(const PortSettings* port) {
   std::string text = protocolTitle(port->protocol);
   for (std::size_t i = 0; i < port->sections.size();) {
     std::size_t alike = 1;
-    while (i + alike < port->sections.size() && follows(port->sections[i + alike - 1], port->sections[i + alike])) ++alike;
-    text += " · " + (alike > 1 ? std::to_string(alike) + " × " : std::string()) + sectionText(port->protocol, port->sections[i]);
+    while (i + alike < port->sections.size() &&
+           follows(port->sections[i + alike - 1], port->sections[i + alike]))
+      ++alike;
+    text += " · " + (alike > 1 ? std::to_string(alike) + " × " : std::string()) +
+            sectionText(port->protocol, port->sections[i]);
     i += alike;
   }
   if (port->isPacked) text += " · packed";
@@ -47,7 +56,8 @@ const PortSettings* settingsOf(const std::vector<PortSettings>& all, int port) {
 }
 
 /// What a controller has against what it shall have; a port without settings is one that has nothing.
-std::vector<SettingDifference> differences(const SetupDoor& door, const std::vector<PortSettings>& there, const std::vector<PortSettings>& said) {
+std::vector<SettingDifference> differences(const SetupDoor& door, const std::vector<PortSettings>& there,
+                                           const std::vector<PortSettings>& said) {
   std::vector<PortSettings> wanted = door.reachable(said);
   for (const PortSettings& has : there)
     if (door.replacesAll() && !settingsOf(wanted, has.port)) wanted.push_back({has.port, has.protocol, {}});
@@ -75,7 +85,8 @@ Result<SetupReport> compareSetup(const Controller& controller, const std::vector
   return report;
 }
 
-Result<SetupReport> pushSetup(const Controller& controller, const std::vector<PortSettings>& wanted, const KeepOld& keep) {
+Result<SetupReport> pushSetup(const Controller& controller, const std::vector<PortSettings>& wanted,
+                              const KeepOld& keep) {
   auto before = compareSetup(controller, wanted);
   if (!before) return before;
   SetupReport report = *std::move(before);
@@ -88,14 +99,16 @@ Result<SetupReport> pushSetup(const Controller& controller, const std::vector<Po
   if (!now) return now.failure();
   const auto left = differences(**door, *now, wanted);
   for (SettingDifference& difference : report.differences) {
-    const auto still = std::find_if(left.begin(), left.end(), [&](const SettingDifference& d) { return d.place == difference.place; });
+    const auto still = std::find_if(left.begin(), left.end(),
+                                    [&](const SettingDifference& d) { return d.place == difference.place; });
     difference.isWritten = still == left.end();
     difference.now = difference.isWritten ? difference.wanted : still->there;
   }
   report.verified = left.empty();
   if (!written) report.trouble = written.failure().what;
   // Nothing at all was changed: that is a plain refusal.
-  const bool isUntouched = std::none_of(report.differences.begin(), report.differences.end(), [](const SettingDifference& d) { return d.isWritten; });
+  const bool isUntouched = std::none_of(report.differences.begin(), report.differences.end(),
+                                        [](const SettingDifference& d) { return d.isWritten; });
   if (!written && isUntouched) return written.failure();
   return report;
 }

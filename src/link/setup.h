@@ -31,14 +31,15 @@ struct SetupReport {
   std::string trouble;
 };
 
-/// Reads the settings of `controller` through its set-up interface (docs/node-interface.md; for Art-Net nodes without one
-/// ArtPoll) and compares them with what the show wants.
+/// Reads the settings of `controller` through its set-up interface (docs/node-interface.md; for Art-Net nodes
+/// without one ArtPoll) and compares them with what the show wants.
 Result<SetupReport> compareSetup(const Controller& controller, const std::vector<PortSettings>& wanted);
 /// Takes the old settings (SetupReport::before) before others are written; if it fails, nothing is.
 using KeepOld = std::function<Outcome(const std::string& before)>;
-/// The same, then writes the wanted ones and reads them back. Fails only if nothing was written: a write that broke off
-/// is reported port by port.
-Result<SetupReport> pushSetup(const Controller& controller, const std::vector<PortSettings>& wanted, const KeepOld& keep = {});
+/// The same, then writes the wanted ones and reads them back. Fails only if nothing was written: a write that
+/// broke off is reported port by port.
+Result<SetupReport> pushSetup(const Controller& controller, const std::vector<PortSettings>& wanted,
+                              const KeepOld& keep = {});
 /// The settings it has.
 Result<std::vector<PortSettings>> readSetup(const Controller& controller);
 

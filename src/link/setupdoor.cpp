@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <map>
+
 #include <nlohmann/json.hpp>
 
 #include "link/artnetasker.h"
@@ -50,7 +51,8 @@ class ArtNetDoor final : public SetupDoor {
       if (port.sections.empty()) continue;
       ArtAddress& order = orders[(port.port - 1) / kPortsOfReply + 1];
       order.bindIndex = (port.port - 1) / kPortsOfReply + 1;
-      order.outputs[static_cast<std::size_t>((port.port - 1) % kPortsOfReply)] = port.sections.front().universe;
+      order.outputs[static_cast<std::size_t>((port.port - 1) % kPortsOfReply)] =
+          port.sections.front().universe;
     }
     for (const auto& [index, order] : orders)
       if (const Outcome sent = (*asker)->order(order); !sent) return sent;
@@ -67,15 +69,22 @@ class ArtNetDoor final : public SetupDoor {
  private:
   static constexpr int kPortsOfReply = 4;
 
-  static PortSettings universeOnly(int port, int universe) { return {port, Protocol::ArtNet, {{0, "", 0, universe, 1}}}; }
+  static PortSettings universeOnly(int port, int universe) {
+    return {port, Protocol::ArtNet, {{0, "", 0, universe, 1}}};
+  }
 
   Result<std::vector<PortSettings>> portsOf(const std::vector<ArtPollReply>& replies) const {
     if (replies.empty())
-      return Failure{"The controller does not answer ArtPoll.", controller_.name + " (" + controller_.host + ")", "Check that it is switched on and speaks Art-Net, and its address."};
+      return Failure{"The controller does not answer ArtPoll.",
+                     controller_.name + " (" + controller_.host + ")",
+                     "Check that it is switched on and speaks Art-Net, and its address."};
     std::vector<PortSettings> ports;
     for (const ArtPollReply& reply : replies)
-      for (int i = 0; i < reply.ports; ++i) ports.push_back(universeOnly((std::max(1, reply.bindIndex) - 1) * kPortsOfReply + i + 1, reply.portAddresses[static_cast<std::size_t>(i)]));
-    std::sort(ports.begin(), ports.end(), [](const PortSettings& a, const PortSettings& b) { return a.port < b.port; });
+      for (int i = 0; i < reply.ports; ++i)
+        ports.push_back(universeOnly((std::max(1, reply.bindIndex) - 1) * kPortsOfReply + i + 1,
+                                     reply.portAddresses[static_cast<std::size_t>(i)]));
+    std::sort(ports.begin(), ports.end(),
+              [](const PortSettings& a, const PortSettings& b) { return a.port < b.port; });
     return ports;
   }
 
@@ -86,8 +95,10 @@ class ArtNetDoor final : public SetupDoor {
 
 Result<std::unique_ptr<SetupDoor>> openSetupDoor(const Controller& controller) {
   if (controller.setupPort != 0) return std::unique_ptr<SetupDoor>(std::make_unique<HttpDoor>(controller));
-  if (controller.protocol == Protocol::ArtNet) return std::unique_ptr<SetupDoor>(std::make_unique<ArtNetDoor>(controller));
-  return Failure{"The controller has no set-up interface.", controller.name, "Enter its set-up port, or set it up with its own means."};
+  if (controller.protocol == Protocol::ArtNet)
+    return std::unique_ptr<SetupDoor>(std::make_unique<ArtNetDoor>(controller));
+  return Failure{"The controller has no set-up interface.", controller.name,
+                 "Enter its set-up port, or set it up with its own means."};
 }
 
 }  // namespace chispa::link

@@ -19,11 +19,13 @@ class SetupDoor {
   /// True if ports that are not among those written have nothing afterwards; else they keep what they had.
   virtual bool replacesAll() const { return false; }
   /// What of wanted settings can be written and read here at all.
-  virtual std::vector<PortSettings> reachable(const std::vector<PortSettings>& wanted) const { return wanted; }
+  virtual std::vector<PortSettings> reachable(const std::vector<PortSettings>& wanted) const {
+    return wanted;
+  }
 };
 
-/// The node interface if the controller has a set-up port (docs/node-interface.md); else ArtAddress if it speaks Art-Net, which
-/// reaches the universe of each port. Fails if it has neither.
+/// The node interface if the controller has a set-up port (docs/node-interface.md); else ArtAddress if it
+/// speaks Art-Net, which reaches the universe of each port. Fails if it has neither.
 Result<std::unique_ptr<SetupDoor>> openSetupDoor(const Controller& controller);
 
 }  // namespace chispa::link

@@ -40,10 +40,14 @@ SetupStore SetupStore::ofUser() {
 Outcome SetupStore::keep(const Controller& controller, const std::string& settings) const {
   std::error_code error;
   fs::create_directories(folder_, error);
-  if (error) return Failure{"The old settings cannot be kept (" + error.message() + "); nothing was written.", folder_.string(), "Check that there is room and that you may write there."};
+  if (error)
+    return Failure{"The old settings cannot be kept (" + error.message() + "); nothing was written.",
+                   folder_.string(), "Check that there is room and that you may write there."};
   const auto now = std::chrono::system_clock::now();
-  const auto part = std::chrono::duration_cast<std::chrono::milliseconds>(now.time_since_epoch()).count() % 1000;
-  const std::string stamp = timeText("%Y-%m-%d_%H-%M-%S", std::chrono::system_clock::to_time_t(now)) + "." + std::to_string(1000 + part).substr(1);
+  const auto part =
+      std::chrono::duration_cast<std::chrono::milliseconds>(now.time_since_epoch()).count() % 1000;
+  const std::string stamp = timeText("%Y-%m-%d_%H-%M-%S", std::chrono::system_clock::to_time_t(now)) + "." +
+                            std::to_string(1000 + part).substr(1);
   return writeFileAtomically(folder_ / (stem(controller) + "_" + stamp + ".json"), settings);
 }
 

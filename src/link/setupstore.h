@@ -17,7 +17,8 @@ struct KeptSetup {
   std::vector<PortSettings> ports;
 };
 
-/// Keeps the old settings of controllers in a folder, a file each, so that they can be put back in a later session too.
+/// Keeps the old settings of controllers in a folder, a file each, so that they can be put back in a later
+/// session too.
 class SetupStore {
  public:
   explicit SetupStore(std::filesystem::path folder) : folder_(std::move(folder)) {}
@@ -26,7 +27,8 @@ class SetupStore {
 
   /// Keeps `settings` (the text of SetupReport::before) of a controller.
   Outcome keep(const Controller& controller, const std::string& settings) const;
-  /// What is kept of the controller at this address, the newest first. Files that cannot be read are left out.
+  /// What is kept of the controller at this address, the newest first. Files that cannot be read are left
+  /// out.
   std::vector<KeptSetup> keptOf(const Controller& controller) const;
 
  private:

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <arpa/inet.h>
-
 #include <array>
+
+#include <arpa/inet.h>
 
 #include "link/udp.h"
 
@@ -16,7 +16,9 @@ inline sockaddr_in socketAddress(Endpoint endpoint) {
   address.sin_addr.s_addr = htonl(endpoint.address);
   return address;
 }
-inline Endpoint endpointOf(const sockaddr_in& address) { return {ntohl(address.sin_addr.s_addr), ntohs(address.sin_port)}; }
+inline Endpoint endpointOf(const sockaddr_in& address) {
+  return {ntohl(address.sin_addr.s_addr), ntohs(address.sin_port)};
+}
 
 /// The dotted numbers of an address, without a port.
 inline std::string hostText(std::uint32_t address) {

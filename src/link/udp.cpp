@@ -1,19 +1,21 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/udp.h"
 
-#include <netdb.h>
-#include <sys/socket.h>
-#include <unistd.h>
-
 #include <array>
 #include <cerrno>
 #include <cstring>
 #include <utility>
 
+#include <netdb.h>
+#include <sys/socket.h>
+#include <unistd.h>
+
 #include "link/socketaddress.h"
 
 namespace chispa::link {
-std::string Endpoint::text() const { return hostText(address) + ":" + std::to_string(port); }
+std::string Endpoint::text() const {
+  return hostText(address) + ":" + std::to_string(port);
+}
 
 Result<Endpoint> resolve(const std::string& host, int port) {
   in_addr numeric{};
@@ -49,7 +51,8 @@ namespace {
 /// Chooses the interface that multicast or broadcast leaves by; false if the system does not want that.
 bool chooseInterface(int fd, Reach reach, const std::string& local) {
   constexpr int kOn = 1;
-  if (reach == Reach::Broadcast && ::setsockopt(fd, SOL_SOCKET, SO_BROADCAST, &kOn, sizeof kOn) != 0) return false;
+  if (reach == Reach::Broadcast && ::setsockopt(fd, SOL_SOCKET, SO_BROADCAST, &kOn, sizeof kOn) != 0)
+    return false;
   if (local.empty()) return true;
   in_addr own{};
   if (inet_pton(AF_INET, local.c_str(), &own) != 1) return false;
@@ -66,11 +69,13 @@ Result<UdpSender> UdpSender::open(Endpoint to, Reach reach, const std::string& l
   UdpSender sender;
   sender.fd_ = ::socket(AF_INET, SOCK_DGRAM | SOCK_NONBLOCK | SOCK_CLOEXEC, 0);
   if (sender.fd_ >= 0 && reach != Reach::One && !chooseInterface(sender.fd_, reach, local))
-    return Failure{std::string("Nothing can leave by this interface (") + std::strerror(errno) + ").", local.empty() ? to.text() : local,
+    return Failure{std::string("Nothing can leave by this interface (") + std::strerror(errno) + ").",
+                   local.empty() ? to.text() : local,
                    "Enter the IPv4 address of one of this machine's interfaces."};
   if (sender.fd_ >= 0 && reach == Reach::Groups) return sender;
   const sockaddr_in address = socketAddress(to);
-  if (sender.fd_ < 0 || ::connect(sender.fd_, reinterpret_cast<const sockaddr*>(&address), sizeof address) != 0)
+  if (sender.fd_ < 0 ||
+      ::connect(sender.fd_, reinterpret_cast<const sockaddr*>(&address), sizeof address) != 0)
     return Failure{std::string("Nothing can be sent there (") + std::strerror(errno) + ").", to.text(),
                    "Check the network cable and the address."};
   constexpr int kBuffer = 4 << 20;

@@ -18,11 +18,12 @@ struct Endpoint {
   std::string text() const;
 };
 
-/// Looks `host` up: dotted numbers at once, names through the resolver, which may take seconds; never call it from
-/// the output thread.
+/// Looks `host` up: dotted numbers at once, names through the resolver, which may take seconds; never call it
+/// from the output thread.
 Result<Endpoint> resolve(const std::string& host, int port);
 
-/// A non-blocking UDP socket that sends to one place. Connected, so that "port unreachable" comes back as an error.
+/// A non-blocking UDP socket that sends to one place. Connected, so that "port unreachable" comes back as an
+/// error.
 enum class Reach { One, Groups, Broadcast };
 
 class UdpSender {
@@ -32,8 +33,8 @@ class UdpSender {
   UdpSender(UdpSender&& other) noexcept;
   UdpSender& operator=(UdpSender&& other) noexcept;
 
-  /// A socket to `to`, or to any group or broadcast address. `local` is the address of the interface that those leave by;
-  /// empty for the system's choice.
+  /// A socket to `to`, or to any group or broadcast address. `local` is the address of the interface that
+  /// those leave by; empty for the system's choice.
   static Result<UdpSender> open(Endpoint to, Reach reach = Reach::One, const std::string& local = {});
 
   /// What became of a batch: packets handed to the kernel, and the last error's number (0: none).
@@ -41,10 +42,11 @@ class UdpSender {
     std::size_t packets = 0;
     int error = 0;
   };
-  /// Sends packets of one size lying one behind the other, those whose place in `which` is set; at most one system
-  /// call per 64 of them. Never blocks; what the kernel does not take is dropped and shows in `packets`.
-  /// Packet i goes to `to[i]`, or to the one that was opened if `to` is empty.
-  Sent send(std::span<const std::uint8_t> packets, std::size_t size, std::span<const std::uint8_t> which, std::span<const Endpoint> to = {}) noexcept;
+  /// Sends packets of one size lying one behind the other, those whose place in `which` is set; at most one
+  /// system call per 64 of them. Never blocks; what the kernel does not take is dropped and shows in
+  /// `packets`. Packet i goes to `to[i]`, or to the one that was opened if `to` is empty.
+  Sent send(std::span<const std::uint8_t> packets, std::size_t size, std::span<const std::uint8_t> which,
+            std::span<const Endpoint> to = {}) noexcept;
 
  private:
   int fd_ = -1;

@@ -7,9 +7,13 @@
 
 namespace chispa::link {
 
-Result<std::unique_ptr<ControllerSender>> UniverseSender::open(const Controller& controller, std::vector<int> universes, const E131Source& source, const HostLookup& lookup) {
+Result<std::unique_ptr<ControllerSender>> UniverseSender::open(const Controller& controller,
+                                                               std::vector<int> universes,
+                                                               const E131Source& source,
+                                                               const HostLookup& lookup) {
   const int port = dataPort(controller);
-  const bool isMulticast = controller.delivery == Delivery::Multicast && controller.protocol == Protocol::E131;
+  const bool isMulticast =
+      controller.delivery == Delivery::Multicast && controller.protocol == Protocol::E131;
   const auto endpoint = isMulticast ? Result<Endpoint>(e131Group(0, port)) : lookup(controller.host, port);
   if (!endpoint) return endpoint.failure();
   const Reach reach = isMulticast                                  ? Reach::Groups
@@ -17,11 +21,15 @@ Result<std::unique_ptr<ControllerSender>> UniverseSender::open(const Controller&
                                                                    : Reach::One;
   auto socket = UdpSender::open(*endpoint, reach, controller.localAddress);
   if (!socket) return socket.failure();
-  return std::unique_ptr<ControllerSender>(new UniverseSender(controller, std::move(universes), source, *endpoint, *std::move(socket)));
+  return std::unique_ptr<ControllerSender>(
+      new UniverseSender(controller, std::move(universes), source, *endpoint, *std::move(socket)));
 }
 
-UniverseSender::UniverseSender(const Controller& controller, std::vector<int> universes, const E131Source& source, Endpoint endpoint, UdpSender socket)
-    : ControllerSender(controller, std::move(universes)), endpoint_(endpoint), socket_(std::move(socket)),
+UniverseSender::UniverseSender(const Controller& controller, std::vector<int> universes,
+                               const E131Source& source, Endpoint endpoint, UdpSender socket)
+    : ControllerSender(controller, std::move(universes)),
+      endpoint_(endpoint),
+      socket_(std::move(socket)),
       protocol_(controller.protocol),
       packetSize_(controller.protocol == Protocol::E131 ? kE131PacketSize : kArtDmxPacketSize) {
   const std::size_t count = universes_.size();
@@ -82,7 +90,8 @@ void UniverseSender::send(std::span<const std::uint8_t> all, Instant now, bool e
 }
 
 void UniverseSender::sendMarked(Instant now) noexcept {
-  const auto wanted = static_cast<std::size_t>(std::count_if(which_.begin(), which_.end(), [](auto w) { return w != 0; }));
+  const auto wanted =
+      static_cast<std::size_t>(std::count_if(which_.begin(), which_.end(), [](auto w) { return w != 0; }));
   const auto sent = socket_.send(packets_, packetSize_, which_, groups_);
   count(wanted, sent.packets * packetSize_, sent, now);
   isSyncDue_ = isSyncDue_ || wanted > 0;
@@ -142,7 +151,8 @@ void UniverseSender::takeOver(ControllerSender& other, Instant now) noexcept {
   }
   // Only what is not sent any more is ended.
   for (std::size_t old = 0; old < before.universes_.size(); ++old)
-    before.which_[old] = std::find(universes_.begin(), universes_.end(), before.universes_[old]) == universes_.end();
+    before.which_[old] =
+        std::find(universes_.begin(), universes_.end(), before.universes_[old]) == universes_.end();
   before.darkenMarked(now);
   for (int time = 0; time < 3 && protocol_ == Protocol::E131; ++time) {
     bool any = false;

@@ -5,10 +5,13 @@
 
 namespace chispa::link {
 
-/// E1.31 and Art-Net: a packet a universe, each with a sequence number of its own; unicast, multicast or broadcast.
+/// E1.31 and Art-Net: a packet a universe, each with a sequence number of its own; unicast, multicast or
+/// broadcast.
 class UniverseSender final : public ControllerSender {
  public:
-  static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller, std::vector<int> universes, const E131Source& source, const HostLookup& lookup);
+  static Result<std::unique_ptr<ControllerSender>> open(const Controller& controller,
+                                                        std::vector<int> universes, const E131Source& source,
+                                                        const HostLookup& lookup);
 
   void send(std::span<const std::uint8_t> values, Instant now, bool all) noexcept override;
   void sync(Instant now) noexcept override;
@@ -17,7 +20,8 @@ class UniverseSender final : public ControllerSender {
   void takeOver(ControllerSender& before, Instant now) noexcept override;
 
  private:
-  UniverseSender(const Controller& controller, std::vector<int> universes, const E131Source& source, Endpoint endpoint, UdpSender socket);
+  UniverseSender(const Controller& controller, std::vector<int> universes, const E131Source& source,
+                 Endpoint endpoint, UdpSender socket);
   std::span<std::uint8_t> packet(std::size_t i);
   std::span<std::uint8_t> values(std::size_t i);
   void darkenMarked(Instant now) noexcept;

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cstring>
+
 #include <nlohmann/json.hpp>
 
 namespace chispa::node {
@@ -93,7 +94,8 @@ std::optional<DataPacket> readArtDmx(std::span<const std::uint8_t> bytes) {
   const auto net = in.number(1);
   packet.universe = static_cast<int>(net << 8 | subUni);
   const auto count = in.number(2);
-  if (!in.good() || net > 127 || count < 2 || count > 512 || count % 2 != 0 || in.left() < count) return std::nullopt;
+  if (!in.good() || net > 127 || count < 2 || count > 512 || count % 2 != 0 || in.left() < count)
+    return std::nullopt;
   packet.count = static_cast<int>(count);
   std::ranges::copy(in.take(count), packet.values.begin());
   return packet;
@@ -108,9 +110,13 @@ bool isArtPoll(std::span<const std::uint8_t> bytes) {
 
 namespace {
 
-std::vector<std::uint8_t> artPollReply(const std::array<std::uint8_t, 4>& address, const std::string& name, std::span<const int> portAddresses, std::size_t bindIndex) {
+std::vector<std::uint8_t> artPollReply(const std::array<std::uint8_t, 4>& address, const std::string& name,
+                                       std::span<const int> portAddresses, std::size_t bindIndex) {
   std::vector<std::uint8_t> packet(239, 0);
-  const auto put = [&](std::size_t at, const std::string& text, std::size_t most) { std::copy_n(text.begin(), std::min(text.size(), most - 1), packet.begin() + static_cast<std::ptrdiff_t>(at)); };
+  const auto put = [&](std::size_t at, const std::string& text, std::size_t most) {
+    std::copy_n(text.begin(), std::min(text.size(), most - 1),
+                packet.begin() + static_cast<std::ptrdiff_t>(at));
+  };
   put(0, "Art-Net", 8);
   packet[9] = 0x21;
   std::ranges::copy(address, packet.begin() + 10);
@@ -136,12 +142,15 @@ std::vector<std::uint8_t> artPollReply(const std::array<std::uint8_t, 4>& addres
 
 }  // namespace
 
-std::vector<std::vector<std::uint8_t>> artPollReplies(const std::array<std::uint8_t, 4>& address, const std::string& name, const std::vector<int>& portAddresses) {
+std::vector<std::vector<std::uint8_t>> artPollReplies(const std::array<std::uint8_t, 4>& address,
+                                                      const std::string& name,
+                                                      const std::vector<int>& portAddresses) {
   constexpr std::size_t kPerReply = 4;
   std::vector<std::vector<std::uint8_t>> replies;
   for (std::size_t at = 0; at == 0 || at < portAddresses.size(); at += kPerReply) {
     const auto here = std::span(portAddresses).subspan(at);
-    replies.push_back(artPollReply(address, name, here.first(std::min(kPerReply, here.size())), at / kPerReply + 1));
+    replies.push_back(
+        artPollReply(address, name, here.first(std::min(kPerReply, here.size())), at / kPerReply + 1));
   }
   return replies;
 }
@@ -167,14 +176,20 @@ std::optional<ArtAddressOrder> readArtAddress(std::span<const std::uint8_t> byte
   in.take(2);
   if (!in.good()) return std::nullopt;
   for (std::size_t i = 0; i < 4; ++i)
-    if (outputs[i] & kProgramme) order.outputs[i] = static_cast<int>((net & 0x7f) << 8 | (subNet & 0x0f) << 4 | (outputs[i] & 0x0fu));
+    if (outputs[i] & kProgramme)
+      order.outputs[i] = static_cast<int>((net & 0x7f) << 8 | (subNet & 0x0f) << 4 | (outputs[i] & 0x0fu));
   return order;
 }
 
-bool isDdpStatusQuery(std::span<const std::uint8_t> bytes) { return bytes.size() >= 10 && bytes[0] >> 6 == 1 && (bytes[0] & 0x02) && !(bytes[0] & 0x04) && bytes[3] == 251; }
+bool isDdpStatusQuery(std::span<const std::uint8_t> bytes) {
+  return bytes.size() >= 10 && bytes[0] >> 6 == 1 && (bytes[0] & 0x02) && !(bytes[0] & 0x04) &&
+         bytes[3] == 251;
+}
 
 std::vector<std::uint8_t> ddpStatusReply(const std::string& name) {
-  const std::string json = nlohmann::json{{"status", {{"man", "Chispa"}, {"mod", name}, {"ver", "1"}, {"push", true}}}}.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace);
+  const std::string json =
+      nlohmann::json{{"status", {{"man", "Chispa"}, {"mod", name}, {"ver", "1"}, {"push", true}}}}.dump(
+          -1, ' ', false, nlohmann::json::error_handler_t::replace);
   std::vector<std::uint8_t> packet(10 + json.size(), 0);
   packet[0] = 0x45;  // version 1, reply, push
   packet[3] = 251;
@@ -207,7 +222,9 @@ std::optional<DdpPiece> readDdp(std::span<const std::uint8_t> bytes) {
   if (flags & 0x10) in.take(4);  // time code
   const bool isData = flags >> 6 == 1 && (flags & 0x0e) == 0;
   constexpr std::size_t kMostRow = 4 << 20;
-  if (!in.good() || !isData || (output != 1 && output != 255) || in.left() != length || piece.offset + length > kMostRow) return std::nullopt;
+  if (!in.good() || !isData || (output != 1 && output != 255) || in.left() != length ||
+      piece.offset + length > kMostRow)
+    return std::nullopt;
   piece.push = (flags & 1) != 0;
   piece.data = in.take(length);
   return piece;

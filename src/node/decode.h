@@ -28,8 +28,8 @@ struct DdpPiece {
   std::span<const std::uint8_t> data;
 };
 
-// The node reads packets with code of its own, written from the standards and not from Chispa's sender, so that a
-// mistake of one is seen by the other. Anything that is not exactly a data packet is nothing.
+// The node reads packets with code of its own, written from the standards and not from Chispa's sender, so
+// that a mistake of one is seen by the other. Anything that is not exactly a data packet is nothing.
 
 /// An E1.31 data packet (ANSI E1.31-2018 §4–§7).
 std::optional<DataPacket> readE131(std::span<const std::uint8_t> bytes);
@@ -38,7 +38,9 @@ std::optional<DataPacket> readArtDmx(std::span<const std::uint8_t> bytes);
 /// True if the packet is an ArtPoll (Art-Net 4).
 bool isArtPoll(std::span<const std::uint8_t> bytes);
 /// The replies of a node whose output i is at portAddresses[i]: one for every four.
-std::vector<std::vector<std::uint8_t>> artPollReplies(const std::array<std::uint8_t, 4>& address, const std::string& name, const std::vector<int>& portAddresses);
+std::vector<std::vector<std::uint8_t>> artPollReplies(const std::array<std::uint8_t, 4>& address,
+                                                      const std::string& name,
+                                                      const std::vector<int>& portAddresses);
 
 /// What an ArtAddress asks for (Art-Net 4).
 struct ArtAddressOrder {
@@ -54,7 +56,8 @@ std::optional<ArtAddressOrder> readArtAddress(std::span<const std::uint8_t> byte
 bool isDdpStatusQuery(std::span<const std::uint8_t> bytes);
 std::vector<std::uint8_t> ddpStatusReply(const std::string& name);
 
-/// The message at the front of an Open Pixel Control stream, if it is whole: how many bytes it takes, and its colours.
+/// The message at the front of an Open Pixel Control stream, if it is whole: how many bytes it takes, and its
+/// colours.
 struct OpcMessage {
   std::size_t size = 0;
   int channel = 0;

@@ -8,14 +8,16 @@
 #include "node/wholenumber.h"
 
 namespace chispa::node {
-namespace {
-
-
-}  // namespace
+namespace {}  // namespace
 
 nlohmann::json toJson(const Faults& f) {
-  return {{"drop_percent", f.drop_percent}, {"reorder_percent", f.reorder_percent}, {"delay_ms", f.delay_ms},         {"wrong_order", f.hasWrongOrder},
-          {"silent_s", f.silent_s},         {"refuse_push", f.refusesPush},         {"fail_after_port", f.failsAfterPort}};
+  return {{"drop_percent", f.drop_percent},
+          {"reorder_percent", f.reorder_percent},
+          {"delay_ms", f.delay_ms},
+          {"wrong_order", f.hasWrongOrder},
+          {"silent_s", f.silent_s},
+          {"refuse_push", f.refusesPush},
+          {"fail_after_port", f.failsAfterPort}};
 }
 
 std::optional<Faults> parseFaults(const std::string& text, std::string& why) {
@@ -24,8 +26,13 @@ std::optional<Faults> parseFaults(const std::string& text, std::string& why) {
     if (!json.is_object()) throw std::runtime_error("faults are an object");
     const double silent_s = json.value("silent_s", 0.0);
     if (!(silent_s >= 0 && silent_s <= 3600)) throw std::runtime_error("silent_s is out of range");
-    return Faults{wholeNumber(json, "drop_percent", 0, 100, 0), wholeNumber(json, "reorder_percent", 0, 100, 0), wholeNumber(json, "delay_ms", 0, 10'000, 0), json.value("wrong_order", false),
-                  silent_s, json.value("refuse_push", false), wholeNumber(json, "fail_after_port", 0, 64, 0)};
+    return Faults{wholeNumber(json, "drop_percent", 0, 100, 0),
+                  wholeNumber(json, "reorder_percent", 0, 100, 0),
+                  wholeNumber(json, "delay_ms", 0, 10'000, 0),
+                  json.value("wrong_order", false),
+                  silent_s,
+                  json.value("refuse_push", false),
+                  wholeNumber(json, "fail_after_port", 0, 64, 0)};
   } catch (const std::exception& error) {
     why = error.what();
     return std::nullopt;
@@ -34,8 +41,13 @@ std::optional<Faults> parseFaults(const std::string& text, std::string& why) {
 
 std::optional<Faults> parseFaultWords(const std::string& words, std::string& why) {
   /// Words that take a number, and those that stand alone, by the member that they mean.
-  static const std::map<std::string, const char*> kNumbers{{"drop", "drop_percent"}, {"reorder", "reorder_percent"}, {"delay", "delay_ms"}, {"silent", "silent_s"}, {"fail-after", "fail_after_port"}};
-  static const std::map<std::string, const char*> kSwitches{{"order", "wrong_order"}, {"refuse", "refuse_push"}};
+  static const std::map<std::string, const char*> kNumbers{{"drop", "drop_percent"},
+                                                           {"reorder", "reorder_percent"},
+                                                           {"delay", "delay_ms"},
+                                                           {"silent", "silent_s"},
+                                                           {"fail-after", "fail_after_port"}};
+  static const std::map<std::string, const char*> kSwitches{{"order", "wrong_order"},
+                                                            {"refuse", "refuse_push"}};
   auto json = nlohmann::json::object();
   std::istringstream in(words);
   std::string word;
@@ -48,7 +60,9 @@ std::optional<Faults> parseFaultWords(const std::string& words, std::string& why
       else if (const auto on = kSwitches.find(name); on != kSwitches.end())
         json[on->second] = true;
       else
-        throw std::runtime_error("\"" + name + "\" is no fault; there are drop=%, reorder=%, delay=ms, order, silent=s, refuse and fail-after=port");
+        throw std::runtime_error("\"" + name +
+                                 "\" is no fault; there are drop=%, reorder=%, delay=ms, order, silent=s, "
+                                 "refuse and fail-after=port");
     }
     return parseFaults(json.dump(), why);
   } catch (const std::exception& error) {
@@ -59,7 +73,9 @@ std::optional<Faults> parseFaultWords(const std::string& words, std::string& why
 
 void FaultyCable::setFaults(const Faults& faults, Instant now) {
   faults_ = faults;
-  silentUntil_ = faults.silent_s > 0 ? now + std::chrono::milliseconds(static_cast<int>(faults.silent_s * 1000)) : Instant{};
+  silentUntil_ = faults.silent_s > 0
+                     ? now + std::chrono::milliseconds(static_cast<int>(faults.silent_s * 1000))
+                     : Instant{};
 }
 
 void FaultyCable::put(Incoming packet, Instant now) {
@@ -73,7 +89,9 @@ void FaultyCable::put(Incoming packet, Instant now) {
 void FaultyCable::takeDue(Instant now, const std::function<void(const Incoming&)>& take) {
   // While packets are reordered, the last waits for one that may overtake it.
   const std::size_t keeps = faults_.reorder_percent > 0 ? 1 : 0;
-  const auto end = std::find_if(held_.begin(), held_.end() - static_cast<std::ptrdiff_t>(std::min(keeps, held_.size())), [now](const Held& h) { return h.due > now; });
+  const auto end =
+      std::find_if(held_.begin(), held_.end() - static_cast<std::ptrdiff_t>(std::min(keeps, held_.size())),
+                   [now](const Held& h) { return h.due > now; });
   std::vector<Held> due(std::make_move_iterator(held_.begin()), std::make_move_iterator(end));
   held_.erase(held_.begin(), end);
   for (const Held& one : due) take(one.packet);

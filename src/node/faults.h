@@ -3,12 +3,13 @@
 #include <chrono>
 #include <cstdint>
 #include <functional>
-#include <nlohmann/json.hpp>
 #include <optional>
 #include <random>
 #include <span>
 #include <string>
 #include <vector>
+
+#include <nlohmann/json.hpp>
 
 namespace chispa::node {
 
@@ -29,7 +30,8 @@ struct Faults {
 };
 
 nlohmann::json toJson(const Faults& faults);
-/// Reads the JSON form; members that are missing are no fault. Null with the reason in `why` if it makes no sense.
+/// Reads the JSON form; members that are missing are no fault. Null with the reason in `why` if it makes no
+/// sense.
 std::optional<Faults> parseFaults(const std::string& text, std::string& why);
 /// Reads the words of the command line: "drop=10,delay=50,reorder=5,order,silent=5,refuse,fail-after=3".
 std::optional<Faults> parseFaultWords(const std::string& words, std::string& why);

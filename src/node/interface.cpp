@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "node/interface.h"
 
-#include <httplib.h>
-
 #include <algorithm>
+
+#include <arpa/inet.h>
+#include <httplib.h>
 
 #include "node/page.h"
 
@@ -22,7 +23,19 @@ Interface::~Interface() {
 
 namespace {
 
-void answerJson(httplib::Response& answer, const nlohmann::json& json) { answer.set_content(json.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace), "application/json"); }
+void answerJson(httplib::Response& answer, const nlohmann::json& json) {
+  answer.set_content(json.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace), "application/json");
+}
+
+/// A page of another place must not reach a node through a visitor's browser: by a name that leads here (the
+/// Host is no name), or by a script of its own (the Origin is this host). Programs send no Origin.
+bool isFromHere(const httplib::Request& request) {
+  const std::string host = request.get_header_value("Host");
+  const std::string name = host.substr(0, host.rfind(':'));
+  in_addr numeric{};
+  if (name != "localhost" && inet_pton(AF_INET, name.c_str(), &numeric) != 1) return false;
+  return !request.has_header("Origin") || request.get_header_value("Origin") == "http://" + host;
+}
 
 void refuse(httplib::Response& answer, int status, const std::string& why) {
   answer.status = status;
@@ -32,12 +45,24 @@ void refuse(httplib::Response& answer, int status, const std::string& why) {
 }  // namespace
 
 void Interface::addRoutes() {
-  server_->Get("/", [](const httplib::Request&, httplib::Response& answer) { answer.set_content(settingsPage(), "text/html; charset=utf-8"); });
-  server_->Get("/state", [this](const httplib::Request&, httplib::Response& answer) { answerJson(answer, node_.state()); });
-  server_->Get("/light", [this](const httplib::Request&, httplib::Response& answer) { answer.set_content(node_.light(), "application/octet-stream"); });
-  server_->Get("/settings", [this](const httplib::Request&, httplib::Response& answer) { answerJson(answer, toJson(node_.settings())); });
-  server_->Put("/settings", [this](const httplib::Request& request, httplib::Response& answer) { takeSettings(request.body, answer); });
-  server_->Get("/faults", [this](const httplib::Request&, httplib::Response& answer) { answerJson(answer, toJson(node_.faults())); });
+  server_->Get("/", [](const httplib::Request&, httplib::Response& answer) {
+    answer.set_content(settingsPage(), "text/html; charset=utf-8");
+  });
+  server_->Get("/state", [this](const httplib::Request&, httplib::Response& answer) {
+    answerJson(answer, node_.state());
+  });
+  server_->Get("/light", [this](const httplib::Request&, httplib::Response& answer) {
+    answer.set_content(node_.light(), "application/octet-stream");
+  });
+  server_->Get("/settings", [this](const httplib::Request&, httplib::Response& answer) {
+    answerJson(answer, toJson(node_.settings()));
+  });
+  server_->Put("/settings", [this](const httplib::Request& request, httplib::Response& answer) {
+    takeSettings(request.body, answer);
+  });
+  server_->Get("/faults", [this](const httplib::Request&, httplib::Response& answer) {
+    answerJson(answer, toJson(node_.faults()));
+  });
   server_->Put("/faults", [this](const httplib::Request& request, httplib::Response& answer) {
     std::string why;
     const auto faults = parseFaults(request.body, why);
@@ -47,6 +72,10 @@ void Interface::addRoutes() {
   });
   // A silent node lets a question hang, as one that is switched off does.
   server_->set_pre_routing_handler([this](const httplib::Request& request, httplib::Response& answer) {
+    if (!isFromHere(request)) {
+      refuse(answer, 403, "this page may be asked by its address only, and by itself");
+      return httplib::Server::HandlerResponse::Handled;
+    }
     if (!node_.isSilent() || request.path == "/faults") return httplib::Server::HandlerResponse::Unhandled;
     refuse(answer, 503, "silent");
     return httplib::Server::HandlerResponse::Handled;
@@ -65,7 +94,8 @@ void Interface::takeSettings(const std::string& body, httplib::Response& answer)
     std::erase_if(mixed, [&](const PortSetup& p) { return p.port <= faults.failsAfterPort; });
     for (const PortSetup& port : *wanted)
       if (port.port <= faults.failsAfterPort) mixed.push_back(port);
-    std::sort(mixed.begin(), mixed.end(), [](const PortSetup& a, const PortSetup& b) { return a.port < b.port; });
+    std::sort(mixed.begin(), mixed.end(),
+              [](const PortSetup& a, const PortSetup& b) { return a.port < b.port; });
     node_.setSettings(std::move(mixed));
     return refuse(answer, 500, "memory failed after port " + std::to_string(faults.failsAfterPort));
   }
@@ -74,13 +104,15 @@ void Interface::takeSettings(const std::string& body, httplib::Response& answer)
 }
 
 bool Interface::start(const std::string& address, int port, std::string& why) {
-  // By itself the library shares the port with whoever has it already; a node that is started again may have it at once.
+  // By itself the library shares the port with whoever has it already; a node that is started again may have
+  // it at once.
   server_->set_socket_options([](auto socket) {
     constexpr int kOn = 1;
     ::setsockopt(socket, SOL_SOCKET, SO_REUSEADDR, &kOn, sizeof kOn);
   });
   if (!server_->bind_to_port(address.c_str(), port)) {
-    why = address + ":" + std::to_string(port) + ": cannot answer HTTP there. Another program may be using the port: " +
+    why = address + ":" + std::to_string(port) +
+          ": cannot answer HTTP there. Another program may be using the port: " +
           "end that one, or choose another with --http.";
     return false;
   }

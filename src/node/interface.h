@@ -9,11 +9,12 @@
 namespace httplib {
 class Server;
 struct Response;
-}
+}  // namespace httplib
 
 namespace chispa::node {
 
-/// The node interface over HTTP: a page at /, GET /state, GET and PUT /settings and /faults (docs/node-interface.md).
+/// The node interface over HTTP: a page at /, GET /state, GET and PUT /settings and /faults
+/// (docs/node-interface.md).
 class Interface {
  public:
   explicit Interface(Node& node);

@@ -1,7 +1,4 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <QApplication>
-#include <QCommandLineParser>
-#include <QTimer>
 #include <algorithm>
 #include <csignal>
 #include <iostream>
@@ -9,10 +6,14 @@
 #include <optional>
 #include <string>
 
+#include "nodecamera/framewriter.h"
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QTimer>
+
 #include "node/interface.h"
 #include "node/node.h"
 #include "node/window.h"
-#include "nodecamera/framewriter.h"
 
 namespace {
 
@@ -38,7 +39,8 @@ int numberOf(const QCommandLineParser& parser, const QString& name, int low, int
   bool good = false;
   const int value = parser.value(name).toInt(&good);
   if (good && value >= low && value <= high) return value;
-  endWith("--" + name.toStdString() + " takes a whole number from " + std::to_string(low) + " to " + std::to_string(high) + ".");
+  endWith("--" + name.toStdString() + " takes a whole number from " + std::to_string(low) + " to " +
+          std::to_string(high) + ".");
 }
 
 chispa::node::Filming filmingOf(const QCommandLineParser& parser) {
@@ -54,26 +56,33 @@ chispa::node::Filming filmingOf(const QCommandLineParser& parser) {
   bool goodAzimuth = false, goodElevation = false;
   filming.azimuth_deg = stand.value(0).toDouble(&goodAzimuth);
   filming.elevation_deg = stand.value(1).toDouble(&goodElevation);
-  if (!goodAzimuth || !goodElevation) endWith("--stand takes two numbers: degrees round the LEDs, and above them.");
+  if (!goodAzimuth || !goodElevation)
+    endWith("--stand takes two numbers: degrees round the LEDs, and above them.");
   return filming;
 }
 
 Asked readWords(const QCoreApplication& app) {
   QCommandLineParser parser;
-  parser.setApplicationDescription("chispa-node: a simulated pixel controller that listens to E1.31, Art-Net, DDP and Open Pixel Control");
+  parser.setApplicationDescription(
+      "chispa-node: a simulated pixel controller that listens to E1.31, Art-Net, DDP and Open Pixel Control");
   parser.addHelpOption();
-  parser.addOptions({{"name", "What it calls itself.", "NAME", "Node"},
-                     {"ports", "How many data outputs it has.", "P", "8"},
-                     {"listen", "IPv4 address it listens at.", "ADDRESS", "127.0.0.1"},
-                     {"http", "Port of its set-up interface.", "PORT"},
-                     {"record", "File that every packet received is written to.", "FILE"},
-                     {"fault", "What goes wrong on purpose: drop=%,reorder=%,delay=ms,order,silent=s,refuse,fail-after=port.", "FAULTS"},
-                     {"join", "E1.31 universes whose multicast groups it joins, on the interface of --listen: 1,2,7.", "UNIVERSES"},
-                     {"film", "Folder that a simulated camera in front of it writes its pictures to.", "FOLDER"},
-                     {"scene", "Where its LEDs are, for --film: a file of lines host,http_port,port,pixel,x,y,z.", "FILE"},
-                     {"room", "What the camera has to put up with: clean, medium or hard.", "ROOM", "clean"},
-                     {"stand", "Where the camera stands: degrees round the LEDs, and above them.", "AZIMUTH,ELEVATION", "0,12"},
-                     {"window", "Show the strips."}});
+  parser.addOptions(
+      {{"name", "What it calls itself.", "NAME", "Node"},
+       {"ports", "How many data outputs it has.", "P", "8"},
+       {"listen", "IPv4 address it listens at.", "ADDRESS", "127.0.0.1"},
+       {"http", "Port of its set-up interface.", "PORT"},
+       {"record", "File that every packet received is written to.", "FILE"},
+       {"fault",
+        "What goes wrong on purpose: drop=%,reorder=%,delay=ms,order,silent=s,refuse,fail-after=port.",
+        "FAULTS"},
+       {"join", "E1.31 universes whose multicast groups it joins, on the interface of --listen: 1,2,7.",
+        "UNIVERSES"},
+       {"film", "Folder that a simulated camera in front of it writes its pictures to.", "FOLDER"},
+       {"scene", "Where its LEDs are, for --film: a file of lines host,http_port,port,pixel,x,y,z.", "FILE"},
+       {"room", "What the camera has to put up with: clean, medium or hard.", "ROOM", "clean"},
+       {"stand", "Where the camera stands: degrees round the LEDs, and above them.", "AZIMUTH,ELEVATION",
+        "0,12"},
+       {"window", "Show the strips."}});
   parser.process(app);
   Asked asked;
   asked.node.name = parser.value("name").toStdString();
@@ -87,7 +96,8 @@ Asked readWords(const QCoreApplication& app) {
   for (const QString& word : parser.value("join").split(QLatin1Char(','), Qt::SkipEmptyParts)) {
     bool good = false;
     asked.node.groups.push_back(word.toInt(&good));
-    if (!good || asked.node.groups.back() < 1 || asked.node.groups.back() > 63'999) endWith("--join takes universes from 1 to 63999, separated by commas.");
+    if (!good || asked.node.groups.back() < 1 || asked.node.groups.back() > 63'999)
+      endWith("--join takes universes from 1 to 63999, separated by commas.");
   }
   if (parser.isSet("http")) asked.httpPort = numberOf(parser, "http", 1, 65535);
   asked.window = parser.isSet("window");
@@ -101,9 +111,11 @@ volatile std::sig_atomic_t ended = 0;
 
 int main(int argc, char** argv) {
   using namespace chispa::node;
-  const bool wantsWindow = std::any_of(argv, argv + argc, [](const char* word) { return std::string(word) == "--window"; });
+  const bool wantsWindow =
+      std::any_of(argv, argv + argc, [](const char* word) { return std::string(word) == "--window"; });
   // Without a window no display may be needed.
-  const std::unique_ptr<QCoreApplication> app(wantsWindow ? new QApplication(argc, argv) : new QCoreApplication(argc, argv));
+  const std::unique_ptr<QCoreApplication> app(wantsWindow ? new QApplication(argc, argv)
+                                                          : new QCoreApplication(argc, argv));
   const Asked asked = readWords(*app);
   Node node(asked.node);
   Interface interface(node);

@@ -1,15 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "node/node.h"
 
-#include <arpa/inet.h>
-#include <poll.h>
-#include <sys/socket.h>
-#include <unistd.h>
-
 #include <algorithm>
 #include <cerrno>
 #include <cstring>
 #include <functional>
+
+#include <arpa/inet.h>
+#include <poll.h>
+#include <sys/socket.h>
+#include <unistd.h>
 
 namespace chispa::node {
 namespace {
@@ -20,8 +20,8 @@ constexpr const char* kRecorded[] = {"e131", "artnet", "ddp", "opc"};
 
 std::string hexColour(Shown c) {
   char text[8];
-  std::snprintf(text, sizeof text, "#%02x%02x%02x", static_cast<unsigned>(c.r & 255), static_cast<unsigned>(c.g & 255),
-                static_cast<unsigned>(c.b & 255));
+  std::snprintf(text, sizeof text, "#%02x%02x%02x", static_cast<unsigned>(c.r & 255),
+                static_cast<unsigned>(c.g & 255), static_cast<unsigned>(c.b & 255));
   return text;
 }
 
@@ -68,9 +68,11 @@ bool Node::openSocket(Door door, int kind, std::string& why) {
   if (kind == SOCK_STREAM) ::setsockopt(fd, SOL_SOCKET, SO_REUSEADDR, &kOn, sizeof kOn);
   // Packets to a group do not arrive at a socket that is bound to an address.
   if (door == kE131 && !options_.groups.empty()) address.sin_addr.s_addr = htonl(INADDR_ANY);
-  if (::bind(fd, reinterpret_cast<const sockaddr*>(&address), sizeof address) != 0 || (kind == SOCK_STREAM && ::listen(fd, 4) != 0)) {
-    why = place + ": cannot listen there (" + std::strerror(errno) +
-          "). Another program or node may be using it: end that one, or choose another address with --listen.";
+  if (::bind(fd, reinterpret_cast<const sockaddr*>(&address), sizeof address) != 0 ||
+      (kind == SOCK_STREAM && ::listen(fd, 4) != 0)) {
+    why =
+        place + ": cannot listen there (" + std::strerror(errno) +
+        "). Another program or node may be using it: end that one, or choose another address with --listen.";
     return false;
   }
   return true;
@@ -82,14 +84,17 @@ bool Node::joinGroups(std::string& why) const {
     join.imr_multiaddr.s_addr = htonl(0xefff0000u | static_cast<std::uint32_t>(universe & 0xffff));
     inet_pton(AF_INET, options_.listen.c_str(), &join.imr_interface);
     if (::setsockopt(sockets_[kE131], IPPROTO_IP, IP_ADD_MEMBERSHIP, &join, sizeof join) == 0) continue;
-    why = "universe " + std::to_string(universe) + ": its multicast group cannot be joined (" + std::strerror(errno) + "). Choose an interface with multicast with --listen.";
+    why = "universe " + std::to_string(universe) + ": its multicast group cannot be joined (" +
+          std::strerror(errno) + "). Choose an interface with multicast with --listen.";
     return false;
   }
   return true;
 }
 
 bool Node::start(std::string& why) {
-  if (!openSocket(kE131, SOCK_DGRAM, why) || !openSocket(kArtNet, SOCK_DGRAM, why) || !openSocket(kDdp, SOCK_DGRAM, why) || !openSocket(kOpc, SOCK_STREAM, why) || !joinGroups(why)) return false;
+  if (!openSocket(kE131, SOCK_DGRAM, why) || !openSocket(kArtNet, SOCK_DGRAM, why) ||
+      !openSocket(kDdp, SOCK_DGRAM, why) || !openSocket(kOpc, SOCK_STREAM, why) || !joinGroups(why))
+    return false;
   if (!options_.recordFile.empty()) {
     recordFile_ = std::fopen(options_.recordFile.c_str(), "wb");
     if (!recordFile_) {
@@ -126,7 +131,8 @@ void Node::receive(Door door) {
   for (int packets = 0; packets < kMostAtOnce; ++packets) {
     sockaddr_in from{};
     socklen_t length = sizeof from;
-    const ssize_t size = ::recvfrom(sockets_[door], buffer.data(), buffer.size(), 0, reinterpret_cast<sockaddr*>(&from), &length);
+    const ssize_t size = ::recvfrom(sockets_[door], buffer.data(), buffer.size(), 0,
+                                    reinterpret_cast<sockaddr*>(&from), &length);
     if (size <= 0) break;
     Incoming packet{door, {buffer.begin(), buffer.begin() + size}, std::vector<std::uint8_t>(sizeof from)};
     std::memcpy(packet.sender.data(), &from, sizeof from);
@@ -166,7 +172,8 @@ void Node::hearOpc() {
         universes_.acceptRow("opc", "opc", 0, message->data, 0, now);
         if (recordFile_) recordRow("opc");
       }
-      client.held.erase(client.held.begin(), client.held.begin() + static_cast<std::ptrdiff_t>(message->size));
+      client.held.erase(client.held.begin(),
+                        client.held.begin() + static_cast<std::ptrdiff_t>(message->size));
     }
   }
   std::erase_if(opcClients_, [](const OpcClient& client) { return client.fd < 0; });
@@ -193,21 +200,25 @@ void Node::takeArtNet(const Incoming& packet) {
     obey(*order);
   else if (!isArtPoll(packet.bytes))
     return;
-  for (const auto& reply : artPollReplies(ownAddress(), options_.name, portAddresses())) answer(packet, reply);
+  for (const auto& reply : artPollReplies(ownAddress(), options_.name, portAddresses()))
+    answer(packet, reply);
 }
 
 void Node::takeDdp(const Incoming& packet) {
   if (isDdpStatusQuery(packet.bytes)) return answer(packet, ddpStatusReply(options_.name));
   const auto piece = readDdp(packet.bytes);
   if (!piece) return;
-  universes_.acceptRow("ddp", textOf(senderOf(packet)), piece->offset, piece->data, piece->sequence, std::chrono::steady_clock::now());
+  universes_.acceptRow("ddp", textOf(senderOf(packet)), piece->offset, piece->data, piece->sequence,
+                       std::chrono::steady_clock::now());
   if (recordFile_ && piece->push) recordRow("ddp");
 }
 
 void Node::answer(const Incoming& asked, std::span<const std::uint8_t> reply) const {
   const sockaddr_in to = senderOf(asked);
   // Whoever asked and is gone by now asks again.
-  [[maybe_unused]] const auto sent = ::sendto(sockets_[static_cast<std::size_t>(asked.door)], reply.data(), reply.size(), 0, reinterpret_cast<const sockaddr*>(&to), sizeof to);
+  [[maybe_unused]] const auto sent =
+      ::sendto(sockets_[static_cast<std::size_t>(asked.door)], reply.data(), reply.size(), 0,
+               reinterpret_cast<const sockaddr*>(&to), sizeof to);
 }
 
 std::array<std::uint8_t, 4> Node::ownAddress() const {
@@ -221,7 +232,8 @@ std::array<std::uint8_t, 4> Node::ownAddress() const {
 std::vector<int> Node::portAddresses() const {
   std::vector<int> addresses(static_cast<std::size_t>(options_.ports), 0);
   for (const PortSetup& port : ports_)
-    if (port.protocol == "artnet" && !port.sections.empty()) addresses[static_cast<std::size_t>(port.port - 1)] = port.sections.front().universe;
+    if (port.protocol == "artnet" && !port.sections.empty())
+      addresses[static_cast<std::size_t>(port.port - 1)] = port.sections.front().universe;
   return addresses;
 }
 
@@ -234,8 +246,10 @@ void Node::obey(const ArtAddressOrder& order) {
     const auto& wanted = order.outputs[static_cast<std::size_t>(i)];
     const int number = (order.bindIndex - 1) * 4 + i + 1;
     if (!wanted || number > options_.ports) continue;
-    auto found = std::find_if(ports_.begin(), ports_.end(), [number](const PortSetup& p) { return p.port == number; });
-    if (found == ports_.end()) found = ports_.insert(ports_.end(), PortSetup{number, "artnet", {}, 512, false});
+    auto found =
+        std::find_if(ports_.begin(), ports_.end(), [number](const PortSetup& p) { return p.port == number; });
+    if (found == ports_.end())
+      found = ports_.insert(ports_.end(), PortSetup{number, "artnet", {}, 512, false});
     found->protocol = "artnet";
     if (found->sections.empty()) found->sections.push_back({});
     // What stands behind the first section moves with it.
@@ -258,7 +272,9 @@ void Node::recordRow(const std::string& protocol) {
   DataPacket packet;
   for (const int page : universes_.numbersOf(protocol)) {
     packet.universe = page;
-    for (int channel = 1; channel <= 512; ++channel) packet.values[static_cast<std::size_t>(channel - 1)] = static_cast<std::uint8_t>(universes_.valueAt(protocol, page, channel));
+    for (int channel = 1; channel <= 512; ++channel)
+      packet.values[static_cast<std::size_t>(channel - 1)] =
+          static_cast<std::uint8_t>(universes_.valueAt(protocol, page, channel));
     record(protocol, packet);
   }
 }
@@ -295,7 +311,9 @@ std::string Node::name() const {
 
 std::vector<Shown> Node::shown(const PortSetup& port) const {
   const std::scoped_lock lock(mutex_);
-  return showPort(port, [&](int universe, int channel) { return universes_.valueAt(port.protocol, universe, channel); }, cable_.faults().hasWrongOrder);
+  return showPort(
+      port, [&](int universe, int channel) { return universes_.valueAt(port.protocol, universe, channel); },
+      cable_.faults().hasWrongOrder);
 }
 
 std::string Node::light() const {
@@ -306,7 +324,9 @@ std::string Node::light() const {
     const int count = static_cast<int>(std::min<std::size_t>(leds.size(), 65'535));
     for (const int value : {port.port >> 8, port.port, count >> 8, count}) add(value);
     for (int i = 0; i < count; ++i)
-      for (const int value : {leds[static_cast<std::size_t>(i)].r, leds[static_cast<std::size_t>(i)].g, leds[static_cast<std::size_t>(i)].b}) add(value);
+      for (const int value : {leds[static_cast<std::size_t>(i)].r, leds[static_cast<std::size_t>(i)].g,
+                              leds[static_cast<std::size_t>(i)].b})
+        add(value);
   }
   return bytes;
 }

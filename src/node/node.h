@@ -1,7 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <netinet/in.h>
-
 #include <atomic>
 #include <cstdio>
 #include <functional>
@@ -10,6 +8,8 @@
 #include <string>
 #include <thread>
 #include <vector>
+
+#include <netinet/in.h>
 
 #include "node/decode.h"
 #include "node/faults.h"

@@ -4,7 +4,8 @@
 
 namespace chispa::node {
 
-/// The web page at "/": its strips as they look now, its settings and its faults. It reads the node interface itself.
+/// The web page at "/": its strips as they look now, its settings and its faults. It reads the node interface
+/// itself.
 const std::string& settingsPage();
 
 }  // namespace chispa::node

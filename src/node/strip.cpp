@@ -13,7 +13,11 @@ class ValueReader {
   using ByteAt = std::function<int(int universe, int channel)>;
 
   ValueReader(const PortSetup& port, const Section& section, const ByteAt& byteAt)
-      : port_(port), section_(section), byteAt_(byteAt), universe_(section.universe), channel_(section.channel) {}
+      : port_(port),
+        section_(section),
+        byteAt_(byteAt),
+        universe_(section.universe),
+        channel_(section.channel) {}
 
   Shown next() {
     const int bytes = section_.bits / 8;
@@ -25,13 +29,22 @@ class ValueReader {
       const int value = byte();
       for (int fine = 1; fine < bytes; ++fine) byte();
       switch (letter) {
-        case 'R': colour.r += value; break;
-        case 'G': colour.g += value; break;
-        case 'B': colour.b += value; break;
-        default: colour = {colour.r + value, colour.g + value, colour.b + value};
+        case 'R':
+          colour.r += value;
+          break;
+        case 'G':
+          colour.g += value;
+          break;
+        case 'B':
+          colour.b += value;
+          break;
+        default:
+          colour = {colour.r + value, colour.g + value, colour.b + value};
       }
     }
-    const auto dimmed = [this](int value) { return static_cast<int>(std::lround(std::min(255, value) * section_.brightness)); };
+    const auto dimmed = [this](int value) {
+      return static_cast<int>(std::lround(std::min(255, value) * section_.brightness));
+    };
     return {dimmed(colour.r), dimmed(colour.g), dimmed(colour.b)};
   }
 
@@ -55,15 +68,18 @@ class ValueReader {
 /// Where on the strip the value of each place in data order is shown.
 void layOnStrip(const Section& section, std::vector<Shown>& colours) {
   if (section.isReversed) std::reverse(colours.begin(), colours.end());
-  for (std::size_t at = static_cast<std::size_t>(section.zigzag); section.zigzag > 0 && at < colours.size(); at += 2 * static_cast<std::size_t>(section.zigzag)) {
+  for (std::size_t at = static_cast<std::size_t>(section.zigzag); section.zigzag > 0 && at < colours.size();
+       at += 2 * static_cast<std::size_t>(section.zigzag)) {
     const auto end = std::min(colours.size(), at + static_cast<std::size_t>(section.zigzag));
-    std::reverse(colours.begin() + static_cast<std::ptrdiff_t>(at), colours.begin() + static_cast<std::ptrdiff_t>(end));
+    std::reverse(colours.begin() + static_cast<std::ptrdiff_t>(at),
+                 colours.begin() + static_cast<std::ptrdiff_t>(end));
   }
 }
 
 }  // namespace
 
-std::vector<Shown> showPort(const PortSetup& port, const std::function<int(int, int)>& byteAt, bool isWrongOrder) {
+std::vector<Shown> showPort(const PortSetup& port, const std::function<int(int, int)>& byteAt,
+                            bool isWrongOrder) {
   std::vector<Shown> all;
   for (const Section& section : port.sections) {
     all.insert(all.end(), static_cast<std::size_t>(section.skippedBefore), Shown{});

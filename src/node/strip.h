@@ -14,8 +14,9 @@ struct Shown {
   int b = 0;
 };
 
-/// Colours of every pixel of a port in chain order, skipped ones included (dark). `byteAt` gives values by universe and
-/// channel; `isWrongOrder` plays a strip whose red and green were mixed up.
-std::vector<Shown> showPort(const PortSetup& port, const std::function<int(int universe, int channel)>& byteAt, bool isWrongOrder);
+/// Colours of every pixel of a port in chain order, skipped ones included (dark). `byteAt` gives values by
+/// universe and channel; `isWrongOrder` plays a strip whose red and green were mixed up.
+std::vector<Shown> showPort(const PortSetup& port,
+                            const std::function<int(int universe, int channel)>& byteAt, bool isWrongOrder);
 
 }  // namespace chispa::node

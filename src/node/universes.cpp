@@ -24,11 +24,19 @@ bool isTooLate(const std::string& protocol, std::uint8_t before, std::uint8_t no
 
 }  // namespace
 
-Universes::Source& Universes::sourceOf(Universe& universe, const std::string& sender) {
-  const auto found = std::find_if(universe.sources.begin(), universe.sources.end(), [&](const Source& s) { return s.sender == sender; });
-  if (found != universe.sources.end()) return *found;
+Universes::Universe* Universes::universeOf(const std::string& protocol, int number) {
+  const auto found = universes_.find({protocol, number});
+  if (found != universes_.end()) return &found->second;
+  return universes_.size() < kMostUniverses ? &universes_[{protocol, number}] : nullptr;
+}
+
+Universes::Source* Universes::sourceOf(Universe& universe, const std::string& sender) {
+  const auto found = std::find_if(universe.sources.begin(), universe.sources.end(),
+                                  [&](const Source& s) { return s.sender == sender; });
+  if (found != universe.sources.end()) return &*found;
+  if (universe.sources.size() >= kMostSources) return nullptr;
   universe.sources.push_back({sender, 100, {}, {}});
-  return universe.sources.back();
+  return &universe.sources.back();
 }
 
 void Universes::merge(Universe& universe, Instant now) {
@@ -39,11 +47,15 @@ void Universes::merge(Universe& universe, Instant now) {
   if (highest < 0) return;
   universe.values.fill(0);
   for (const Source& source : universe.sources)
-    for (std::size_t i = 0; i < universe.values.size() && source.priority == highest; ++i) universe.values[i] = std::max(universe.values[i], source.values[i]);
+    for (std::size_t i = 0; i < universe.values.size() && source.priority == highest; ++i)
+      universe.values[i] = std::max(universe.values[i], source.values[i]);
 }
 
-void Universes::accept(const std::string& protocol, const std::string& sender, const DataPacket& packet, Instant now) {
-  Universe& universe = universes_[{protocol, packet.universe}];
+void Universes::accept(const std::string& protocol, const std::string& sender, const DataPacket& packet,
+                       Instant now) {
+  Universe* const known = universeOf(protocol, packet.universe);
+  if (!known) return;
+  Universe& universe = *known;
   const bool isKnown = universe.packets > 0 && !universe.terminated && universe.source == packet.sourceName;
   ++universe.packets;
   if (isKnown && isTooLate(protocol, universe.sequence, packet.sequence)) return;
@@ -55,25 +67,29 @@ void Universes::accept(const std::string& protocol, const std::string& sender, c
   if (packet.terminated) {
     std::erase_if(universe.sources, [&](const Source& s) { return s.sender == sender; });
   } else {
-    Source& source = sourceOf(universe, sender);
-    source.priority = packet.priority;
-    source.heardAt = now;
-    std::copy_n(packet.values.begin(), packet.count, source.values.begin());
+    Source* const source = sourceOf(universe, sender);
+    if (!source) return;
+    source->priority = packet.priority;
+    source->heardAt = now;
+    std::copy_n(packet.values.begin(), packet.count, source->values.begin());
   }
   merge(universe, now);
 }
 
-void Universes::acceptRow(const std::string& protocol, const std::string& sender, std::size_t offset, std::span<const std::uint8_t> bytes, int sequence, Instant now) {
+void Universes::acceptRow(const std::string& protocol, const std::string& sender, std::size_t offset,
+                          std::span<const std::uint8_t> bytes, int sequence, Instant now) {
   while (!bytes.empty()) {
-    Universe& page = universes_[{protocol, static_cast<int>(offset / 512)}];
     const std::size_t here = std::min(bytes.size(), 512 - offset % 512);
-    Source& source = sourceOf(page, sender);
-    source.heardAt = now;
-    std::copy_n(bytes.begin(), here, source.values.begin() + static_cast<std::ptrdiff_t>(offset % 512));
-    page.sequence = static_cast<std::uint8_t>(sequence);
-    page.source = sender;
-    ++page.packets;
-    merge(page, now);
+    Universe* const page = universeOf(protocol, static_cast<int>(offset / 512));
+    Source* const source = page ? sourceOf(*page, sender) : nullptr;
+    if (source) {
+      source->heardAt = now;
+      std::copy_n(bytes.begin(), here, source->values.begin() + static_cast<std::ptrdiff_t>(offset % 512));
+      page->sequence = static_cast<std::uint8_t>(sequence);
+      page->source = sender;
+      ++page->packets;
+      merge(*page, now);
+    }
     bytes = bytes.subspan(here);
     offset += here;
   }
@@ -81,7 +97,9 @@ void Universes::acceptRow(const std::string& protocol, const std::string& sender
 
 int Universes::valueAt(const std::string& protocol, int universe, int channel) const {
   const auto found = universes_.find({protocol, universe});
-  return found == universes_.end() ? 0 : static_cast<int>(found->second.values[static_cast<std::size_t>(channel - 1)]);
+  return found == universes_.end()
+             ? 0
+             : static_cast<int>(found->second.values[static_cast<std::size_t>(channel - 1)]);
 }
 
 std::vector<int> Universes::numbersOf(const std::string& protocol) const {

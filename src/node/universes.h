@@ -2,24 +2,29 @@
 #pragma once
 #include <chrono>
 #include <map>
-#include <nlohmann/json.hpp>
 #include <string>
 #include <vector>
+
+#include <nlohmann/json.hpp>
 
 #include "node/decode.h"
 
 namespace chispa::node {
 
-/// What has arrived by every protocol, sources merged: the highest priority, and of those channel by channel the largest value.
-/// No thread of its own.
+/// What has arrived by every protocol, sources merged: the highest priority, and of those channel by channel
+/// the largest value. No thread of its own. What it keeps is bounded: kMostUniverses, and of each
+/// kMostSources.
 class Universes {
  public:
   using Instant = std::chrono::steady_clock::time_point;
+  static constexpr std::size_t kMostUniverses = 1024;
+  static constexpr std::size_t kMostSources = 64;
 
   /// Takes a packet of `sender` (what tells its sources apart) in.
   void accept(const std::string& protocol, const std::string& sender, const DataPacket& packet, Instant now);
   /// Takes a piece of a row of bytes in; it is kept in pages of 512, numbered from 0.
-  void acceptRow(const std::string& protocol, const std::string& sender, std::size_t offset, std::span<const std::uint8_t> bytes, int sequence, Instant now);
+  void acceptRow(const std::string& protocol, const std::string& sender, std::size_t offset,
+                 std::span<const std::uint8_t> bytes, int sequence, Instant now);
 
   /// The value at a channel from 1; 0 where nothing came.
   int valueAt(const std::string& protocol, int universe, int channel) const;
@@ -44,7 +49,10 @@ class Universes {
     std::string source;
   };
   static void merge(Universe& universe, Instant now);
-  Source& sourceOf(Universe& universe, const std::string& sender);
+  /// The universe, or null for one too many.
+  Universe* universeOf(const std::string& protocol, int number);
+  /// The source, or null for one too many.
+  Source* sourceOf(Universe& universe, const std::string& sender);
 
   std::map<std::pair<std::string, int>, Universe> universes_;
 };

@@ -17,12 +17,15 @@ const QColor kGround(0x12, 0x12, 0x14);
 const QColor kText(0x9a, 0x96, 0x8e);
 const QColor kUnlit(0x2a, 0x2a, 0x2e);
 
-QString words(const char* text) { return QCoreApplication::translate("NodeWindow", text); }
+QString words(const char* text) {
+  return QCoreApplication::translate("NodeWindow", text);
+}
 
 }  // namespace
 
 NodeWindow::NodeWindow(const Node& node) : node_(node) {
-  setWindowTitle(QString::fromStdString(node.name()) + QStringLiteral(" — ") + QString::fromStdString(node.options().listen));
+  setWindowTitle(QString::fromStdString(node.name()) + QStringLiteral(" — ") +
+                 QString::fromStdString(node.options().listen));
   setMinimumSize(240, 120);
   auto* timer = new QTimer(this);
   connect(timer, &QTimer::timeout, this, qOverload<>(&NodeWindow::update));
@@ -36,7 +39,8 @@ void NodeWindow::paintEvent(QPaintEvent*) {
   const int line = fontMetrics().height();
   if (ports.empty()) {
     painter.setPen(kText);
-    painter.drawText(rect().adjusted(kMargin, kMargin, -kMargin, -kMargin), Qt::AlignCenter | Qt::TextWordWrap,
+    painter.drawText(rect().adjusted(kMargin, kMargin, -kMargin, -kMargin),
+                     Qt::AlignCenter | Qt::TextWordWrap,
                      words("No port is set up yet. Send the set-up from Chispa (Wire, or chispa-cli push)."));
     return;
   }
@@ -66,16 +70,23 @@ void NodeWindow::scrollBy(int dots) {
   update();
 }
 
-void NodeWindow::wheelEvent(QWheelEvent* event) { scrollBy(-event->angleDelta().y()); }
+void NodeWindow::wheelEvent(QWheelEvent* event) {
+  scrollBy(-event->angleDelta().y());
+}
 
 void NodeWindow::keyPressEvent(QKeyEvent* event) {
   constexpr int kLine = 60;
   switch (event->key()) {
-    case Qt::Key_Down: return scrollBy(kLine);
-    case Qt::Key_Up: return scrollBy(-kLine);
-    case Qt::Key_PageDown: return scrollBy(height());
-    case Qt::Key_PageUp: return scrollBy(-height());
-    default: QWidget::keyPressEvent(event);
+    case Qt::Key_Down:
+      return scrollBy(kLine);
+    case Qt::Key_Up:
+      return scrollBy(-kLine);
+    case Qt::Key_PageDown:
+      return scrollBy(height());
+    case Qt::Key_PageUp:
+      return scrollBy(-height());
+    default:
+      QWidget::keyPressEvent(event);
   }
 }
 

@@ -22,14 +22,18 @@ std::vector<Vec3> placesOf(const std::vector<eye::SceneLed>& scene) {
 Result<std::unique_ptr<FrameWriter>> FrameWriter::begin(const Node& node, Filming filming) {
   std::error_code error;
   std::filesystem::create_directories(filming.folder, error);
-  if (error) return Failure{"the folder for the pictures cannot be made: " + error.message(), filming.folder.string(), "choose another"};
+  if (error)
+    return Failure{"the folder for the pictures cannot be made: " + error.message(), filming.folder.string(),
+                   "choose another"};
   return std::unique_ptr<FrameWriter>(new FrameWriter(node, std::move(filming)));
 }
 
 FrameWriter::FrameWriter(const Node& node, Filming filming)
     : node_(node),
       filming_(std::move(filming)),
-      camera_(placesOf(filming_.scene), eye::viewOfAll(placesOf(filming_.scene), {}, filming_.azimuth_deg, filming_.elevation_deg), eye::spoilsOf(filming_.severity), 20'261'123),
+      camera_(placesOf(filming_.scene),
+              eye::viewOfAll(placesOf(filming_.scene), {}, filming_.azimuth_deg, filming_.elevation_deg),
+              eye::spoilsOf(filming_.severity), 20'261'123),
       thread_([this] { run(); }) {}
 
 FrameWriter::~FrameWriter() {
@@ -40,7 +44,8 @@ FrameWriter::~FrameWriter() {
 void FrameWriter::run() {
   using Clock = std::chrono::steady_clock;
   const auto begun = Clock::now();
-  const auto period = std::chrono::nanoseconds(static_cast<std::int64_t>(1e9 / camera_.spoils().framesPerSecond));
+  const auto period =
+      std::chrono::nanoseconds(static_cast<std::int64_t>(1e9 / camera_.spoils().framesPerSecond));
   std::ofstream times(filming_.folder / "times.csv");
   std::vector<float> light(filming_.scene.size());
   for (auto next = begun; !stopping_.load(); next = std::max(next + period, Clock::now())) {

@@ -21,8 +21,8 @@ struct Filming {
   double elevation_deg = 12;
 };
 
-/// A simulated camera in front of a simulated controller: writes what it sees of the LEDs to a folder, a picture a frame, and
-/// times.csv, until it is ended. A thread of its own.
+/// A simulated camera in front of a simulated controller: writes what it sees of the LEDs to a folder, a
+/// picture a frame, and times.csv, until it is ended. A thread of its own.
 class FrameWriter {
  public:
   /// `node` outlives it. Fails if the folder cannot be made.

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Every command with files that lie: it ends by itself, with a status, and says which file it was.
-#include <gtest/gtest.h>
-
 #include <fstream>
 #include <random>
 #include <sstream>
 
-#include "cli/run.h"
 #include "temporary.h"
+#include <gtest/gtest.h>
+
+#include "cli/run.h"
 
 namespace chispa {
 namespace {
@@ -22,7 +22,8 @@ class Command : public testing::TestWithParam<const char*> {
   Ran runOn(const std::filesystem::path& file) const {
     std::string words = GetParam();
     words.replace(words.find("%s"), 2, "'" + file.string() + "'");
-    if (const auto out = words.find("%out"); out != std::string::npos) words.replace(out, 4, (folder_.path() / "out").string());
+    if (const auto out = words.find("%out"); out != std::string::npos)
+      words.replace(out, 4, (folder_.path() / "out").string());
     return run(words);
   }
   std::filesystem::path write(const std::string& name, const std::string& bytes) const {
@@ -59,7 +60,9 @@ TEST_P(Command, RefusesWhatIsNoShow) {
 
 TEST_P(Command, RefusesAShowThatIsCutOff) {
   const std::string whole = demoText();
-  for (const double share : {0.1, 0.5, 0.99}) expectRefused(write("cut.chispa", whole.substr(0, static_cast<std::size_t>(static_cast<double>(whole.size()) * share))));
+  for (const double share : {0.1, 0.5, 0.99})
+    expectRefused(write(
+        "cut.chispa", whole.substr(0, static_cast<std::size_t>(static_cast<double>(whole.size()) * share))));
 }
 
 // What is damaged inside may still be a show; whatever comes of it, nothing crashes or hangs.
@@ -74,9 +77,13 @@ TEST_P(Command, SurvivesADamagedShow) {
 }
 
 INSTANTIATE_TEST_SUITE_P(Verbs, Command,
-                         testing::Values("info %s", "check %s --json", "positions %s", "cuts %s", "zones %s", "patch %s", "frame %s --at 12", "render %s --out %out.chirec --seconds 0.2",
+                         testing::Values("info %s", "check %s --json", "positions %s", "cuts %s", "zones %s",
+                                         "patch %s", "frame %s --at 12",
+                                         "render %s --out %out.chirec --seconds 0.2",
                                          "push %s --dry-run --wait 0"),
-                         [](const auto& verb) { return std::string(verb.param).substr(0, std::string(verb.param).find(' ')); });
+                         [](const auto& verb) {
+                           return std::string(verb.param).substr(0, std::string(verb.param).find(' '));
+                         });
 
 TEST(BadMusic, IsRefusedWithItsName) {
   const test::TemporaryFolder folder;
@@ -97,7 +104,8 @@ TEST(BadRecording, IsRefusedWithItsName) {
 }
 
 TEST(BadWords, AreAUsageErrorAndNameWhatIsWrong) {
-  for (const char* words : {"", "info", "frame x.chispa --at soon", "render x.chispa --out y.mp4 --width 1", "map --frames x --leds 0", "play", "info a b c", "push --nobody"}) {
+  for (const char* words : {"", "info", "frame x.chispa --at soon", "render x.chispa --out y.mp4 --width 1",
+                            "map --frames x --leds 0", "play", "info a b c", "push --nobody"}) {
     const Ran ran = run(words);
     EXPECT_EQ(ran.status, 2) << words << ": " << ran.out;
     EXPECT_FALSE(ran.out.empty());

@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
-
 #include <cmath>
 #include <fstream>
-#include <nlohmann/json.hpp>
 #include <sstream>
 
+#include "sound.h"
+#include "temporary.h"
+#include <gtest/gtest.h>
+#include <nlohmann/json.hpp>
+
+#include "cli/run.h"
 #include "core/edit/planedits.h"
 #include "core/eye/scene.h"
 #include "core/eye/simulatedcamera.h"
@@ -13,9 +16,6 @@
 #include "core/files/showfile.h"
 #include "core/music/audio.h"
 #include "core/recording/recording.h"
-#include "cli/run.h"
-#include "sound.h"
-#include "temporary.h"
 
 namespace chispa {
 namespace {
@@ -53,13 +53,15 @@ TEST(Cli, AScoreIsRecordedAndReadByTheReaderInC) {
     expected += std::to_string(frame * 25'000) + " ";
     const auto all = reader.at(Micros(frame * 25'000));
     ASSERT_TRUE(all);
-    for (const std::uint8_t value : all->subspan(which * 512, 512)) expected += {"0123456789abcdef"[value >> 4], "0123456789abcdef"[value & 15]};
+    for (const std::uint8_t value : all->subspan(which * 512, 512))
+      expected += {"0123456789abcdef"[value >> 4], "0123456789abcdef"[value & 15]};
     expected += "\n";
   }
   const Ran read = runProgram("recording_reader", path.string() + " 3");
   EXPECT_EQ(read.status, 0);
   EXPECT_EQ(read.out.substr(read.out.find('\n') + 1), expected);
-  EXPECT_NE(expected.find_first_of("123456789abcdef", expected.find(' ')), std::string::npos) << "there is light in it";
+  EXPECT_NE(expected.find_first_of("123456789abcdef", expected.find(' ')), std::string::npos)
+      << "there is light in it";
 }
 
 TEST(Cli, ARecordingPlaysWithoutItsShow) {
@@ -76,7 +78,8 @@ TEST(Cli, ARecordingPlaysWithoutItsShow) {
 TEST(Cli, AFilmHasItsSoundAndSaysHowLargeItWillBe) {
   const test::TemporaryFolder folder;
   const auto film = folder.path() / "round.mp4";
-  const Ran ran = run("render " + kDemo + " --from 40 --seconds 2 --fps 10 --width 160 --height 90 --out " + film.string());
+  const Ran ran = run("render " + kDemo + " --from 40 --seconds 2 --fps 10 --width 160 --height 90 --out " +
+                      film.string());
   ASSERT_EQ(ran.status, 0) << ran.out;
   EXPECT_NE(ran.out.find(", about "), std::string::npos);
   const auto sound = decodeAudio(film);
@@ -87,7 +90,8 @@ TEST(Cli, AFilmHasItsSoundAndSaysHowLargeItWillBe) {
   const auto loudness = [](const AudioClip& clip, double from_s) {
     const auto mono = test::monoOf(clip);
     double sum = 0;
-    for (std::size_t i = 0; i < AudioClip::kRate; ++i) sum += std::abs(static_cast<double>(mono[static_cast<std::size_t>(from_s * AudioClip::kRate) + i]));
+    for (std::size_t i = 0; i < AudioClip::kRate; ++i)
+      sum += std::abs(static_cast<double>(mono[static_cast<std::size_t>(from_s * AudioClip::kRate) + i]));
     return sum;
   };
   EXPECT_NEAR(loudness(**sound, 0.5) / loudness(**whole, 40.5), 1, 0.1) << "the music of that moment";
@@ -96,11 +100,16 @@ TEST(Cli, AFilmHasItsSoundAndSaysHowLargeItWillBe) {
 TEST(Cli, AScoreIsRenderedAsAFilm) {
   const test::TemporaryFolder folder;
   const auto film = folder.path() / "round.gif";
-  const Ran ran = run("render " + kDemo + " --from 20 --seconds 1 --fps 8 --width 160 --height 90 --out " + film.string());
+  const Ran ran = run("render " + kDemo + " --from 20 --seconds 1 --fps 8 --width 160 --height 90 --out " +
+                      film.string());
   ASSERT_EQ(ran.status, 0) << ran.out;
   EXPECT_NE(ran.out.find("8 pictures"), std::string::npos) << ran.out;
   EXPECT_GT(std::filesystem::file_size(film), 2000u);
-  EXPECT_EQ(run("render " + kDemo + " --from 20 --seconds 1 --fps 4 --width 160 --height 90 --unrolled --out " + (folder.path() / "light-%02d.png").string()).status, 0);
+  EXPECT_EQ(
+      run("render " + kDemo + " --from 20 --seconds 1 --fps 4 --width 160 --height 90 --unrolled --out " +
+          (folder.path() / "light-%02d.png").string())
+          .status,
+      0);
   EXPECT_TRUE(std::filesystem::exists(folder.path() / "light-04.png"));
   EXPECT_EQ(run("render " + kDemo + " --out " + (folder.path() / "film.xyz").string()).status, 1);
   EXPECT_EQ(run("render " + kDemo + " --from 900 --out " + film.string()).status, 1);
@@ -119,24 +128,31 @@ TEST(Cli, CheckEndsWith1WhereThereIsAnError) {
   ASSERT_TRUE(saveShow(folder.path() / "bad.chispa", show));
   const Ran ran = run("check " + (folder.path() / "bad.chispa").string());
   EXPECT_EQ(ran.status, 1);
-  EXPECT_NE(ran.out.find("error: Rim box: The controller has no address. Enter"), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("error: Rim box: The controller has no address. Enter"), std::string::npos)
+      << ran.out;
   EXPECT_NE(ran.out.find("slow-round.ogg is not there"), std::string::npos) << ran.out;
 }
 
 TEST(Cli, PositionsAndPatchHaveARowAPixel) {
   const Ran positions = run("positions " + kDemo + " --csv");
   EXPECT_EQ(positions.lines(), 4047u);
-  EXPECT_NE(positions.out.find("fixture,segment,pixel,x_m,y_m,z_m\nCanopy rim,rim,1,2.99984,0.03142,3.40000\n"), std::string::npos);
+  EXPECT_NE(
+      positions.out.find("fixture,segment,pixel,x_m,y_m,z_m\nCanopy rim,rim,1,2.99984,0.03142,3.40000\n"),
+      std::string::npos);
   const Ran patch = run("patch " + kDemo + " --csv");
   EXPECT_EQ(patch.lines(), 4047u);
   EXPECT_NE(patch.out.find("\nRim box,127.0.0.11,E1.31,2,Canopy rim,171,2,1,3,GRB\n"), std::string::npos);
-  EXPECT_NE(patch.out.find("\nPost box,127.0.0.12,Art-Net,1,Post 1,1,16,4,3,GRB\n"), std::string::npos) << "one skipped pixel in front";
+  EXPECT_NE(patch.out.find("\nPost box,127.0.0.12,Art-Net,1,Post 1,1,16,4,3,GRB\n"), std::string::npos)
+      << "one skipped pixel in front";
 }
 
 TEST(Cli, ZonesHaveARowAPixelOfEachCell) {
   const Ran lanterns = run("zones " + kDemo + " --csv --zone Lanterns");
   EXPECT_EQ(lanterns.lines(), 73u) << "twelve cells of six pixels";
-  EXPECT_NE(lanterns.out.find("zone,cell,row,column,along,x_m,y_m,z_m,angle_deg,radius_m,fixture,pixel\nLanterns,1,1,1,0.0417,2.5114,0.6729,3.0800,15.00,2.6000,Post 1,27\n"), std::string::npos) << lanterns.out;
+  EXPECT_NE(lanterns.out.find("zone,cell,row,column,along,x_m,y_m,z_m,angle_deg,radius_m,fixture,"
+                              "pixel\nLanterns,1,1,1,0.0417,2.5114,0.6729,3.0800,15.00,2.6000,Post 1,27\n"),
+            std::string::npos)
+      << lanterns.out;
   EXPECT_EQ(run("zones " + kDemo + " --zone Nowhere").status, 1);
 }
 
@@ -165,7 +181,8 @@ TEST(Cli, PlayWritesItsFigures) {
   for (const auto& controller : Items<Controller>(show.controllers))
     changeItem(show.controllers, controller->id, [](Controller& c) { c.host = test::loopbackAddress(8); });
   ASSERT_TRUE(saveShow(folder.path() / "moved.chispa", show));
-  const Ran ran = run("play " + (folder.path() / "moved.chispa").string() + " --silent --from 10 --seconds 1 --stats " + stats);
+  const Ran ran = run("play " + (folder.path() / "moved.chispa").string() +
+                      " --silent --from 10 --seconds 1 --stats " + stats);
   ASSERT_EQ(ran.status, 0) << ran.out;
   std::ifstream in(stats);
   const auto figures = nlohmann::json::parse(in);
@@ -225,7 +242,8 @@ TEST(Cli, ARehearsalFindsNoDifferingByte) {
   Show show = *loadShow(kDemo);
   int index = 9;
   for (const auto& controller : Items<Controller>(show.controllers))
-    changeItem(show.controllers, controller->id, [&](Controller& c) { c.host = test::loopbackAddress(index++); });
+    changeItem(show.controllers, controller->id,
+               [&](Controller& c) { c.host = test::loopbackAddress(index++); });
   ASSERT_TRUE(saveShow(folder.path() / "moved.chispa", show));
   std::filesystem::copy(std::string(CHISPA_SOURCE_DIR) + "/demo/slow-round.ogg", folder.path());
   const Ran ran = run("rehearse " + (folder.path() / "moved.chispa").string() + " --seconds 3");
@@ -241,7 +259,8 @@ std::vector<std::optional<eye::Spot>> film(const std::filesystem::path& folder, 
   eye::Lens lens;
   lens.width = 320;
   lens.height = 200;
-  eye::SimulatedCamera camera(leds, eye::viewOfAll(leds, lens, azimuth_deg, 10), eye::spoilsOf(eye::Severity::Clean), 11);
+  eye::SimulatedCamera camera(leds, eye::viewOfAll(leds, lens, azimuth_deg, 10),
+                              eye::spoilsOf(eye::Severity::Clean), 11);
   int count = 0;
   eye::simulateCapture(camera, eye::BlinkCode(16), 1, 0.15, 0.3, [&](const eye::Frame& frame) {
     std::string name = std::to_string(count++);
@@ -270,7 +289,8 @@ TEST(Cli, MapFindsLedsInAFolderOfPictures) {
     ++found;
   }
   EXPECT_EQ(found, 16);
-  const Ran space = run("map --leds 16 --frames " + (folder.path() / "left").string() + " --second " + (folder.path() / "right").string() + " --known 1 16 1.5");
+  const Ran space = run("map --leds 16 --frames " + (folder.path() / "left").string() + " --second " +
+                        (folder.path() / "right").string() + " --known 1 16 1.5");
   EXPECT_EQ(space.status, 0) << space.out;
   EXPECT_NE(space.out.find("led,x_m,y_m,z_m,residual_px"), std::string::npos);
   EXPECT_EQ(run("map --leds 16 --frames /nowhere").status, 1);
@@ -282,7 +302,9 @@ TEST(Cli, ANodeIsFilmed) {
   const auto scene = folder.path() / "scene.csv";
   std::ofstream(scene) << eye::sceneText({{"", 0, 1, 1, {0, 0, 0}}, {"", 0, 1, 2, {1, 0, 0}}});
   const auto film = folder.path() / "film";
-  const std::string command = "timeout 2 " + std::string(CHISPA_BIN_DIR) + "/chispa-node --listen " + test::loopbackAddress(2) + " --film " + film.string() + " --scene " + scene.string() + " > /dev/null 2>&1";
+  const std::string command = "timeout 2 " + std::string(CHISPA_BIN_DIR) + "/chispa-node --listen " +
+                              test::loopbackAddress(2) + " --film " + film.string() + " --scene " +
+                              scene.string() + " > /dev/null 2>&1";
   EXPECT_NE(std::system(command.c_str()), -1);
   EXPECT_TRUE(std::filesystem::exists(film / "000003.png"));
   std::ifstream times(film / "times.csv");

@@ -1,15 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Setting controllers up from the command line: compared, written, read back, put back.
-#include <gtest/gtest.h>
-
 #include <chrono>
 #include <csignal>
 #include <thread>
 
+#include "temporary.h"
+#include <gtest/gtest.h>
+
 #include "cli/run.h"
 #include "core/edit/planedits.h"
 #include "core/files/showfile.h"
-#include "temporary.h"
 
 namespace chispa {
 namespace {
@@ -33,7 +33,8 @@ class Pushing : public testing::Test {
     if (pid_ == 0) {
       ::setenv("QT_QPA_PLATFORM", "offscreen", 1);
       const std::string node = std::string(CHISPA_BIN_DIR) + "/chispa-node";
-      ::execl(node.c_str(), node.c_str(), "--name", "Stand-in", "--listen", address.c_str(), "--http", "8090", "--ports", "8", nullptr);
+      ::execl(node.c_str(), node.c_str(), "--name", "Stand-in", "--listen", address.c_str(), "--http", "8090",
+              "--ports", "8", nullptr);
       ::_exit(127);
     }
   }
@@ -43,7 +44,10 @@ class Pushing : public testing::Test {
   }
   std::filesystem::path file() const { return folder_.path() / "one.chispa"; }
   /// What is kept of controllers is the test's own.
-  Ran push(const std::string& words = {}) const { return runProgram("chispa-cli", "push '" + file().string() + "' --wait 20 " + words, "XDG_STATE_HOME=" + folder_.path().string()); }
+  Ran push(const std::string& words = {}) const {
+    return runProgram("chispa-cli", "push '" + file().string() + "' --wait 20 " + words,
+                      "XDG_STATE_HOME=" + folder_.path().string());
+  }
 
   test::TemporaryFolder folder_;
   pid_t pid_ = 0;
@@ -76,9 +80,12 @@ TEST_F(Pushing, SaysThatThereIsNoSuchController) {
 TEST(PushingToNobody, SaysWhoDoesNotAnswer) {
   const test::TemporaryFolder folder;
   Show show = *loadShow(test::kDemo);
-  changeItem(show.controllers, show.controllers.front()->id, [](Controller& c) { c.host = test::loopbackAddress(11); });
+  changeItem(show.controllers, show.controllers.front()->id,
+             [](Controller& c) { c.host = test::loopbackAddress(11); });
   ASSERT_TRUE(saveShow(folder.path() / "deaf.chispa", show));
-  const Ran ran = runProgram("chispa-cli", "push '" + (folder.path() / "deaf.chispa").string() + "' --wait 0 --controller 'Rim box'", "XDG_STATE_HOME=" + folder.path().string());
+  const Ran ran = runProgram(
+      "chispa-cli", "push '" + (folder.path() / "deaf.chispa").string() + "' --wait 0 --controller 'Rim box'",
+      "XDG_STATE_HOME=" + folder.path().string());
   EXPECT_EQ(ran.status, 1);
   EXPECT_NE(ran.out.find(test::loopbackAddress(11)), std::string::npos) << ran.out;
 }

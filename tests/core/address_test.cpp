@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
-
 #include <random>
 #include <set>
 
 #include "carousel/carousel.h"
+#include <gtest/gtest.h>
+
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
 #include "core/files/showjson.h"
@@ -127,16 +127,19 @@ TEST(Addresses, APinKeepsAStartAndOverlapsAreTold) {
   EXPECT_EQ(spans[2].universe, 2);
   const auto problemsNow = [&] {
     std::string all;
-    for (const Problem& p : findProblems(one.show, [](const std::string&) { return true; })) all += p.where + ": " + p.what + "\n";
+    for (const Problem& p : findProblems(one.show, [](const std::string&) { return true; }))
+      all += p.where + ": " + p.what + "\n";
     return all;
   };
   EXPECT_EQ(problemsNow().find("taken twice"), std::string::npos) << problemsNow();
   pinPort(one.show, one.box, 1, Pin{1, 100});
-  EXPECT_NE(problemsNow().find("port 2: Channel 100 of universe 1 is taken twice"), std::string::npos) << problemsNow();
+  EXPECT_NE(problemsNow().find("port 2: Channel 100 of universe 1 is taken twice"), std::string::npos)
+      << problemsNow();
   pinPort(one.show, one.box, 1, Pin{1, 511});
   EXPECT_NE(problemsNow().find("would split a pixel"), std::string::npos) << problemsNow();
   one.edit([](Controller& c) { c.mostPixelsOfPort = 50; });
-  EXPECT_NE(problemsNow().find("100 pixels hang on it, but the port drives 50"), std::string::npos) << problemsNow();
+  EXPECT_NE(problemsNow().find("100 pixels hang on it, but the port drives 50"), std::string::npos)
+      << problemsNow();
 }
 
 TEST(Addresses, TwoControllersOnOneMulticastUniverseAreTold) {
@@ -149,7 +152,8 @@ TEST(Addresses, TwoControllersOnOneMulticastUniverseAreTold) {
     c.firstUniverse = 1;
   });
   const auto problems = findProblems(one.show, [](const std::string&) { return true; });
-  EXPECT_TRUE(std::any_of(problems.begin(), problems.end(), [](const Problem& p) { return p.what.find("in multicast") != std::string::npos; }));
+  EXPECT_TRUE(std::any_of(problems.begin(), problems.end(),
+                          [](const Problem& p) { return p.what.find("in multicast") != std::string::npos; }));
 }
 
 TEST(Addresses, AControllerThatInsertsSkippedPixelsIsSentNothingForThem) {
@@ -178,12 +182,40 @@ TEST(Addresses, DdpIsOneRowOfBytes) {
   EXPECT_EQ(addressText(Protocol::Ddp, last.universe, last.channel), "byte 601");
 }
 
-TEST(Sizing, FusesAndWiresHaveAQuarterToSpare) {
-  EXPECT_EQ(fuseFor_a(2), 3);
-  EXPECT_EQ(fuseFor_a(8), 10);
-  EXPECT_EQ(fuseFor_a(100), 0);
-  EXPECT_EQ(wireFor_mm2(3), 0.25);
-  EXPECT_EQ(wireFor_mm2(14), 1.5);
+TEST(Sizing, AFuseHasAQuarterToSpareAndProtectsItsWire) {
+  EXPECT_EQ(protectionFor(2, 1, 5).fuse_a, 3);
+  EXPECT_EQ(protectionFor(8, 1, 12).fuse_a, 10);
+  EXPECT_EQ(protectionFor(8, 1, 12).wire_mm2, 1) << "what carries the fuse, not the load";
+  EXPECT_FALSE(protectionFor(100, 1, 12).isPossible());
+  EXPECT_GT(protectionFor(8, 10, 5).wire_mm2, 6) << "a long wire loses too much";
+  for (double amps = 0.1; amps < 32; amps += 0.1)
+    for (const double metres : {0.2, 2.0, 10.0}) {
+      const Protection chosen = protectionFor(amps, metres, 24);
+      if (!chosen.isPossible()) continue;
+      EXPECT_LE(amps, chosen.fuse_a);
+      EXPECT_LE(chosen.fuse_a, wireCarries_a(chosen.wire_mm2)) << amps << " A over " << metres << " m";
+    }
+}
+
+TEST(Sizing, AFuseThatDoesNotProtectItsWireIsAProblemWithACure) {
+  OneLine one(100, "RGB");
+  inject(one.show, {one.box, 0, 0}, 0);
+  changeItem(one.show.controllers, one.box, [](Controller& c) {
+    Injection& pin = c.ports[0].run[0].injections[0];
+    pin.fuse_a = 10;
+    pin.wire_mm2 = 0.5;
+  });
+  const auto problems = findProblems(one.show, [](const std::string&) { return true; });
+  const auto found = std::find_if(problems.begin(), problems.end(), [](const Problem& p) {
+    return p.what.find("does not protect") != std::string::npos;
+  });
+  ASSERT_NE(found, problems.end());
+  EXPECT_EQ(found->severity, Severity::Error);
+  EXPECT_NE(found->what.find("0.50 mm²"), std::string::npos) << found->what;
+  EXPECT_NE(found->cure.find("7.5 A"), std::string::npos) << found->cure;
+}
+
+TEST(Sizing, FullWhiteIsDimmedAsTheSettingsSay) {
   OneLine one(100, "RGB");
   EXPECT_NEAR(portFullWhite_a(one.show, one.show.controllers[0]->ports[0]), 3.6, 1e-9);
   changePortSettings(one.show, one.box, 0, [](WireSettings& s) { s.brightness = 0.5; });
@@ -203,7 +235,8 @@ Show randomWiring(std::mt19937& random) {
   std::vector<LoosePiece> pieces;
   for (int i = n(1, 8); i > 0; --i) {
     const int count = n(1, 700);
-    const FixtureId id = addFixture(show, LineShape{count, 0.01}, {}, {}, show.stripTypes[static_cast<std::size_t>(n(0, 5))]->id);
+    const FixtureId id = addFixture(show, LineShape{count, 0.01}, {}, {},
+                                    show.stripTypes[static_cast<std::size_t>(n(0, 5))]->id);
     const int cut = n(0, count);
     if (cut > 0) pieces.push_back({id, 0, cut});
     if (cut < count) pieces.push_back({id, cut, count - cut});
@@ -223,7 +256,8 @@ Show randomWiring(std::mt19937& random) {
     });
   }
   for (const LoosePiece& piece : pieces) {
-    const Controller& box = *show.controllers[static_cast<std::size_t>(n(0, static_cast<int>(show.controllers.size()) - 1))];
+    const Controller& box =
+        *show.controllers[static_cast<std::size_t>(n(0, static_cast<int>(show.controllers.size()) - 1))];
     const ThreadPlace place{box.id, n(0, static_cast<int>(box.ports.size()) - 1), 0};
     hang(show, piece, place);
     if (n(0, 1) == 1) turnBead(show, place);
@@ -235,8 +269,9 @@ Show randomWiring(std::mt19937& random) {
   return show;
 }
 
-/// For 1,000 random wirings, checked without the code that makes them: every pixel of every bead has its channels once,
-/// no channel is given twice, whole pixels stay whole, order along a port rises, and the file gives the same back.
+/// For 1,000 random wirings, checked without the code that makes them: every pixel of every bead has its
+/// channels once, no channel is given twice, whole pixels stay whole, order along a port rises, and the file
+/// gives the same back.
 TEST(Addresses, AThousandRandomWiringsObeyTheRules) {
   std::mt19937 random(2026);
   for (int round = 0; round < 1000; ++round) {
@@ -251,7 +286,9 @@ TEST(Addresses, AThousandRandomWiringsObeyTheRules) {
       ASSERT_GE(span.channel, 1);
       ASSERT_LE(span.channel + span.channelCount() - 1, limit) << "round " << round;
       ASSERT_TRUE(span.isWhole() || box.isPacked || isFlat);
-      for (int c = 0; c < span.channelCount(); ++c) ASSERT_TRUE(taken.insert({span.controller, span.universe, span.channel + c}).second) << "round " << round;
+      for (int c = 0; c < span.channelCount(); ++c)
+        ASSERT_TRUE(taken.insert({span.controller, span.universe, span.channel + c}).second)
+            << "round " << round;
       int& last = lastOfPort[{span.controller, span.port}];
       ASSERT_GT(span.universe * 512 + span.channel, last);
       last = span.universe * 512 + span.channel;
@@ -260,7 +297,9 @@ TEST(Addresses, AThousandRandomWiringsObeyTheRules) {
     for (std::size_t c = 0; c < show.controllers.size(); ++c)
       for (std::size_t p = 0; p < show.controllers[c]->ports.size(); ++p)
         for (std::size_t b = 0; b < show.controllers[c]->ports[p].run.size(); ++b)
-          ASSERT_EQ((pixels[{static_cast<int>(c), static_cast<int>(p), static_cast<int>(b)}]), show.controllers[c]->ports[p].run[b].count) << "round " << round;
+          ASSERT_EQ((pixels[{static_cast<int>(c), static_cast<int>(p), static_cast<int>(b)}]),
+                    show.controllers[c]->ports[p].run[b].count)
+              << "round " << round;
     if (round % 50 != 0) continue;
     const auto read = parseShow(showText(show), "x");
     ASSERT_TRUE(read);
@@ -273,7 +312,9 @@ TEST(Problems, AGapThatAPinLeavesIsSaid) {
   const Controller& rim = *show.controllers[0];
   pinPort(show, rim.id, 4, Pin{9, 1});
   const auto problems = findProblems(show, [](const std::string&) { return true; });
-  EXPECT_TRUE(std::any_of(problems.begin(), problems.end(), [](const Problem& p) { return p.what == "Universes 5 to 8 are left out by a pinned start."; }));
+  EXPECT_TRUE(std::any_of(problems.begin(), problems.end(), [](const Problem& p) {
+    return p.what == "Universes 5 to 8 are left out by a pinned start.";
+  }));
 }
 
 }  // namespace

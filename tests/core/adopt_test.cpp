@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "carousel/carousel.h"
 #include <gtest/gtest.h>
 
-#include "carousel/carousel.h"
 #include "core/edit/adoptsetup.h"
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"

@@ -23,7 +23,9 @@ Show threeLines() {
   return show;
 }
 
-double lowX(const Fixture& fixture) { return positions(fixture).front().x; }
+double lowX(const Fixture& fixture) {
+  return positions(fixture).front().x;
+}
 
 TEST(Arrange, AlignedThingsHaveTheirEndsInLine) {
   Show show = threeLines();
@@ -41,15 +43,18 @@ TEST(Arrange, DistributedThingsHaveEqualGaps) {
   EXPECT_NEAR(show.fixtures[2]->place.position_m.y, 5, 1e-9);
 }
 
-/// Whatever the shape and however it stands: every pixel lies where the mirror shows it, in the same order; a second
-/// mirroring gives back where it was.
+/// Whatever the shape and however it stands: every pixel lies where the mirror shows it, in the same order; a
+/// second mirroring gives back where it was.
 TEST(Arrange, AMirrorShowsEveryPixelOfEveryShape) {
   std::mt19937 random(5);
   std::uniform_real_distribution<double> angle(-180, 180);
   for (int round = 0; round < 180; ++round) {
     Show show;
-    const FixtureId id = addFixture(show, randomShape(round % 9, random), {1, 2, 3}, {angle(random), angle(random), angle(random)});
-    changeItem(show.fixtures, id, [&](Fixture& f) { f.segments[0].place = {{0.2, 0.1, 0}, {angle(random), 5, 7}}; });
+    const FixtureId id = addFixture(show, randomShape(round % 9, random), {1, 2, 3},
+                                    {angle(random), angle(random), angle(random)});
+    changeItem(show.fixtures, id, [&](Fixture& f) {
+      f.segments[0].place = {{0.2, 0.1, 0}, {angle(random), 5, 7}};
+    });
     const auto before = positions(*show.fixtures[0]);
     const Vec3 axis = round % 2 == 0 ? Vec3{1, 0, 0} : unit({1, 1, 0});
     double low = 1e30;
@@ -63,7 +68,8 @@ TEST(Arrange, AMirrorShowsEveryPixelOfEveryShape) {
     ASSERT_EQ(after.size(), before.size());
     for (std::size_t i = 0; i < after.size(); ++i) {
       const Vec3 wanted = before[i] - axis * (2 * dot(before[i], axis) - low - high);
-      ASSERT_LT(length(after[i] - wanted), 1e-6) << shapeName(show.fixtures[0]->segments[0].shape) << " pixel " << i;
+      ASSERT_LT(length(after[i] - wanted), 1e-6)
+          << shapeName(show.fixtures[0]->segments[0].shape) << " pixel " << i;
     }
     mirrorFixtures(show, {id}, axis);
     const auto again = positions(*show.fixtures[0]);

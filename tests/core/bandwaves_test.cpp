@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/music/bandwaves.h"
 
-#include <gtest/gtest.h>
-
 #include <cmath>
 #include <numbers>
+
+#include <gtest/gtest.h>
 
 namespace chispa {
 namespace {
@@ -13,7 +13,9 @@ namespace {
 AudioBuffer tone(double hz) {
   AudioBuffer clip;
   for (int i = 0; i < AudioClip::kRate; ++i)
-    for (int c = 0; c < AudioClip::kChannels; ++c) clip.samples.push_back(0.5f * static_cast<float>(std::sin(2 * std::numbers::pi * hz * i / AudioClip::kRate)));
+    for (int c = 0; c < AudioClip::kChannels; ++c)
+      clip.samples.push_back(0.5f *
+                             static_cast<float>(std::sin(2 * std::numbers::pi * hz * i / AudioClip::kRate)));
   return clip;
 }
 

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Beats and bars of made-up pieces whose beats are known.
-#include <gtest/gtest.h>
-
 #include "core/music/beats.h"
+
 #include "madeupmusic.h"
+#include <gtest/gtest.h>
 
 namespace chispa {
 namespace {
@@ -25,10 +25,14 @@ Score listen(const Recipe& recipe) {
         ++right;
         break;
       }
-  return {test::fMeasure(found.beats, music.beats_s), static_cast<double>(right) / static_cast<double>(music.bars_s.size())};
+  return {test::fMeasure(found.beats, music.beats_s),
+          static_cast<double>(right) / static_cast<double>(music.bars_s.size())};
 }
 
-std::string wordsOf(const Recipe& recipe) { return std::to_string(recipe.tempo_bpm(0)) + " to " + std::to_string(recipe.tempo_bpm(1)) + " bpm, seed " + std::to_string(recipe.seed); }
+std::string wordsOf(const Recipe& recipe) {
+  return std::to_string(recipe.tempo_bpm(0)) + " to " + std::to_string(recipe.tempo_bpm(1)) + " bpm, seed " +
+         std::to_string(recipe.seed);
+}
 
 /// Each kind of piece with several seeds; the means count, and none may fail badly.
 void expectAll(std::vector<Recipe> recipes, double beats, double bars) {
@@ -57,17 +61,26 @@ std::vector<Recipe> at(std::initializer_list<double> speeds_bpm, Recipe piece, b
   return recipes;
 }
 
-TEST(Beats, OfSteadyPieces) { expectAll(at({60, 72, 88, 104, 120, 138, 156, 180}, {.seed = 1}, false), 0.95, 0.9); }
+TEST(Beats, OfSteadyPieces) {
+  expectAll(at({60, 72, 88, 104, 120, 138, 156, 180}, {.seed = 1}, false), 0.95, 0.9);
+}
 
-TEST(Beats, OfSwingingPieces) { expectAll(at({76, 112, 148}, {.offbeat = 0.66, .offbeats = 0.9, .seed = 20}), 0.95, 0.9); }
+TEST(Beats, OfSwingingPieces) {
+  expectAll(at({76, 112, 148}, {.offbeat = 0.66, .offbeats = 0.9, .seed = 20}), 0.95, 0.9);
+}
 
-TEST(Beats, OfWaltzes) { expectAll(at({84, 120, 168}, {.beatsPerBar = 3, .offbeats = 0.2, .seed = 30}), 0.95, 0.9); }
+TEST(Beats, OfWaltzes) {
+  expectAll(at({84, 120, 168}, {.beatsPerBar = 3, .offbeats = 0.2, .seed = 30}), 0.95, 0.9);
+}
 
-TEST(Beats, OfNoisySyncopatedPieces) { expectAll(at({92, 124, 150}, {.missing = 0.25, .offbeats = 0.9, .noise = 0.05, .seed = 40}), 0.95, 0.9); }
+TEST(Beats, OfNoisySyncopatedPieces) {
+  expectAll(at({92, 124, 150}, {.missing = 0.25, .offbeats = 0.9, .noise = 0.05, .seed = 40}), 0.95, 0.9);
+}
 
 TEST(Beats, WhereTheTempoChanges) {
   std::vector<Recipe> recipes;
-  for (const auto& [from, to] : {std::pair(60.0, 90.0), std::pair(100.0, 150.0), std::pair(180.0, 110.0), std::pair(60.0, 180.0)}) {
+  for (const auto& [from, to] :
+       {std::pair(60.0, 90.0), std::pair(100.0, 150.0), std::pair(180.0, 110.0), std::pair(60.0, 180.0)}) {
     Recipe recipe;
     recipe.length_s = 60;
     recipe.tempo_bpm = [from = from, to = to](double u) { return from + (to - from) * u; };
@@ -77,7 +90,9 @@ TEST(Beats, WhereTheTempoChanges) {
   expectAll(recipes, 0.85, 0.8);
 }
 
-TEST(Beats, AcrossARest) { expectAll(at({90, 128}, {.rest = 8, .seed = 60}), 0.9, 0.85); }
+TEST(Beats, AcrossARest) {
+  expectAll(at({90, 128}, {.rest = 8, .seed = 60}), 0.9, 0.85);
+}
 
 TEST(Beats, OfSilenceAreNone) {
   AudioBuffer clip;

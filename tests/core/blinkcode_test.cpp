@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/eye/blinkcode.h"
 
-#include <gtest/gtest.h>
-
 #include <bit>
 #include <random>
+
+#include <gtest/gtest.h>
 
 namespace chispa::eye {
 namespace {
@@ -43,7 +43,8 @@ TEST_P(Words, OfWrongReadingsNeverNameAnotherLed) {
     const int led = static_cast<int>(random() % static_cast<unsigned>(code.leds()));
     std::uint64_t wrong = code.word(led);
     const int errors = 1 + static_cast<int>(random() % 7);
-    for (int k = 0; k < errors; ++k) wrong ^= std::uint64_t{1} << (random() % static_cast<unsigned>(code.bits()));
+    for (int k = 0; k < errors; ++k)
+      wrong ^= std::uint64_t{1} << (random() % static_cast<unsigned>(code.bits()));
     const auto read = code.ledOf(wrong);
     ASSERT_TRUE(!read || *read == led) << errors;
   }
@@ -60,21 +61,25 @@ TEST(BlinkSteps, EveryLedIsLitInHalfOfThePlacesAndAllTogetherAtTheMark) {
   const BlinkCode code(300);
   for (int led = 0; led < 300; ++led) {
     int lit = 0;
-    for (int step = 0; step < roundSteps(code.bits()); ++step) lit += isBlinkLit(code.word(led), code.bits(), step) ? 1 : 0;
+    for (int step = 0; step < roundSteps(code.bits()); ++step)
+      lit += isBlinkLit(code.word(led), code.bits(), step) ? 1 : 0;
     ASSERT_EQ(lit, kLitMarkSteps + code.bits());
     EXPECT_FALSE(isBlinkLit(code.word(led), code.bits(), 0));
     EXPECT_TRUE(isBlinkLit(code.word(led), code.bits(), 2));
     EXPECT_FALSE(isBlinkLit(code.word(led), code.bits(), 4));
     // Each place is shown once lit and once dark.
     for (int place = 0; place < code.bits(); ++place)
-      ASSERT_NE(isBlinkLit(code.word(led), code.bits(), kMarkSteps + 2 * place), isBlinkLit(code.word(led), code.bits(), kMarkSteps + 2 * place + 1));
+      ASSERT_NE(isBlinkLit(code.word(led), code.bits(), kMarkSteps + 2 * place),
+                isBlinkLit(code.word(led), code.bits(), kMarkSteps + 2 * place + 1));
   }
 }
 
 TEST(BlinkSteps, RoundsFollowEachOtherWithoutEnd) {
   const BlinkCode code(10);
   const std::int64_t round = roundSteps(code.bits());
-  for (std::int64_t step = 0; step < round; ++step) EXPECT_EQ(isBlinkLit(code.word(3), code.bits(), step), isBlinkLit(code.word(3), code.bits(), step + 1'000'000 * round));
+  for (std::int64_t step = 0; step < round; ++step)
+    EXPECT_EQ(isBlinkLit(code.word(3), code.bits(), step),
+              isBlinkLit(code.word(3), code.bits(), step + 1'000'000 * round));
 }
 
 }  // namespace

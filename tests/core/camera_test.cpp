@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/preview/camera.h"
 
-#include <gtest/gtest.h>
-
 #include <random>
 
-#include "core/preview/unrolled.h"
+#include <gtest/gtest.h>
+
 #include "core/edit/planedits.h"
+#include "core/preview/unrolled.h"
 #include "core/zone/pixelmap.h"
 
 namespace chispa {
@@ -16,7 +16,8 @@ std::vector<Vec3> cloud(unsigned seed, std::size_t count = 200) {
   std::mt19937 random(seed);
   std::uniform_real_distribution<double> place(-4, 4);
   std::vector<Vec3> points;
-  for (std::size_t i = 0; i < count; ++i) points.push_back({place(random), place(random) * 0.5, place(random) * 0.25});
+  for (std::size_t i = 0; i < count; ++i)
+    points.push_back({place(random), place(random) * 0.5, place(random) * 0.25});
   return points;
 }
 
@@ -30,7 +31,9 @@ TEST(Framing, HasEverythingInViewFromAnyShape) {
       for (const Vec3& point : points) {
         const auto spot = projection.spotOf(point);
         ASSERT_TRUE(spot) << seed;
-        ASSERT_TRUE(spot->x > -1 && spot->x < static_cast<float>(width) + 1 && spot->y > -1 && spot->y < static_cast<float>(height) + 1) << seed << " " << aspect;
+        ASSERT_TRUE(spot->x > -1 && spot->x < static_cast<float>(width) + 1 && spot->y > -1 &&
+                    spot->y < static_cast<float>(height) + 1)
+            << seed << " " << aspect;
       }
     }
 }

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
+#include "core/edit/clipedits.h"
 
 #include "carousel/carousel.h"
-#include "core/edit/clipedits.h"
+#include <gtest/gtest.h>
+
 #include "core/edit/layers.h"
 #include "core/edit/markedits.h"
 #include "core/edit/scoreedits.h"
@@ -22,7 +23,10 @@ class ClipEdits : public testing::Test {
   }
   const Score& score() const { return *find(show_.scores, score_); }
   ZoneId zone(const char* name) const { return findNamed(show_.zones, name)->id; }
-  ClipId add(const char* zoneName, const char* effect, double start_s, double length_s) { return addClip(show_, score_, zone(zoneName), effect, show_.palettes.front()->id, micros(start_s), micros(length_s)); }
+  ClipId add(const char* zoneName, const char* effect, double start_s, double length_s) {
+    return addClip(show_, score_, zone(zoneName), effect, show_.palettes.front()->id, micros(start_s),
+                   micros(length_s));
+  }
   const Clip& clip(ClipId id) const { return *findClip(score(), id); }
   PixelFrame frameAt(double t_s) const {
     const auto compiled = compile(show_);
@@ -49,7 +53,8 @@ TEST_F(ClipEdits, ACutClipGoesOnAsIfNothingHadBeenCut) {
   std::size_t i = 0;
   for (double t = 2.05; t < 8; t += 0.45) {
     const PixelFrame now = frameAt(t);
-    for (std::size_t p = 0; p < now.size(); ++p) ASSERT_NEAR(now.r[p], before[i].r[p], 1e-3f) << t << " pixel " << p;
+    for (std::size_t p = 0; p < now.size(); ++p)
+      ASSERT_NEAR(now.r[p], before[i].r[p], 1e-3f) << t << " pixel " << p;
     ++i;
   }
 }
@@ -86,7 +91,10 @@ TEST_F(ClipEdits, CutOutShowsOnlyWhereTheLayerBelowIsLit) {
   const PixelFrame below = frameAt(1);
   changeClips(show_, score_, {add("Canopy rim", "hold", 0, 4)}, [](Clip& c) { c.blend = Blend::CutOut; });
   const PixelFrame cut = frameAt(1);
-  for (std::size_t p = 0; p < 300; ++p) EXPECT_EQ(below.r[p] == 0 && below.g[p] == 0 && below.b[p] == 0, cut.r[p] == 0 && cut.g[p] == 0 && cut.b[p] == 0) << p;
+  for (std::size_t p = 0; p < 300; ++p)
+    EXPECT_EQ(below.r[p] == 0 && below.g[p] == 0 && below.b[p] == 0,
+              cut.r[p] == 0 && cut.g[p] == 0 && cut.b[p] == 0)
+        << p;
 }
 
 TEST_F(ClipEdits, RippleDeletesTimeAndMovesTheRestUp) {
@@ -134,7 +142,9 @@ TEST_F(ClipEdits, ABlockShowsWhatItsClipsShowedWhereverItStands) {
   const PixelFrame before = frameAt(3.5);
   const BlockId block = makeBlock(show_, score_, {one, two}, "Turn");
   ASSERT_EQ(score().clips.size(), 1u);
-  const auto problems = [this] { return findProblems(show_, [](const std::string&) { return true; }).size(); };
+  const auto problems = [this] {
+    return findProblems(show_, [](const std::string&) { return true; }).size();
+  };
   EXPECT_EQ(problems(), 0u) << "a block is no unknown effect";
   const ClipId place = score().clips.front()->id;
   changeClips(show_, score_, {place}, [](Clip& c) { c.seed = 0; });
@@ -163,7 +173,9 @@ TEST_F(ClipEdits, EffectsAndPalettesAreSwappedInASection) {
   add("Canopy rim", "hold", 0, 1);
   add("Canopy rim", "hold", 50, 1);
   EXPECT_EQ(replaceEffect(show_, score_, {Micros(0), Micros(10'000'000)}, "hold", "ribbon"), 1);
-  EXPECT_EQ(replacePalette(show_, score_, {Micros(0), score().length}, show_.palettes[0]->id, show_.palettes[1]->id), 2);
+  EXPECT_EQ(replacePalette(show_, score_, {Micros(0), score().length}, show_.palettes[0]->id,
+                           show_.palettes[1]->id),
+            2);
 }
 
 TEST_F(ClipEdits, ChanceVariesNumbersWithinTheirRanges) {
@@ -190,28 +202,38 @@ TEST_F(ClipEdits, MotionsMoveParametersAndStrength) {
   };
   EXPECT_LT(lit(2), lit(5));
   EXPECT_LT(lit(5), lit(9));
-  changeClips(show_, score_, {id}, [](Clip& c) { c.motions[kStrengthKey] = {Driver::Curve, 0, 1, {{0, 1}, {1, 0}}, 0, {}}; });
+  changeClips(show_, score_, {id}, [](Clip& c) {
+    c.motions[kStrengthKey] = {Driver::Curve, 0, 1, {{0, 1}, {1, 0}}, 0, {}};
+  });
   EXPECT_GT(frameAt(1).r[2], frameAt(9).r[2]);
 }
 
 TEST_F(ClipEdits, WhatRunsThroughRowsRunsAlongALine) {
   const ClipId id = add("Canopy rim", "gauge", 0, 10);
-  changeClips(show_, score_, {id}, [](Clip& c) { c.params = {{"across", std::string("rows")}, {"value", 0.5}, {"edge", 0.001}}; });
+  changeClips(show_, score_, {id}, [](Clip& c) {
+    c.params = {{"across", std::string("rows")}, {"value", 0.5}, {"edge", 0.001}};
+  });
   const PixelFrame frame = frameAt(1);
-  EXPECT_NEAR(static_cast<double>(std::count_if(frame.r.begin(), frame.r.begin() + 300, [](float v) { return v > 0; })), 150, 2);
+  EXPECT_NEAR(static_cast<double>(
+                  std::count_if(frame.r.begin(), frame.r.begin() + 300, [](float v) { return v > 0; })),
+              150, 2);
 }
 
 TEST_F(ClipEdits, AnEchoShowsAnotherZoneLaterAndMirrored) {
   add("Canopy rim", "comets", 0, 10);
   const ClipId id = add("Path edge", "echo", 0, 10);
-  changeClips(show_, score_, {id}, [this](Clip& c) { c.params = {{"source", static_cast<double>(zone("Canopy rim").value)}, {"delay", 0.5}, {"mirrored", true}}; });
+  changeClips(show_, score_, {id}, [this](Clip& c) {
+    c.params = {
+        {"source", static_cast<double>(zone("Canopy rim").value)}, {"delay", 0.5}, {"mirrored", true}};
+  });
   const PixelMap map = mapPixels(show_);
   const auto rim = cellsOf(show_, map, *findNamed(show_.zones, "Canopy rim"));
   const auto edge = cellsOf(show_, map, *findNamed(show_.zones, "Path edge"));
   const PixelFrame then = frameAt(4.5);
   const PixelFrame now = frameAt(5);
   ASSERT_EQ(rim.count(), edge.count());
-  for (int i = 0; i < rim.count(); ++i) EXPECT_NEAR(now.r[edge.pixelsOf(i)[0]], then.r[rim.pixelsOf(rim.count() - 1 - i)[0]], 1e-6f) << i;
+  for (int i = 0; i < rim.count(); ++i)
+    EXPECT_NEAR(now.r[edge.pixelsOf(i)[0]], then.r[rim.pixelsOf(rim.count() - 1 - i)[0]], 1e-6f) << i;
 }
 
 TEST_F(ClipEdits, EverythingNewIsKeptInTheFile) {
@@ -226,7 +248,8 @@ TEST_F(ClipEdits, EverythingNewIsKeptInTheFile) {
     c.motions[kStrengthKey] = {Driver::Curve, 0, 1, {{0, 0.5}, {1, 1}}, 0, {}};
   });
   makeBlock(show_, score_, {add("Posts", "hold", 5, 1)}, "B");
-  put(show_.ownEffects, OwnEffect{show_.newId<OwnEffectId>(), "Mine", "formula", {{"formula", std::string("x")}}});
+  put(show_.ownEffects,
+      OwnEffect{show_.newId<OwnEffectId>(), "Mine", "formula", {{"formula", std::string("x")}}});
   changeItem(show_.scores, score_, [](Score& s) {
     s.audioStart = Micros(-125'000);
     s.framesPerSecond = 25;

@@ -46,10 +46,13 @@ TEST(Rgb, OkLabComesBack) {
 TEST(Rgb, HexTextIsReadStrictly) {
   EXPECT_EQ(parseHex("#ff8000"), (Srgb8{255, 128, 0}));
   EXPECT_EQ(hexText({255, 128, 0}), "#ff8000");
-  for (const char* wrong : {"", "ff8000", "#ff80", "#ff80zz", "#ff80000", "#-f8000"}) EXPECT_FALSE(parseHex(wrong)) << wrong;
+  for (const char* wrong : {"", "ff8000", "#ff80", "#ff80zz", "#ff80000", "#-f8000"})
+    EXPECT_FALSE(parseHex(wrong)) << wrong;
 }
 
-Palette redToBlue() { return {PaletteId{1}, "Test", {{0.25, {255, 0, 0}}, {0.75, {0, 0, 255}}}}; }
+Palette redToBlue() {
+  return {PaletteId{1}, "Test", {{0.25, {255, 0, 0}}, {0.75, {0, 0, 255}}}};
+}
 
 TEST(Palette, TakesTheEndsColourOutsideItsStops) {
   EXPECT_EQ(toSrgb8(colourAt(redToBlue(), 0)), (Srgb8{255, 0, 0}));
@@ -63,7 +66,9 @@ TEST(Palette, MiddleIsHalfWayInOkLab) {
   EXPECT_NEAR(middle.lightness, (red.lightness + blue.lightness) / 2, 2e-3);
 }
 
-TEST(Palette, WithoutStopsIsBlack) { EXPECT_EQ(colourAt({}, 0.5), (Rgb{0, 0, 0})); }
+TEST(Palette, WithoutStopsIsBlack) {
+  EXPECT_EQ(colourAt({}, 0.5), (Rgb{0, 0, 0}));
+}
 
 TEST(PaletteTable, ManyPlacesAtOnceAreThoseOfEachByItself) {
   const PaletteTable table(redToBlue());
@@ -80,12 +85,16 @@ TEST(PaletteTable, ManyPlacesAtOnceAreThoseOfEachByItself) {
       table.clamped(places.data(), strengths.data(), places.size(), r.data(), g.data(), b.data());
     for (std::size_t i = 0; i < places.size(); ++i) {
       const Rgb one = isLoop ? table.wrapped(places[i]) : table.clamped(places[i]);
-      ASSERT_EQ((Rgb{r[i], g[i], b[i]}), (Rgb{one.r * strengths[i], one.g * strengths[i], one.b * strengths[i]})) << places[i];
+      ASSERT_EQ((Rgb{r[i], g[i], b[i]}),
+                (Rgb{one.r * strengths[i], one.g * strengths[i], one.b * strengths[i]}))
+          << places[i];
     }
   }
 }
 
-TEST(PaletteTable, WhatIsNoNumberIsTheFirstColour) { EXPECT_EQ(PaletteTable(redToBlue()).clamped(std::nanf("")), PaletteTable(redToBlue()).clamped(0)); }
+TEST(PaletteTable, WhatIsNoNumberIsTheFirstColour) {
+  EXPECT_EQ(PaletteTable(redToBlue()).clamped(std::nanf("")), PaletteTable(redToBlue()).clamped(0));
+}
 
 TEST(PaletteTable, WrappedHasNoSeam) {
   const PaletteTable table(redToBlue());

@@ -25,7 +25,8 @@ TEST(CurveEdits, AreWrittenAndReadAsWords) {
   EXPECT_EQ(curveText(curve), "0:20 12.5:100 100:0");
   EXPECT_EQ(parseCurve(curveText(curve)), curve);
   EXPECT_EQ(parseCurve("100:0 0:50"), (Curve{{0, 0.5}, {1, 0}})) << "in any order";
-  for (const char* nonsense : {"", "  ", "half", "0:", "0:101", "-1:0", "0;5", "0:5 x", "0:nan"}) EXPECT_FALSE(parseCurve(nonsense)) << nonsense;
+  for (const char* nonsense : {"", "  ", "half", "0:", "0:101", "-1:0", "0;5", "0:5 x", "0:nan"})
+    EXPECT_FALSE(parseCurve(nonsense)) << nonsense;
 }
 
 }  // namespace

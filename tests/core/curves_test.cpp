@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/curves.h"
 
-#include <gtest/gtest.h>
-
 #include <numbers>
 #include <set>
+
+#include <gtest/gtest.h>
 
 namespace chispa {
 namespace {
@@ -28,9 +28,12 @@ TEST(Curves, ExponentialsAgreeWithTheLibraryAndAreHeldAtTheirEnds) {
 }
 
 TEST(Curves, LogarithmsAndPowersAgreeWithTheLibrary) {
-  for (double x = 1e-30; x < 1e30; x *= 1.37) ASSERT_NEAR(logarithm2(static_cast<float>(x)), std::log2(x), 1e-5 * std::max(1.0, std::abs(std::log2(x)))) << x;
+  for (double x = 1e-30; x < 1e30; x *= 1.37)
+    ASSERT_NEAR(logarithm2(static_cast<float>(x)), std::log2(x), 1e-5 * std::max(1.0, std::abs(std::log2(x))))
+        << x;
   for (float base = 0; base <= 1; base += 0.013f)
-    for (float exponent = 0.3f; exponent < 12; exponent += 0.7f) ASSERT_NEAR(powerOf(base, exponent), std::pow(base, exponent), 1e-5) << base << " " << exponent;
+    for (float exponent = 0.3f; exponent < 12; exponent += 0.7f)
+      ASSERT_NEAR(powerOf(base, exponent), std::pow(base, exponent), 1e-5) << base << " " << exponent;
   EXPECT_EQ(powerOf(0, 2), 0);
 }
 

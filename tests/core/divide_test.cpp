@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
-
 #include <set>
 
 #include "carousel/carousel.h"
+#include <gtest/gtest.h>
+
 #include "core/edit/planedits.h"
 #include "core/edit/zoneedits.h"
 #include "core/files/showjson.h"
@@ -40,15 +40,19 @@ TEST_F(Dividing, RowsRunFromLeftToRightAndStandBottomUp) {
     for (const Vec3& p : line.position_m) EXPECT_NEAR(p.z, line.position_m[0].z, 1e-9);
     EXPECT_GT(line.position_m[0].z, below);
     below = line.position_m[0].z;
-    for (int i = 1; i < 12; ++i) EXPECT_NEAR(length(line.position_m[static_cast<std::size_t>(i)] - line.position_m[static_cast<std::size_t>(i - 1)]), 0.06, 1e-9);
+    for (int i = 1; i < 12; ++i)
+      EXPECT_NEAR(length(line.position_m[static_cast<std::size_t>(i)] -
+                         line.position_m[static_cast<std::size_t>(i - 1)]),
+                  0.06, 1e-9);
   }
 }
 
 /// Every division takes each pixel of the zone once.
 TEST_F(Dividing, PiecesMakeTheWholeAgain) {
   for (const std::string name : {"Column", "Canopy rim", "Posts", "Lanterns", "Booth sign", "Everything"})
-    for (const Division by : {Division::Rows, Division::Columns, Division::Parts, Division::ColumnParts, Division::RowParts, Division::Segments,
-                              Division::Fixtures, Division::EveryNth}) {
+    for (const Division by :
+         {Division::Rows, Division::Columns, Division::Parts, Division::ColumnParts, Division::RowParts,
+          Division::Segments, Division::Fixtures, Division::EveryNth}) {
       const Show before = show_;
       const auto made = divideZone(show_, named(name), {by, 7});
       std::set<std::uint32_t> all;
@@ -86,7 +90,8 @@ TEST_F(Dividing, EveryNthTakesEveryNth) {
 }
 
 TEST_F(Dividing, PiecesCanBeCellsOfOneZone) {
-  const auto made = divideZone(show_, named("Canopy rim"), {Division::Parts, 12, "Rim lamps", Numbering::Plain, true});
+  const auto made =
+      divideZone(show_, named("Canopy rim"), {Division::Parts, 12, "Rim lamps", Numbering::Plain, true});
   ASSERT_EQ(made.size(), 1u);
   EXPECT_EQ(cells(made[0]).count(), 12);
   EXPECT_EQ(cells(made[0]).pixelsOf(0).size(), 25u);
@@ -138,14 +143,16 @@ TEST_F(Dividing, SortedZonesRunAsTheyLie) {
   Zone all = zone(named("Everything"));
   all.order = ZoneOrder::Upward;
   const ZoneCells up = cells(addZone(show_, all));
-  for (std::size_t i = 1; i < up.position_m.size(); ++i) EXPECT_GE(up.position_m[i].z, up.position_m[i - 1].z - 2e-6);
+  for (std::size_t i = 1; i < up.position_m.size(); ++i)
+    EXPECT_GE(up.position_m[i].z, up.position_m[i - 1].z - 2e-6);
   Zone ribs = zone(named("Roof ribs"));
   ribs.order = ZoneOrder::Around;
   ribs.backwards = true;
   const ZoneCells clockwise = cells(addZone(show_, ribs));
   EXPECT_EQ(clockwise.columns, 12);
   for (std::size_t i = 30; i < clockwise.position_m.size(); i += 30)
-    EXPECT_LT(clockwise.frame.angle_deg(clockwise.position_m[i]), clockwise.frame.angle_deg(clockwise.position_m[i - 30]) + 1e-6);
+    EXPECT_LT(clockwise.frame.angle_deg(clockwise.position_m[i]),
+              clockwise.frame.angle_deg(clockwise.position_m[i - 30]) + 1e-6);
 }
 
 TEST_F(Dividing, TheCentreCanBeMoved) {
@@ -161,7 +168,8 @@ TEST_F(Dividing, AnUprightRingGoesRoundItself) {
   addFixture(show, ArcShape{100, 1, 0, 360}, {0, 0, 2}, {90, 0, 0});
   const ZoneCells wheel = cellsOf(show, mapPixels(show), *show.zones[0]);
   for (int i = 1; i < 100; ++i) {
-    EXPECT_GT(wheel.along(Axis::Around)[static_cast<std::size_t>(i)], wheel.along(Axis::Around)[static_cast<std::size_t>(i - 1)]);
+    EXPECT_GT(wheel.along(Axis::Around)[static_cast<std::size_t>(i)],
+              wheel.along(Axis::Around)[static_cast<std::size_t>(i - 1)]);
     EXPECT_NEAR(wheel.along(Axis::Outward)[static_cast<std::size_t>(i)], 1, 1e-5);
   }
 }
@@ -229,7 +237,9 @@ TEST_F(Dividing, ZonesAreCopiedBetweenFixturesOfLikeShape) {
 }
 
 TEST(PixelRuns, ComeBackAsTheyWere) {
-  for (const std::vector<int>& numbers : {std::vector<int>{}, {7}, {0, 1, 2, 3}, {9, 8, 7}, {0, 3, 6, 1, 4, 7}, {5, 5, 5}, {0, 23, 24, 47}}) EXPECT_EQ(numbersOf(runsOf(numbers)), numbers);
+  for (const std::vector<int>& numbers :
+       {std::vector<int>{}, {7}, {0, 1, 2, 3}, {9, 8, 7}, {0, 3, 6, 1, 4, 7}, {5, 5, 5}, {0, 23, 24, 47}})
+    EXPECT_EQ(numbersOf(runsOf(numbers)), numbers);
   EXPECT_EQ(runsOf(std::vector{9, 8, 7}), (std::vector<PixelRun>{{9, 3, -1}}));
 }
 

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "carousel/carousel.h"
 #include <gtest/gtest.h>
 
-#include "carousel/carousel.h"
 #include "core/edit/scoreedits.h"
-#include "core/edit/zoneedits.h"
 #include "core/edit/wireedits.h"
+#include "core/edit/zoneedits.h"
 #include "core/wire/patch.h"
 #include "core/zone/cells.h"
 
@@ -29,7 +29,8 @@ TEST(PlanEdits, RepeatingInARowKeepsTheDistance) {
   const auto copies = duplicateInRow(show, {line}, 4, {0.5, 0, 0});
   ASSERT_EQ(copies.size(), 3u);
   for (std::size_t i = 0; i < copies.size(); ++i)
-    EXPECT_NEAR(find(show.fixtures, copies[i])->place.position_m.x, 1 + 0.5 * static_cast<double>(i + 1), 1e-12);
+    EXPECT_NEAR(find(show.fixtures, copies[i])->place.position_m.x, 1 + 0.5 * static_cast<double>(i + 1),
+                1e-12);
 }
 
 TEST(PlanEdits, RepeatingAroundGivesTheDemosPosts) {
@@ -43,7 +44,8 @@ TEST(PlanEdits, RepeatingAroundGivesTheDemosPosts) {
     const std::string name = "Post " + std::to_string(i);
     const auto made = positions(*findNamed(show.fixtures, name));
     const auto wanted = positions(*findNamed(demo.fixtures, name));
-    for (std::size_t p = 0; p < made.size(); ++p) ASSERT_LT(length(made[p] - wanted[p]), 1e-9) << name << ", pixel " << p;
+    for (std::size_t p = 0; p < made.size(); ++p)
+      ASSERT_LT(length(made[p] - wanted[p]), 1e-9) << name << ", pixel " << p;
   }
 }
 
@@ -96,7 +98,8 @@ TEST(PlanEdits, AZoneForEachPartIsNumbered) {
 
 TEST(PlanEdits, CombinedZonesPlayOneBehindTheOther) {
   Show show = demo::carousel();
-  const ZoneId both = combineZones(show, findNamed(show.zones, "Canopy rim")->id, findNamed(show.zones, "Path edge")->id);
+  const ZoneId both =
+      combineZones(show, findNamed(show.zones, "Canopy rim")->id, findNamed(show.zones, "Path edge")->id);
   EXPECT_EQ(cellsOf(show, mapPixels(show), *find(show.zones, both)).count(), 600);
   EXPECT_EQ(find(show.zones, both)->name, "Canopy rim and Path edge");
 }
@@ -146,7 +149,10 @@ class OneStave : public testing::Test {
     zone_ = show_.zones[0]->id;
     score_ = addScore(show_, "S", "", Micros(60'000'000));
   }
-  ClipId add(int start_s, int length_s) { return addClip(show_, score_, zone_, "ribbon", {}, std::chrono::seconds(start_s), std::chrono::seconds(length_s)); }
+  ClipId add(int start_s, int length_s) {
+    return addClip(show_, score_, zone_, "ribbon", {}, std::chrono::seconds(start_s),
+                   std::chrono::seconds(length_s));
+  }
   const Clip& clip(ClipId id) const { return *findClip(*show_.scores[0], id); }
 
   Show show_;

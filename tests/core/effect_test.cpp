@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
-
 #include <cmath>
+
+#include "effecttrial.h"
+#include <gtest/gtest.h>
 
 #include "core/effect/dotdrawing.h"
 #include "core/effect/dotfont.h"
 #include "core/effect/spyhole.h"
 #include "core/effect/textraster.h"
 #include "core/media/media.h"
-#include "effecttrial.h"
 
 namespace chispa {
 namespace {
@@ -26,13 +26,17 @@ struct Trial {
   explicit Trial(const Effect& effect) {
     if (effect.key == "lettering") values["moves"] = std::string("pass");
     if (effect.key == "picture") {
-      auto two = std::make_shared<Media>(Media{2, 2, 4, 2, {255, 0, 0, 255, 0, 255, 0, 255, 0, 0, 255, 255, 255, 255, 255, 255, 9, 9, 9, 255, 200, 200, 0, 255, 0, 90, 90, 255, 255, 255, 255, 255}});
+      auto two = std::make_shared<Media>(
+          Media{2, 2, 4, 2, {255, 0, 0, 255, 0,   255, 0, 255, 0, 0,  255, 255, 255, 255, 255, 255,
+                             9,   9, 9, 255, 200, 200, 0, 255, 0, 90, 90,  255, 255, 255, 255, 255}});
       media.add("two.gif", two);
       values["file"] = std::string("two.gif");
     }
     if (effect.key == kSpyhole) {
       auto live = std::make_shared<LivePicture>(2, 2);
-      live->write(std::array<std::uint8_t, 16>{255, 0, 0, 255, 0, 255, 0, 255, 0, 0, 255, 255, 200, 200, 0, 255}.data());
+      live->write(
+          std::array<std::uint8_t, 16>{255, 0, 0, 255, 0, 255, 0, 255, 0, 0, 255, 255, 200, 200, 0, 255}
+              .data());
       media.addLive(screenPartOf({}), live);
     }
     otherCells = cellsFor(LineShape{7, 0.1});
@@ -57,7 +61,8 @@ class EveryEffect : public testing::TestWithParam<int> {
 };
 
 TEST_P(EveryEffect, StaysWithinItsBoundsOnEveryShape) {
-  for (const Shape& shape : {Shape(LineShape{60, 0.02}), Shape(GridShape{12, 9, 0.05, 0.05}), Shape(ArcShape{40, 1, 0, 360}), Shape(LineShape{1, 1})}) {
+  for (const Shape& shape : {Shape(LineShape{60, 0.02}), Shape(GridShape{12, 9, 0.05, 0.05}),
+                             Shape(ArcShape{40, 1, 0, 360}), Shape(LineShape{1, 1})}) {
     const ZoneCells cells = cellsFor(shape);
     for (double t = 0; t < 8; t += 0.37) {
       const Trial trial(effect());
@@ -106,7 +111,8 @@ TEST_P(EveryEffect, ShowsLightOnALineToo) {
   const Trial trial(effect());
   double most = 0;
   for (double t = 0.1; t < 8; t += 0.07)
-    for (const float a : run(effect(), cells, t, trial.values, trial.media, trial.tell()).a) most = std::max(most, static_cast<double>(a));
+    for (const float a : run(effect(), cells, t, trial.values, trial.media, trial.tell()).a)
+      most = std::max(most, static_cast<double>(a));
   EXPECT_GT(most, 0.4);
 }
 
@@ -141,7 +147,10 @@ TEST_P(EveryEffect, TakesItsLimitsWithoutHarm) {
       if (spec.kind == ParamKind::Number) trial.values[spec.key] = isHigh ? spec.high : spec.low;
     for (double t = 0; t < 8; t += 0.61) {
       const LightBuffer light = run(effect(), cells, t, trial.values, trial.media, trial.tell());
-      for (std::size_t i = 0; i < light.size(); ++i) ASSERT_TRUE(std::isfinite(light.r[i]) && std::isfinite(light.a[i]) && light.a[i] >= 0 && light.a[i] <= 1.0001f) << t;
+      for (std::size_t i = 0; i < light.size(); ++i)
+        ASSERT_TRUE(std::isfinite(light.r[i]) && std::isfinite(light.a[i]) && light.a[i] >= 0 &&
+                    light.a[i] <= 1.0001f)
+            << t;
     }
   }
 }
@@ -166,7 +175,10 @@ INSTANTIATE_TEST_SUITE_P(Registry, EveryEffect, testing::Range(0, static_cast<in
 
 TEST(ParamPack, ClampsNumbersAndIgnoresWhatMakesNoSense) {
   const Effect& ribbon = *findEffect("ribbon");
-  const ParamPack pack(ribbon.params, {{"repeats", 1e9}, {"across", std::string("sideways")}, {"passes", std::string("fast")}, {"slant", std::nan("")}});
+  const ParamPack pack(ribbon.params, {{"repeats", 1e9},
+                                       {"across", std::string("sideways")},
+                                       {"passes", std::string("fast")},
+                                       {"slant", std::nan("")}});
   EXPECT_EQ(pack.number(1), 24);
   EXPECT_EQ(pack.axis(0), Axis::Along);
   EXPECT_EQ(pack.number(2), 0.5);
@@ -188,7 +200,8 @@ TEST(TextRaster, DrawsInDotsAndInFontsWithARim) {
     }
     EXPECT_GT(letters, 10);
     EXPECT_GT(rim, letters);
-    EXPECT_NEAR(rimmed.mean(rimmed.letterSums, 0, 0, rimmed.columns, rimmed.rows), letters / static_cast<float>(rimmed.letters.size()), 1e-4f);
+    EXPECT_NEAR(rimmed.mean(rimmed.letterSums, 0, 0, rimmed.columns, rimmed.rows),
+                letters / static_cast<float>(rimmed.letters.size()), 1e-4f);
   }
   EXPECT_EQ(drawText("", kDotFont, 0).columns, 0);
 }
@@ -200,7 +213,8 @@ TEST(DotDrawing, ComesBackAsItWentAndTakesAnyText) {
   for (const char* text : {"", "|", "x|", "99999x2|abc", "3x|", "2x2|0", "-4x-4|....", "2x2|zzzz|1"}) {
     const DotDrawing read = parseDrawing(text);
     ASSERT_FALSE(read.frames.empty());
-    for (const auto& frame : read.frames) EXPECT_EQ(frame.size(), static_cast<std::size_t>(read.columns * read.rows)) << text;
+    for (const auto& frame : read.frames)
+      EXPECT_EQ(frame.size(), static_cast<std::size_t>(read.columns * read.rows)) << text;
   }
   const DotDrawing larger = resized(drawing, 12, 14);
   EXPECT_EQ(larger.at(0, 4, 0), drawing.at(0, 4, 0));

@@ -14,7 +14,12 @@ inline ZoneCells cellsFor(const Shape& shape) {
   Show show;
   put(show.fixtures, Fixture{FixtureId{1}, "Thing", {}, {}, {{"s", shape, {}}}});
   const bool grid = std::holds_alternative<GridShape>(shape);
-  return cellsOf(show, mapPixels(show), {ZoneId{2}, "Z", {{FixtureId{1}, std::nullopt, false}}, grid ? ZoneLayout::SideBySide : ZoneLayout::Strand, 1});
+  return cellsOf(show, mapPixels(show),
+                 {ZoneId{2},
+                  "Z",
+                  {{FixtureId{1}, std::nullopt, false}},
+                  grid ? ZoneLayout::SideBySide : ZoneLayout::Strand,
+                  1});
 }
 
 /// Changes what an effect is told.
@@ -24,16 +29,20 @@ inline constexpr double kTrialLength_s = 8;
 inline constexpr double kTrialBar_s = 1.5;
 inline constexpr double kTrialBeat_s = 0.5;
 
-/// Runs an effect with its own defaults, or with `values`, at an instant of a plain beat of two a second, three a bar; from red
-/// over white to blue.
-inline LightBuffer run(const Effect& effect, const ZoneCells& cells, double t_s, const ParamValues& values = {}, const MediaLibrary& media = {}, const Tell& tell = {}) {
+/// Runs an effect with its own defaults, or with `values`, at an instant of a plain beat of two a second,
+/// three a bar; from red over white to blue.
+inline LightBuffer run(const Effect& effect, const ZoneCells& cells, double t_s,
+                       const ParamValues& values = {}, const MediaLibrary& media = {},
+                       const Tell& tell = {}) {
   const ParamPack params(effect.params, values);
-  static const PaletteTable colours({PaletteId{1}, "P", {{0, {255, 0, 0}}, {0.5, {255, 255, 255}}, {1, {0, 40, 255}}}});
+  static const PaletteTable colours(
+      {PaletteId{1}, "P", {{0, {255, 0, 0}}, {0.5, {255, 255, 255}}, {1, {0, 40, 255}}}});
   const auto prepared = effect.prepare ? effect.prepare(params, media) : nullptr;
   std::vector<float> plane(static_cast<std::size_t>(cells.count()));
   EffectInput in{cells, params, colours};
   const Axis axis = effect.hasAcross() ? params.axis(0) : Axis::Along;
-  if (axis == Axis::Plane) planePlaces(cells, params.number(params.count() - 2), params.number(params.count() - 1), plane);
+  if (axis == Axis::Plane)
+    planePlaces(cells, params.number(params.count() - 2), params.number(params.count() - 1), plane);
   in.place = axis == Axis::Plane ? std::span<const float>(plane) : cells.along(axis);
   in.prepared = prepared.get();
   in.seed = 5;
@@ -52,7 +61,10 @@ inline LightBuffer run(const Effect& effect, const ZoneCells& cells, double t_s,
   return out;
 }
 
-inline LightBuffer run(const std::string& key, const ZoneCells& cells, double t_s, const ParamValues& values = {}, const Tell& tell = {}) { return run(*findEffect(key), cells, t_s, values, {}, tell); }
+inline LightBuffer run(const std::string& key, const ZoneCells& cells, double t_s,
+                       const ParamValues& values = {}, const Tell& tell = {}) {
+  return run(*findEffect(key), cells, t_s, values, {}, tell);
+}
 
 /// How much light there is on the whole: the mean coverage.
 inline double meanLight(const LightBuffer& light) {
@@ -61,6 +73,8 @@ inline double meanLight(const LightBuffer& light) {
   return light.a.empty() ? 0 : sum / static_cast<double>(light.a.size());
 }
 
-inline std::size_t brightest(const LightBuffer& light) { return static_cast<std::size_t>(std::max_element(light.a.begin(), light.a.end()) - light.a.begin()); }
+inline std::size_t brightest(const LightBuffer& light) {
+  return static_cast<std::size_t>(std::max_element(light.a.begin(), light.a.end()) - light.a.begin());
+}
 
 }  // namespace chispa::test

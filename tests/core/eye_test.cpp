@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The camera's eye: words, rounds, sightings on the simulated camera at three severities.
-#include <gtest/gtest.h>
-
 #include <bit>
 #include <cmath>
 #include <random>
+
+#include <gtest/gtest.h>
 
 #include "core/eye/simulatedcamera.h"
 #include "core/eye/spotter.h"
@@ -20,7 +20,8 @@ TEST(BlinkCode, AnyTwoWordsDifferInEightPlaces) {
     int least = 64;
     const int step = std::max(1, leds / 1500);
     for (int a = 0; a < leds; a += step)
-      for (int b = a + 1; b < leds; b += step) least = std::min(least, std::popcount(code.word(a) ^ code.word(b)));
+      for (int b = a + 1; b < leds; b += step)
+        least = std::min(least, std::popcount(code.word(a) ^ code.word(b)));
     if (leds > 1) {
       EXPECT_GE(least, 8) << leds;
     }
@@ -34,7 +35,8 @@ TEST(BlinkCode, FourUnreadPlacesAreFilledAndOneWrongIsNoticed) {
     const std::uint64_t word = code.word(led);
     EXPECT_EQ(code.ledOf(word), led);
     EXPECT_EQ(code.ledOf(word ^ 0b1011, 0b101011), led);
-    for (int bit = 0; bit < code.bits(); ++bit) EXPECT_FALSE(code.ledOf(word ^ std::uint64_t{1} << bit)) << "one wrong place is no other LED";
+    for (int bit = 0; bit < code.bits(); ++bit)
+      EXPECT_FALSE(code.ledOf(word ^ std::uint64_t{1} << bit)) << "one wrong place is no other LED";
   }
 }
 
@@ -42,10 +44,12 @@ TEST(Blinking, EveryLedIsLitInHalfOfTheStepsOfItsWord) {
   const BlinkCode code(20);
   for (int led = 0; led < 20; ++led) {
     int lit = 0;
-    for (int step = kMarkSteps; step < roundSteps(code.bits()); ++step) lit += isBlinkLit(code.word(led), code.bits(), step) ? 1 : 0;
+    for (int step = kMarkSteps; step < roundSteps(code.bits()); ++step)
+      lit += isBlinkLit(code.word(led), code.bits(), step) ? 1 : 0;
     EXPECT_EQ(lit, code.bits());
     EXPECT_FALSE(isBlinkLit(code.word(led), code.bits(), 0));
-    EXPECT_TRUE(isBlinkLit(code.word(led), code.bits(), roundSteps(code.bits()) + 3)) << "the next round begins alike";
+    EXPECT_TRUE(isBlinkLit(code.word(led), code.bits(), roundSteps(code.bits()) + 3))
+        << "the next round begins alike";
   }
 }
 
@@ -56,7 +60,8 @@ std::vector<Vec3> scene(int leds) {
   const int columns = (leds + rows - 1) / rows;
   for (int i = 0; i < leds; ++i) {
     const double angle = (i % columns + 0.5) / columns * 2.2 - 1.1;
-    points.push_back({1.4 * std::sin(angle), -1.4 * std::cos(angle) + 0.2 * std::sin(i * 0.7), 1.6 * (i / columns) / rows});
+    points.push_back({1.4 * std::sin(angle), -1.4 * std::cos(angle) + 0.2 * std::sin(i * 0.7),
+                      1.6 * (i / columns) / rows});
   }
   return points;
 }
@@ -97,7 +102,8 @@ TEST(Spotter, FindsMostLedsBehindAWavingHandAndNoneWrongly) {
   EXPECT_EQ(o.wrong, 0);
 }
 
-/// Two views 30° apart, errors of the spots drawn; the result is laid over the truth by the best rigid motion and compared.
+/// Two views 30° apart, errors of the spots drawn; the result is laid over the truth by the best rigid motion
+/// and compared.
 TEST(Stereo, PlacesInSpaceAreRightToAPercentOfTheSize) {
   const auto points = scene(300);
   for (const double k1 : {0.0, -0.15}) {
@@ -124,7 +130,9 @@ TEST(Stereo, PlacesInSpaceAreRightToAPercentOfTheSize) {
     // Distances between LEDs do not depend on where the camera stood.
     std::vector<double> off;
     for (std::size_t i = 0; i + 40 < points.size(); ++i)
-      if (space->points[i] && space->points[i + 40]) off.push_back(std::abs(length(*space->points[i + 40] - *space->points[i]) - length(points[i + 40] - points[i])));
+      if (space->points[i] && space->points[i + 40])
+        off.push_back(std::abs(length(*space->points[i + 40] - *space->points[i]) -
+                               length(points[i + 40] - points[i])));
     std::sort(off.begin(), off.end());
     EXPECT_LT(off[off.size() / 2], 0.01 * 3.2) << "k1 " << k1;
   }

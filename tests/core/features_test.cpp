@@ -41,7 +41,8 @@ MusicGrid slowing() {
 
 TEST(MusicGrid, BeatsAndTheirInstantsAreEachOthersInverse) {
   const MusicGrid grid = slowing();
-  for (double beat = -3; beat < 35; beat += 0.37) EXPECT_NEAR(grid.beatAt(grid.beatStart(beat)), beat, 1e-4) << beat;
+  for (double beat = -3; beat < 35; beat += 0.37)
+    EXPECT_NEAR(grid.beatAt(grid.beatStart(beat)), beat, 1e-4) << beat;
   for (double bar = -1; bar < 11; bar += 0.21) EXPECT_NEAR(grid.barAt(grid.barStart(bar)), bar, 1e-4) << bar;
 }
 

@@ -1,24 +1,23 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <fcntl.h>
-#include <gtest/gtest.h>
-#include <sys/file.h>
-#include <sys/wait.h>
-#include <unistd.h>
-
 #include <fstream>
 #include <random>
 
 #include "carousel/carousel.h"
-#include "core/edit/planedits.h"
+#include "temporary.h"
+#include <fcntl.h>
+#include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
+#include <sys/file.h>
+#include <sys/wait.h>
+#include <unistd.h>
 
+#include "core/edit/planedits.h"
 #include "core/files/journal.h"
 #include "core/files/showfile.h"
 #include "core/files/showjson.h"
 #include "core/show/history.h"
 #include "core/show/problems.h"
 #include "core/zone/pixelmap.h"
-#include "temporary.h"
 
 namespace chispa {
 namespace {
@@ -67,7 +66,8 @@ TEST(ShowFile, RandomDamageNeverCrashes) {
   for (int round = 0; round < 300; ++round) {
     std::string damaged = text;
     for (int i = 0; i < 8; ++i)
-      damaged[std::uniform_int_distribution<std::size_t>(0, damaged.size() - 1)(random)] = static_cast<char>(random() & 127);
+      damaged[std::uniform_int_distribution<std::size_t>(0, damaged.size() - 1)(random)] =
+          static_cast<char>(random() & 127);
     const auto read = parseShow(damaged, "x");
     if (read) {
       problemsOf(*read);
@@ -115,7 +115,9 @@ TEST(ShowFile, AnUnknownEffectIsAProblemAndIsKept) {
   EXPECT_NE(problems[0].what.find("from-the-future"), std::string::npos);
 }
 
-TEST(Problems, TheDemoHasNone) { EXPECT_TRUE(problemsOf(demo::carousel()).empty()); }
+TEST(Problems, TheDemoHasNone) {
+  EXPECT_TRUE(problemsOf(demo::carousel()).empty());
+}
 
 TEST(Problems, AMissingAudioFileIsNamed) {
   const auto problems = findProblems(demo::carousel(), [](const std::string&) { return false; });
@@ -163,9 +165,20 @@ TEST(History, ADragIsOneStep) {
   History history(demo::carousel());
   const Show before = history.now();
   const FixtureId id = before.fixtures[0]->id;
-  for (int i = 0; i < 20; ++i) history.apply("move", [id](Show& show) { moveFixtures(show, {id}, {0.1, 0, 0}); }, "drag");
+  for (int i = 0; i < 20; ++i)
+    history.apply(
+        "move",
+        [id](Show& show) {
+          moveFixtures(show, {id}, {0.1, 0, 0});
+        },
+        "drag");
   history.seal();
-  history.apply("move", [id](Show& show) { moveFixtures(show, {id}, {0.1, 0, 0}); }, "drag");
+  history.apply(
+      "move",
+      [id](Show& show) {
+        moveFixtures(show, {id}, {0.1, 0, 0});
+      },
+      "drag");
   history.undo();
   history.undo();
   EXPECT_EQ(history.now(), before);

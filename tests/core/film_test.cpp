@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
-
 #include <fstream>
+
+#include "temporary.h"
+#include <gtest/gtest.h>
 
 #include "core/media/media.h"
 #include "core/media/videowriter.h"
-#include "temporary.h"
 
 namespace chispa {
 namespace {
@@ -50,7 +50,8 @@ TEST_P(Film, IsReadAgainAsItWasWritten) {
   EXPECT_GT(film.dot(film.frames - 1, 50, 20)[1], film.dot(0, 50, 20)[1] + 100);
 }
 
-INSTANTIATE_TEST_SUITE_P(Kinds, Film, testing::Values(".mp4", ".webm", ".avi", ".gif", ".apng", ".webp"), [](const auto& which) { return std::string(which.param + 1); });
+INSTANTIATE_TEST_SUITE_P(Kinds, Film, testing::Values(".mp4", ".webm", ".avi", ".gif", ".apng", ".webp"),
+                         [](const auto& which) { return std::string(which.param + 1); });
 
 TEST(MovingWebp, ThatIsCutOffShowsWhatIsThereOrIsRefused) {
   const test::TemporaryFolder folder;
@@ -64,7 +65,8 @@ TEST(MovingWebp, ThatIsCutOffShowsWhatIsThereOrIsRefused) {
     std::ofstream(folder.path() / "cut.webp", std::ios::binary) << whole.substr(0, size);
     const auto media = decodeMedia(folder.path() / "cut.webp");
     if (media)
-      EXPECT_EQ((*media)->rgba.size(), static_cast<std::size_t>((*media)->frames * (*media)->width * (*media)->height * 4));
+      EXPECT_EQ((*media)->rgba.size(),
+                static_cast<std::size_t>((*media)->frames * (*media)->width * (*media)->height * 4));
     else
       EXPECT_NE(media.failure().text().find("cut.webp"), std::string::npos);
   }

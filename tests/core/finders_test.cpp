@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
-
 #include <cmath>
+
+#include <gtest/gtest.h>
 
 #include "core/finders/matrixfinder.h"
 #include "core/finders/stripfinders.h"
@@ -68,7 +68,8 @@ TEST(ColourOrderFinder, OneWrongAnswerIsNoticedOnAnRgbStrip) {
           lied = lied || lies;
           finder.answer(*question, lies ? wrong : right);
         }
-        EXPECT_TRUE(lied ? finder.isContradicted() : finder.isDecided()) << order << ' ' << lie << ' ' << wrong;
+        EXPECT_TRUE(lied ? finder.isContradicted() : finder.isDecided())
+            << order << ' ' << lie << ' ' << wrong;
       }
   while (std::next_permutation(order.begin(), order.end(), std::greater<>()));
 }
@@ -103,7 +104,9 @@ TEST(SkippedFinder, TellsEveryNumber) {
 
 TEST(CountFinder, FindsEveryCountInTenAnswersAndChecksIt) {
   constexpr int kMost = 1000;
-  const auto seen = [](int count, int question) { return question < kMost ? (question < count ? 1 : 0) : std::clamp(count - (question - kMost), 0, 2); };
+  const auto seen = [](int count, int question) {
+    return question < kMost ? (question < count ? 1 : 0) : std::clamp(count - (question - kMost), 0, 2);
+  };
   for (int count = 0; count <= kMost; count += count < 6 || count > 990 ? 1 : 123) {
     auto finder = countFinder(kMost);
     EXPECT_LE(search(finder, count, seen), 10u) << count;
@@ -113,7 +116,9 @@ TEST(CountFinder, FindsEveryCountInTenAnswersAndChecksIt) {
 
 TEST(CountFinder, OneWrongAnswerIsNoticed) {
   constexpr int kMost = 40;
-  const auto seen = [](int count, int question) { return question < kMost ? (question < count ? 1 : 0) : std::clamp(count - (question - kMost), 0, 2); };
+  const auto seen = [](int count, int question) {
+    return question < kMost ? (question < count ? 1 : 0) : std::clamp(count - (question - kMost), 0, 2);
+  };
   for (int count = 0; count <= kMost; ++count)
     for (int lie = 0; lie < 6; ++lie) {
       auto finder = countFinder(kMost);
@@ -142,7 +147,8 @@ TEST(MatrixFinder, FindsEveryWiringInFivePictures) {
       auto finder = matrixFinder(pixels, pictures);
       const auto seen = [&](const MatrixWiring& wiring, int question) {
         const MatrixPicture& picture = pictures[static_cast<std::size_t>(question)];
-        if (picture.kind == MatrixPicture::Kind::Head) return 2 * static_cast<int>(wiring.start) + (wiring.runs == GridRuns::AlongColumns ? 1 : 0);
+        if (picture.kind == MatrixPicture::Kind::Head)
+          return 2 * static_cast<int>(wiring.start) + (wiring.runs == GridRuns::AlongColumns ? 1 : 0);
         if (picture.kind == MatrixPicture::Kind::Return) return wiring.isSerpentine ? 1 : 0;
         const int begun = (picture.pixels + wiring.line() - 1) / wiring.line();
         return begun >= 6 ? 12 : 2 * begun + (picture.pixels % wiring.line() == 0 ? 1 : 0);

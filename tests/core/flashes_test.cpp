@@ -2,9 +2,9 @@
 // Light that could harm: strobes, single-frame flashes, and what counts them.
 #include "core/check/flashes.h"
 
+#include "carousel/carousel.h"
 #include <gtest/gtest.h>
 
-#include "carousel/carousel.h"
 #include "core/edit/planedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/effecttrial.h"
@@ -37,7 +37,8 @@ class OneLine {
     });
   }
   void strobe(ParamValues params, double speed = 1, Micros start = Micros(0), ZoneId zone = {}) {
-    const ClipId id = addClip(show_, score_, zone ? zone : zone_, "strobe", palette_, start, Micros(12'000'000) - start);
+    const ClipId id =
+        addClip(show_, score_, zone ? zone : zone_, "strobe", palette_, start, Micros(12'000'000) - start);
     changeItem(show_.scores, score_, [&](Score& score) {
       Clip clip = *findClip(score, id);
       clip.params = std::move(params);
@@ -65,7 +66,9 @@ class OneLine {
   }
   static int mostInASecond(const std::vector<double>& at) {
     std::ptrdiff_t most = 0;
-    for (const double from : at) most = std::max(most, std::count_if(at.begin(), at.end(), [from](double t) { return t >= from && t < from + 1 - 1e-9; }));
+    for (const double from : at)
+      most = std::max(most, std::count_if(at.begin(), at.end(),
+                                          [from](double t) { return t >= from && t < from + 1 - 1e-9; }));
     return static_cast<int>(most);
   }
   std::vector<FlashRun> found() const {
@@ -89,7 +92,10 @@ TEST(Strobe, KeepsItsPromiseWhateverTheMusicDoes) {
     double first_s, last_s, rate, speed;
     bool byBeat;
   };
-  for (const Case& c : {Case{0.5, 0.5, 3, 1, true}, Case{0.4, 0.3, 3, 1, true}, Case{0.30, 0.36, 2.9, 1, true}, Case{1.0, 0.2, 3, 1, true}, Case{0.45, 0.45, 3, 4, true}, Case{0.45, 0.45, 3, 6, false}, Case{0.7, 0.7, 3, 1, false}}) {
+  for (const Case& c :
+       {Case{0.5, 0.5, 3, 1, true}, Case{0.4, 0.3, 3, 1, true}, Case{0.30, 0.36, 2.9, 1, true},
+        Case{1.0, 0.2, 3, 1, true}, Case{0.45, 0.45, 3, 4, true}, Case{0.45, 0.45, 3, 6, false},
+        Case{0.7, 0.7, 3, 1, false}}) {
     OneLine fresh;
     fresh.beatsEvery(c.first_s, c.last_s);
     fresh.strobe({{"rate", c.rate}, {"sync", c.byBeat}, {"flash", 0.2}}, c.speed);
@@ -114,7 +120,8 @@ TEST(Strobes, ThatTogetherFlashTooOftenAreAProblemWithItsPlace) {
   line.strobe({{"rate", 3.0}, {"sync", false}, {"flash", 0.3}}, 1, Micros(4'000'000));
   EXPECT_TRUE(line.found().empty()) << "one is within the budget";
   addFixture(line.show(), LineShape{40, 0.05}, {0, 1, 0});
-  line.strobe({{"rate", 2.0}, {"sync", false}, {"flash", 0.1}}, 1, Micros(4'000'000) + Micros(160'000), line.show().zones[1]->id);
+  line.strobe({{"rate", 2.0}, {"sync", false}, {"flash", 0.1}}, 1, Micros(4'000'000) + Micros(160'000),
+              line.show().zones[1]->id);
   const auto compiled = compile(line.show());
   const auto problems = flashProblems(line.show(), *compiled);
   ASSERT_FALSE(problems.empty());
@@ -137,19 +144,25 @@ TEST(FlashCounter, CountsPairsOfOpposingChanges) {
   };
   EXPECT_EQ(run([](int i, std::size_t) { return i % 8 < 4 ? 1.f : 0.f; }), 5) << "five a second";
   EXPECT_EQ(run([](int i, std::size_t) { return i % 20 < 10 ? 1.f : 0.f; }), 2);
-  EXPECT_EQ(run([](int i, std::size_t p) { return p < 20 && i % 8 < 4 ? 1.f : 0.f; }), 0) << "a fifth of the light is below the area";
-  EXPECT_EQ(run([](int i, std::size_t) { return i % 8 < 4 ? 0.95f : 0.84f; }), 0) << "the darker of the two is bright";
+  EXPECT_EQ(run([](int i, std::size_t p) { return p < 20 && i % 8 < 4 ? 1.f : 0.f; }), 0)
+      << "a fifth of the light is below the area";
+  EXPECT_EQ(run([](int i, std::size_t) { return i % 8 < 4 ? 0.95f : 0.84f; }), 0)
+      << "the darker of the two is bright";
   EXPECT_EQ(run([](int i, std::size_t) { return i % 8 < 4 ? 0.29f : 0.2f; }), 0) << "the change is too small";
-  EXPECT_EQ(run([](int i, std::size_t p) { return (p + static_cast<std::size_t>(i) * 7) % 20 < 10 ? 1.f : 0.f; }), 0) << "light that only moves does not flash";
+  EXPECT_EQ(
+      run([](int i, std::size_t p) { return (p + static_cast<std::size_t>(i) * 7) % 20 < 10 ? 1.f : 0.f; }),
+      0)
+      << "light that only moves does not flash";
 }
 
 TEST(Demo, DoesNotFlashMoreThanIsSafe) {
   const Show show = demo::carousel();
-  for (const Problem& problem : flashProblems(show, *compile(show))) ADD_FAILURE() << problem.where << ": " << problem.what;
+  for (const Problem& problem : flashProblems(show, *compile(show)))
+    ADD_FAILURE() << problem.where << ": " << problem.what;
 }
 
-/// Just before a whole number of turns, beats and bars, every cell is as it was a little before or as it will be a little after: nothing
-/// stands out for one frame.
+/// Just before a whole number of turns, beats and bars, every cell is as it was a little before or as it will
+/// be a little after: nothing stands out for one frame.
 class WholeTurns : public testing::TestWithParam<const Effect*> {};
 
 TEST_P(WholeTurns, BringNoFlashOfOneFrame) {
@@ -190,7 +203,7 @@ INSTANTIATE_TEST_SUITE_P(Registry, WholeTurns, testing::ValuesIn(all()), [](cons
 });
 
 /// Two staves over the same pixels; the upper one's clip has the blend.
-class Staves : public testing::Test {
+class StaveBlending : public testing::Test {
  protected:
   Srgb8 over(Blend blend, Srgb8 below, Srgb8 above, double strength = 1, int pixel = 3) {
     Show show;
@@ -225,7 +238,7 @@ class Staves : public testing::Test {
   }
 };
 
-TEST_F(Staves, BlendWithAllThatLiesBelow) {
+TEST_F(StaveBlending, ReachesAllThatLiesBelow) {
   const Srgb8 red{255, 0, 0}, green{0, 255, 0}, white{255, 255, 255}, black{0, 0, 0}, yellow{255, 255, 0};
   EXPECT_EQ(over(Blend::Normal, red, green), green);
   EXPECT_EQ(over(Blend::Multiply, red, white), red) << "white leaves what is below";

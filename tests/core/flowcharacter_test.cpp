@@ -1,12 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What each effect of flows, steps and plain light is known by.
-#include <gtest/gtest.h>
-
 #include <cmath>
 #include <numeric>
 #include <set>
 
 #include "effecttrial.h"
+#include <gtest/gtest.h>
 
 namespace chispa {
 namespace {
@@ -23,7 +22,8 @@ using test::run;
 int crests(const LightBuffer& light) {
   int found = 0;
   const std::size_t n = light.size();
-  for (std::size_t i = 0; i < n; ++i) found += light.a[i] > light.a[(i + n - 1) % n] && light.a[i] >= light.a[(i + 1) % n] ? 1 : 0;
+  for (std::size_t i = 0; i < n; ++i)
+    found += light.a[i] > light.a[(i + n - 1) % n] && light.a[i] >= light.a[(i + 1) % n] ? 1 : 0;
   return found;
 }
 
@@ -55,7 +55,8 @@ TEST(Swell, HasAsManyCrestsAsWavesAndComesRoundInABar) {
 TEST(Ripples, SpreadFromTheirPointAtTheirSpeed) {
   const ZoneCells cells = cellsFor(GridShape{41, 41, 0.05, 0.05});
   for (const double beats : {0.3, 0.6, 0.9}) {
-    const LightBuffer light = run("ripples", cells, beats * kTrialBeat_s, {{"every", 16.0}, {"speed", 1.0}, {"fade", 0.0}, {"width", 0.1}});
+    const LightBuffer light = run("ripples", cells, beats * kTrialBeat_s,
+                                  {{"every", 16.0}, {"speed", 1.0}, {"fade", 0.0}, {"width", 0.1}});
     const std::size_t at = brightest(light);
     EXPECT_NEAR(std::hypot(cells.x[at], cells.y[at]), beats, 0.04);
     EXPECT_GT(light.a[at], 0.5f);
@@ -102,7 +103,9 @@ TEST(Chase, MovesByOneLampAStep) {
 TEST(Curtain, IsDrawnFromItsSideInAnyDirectionOfSpace) {
   const ZoneCells cells = cellsFor(GridShape{20, 20, 0.05, 0.05});
   for (const double turn : {0.0, 180.0}) {
-    const LightBuffer light = run("curtain", cells, 4, {{"across", std::string("plane")}, {"turn", turn}, {"tilt", 0.0}, {"edge", 0.001}});
+    const LightBuffer light =
+        run("curtain", cells, 4,
+            {{"across", std::string("plane")}, {"turn", turn}, {"tilt", 0.0}, {"edge", 0.001}});
     int lit = 0, leftLit = 0;
     for (std::size_t i = 0; i < light.size(); ++i) {
       lit += light.a[i] > 0.5f ? 1 : 0;
@@ -146,7 +149,8 @@ TEST(Parade, MarchesAThirdOfABlockAStep) {
   const LightBuffer next = run("parade", cells, 0.1 + kTrialBeat_s, values);
   EXPECT_NEAR(meanLight(now), 0.5, 0.1);
   int alike = 0;
-  for (std::size_t i = 0; i + 4 < 48; ++i) alike += now.a[i] == next.a[i + 4] && now.r[i] == next.r[i + 4] ? 1 : 0;
+  for (std::size_t i = 0; i + 4 < 48; ++i)
+    alike += now.a[i] == next.a[i + 4] && now.r[i] == next.r[i + 4] ? 1 : 0;
   EXPECT_GE(alike, 42) << "all but a cell at an edge here and there";
 }
 
@@ -162,7 +166,9 @@ TEST(Turnabout, GivesTheLightToTheNeighbours) {
 TEST(Stack, GrowsByABrickABeatAndIsTakenAwayAgain) {
   const ZoneCells cells = cellsFor(LineShape{80, 0.05});
   const auto lying = [&](double beats) {
-    const LightBuffer light = run("stack", cells, beats * kTrialBeat_s, {{"across", std::string("along")}, {"bricks", 8.0}, {"per-beat", 1.0}, {"gap", 0.0}});
+    const LightBuffer light =
+        run("stack", cells, beats * kTrialBeat_s,
+            {{"across", std::string("along")}, {"bricks", 8.0}, {"per-beat", 1.0}, {"gap", 0.0}});
     return std::find(light.a.begin(), light.a.end(), 0.f) - light.a.begin();
   };
   for (int n = 1; n < 7; ++n) EXPECT_NEAR(static_cast<double>(lying(n + 0.01)), 10 * n, 1) << n;
@@ -171,7 +177,10 @@ TEST(Stack, GrowsByABrickABeatAndIsTakenAwayAgain) {
 
 TEST(Gauge, IsAsLongAsItsValue) {
   const ZoneCells cells = cellsFor(LineShape{100, 0.05});
-  for (const double value : {0.0, 0.25, 0.8, 1.0}) EXPECT_NEAR(meanLight(run("gauge", cells, 1, {{"across", std::string("along")}, {"value", value}, {"edge", 0.001}})), value, 0.012);
+  for (const double value : {0.0, 0.25, 0.8, 1.0})
+    EXPECT_NEAR(meanLight(run("gauge", cells, 1,
+                              {{"across", std::string("along")}, {"value", value}, {"edge", 0.001}})),
+                value, 0.012);
 }
 
 TEST(Hold, StandsStillInOneColourOrInAll) {

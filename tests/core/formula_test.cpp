@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
-
 #include <array>
 #include <random>
+
+#include <gtest/gtest.h>
 
 #include "core/formula/run.h"
 
@@ -59,7 +59,9 @@ TEST(Formula, SaysWhereAMistakeIs) {
 }
 
 TEST(Formula, NeverBreaksWhateverItComputes) {
-  for (const char* text : {"1 / 0", "0 % 0", "sqrt(-1)", "log(0)", "(-8) ^ 0.5", "exp(1000)", "9 ^ 999", "noise(1 / (x - x), 3)", "chance(exp(99), -1)", "band(-5)", "band(99)", "smooth(1, 1, 1)", "pulse(exp(90), 1)"}) {
+  for (const char* text :
+       {"1 / 0", "0 % 0", "sqrt(-1)", "log(0)", "(-8) ^ 0.5", "exp(1000)", "9 ^ 999", "noise(1 / (x - x), 3)",
+        "chance(exp(99), -1)", "band(-5)", "band(99)", "smooth(1, 1, 1)", "pulse(exp(90), 1)"}) {
     const float v = valueOf(text);
     EXPECT_TRUE(v >= 0 && v <= 1) << text;
   }

@@ -1,14 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What a show may be: files and edits that break it, and what becomes of them.
-#include <gtest/gtest.h>
+#include "core/check/invariants.h"
 
 #include <cmath>
 #include <limits>
-#include <nlohmann/json.hpp>
 #include <random>
 
 #include "carousel/carousel.h"
-#include "core/check/invariants.h"
+#include <gtest/gtest.h>
+#include <nlohmann/json.hpp>
+
 #include "core/edit/adoptsetup.h"
 #include "core/edit/clipedits.h"
 #include "core/edit/markedits.h"
@@ -26,12 +27,26 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-Json plainShow() { return {{"format", "chispa-show"}, {"version", 1}, {"name", "x"}}; }
+Json plainShow() {
+  return {{"format", "chispa-show"}, {"version", 1}, {"name", "x"}};
+}
 Json lineFixture(int id, int count = 5) {
-  return {{"id", id}, {"name", "F" + std::to_string(id)}, {"segments", {{{"name", "s"}, {"shape", {{"kind", "line"}, {"count", count}, {"pitch_m", 0.01}}}}}}};
+  return {
+      {"id", id},
+      {"name", "F" + std::to_string(id)},
+      {"segments", {{{"name", "s"}, {"shape", {{"kind", "line"}, {"count", count}, {"pitch_m", 0.01}}}}}}};
 }
 Json gridFixture(int id, int columns, int rows) {
-  return {{"id", id}, {"name", "G" + std::to_string(id)}, {"segments", {{{"name", "s"}, {"shape", {{"kind", "grid"}, {"columns", columns}, {"rows", rows}, {"column_pitch_m", 0.01}, {"row_pitch_m", 0.01}}}}}}};
+  return {{"id", id},
+          {"name", "G" + std::to_string(id)},
+          {"segments",
+           {{{"name", "s"},
+             {"shape",
+              {{"kind", "grid"},
+               {"columns", columns},
+               {"rows", rows},
+               {"column_pitch_m", 0.01},
+               {"row_pitch_m", 0.01}}}}}}};
 }
 
 Show read(const Json& json) {
@@ -61,7 +76,8 @@ TEST(Invariants, OfTwoThingsWithOneIdTheSecondIsKeptUnread) {
   EXPECT_EQ(show.unread[0].index, 1);
   EXPECT_NE(show.unread[0].reason.find("id 1"), std::string::npos) << show.unread[0].reason;
   expectSound(show);
-  EXPECT_EQ(Json::parse(showText(show))["fixtures"][1]["segments"][0]["shape"]["count"], 5) << "where it stood";
+  EXPECT_EQ(Json::parse(showText(show))["fixtures"][1]["segments"][0]["shape"]["count"], 5)
+      << "where it stood";
 }
 
 TEST(Invariants, ThingsWithoutAnIdAreKeptUnread) {
@@ -100,7 +116,8 @@ TEST(Invariants, RunsOfAllPartsShareOneBudget) {
   Json json = plainShow();
   json["fixtures"] = {lineFixture(1, 1000)};
   Json zone = {{"id", 2}, {"name", "Z"}, {"parts", Json::array()}};
-  for (int i = 0; i < 3'000; ++i) zone["parts"].push_back({{"fixture", 1}, {"runs", {{{"first", 0}, {"count", 2'000'000}, {"step", 0}}}}});
+  for (int i = 0; i < 3'000; ++i)
+    zone["parts"].push_back({{"fixture", 1}, {"runs", {{{"first", 0}, {"count", 2'000'000}, {"step", 0}}}}});
   json["zones"] = {zone};
   const Show show = read(json);
   EXPECT_TRUE(show.zones.empty());
@@ -121,8 +138,12 @@ TEST(Invariants, WholeFixturesTakenAgainAndAgainCountToo) {
 TEST(Invariants, AZoneMayNotHaveMorePlacesThanItCanKeep) {
   Json json = plainShow();
   json["fixtures"] = {gridFixture(1, 46'400, 1), gridFixture(2, 1, 46'400)};
-  json["zones"] = {{{"id", 3}, {"name", "Side by side"}, {"layout", "side-by-side"}, {"parts", {{{"fixture", 1}}, {{"fixture", 2}}}}},
-                   {{"id", 4}, {"name", "One behind the other"}, {"parts", {{{"fixture", 1}}, {{"fixture", 2}}}}}};
+  json["zones"] = {
+      {{"id", 3},
+       {"name", "Side by side"},
+       {"layout", "side-by-side"},
+       {"parts", {{{"fixture", 1}}, {{"fixture", 2}}}}},
+      {{"id", 4}, {"name", "One behind the other"}, {"parts", {{{"fixture", 1}}, {{"fixture", 2}}}}}};
   const Show show = read(json);
   ASSERT_EQ(show.zones.size(), 1u);
   EXPECT_EQ(show.zones[0]->id, ZoneId{4});
@@ -133,7 +154,8 @@ TEST(Invariants, SkippedPixelsOfManyBeadsAreAddedUp) {
   Json json = plainShow();
   json["fixtures"] = {lineFixture(1)};
   Json run = Json::array();
-  for (int i = 0; i < 5'000; ++i) run.push_back({{"fixture", 1}, {"first", 0}, {"count", 5}, {"skipped_before", 10'000}});
+  for (int i = 0; i < 5'000; ++i)
+    run.push_back({{"fixture", 1}, {"first", 0}, {"count", 5}, {"skipped_before", 10'000}});
   json["controllers"] = {{{"id", 2}, {"name", "C"}, {"host", "127.0.0.1"}, {"ports", {{{"run", run}}}}}};
   EXPECT_TRUE(read(json).controllers.empty());
 }
@@ -154,7 +176,8 @@ TEST(Invariants, BlocksCountWhereverTheyStand) {
 }
 
 TEST(Invariants, AnIdNearTheEndOfNumbersLeavesRoomForMore) {
-  for (const std::uint64_t id : {3'999'999'999ull, 4'000'000'001ull, 4'294'967'294ull, 4'294'967'295ull, 99'999'999'999ull}) {
+  for (const std::uint64_t id :
+       {3'999'999'999ull, 4'000'000'001ull, 4'294'967'294ull, 4'294'967'295ull, 99'999'999'999ull}) {
     Json json = plainShow();
     json["fixtures"] = {lineFixture(1)};
     json["fixtures"][0]["id"] = id;
@@ -171,9 +194,20 @@ TEST(Invariants, OneBadElementOfAScoreLeavesTheOthersAlone) {
   json["scores"] = {{{"id", 1},
                      {"name", "S"},
                      {"length_us", 60'000'000},
-                     {"lanes", {{{"id", 2}, {"name", "Beats"}, {"kind", "beats"}, {"marks", {{{"id", 3}, {"at_us", 1'000'000}}, {{"id", 4}, {"at_us", 90'000'000'000}}, {{"id", 5}, {"at_us", 2'000'000}}}}}, 7}},
+                     {"lanes",
+                      {{{"id", 2},
+                        {"name", "Beats"},
+                        {"kind", "beats"},
+                        {"marks",
+                         {{{"id", 3}, {"at_us", 1'000'000}},
+                          {{"id", 4}, {"at_us", 90'000'000'000}},
+                          {{"id", 5}, {"at_us", 2'000'000}}}}},
+                       7}},
                      {"staves", {11, 12, 11, "x"}},
-                     {"clips", {{{"id", 6}, {"effect", "swell"}, {"zone", 11}}, {{"id", 7}, {"blend", "burn"}}, {{"id", 6}, {"effect", "swell"}}}}}};
+                     {"clips",
+                      {{{"id", 6}, {"effect", "swell"}, {"zone", 11}},
+                       {{"id", 7}, {"blend", "burn"}},
+                       {{"id", 6}, {"effect", "swell"}}}}}};
   const Show show = read(json);
   ASSERT_EQ(show.scores.size(), 1u);
   const Score& score = *show.scores[0];
@@ -238,7 +272,25 @@ TEST(Invariants, AFileMayNotHoldMoreValuesThanMemory) {
 /// Every number and word of the demo's file is turned into something extreme, one or a few at a time.
 TEST(Invariants, AnythingReadIsSavedAndReadAsTheSame) {
   const Json whole = Json::parse(showText(demo::carousel()));
-  const std::vector<Json> extremes = {0, -1, 1, 1e9, -1e9, 1e300, 4'294'967'295u, 9'223'372'036'854'775'807, 86'400'000'000, 86'400'000'001, "", "\xc3\xa9", true, nullptr, Json::array(), Json::object(), 0.02, 1e-300, Json::array({1, 2, 3})};
+  const std::vector<Json> extremes = {0,
+                                      -1,
+                                      1,
+                                      1e9,
+                                      -1e9,
+                                      1e300,
+                                      4'294'967'295u,
+                                      9'223'372'036'854'775'807,
+                                      86'400'000'000,
+                                      86'400'000'001,
+                                      "",
+                                      "\xc3\xa9",
+                                      true,
+                                      nullptr,
+                                      Json::array(),
+                                      Json::object(),
+                                      0.02,
+                                      1e-300,
+                                      Json::array({1, 2, 3})};
   std::mt19937 random(5);
   std::vector<Json::json_pointer> places;
   const Json flat = whole.flatten();
@@ -258,11 +310,15 @@ TEST(Invariants, AnythingReadIsSavedAndReadAsTheSame) {
     ASSERT_FALSE(broken) << broken->text();
     const auto again = parseShow(showText(*show), "again");
     ASSERT_TRUE(again) << again.failure().text();
-    ASSERT_TRUE(*again == *show) << round << "\n" << Json::diff(Json::parse(showText(*show)), Json::parse(showText(*again))).dump(1) << (again->unread == show->unread) << again->nextId << " " << show->nextId;
+    ASSERT_TRUE(*again == *show)
+        << round << "\n"
+        << Json::diff(Json::parse(showText(*show)), Json::parse(showText(*again))).dump(1)
+        << (again->unread == show->unread) << again->nextId << " " << show->nextId;
   }
 }
 
-/// Edits with numbers that no field would let through: they are either refused, or what they make is saved and read as the same.
+/// Edits with numbers that no field would let through: they are either refused, or what they make is saved
+/// and read as the same.
 TEST(Invariants, NoEditMakesWhatCannotBeReadAgain) {
   const Show before = demo::carousel();
   const double nan = std::numeric_limits<double>::quiet_NaN(), inf = std::numeric_limits<double>::infinity();
@@ -271,22 +327,56 @@ TEST(Invariants, NoEditMakesWhatCannotBeReadAgain) {
   const ClipId clip = before.scores[0]->clips[0]->id;
   using Edit = std::function<void(Show&, double)>;
   const std::vector<Edit> edits = {
-      [&](Show& s, double v) { moveFixtures(s, {fixture}, {v, 0, 0}); },
-      [&](Show& s, double v) { addFixture(s, LineShape{5, v}, {}); },
-      [&](Show& s, double v) { addFixture(s, ArcShape{12, 0.1, v, v}, {0, v, 0}); },
-      [&](Show& s, double v) { addFixture(s, PointsShape{{{v, v, v}}}, {}); },
-      [&](Show& s, double v) { duplicateInRow(s, {fixture}, 3, {v, 0, 0}); },
-      [&](Show& s, double v) { changeItem(s.stripTypes, s.stripTypes[0]->id, [&](StripType& t) { t.white = {static_cast<float>(v), 0.333333f, 1}; }); },
-      [&](Show& s, double v) { changeItem(s.stripTypes, s.stripTypes[0]->id, [&](StripType& t) { t.volts = v; }); },
-      [&](Show& s, double v) { changeItem(s.controllers, s.controllers[0]->id, [&](Controller& c) { c.delay_ms = v; }); },
-      [&](Show& s, double v) { changeItem(s.palettes, s.palettes[0]->id, [&](Palette& p) { p.stops.push_back({v, {1, 2, 3}}); }); },
+      [&](Show& s, double v) {
+        moveFixtures(s, {fixture}, {v, 0, 0});
+      },
+      [&](Show& s, double v) {
+        addFixture(s, LineShape{5, v}, {});
+      },
+      [&](Show& s, double v) {
+        addFixture(s, ArcShape{12, 0.1, v, v}, {0, v, 0});
+      },
+      [&](Show& s, double v) {
+        addFixture(s, PointsShape{{{v, v, v}}}, {});
+      },
+      [&](Show& s, double v) {
+        duplicateInRow(s, {fixture}, 3, {v, 0, 0});
+      },
+      [&](Show& s, double v) {
+        changeItem(s.stripTypes, s.stripTypes[0]->id, [&](StripType& t) {
+          t.white = {static_cast<float>(v), 0.333333f, 1};
+        });
+      },
+      [&](Show& s, double v) {
+        changeItem(s.stripTypes, s.stripTypes[0]->id, [&](StripType& t) { t.volts = v; });
+      },
+      [&](Show& s, double v) {
+        changeItem(s.controllers, s.controllers[0]->id, [&](Controller& c) { c.delay_ms = v; });
+      },
+      [&](Show& s, double v) {
+        changeItem(s.palettes, s.palettes[0]->id, [&](Palette& p) { p.stops.push_back({v, {1, 2, 3}}); });
+      },
       [&](Show& s, double v) { changeClips(s, score, {clip}, [&](Clip& c) { c.strength = v; }); },
       [&](Show& s, double v) { changeClips(s, score, {clip}, [&](Clip& c) { c.params["x"] = v; }); },
-      [&](Show& s, double v) { changeClips(s, score, {clip}, [&](Clip& c) { c.start = Micros(std::isfinite(v) ? static_cast<std::int64_t>(std::clamp(v, -1e18, 1e18)) : -1); }); },
-      [&](Show& s, double v) { changeClips(s, score, {clip}, [&](Clip& c) { c.motions["speed"] = Motion{Driver::Curve, v, 1, {{0.5, 0.5}, {0.1, v}}, 0, {}}; }); },
-      [&](Show& s, double) { changeItem(s.scores, score, [](Score& one) { one.name = "\xff\xfe caf\xe9"; }); },
-      [&](Show& s, double) { changeItem(s.scores, score, [](Score& one) { one.clips.push_back(one.clips.front()); }); },
-      [&](Show& s, double) { changeItem(s.scores, score, [](Score& one) { one.staves.push_back(one.staves.front()); }); },
+      [&](Show& s, double v) {
+        changeClips(s, score, {clip}, [&](Clip& c) {
+          c.start = Micros(std::isfinite(v) ? static_cast<std::int64_t>(std::clamp(v, -1e18, 1e18)) : -1);
+        });
+      },
+      [&](Show& s, double v) {
+        changeClips(s, score, {clip}, [&](Clip& c) {
+          c.motions["speed"] = Motion{Driver::Curve, v, 1, {{0.5, 0.5}, {0.1, v}}, 0, {}};
+        });
+      },
+      [&](Show& s, double) {
+        changeItem(s.scores, score, [](Score& one) { one.name = "\xff\xfe caf\xe9"; });
+      },
+      [&](Show& s, double) {
+        changeItem(s.scores, score, [](Score& one) { one.clips.push_back(one.clips.front()); });
+      },
+      [&](Show& s, double) {
+        changeItem(s.scores, score, [](Score& one) { one.staves.push_back(one.staves.front()); });
+      },
       [&](Show& s, double) { s.fixtures.push_back(s.fixtures.front()); },
       [&](Show& s, double) { s.name = "\xed\xa0\x80"; },
   };
@@ -314,7 +404,8 @@ TEST(Invariants, ASetUpThatLiesMakesASoundShow) {
   for (const int universe : {0, 1, 63'999})
     for (const int skipped : {0, 10, 10'000}) {
       Show after = show;
-      adoptSetup(after, id, {{1, Protocol::Ddp, {{5, "RGB", skipped, universe, 1, 8, 1, 1, false, 0}}, 512, true}});
+      adoptSetup(after, id,
+                 {{1, Protocol::Ddp, {{5, "RGB", skipped, universe, 1, 8, 1, 1, false, 0}}, 512, true}});
       const auto broken = brokenInvariant(after, &show);
       EXPECT_FALSE(broken) << broken->text();
       for (const PatchUniverse& used : derivePatch(after).universes) EXPECT_GE(used.universe, 0);

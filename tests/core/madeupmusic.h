@@ -22,7 +22,8 @@ struct Recipe {
   double length_s = 40;
   std::function<double(double)> tempo_bpm = [](double) { return 120.0; };
   int beatsPerBar = 4;
-  /// Where the second eighth of a beat falls, as a share of the beat: 0.5 straight, 0.66 swinging; 0 plays none.
+  /// Where the second eighth of a beat falls, as a share of the beat: 0.5 straight, 0.66 swinging; 0 plays
+  /// none.
   double offbeat = 0.5;
   /// Chance that a beat has no sound of its own, and that an offbeat does.
   double missing = 0;
@@ -72,7 +73,9 @@ class Composer {
       if (recipe_.beatsPerBar == 4 && inBar % 2 == 1) snare(clip, t, 0.45);
     }
     if (recipe_.offbeat > 0 && happens(recipe_.offbeats)) hat(clip, t + length * recipe_.offbeat, 0.16);
-    if (happens(0.5)) tone(clip, t + (happens(0.4) ? length * recipe_.offbeat : 0), root * 4 * (happens(0.5) ? 1.5 : 1.25), length * 0.5, 0.16);
+    if (happens(0.5))
+      tone(clip, t + (happens(0.4) ? length * recipe_.offbeat : 0), root * 4 * (happens(0.5) ? 1.5 : 1.25),
+           length * 0.5, 0.16);
   }
   template <class Wave>
   void add(AudioBuffer& clip, double t, double length, Wave wave) {
@@ -85,19 +88,32 @@ class Composer {
     }
   }
   void tone(AudioBuffer& clip, double t, double hz, double length, double loud) {
-    add(clip, t, length, [=](double u) { return loud * std::sin(2 * std::numbers::pi * hz * u) * std::min(1.0, u * 200) * std::exp(-u * 4 / length); });
+    add(clip, t, length, [=](double u) {
+      return loud * std::sin(2 * std::numbers::pi * hz * u) * std::min(1.0, u * 200) *
+             std::exp(-u * 4 / length);
+    });
   }
   void chord(AudioBuffer& clip, double t, double root, double length) {
     for (const double step : {2.0, 2.5, 3.0}) tone(clip, t, root * step, length, 0.1);
   }
   void kick(AudioBuffer& clip, double t, double loud) {
-    add(clip, t, 0.25, [=](double u) { return loud * std::sin(2 * std::numbers::pi * (45 * u + 12 * (1 - std::exp(-u * 30)) / 3)) * std::exp(-u * 14); });
+    add(clip, t, 0.25, [=](double u) {
+      return loud * std::sin(2 * std::numbers::pi * (45 * u + 12 * (1 - std::exp(-u * 30)) / 3)) *
+             std::exp(-u * 14);
+    });
   }
   void hat(AudioBuffer& clip, double t, double loud) {
-    add(clip, t, 0.06, [&](double u) { return loud * std::uniform_real_distribution<>(-1, 1)(random_) * std::exp(-u * 90); });
+    add(clip, t, 0.06, [&](double u) {
+      return loud * std::uniform_real_distribution<>(-1, 1)(random_) * std::exp(-u * 90);
+    });
   }
   void snare(AudioBuffer& clip, double t, double loud) {
-    add(clip, t, 0.15, [&](double u) { return loud * (0.6 * std::uniform_real_distribution<>(-1, 1)(random_) + 0.4 * std::sin(2 * std::numbers::pi * 190 * u)) * std::exp(-u * 28); });
+    add(clip, t, 0.15, [&](double u) {
+      return loud *
+             (0.6 * std::uniform_real_distribution<>(-1, 1)(random_) +
+              0.4 * std::sin(2 * std::numbers::pi * 190 * u)) *
+             std::exp(-u * 28);
+    });
   }
   void addNoise(AudioBuffer& clip) {
     std::normal_distribution<double> noise(0, recipe_.noise);
@@ -109,7 +125,8 @@ class Composer {
   int rested_ = 0;
 };
 
-/// F-measure of found against true instants that match within 70 ms, each at most once (as in MIREX's beat tracking).
+/// F-measure of found against true instants that match within 70 ms, each at most once (as in MIREX's beat
+/// tracking).
 inline double fMeasure(const std::vector<Micros>& found, const std::vector<double>& truth_s) {
   std::size_t hits = 0;
   std::size_t next = 0;
@@ -117,7 +134,9 @@ inline double fMeasure(const std::vector<Micros>& found, const std::vector<doubl
     while (next < found.size() && seconds(found[next]) < truth - 0.07) ++next;
     if (next < found.size() && seconds(found[next]) <= truth + 0.07) ++hits, ++next;
   }
-  return found.empty() && truth_s.empty() ? 1 : 2.0 * static_cast<double>(hits) / static_cast<double>(found.size() + truth_s.size());
+  return found.empty() && truth_s.empty()
+             ? 1
+             : 2.0 * static_cast<double>(hits) / static_cast<double>(found.size() + truth_s.size());
 }
 
 }  // namespace chispa::test

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/files/midifile.h"
 
-#include <gtest/gtest.h>
-
 #include <fstream>
 #include <random>
 
-#include "core/files/showfile.h"
 #include "temporary.h"
+#include <gtest/gtest.h>
+
+#include "core/files/showfile.h"
 
 namespace chispa {
 namespace {
@@ -22,11 +22,23 @@ Score fullScore() {
     beats.marks.push_back({MarkId{}, at, {}, {}});
     if (i % 3 == 0) bars.marks.push_back({MarkId{}, at, {}, {}});
   }
-  score.lanes = {beats, bars,
-                 {LaneId{3}, "Words", LaneKind::Words, {{MarkId{}, Micros(1'000'000), "round", {}}, {MarkId{}, Micros(2'345'678), "and round", {}}}},
-                 {LaneId{4}, "Notes", LaneKind::Notes, {{MarkId{}, Micros(500'000), "A4", Micros(700'000)}, {MarkId{}, Micros(3'000'000), "C#5", Micros(200'000)}}},
-                 {LaneId{5}, "Low", LaneKind::LowOnsets, {{MarkId{}, Micros(4'000'000), {}, {}}}},
-                 {LaneId{6}, "Sections", LaneKind::Sections, {{MarkId{}, Micros(0), "Gate", {}}, {MarkId{}, Micros(6'000'000), "Turn", {}}}}};
+  score.lanes = {
+      beats,
+      bars,
+      {LaneId{3},
+       "Words",
+       LaneKind::Words,
+       {{MarkId{}, Micros(1'000'000), "round", {}}, {MarkId{}, Micros(2'345'678), "and round", {}}}},
+      {LaneId{4},
+       "Notes",
+       LaneKind::Notes,
+       {{MarkId{}, Micros(500'000), "A4", Micros(700'000)},
+        {MarkId{}, Micros(3'000'000), "C#5", Micros(200'000)}}},
+      {LaneId{5}, "Low", LaneKind::LowOnsets, {{MarkId{}, Micros(4'000'000), {}, {}}}},
+      {LaneId{6},
+       "Sections",
+       LaneKind::Sections,
+       {{MarkId{}, Micros(0), "Gate", {}}, {MarkId{}, Micros(6'000'000), "Turn", {}}}}};
   return score;
 }
 
@@ -57,15 +69,18 @@ TEST_F(MidiFile, MarksComeBackAsTheyWent) {
 }
 
 TEST_F(MidiFile, ReadsAFileMadeByHand) {
-  // Format 0, 96 pulses a quarter: 120 to the minute in 3/4, then after a bar 60 to the minute; the note A3 for a quarter.
-  const std::string bytes("MThd\0\0\0\6\0\0\0\1\0\x60MTrk\0\0\0\x28"
-                          "\0\xff\x58\4\3\2\x18\x08"
-                          "\0\xff\x51\3\x07\xa1\x20"
-                          "\0\x90\x39\x40"
-                          "\x60\x80\x39\x40"
-                          "\x81\x40\xff\x51\3\x0f\x42\x40"
-                          "\x60\xff\x06\1X"
-                          "\0\xff\x2f\0", 62);
+  // Format 0, 96 pulses a quarter: 120 to the minute in 3/4, then after a bar 60 to the minute; the note A3
+  // for a quarter.
+  const std::string bytes(
+      "MThd\0\0\0\6\0\0\0\1\0\x60MTrk\0\0\0\x28"
+      "\0\xff\x58\4\3\2\x18\x08"
+      "\0\xff\x51\3\x07\xa1\x20"
+      "\0\x90\x39\x40"
+      "\x60\x80\x39\x40"
+      "\x81\x40\xff\x51\3\x0f\x42\x40"
+      "\x60\xff\x06\1X"
+      "\0\xff\x2f\0",
+      62);
   std::ofstream(path_, std::ios::binary) << bytes;
   const auto read = readMidi(path_);
   ASSERT_TRUE(read) << read.failure().text();

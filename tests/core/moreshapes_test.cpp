@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
-
 #include <random>
 
-#include "core/randomshape.h"
+#include <gtest/gtest.h>
+
 #include "core/edit/planedits.h"
 #include "core/files/pointfile.h"
 #include "core/files/showjson.h"
+#include "core/randomshape.h"
 #include "core/show/history.h"
 #include "core/zone/cells.h"
 
@@ -66,14 +66,16 @@ TEST(Cone, IsAMatrixInAZone) {
   EXPECT_GT(cells.along(Axis::Height)[19], 0.99f);
 }
 
-/// For random shapes of every kind: as many places as pixels, all finite; the file gives the same back; undo too.
+/// For random shapes of every kind: as many places as pixels, all finite; the file gives the same back; undo
+/// too.
 TEST(EveryShape, CountsPlacesFilesAndUndoAgree) {
   std::mt19937 random(17);
   for (int round = 0; round < 900; ++round) {
     const Shape shape = randomShape(round % 9, random);
     const auto points = localPositions(shape);
     ASSERT_EQ(static_cast<int>(points.size()), pixelCount(shape)) << shapeName(shape);
-    for (const Vec3& point : points) ASSERT_TRUE(std::isfinite(point.x + point.y + point.z)) << shapeName(shape);
+    for (const Vec3& point : points)
+      ASSERT_TRUE(std::isfinite(point.x + point.y + point.z)) << shapeName(shape);
     ASSERT_GE(stripLength_m(shape), 0);
     History history;
     const Show empty = history.now();
@@ -87,7 +89,8 @@ TEST(EveryShape, CountsPlacesFilesAndUndoAgree) {
 }
 
 TEST(Points, TablesWithAnySeparatorAndHeadingAreRead) {
-  for (const char* text : {"x,y\n1,2\n3,4\n", "1;2\n3;4", "X_m Y_m\n1 2\n\n3 4\n", "1\t2\t0\r\n3\t4\t0\r\n", "+1, 2\n3.0 ,4e0\n"}) {
+  for (const char* text : {"x,y\n1,2\n3,4\n", "1;2\n3;4", "X_m Y_m\n1 2\n\n3 4\n", "1\t2\t0\r\n3\t4\t0\r\n",
+                           "+1, 2\n3.0 ,4e0\n"}) {
     const auto points = parsePoints(text, "p.csv");
     ASSERT_TRUE(points) << text;
     EXPECT_EQ(*points, (std::vector<Vec3>{{1, 2, 0}, {3, 4, 0}})) << text;
@@ -96,7 +99,8 @@ TEST(Points, TablesWithAnySeparatorAndHeadingAreRead) {
 }
 
 TEST(Points, WrongLinesAreNamedAndNothingIsRead) {
-  for (const char* text : {"", "x,y\n", "1,2\nthree,4\n", "1,2,3,4\n", "1\n", "nan,2\n", "1e300,0\n", "[", "[{\"point\": [1]}]", "[{\"place\": [1,2]}]", "{\"point\": 3}"}) {
+  for (const char* text : {"", "x,y\n", "1,2\nthree,4\n", "1,2,3,4\n", "1\n", "nan,2\n", "1e300,0\n", "[",
+                           "[{\"point\": [1]}]", "[{\"place\": [1,2]}]", "{\"point\": 3}"}) {
     const auto points = parsePoints(text, "p.csv");
     ASSERT_FALSE(points) << text;
     EXPECT_EQ(points.failure().where, "p.csv");

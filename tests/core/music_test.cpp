@@ -1,18 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
-#include <sys/stat.h>
-
 #include <cmath>
 #include <cstdlib>
 #include <fstream>
 #include <numbers>
 #include <random>
 
-#include "core/music/analysis.h"
-#include "core/music/audiostore.h"
 #include "sound.h"
 #include "temporary.h"
 #include "waltz/tune.h"
+#include <gtest/gtest.h>
+#include <sys/stat.h>
+
+#include "core/music/analysis.h"
+#include "core/music/audiostore.h"
 
 namespace chispa {
 namespace {
@@ -32,7 +32,8 @@ AudioBuffer clicks(double bpm, int beatsPerBar, double length_s, double noise) {
     const auto at = static_cast<std::size_t>(t * AudioClip::kRate);
     for (std::size_t i = 0; i < 4000 && at + i < frames; ++i) {
       const double s = static_cast<double>(i) / AudioClip::kRate;
-      const auto v = static_cast<float>((down ? 0.7 : 0.4) * std::sin(2 * 3.14159 * hz * s) * std::exp(-s * 30) * (1 - static_cast<double>(i) / 4000));
+      const auto v = static_cast<float>((down ? 0.7 : 0.4) * std::sin(2 * 3.14159 * hz * s) *
+                                        std::exp(-s * 30) * (1 - static_cast<double>(i) / 4000));
       clip.samples[2 * (at + i)] += v;
       clip.samples[2 * (at + i) + 1] += v;
     }
@@ -66,7 +67,8 @@ TEST_P(SteadyClicks, TempoBeatsAndBarsAreFound) {
   EXPECT_GE(fMeasure(found.bars, 0.3, perBar * 60 / bpm, (beats + perBar - 1) / perBar), 0.9);
 }
 
-INSTANTIATE_TEST_SUITE_P(Tempi, SteadyClicks, testing::Combine(testing::Values(90.0, 112.0, 132.0, 150.0), testing::Values(3, 4)));
+INSTANTIATE_TEST_SUITE_P(Tempi, SteadyClicks,
+                         testing::Combine(testing::Values(90.0, 112.0, 132.0, 150.0), testing::Values(3, 4)));
 
 TEST(Waltz, ItsBeatsAndDownBeatsAreFound) {
   const auto analysed = analyseAudio(std::string(CHISPA_SOURCE_DIR) + "/demo/slow-round.ogg");
@@ -124,23 +126,31 @@ std::string wave(int rate, int channels, double length_s, double hz) {
   data += "data";
   put(static_cast<std::uint32_t>(frames * channels * 2), 4);
   for (int i = 0; i < frames; ++i)
-    for (int c = 0; c < channels; ++c) put(static_cast<std::uint32_t>(static_cast<std::int32_t>(12'000 * std::sin(2 * std::numbers::pi * hz * i / rate))), 2);
+    for (int c = 0; c < channels; ++c)
+      put(static_cast<std::uint32_t>(
+              static_cast<std::int32_t>(12'000 * std::sin(2 * std::numbers::pi * hz * i / rate))),
+          2);
   return data;
 }
 
-/// Joined files change their channels and rate on the way: the pieces are made by FFmpeg's own encoder here, and laid end to end.
+/// Joined files change their channels and rate on the way: the pieces are made by FFmpeg's own encoder here,
+/// and laid end to end.
 TEST(Audio, AFileThatChangesItsFormatOnTheWayIsDecodedWhole) {
   const test::TemporaryFolder folder;
   const auto encode = [&](const char* name, int rate, int channels) {
     const auto from = folder.path() / (std::string(name) + ".wav");
     std::ofstream(from, std::ios::binary) << wave(rate, channels, 2, 440);
     const auto to = folder.path() / (std::string(name) + ".aac");
-    EXPECT_EQ(std::system(("ffmpeg -loglevel error -y -i " + from.string() + " -c:a aac -f adts " + to.string()).c_str()), 0);
+    EXPECT_EQ(
+        std::system(
+            ("ffmpeg -loglevel error -y -i " + from.string() + " -c:a aac -f adts " + to.string()).c_str()),
+        0);
     std::ifstream in(to, std::ios::binary);
     return std::string(std::istreambuf_iterator<char>(in), {});
   };
   if (std::system("ffmpeg -version > /dev/null 2>&1") != 0) GTEST_SKIP() << "ffmpeg is not installed";
-  const std::string stereo = encode("stereo", 44'100, 2), mono = encode("mono", 48'000, 1), six = encode("six", 22'050, 6);
+  const std::string stereo = encode("stereo", 44'100, 2), mono = encode("mono", 48'000, 1),
+                    six = encode("six", 22'050, 6);
   for (const std::string& joined : {stereo + mono + six, six + stereo, mono + six + mono}) {
     std::ofstream(folder.path() / "joined.aac", std::ios::binary | std::ios::trunc) << joined;
     const auto clip = decodeAudio(folder.path() / "joined.aac");
@@ -165,7 +175,8 @@ TEST(Audio, APipeOrADeviceIsRefusedAtOnce) {
 TEST(Audio, APlayListLeadsNowhere) {
   const test::TemporaryFolder folder;
   std::ofstream(folder.path() / "song.wav", std::ios::binary) << wave(48'000, 2, 1, 440);
-  std::ofstream(folder.path() / "list.m3u8") << "#EXTM3U\n#EXT-X-TARGETDURATION:1\n#EXTINF:1,\nsong.wav\n#EXT-X-ENDLIST\n";
+  std::ofstream(folder.path() / "list.m3u8")
+      << "#EXTM3U\n#EXT-X-TARGETDURATION:1\n#EXTINF:1,\nsong.wav\n#EXT-X-ENDLIST\n";
   std::ofstream(folder.path() / "list.ffconcat") << "ffconcat version 1.0\nfile song.wav\n";
   EXPECT_TRUE(decodeAudio(folder.path() / "song.wav"));
   EXPECT_FALSE(decodeAudio(folder.path() / "list.m3u8"));
@@ -181,7 +192,8 @@ TEST(Audio, ReadingCanBeCancelledAndTellsHowFarItIs) {
   });
   ASSERT_TRUE(whole);
   EXPECT_GT(told, 0.5);
-  const auto cancelled = decodeAudio(std::string(CHISPA_SOURCE_DIR) + "/demo/slow-round.ogg", [&](double share) { return share < 0.3; });
+  const auto cancelled = decodeAudio(std::string(CHISPA_SOURCE_DIR) + "/demo/slow-round.ogg",
+                                     [&](double share) { return share < 0.3; });
   ASSERT_FALSE(cancelled);
   EXPECT_NE(cancelled.failure().what.find("cancelled"), std::string::npos);
 }
@@ -199,12 +211,16 @@ TEST(Audio, ALongPieceReadsAsAShortOneDoes) {
   const auto clip = store.take();
   EXPECT_EQ(clip->frames(), blocks * AudioClip::kBlock);
   std::vector<float> out(2000);
-  for (const std::ptrdiff_t first : {std::ptrdiff_t{-500}, std::ptrdiff_t{0}, std::ptrdiff_t{1'234'567}, static_cast<std::ptrdiff_t>(clip->frames()) - 500, static_cast<std::ptrdiff_t>(clip->frames()) + 5}) {
+  for (const std::ptrdiff_t first :
+       {std::ptrdiff_t{-500}, std::ptrdiff_t{0}, std::ptrdiff_t{1'234'567},
+        static_cast<std::ptrdiff_t>(clip->frames()) - 500, static_cast<std::ptrdiff_t>(clip->frames()) + 5}) {
     clip->read(first, out);
     for (std::ptrdiff_t i = 0; i < 1000; ++i) {
       const std::ptrdiff_t frame = first + i;
       const bool isInside = frame >= 0 && frame < static_cast<std::ptrdiff_t>(clip->frames());
-      ASSERT_EQ(out[static_cast<std::size_t>(2 * i)], isInside ? sampleAt(static_cast<std::size_t>(2 * frame)) : 0.f) << first << " " << i;
+      ASSERT_EQ(out[static_cast<std::size_t>(2 * i)],
+                isInside ? sampleAt(static_cast<std::size_t>(2 * frame)) : 0.f)
+          << first << " " << i;
     }
   }
 }
@@ -223,7 +239,8 @@ TEST(WaveformPeaks, AreTheExtremesAtEveryZoom) {
 }
 
 TEST(MusicGrid, CountsBeatsAndBarsThroughTempoChanges) {
-  const MusicGrid grid({Micros(0), Micros(1'000'000), Micros(1'500'000), Micros(2'000'000)}, {Micros(0), Micros(1'500'000)});
+  const MusicGrid grid({Micros(0), Micros(1'000'000), Micros(1'500'000), Micros(2'000'000)},
+                       {Micros(0), Micros(1'500'000)});
   EXPECT_DOUBLE_EQ(grid.beatAt(Micros(500'000)), 0.5);
   EXPECT_DOUBLE_EQ(grid.beatAt(Micros(1'250'000)), 1.5);
   EXPECT_DOUBLE_EQ(grid.beatAt(Micros(2'500'000)), 4) << "behind the last mark the last gap goes on";

@@ -1,19 +1,22 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/palettestops.h"
 
-#include <gtest/gtest.h>
-
 #include <random>
+
+#include <gtest/gtest.h>
 
 #include "core/preview/striplook.h"
 
 namespace chispa {
 namespace {
 
-Palette three() { return {PaletteId{1}, "P", {{0, {255, 0, 0}}, {0.5, {0, 255, 0}}, {1, {0, 0, 255}}}}; }
+Palette three() {
+  return {PaletteId{1}, "P", {{0, {255, 0, 0}}, {0.5, {0, 255, 0}}, {1, {0, 0, 255}}}};
+}
 
 bool isInOrder(const Palette& palette) {
-  return std::is_sorted(palette.stops.begin(), palette.stops.end(), [](const ColourStop& a, const ColourStop& b) { return a.at < b.at; });
+  return std::is_sorted(palette.stops.begin(), palette.stops.end(),
+                        [](const ColourStop& a, const ColourStop& b) { return a.at < b.at; });
 }
 
 TEST(PaletteStops, ANewStopChangesNothingThatIsSeen) {
@@ -78,7 +81,8 @@ TEST(PaletteStops, MirroredItIsTheSameFromBothEnds) {
   Palette palette = three();
   mirrorStops(palette);
   EXPECT_TRUE(isInOrder(palette));
-  for (double u = 0; u <= 0.5; u += 0.1) EXPECT_EQ(toSrgb8(colourAt(palette, u)), toSrgb8(colourAt(palette, 1 - u))) << u;
+  for (double u = 0; u <= 0.5; u += 0.1)
+    EXPECT_EQ(toSrgb8(colourAt(palette, u)), toSrgb8(colourAt(palette, 1 - u))) << u;
 }
 
 TEST(PaletteStops, ReversedTwiceItIsAsItWas) {

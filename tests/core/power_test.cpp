@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
-
 #include <cmath>
 #include <numeric>
 #include <random>
+
+#include <gtest/gtest.h>
 
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
@@ -75,7 +75,9 @@ TEST(PowerNet, ASecondPinHalvesTheWorstDropByFour) {
   const auto one = line.full();
   line.feed(240, 0);
   const auto two = line.full();
-  const auto least = [](const PowerReading& r) { return *std::min_element(r.states[0].volts.begin(), r.states[0].volts.end()); };
+  const auto least = [](const PowerReading& r) {
+    return *std::min_element(r.states[0].volts.begin(), r.states[0].volts.end());
+  };
   EXPECT_NEAR((5 - least(two)) / (5 - least(one)), 0.25, 0.03);
   EXPECT_NEAR(two.states[0].feed_a[0], two.states[0].feed_a[1], 1e-6);
 }
@@ -91,7 +93,9 @@ TEST(PowerNet, CurrentsAndSharesAddUpOnRandomThreads) {
     addSupply(line.show, 5);
     for (int pins = whole(1, 5); pins > 0; --pins) line.feed(whole(0, pixels), whole(0, 20));
     for (std::size_t i = 0; i < beadAt(line.show, line.at(0))->injections.size(); ++i)
-      changeInjection(line.show, line.at(0), static_cast<int>(i), [&](Injection& n) { n.supply = line.show.supplies[static_cast<std::size_t>(whole(0, 1))]->id; });
+      changeInjection(line.show, line.at(0), static_cast<int>(i), [&](Injection& n) {
+        n.supply = line.show.supplies[static_cast<std::size_t>(whole(0, 1))]->id;
+      });
     const auto chains = powerChains(line.show);
     ASSERT_EQ(chains.size(), 1u);
     std::vector<double> amps;
@@ -163,7 +167,8 @@ TEST(PowerProblems, AreSaidWithTheirCure) {
   PoweredLine line(500);
   const auto said = [&] {
     std::string all;
-    for (const Problem& problem : findProblems(line.show, [](const std::string&) { return true; })) all += problem.what + " " + problem.cure + "\n";
+    for (const Problem& problem : findProblems(line.show, [](const std::string&) { return true; }))
+      all += problem.what + " " + problem.cure + "\n";
     return all;
   };
   EXPECT_EQ(said().find("power"), std::string::npos) << "without a supply nobody asks";

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "carousel/carousel.h"
 #include <gtest/gtest.h>
 
-#include "carousel/carousel.h"
 #include "core/preview/clippicture.h"
 #include "core/preview/glow.h"
 
@@ -67,7 +67,9 @@ TEST(ClipPicture, ShowsTimeToTheRightAndCellsUpward) {
   clip.params["edge"] = 0.001;
   const CompiledClip compiled = compileClip(clip, tableOf(show, PaletteId{3}), {});
   const ClipPicture picture = drawClips({}, std::span(&compiled, 1), cells, {Micros(0), clip.length}, 40, 20);
-  const auto green = [&](int x, int row) { return picture.rgba[4 * static_cast<std::size_t>((19 - row) * 40 + x) + 1]; };
+  const auto green = [&](int x, int row) {
+    return picture.rgba[4 * static_cast<std::size_t>((19 - row) * 40 + x) + 1];
+  };
   EXPECT_EQ(green(20, 2), 255) << "half way through, the lower cells are full";
   EXPECT_EQ(green(20, 17), 0);
   EXPECT_EQ(green(39, 17), 255);

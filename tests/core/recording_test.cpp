@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
+#include "core/recording/recording.h"
 
 #include <fstream>
 #include <random>
 
-#include "core/recording/recording.h"
 #include "temporary.h"
+#include <gtest/gtest.h>
 
 namespace chispa {
 namespace {
@@ -14,7 +14,8 @@ class RecordingTest : public testing::Test {
  protected:
   /// Ten seconds of two universes; frame n is at n × 40 ms and known by its number.
   void write() {
-    auto created = RecordingWriter::create(path_, {.universes = {{Protocol::E131, 7}, {Protocol::ArtNet, 3}}});
+    auto created =
+        RecordingWriter::create(path_, {.universes = {{Protocol::E131, 7}, {Protocol::ArtNet, 3}}});
     ASSERT_TRUE(created);
     RecordingWriter writer = *std::move(created);
     for (int n = 0; n < 250; ++n) writer.add(timeOf(n), valuesOf(n));
@@ -51,14 +52,16 @@ TEST_F(RecordingTest, EveryFrameIsReadAtItsInstantInAnyOrder) {
       EXPECT_TRUE(std::equal(values->begin(), values->end(), valuesOf(n).begin())) << n;
     }
   }
-  EXPECT_EQ(*std::max_element(reader.at(Micros(-1))->begin(), reader.at(Micros(-1))->end()), 0) << "dark before it begins";
+  EXPECT_EQ(*std::max_element(reader.at(Micros(-1))->begin(), reader.at(Micros(-1))->end()), 0)
+      << "dark before it begins";
   EXPECT_LT(std::filesystem::file_size(path_), 250u * 1024 / 4) << "it is packed";
 }
 
 TEST_F(RecordingTest, AFileThatWasCutOffIsReadAsFarAsItGoes) {
   write();
   const std::string whole = bytes();
-  std::ofstream(path_, std::ios::binary | std::ios::trunc).write(whole.data(), static_cast<std::streamsize>(whole.size() * 2 / 3));
+  std::ofstream(path_, std::ios::binary | std::ios::trunc)
+      .write(whole.data(), static_cast<std::streamsize>(whole.size() * 2 / 3));
   auto opened = RecordingReader::open(path_);
   ASSERT_TRUE(opened);
   RecordingReader reader = *std::move(opened);
@@ -74,8 +77,10 @@ TEST_F(RecordingTest, DamageIsSaidAndNeverCrashes) {
   std::mt19937 random(3);
   for (int round = 0; round < 300; ++round) {
     std::string hurt = whole;
-    for (int i = 0; i < 3; ++i) hurt[random() % (round % 2 == 0 ? 200 : hurt.size())] = static_cast<char>(random());
-    std::ofstream(path_, std::ios::binary | std::ios::trunc).write(hurt.data(), static_cast<std::streamsize>(hurt.size()));
+    for (int i = 0; i < 3; ++i)
+      hurt[random() % (round % 2 == 0 ? 200 : hurt.size())] = static_cast<char>(random());
+    std::ofstream(path_, std::ios::binary | std::ios::trunc)
+        .write(hurt.data(), static_cast<std::streamsize>(hurt.size()));
     auto opened = RecordingReader::open(path_);
     if (!opened) continue;
     RecordingReader reader = *std::move(opened);
@@ -92,7 +97,8 @@ TEST_F(RecordingTest, DamageIsSaidAndNeverCrashes) {
 
 /// A small file that says it holds 34 GB: it is refused, or read with the memory of a frame.
 TEST_F(RecordingTest, SizesThatLieTakeNoMemory) {
-  auto created = RecordingWriter::create(path_, {.universes = std::vector<RecordedUniverse>(16'000, {Protocol::E131, 1})});
+  auto created = RecordingWriter::create(
+      path_, {.universes = std::vector<RecordedUniverse>(16'000, {Protocol::E131, 1})});
   ASSERT_TRUE(created);
   RecordingWriter writer = *std::move(created);
   const std::vector<std::uint8_t> black(16'000 * 512);
@@ -103,16 +109,19 @@ TEST_F(RecordingTest, SizesThatLieTakeNoMemory) {
   ASSERT_NE(block, std::string::npos);
   for (const char frames : {char(4), char(127)}) {
     lying[block + 4] = frames;
-    std::ofstream(path_, std::ios::binary | std::ios::trunc).write(lying.data(), static_cast<std::streamsize>(lying.size()));
+    std::ofstream(path_, std::ios::binary | std::ios::trunc)
+        .write(lying.data(), static_cast<std::streamsize>(lying.size()));
     EXPECT_FALSE(RecordingReader::open(path_)) << "more frames than it holds";
   }
   lying[block + 5] = 15;
-  std::ofstream(path_, std::ios::binary | std::ios::trunc).write(lying.data(), static_cast<std::streamsize>(lying.size()));
+  std::ofstream(path_, std::ios::binary | std::ios::trunc)
+      .write(lying.data(), static_cast<std::streamsize>(lying.size()));
   EXPECT_FALSE(RecordingReader::open(path_)) << "and more than a block may";
 }
 
 TEST_F(RecordingTest, LargeFramesMakeShortBlocks) {
-  auto created = RecordingWriter::create(path_, {.universes = std::vector<RecordedUniverse>(40'000, {Protocol::E131, 1})});
+  auto created = RecordingWriter::create(
+      path_, {.universes = std::vector<RecordedUniverse>(40'000, {Protocol::E131, 1})});
   ASSERT_TRUE(created);
   RecordingWriter writer = *std::move(created);
   std::vector<std::uint8_t> values(40'000 * 512);
@@ -133,7 +142,10 @@ TEST_F(RecordingTest, LargeFramesMakeShortBlocks) {
 }
 
 TEST_F(RecordingTest, AHeadThatLiesIsRefused) {
-  for (const RecordedUniverse& universe : {RecordedUniverse{Protocol::Ddp, 1'000'000}, RecordedUniverse{Protocol::E131, 0}, RecordedUniverse{Protocol::E131, 64'000}, RecordedUniverse{Protocol::ArtNet, 32'768}, RecordedUniverse{Protocol::Ddp, -1}}) {
+  for (const RecordedUniverse& universe :
+       {RecordedUniverse{Protocol::Ddp, 1'000'000}, RecordedUniverse{Protocol::E131, 0},
+        RecordedUniverse{Protocol::E131, 64'000}, RecordedUniverse{Protocol::ArtNet, 32'768},
+        RecordedUniverse{Protocol::Ddp, -1}}) {
     auto created = RecordingWriter::create(path_, {.universes = {universe}});
     ASSERT_TRUE(created);
     ASSERT_TRUE(RecordingWriter(*std::move(created)).finish());

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
-
 #include <random>
 
 #include "carousel/carousel.h"
+#include <gtest/gtest.h>
+
 #include "core/edit/scoreedits.h"
 #include "core/edit/zoneedits.h"
 #include "core/render/blend.h"
@@ -52,7 +52,8 @@ class CarouselLight : public testing::Test {
   PixelFrame b_;
 };
 
-/// Scrub = play = export: a frame does not depend on which frames were computed before it, nor by which renderer.
+/// Scrub = play = export: a frame does not depend on which frames were computed before it, nor by which
+/// renderer.
 TEST_F(CarouselLight, FramesAtRandomTimesEqualThoseOfSequentialPlay) {
   constexpr Micros kPeriod{25'000};
   std::vector<PixelFrame> played;
@@ -147,9 +148,11 @@ TEST(Renderer, AZoneLitInTilesIsTheZoneLitAsAWhole) {
   constexpr int kPixels = 9'999;
   addFixture(show, LineShape{kPixels, 0.01}, {});
   const ZoneId zone = show.zones.front()->id;
-  const PaletteId fire = addPalette(show, "Fire", {{0, {40, 0, 0}}, {0.5, {255, 90, 0}}, {1, {255, 255, 180}}});
+  const PaletteId fire =
+      addPalette(show, "Fire", {{0, {40, 0, 0}}, {0.5, {255, 90, 0}}, {1, {255, 255, 180}}});
   const ScoreId score = addScore(show, "S", "", Micros(4'000'000));
-  for (const char* effect : {"ribbon", "comets", "glints", "clouds"}) addClip(show, score, zone, effect, fire, Micros(0), Micros(4'000'000));
+  for (const char* effect : {"ribbon", "comets", "glints", "clouds"})
+    addClip(show, score, zone, effect, fire, Micros(0), Micros(4'000'000));
   ASSERT_TRUE(findEffect("ribbon")->isCellwise) << "or nothing is cut into tiles";
   const auto compiled = compile(show);
   Renderer tiles, whole;
@@ -161,7 +164,8 @@ TEST(Renderer, AZoneLitInTilesIsTheZoneLitAsAWhole) {
   for (const Micros t : {Micros(0), Micros(700'000), Micros(3'999'000)}) {
     tiles.render(made, t, frame);
     whole.renderClips(made, made.staves.front().clips, *made.staves.front().cells, t);
-    for (std::size_t i = 0; i < kPixels; ++i) ASSERT_EQ(frame.r[i], std::min(1.f, whole.zoneLight().r[i])) << i;
+    for (std::size_t i = 0; i < kPixels; ++i)
+      ASSERT_EQ(frame.r[i], std::min(1.f, whole.zoneLight().r[i])) << i;
   }
 }
 

@@ -1,10 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/edit/segmentedits.h"
-
+#include "carousel/carousel.h"
 #include <gtest/gtest.h>
 
-#include "carousel/carousel.h"
 #include "core/edit/planedits.h"
+#include "core/edit/segmentedits.h"
 #include "core/randomshape.h"
 #include "core/shape/order.h"
 #include "core/zone/cells.h"
@@ -12,7 +11,9 @@
 namespace chispa {
 namespace {
 
-const Fixture& only(const Show& show) { return *show.fixtures.front(); }
+const Fixture& only(const Show& show) {
+  return *show.fixtures.front();
+}
 
 void expectNear(const std::vector<Vec3>& a, const std::vector<Vec3>& b) {
   ASSERT_EQ(a.size(), b.size());
@@ -102,7 +103,8 @@ TEST(Segments, AMovedSegmentTakesItsZonesAlongAndLeavesTheWire) {
   const ZoneCells lanterns = cellsOf(show, map, *findNamed(show.zones, "Lanterns"));
   ASSERT_EQ(lanterns.count(), 12);
   const int first = map.rangeOf(post)->first;
-  for (std::uint32_t i = 0; i < 6; ++i) EXPECT_EQ(lanterns.pixelsOf(0)[i], static_cast<std::uint32_t>(first) + i);
+  for (std::uint32_t i = 0; i < 6; ++i)
+    EXPECT_EQ(lanterns.pixelsOf(0)[i], static_cast<std::uint32_t>(first) + i);
   EXPECT_TRUE(sameItems(show.controllers, wiring));
 }
 
@@ -110,12 +112,14 @@ TEST(Segments, RemovingOneSaysWhatIsLost) {
   Show show = demo::carousel();
   const Losses losses = removeSegment(show, findNamed(show.fixtures, "Post 1")->id, 1);
   const auto speaksOf = [&](const std::string& words) {
-    return std::any_of(losses.begin(), losses.end(), [&](const std::string& loss) { return loss.find(words) != std::string::npos; });
+    return std::any_of(losses.begin(), losses.end(),
+                       [&](const std::string& loss) { return loss.find(words) != std::string::npos; });
   };
   EXPECT_TRUE(speaksOf("Zone Lanterns loses 6 pixels")) << losses.front();
   EXPECT_TRUE(speaksOf("Post box loses 6 pixels"));
   EXPECT_EQ(cellsOf(show, mapPixels(show), *findNamed(show.zones, "Lanterns")).count(), 11);
-  EXPECT_TRUE(removeSegment(show, findNamed(show.fixtures, "Canopy rim")->id, 0).empty()) << "the last segment stays";
+  EXPECT_TRUE(removeSegment(show, findNamed(show.fixtures, "Canopy rim")->id, 0).empty())
+      << "the last segment stays";
 }
 
 TEST(Segments, FixturesJoinAndComeApartAgain) {
@@ -152,12 +156,18 @@ TEST(Refit, CountsThatShrinkTellWhatGoesAndKeepTheRest) {
   Zone tip;
   tip.name = "Tip";
   tip.parts = {{id, std::nullopt, false, {{20, 10, 1}}}};
-  put(show.zones, [&] { tip.id = show.newId<ZoneId>(); return tip; }());
-  const auto shorten = [&](int count) { return changeFixture(show, id, [count](Fixture& f) { f.segments[0].shape = LineShape{count, 0.1}; }); };
+  put(show.zones, [&] {
+    tip.id = show.newId<ZoneId>();
+    return tip;
+  }());
+  const auto shorten = [&](int count) {
+    return changeFixture(show, id, [count](Fixture& f) { f.segments[0].shape = LineShape{count, 0.1}; });
+  };
   EXPECT_EQ(shorten(25), (Losses{"Zone Tip loses 5 pixels."}));
   EXPECT_EQ(cellsOf(show, mapPixels(show), *findNamed(show.zones, "Tip")).count(), 5);
   EXPECT_TRUE(shorten(40).empty());
-  EXPECT_EQ(cellsOf(show, mapPixels(show), *findNamed(show.zones, "Line")).count(), 40) << "the whole stays the whole";
+  EXPECT_EQ(cellsOf(show, mapPixels(show), *findNamed(show.zones, "Line")).count(), 40)
+      << "the whole stays the whole";
   EXPECT_EQ(shorten(10), (Losses{"Zone Tip loses 5 pixels, its last; it goes."}));
   EXPECT_FALSE(findNamed(show.zones, "Tip"));
 }
@@ -165,9 +175,12 @@ TEST(Refit, CountsThatShrinkTellWhatGoesAndKeepTheRest) {
 TEST(Refit, ALongerShaftMovesTheLanternsPixels) {
   Show show = demo::carousel();
   const FixtureId post = findNamed(show.fixtures, "Post 1")->id;
-  EXPECT_TRUE(changeFixture(show, post, [](Fixture& f) { f.segments[0].shape = LineShape{30, 0.09}; }).empty());
+  EXPECT_TRUE(changeFixture(show, post, [](Fixture& f) {
+                f.segments[0].shape = LineShape{30, 0.09};
+              }).empty());
   const PixelMap map = mapPixels(show);
-  EXPECT_EQ(cellsOf(show, map, *findNamed(show.zones, "Lanterns")).pixelsOf(0)[0], static_cast<std::uint32_t>(map.rangeOf(post)->first + 30));
+  EXPECT_EQ(cellsOf(show, map, *findNamed(show.zones, "Lanterns")).pixelsOf(0)[0],
+            static_cast<std::uint32_t>(map.rangeOf(post)->first + 30));
   EXPECT_EQ(show.controllers[1]->ports[0].run[0].count, 36);
 }
 

@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
+#include "core/shape/shape.h"
 
 #include <random>
 #include <set>
 
+#include <gtest/gtest.h>
+
 #include "core/shape/placement.h"
-#include "core/shape/shape.h"
 #include "core/show/fixture.h"
 
 namespace chispa {
@@ -35,8 +36,13 @@ TEST(Grid, RandomGridsVisitEachCellOnceAndSerpentinesAreContinuous) {
   std::mt19937 random(7);
   const auto pick = [&random](int low, int high) { return std::uniform_int_distribution(low, high)(random); };
   for (int round = 0; round < 300; ++round) {
-    const GridShape grid{pick(1, 20), pick(1, 20), 0.05, 0.05, static_cast<Corner>(pick(0, 3)),
-                         static_cast<GridRuns>(pick(0, 1)), pick(0, 1) == 1};
+    const GridShape grid{pick(1, 20),
+                         pick(1, 20),
+                         0.05,
+                         0.05,
+                         static_cast<Corner>(pick(0, 3)),
+                         static_cast<GridRuns>(pick(0, 1)),
+                         pick(0, 1) == 1};
     std::set<std::pair<int, int>> seen;
     const auto points = localPositions(grid);
     for (int i = 0; i < pixelCount(grid); ++i) {
@@ -44,7 +50,8 @@ TEST(Grid, RandomGridsVisitEachCellOnceAndSerpentinesAreContinuous) {
       ASSERT_TRUE(cell.row >= 0 && cell.row < grid.rows && cell.column >= 0 && cell.column < grid.columns);
       seen.insert({cell.row, cell.column});
       if (i > 0 && grid.serpentine) {
-        ASSERT_NEAR(length(points[static_cast<std::size_t>(i)] - points[static_cast<std::size_t>(i - 1)]), 0.05, 1e-9);
+        ASSERT_NEAR(length(points[static_cast<std::size_t>(i)] - points[static_cast<std::size_t>(i - 1)]),
+                    0.05, 1e-9);
       }
     }
     ASSERT_EQ(static_cast<int>(seen.size()), pixelCount(grid));
@@ -70,7 +77,11 @@ TEST(Placement, TurnsAboutXThenYThenZ) {
 }
 
 TEST(Fixture, NumbersItsSegmentsOneBehindTheOther) {
-  const Fixture post{FixtureId{1}, "Post", {}, {}, {{"shaft", LineShape{26, 0.1}, {}}, {"lantern", ArcShape{6, 0.1, 0, 360}, {}}}};
+  const Fixture post{FixtureId{1},
+                     "Post",
+                     {},
+                     {},
+                     {{"shaft", LineShape{26, 0.1}, {}}, {"lantern", ArcShape{6, 0.1, 0, 360}, {}}}};
   EXPECT_EQ(pixelCount(post), 32);
   EXPECT_EQ(firstPixelOf(post, 1), 26);
   EXPECT_EQ(positions(post).size(), 32u);

@@ -1,12 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What each effect of sparks, textures, music and pictures is known by.
-#include <gtest/gtest.h>
-
 #include <cmath>
 #include <numeric>
 #include <set>
 
 #include "effecttrial.h"
+#include <gtest/gtest.h>
 
 namespace chispa {
 namespace {
@@ -33,7 +32,10 @@ TEST(Glints, LightTheShareThatIsAskedFor) {
   const ZoneCells cells = cellsFor(LineShape{20'000, 0.01});
   for (const double density : {0.05, 0.4}) {
     const LightBuffer light = run("glints", cells, 3.3, {{"density", density}});
-    EXPECT_NEAR(static_cast<double>(std::count_if(light.a.begin(), light.a.end(), [](float a) { return a > 0; })) / 20'000, density, 0.02);
+    EXPECT_NEAR(
+        static_cast<double>(std::count_if(light.a.begin(), light.a.end(), [](float a) { return a > 0; })) /
+            20'000,
+        density, 0.02);
   }
 }
 
@@ -60,8 +62,11 @@ TEST(Hearth, IsHotterAtTheFoot) {
 
 TEST(Drizzle, FallsAtItsPace) {
   const ZoneCells cells = cellsFor(LineShape{200, 0.05});
-  const ParamValues values = {{"across", std::string("along")}, {"drops", 1.0}, {"speed", 0.5}, {"uneven", 0.0}, {"tail", 0.3}};
-  const auto height = [&](double t) { return static_cast<double>(brightest(run("drizzle", cells, t, values))) / 200; };
+  const ParamValues values = {
+      {"across", std::string("along")}, {"drops", 1.0}, {"speed", 0.5}, {"uneven", 0.0}, {"tail", 0.3}};
+  const auto height = [&](double t) {
+    return static_cast<double>(brightest(run("drizzle", cells, t, values))) / 200;
+  };
   double fallen = 0;
   for (int i = 0; i < 10; ++i) {
     const double by = height(i * 0.1) - height((i + 1) * 0.1);
@@ -72,7 +77,9 @@ TEST(Drizzle, FallsAtItsPace) {
 
 TEST(Snowfall, FallsAndLiesUpToItsHeight) {
   const ZoneCells cells = cellsFor(GridShape{24, 24, 0.05, 0.05});
-  const auto at = [&](double t, double lying) { return run("snowfall", cells, t, {{"drift", 0.0}, {"speed", 1.0}, {"lying", lying}}); };
+  const auto at = [&](double t, double lying) {
+    return run("snowfall", cells, t, {{"drift", 0.0}, {"speed", 1.0}, {"lying", lying}});
+  };
   // What was above is here a moment later, more than what was below.
   double fromAbove = 0, fromBelow = 0;
   for (double t = 0; t < 4; t += 0.4) {
@@ -94,7 +101,15 @@ TEST(Snowfall, FallsAndLiesUpToItsHeight) {
 TEST(Juggle, BouncesLowerByItsSpringiness) {
   const ZoneCells cells = cellsFor(LineShape{400, 0.05});
   const double springy = 0.8;
-  const auto height = [&](double t) { return static_cast<double>(brightest(run("juggle", cells, t, {{"across", std::string("along")}, {"balls", 1.0}, {"bounces", 0.5}, {"springy", springy}, {"size", 0.02}}))) / 400; };
+  const auto height = [&](double t) {
+    return static_cast<double>(brightest(run("juggle", cells, t,
+                                             {{"across", std::string("along")},
+                                              {"balls", 1.0},
+                                              {"bounces", 0.5},
+                                              {"springy", springy},
+                                              {"size", 0.02}}))) /
+           400;
+  };
   std::vector<double> tops;
   double before = height(0), now = height(0.02);
   for (double t = 0.04; t < 40; t += 0.02) {
@@ -105,7 +120,8 @@ TEST(Juggle, BouncesLowerByItsSpringiness) {
   int falling = 0;
   for (std::size_t i = 0; i + 1 < tops.size(); ++i) {
     if (tops[i + 1] > tops[i]) continue;
-    EXPECT_NEAR(tops[i + 1] / tops[i], springy * springy, 0.06) << "the height goes with the square of the speed";
+    EXPECT_NEAR(tops[i + 1] / tops[i], springy * springy, 0.06)
+        << "the height goes with the square of the speed";
     ++falling;
   }
   EXPECT_GE(falling, 4);
@@ -113,7 +129,9 @@ TEST(Juggle, BouncesLowerByItsSpringiness) {
 
 TEST(Rockets, RiseBurstAndBurnOut) {
   const ZoneCells cells = cellsFor(GridShape{40, 40, 0.05, 0.05});
-  const auto at = [&](double t) { return run("rockets", cells, t, {{"every", 16.0}, {"rise", 0.5}, {"burn", 1.0}}); };
+  const auto at = [&](double t) {
+    return run("rockets", cells, t, {{"every", 16.0}, {"rise", 0.5}, {"burn", 1.0}});
+  };
   EXPECT_LT(cells.y[brightest(at(0.1))], cells.y[brightest(at(0.3))]);
   EXPECT_GT(meanLight(at(0.9)), 3 * meanLight(at(0.3))) << "a sphere after a spark";
   EXPECT_EQ(meanLight(at(1.6)), 0);
@@ -124,7 +142,8 @@ TEST(Fireflies, GlowGoOutAndWanderWithoutJumps) {
   double least = 1, most = 0;
   std::optional<std::size_t> last;
   for (double t = 0; t < 8; t += 0.02) {
-    const LightBuffer light = run("fireflies", cells, t, {{"flies", 1.0}, {"glow", 2.0}, {"wander", 0.3}, {"size", 0.3}});
+    const LightBuffer light =
+        run("fireflies", cells, t, {{"flies", 1.0}, {"glow", 2.0}, {"wander", 0.3}, {"size", 0.3}});
     const std::size_t at = brightest(light);
     least = std::min(least, static_cast<double>(light.a[at]));
     most = std::max(most, static_cast<double>(light.a[at]));
@@ -153,7 +172,8 @@ TEST(Marbling, FlowsSmoothlyAndCoversAll) {
   EXPECT_EQ(meanLight(light), 1);
   const LightBuffer soon = run("marbling", cells, 1.21, {{"repeats", 0.5}});
   for (std::size_t i = 0; i < 400; ++i) EXPECT_NEAR(light.g[i], soon.g[i], 0.1f) << i;
-  const LightBuffer other = run("marbling", cells, 1.2, {{"repeats", 0.5}}, [](EffectInput& in) { in.seed = 77; });
+  const LightBuffer other =
+      run("marbling", cells, 1.2, {{"repeats", 0.5}}, [](EffectInput& in) { in.seed = 77; });
   EXPECT_NE(light.g, other.g);
 }
 
@@ -175,7 +195,9 @@ TEST(Pool, IsDarkerByItsDepthAndGlitters) {
   EXPECT_LT(meanLight(run("pool", cells, 1, {{"depth", 1.0}})), 0.9);
   const LightBuffer dull = run("pool", cells, 1, {{"glitter", 0.0}});
   const LightBuffer bright = run("pool", cells, 1, {{"glitter", 1.0}});
-  EXPECT_LT(std::accumulate(bright.r.begin(), bright.r.end(), 0.f), std::accumulate(dull.r.begin(), dull.r.end(), 0.f)) << "crests reach the palette's end";
+  EXPECT_LT(std::accumulate(bright.r.begin(), bright.r.end(), 0.f),
+            std::accumulate(dull.r.begin(), dull.r.end(), 0.f))
+      << "crests reach the palette's end";
 }
 
 TEST(Storm, StrikesNowAndThenOutOfTheDark) {
@@ -202,8 +224,10 @@ TEST(Bloom, IsBrightestOnTheBeatAndFades) {
 }
 
 TEST(Loudness, StandsAsHighAsItIsLoud) {
-  const ZoneCells cells = cellsFor(GridShape{4, 20, 0.05, 0.05, Corner::BottomLeft, GridRuns::AlongRows, false});
-  const LightBuffer light = run("loudness", cells, 1, {{"shows", std::string("level")}, {"gain", 1.0}, {"edge", 0.001}});
+  const ZoneCells cells =
+      cellsFor(GridShape{4, 20, 0.05, 0.05, Corner::BottomLeft, GridRuns::AlongRows, false});
+  const LightBuffer light =
+      run("loudness", cells, 1, {{"shows", std::string("level")}, {"gain", 1.0}, {"edge", 0.001}});
   const auto lit = std::count_if(light.a.begin(), light.a.end(), [](float a) { return a > 0.5f; });
   EXPECT_EQ(lit, 12 * 4) << "level 0.6 of 20 rows on 4 columns";
 }
@@ -212,7 +236,10 @@ TEST(Carillon, SoundsAtAnOnsetAndRunsFromItsPlace) {
   const ZoneCells cells = cellsFor(LineShape{200, 0.05});
   MusicFeatures music;
   music.onsets[2] = {micros(2)};
-  const auto at = [&](double t) { return run("carillon", cells, t, {{"speed", 0.2}, {"length", 1.0}}, [&](EffectInput& in) { in.music = &music; }); };
+  const auto at = [&](double t) {
+    return run("carillon", cells, t, {{"speed", 0.2}, {"length", 1.0}},
+               [&](EffectInput& in) { in.music = &music; });
+  };
   const auto lit = [&](double t) {
     const LightBuffer light = at(t);
     return std::count_if(light.a.begin(), light.a.end(), [](float a) { return a > 0; });
@@ -230,9 +257,13 @@ TEST(Skyline, MovesWhatWasHeardFromTheEndToTheBeginning) {
   music.level.assign(1000, 0.f);
   std::fill(music.level.begin() + 300, music.level.begin() + 320, 1.f);
   const auto middle = [&](double t) {
-    const LightBuffer light = run("skyline", cells, t, {{"across", std::string("along")}, {"window", 2.0}, {"gain", 1.0}}, [&](EffectInput& in) { in.music = &music; });
+    const LightBuffer light =
+        run("skyline", cells, t, {{"across", std::string("along")}, {"window", 2.0}, {"gain", 1.0}},
+            [&](EffectInput& in) { in.music = &music; });
     double sum = 0, weighed = 0;
-    for (std::size_t i = 0; i < 200; ++i) sum += static_cast<double>(light.a[i]), weighed += static_cast<double>(light.a[i]) * static_cast<double>(cells.along(Axis::Along)[i]);
+    for (std::size_t i = 0; i < 200; ++i)
+      sum += static_cast<double>(light.a[i]),
+          weighed += static_cast<double>(light.a[i]) * static_cast<double>(cells.along(Axis::Along)[i]);
     return sum > 0 ? weighed / sum : -1;
   };
   EXPECT_EQ(middle(2.9), -1);
@@ -244,9 +275,11 @@ TEST(Skyline, MovesWhatWasHeardFromTheEndToTheBeginning) {
 TEST(Lettering, StandsInTheMiddleOrPassesToTheLeft) {
   const ZoneCells cells = cellsFor(GridShape{60, 8, 0.05, 0.05});
   const auto middle = [&](double t, const char* moves) {
-    const LightBuffer light = run("lettering", cells, t, {{"text", std::string("HOOP")}, {"moves", std::string(moves)}});
+    const LightBuffer light =
+        run("lettering", cells, t, {{"text", std::string("HOOP")}, {"moves", std::string(moves)}});
     double sum = 0, weighed = 0;
-    for (std::size_t i = 0; i < light.size(); ++i) sum += static_cast<double>(light.a[i]), weighed += static_cast<double>(light.a[i]) * cells.column[i];
+    for (std::size_t i = 0; i < light.size(); ++i)
+      sum += static_cast<double>(light.a[i]), weighed += static_cast<double>(light.a[i]) * cells.column[i];
     EXPECT_GT(sum, 20);
     return weighed / sum;
   };
@@ -259,7 +292,8 @@ TEST(Lettering, StandsInTheMiddleOrPassesToTheLeft) {
 
 TEST(Drawing, ShowsItsFramesInTurnAndIsClearWhereNothingIsDrawn) {
   const ZoneCells cells = cellsFor(GridShape{2, 2, 0.05, 0.05});
-  const ParamValues values = {{"dots", std::string("2x2|0...|...0")}, {"pictures", 1.0}, {"fit", std::string("stretch")}};
+  const ParamValues values = {
+      {"dots", std::string("2x2|0...|...0")}, {"pictures", 1.0}, {"fit", std::string("stretch")}};
   const LightBuffer first = run("drawing", cells, 0.1, values);
   const LightBuffer second = run("drawing", cells, 0.1 + kTrialBeat_s, values);
   EXPECT_EQ(first.a[cells.cellAt(0, 1)], 1) << "drawn from the top";
@@ -271,8 +305,10 @@ TEST(Drawing, ShowsItsFramesInTurnAndIsClearWhereNothingIsDrawn) {
 TEST(Picture, LiesOnTheZoneAsItIs) {
   const ZoneCells cells = cellsFor(GridShape{4, 4, 0.05, 0.05});
   MediaLibrary media;
-  media.add("four.png", std::make_shared<Media>(Media{2, 2, 0, 1, {255, 0, 0, 255, 0, 255, 0, 255, 0, 0, 255, 255, 0, 0, 0, 0}}));
-  const LightBuffer light = run(*findEffect("picture"), cells, 0, {{"file", std::string("four.png")}, {"fit", std::string("stretch")}}, media);
+  media.add("four.png", std::make_shared<Media>(
+                            Media{2, 2, 0, 1, {255, 0, 0, 255, 0, 255, 0, 255, 0, 0, 255, 255, 0, 0, 0, 0}}));
+  const LightBuffer light = run(*findEffect("picture"), cells, 0,
+                                {{"file", std::string("four.png")}, {"fit", std::string("stretch")}}, media);
   EXPECT_EQ(light.r[cells.cellAt(0, 3)], 1) << "the first dot is at the top left";
   EXPECT_EQ(light.g[cells.cellAt(3, 3)], 1);
   EXPECT_EQ(light.b[cells.cellAt(0, 0)], 1);
@@ -284,13 +320,16 @@ TEST(Echo, ShowsTheOtherZoneTurnedRoundAndAtItsLevel) {
   LightBuffer light;
   light.resize(5);
   for (std::size_t i = 0; i < 5; ++i) light.set(i, {static_cast<float>(i) / 4, 0, 0}, 1);
-  const LightBuffer shown = run("echo", cells, 1, {{"mirrored", true}, {"level", 0.5}}, [&](EffectInput& in) { in.other = {&cells, &light}; });
+  const LightBuffer shown = run("echo", cells, 1, {{"mirrored", true}, {"level", 0.5}}, [&](EffectInput& in) {
+    in.other = {&cells, &light};
+  });
   for (std::size_t i = 0; i < 5; ++i) EXPECT_FLOAT_EQ(shown.r[i], light.r[4 - i] / 2) << i;
 }
 
 TEST(FormulaEffect, LightsWhatItsFormulaSays) {
   const ZoneCells cells = cellsFor(LineShape{11, 0.05});
-  const LightBuffer light = run("formula", cells, 1, {{"formula", std::string("light = across * a")}, {"a", 0.5}});
+  const LightBuffer light =
+      run("formula", cells, 1, {{"formula", std::string("light = across * a")}, {"a", 0.5}});
   for (std::size_t i = 0; i < 11; ++i) EXPECT_NEAR(light.a[i], 0.5f * cells.along(Axis::Along)[i], 1e-5f);
 }
 

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/music/spectrogram.h"
 
-#include <gtest/gtest.h>
-
 #include <cmath>
 #include <numbers>
+
+#include <gtest/gtest.h>
 
 #include "core/music/spectrum.h"
 
@@ -15,7 +15,10 @@ namespace {
 AudioBuffer tone(double hz) {
   AudioBuffer clip;
   for (int i = 0; i < 4 * AudioClip::kRate; ++i) {
-    const auto value = i < 2 * AudioClip::kRate ? 0.f : static_cast<float>(0.5 * std::sin(2 * std::numbers::pi * hz * i / AudioClip::kRate));
+    const auto value =
+        i < 2 * AudioClip::kRate
+            ? 0.f
+            : static_cast<float>(0.5 * std::sin(2 * std::numbers::pi * hz * i / AudioClip::kRate));
     clip.samples.insert(clip.samples.end(), 2, value);
   }
   return clip;
@@ -28,7 +31,9 @@ TEST_P(Tones, AreLoudestInTheRowOfTheirPitchAndOnlyWhileTheySound) {
   EXPECT_NEAR(static_cast<double>(picture.columns()), 4.0 * MusicFeatures::kRate, 2);
   int loudest = 0;
   for (int row = 0; row < Spectrogram::kRows; ++row)
-    if (picture.loudest(row, Micros(2'500'000), Micros(3'500'000)) > picture.loudest(loudest, Micros(2'500'000), Micros(3'500'000))) loudest = row;
+    if (picture.loudest(row, Micros(2'500'000), Micros(3'500'000)) >
+        picture.loudest(loudest, Micros(2'500'000), Micros(3'500'000)))
+      loudest = row;
   EXPECT_NEAR(loudest + 0.5, Spectrogram::rowOf(GetParam()), 1.6);
   EXPECT_GT(picture.loudest(loudest, Micros(2'500'000), Micros(3'500'000)), 200);
   EXPECT_EQ(picture.loudest(loudest, Micros(500'000), Micros(1'500'000)), 0) << "before it begins";
@@ -50,7 +55,9 @@ TEST(Spectrogram, RowsRiseWithThePitch) {
     EXPECT_GT(Spectrogram::rowOf(hz), last) << hz;
     last = Spectrogram::rowOf(hz);
   }
-  EXPECT_NEAR(Spectrogram::rowOf(8'000) - Spectrogram::rowOf(4'000), Spectrogram::rowOf(4'000) - Spectrogram::rowOf(2'000), 0.3) << "an octave is an octave";
+  EXPECT_NEAR(Spectrogram::rowOf(8'000) - Spectrogram::rowOf(4'000),
+              Spectrogram::rowOf(4'000) - Spectrogram::rowOf(2'000), 0.3)
+      << "an octave is an octave";
 }
 
 }  // namespace

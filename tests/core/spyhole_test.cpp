@@ -1,14 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/spyhole.h"
 
-#include <gtest/gtest.h>
-
 #include <thread>
+
+#include "effecttrial.h"
+#include <gtest/gtest.h>
 
 #include "core/edit/clipedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/zoneedits.h"
-#include "effecttrial.h"
 
 namespace chispa {
 namespace {
@@ -27,7 +27,8 @@ const ParamValues kPart = [] {
 std::shared_ptr<LivePicture> picture(std::size_t red) {
   auto made = std::make_shared<LivePicture>(4, 2);
   std::vector<std::uint8_t> dots;
-  for (std::size_t i = 0; i < 8; ++i) dots.insert(dots.end(), {static_cast<std::uint8_t>(i == red ? 255 : 0), 0, 0, 255});
+  for (std::size_t i = 0; i < 8; ++i)
+    dots.insert(dots.end(), {static_cast<std::uint8_t>(i == red ? 255 : 0), 0, 0, 255});
   made->write(dots.data());
   return made;
 }

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/staveedits.h"
 
-#include <gtest/gtest.h>
-
 #include <random>
+
+#include <gtest/gtest.h>
 
 #include "core/edit/scoreedits.h"
 #include "core/edit/zoneedits.h"
@@ -139,12 +139,24 @@ TEST_F(Staves, StayWholeThroughAnyEdits) {
   for (int i = 0; i < 3'000; ++i) {
     const ZoneId one = zones_[random() % zones_.size()], other = zones_[random() % zones_.size()];
     switch (random() % 6) {
-      case 0: placeStave(show_, score_, one, other); break;
-      case 1: moveStave(show_, score_, one, random() % 2 == 0); break;
-      case 2: putInFolder(show_, score_, {one, other}, random() % 2 == 0 ? "X" : "Y"); break;
-      case 3: takeOutOfFolder(show_, score_, one); break;
-      case 4: removeStave(show_, score_, one); break;
-      default: placeStave(show_, score_, one); break;
+      case 0:
+        placeStave(show_, score_, one, other);
+        break;
+      case 1:
+        moveStave(show_, score_, one, random() % 2 == 0);
+        break;
+      case 2:
+        putInFolder(show_, score_, {one, other}, random() % 2 == 0 ? "X" : "Y");
+        break;
+      case 3:
+        takeOutOfFolder(show_, score_, one);
+        break;
+      case 4:
+        removeStave(show_, score_, one);
+        break;
+      default:
+        placeStave(show_, score_, one);
+        break;
     }
     std::vector<ZoneId> sorted = score().staves;
     std::sort(sorted.begin(), sorted.end(), [](ZoneId a, ZoneId b) { return a.value < b.value; });

@@ -1,19 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/music/stretch.h"
 
-#include <gtest/gtest.h>
-
 #include <cmath>
 #include <numbers>
 
 #include "sound.h"
+#include <gtest/gtest.h>
 
 namespace chispa {
 namespace {
 
 AudioBuffer tone(double hz, double length_s) {
   AudioBuffer clip;
-  for (int i = 0; i < static_cast<int>(length_s * AudioClip::kRate); ++i) clip.samples.insert(clip.samples.end(), 2, static_cast<float>(0.5 * std::sin(2 * std::numbers::pi * hz * i / AudioClip::kRate)));
+  for (int i = 0; i < static_cast<int>(length_s * AudioClip::kRate); ++i)
+    clip.samples.insert(clip.samples.end(), 2,
+                        static_cast<float>(0.5 * std::sin(2 * std::numbers::pi * hz * i / AudioClip::kRate)));
   return clip;
 }
 
@@ -22,14 +23,17 @@ double pitchOf(const AudioClip& clip) {
   const auto mono = test::monoOf(clip);
   const std::size_t from = clip.frames() / 2 - AudioClip::kRate / 2;
   int crossings = 0;
-  for (std::size_t i = from; i < from + AudioClip::kRate; ++i) crossings += mono[i] < 0 && mono[i + 1] >= 0 ? 1 : 0;
+  for (std::size_t i = from; i < from + AudioClip::kRate; ++i)
+    crossings += mono[i] < 0 && mono[i + 1] >= 0 ? 1 : 0;
   return crossings;
 }
 
 double loudest(const AudioClip& clip, double from_s, double to_s) {
   const auto mono = test::monoOf(clip);
   float most = 0;
-  for (auto i = static_cast<std::size_t>(from_s * AudioClip::kRate); i < static_cast<std::size_t>(to_s * AudioClip::kRate); ++i) most = std::max(most, std::abs(mono[i]));
+  for (auto i = static_cast<std::size_t>(from_s * AudioClip::kRate);
+       i < static_cast<std::size_t>(to_s * AudioClip::kRate); ++i)
+    most = std::max(most, std::abs(mono[i]));
   return static_cast<double>(most);
 }
 
@@ -65,7 +69,8 @@ TEST(Shifted, BeginsLaterAfterSilenceOrWithoutItsBeginning) {
 
 TEST(CountIn, HasItsClicksBeforeTheMusicBegins) {
   const auto clip = std::make_shared<const AudioBuffer>(tone(440, 3));
-  const auto made = withCountIn(clip, Micros(1'000'000), {Micros(0), Micros(400'000), Micros(800'000)}, Micros(1'200'000));
+  const auto made =
+      withCountIn(clip, Micros(1'000'000), {Micros(0), Micros(400'000), Micros(800'000)}, Micros(1'200'000));
   EXPECT_GT(loudest(*made, 0, 0.05), 0.05);
   EXPECT_EQ(loudest(*made, 0.3, 0.39), 0) << "silence between the clicks";
   EXPECT_GT(loudest(*made, 0.4, 0.45), 0.05);

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/show/strip.h"
 
+#include "carousel/carousel.h"
 #include <gtest/gtest.h>
 
-#include "carousel/carousel.h"
 #include "core/show/cutlist.h"
 
 namespace chispa {
@@ -44,7 +44,8 @@ TEST(Strip, AnyTwoOfPixelsLengthAndPitchGiveTheThird) {
 
 TEST(Strip, CountsComeOutAsTheStripCanBeCut) {
   const StripType threes = cutEvery(3);
-  for (const auto& [wanted, legal] : {std::pair(1, 3), {4, 3}, {5, 6}, {24, 24}, {25, 24}, {26, 27}}) EXPECT_EQ(cuttableCount(threes, wanted), legal) << wanted;
+  for (const auto& [wanted, legal] : {std::pair(1, 3), {4, 3}, {5, 6}, {24, 24}, {25, 24}, {26, 27}})
+    EXPECT_EQ(cuttableCount(threes, wanted), legal) << wanted;
   Segment s{"line", LineShape{60, 1.0 / 60}, {}};
   setRunPixels(s, 25, threes, Follows::Length);
   EXPECT_EQ(runPixels(s), 24);
@@ -88,8 +89,15 @@ TEST(CutList, LikePiecesAreCountedTogether) {
   const Show show = demo::carousel();
   const auto list = cutList(show);
   const auto piece = [&](int pixels, int mm) {
-    return std::count_if(list.begin(), list.end(), [&](const CutPiece& p) { return p.pixels == pixels && std::lround(p.length_m * 1000) == mm; }) == 1
-               ? std::find_if(list.begin(), list.end(), [&](const CutPiece& p) { return p.pixels == pixels && std::lround(p.length_m * 1000) == mm; })->count
+    return std::count_if(list.begin(), list.end(),
+                         [&](const CutPiece& p) {
+                           return p.pixels == pixels && std::lround(p.length_m * 1000) == mm;
+                         }) == 1
+               ? std::find_if(list.begin(), list.end(),
+                              [&](const CutPiece& p) {
+                                return p.pixels == pixels && std::lround(p.length_m * 1000) == mm;
+                              })
+                     ->count
                : 0;
   };
   EXPECT_EQ(piece(26, 2600), 12) << "shafts";

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
-
-#include <nlohmann/json.hpp>
 #include <random>
 #include <set>
 
 #include "carousel/carousel.h"
+#include <gtest/gtest.h>
+#include <nlohmann/json.hpp>
+
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
 #include "core/render/compiled.h"
@@ -69,26 +69,31 @@ TEST(Patch, AReversedBeadSendsItsLastPixelFirst) {
   EXPECT_EQ(span.pixelOf(9), 0);
 }
 
-/// The wire rules, for random wirings: pixels whole, no channel used twice on one controller, data order kept,
-/// every hung pixel addressed.
+/// The wire rules, for random wirings: pixels whole, no channel used twice on one controller, data order
+/// kept, every hung pixel addressed.
 TEST(Patch, RandomWiringsObeyTheRules) {
   std::mt19937 random(3);
   const auto pick = [&random](int low, int high) { return std::uniform_int_distribution(low, high)(random); };
   const char* orders[] = {"RGB", "GRB", "RGBW", "W", "BGR"};
   for (int round = 0; round < 1000; ++round) {
     Show show;
-    for (const char* order : orders) put(show.stripTypes, StripType{show.newId<StripTypeId>(), order, order, 60, 5, 12, 1});
+    for (const char* order : orders)
+      put(show.stripTypes, StripType{show.newId<StripTypeId>(), order, order, 60, 5, 12, 1});
     const ControllerId box = addController(show, pick(1, 6));
-    changeItem(show.controllers, box, [&](Controller& c) { c.portStart = static_cast<PortStart>(pick(0, 1)); });
+    changeItem(show.controllers, box,
+               [&](Controller& c) { c.portStart = static_cast<PortStart>(pick(0, 1)); });
     int hung = 0;
     for (int f = 0; f < 5; ++f) {
       const FixtureId id = addFixture(show, LineShape{pick(1, 400), 0.01}, {});
-      changeFixture(show, id, [&](Fixture& fixture) { fixture.stripType = show.stripTypes[static_cast<std::size_t>(pick(0, 4))]->id; });
+      changeFixture(show, id, [&](Fixture& fixture) {
+        fixture.stripType = show.stripTypes[static_cast<std::size_t>(pick(0, 4))]->id;
+      });
       const int count = pixelCount(*find(show.fixtures, id));
       const int port = pick(0, static_cast<int>(show.controllers[0]->ports.size()) - 1);
       hang(show, {id, 0, count}, {box, port, pick(0, 3)});
       hung += count;
-      const int beads = static_cast<int>(show.controllers[0]->ports[static_cast<std::size_t>(port)].run.size());
+      const int beads =
+          static_cast<int>(show.controllers[0]->ports[static_cast<std::size_t>(port)].run.size());
       const ThreadPlace any{box, port, pick(0, beads - 1)};
       if (pick(0, 1)) cutBead(show, any, pick(0, 200));
       if (pick(0, 2) == 0) turnBead(show, any);
@@ -104,7 +109,8 @@ TEST(Patch, RandomWiringsObeyTheRules) {
         ASSERT_LE(first + span.channelsPerPixel - 1, kUniverseChannels) << "a pixel straddles two universes";
         ASSERT_LT(last, std::pair(span.universe, first)) << "data order is lost";
         last = {span.universe, first};
-        for (int c = 0; c < span.channelsPerPixel; ++c) ASSERT_TRUE(channels.insert({span.universe, first + c}).second);
+        for (int c = 0; c < span.channelsPerPixel; ++c)
+          ASSERT_TRUE(channels.insert({span.universe, first + c}).second);
         ASSERT_TRUE(pixels.insert({span.fixture.value, span.pixelOf(i)}).second);
       }
     }
@@ -130,7 +136,8 @@ TEST(Packer, PutsChannelsInTheOrderOfTheStrip) {
   frame.b[1] = 1;
   std::vector<std::uint8_t> bytes(packer.bufferSize(), 99);
   packer.pack(frame, Micros(0), 1, bytes);
-  EXPECT_EQ(std::vector(bytes.begin(), bytes.begin() + 7), (std::vector<std::uint8_t>{0, 255, 0, 0, 0, 255, 99}));
+  EXPECT_EQ(std::vector(bytes.begin(), bytes.begin() + 7),
+            (std::vector<std::uint8_t>{0, 255, 0, 0, 0, 255, 99}));
 }
 
 TEST(Packer, WhiteTakesWhatTheColoursHaveInCommon) {
@@ -168,12 +175,14 @@ TEST(Packer, ManyValuesAtOnceAreThoseOfEachByItself) {
   for (int i = 0; i < 1000; ++i) light.push_back(static_cast<float>(i) / 900.f - 0.05f);
   light.push_back(std::nanf(""));
   std::vector<std::uint8_t> dither(light.size());
-  for (std::size_t i = 0; i < dither.size(); ++i) dither[i] = static_cast<std::uint8_t>(ditherAt(static_cast<std::uint32_t>(i), Micros(75'000)));
+  for (std::size_t i = 0; i < dither.size(); ++i)
+    dither[i] = static_cast<std::uint8_t>(ditherAt(static_cast<std::uint32_t>(i), Micros(75'000)));
   for (const double response : {1.0, 0.6, 2.2}) {
     const ResponseTable table(response);
     std::vector<std::uint8_t> values(light.size(), 99);
     table.values(light.data(), dither.data(), light.size(), values.data());
-    for (std::size_t i = 0; i < light.size(); ++i) ASSERT_EQ(values[i], table.value(light[i], dither[i])) << response << " " << light[i];
+    for (std::size_t i = 0; i < light.size(); ++i)
+      ASSERT_EQ(values[i], table.value(light[i], dither[i])) << response << " " << light[i];
   }
 }
 
@@ -196,7 +205,9 @@ TEST(Packer, LongStripsBothWaysAreTheirPixelsOneByOne) {
       const std::size_t pixel = isTurned ? 599 - i : i;
       const auto rgb = rgbValues(frame, pixel, Micros(50'000));
       const std::uint8_t* at = &bytes[i / 170 * 512 + i % 170 * 3];
-      ASSERT_EQ((std::array<std::uint8_t, 3>{at[0], at[1], at[2]}), (std::array<std::uint8_t, 3>{rgb[1], rgb[0], rgb[2]})) << i << " " << isTurned;
+      ASSERT_EQ((std::array<std::uint8_t, 3>{at[0], at[1], at[2]}),
+                (std::array<std::uint8_t, 3>{rgb[1], rgb[0], rgb[2]}))
+          << i << " " << isTurned;
     }
   }
 }

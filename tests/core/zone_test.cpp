@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "carousel/carousel.h"
 #include <gtest/gtest.h>
 
-#include "carousel/carousel.h"
 #include "core/zone/cells.h"
 
 namespace chispa {
@@ -9,7 +9,9 @@ namespace {
 
 class CarouselZones : public testing::Test {
  protected:
-  ZoneCells cells(const std::string& name) const { return cellsOf(show_, map_, *findNamed(show_.zones, name)); }
+  ZoneCells cells(const std::string& name) const {
+    return cellsOf(show_, map_, *findNamed(show_.zones, name));
+  }
 
   Show show_ = demo::carousel();
   PixelMap map_ = mapPixels(show_);
@@ -34,7 +36,8 @@ TEST_F(CarouselZones, PanelsMakeOneMatrixInWhichNeighboursAreNeighbours) {
   EXPECT_EQ(column.rows, 20);
   std::map<std::pair<int, int>, Vec3> places;
   for (int i = 0; i < column.count(); ++i)
-    places[{column.column[static_cast<std::size_t>(i)], column.row[static_cast<std::size_t>(i)]}] = map_.positions[column.pixelsOf(i)[0]];
+    places[{column.column[static_cast<std::size_t>(i)], column.row[static_cast<std::size_t>(i)]}] =
+        map_.positions[column.pixelsOf(i)[0]];
   ASSERT_EQ(places.size(), 96u * 20u);
   for (int c = 0; c < 96; ++c) {
     const double gap = length(places.at({(c + 1) % 96, 7}) - places.at({c, 7}));

@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The carousel's canopy found by a simulated camera that looks at the nodes' real pixels, through the real window.
-#include <QLabel>
-#include <QListWidget>
+// The carousel's canopy found by a simulated camera that looks at the nodes' real pixels, through the real
+// window.
 #include <cmath>
 #include <fstream>
 #include <random>
+
+#include "window.h"
+#include <QLabel>
+#include <QListWidget>
 
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
@@ -17,7 +20,6 @@
 #include "desk/bench/camera/scene.h"
 #include "node/interface.h"
 #include "node/node.h"
-#include "window.h"
 
 namespace chispa::desk {
 namespace {
@@ -47,7 +49,8 @@ class CameraTest : public WindowTest {
       });
     });
     std::string why;
-    const auto settings = node::parseSettings(toJson(portSettings(show(), derivePatch(show()), 0)).dump(), 8, why);
+    const auto settings =
+        node::parseSettings(toJson(portSettings(show(), derivePatch(show()), 0)).dump(), 8, why);
     ASSERT_TRUE(settings) << why;
     node_.setSettings(*settings);
     window_.showWorkspace(Workspace::Bench);
@@ -63,7 +66,9 @@ class CameraTest : public WindowTest {
     auto scene = sceneOf(show());
     std::mt19937 random(kSeed);
     std::normal_distribution<double> off(0, 0.004);
-    for (eye::SceneLed& led : scene) led.place_m = {led.place_m.x * 1.03 + off(random), led.place_m.y * 0.97 + off(random), led.place_m.z + 0.08 * std::sin(led.place_m.x) + off(random)};
+    for (eye::SceneLed& led : scene)
+      led.place_m = {led.place_m.x * 1.03 + off(random), led.place_m.y * 0.97 + off(random),
+                     led.place_m.z + 0.08 * std::sin(led.place_m.x) + off(random)};
     std::ofstream(scenePath()) << eye::sceneText(scene);
     return scene;
   }
@@ -87,10 +92,11 @@ class CameraTest : public WindowTest {
   /// Sure LEDs that are more than four picture pixels from where a camera there must see them.
   int wrongOnes(const std::vector<Vec3>& places, double azimuth_deg) {
     const eye::View view = eye::viewOfAll(places, eye::Lens{}, azimuth_deg, 20);
-    return static_cast<int>(std::count_if(camera().sightings().all.begin(), camera().sightings().all.end(), [&](const eye::Sighting& one) {
-      const auto truth = view.project(places[static_cast<std::size_t>(one.led)]);
-      return one.doubt.empty() && std::hypot(truth->x - one.spot.x, truth->y - one.spot.y) > 4;
-    }));
+    return static_cast<int>(std::count_if(
+        camera().sightings().all.begin(), camera().sightings().all.end(), [&](const eye::Sighting& one) {
+          const auto truth = view.project(places[static_cast<std::size_t>(one.led)]);
+          return one.doubt.empty() && std::hypot(truth->x - one.spot.x, truth->y - one.spot.y) > 4;
+        }));
   }
 
   static constexpr int kHttpPort = 18'092;
@@ -109,35 +115,46 @@ TEST_F(CameraTest, TheCanopyIsFoundInSpaceFromTwoPlaces) {
   capture();
   const std::size_t leds = camera().leds().size();
   ASSERT_EQ(leds, truth.size());
-  const auto sure = [this] { return std::count_if(camera().sightings().all.begin(), camera().sightings().all.end(), [](const auto& s) { return s.doubt.empty(); }); };
-  EXPECT_GE(static_cast<double>(sure()), 0.995 * static_cast<double>(leds)) << the<QLabel>("cameraFound")->text().toStdString();
+  const auto sure = [this] {
+    return std::count_if(camera().sightings().all.begin(), camera().sightings().all.end(),
+                         [](const auto& s) { return s.doubt.empty(); });
+  };
+  EXPECT_GE(static_cast<double>(sure()), 0.995 * static_cast<double>(leds))
+      << the<QLabel>("cameraFound")->text().toStdString();
   press("secondPlace");
   setNumber("cameraAzimuth", 16);
   capture();
-  EXPECT_GE(static_cast<double>(sure()), 0.995 * static_cast<double>(leds)) << the<QLabel>("cameraFound")->text().toStdString();
+  EXPECT_GE(static_cast<double>(sure()), 0.995 * static_cast<double>(leds))
+      << the<QLabel>("cameraFound")->text().toStdString();
   press("cameraStep5");
   the<QComboBox>("cameraLay")->setCurrentIndex(1);
   auto* known = the<QDoubleSpinBox>("knownLength");
   known->setValue(length(truth.back().place_m - truth.front().place_m));
   const Show before = show();
-  ASSERT_TRUE(the<QPushButton>("acceptPlaces")->isEnabled()) << the<QLabel>("cameraResult")->text().toStdString();
+  ASSERT_TRUE(the<QPushButton>("acceptPlaces")->isEnabled())
+      << the<QLabel>("cameraResult")->text().toStdString();
   press("acceptPlaces");
   const PixelMap map = mapPixels(show());
   std::vector<double> off;
   for (std::size_t i = 0; i + 100 < leds; ++i) {
-    const auto at = [&](std::size_t k) { return map.positions[static_cast<std::size_t>(camera().leds()[k])]; };
+    const auto at = [&](std::size_t k) {
+      return map.positions[static_cast<std::size_t>(camera().leds()[k])];
+    };
     off.push_back(std::abs(length(at(i + 100) - at(i)) - length(truth[i + 100].place_m - truth[i].place_m)));
   }
   std::sort(off.begin(), off.end());
   constexpr double kSize_m = 4;
-  EXPECT_LT(off[off.size() / 2], 0.01 * kSize_m) << "half of the distances are right to a hundredth of the canopy";
+  EXPECT_LT(off[off.size() / 2], 0.01 * kSize_m)
+      << "half of the distances are right to a hundredth of the canopy";
   EXPECT_EQ(pixelCount(show()), pixelCount(before));
-  EXPECT_EQ(*find(show().controllers, box_), *find(before.controllers, box_)) << "the order of the strips is kept";
+  EXPECT_EQ(*find(show().controllers, box_), *find(before.controllers, box_))
+      << "the order of the strips is kept";
   trigger("undo");
   EXPECT_EQ(show(), before);
 }
 
-/// Port by port from the side that it faces, as a maker walks round a column: from one place nobody sees what is behind.
+/// Port by port from the side that it faces, as a maker walks round a column: from one place nobody sees what
+/// is behind.
 class CameraPorts : public CameraTest {
  protected:
   void lookAtEachPort(const char* box, std::optional<double> from_deg) {
@@ -169,9 +186,15 @@ class CameraPorts : public CameraTest {
   }
 };
 
-TEST_F(CameraPorts, ThePostsAreFound) { lookAtEachPort("Post box", {}); }
-TEST_F(CameraPorts, TheColumnIsFound) { lookAtEachPort("Column box", {}); }
-TEST_F(CameraPorts, TheBoothIsFound) { lookAtEachPort("Booth box", 25); }
+TEST_F(CameraPorts, ThePostsAreFound) {
+  lookAtEachPort("Post box", {});
+}
+TEST_F(CameraPorts, TheColumnIsFound) {
+  lookAtEachPort("Column box", {});
+}
+TEST_F(CameraPorts, TheBoothIsFound) {
+  lookAtEachPort("Booth box", 25);
+}
 
 TEST_F(CameraTest, DoubtfulLedsAreLookedForAgainAndPutRightByHand) {
   openWith("Rim box");
@@ -195,7 +218,9 @@ TEST_F(CameraTest, DoubtfulLedsAreLookedForAgainAndPutRightByHand) {
     QTest::mouseClick(view, Qt::LeftButton, {}, QPoint(view->width() / 2, 30 + left));
     ASSERT_LT(list->count(), left);
   }
-  EXPECT_EQ(std::count_if(camera().sightings().all.begin(), camera().sightings().all.end(), [](const auto& s) { return s.doubt.empty(); }), leds);
+  EXPECT_EQ(std::count_if(camera().sightings().all.begin(), camera().sightings().all.end(),
+                          [](const auto& s) { return s.doubt.empty(); }),
+            leds);
   QTest::keyClick(&camera(), Qt::Key_Escape);
   EXPECT_FALSE(camera().isVisible());
   EXPECT_FALSE(stage_.signal()) << "the LEDs go dark";
@@ -205,7 +230,8 @@ TEST_F(CameraTest, SaysWhatIsWrongWithItsSource) {
   openWith("Booth box");
   type("cameraPath", QStringLiteral("/nowhere/truth.csv"));
   press("openCamera");
-  EXPECT_TRUE(the<QLabel>("cameraHint")->text().contains(QStringLiteral("cannot be read"))) << the<QLabel>("cameraHint")->text().toStdString();
+  EXPECT_TRUE(the<QLabel>("cameraHint")->text().contains(QStringLiteral("cannot be read")))
+      << the<QLabel>("cameraHint")->text().toStdString();
   the<QComboBox>("cameraSource")->setCurrentIndex(4);
   press("openCamera");
   EXPECT_TRUE(the<QLabel>("cameraHint")->text().contains(QStringLiteral("no such file")));

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "carousel/carousel.h"
+
 #include "window.h"
 
 namespace chispa::desk {
@@ -41,10 +42,13 @@ class BuildingTest : public WindowTest {
   }
   void zoomOut() {
     ++actions_;
-    QWheelEvent wheel(QPointF(plan().rect().center()), plan().mapToGlobal(QPointF(plan().rect().center())), {}, {0, -400}, Qt::NoButton, {}, Qt::NoScrollPhase, false);
+    QWheelEvent wheel(QPointF(plan().rect().center()), plan().mapToGlobal(QPointF(plan().rect().center())),
+                      {}, {0, -400}, Qt::NoButton, {}, Qt::NoScrollPhase, false);
     QApplication::sendEvent(&plan(), &wheel);
   }
-  void expectInView(Vec3 at) { EXPECT_TRUE(QRectF(plan().rect()).contains(plan().toScreen(at))) << at.x << ' ' << at.y << ' ' << at.z; }
+  void expectInView(Vec3 at) {
+    EXPECT_TRUE(QRectF(plan().rect()).contains(plan().toScreen(at))) << at.x << ' ' << at.y << ' ' << at.z;
+  }
 
   int actions_ = 0;
 };
@@ -118,7 +122,8 @@ TEST_F(BuildingTest, TheCarouselTakesFewerThanSixtyActions) {
     const auto points = positions(*fixture);
     const auto isThere = [&](const auto& built) {
       const auto others = positions(*built);
-      return std::equal(points.begin(), points.end(), others.begin(), others.end(), [](Vec3 a, Vec3 b) { return length(a - b) < 1e-6; });
+      return std::equal(points.begin(), points.end(), others.begin(), others.end(),
+                        [](Vec3 a, Vec3 b) { return length(a - b) < 1e-6; });
     };
     EXPECT_EQ(std::count_if(show().fixtures.begin(), show().fixtures.end(), isThere), 1) << fixture->name;
   }

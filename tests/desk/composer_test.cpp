@@ -1,12 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A maker composes through the real window: from a piece of music and an empty score to a hundred clips on beats.
+// A maker composes through the real window: from a piece of music and an empty score to a hundred clips on
+// beats.
+#include <fstream>
+
+#include "carousel/carousel.h"
+#include "window.h"
 #include <QLabel>
 #include <QListWidget>
 #include <QPlainTextEdit>
 #include <QScrollBar>
-#include <fstream>
 
-#include "carousel/carousel.h"
 #include "core/edit/markedits.h"
 #include "core/edit/wireedits.h"
 #include "core/wire/patch.h"
@@ -14,7 +17,6 @@
 #include "desk/score/composing.h"
 #include "node/interface.h"
 #include "node/node.h"
-#include "window.h"
 
 namespace chispa::desk {
 namespace {
@@ -49,7 +51,8 @@ class ComposerTest : public WindowTest {
       for (int i = 0; i < shelf->count(); ++i)
         if (shelf->item(i)->data(Qt::UserRole).toString() == QLatin1String(key)) {
           shelf->scrollToItem(shelf->item(i));
-          QTest::mouseClick(shelf->viewport(), Qt::LeftButton, {}, shelf->visualItemRect(shelf->item(i)).center());
+          QTest::mouseClick(shelf->viewport(), Qt::LeftButton, {},
+                            shelf->visualItemRect(shelf->item(i)).center());
         }
     });
     EXPECT_EQ(timeline().chosenEffect(), QLatin1String(key));
@@ -66,8 +69,12 @@ class ComposerTest : public WindowTest {
       const Micros at = instantsOf(score(), LaneKind::Bars).at(bar);
       const QRectF stave = timeline().staveBox(zone(name));
       // The stave is scrolled to the foot of the view, from wherever it is.
-      timeline().verticalScrollBar()->setValue(static_cast<int>(stave.bottom()) - timeline().viewport()->height() + timeline().verticalScrollBar()->value());
-      QTest::mouseDClick(timeline().viewport(), Qt::LeftButton, {}, QPointF(timeline().xOf(at) + 1, timeline().staveBox(zone(name)).center().y()).toPoint());
+      timeline().verticalScrollBar()->setValue(static_cast<int>(stave.bottom()) -
+                                               timeline().viewport()->height() +
+                                               timeline().verticalScrollBar()->value());
+      QTest::mouseDClick(
+          timeline().viewport(), Qt::LeftButton, {},
+          QPointF(timeline().xOf(at) + 1, timeline().staveBox(zone(name)).center().y()).toPoint());
     });
   }
   void menu(const char* action) {
@@ -108,7 +115,8 @@ TEST_F(ComposerTest, AHundredClipsOnBeatsInFewActions) {
   EXPECT_LT(actions_, 150);
   const auto beats = instantsOf(score(), LaneKind::Beats);
   int onBeat = 0;
-  for (const auto& clip : score().clips) onBeat += std::binary_search(beats.begin(), beats.end(), clip->start) ? 1 : 0;
+  for (const auto& clip : score().clips)
+    onBeat += std::binary_search(beats.begin(), beats.end(), clip->start) ? 1 : 0;
   EXPECT_GE(onBeat, 100);
 
   // Everything is taken back, and comes again.
@@ -129,7 +137,8 @@ TEST_F(ComposerTest, AnEditWhileItPlaysIsAtTheNode) {
     const auto all = s.controllers;
     for (const auto& controller : all)
       if (controller->name != "Rim box") deleteController(s, controller->id);
-    changeItem(s.controllers, s.controllers.front()->id, [](Controller& c) { c.host = test::loopbackAddress(9); });
+    changeItem(s.controllers, s.controllers.front()->id,
+               [](Controller& c) { c.host = test::loopbackAddress(9); });
   });
   node.setSettings(*node::parseSettings(toJson(portSettings(show(), derivePatch(show()), 0)).dump(), 8, why));
   window_.scorePage().newScore(kWaltz);
@@ -145,7 +154,8 @@ TEST_F(ComposerTest, AnEditWhileItPlaysIsAtTheNode) {
   ASSERT_TRUE(eventually([&] { return node.state()["ports"][0]["shows"][5] != "#000000"; }));
   // All rim clips are selected still: black takes their place while they play.
   std::uint64_t taken = 0;
-  const auto noted = QObject::connect(&stage_, &Stage::compiledChanged, [&] { taken = stage_.player().stats().frames.load(); });
+  const auto noted = QObject::connect(&stage_, &Stage::compiledChanged,
+                                      [&] { taken = stage_.player().stats().frames.load(); });
   choose("effect", QStringLiteral("Black"));
   EXPECT_TRUE(stage_.isPlaying());
   // One frame may be on its way when the new show is taken over; the next one has the change.
@@ -169,7 +179,8 @@ TEST_F(ComposerTest, ClipsAreBandedCopiedCutSplitStretchedAndMadeBlocks) {
   // A band from the empty end of the stave over both.
   const QRectF stave = timeline().staveBox(zone("Canopy rim"));
   const auto bars = instantsOf(score(), LaneKind::Bars);
-  drag(timeline().viewport(), {timeline().xOf(bars[12]), stave.bottom() - 3}, {timeline().xOf(bars[0]) - 1, stave.top() + 3});
+  drag(timeline().viewport(), {timeline().xOf(bars[12]), stave.bottom() - 3},
+       {timeline().xOf(bars[0]) - 1, stave.top() + 3});
   EXPECT_EQ(selection_.clips().size(), 2u);
   menu("copyClips");
   stage_.seek(bars[20]);
@@ -238,12 +249,16 @@ TEST_F(ComposerTest, AFormulaSaysItsMistakeAtTheLetter) {
   auto* field = the<QPlainTextEdit>("formula");
   field->selectAll();
   QTest::keyClicks(field, QStringLiteral("wave(x"));
-  EXPECT_TRUE(the<QLabel>("formulaWords")->text().contains(QStringLiteral("Line 1, letter 7"))) << the<QLabel>("formulaWords")->text().toStdString();
+  EXPECT_TRUE(the<QLabel>("formulaWords")->text().contains(QStringLiteral("Line 1, letter 7")))
+      << the<QLabel>("formulaWords")->text().toStdString();
   QTest::keyClicks(field, QStringLiteral(" - bar)"));
   EXPECT_TRUE(the<QLabel>("formulaWords")->text().startsWith(QStringLiteral("✓")));
   EXPECT_EQ(std::get<std::string>(score().clips[0]->params.at("formula")), "wave(x - bar)");
   trigger("undo");
-  EXPECT_TRUE(eventually([&] { return field->toPlainText() == QStringLiteral("light = wave(across * 3 - bar) ^ 2\nshade = saw(radius - beat / 4)"); })) << "the field follows";
+  EXPECT_TRUE(eventually([&] {
+    return field->toPlainText() ==
+           QStringLiteral("light = wave(across * 3 - bar) ^ 2\nshade = saw(radius - beat / 4)");
+  })) << "the field follows";
 }
 
 TEST_F(ComposerTest, PalettesAreImportedHarmonisedAndMirrored) {

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Every finder through the real window, against a node whose faults are drawn at random: the maker is played by looking at the
-// node's LEDs, and nothing else.
-#include <QLabel>
+// Every finder through the real window, against a node whose faults are drawn at random: the maker is played
+// by looking at the node's LEDs, and nothing else.
 #include <cmath>
 #include <random>
+
+#include "window.h"
+#include <QLabel>
 
 #include "core/colour/whitepoint.h"
 #include "core/edit/planedits.h"
@@ -12,7 +14,6 @@
 #include "desk/bench/planpicker.h"
 #include "desk/bench/signalform.h"
 #include "node/node.h"
-#include "window.h"
 
 namespace chispa::desk {
 namespace {
@@ -79,7 +80,9 @@ class FinderTest : public WindowTest {
       if (isLit(leds[i])) return static_cast<int>(i);
     return -1;
   }
-  void press(int key, Qt::KeyboardModifiers with = {}) { QTest::keyClick(view(), static_cast<Qt::Key>(key), with); }
+  void press(int key, Qt::KeyboardModifiers with = {}) {
+    QTest::keyClick(view(), static_cast<Qt::Key>(key), with);
+  }
 
   node::Node node_;
   ControllerId box_;
@@ -99,7 +102,11 @@ TEST_F(FinderTest, TheColourOrderIsFoundWhateverItIs) {
       ASSERT_LT(answers, 4) << order << ' ' << words().toStdString();
       const auto leds = look();
       const node::Shown& led = leds[0];
-      press(!isLit(led) ? Qt::Key_2 : led.r > 0 && led.g > 0 ? Qt::Key_W : led.r > 0 ? Qt::Key_R : led.g > 0 ? Qt::Key_G : Qt::Key_B);
+      press(!isLit(led)              ? Qt::Key_2
+            : led.r > 0 && led.g > 0 ? Qt::Key_W
+            : led.r > 0              ? Qt::Key_R
+            : led.g > 0              ? Qt::Key_G
+                                     : Qt::Key_B);
     }
     press(Qt::Key_Return);
     EXPECT_EQ(box().ports[0].settings.order.value_or("GRB"), order);
@@ -118,7 +125,8 @@ TEST_F(FinderTest, TheDataEndIsFound) {
     const auto leds = look();
     press(leds[0].r > 0 ? Qt::Key_N : Qt::Key_F);
     press(Qt::Key_Return);
-    // The finder says whether it is the end that the show takes for the first; each time it turns the bead if it is not.
+    // The finder says whether it is the end that the show takes for the first; each time it turns the bead if
+    // it is not.
     EXPECT_EQ(box().ports[0].run[0].reversed, before != isFar);
   }
 }
@@ -161,7 +169,8 @@ TEST_F(FinderTest, TheEndOfTheStripIsFound) {
     EXPECT_EQ(pixelCount(*show().fixtures[0]), count);
     ASSERT_EQ(box().ports[0].run.size(), 1u);
     EXPECT_EQ(box().ports[0].run[0].count, count);
-    EXPECT_NEAR(positions(*show().fixtures[0])[0].x, turned ? (1000 - count + 0.5) / 60 : 0.5 / 60, 1e-6) << "what is left is the end with the data";
+    EXPECT_NEAR(positions(*show().fixtures[0])[0].x, turned ? (1000 - count + 0.5) / 60 : 0.5 / 60, 1e-6)
+        << "what is left is the end with the data";
     trigger("undo");
     EXPECT_EQ(pixelCount(*show().fixtures[0]), 1000) << "one undo";
   }
@@ -187,7 +196,8 @@ TEST_F(FinderTest, GroupingIsFound) {
 /// The maker sees a matrix laid as `truth` says: light by column and row.
 class MatrixEyes {
  public:
-  MatrixEyes(const GridShape& truth, const std::vector<node::Shown>& leds) : truth_(truth), cells_(matrixCells(Shape(truth))) {
+  MatrixEyes(const GridShape& truth, const std::vector<node::Shown>& leds)
+      : truth_(truth), cells_(matrixCells(Shape(truth))) {
     for (std::size_t i = 0; i < cells_.size() && i < leds.size(); ++i)
       if (leds[i].r > 0) lit_.push_back({cells_[i], leds[i].r});
     std::sort(lit_.begin(), lit_.end(), [](const auto& a, const auto& b) { return a.second > b.second; });
@@ -271,7 +281,8 @@ TEST_F(FinderTest, ACaseGetsItsShelvesInOneWalk) {
     for (int at = firstLit(look()); at != begins[part]; at = firstLit(look())) {
       ASSERT_LT(++walks, 4) << at << " instead of " << begins[part];
       const int off = begins[part] - at;
-      for (int i = 0; i < std::abs(off) / 10; ++i) press(off > 0 ? Qt::Key_Right : Qt::Key_Left, Qt::ShiftModifier);
+      for (int i = 0; i < std::abs(off) / 10; ++i)
+        press(off > 0 ? Qt::Key_Right : Qt::Key_Left, Qt::ShiftModifier);
       for (int i = 0; i < std::abs(off) % 10; ++i) press(off > 0 ? Qt::Key_Right : Qt::Key_Left);
     }
     if (part > 0) press(Qt::Key_Space);
@@ -301,7 +312,9 @@ TEST_F(FinderTest, WhiteIsSlidUntilThePaperIsNeutral) {
   const double strength[] = {1, 1.0 + draw(20, 60) / 100.0, 1.0 + draw(60, 150) / 100.0};
   bench().beginFinder(FinderKind::White);
   press(Qt::Key_4);
-  EXPECT_NEAR(find(stage_.played().stripTypes, show().fixtures[0]->stripType)->white.b, whiteOfTemperature(4000).b, 1e-6) << "a preset is tried at once";
+  EXPECT_NEAR(find(stage_.played().stripTypes, show().fixtures[0]->stripType)->white.b,
+              whiteOfTemperature(4000).b, 1e-6)
+      << "a preset is tried at once";
   for (int slider = 0; slider < 3; ++slider) {
     press(Qt::Key_Up);
     press(Qt::Key_Up);
@@ -386,7 +399,8 @@ TEST_F(FinderTest, MisWiredStripsArePutRight) {
     press(Qt::Key_Return);
   }
   press(Qt::Key_Return);
-  for (std::size_t p = 0; p < 5; ++p) EXPECT_EQ(box().ports[p].run[0].fixture, fixtureOf(strips[p])) << "port " << p + 1;
+  for (std::size_t p = 0; p < 5; ++p)
+    EXPECT_EQ(box().ports[p].run[0].fixture, fixtureOf(strips[p])) << "port " << p + 1;
   trigger("undo");
   EXPECT_EQ(show(), before);
 }

@@ -1,14 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "node/node.h"
 #include "window.h"
+
+#include "node/node.h"
 
 namespace chispa::desk {
 namespace {
 
 const QString kWaltz = QStringLiteral(CHISPA_SOURCE_DIR "/demo/slow-round.ogg");
 
-/// A maker's first evening, through the real window: from an empty show to a node that shows the colours of a clip on
-/// a beat; then all of it undone, done again, saved and opened anew.
+/// A maker's first evening, through the real window: from an empty show to a node that shows the colours of a
+/// clip on a beat; then all of it undone, done again, saved and opened anew.
 TEST_F(WindowTest, FromNothingToLedsThatShowAClipAndBack) {
   const Show empty = show();
 
@@ -79,7 +80,8 @@ TEST_F(WindowTest, FromNothingToLedsThatShowAClipAndBack) {
   EXPECT_EQ(node.state()["ports"][0]["shows"][0], "#00ff00");
   QTest::keyClick(&timeline, Qt::Key_Space);
   QTest::keyClick(&window_, Qt::Key_F9);
-  EXPECT_TRUE(eventually([&] { return node.state()["ports"][0]["shows"][0] == "#000000"; })) << "switching off leaves black";
+  EXPECT_TRUE(eventually([&] { return node.state()["ports"][0]["shows"][0] == "#000000"; }))
+      << "switching off leaves black";
 
   // Undo everything, do it again, save, open: the same show.
   const Show made = show();

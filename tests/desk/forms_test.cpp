@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "window.h"
 #include <QCheckBox>
 #include <QLabel>
 #include <QListWidget>
@@ -11,7 +12,6 @@
 #include "desk/bench/signalform.h"
 #include "node/interface.h"
 #include "node/node.h"
-#include "window.h"
 
 namespace chispa::desk {
 namespace {
@@ -72,7 +72,8 @@ TEST_F(FormsTest, ABeadIsTurnedSkippedCutAndTakenOffWithoutTheMouse) {
 TEST_F(FormsTest, APieceIsHungFromThePortsForm) {
   document_.apply(QStringLiteral("take off"), [this](Show& s) { unhang(s, {rimBox().id, 0, 0}); });
   selection_.select(PortChoice{rimBox().id, 5});
-  const QByteArray button = QStringLiteral("hang-%1").arg(findNamed(show().fixtures, "Canopy rim")->id.value).toUtf8();
+  const QByteArray button =
+      QStringLiteral("hang-%1").arg(findNamed(show().fixtures, "Canopy rim")->id.value).toUtf8();
   press(button.constData());
   ASSERT_EQ(rimBox().ports[5].run.size(), 1u);
   EXPECT_EQ(rimBox().ports[5].run[0].count, 170);
@@ -124,7 +125,8 @@ TEST_F(FormsTest, SeveralClipsAreChangedTogetherAndDifferencesShowAsMixed) {
   EXPECT_EQ(the<QDoubleSpinBox>("clipStart")->text(), QStringLiteral("mixed"));
   const Show before = show();
   setNumber("param-repeats", 7);
-  for (const ClipId id : ribbons) EXPECT_EQ(std::get<double>(findClip(*stage_.score(), id)->params.at("repeats")), 7);
+  for (const ClipId id : ribbons)
+    EXPECT_EQ(std::get<double>(findClip(*stage_.score(), id)->params.at("repeats")), 7);
   expectOneUndo(before);
   choose("effect", QStringLiteral("Weave"));
   EXPECT_TRUE(the<QDoubleSpinBox>("param-threads")) << "the rows are those of the new effect";
@@ -132,7 +134,8 @@ TEST_F(FormsTest, SeveralClipsAreChangedTogetherAndDifferencesShowAsMixed) {
 
 TEST_F(FormsTest, AZoneIsMadeOfWhatIsSelected) {
   window_.showWorkspace(Workspace::Plan);
-  selection_.select(FixtureIds{findNamed(show().fixtures, "Post 1")->id, findNamed(show().fixtures, "Post 2")->id});
+  selection_.select(
+      FixtureIds{findNamed(show().fixtures, "Post 1")->id, findNamed(show().fixtures, "Post 2")->id});
   press("makeZone");
   const auto* id = std::get_if<ZoneId>(&selection_.now());
   ASSERT_TRUE(id);
@@ -142,9 +145,11 @@ TEST_F(FormsTest, AZoneIsMadeOfWhatIsSelected) {
 }
 
 TEST_F(FormsTest, TheAddressSheetHasARowForEachStretch) {
-  EXPECT_EQ(static_cast<std::size_t>(the<QTableWidget>("addressSheet")->rowCount()), derivePatch(show()).spans.size());
+  EXPECT_EQ(static_cast<std::size_t>(the<QTableWidget>("addressSheet")->rowCount()),
+            derivePatch(show()).spans.size());
   document_.apply(QStringLiteral("cut"), [this](Show& s) { cutBead(s, {rimBox().id, 0, 0}, 10); });
-  EXPECT_EQ(static_cast<std::size_t>(the<QTableWidget>("addressSheet")->rowCount()), derivePatch(show()).spans.size());
+  EXPECT_EQ(static_cast<std::size_t>(the<QTableWidget>("addressSheet")->rowCount()),
+            derivePatch(show()).spans.size());
 }
 
 TEST_F(FormsTest, TheBenchWalksByKey) {
@@ -199,7 +204,8 @@ TEST_F(FormsTest, TheSetUpIsComparedAndSent) {
   std::string why;
   ASSERT_TRUE(http.start(address, 18'090, why)) << why;
   document_.apply(QStringLiteral("one box"), [&](Show& s) {
-    for (const char* name : {"Post box", "Column box", "Booth box"}) deleteController(s, findNamed(s.controllers, name)->id);
+    for (const char* name : {"Post box", "Column box", "Booth box"})
+      deleteController(s, findNamed(s.controllers, name)->id);
     changeItem(s.controllers, rimBox().id, [&](Controller& c) {
       c.host = address;
       c.setupPort = 18'090;
@@ -208,10 +214,14 @@ TEST_F(FormsTest, TheSetUpIsComparedAndSent) {
   window_.showWorkspace(Workspace::Wire);
   press("compareSetup");
   auto* list = the<QTreeWidget>("setupDifferences");
-  ASSERT_TRUE(eventually([&] { return list->topLevelItemCount() == 1 && list->topLevelItem(0)->childCount() > 0; }));
+  ASSERT_TRUE(
+      eventually([&] { return list->topLevelItemCount() == 1 && list->topLevelItem(0)->childCount() > 0; }));
   EXPECT_EQ(list->topLevelItem(0)->childCount(), 5) << "five ports of the box are in use";
   press("sendSetup");
-  ASSERT_TRUE(eventually([&] { return list->topLevelItemCount() == 1 && list->topLevelItem(0)->text(1).contains(QStringLiteral("read back")); }));
+  ASSERT_TRUE(eventually([&] {
+    return list->topLevelItemCount() == 1 &&
+           list->topLevelItem(0)->text(1).contains(QStringLiteral("read back"));
+  }));
   EXPECT_EQ(node.settings().size(), 6u);
   EXPECT_EQ(node.settings()[0].sections[0].pixels, 170);
 }

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The carousel hung on empty controllers by hand, pushed to four nodes, verified and put back; and each fault.
+// The carousel hung on empty controllers by hand, pushed to four nodes, verified and put back; and each
+// fault.
+#include "window.h"
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDialog>
@@ -11,7 +13,6 @@
 #include "core/wire/portsettings.h"
 #include "node/interface.h"
 #include "node/node.h"
-#include "window.h"
 
 namespace chispa::desk {
 namespace {
@@ -35,7 +36,8 @@ class HungTest : public WindowTest {
 
   void startBox(int i) {
     const std::string address = test::loopbackAddress(10 + i);
-    nodes_[i] = std::make_unique<node::Node>(node::NodeOptions{"Box " + std::to_string(i + 1), 16, address, {}});
+    nodes_[i] =
+        std::make_unique<node::Node>(node::NodeOptions{"Box " + std::to_string(i + 1), 16, address, {}});
     interfaces_[i] = std::make_unique<node::Interface>(*nodes_[i]);
     std::string why;
     ASSERT_TRUE(nodes_[i]->start(why)) << why;
@@ -55,9 +57,11 @@ class HungTest : public WindowTest {
       ASSERT_LT(port, 60) << "a drag did nothing";
       const int place = port * 7 % 48;
       ASSERT_TRUE(loom.findNext(QStringLiteral("Box %1").arg(place / 12 + 1)));
-      const auto* now = loom.layoutNow().threadOf(show().controllers[static_cast<std::size_t>(place / 12)]->id, place % 12);
+      const auto* now =
+          loom.layoutNow().threadOf(show().controllers[static_cast<std::size_t>(place / 12)]->id, place % 12);
       ASSERT_TRUE(now);
-      drag(&loom, loom.layoutNow().chips()[0].box.center(), {now->x, std::max(now->top + 30, now->bottom + 4)});
+      drag(&loom, loom.layoutNow().chips()[0].box.center(),
+           {now->x, std::max(now->top + 30, now->bottom + 4)});
     }
   }
 
@@ -97,7 +101,8 @@ TEST_F(HungTest, TheCarouselIsHungPushedVerifiedAndPutBack) {
   // Box 2 had something of its own.
   nodes_[1]->setSettings({{1, "artnet", {{33, "RGB", 0, 5, 1}}}});
   openDialog();
-  for (int box = 0; box < 4; ++box) EXPECT_TRUE(resultOf(box).contains(QStringLiteral("differ"))) << resultOf(box).toStdString();
+  for (int box = 0; box < 4; ++box)
+    EXPECT_TRUE(resultOf(box).contains(QStringLiteral("differ"))) << resultOf(box).toStdString();
   send();
   for (int box = 0; box < 4; ++box) {
     EXPECT_EQ(resultOf(box), QStringLiteral("✓ written and read back"));
@@ -134,11 +139,14 @@ TEST_F(HungTest, EachFaultOfAPushIsToldAndLeavesNothingHalfKnown) {
   ASSERT_GT(broken->childCount(), 3);
   for (int line = 0; line < broken->childCount(); ++line) {
     const bool isWritten = broken->child(line)->text(0).mid(5).toInt() <= 3;
-    EXPECT_TRUE(broken->child(line)->text(1).startsWith(isWritten ? QStringLiteral("✓ written") : QStringLiteral("! has nothing"))) << broken->child(line)->text(1).toStdString();
+    EXPECT_TRUE(broken->child(line)->text(1).startsWith(isWritten ? QStringLiteral("✓ written")
+                                                                  : QStringLiteral("! has nothing")))
+        << broken->child(line)->text(1).toStdString();
   }
   EXPECT_TRUE(resultOf(2).startsWith(QStringLiteral("!"))) << resultOf(2).toStdString();
   EXPECT_EQ(resultOf(3), QStringLiteral("✓ written and read back"));
-  EXPECT_TRUE(the<QLabel>("setupState")->text().startsWith(QStringLiteral("With 3 controllers"))) << the<QLabel>("setupState")->text().toStdString();
+  EXPECT_TRUE(the<QLabel>("setupState")->text().startsWith(QStringLiteral("With 3 controllers")))
+      << the<QLabel>("setupState")->text().toStdString();
   // Once the faults are gone the same dialog finishes the work.
   for (const auto& node : nodes_) node->setFaults({});
   closeDialog();
@@ -167,7 +175,10 @@ TEST_F(HungTest, FaultsOfTheCableAreSeenOnTheStrips) {
   // A bad cable loses packets; the repeats bring the light all the same.
   nodes_[0]->setFaults({.drop_percent = 30, .reorder_percent = 20, .delay_ms = 40});
   stage_.player().output().setBlackout(true);
-  ASSERT_TRUE(eventually([&] { return shownNow(0).dump().find_first_of("123456789abcdef", shownNow(0).dump().find("#")) != std::string::npos; }));
+  ASSERT_TRUE(eventually([&] {
+    return shownNow(0).dump().find_first_of("123456789abcdef", shownNow(0).dump().find("#")) !=
+           std::string::npos;
+  }));
   const auto isDark = [&] {
     for (const auto& one : shownNow(0))
       for (const auto& colour : one["shows"])
@@ -242,7 +253,8 @@ TEST_F(HungTest, BeadsAreEchoedSpreadFoldedZoomedAndFound) {
   // The wheel shows what lies further in the tray.
   const QPointF tray = loom.layoutNow().tray().center();
   const double leftmost = loom.layoutNow().chips()[0].box.left();
-  QWheelEvent turn(tray, loom.mapToGlobal(tray), {}, {0, -120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+  QWheelEvent turn(tray, loom.mapToGlobal(tray), {}, {0, -120}, Qt::NoButton, Qt::NoModifier,
+                   Qt::NoScrollPhase, false);
   QCoreApplication::sendEvent(&loom, &turn);
   EXPECT_LT(loom.layoutNow().chips()[0].box.left(), leftmost);
   // Fold, find (which unfolds), zoom.
@@ -299,7 +311,8 @@ TEST_F(HungTest, ABeadIsPoweredAtThePointerAndABudgetHoldsItBack) {
       if (button->text().contains(QStringLiteral("holds the light to"))) return true;
     return false;
   }));
-  for (const auto& state : stage_.player().supplies()) EXPECT_TRUE(state.supply != supply || state.amps <= 0.1 + 1e-4) << state.amps;
+  for (const auto& state : stage_.player().supplies())
+    EXPECT_TRUE(state.supply != supply || state.amps <= 0.1 + 1e-4) << state.amps;
   trigger("undo");
   stage_.switchLight(false);
 }
@@ -315,7 +328,8 @@ TEST_F(HungTest, AScreenShowsItsPortInAWindow) {
   setNumber("screenDots", 6);
   stage_.switchLight(true);
   QCoreApplication::processEvents();
-  auto* window = window_.findChild<QWidget*>(QStringLiteral("screenPort-%1-0").arg(show().controllers[0]->id.value));
+  auto* window =
+      window_.findChild<QWidget*>(QStringLiteral("screenPort-%1-0").arg(show().controllers[0]->id.value));
   ASSERT_TRUE(window);
   const int pixels = show().controllers[0]->ports[0].run[0].count;
   EXPECT_EQ(window->size(), QSize(20 * 6, (pixels + 19) / 20 * 6));
@@ -325,7 +339,8 @@ TEST_F(HungTest, AScreenShowsItsPortInAWindow) {
   EXPECT_TRUE(eventually([&] { return window->grab().toImage().pixelColor(3, 3) == QColor(Qt::black); }));
   stage_.switchLight(false);
   QCoreApplication::processEvents();
-  EXPECT_FALSE(window_.findChild<QWidget*>(QStringLiteral("screenPort-%1-0").arg(show().controllers[0]->id.value)));
+  EXPECT_FALSE(
+      window_.findChild<QWidget*>(QStringLiteral("screenPort-%1-0").arg(show().controllers[0]->id.value)));
 }
 
 }  // namespace

@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
-
 #include <QApplication>
 #include <QSettings>
+#include <gtest/gtest.h>
 
 #include "desk/parts/theme.h"
 

@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What holds everywhere in the window: everything has a name and words for the pointer, can be reached by the keyboard, can be read, and
-// what an action changes can be taken back.
+// What holds everywhere in the window: everything has a name and words for the pointer, can be reached by the
+// keyboard, can be read, and what an action changes can be taken back.
+#include <cmath>
+
+#include "carousel/carousel.h"
+#include "window.h"
 #include <QAbstractItemView>
 #include <QAbstractSlider>
 #include <QAbstractSpinBox>
@@ -10,13 +14,10 @@
 #include <QScrollArea>
 #include <QScrollBar>
 #include <QToolButton>
-#include <cmath>
 
-#include "carousel/carousel.h"
 #include "core/colour/rgb.h"
 #include "desk/bench/benchpage.h"
 #include "desk/parts/theme.h"
-#include "window.h"
 
 namespace chispa::desk {
 namespace {
@@ -37,19 +38,20 @@ class MannersTest : public WindowTest {
   };
   std::vector<Scene> scenes() {
     const auto select = [this](auto what) { return [this, what] { selection_.select(what); }; };
-    return {{"plan, nothing", Workspace::Plan, [this] { selection_.clear(); }},
-            {"plan, a post", Workspace::Plan, select(FixtureIds{findNamed(show().fixtures, "Post 3")->id})},
-            {"plan, the sign", Workspace::Plan, select(FixtureIds{findNamed(show().fixtures, "Booth sign")->id})},
-            {"plan, a zone", Workspace::Plan, select(findNamed(show().zones, "Column")->id)},
-            {"plan, a strip type", Workspace::Plan, select(show().stripTypes.front()->id)},
-            {"wire, a controller", Workspace::Wire, select(show().controllers.front()->id)},
-            {"wire, a port", Workspace::Wire, select(PortChoice{show().controllers.front()->id, 0})},
-            {"wire, a bead", Workspace::Wire, select(BeadPlace{show().controllers.front()->id, 1, 0})},
-            {"bench", Workspace::Bench, [this] { selection_.clear(); }},
-            {"score, a clip", Workspace::Score, select(ClipIds{stage_.score()->clips.front()->id})},
-            {"score, a palette", Workspace::Score, select(show().palettes.front()->id)},
-            {"score, the score", Workspace::Score, select(stage_.score()->id)},
-            {"run", Workspace::Run, [this] { selection_.clear(); }}};
+    return {
+        {"plan, nothing", Workspace::Plan, [this] { selection_.clear(); }},
+        {"plan, a post", Workspace::Plan, select(FixtureIds{findNamed(show().fixtures, "Post 3")->id})},
+        {"plan, the sign", Workspace::Plan, select(FixtureIds{findNamed(show().fixtures, "Booth sign")->id})},
+        {"plan, a zone", Workspace::Plan, select(findNamed(show().zones, "Column")->id)},
+        {"plan, a strip type", Workspace::Plan, select(show().stripTypes.front()->id)},
+        {"wire, a controller", Workspace::Wire, select(show().controllers.front()->id)},
+        {"wire, a port", Workspace::Wire, select(PortChoice{show().controllers.front()->id, 0})},
+        {"wire, a bead", Workspace::Wire, select(BeadPlace{show().controllers.front()->id, 1, 0})},
+        {"bench", Workspace::Bench, [this] { selection_.clear(); }},
+        {"score, a clip", Workspace::Score, select(ClipIds{stage_.score()->clips.front()->id})},
+        {"score, a palette", Workspace::Score, select(show().palettes.front()->id)},
+        {"score, the score", Workspace::Score, select(stage_.score()->id)},
+        {"run", Workspace::Run, [this] { selection_.clear(); }}};
   }
   void go(const Scene& scene) {
     window_.showWorkspace(scene.workspace);
@@ -64,14 +66,21 @@ class MannersTest : public WindowTest {
       if (!widget->isVisible() || qobject_cast<QScrollBar*>(widget)) continue;
       // What a field is made of inside speaks for the field.
       const QWidget* parent = widget->parentWidget();
-      if (qobject_cast<const QAbstractSpinBox*>(parent) || qobject_cast<const QComboBox*>(parent) || (qobject_cast<const QLineEdit*>(parent) && !qobject_cast<QLineEdit*>(widget))) continue;
-      const bool isField = qobject_cast<QAbstractButton*>(widget) || qobject_cast<QLineEdit*>(widget) || qobject_cast<QComboBox*>(widget) || qobject_cast<QAbstractSpinBox*>(widget) ||
-                           qobject_cast<QAbstractItemView*>(widget) || qobject_cast<QAbstractSlider*>(widget) || (widget->focusPolicy() & Qt::StrongFocus) == Qt::StrongFocus;
+      if (qobject_cast<const QAbstractSpinBox*>(parent) || qobject_cast<const QComboBox*>(parent) ||
+          (qobject_cast<const QLineEdit*>(parent) && !qobject_cast<QLineEdit*>(widget)))
+        continue;
+      const bool isField = qobject_cast<QAbstractButton*>(widget) || qobject_cast<QLineEdit*>(widget) ||
+                           qobject_cast<QComboBox*>(widget) || qobject_cast<QAbstractSpinBox*>(widget) ||
+                           qobject_cast<QAbstractItemView*>(widget) ||
+                           qobject_cast<QAbstractSlider*>(widget) ||
+                           (widget->focusPolicy() & Qt::StrongFocus) == Qt::StrongFocus;
       if (isField) found.push_back(widget);
     }
     return found;
   }
-  static QString nameOf(const QWidget* widget) { return QString::fromLatin1(widget->metaObject()->className()) + QLatin1Char(' ') + widget->objectName(); }
+  static QString nameOf(const QWidget* widget) {
+    return QString::fromLatin1(widget->metaObject()->className()) + QLatin1Char(' ') + widget->objectName();
+  }
 };
 
 TEST_F(MannersTest, EveryFieldHasANameForThoseWhoCannotSeeIt) {
@@ -80,7 +89,8 @@ TEST_F(MannersTest, EveryFieldHasANameForThoseWhoCannotSeeIt) {
     go(scene);
     for (const QWidget* field : fields()) {
       const auto* button = qobject_cast<const QAbstractButton*>(field);
-      if (field->accessibleName().isEmpty() && (!button || button->text().isEmpty())) nameless << scene.name + QStringLiteral(": ") + nameOf(field);
+      if (field->accessibleName().isEmpty() && (!button || button->text().isEmpty()))
+        nameless << scene.name + QStringLiteral(": ") + nameOf(field);
     }
   }
   EXPECT_TRUE(nameless.isEmpty()) << nameless.join(QLatin1Char('\n')).toStdString();
@@ -94,7 +104,8 @@ TEST_F(MannersTest, EveryFieldHasWordsForThePointer) {
       const auto* area = qobject_cast<const QAbstractScrollArea*>(field);
       // Whole pages take keys, but hold the fields that have words.
       if (field->layout() || qobject_cast<const QScrollArea*>(field)) continue;
-      if (field->toolTip().isEmpty() && (!area || area->viewport()->toolTip().isEmpty())) wordless << scene.name + QStringLiteral(": ") + nameOf(field);
+      if (field->toolTip().isEmpty() && (!area || area->viewport()->toolTip().isEmpty()))
+        wordless << scene.name + QStringLiteral(": ") + nameOf(field);
     }
   }
   EXPECT_TRUE(wordless.isEmpty()) << wordless.join(QLatin1Char('\n')).toStdString();
@@ -108,7 +119,8 @@ TEST_F(MannersTest, EveryFieldIsReachedByTheTabKey) {
       // Of buttons that exclude each other Tab reaches the one that is down, and arrows the others.
       const auto* button = qobject_cast<const QAbstractButton*>(field);
       if (button && button->group() && button->group()->exclusive() && !button->isChecked()) continue;
-      if (field->isEnabled() && !(field->focusPolicy() & Qt::TabFocus)) lost << scene.name + QStringLiteral(": ") + nameOf(field);
+      if (field->isEnabled() && !(field->focusPolicy() & Qt::TabFocus))
+        lost << scene.name + QStringLiteral(": ") + nameOf(field);
     }
   }
   EXPECT_TRUE(lost.isEmpty()) << lost.join(QLatin1Char('\n')).toStdString();
@@ -121,8 +133,11 @@ TEST_F(MannersTest, NothingIsCutOffAtTheEdgeOfTheWindow) {
     EXPECT_EQ(window_.size(), QSize(1280, 800)) << scene.name.toStdString() << " makes the window grow";
     for (const QAbstractButton* button : window_.findChildren<QAbstractButton*>()) {
       const auto* tool = qobject_cast<const QToolButton*>(button);
-      if (!button->isVisible() || button->text().isEmpty() || (tool && tool->toolButtonStyle() == Qt::ToolButtonIconOnly)) continue;
-      const int wanted = button->fontMetrics().horizontalAdvance(QString(button->text()).remove(QLatin1Char('&')));
+      if (!button->isVisible() || button->text().isEmpty() ||
+          (tool && tool->toolButtonStyle() == Qt::ToolButtonIconOnly))
+        continue;
+      const int wanted =
+          button->fontMetrics().horizontalAdvance(QString(button->text()).remove(QLatin1Char('&')));
       if (button->width() < wanted) cut << scene.name + QStringLiteral(": ") + button->text();
     }
   }
@@ -131,11 +146,14 @@ TEST_F(MannersTest, NothingIsCutOffAtTheEdgeOfTheWindow) {
 
 TEST_F(MannersTest, WhatAnActionChangesIsTakenBackByOneUndo) {
   // These ask something, or leave.
-  const QStringList asking = {"newShow", "quit", "openDemo", "about", "findAction", "undo", "redo", "saveShow", "openRecent"};
+  const QStringList asking = {"newShow", "quit", "openDemo", "about",     "findAction",
+                              "undo",    "redo", "saveShow", "openRecent"};
   int changed = 0;
   for (const Scene& scene : scenes()) {
     for (QAction* action : window_.findChildren<QAction*>()) {
-      if (action->text().contains(QStringLiteral("…")) || action->menu() || action->isSeparator() || action->objectName().isEmpty() || asking.contains(action->objectName())) continue;
+      if (action->text().contains(QStringLiteral("…")) || action->menu() || action->isSeparator() ||
+          action->objectName().isEmpty() || asking.contains(action->objectName()))
+        continue;
       go(scene);
       document_.seal();
       const Show before = show();
@@ -157,8 +175,10 @@ TEST_F(MannersTest, WhatAnActionChangesIsTakenBackByOneUndo) {
 /// WCAG 2.1, 1.4.3: contrast of two colours, 1–21.
 double contrast(const QColor& a, const QColor& b) {
   const auto luminance = [](const QColor& c) {
-    const Rgb light = toLinear({static_cast<std::uint8_t>(c.red()), static_cast<std::uint8_t>(c.green()), static_cast<std::uint8_t>(c.blue())});
-    return 0.2126 * static_cast<double>(light.r) + 0.7152 * static_cast<double>(light.g) + 0.0722 * static_cast<double>(light.b);
+    const Rgb light = toLinear({static_cast<std::uint8_t>(c.red()), static_cast<std::uint8_t>(c.green()),
+                                static_cast<std::uint8_t>(c.blue())});
+    return 0.2126 * static_cast<double>(light.r) + 0.7152 * static_cast<double>(light.g) +
+           0.0722 * static_cast<double>(light.b);
   };
   const double x = luminance(a), y = luminance(b);
   return (std::max(x, y) + 0.05) / (std::min(x, y) + 0.05);
@@ -183,12 +203,15 @@ TEST_F(MannersTest, ActionsHaveNoShortcutInCommon) {
     QMap<QString, QStringList> actions;
     for (const QAction* action : window_.findChildren<QAction*>()) {
       const auto* owner = qobject_cast<const QWidget*>(action->parent());
-      const bool isOfPart = action->shortcutContext() == Qt::WidgetShortcut || action->shortcutContext() == Qt::WidgetWithChildrenShortcut;
+      const bool isOfPart = action->shortcutContext() == Qt::WidgetShortcut ||
+                            action->shortcutContext() == Qt::WidgetWithChildrenShortcut;
       if (!action->isEnabled() || (isOfPart && owner && !owner->isVisible())) continue;
       for (const QKeySequence& keys : action->shortcuts())
         if (!keys.isEmpty()) actions[keys.toString()] << action->text();
     }
-    for (auto keys = actions.cbegin(); keys != actions.cend(); ++keys) EXPECT_EQ(keys.value().size(), 1) << scene.name.toStdString() << ", " << keys.key().toStdString() << ": " << keys.value().join(QLatin1String(" / ")).toStdString();
+    for (auto keys = actions.cbegin(); keys != actions.cend(); ++keys)
+      EXPECT_EQ(keys.value().size(), 1) << scene.name.toStdString() << ", " << keys.key().toStdString()
+                                        << ": " << keys.value().join(QLatin1String(" / ")).toStdString();
   }
 }
 

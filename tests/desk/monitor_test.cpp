@@ -1,5 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What leaves and what arrives, recorded and played back: the window listens to itself.
+#include "desk/bench/monitor.h"
+
+#include "window.h"
 #include <QLabel>
 #include <QListWidget>
 #include <QSlider>
@@ -8,11 +11,9 @@
 #include "core/edit/wireedits.h"
 #include "desk/bench/benchpage.h"
 #include "desk/bench/faders.h"
-#include "desk/bench/monitor.h"
 #include "desk/bench/signalform.h"
 #include "desk/bench/universefield.h"
 #include "desk/session/selectionlight.h"
-#include "window.h"
 
 namespace chispa::desk {
 namespace {
@@ -55,7 +56,8 @@ TEST_F(MonitorTest, WhatLeavesArrivesIsRecordedAndPlayedBack) {
   the<QPushButton>("monitorArriving")->click();
   the<QPushButton>("monitorListen")->click();
   auto* facts = the<QLabel>("monitorFacts");
-  ASSERT_TRUE(eventually([&] { return facts->text().contains(QStringLiteral("priority 120")); })) << facts->text().toStdString();
+  ASSERT_TRUE(eventually([&] { return facts->text().contains(QStringLiteral("priority 120")); }))
+      << facts->text().toStdString();
   EXPECT_TRUE(facts->text().contains(QStringLiteral("0 gaps")));
   EXPECT_GE(the<QComboBox>("monitorUniverse")->count(), 1);
   const QString file = QString::fromStdString((folder_.path() / "arrived.chirec").string());
@@ -73,7 +75,8 @@ TEST_F(MonitorTest, WhatLeavesArrivesIsRecordedAndPlayedBack) {
   ASSERT_TRUE(bench().monitor().isPlayingBack()) << facts->text().toStdString();
   EXPECT_TRUE(eventually([this] { return leaves(0) == 127 || leaves(0) == 128; })) << "half at first";
   EXPECT_TRUE(eventually([this] { return leaves(0) == 255; })) << "then full";
-  EXPECT_TRUE(eventually([this] { return !bench().monitor().isPlayingBack() && leaves(0) == 0; })) << "it ends by itself";
+  EXPECT_TRUE(eventually([this] { return !bench().monitor().isPlayingBack() && leaves(0) == 0; }))
+      << "it ends by itself";
   bench().monitor().playBack(QStringLiteral("/nowhere/it.chirec"));
   EXPECT_FALSE(bench().monitor().isPlayingBack());
   EXPECT_TRUE(facts->text().contains(QStringLiteral("cannot be opened")));
@@ -88,7 +91,8 @@ TEST_F(MonitorTest, FadersDriveChannelsAndBecomeAPalette) {
   EXPECT_TRUE(eventually([this] { return leaves(0) == 255 && leaves(3) == 0; }));
   the<QComboBox>("faderGroup")->setCurrentIndex(1);
   QTest::keyClick(the<QSlider>("fader2"), Qt::Key_PageUp);
-  EXPECT_TRUE(eventually([this] { return leaves(1) == 16 && leaves(4) == 16 && leaves(3) == 0; })) << "every third moves together";
+  EXPECT_TRUE(eventually([this] { return leaves(1) == 16 && leaves(4) == 16 && leaves(3) == 0; }))
+      << "every third moves together";
   setNumber("signalMost", 20);
   EXPECT_TRUE(eventually([this] { return leaves(0) == 51; })) << "nothing goes above the limit";
   setNumber("signalMost", 100);
@@ -125,7 +129,8 @@ TEST_F(MonitorTest, AMatrixShowsRowsColumnsAndTheLetter) {
   const auto cells = matrixCells(Shape(grid));
   const auto litAt = [&](int column, int row) {
     for (std::size_t i = 0; i < cells.size(); ++i)
-      if (cells[i].column == column && cells[i].row == row) return i < stage_.frame().size() && stage_.frame().r[i] > 0;
+      if (cells[i].column == column && cells[i].row == row)
+        return i < stage_.frame().size() && stage_.frame().r[i] > 0;
     return false;
   };
   EXPECT_TRUE(eventually([&] { return litAt(0, 0); })) << "the upright reaches down";
@@ -150,7 +155,8 @@ TEST_F(MonitorTest, TheSelectionBlinksOrPlaysAlone) {
   bench().choose({BenchTarget::Kind::Controller, box_, 0, 0});
   bench().signalForm().setKind(engine::TestSignal::Kind::Solid);
   bench().setSending(true);
-  EXPECT_TRUE(eventually([this] { return stage_.frame().r[45] > 0.2f && stage_.frame().r[0] == 0; })) << "only the strip plays";
+  EXPECT_TRUE(eventually([this] { return stage_.frame().r[45] > 0.2f && stage_.frame().r[0] == 0; }))
+      << "only the strip plays";
   trigger("isolate");
   EXPECT_TRUE(eventually([this] { return stage_.frame().r[0] > 0.2f; }));
 }

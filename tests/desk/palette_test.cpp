@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The palette editor: colours dragged along and around, by mouse and by keys.
 #include "carousel/carousel.h"
+#include "window.h"
+
 #include "core/colour/oklch.h"
 #include "desk/score/palette/huewheel.h"
 #include "desk/score/palette/palettebar.h"
-#include "window.h"
 
 namespace chispa::desk {
 namespace {
@@ -76,7 +77,8 @@ TEST_F(PaletteTest, AColourIsTurnedOnTheWheel) {
   EXPECT_NEAR(std::remainder(after.hue_deg - before.hue_deg - 90, 360), 0, 6);
   EXPECT_NEAR(after.lightness, before.lightness, 0.03) << "only the hue turns";
   trigger("undo");
-  EXPECT_NEAR(toOkLch(palette().stops[2].colour).hue_deg, before.hue_deg, 0.01) << "the whole drag is one step";
+  EXPECT_NEAR(toOkLch(palette().stops[2].colour).hue_deg, before.hue_deg, 0.01)
+      << "the whole drag is one step";
 }
 
 TEST_F(PaletteTest, KeysTurnAndStrengthenTheColourAtHand) {
@@ -116,7 +118,8 @@ TEST_F(PaletteTest, EachStripTypeHasARow) {
   QCoreApplication::processEvents();
   EXPECT_GT(looks->sizeHint().height(), before);
   // The row of white chips has no colour in it.
-  ASSERT_TRUE(eventually([looks] { return looks->height() == looks->sizeHint().height(); })) << looks->height() << " of " << looks->sizeHint().height();
+  ASSERT_TRUE(eventually([looks] { return looks->height() == looks->sizeHint().height(); }))
+      << looks->height() << " of " << looks->sizeHint().height();
   const QImage seen = the<QWidget>("stripLooks")->grab().toImage();
   const QColor last = seen.pixelColor(seen.width() - 4, seen.height() - 13);
   EXPECT_GT(last.red(), 60) << "the light end has white in it";

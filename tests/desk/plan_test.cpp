@@ -1,13 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <fstream>
+
+#include "window.h"
 #include <QCheckBox>
 #include <QListWidget>
-#include <fstream>
 
 #include "core/edit/planedits.h"
 #include "core/edit/zoneedits.h"
 #include "core/zone/cells.h"
 #include "desk/plan/plansheet.h"
-#include "window.h"
 
 namespace chispa::desk {
 namespace {
@@ -60,7 +61,8 @@ TEST_F(PlanTest, LassoAndBrushAddToTheSelectedZone) {
   press("toolLasso");
   const QPointF flood = plan().toScreen({3.637, 2.1, 0});
   QTest::mousePress(&plan(), Qt::LeftButton, {}, (flood + QPointF(-20, -20)).toPoint());
-  for (const QPointF& corner : {QPointF(20, -20), QPointF(20, 20), QPointF(-20, 20)}) QTest::mouseMove(&plan(), (flood + corner).toPoint());
+  for (const QPointF& corner : {QPointF(20, -20), QPointF(20, 20), QPointF(-20, 20)})
+    QTest::mouseMove(&plan(), (flood + corner).toPoint());
   QTest::mouseRelease(&plan(), Qt::LeftButton, {}, (flood + QPointF(-20, 20)).toPoint());
   EXPECT_EQ(cells("Path edge").count(), 301);
   press("toolBrush");
@@ -79,7 +81,9 @@ TEST_F(PlanTest, TheUnrolledGridIsPaintedRowByRow) {
   selection_.clear();
   press("toolBox");
   // The bottom row of the panel: twelve cells, 0.1 apart in the unrolled plan.
-  const auto at = [&](double column, double row) { return plan().toScreen(QPointF(column * 0.1, row * 0.1)); };
+  const auto at = [&](double column, double row) {
+    return plan().toScreen(QPointF(column * 0.1, row * 0.1));
+  };
   stroke(at(-0.5, -0.5), at(11.5, 0.5));
   const ZoneCells row = cells("Painted");
   ASSERT_EQ(row.count(), 12);
@@ -159,7 +163,8 @@ TEST_F(PlanTest, WhatACountCannotKeepIsToldFirst) {
   selection_.select(FixtureIds{fixtureId("Canopy rim")});
   const Show before = show();
   setNumber("pixels", 200);
-  EXPECT_TRUE(losses.join(QLatin1Char('\n')).contains(QStringLiteral("Zone Rim mirrored loses"))) << losses.join(QLatin1Char('\n')).toStdString();
+  EXPECT_TRUE(losses.join(QLatin1Char('\n')).contains(QStringLiteral("Zone Rim mirrored loses")))
+      << losses.join(QLatin1Char('\n')).toStdString();
   EXPECT_EQ(show(), before) << "nothing happens without a yes";
   EXPECT_EQ(the<QDoubleSpinBox>("pixels")->value(), 300) << "the field shows what is";
   answer = true;
@@ -247,7 +252,8 @@ TEST_F(PlanTest, ZonesAreCopiedToAPieceOfLikeShape) {
 
 TEST_F(WindowTest, HolesAndLinesOfADrawingBecomeFixtures) {
   const auto file = folder_.path() / "panel.svg";
-  std::ofstream(file) << R"svg(<svg width="100mm" height="100mm" viewBox="0 0 100 100"><circle id="led2" cx="10" cy="90" r="2"/><circle id="led1" cx="60" cy="90" r="2"/>
+  std::ofstream(file)
+      << R"svg(<svg width="100mm" height="100mm" viewBox="0 0 100 100"><circle id="led2" cx="10" cy="90" r="2"/><circle id="led1" cx="60" cy="90" r="2"/>
     <path d="M0 0H100"/><path d="M0 10H50"/></svg>)svg";
   const QString path = QString::fromStdString(file.string());
   window_.planPage().importSvg(path, SvgImport{true, HoleOrder::ById, 0});
@@ -284,7 +290,8 @@ TEST_F(WindowTest, LettersBecomeStripAndAPictureLiesBeneath) {
   setNumber("underlayOpacity", 1);
   PlanView& plan = window_.planPage().view();
   const Underlay underlay = *show().underlays[0];
-  const QPoint inside = plan.toScreen(underlay.position_m + Vec3{20 * underlay.scale_m, 20 * underlay.scale_m, 0}).toPoint();
+  const QPoint inside =
+      plan.toScreen(underlay.position_m + Vec3{20 * underlay.scale_m, 20 * underlay.scale_m, 0}).toPoint();
   EXPECT_EQ(plan.grab().toImage().pixelColor(inside), QColor(Qt::darkGreen));
   // Moved by hand while it is selected.
   const QPointF middle = plan.toScreen(underlay.position_m);
@@ -304,7 +311,8 @@ TEST_F(WindowTest, AFixtureIsDrawnSegmentBySegmentAndTakenApart) {
   drag(&plan, plan.toScreen({1, 0, 0}), plan.toScreen({1, 1, 0}));
   ASSERT_EQ(show().fixtures.size(), 1u);
   ASSERT_EQ(show().fixtures[0]->segments.size(), 2u);
-  EXPECT_EQ(cellsOf(show(), mapPixels(show()), *show().zones[0]).count(), 120) << "the zone of the whole has the new segment";
+  EXPECT_EQ(cellsOf(show(), mapPixels(show()), *show().zones[0]).count(), 120)
+      << "the zone of the whole has the new segment";
   press("separateSegments");
   EXPECT_EQ(show().fixtures.size(), 2u);
   FixtureIds both;
@@ -315,7 +323,9 @@ TEST_F(WindowTest, AFixtureIsDrawnSegmentBySegmentAndTakenApart) {
 }
 
 TEST_F(WindowTest, PointsAreNumberedByAStroke) {
-  document_.apply(QStringLiteral("points"), [](Show& s) { addFixture(s, PointsShape{{{0, 0, 0}, {1, 0, 0}, {0.5, 0, 0}}}, {}); });
+  document_.apply(QStringLiteral("points"), [](Show& s) {
+    addFixture(s, PointsShape{{{0, 0, 0}, {1, 0, 0}, {0.5, 0, 0}}}, {});
+  });
   PlanView& plan = window_.planPage().view();
   plan.frameAll();
   selection_.select(FixtureIds{show().fixtures[0]->id});

@@ -10,8 +10,9 @@ namespace {
 TEST_F(WindowTest, EveryToolDrawsItsShape) {
   PlanView& plan = window_.planPage().view();
   window_.showWorkspace(Workspace::Plan);
-  const std::pair<const char*, std::string_view> tools[] = {{"toolLine", "line"}, {"toolMatrix", "grid"}, {"toolRing", "arc"}, {"toolRings", "rings"},
-                                                            {"toolSpiral", "spiral"}, {"toolCone", "cone"}, {"toolSpokes", "spokes"}};
+  const std::pair<const char*, std::string_view> tools[] = {
+      {"toolLine", "line"},     {"toolMatrix", "grid"}, {"toolRing", "arc"},     {"toolRings", "rings"},
+      {"toolSpiral", "spiral"}, {"toolCone", "cone"},   {"toolSpokes", "spokes"}};
   for (const auto& [tool, name] : tools) {
     const std::size_t before = show().fixtures.size();
     press(tool);
@@ -29,7 +30,8 @@ TEST_F(WindowTest, APathIsClickedCornerByCorner) {
   PlanView& plan = window_.planPage().view();
   window_.showWorkspace(Workspace::Plan);
   press("toolPath");
-  for (const Vec3 corner : {Vec3{0, 0, 0}, Vec3{1, 0, 0}, Vec3{1, 1, 0}}) QTest::mouseClick(&plan, Qt::LeftButton, {}, plan.toScreen(corner).toPoint());
+  for (const Vec3 corner : {Vec3{0, 0, 0}, Vec3{1, 0, 0}, Vec3{1, 1, 0}})
+    QTest::mouseClick(&plan, Qt::LeftButton, {}, plan.toScreen(corner).toPoint());
   QTest::keyClick(&plan, Qt::Key_Return);
   ASSERT_EQ(show().fixtures.size(), 1u);
   const auto& path = std::get<PathShape>(show().fixtures[0]->segments[0].shape);

@@ -1,5 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What a maker keeps and finds again in Score: curves drawn on clips, effects of one's own, blocks, marks, films.
+// What a maker keeps and finds again in Score: curves drawn on clips, effects of one's own, blocks, marks,
+// films.
+#include <fstream>
+
+#include "carousel/carousel.h"
+#include "scorewindow.h"
 #include <QCheckBox>
 #include <QDragEnterEvent>
 #include <QLabel>
@@ -8,9 +13,7 @@
 #include <QMimeData>
 #include <QProgressBar>
 #include <QSpinBox>
-#include <fstream>
 
-#include "carousel/carousel.h"
 #include "core/edit/clipedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/files/midifile.h"
@@ -20,7 +23,6 @@
 #include "desk/score/composing.h"
 #include "desk/score/curvehand.h"
 #include "desk/score/overviewstrip.h"
-#include "scorewindow.h"
 
 namespace chispa::desk {
 namespace {
@@ -32,7 +34,8 @@ class ShelfTest : public ScoreWindowTest {
     ScoreId id;
     document_.apply(QStringLiteral("plain"), [&](Show& s) {
       id = addScore(s, "Plain", {}, Micros(60'000'000));
-      addClip(s, id, findNamed(s.zones, "Canopy rim")->id, effect, s.palettes.front()->id, Micros(5'000'000), Micros(20'000'000));
+      addClip(s, id, findNamed(s.zones, "Canopy rim")->id, effect, s.palettes.front()->id, Micros(5'000'000),
+              Micros(20'000'000));
     });
     stage_.openScore(id);
     settle();
@@ -86,7 +89,8 @@ TEST_F(ShelfTest, AnEffectOfOnesOwnIsKeptRenamedPlacedAndTakenAway) {
   EXPECT_EQ(timeline().chosenEffect(), wordsOf(show().ownEffects.front()->id));
   shelf->currentItem()->setText(QStringLiteral("Nine tails"));
   EXPECT_EQ(show().ownEffects.front()->name, "Nine tails");
-  const ClipId placed = timeline().addClipAt(timeline().chosenEffect(), findNamed(show().zones, "Column")->id, Micros(30'000'000));
+  const ClipId placed = timeline().addClipAt(timeline().chosenEffect(), findNamed(show().zones, "Column")->id,
+                                             Micros(30'000'000));
   ASSERT_TRUE(findClip(score(), placed));
   EXPECT_EQ(findClip(score(), placed)->params, show().ownEffects.front()->params);
   QTest::keyClick(shelf, Qt::Key_Delete);
@@ -103,7 +107,8 @@ TEST_F(ShelfTest, ABlockIsPlacedFromTheShelfAndChangesWhereverItStands) {
   trigger("makeBlock");
   ASSERT_EQ(show().blocks.size(), 1u);
   const BlockId block = show().blocks.front()->id;
-  const ClipId second = timeline().addClipAt(wordsOf(block), findNamed(show().zones, "Column")->id, Micros(30'000'000));
+  const ClipId second =
+      timeline().addClipAt(wordsOf(block), findNamed(show().zones, "Column")->id, Micros(30'000'000));
   ASSERT_EQ(findClip(score(), second)->block, block);
   trigger("openBlock");
   ASSERT_EQ(selection_.clips().size(), 1u);
@@ -113,7 +118,10 @@ TEST_F(ShelfTest, ABlockIsPlacedFromTheShelfAndChangesWhereverItStands) {
   ASSERT_EQ(show().blocks.size(), 1u);
   EXPECT_EQ(show().blocks.front()->id, block);
   EXPECT_EQ(show().blocks.front()->clips.front()->effect, "ripples");
-  EXPECT_EQ(std::count_if(score().clips.begin(), score().clips.end(), [block](const auto& c) { return c->block == block; }), 2) << "it stands where it stood, changed in both places";
+  EXPECT_EQ(std::count_if(score().clips.begin(), score().clips.end(),
+                          [block](const auto& c) { return c->block == block; }),
+            2)
+      << "it stands where it stood, changed in both places";
   auto* shelf = the<QListWidget>("effectShelf");
   shelf->setCurrentRow(shelf->count() - 1);
   QTest::keyClick(shelf, Qt::Key_Delete);
@@ -160,7 +168,8 @@ TEST_F(ShelfTest, ClipsAndMarksAreFound) {
 }
 
 TEST_F(ShelfTest, EveryWorkspaceFitsASmallScreen) {
-  for (const Workspace one : {Workspace::Plan, Workspace::Wire, Workspace::Bench, Workspace::Score, Workspace::Run}) {
+  for (const Workspace one :
+       {Workspace::Plan, Workspace::Wire, Workspace::Bench, Workspace::Score, Workspace::Run}) {
     window_.showWorkspace(one);
     window_.resize(1280, 800);
     QCoreApplication::processEvents();
@@ -189,11 +198,14 @@ TEST_F(ShelfTest, MarksGoOutAndInAsAMidiFile) {
   window_.scorePage().composing().importLabels(LaneKind::Words, file);
   const auto read = instantsOf(score(), LaneKind::Beats);
   ASSERT_GT(read.size(), 100u);
-  EXPECT_NE(std::find_if(read.begin(), read.end(), [&](Micros at) { return std::abs((at - beats[50]).count()) < 2000; }), read.end());
+  EXPECT_NE(std::find_if(read.begin(), read.end(),
+                         [&](Micros at) { return std::abs((at - beats[50]).count()) < 2000; }),
+            read.end());
   trigger("undo");
   EXPECT_TRUE(instantsOf(score(), LaneKind::Beats).empty());
   std::ofstream((folder_.path() / "bad.mid").string()) << "MThd";
-  window_.scorePage().composing().importLabels(LaneKind::Words, QString::fromStdString((folder_.path() / "bad.mid").string()));
+  window_.scorePage().composing().importLabels(LaneKind::Words,
+                                               QString::fromStdString((folder_.path() / "bad.mid").string()));
   EXPECT_TRUE(told_.last().contains(QStringLiteral("MIDI")));
 }
 

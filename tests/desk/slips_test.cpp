@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Slips of the hand: what they must not cost.
+#include "carousel/carousel.h"
 #include <QListWidget>
 #include <QMessageBox>
 #include <QSpinBox>
 
-#include "carousel/carousel.h"
 #include "core/edit/planedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/files/showfile.h"
@@ -35,7 +35,8 @@ class SlipTest : public WindowTest {
       if (!box) return;
       wasAsked = true;
       for (QAbstractButton* button : box->buttons())
-        if (button->text().remove(QLatin1Char('&')).startsWith(words)) return QTest::mouseClick(button, Qt::LeftButton);
+        if (button->text().remove(QLatin1Char('&')).startsWith(words))
+          return QTest::mouseClick(button, Qt::LeftButton);
       ADD_FAILURE() << "no such answer: " << words.toStdString();
       box->reject();
     });
@@ -267,7 +268,8 @@ TEST_F(SlipTest, WorkThatIsNotSafeIsSaidInThePulseBarUntilItIs) {
   Document document(state);
   EXPECT_FALSE(document.journalTrouble().isEmpty());
   std::filesystem::remove(state);
-  EXPECT_TRUE(eventually([&] { return document.journalTrouble().isEmpty(); })) << "it is tried again by itself";
+  EXPECT_TRUE(eventually([&] { return document.journalTrouble().isEmpty(); }))
+      << "it is tried again by itself";
 }
 
 }  // namespace

@@ -1,18 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The timeline under the hand: marks that catch onsets, files that are dropped, layers with room, the spectrum, parts of the screen.
+// The timeline under the hand: marks that catch onsets, files that are dropped, layers with room, the
+// spectrum, parts of the screen.
+#include "carousel/carousel.h"
+#include "scorewindow.h"
 #include <QDragEnterEvent>
 #include <QMenu>
 #include <QMimeData>
 #include <QScrollBar>
 
-#include "carousel/carousel.h"
 #include "core/edit/clipedits.h"
 #include "core/edit/markedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/effect/spyhole.h"
 #include "desk/score/composing.h"
 #include "desk/score/screenpicker.h"
-#include "scorewindow.h"
 
 namespace chispa::desk {
 namespace {
@@ -35,7 +36,8 @@ class TimelineTest : public ScoreWindowTest {
     document_.apply(QStringLiteral("plain"), [&](Show& s) {
       id = addScore(s, "Plain", {}, Micros(60'000'000));
       for (int i = 0; i < count; ++i) {
-        const ClipId clip = addClip(s, id, findNamed(s.zones, "Canopy rim")->id, "comets", s.palettes.front()->id, Micros(5'000'000), Micros(20'000'000));
+        const ClipId clip = addClip(s, id, findNamed(s.zones, "Canopy rim")->id, "comets",
+                                    s.palettes.front()->id, Micros(5'000'000), Micros(20'000'000));
         changeClip(s, id, clip, [i](Clip& c) { c.layer = i; });
       }
     });
@@ -57,11 +59,14 @@ TEST_F(TimelineTest, ADraggedMarkComesToStandOnAnOnset) {
   double lane = -1;
   // The lane of marks stands below the others; it is looked for as the eye does.
   for (int y = 0; y < timeline().viewport()->height() && lane < 0; ++y) {
-    QTest::mouseClick(timeline().viewport(), Qt::LeftButton, {}, QPoint(static_cast<int>(timeline().xOf(mark())), y));
-    QTest::mousePress(timeline().viewport(), Qt::LeftButton, {}, QPoint(static_cast<int>(timeline().xOf(mark())), y));
+    QTest::mouseClick(timeline().viewport(), Qt::LeftButton, {},
+                      QPoint(static_cast<int>(timeline().xOf(mark())), y));
+    QTest::mousePress(timeline().viewport(), Qt::LeftButton, {},
+                      QPoint(static_cast<int>(timeline().xOf(mark())), y));
     const Micros before = mark();
     QTest::mouseMove(timeline().viewport(), QPoint(static_cast<int>(timeline().xOf(mark())) + 60, y));
-    QTest::mouseRelease(timeline().viewport(), Qt::LeftButton, {}, QPoint(static_cast<int>(timeline().xOf(mark())) + 60, y));
+    QTest::mouseRelease(timeline().viewport(), Qt::LeftButton, {},
+                        QPoint(static_cast<int>(timeline().xOf(mark())) + 60, y));
     if (mark() != before) lane = y;
   }
   ASSERT_GE(lane, 0) << "the mark was never caught";
@@ -81,7 +86,8 @@ TEST_F(TimelineTest, ADroppedPictureIsAClipInOneStep) {
   ASSERT_EQ(score().clips.size(), 2u);
   const Clip& made = *score().clips.back();
   EXPECT_EQ(made.effect, "picture");
-  EXPECT_TRUE(eventually([&] { return stage_.media().has(std::get<std::string>(made.params.at("file"))); })) << "and it is loaded";
+  EXPECT_TRUE(eventually([&] { return stage_.media().has(std::get<std::string>(made.params.at("file"))); }))
+      << "and it is loaded";
   trigger("undo");
   EXPECT_EQ(show(), before);
 }
@@ -179,7 +185,8 @@ TEST_F(TimelineTest, AStaveIsDraggedToAnotherPlace) {
 TEST_F(TimelineTest, StavesAreTakenAwayAndAddedAgain) {
   layers(1);
   const ZoneId rim = score().clips.front()->zone;
-  QTest::mouseClick(timeline().viewport(), Qt::LeftButton, {}, QPointF(40, timeline().staveBox(score().staves[1]).center().y()).toPoint());
+  QTest::mouseClick(timeline().viewport(), Qt::LeftButton, {},
+                    QPointF(40, timeline().staveBox(score().staves[1]).center().y()).toPoint());
   const ZoneId gone = timeline().chosenZone();
   ASSERT_NE(gone, rim);
   trigger("removeStave");

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <gtest/gtest.h>
-
+#include "temporary.h"
 #include <QAction>
 #include <QApplication>
 #include <QComboBox>
@@ -10,6 +9,7 @@
 #include <QPushButton>
 #include <QSettings>
 #include <QtTest>
+#include <gtest/gtest.h>
 
 #include "desk/frame/mainwindow.h"
 #include "desk/plan/planpage.h"
@@ -18,7 +18,6 @@
 #include "desk/score/timelineview.h"
 #include "desk/wire/loomview.h"
 #include "desk/wire/wirepage.h"
-#include "temporary.h"
 
 namespace chispa::desk {
 
@@ -28,7 +27,8 @@ class WindowTest : public testing::Test {
   WindowTest() {
     // What is kept of controllers is the test's own.
     qputenv("XDG_STATE_HOME", QByteArray::fromStdString((folder_.path() / "home").string()));
-    QSettings::setPath(QSettings::IniFormat, QSettings::UserScope, QString::fromStdString(folder_.path().string()));
+    QSettings::setPath(QSettings::IniFormat, QSettings::UserScope,
+                       QString::fromStdString(folder_.path().string()));
     window_.tell = [this](const QString& words) { told_ << words; };
     // What would go along is told, and gone along with.
     document_.mayLose = [this](const QString&, const Losses& losses) {

@@ -1,19 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "desk/session/journalwriter.h"
 #include "window.h"
 
+#include <csignal>
+#include <fstream>
+
+#include "carousel/carousel.h"
 #include <QAbstractButton>
 #include <QAbstractSlider>
 #include <QListWidget>
 #include <QScrollBar>
 #include <QTreeWidget>
-#include <csignal>
-#include <fstream>
 
-#include "carousel/carousel.h"
 #include "core/edit/scoreedits.h"
 #include "core/files/showfile.h"
 #include "desk/frame/actionfinder.h"
+#include "desk/session/journalwriter.h"
 
 namespace chispa::desk {
 namespace {
@@ -37,17 +38,23 @@ class DemoWindowTest : public WindowTest {
 TEST_F(DemoWindowTest, EveryFieldAndButtonHasANameAndATooltip) {
   for (int workspace = 0; workspace < 5; ++workspace) {
     window_.showWorkspace(static_cast<Workspace>(workspace));
-    const Selected selections[] = {Selected{}, Selected{FixtureIds{show().fixtures[0]->id}}, Selected{ClipIds{clipOf("comets")}},
-                                   Selected{show().controllers[0]->id}, Selected{show().palettes[0]->id}, Selected{show().zones[0]->id},
+    const Selected selections[] = {Selected{},
+                                   Selected{FixtureIds{show().fixtures[0]->id}},
+                                   Selected{ClipIds{clipOf("comets")}},
+                                   Selected{show().controllers[0]->id},
+                                   Selected{show().palettes[0]->id},
+                                   Selected{show().zones[0]->id},
                                    Selected{BeadPlace{show().controllers[0]->id, 0, 0}}};
     for (const Selected& selected : selections) {
       selection_.select(selected);
       QCoreApplication::processEvents();
       for (QWidget* widget : window_.findChildren<QWidget*>()) {
-        const bool speaks = qobject_cast<QAbstractButton*>(widget) || qobject_cast<QComboBox*>(widget) || qobject_cast<QAbstractSpinBox*>(widget) || qobject_cast<QAbstractSlider*>(widget);
+        const bool speaks = qobject_cast<QAbstractButton*>(widget) || qobject_cast<QComboBox*>(widget) ||
+                            qobject_cast<QAbstractSpinBox*>(widget) || qobject_cast<QAbstractSlider*>(widget);
         if (!speaks || !widget->isVisible() || qobject_cast<QScrollBar*>(widget)) continue;
         const auto* button = qobject_cast<QAbstractButton*>(widget);
-        EXPECT_FALSE(widget->accessibleName().isEmpty() && (!button || button->text().isEmpty())) << widget->objectName().toStdString();
+        EXPECT_FALSE(widget->accessibleName().isEmpty() && (!button || button->text().isEmpty()))
+            << widget->objectName().toStdString();
         EXPECT_FALSE(widget->toolTip().isEmpty()) << widget->objectName().toStdString();
         EXPECT_NE(widget->focusPolicy(), Qt::NoFocus) << widget->objectName().toStdString();
       }
@@ -111,7 +118,8 @@ TEST_F(DemoWindowTest, AClipIsDraggedToABarAndResized) {
   EXPECT_EQ(findClip(*stage_.score(), id)->start, start + (bars[2].at - bars[0].at)) << "it snaps to the bar";
   const QRectF moved = timeline.clipBox(id);
   const Micros length = findClip(*stage_.score(), id)->length;
-  drag(timeline.viewport(), {moved.right() - 2, moved.center().y()}, {moved.right() - 2 - bar, moved.center().y()});
+  drag(timeline.viewport(), {moved.right() - 2, moved.center().y()},
+       {moved.right() - 2 - bar, moved.center().y()});
   EXPECT_LT(findClip(*stage_.score(), id)->length, length);
   trigger("undo");
   trigger("undo");
@@ -137,7 +145,11 @@ TEST_F(DemoWindowTest, AChangedPaletteReachesTheFrame) {
   settle();
   const PixelFrame before = lit();
   const PaletteId fair = findNamed(show().palettes, "Fair")->id;
-  document_.apply(QStringLiteral("palette"), [&](Show& s) { changeItem(s.palettes, fair, [](Palette& p) { for (auto& stop : p.stops) stop.colour = {10, 255, 10}; }); });
+  document_.apply(QStringLiteral("palette"), [&](Show& s) {
+    changeItem(s.palettes, fair, [](Palette& p) {
+      for (auto& stop : p.stops) stop.colour = {10, 255, 10};
+    });
+  });
   settle();
   EXPECT_TRUE(eventually([&] { return !(lit() == before); }));
 }
@@ -187,7 +199,9 @@ TEST_F(DemoWindowTest, EveryActionIsFoundByTyping) {
     return count;
   };
   // In menus of menus, on pages that are not seen, among tools and finders, and in what a tip says.
-  for (const char* words : {"beats", "compare", "underlay", "add controller", "brush", "spectrum", "record", "stave"}) EXPECT_GT(found(QLatin1String(words)), 0) << words;
+  for (const char* words :
+       {"beats", "compare", "underlay", "add controller", "brush", "spectrum", "record", "stave"})
+    EXPECT_GT(found(QLatin1String(words)), 0) << words;
   EXPECT_EQ(found(QStringLiteral("no such thing")), 0);
   QTest::keyClick(&window_, Qt::Key_K, Qt::ControlModifier);
   auto* typed = window_.findChild<ActionFinder*>()->findChild<QLineEdit*>();
@@ -216,7 +230,8 @@ TEST_F(DemoWindowTest, UnsavedWorkIsOnDiskBeforeASecondIsOver) {
   document_.apply(QStringLiteral("edit"), [](Show& s) { addFixture(s, LineShape{9, 0.1}, {}); });
   QTest::qWait(900);
   std::filesystem::path journal;
-  for (const auto& entry : std::filesystem::directory_iterator(folder_.path() / "state")) journal = entry.path();
+  for (const auto& entry : std::filesystem::directory_iterator(folder_.path() / "state"))
+    journal = entry.path();
   std::filesystem::create_directory(folder_.path() / "after");
   std::filesystem::copy(journal, folder_.path() / "after" / "left.jsonl");
   const auto left = findLeftJournals(folder_.path() / "after").left;
@@ -237,7 +252,8 @@ TEST(JournalWriter, EndsWithTheNewestOfManyEdits) {
     const auto copy = folder.path() / "copy";
     std::filesystem::remove_all(copy);
     std::filesystem::create_directory(copy);
-    for (const auto& entry : std::filesystem::directory_iterator(folder.path() / "live")) std::filesystem::copy(entry.path(), copy / "left.jsonl");
+    for (const auto& entry : std::filesystem::directory_iterator(folder.path() / "live"))
+      std::filesystem::copy(entry.path(), copy / "left.jsonl");
     const auto left = findLeftJournals(copy).left;
     return left.empty() ? Show{} : left.front().show;
   };
@@ -255,15 +271,17 @@ TEST(JournalWriter, EndsWithTheNewestOfManyEdits) {
   EXPECT_EQ(failures.count(), 0);
 }
 
-/// The real program, edited through its own window by another process's hands is hard to do; here a child process
-/// runs a window of its own, edits, and is killed with signal 9.
+/// The real program, edited through its own window by another process's hands is hard to do; here a child
+/// process runs a window of its own, edits, and is killed with signal 9.
 TEST(Crash, Signal9LosesNothingOlderThanASecond) {
   const test::TemporaryFolder folder;
   QProcess child;
   QProcessEnvironment environment = QProcessEnvironment::systemEnvironment();
   environment.insert(QStringLiteral("CHISPA_TEST_STATE"), QString::fromStdString(folder.path().string()));
   child.setProcessEnvironment(environment);
-  child.start(QCoreApplication::applicationFilePath(), {QStringLiteral("--gtest_also_run_disabled_tests"), QStringLiteral("--gtest_filter=Crash.DISABLED_EditForEver")});
+  child.start(QCoreApplication::applicationFilePath(),
+              {QStringLiteral("--gtest_also_run_disabled_tests"),
+               QStringLiteral("--gtest_filter=Crash.DISABLED_EditForEver")});
   ASSERT_TRUE(child.waitForStarted());
   QByteArray said;
   while (said.count("edited\n") < 20 && child.waitForReadyRead(10'000)) said += child.readAllStandardOutput();

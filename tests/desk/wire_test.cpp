@@ -1,15 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <fstream>
+
+#include "window.h"
 #include <QCheckBox>
 #include <QLabel>
 #include <QListWidget>
 #include <QTableWidget>
 #include <QTreeWidget>
-#include <fstream>
 
 #include "core/edit/wireedits.h"
 #include "core/wire/patch.h"
 #include "node/node.h"
-#include "window.h"
 
 namespace chispa::desk {
 namespace {
@@ -51,7 +52,9 @@ TEST_F(WireTest, AStartIsPinnedWhereItIsAndMoved) {
   EXPECT_EQ(box("Rim box").ports[1].run[0].pin, (Pin{2, 1}));
   setNumber("beadPinChannel", 100);
   const auto spans = derivePatch(show()).spans;
-  EXPECT_TRUE(std::any_of(spans.begin(), spans.end(), [](const PatchSpan& s) { return s.port == 1 && s.universe == 2 && s.channel == 100; }));
+  EXPECT_TRUE(std::any_of(spans.begin(), spans.end(), [](const PatchSpan& s) {
+    return s.port == 1 && s.universe == 2 && s.channel == 100;
+  }));
   the<QCheckBox>("beadPinned")->click();
   EXPECT_FALSE(box("Rim box").ports[1].run[0].pin);
 }
@@ -103,7 +106,9 @@ TEST_F(WindowTest, AControllerIsFoundAddedAndFollowedToItsNewAddress) {
   type("controllerName", QStringLiteral("Old name"));
   press("findControllers");
   auto* networks = the<QListWidget>("findInterfaces");
-  for (int i = 0; i < networks->count(); ++i) networks->item(i)->setCheckState(networks->item(i)->text().contains(QStringLiteral("127.0.0.1")) ? Qt::Checked : Qt::Unchecked);
+  for (int i = 0; i < networks->count(); ++i)
+    networks->item(i)->setCheckState(
+        networks->item(i)->text().contains(QStringLiteral("127.0.0.1")) ? Qt::Checked : Qt::Unchecked);
   press("findSearch");
   auto* list = the<QTreeWidget>("foundControllers");
   ASSERT_TRUE(eventually([&] { return list->topLevelItemCount() == 1; }));

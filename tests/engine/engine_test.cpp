@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
-
 #include <set>
+
+#include "temporary.h"
+#include <gtest/gtest.h>
 
 #include "core/edit/scoreedits.h"
 #include "core/edit/wireedits.h"
 #include "engine/player.h"
 #include "node/node.h"
-#include "temporary.h"
 
 namespace chispa::engine {
 namespace {
@@ -108,7 +108,9 @@ class StepByStep : public testing::Test {
   void step(int times = 1) {
     for (int i = 0; i < times; ++i) output_.step(now_ += 25ms);
   }
-  std::string shown(int pixel) const { return node_.state()["ports"][0]["shows"][static_cast<std::size_t>(pixel)]; }
+  std::string shown(int pixel) const {
+    return node_.state()["ports"][0]["shows"][static_cast<std::size_t>(pixel)];
+  }
   std::uint64_t packets() const {
     const auto state = node_.state();
     return state["universes"].empty() ? 0 : state["universes"][0]["packets"].get<std::uint64_t>();
@@ -141,7 +143,8 @@ TEST_F(StepByStep, SwitchingOffSendsBlackThenEndsTheStream) {
   step();
   output_.switchLight(false);
   step(3);
-  EXPECT_TRUE(eventually([this] { return packets() == 7; })) << "one lit, three black a period apart, three ends";
+  EXPECT_TRUE(eventually([this] { return packets() == 7; }))
+      << "one lit, three black a period apart, three ends";
   EXPECT_TRUE(output_.isDark());
   EXPECT_EQ(shown(1), "#000000");
   EXPECT_EQ(node_.state()["universes"][0]["terminated"], true);
@@ -202,7 +205,8 @@ TEST_F(StepByStep, ADelayHoldsFramesBackAndOneThatIsNotWholeLeavesInBetween) {
   ASSERT_EQ(output_.lates().size(), 1u);
   EXPECT_EQ(output_.lates()[0], 10ms);
   output_.stepLate(10ms, now_ + 10ms);
-  EXPECT_TRUE(eventually([this] { return shown(1) == "#ff0000"; })) << "the first frame stands for those before it";
+  EXPECT_TRUE(eventually([this] { return shown(1) == "#ff0000"; }))
+      << "the first frame stands for those before it";
   changeItem(show_.palettes, show_.palettes[0]->id, [](Palette& p) { p.stops[0].colour = {0, 0, 255}; });
   output_.setMaster(0.5f);
   for (int frame = 0; frame < 2; ++frame) {
@@ -238,7 +242,8 @@ TEST_F(StepByStep, AControllerThatIsTakenAwayIsLeftDark) {
   remove(show_.controllers, box_);
   load();
   step();
-  EXPECT_TRUE(eventually([this] { return shown(1) == "#000000" && node_.state()["universes"][0]["terminated"] == true; }));
+  EXPECT_TRUE(eventually(
+      [this] { return shown(1) == "#000000" && node_.state()["universes"][0]["terminated"] == true; }));
 }
 
 TEST_F(StepByStep, AUniverseThatIsNotSentAnyMoreIsEnded) {
@@ -249,7 +254,8 @@ TEST_F(StepByStep, AUniverseThatIsNotSentAnyMoreIsEnded) {
   step();
   EXPECT_TRUE(eventually([this] {
     const auto state = node_.state();
-    return state["universes"].size() == 2 && state["universes"][0]["terminated"] == true && state["universes"][1]["packets"] == 1;
+    return state["universes"].size() == 2 && state["universes"][0]["terminated"] == true &&
+           state["universes"][1]["packets"] == 1;
   }));
 }
 
@@ -264,7 +270,9 @@ TEST_F(StepByStep, AWalkLightsOnePixelAfterAnother) {
   for (int place = 0; place < 7; ++place) {
     step();
     EXPECT_TRUE(eventually([&] { return packets() == static_cast<std::uint64_t>(place + 1); }));
-    for (int i = 0; i < 7; ++i) EXPECT_EQ(shown(i), i == place && i > 0 ? "#ffffff" : "#000000") << "place " << place << ", pixel " << i;
+    for (int i = 0; i < 7; ++i)
+      EXPECT_EQ(shown(i), i == place && i > 0 ? "#ffffff" : "#000000")
+          << "place " << place << ", pixel " << i;
   }
   output_.setSignal(std::nullopt);
   step();
@@ -278,7 +286,12 @@ TEST(Signals, ShowWhatTheyAreNamedFor) {
     std::string letters;
     for (int place = 0; place < count; ++place) {
       const Rgb c = signalColour(signal, {port, place, count, {}}, now);
-      letters += c == Rgb{} ? '.' : c == Rgb{1, 1, 1} ? 'w' : c == Rgb{1, 0, 0} ? 'r' : c == Rgb{0, 1, 0} ? 'g' : c == Rgb{0, 0, 1} ? 'b' : '?';
+      letters += c == Rgb{}          ? '.'
+                 : c == Rgb{1, 1, 1} ? 'w'
+                 : c == Rgb{1, 0, 0} ? 'r'
+                 : c == Rgb{0, 1, 0} ? 'g'
+                 : c == Rgb{0, 0, 1} ? 'b'
+                                     : '?';
     }
     return letters;
   };
@@ -310,7 +323,8 @@ TEST(Signals, ShowWhatTheyAreNamedFor) {
   EXPECT_EQ(signalColour(signal, {0, 4, 5, {}}, 0s), (Rgb{1, 1, 1}));
   signal.colour = {0.25f, 0.25f, 0.25f};
   signal.kind = TestSignal::Kind::Ends;
-  EXPECT_EQ(signalColour(signal, {0, 0, 5, {}}, 0s), (Rgb{0, 0.25f, 0})) << "nothing is brighter than its level";
+  EXPECT_EQ(signalColour(signal, {0, 0, 5, {}}, 0s), (Rgb{0, 0.25f, 0}))
+      << "nothing is brighter than its level";
 }
 
 TEST_F(StepByStep, WhatIsNotTestedMayPlayOn) {

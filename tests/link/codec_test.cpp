@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <gtest/gtest.h>
-
 #include <array>
 #include <vector>
+
+#include <gtest/gtest.h>
 
 #include "link/artnet.h"
 #include "link/e131.h"
@@ -21,7 +21,8 @@ std::vector<std::uint8_t> e131Packet(int universe) {
 }
 
 std::vector<std::uint8_t> part(const std::vector<std::uint8_t>& packet, std::size_t at, std::size_t count) {
-  return {packet.begin() + static_cast<std::ptrdiff_t>(at), packet.begin() + static_cast<std::ptrdiff_t>(at + count)};
+  return {packet.begin() + static_cast<std::ptrdiff_t>(at),
+          packet.begin() + static_cast<std::ptrdiff_t>(at + count)};
 }
 
 using Bytes = std::vector<std::uint8_t>;
@@ -29,7 +30,8 @@ using Bytes = std::vector<std::uint8_t>;
 /// ANSI E1.31-2018, tables 4-1 to 4-3, byte by byte.
 TEST(E131, HeaderIsThatOfTheStandard) {
   const auto packet = e131Packet(0x1234);
-  EXPECT_EQ(part(packet, 0, 18), (Bytes{0x00, 0x10, 0x00, 0x00, 'A', 'S', 'C', '-', 'E', '1', '.', '1', '7', 0, 0, 0, 0x72, 0x6e}));
+  EXPECT_EQ(part(packet, 0, 18), (Bytes{0x00, 0x10, 0x00, 0x00, 'A', 'S', 'C', '-', 'E', '1', '.', '1', '7',
+                                        0, 0, 0, 0x72, 0x6e}));
   EXPECT_EQ(part(packet, 18, 20), (Bytes{0, 0, 0, 4, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16}));
   EXPECT_EQ(part(packet, 38, 6), (Bytes{0x72, 0x58, 0, 0, 0, 2}));
   EXPECT_EQ(part(packet, 44, 13), (Bytes{'L', 'a', 'n', 't', 'e', 'r', 'n', ' ', 'F', 'a', 'i', 'r', 0}));
@@ -73,7 +75,8 @@ TEST(ArtNet, ArtDmxIsThatOfTheStandard) {
   writeArtDmxHeader(packet, 0x7a3c);
   setArtDmxSequence(packet, 7);
   artDmxValues(packet)[511] = 5;
-  EXPECT_EQ(part(packet, 0, 18), (Bytes{'A', 'r', 't', '-', 'N', 'e', 't', 0, 0x00, 0x50, 0, 14, 7, 0, 0x3c, 0x7a, 0x02, 0x00}));
+  EXPECT_EQ(part(packet, 0, 18),
+            (Bytes{'A', 'r', 't', '-', 'N', 'e', 't', 0, 0x00, 0x50, 0, 14, 7, 0, 0x3c, 0x7a, 0x02, 0x00}));
   EXPECT_EQ(packet[529], 5);
 }
 

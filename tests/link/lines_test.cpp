@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What does not leave by packets: OPC over TCP, serial DMX; and DDP byte by byte.
+#include <random>
+
 #include <arpa/inet.h>
 #include <fcntl.h>
 #include <gtest/gtest.h>
@@ -7,8 +9,6 @@
 #include <stdlib.h>
 #include <sys/socket.h>
 #include <unistd.h>
-
-#include <random>
 
 #include "link/ddp.h"
 #include "link/hostbook.h"
@@ -82,7 +82,8 @@ TEST(Opc, MessagesAreFoundHoweverTheStreamIsCut) {
     std::vector<std::uint8_t> data(static_cast<std::size_t>(whole(0, 900)));
     for (auto& byte : data) byte = static_cast<std::uint8_t>(whole(0, 255));
     std::array<std::uint8_t, kOpcHeaderSize> head{};
-    writeOpcHeader(head, static_cast<std::uint8_t>(i), OpcCommand::Set8, static_cast<std::uint16_t>(data.size()));
+    writeOpcHeader(head, static_cast<std::uint8_t>(i), OpcCommand::Set8,
+                   static_cast<std::uint16_t>(data.size()));
     stream.insert(stream.end(), head.begin(), head.end());
     stream.insert(stream.end(), data.begin(), data.end());
     wanted.push_back(std::move(data));
@@ -188,7 +189,8 @@ TEST(SerialDmx, SendsStartCodeAndSlotsOverAndOver) {
   ASSERT_EQ(bytes.size(), 3u * 513u);
   for (std::size_t frame = 0; frame < 3; ++frame) {
     EXPECT_EQ(bytes[frame * 513], 0) << "start code";
-    EXPECT_TRUE(std::equal(values.begin(), values.end(), bytes.begin() + static_cast<std::ptrdiff_t>(frame * 513 + 1)));
+    EXPECT_TRUE(std::equal(values.begin(), values.end(),
+                           bytes.begin() + static_cast<std::ptrdiff_t>(frame * 513 + 1)));
   }
 }
 

@@ -1,4 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <array>
+#include <cstdlib>
+
 #include <arpa/inet.h>
 #include <gtest/gtest.h>
 #include <sched.h>
@@ -6,16 +9,15 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
-#include <array>
-#include <cstdlib>
-
 #include "link/beacon.h"
 #include "link/sender.h"
 
 namespace chispa::link {
 namespace {
 
-bool shell(const std::string& command) { return std::system((command + " >/dev/null 2>&1").c_str()) == 0; }
+bool shell(const std::string& command) {
+  return std::system((command + " >/dev/null 2>&1").c_str()) == 0;
+}
 
 /// A line to a process: one byte each way at a time.
 struct Pipe {
@@ -29,7 +31,8 @@ struct Pipe {
   bool good = false;
 };
 
-/// In the receiving namespace: binds `port`, joins `group` if there is one, and counts what arrives within a second.
+/// In the receiving namespace: binds `port`, joins `group` if there is one, and counts what arrives within a
+/// second.
 int receive(int port, const char* group, const Pipe& ready) {
   const int fd = ::socket(AF_INET, SOCK_DGRAM, 0);
   sockaddr_in own{};
@@ -51,8 +54,8 @@ int receive(int port, const char* group, const Pipe& ready) {
   return packets;
 }
 
-/// Two namespaces joined by a cable: `send` runs at 10.77.0.1, and what arrives at 10.77.0.2 is counted. Nothing if
-/// namespaces are not permitted here.
+/// Two namespaces joined by a cable: `send` runs at 10.77.0.1, and what arrives at 10.77.0.2 is counted.
+/// Nothing if namespaces are not permitted here.
 std::optional<int> countAcross(int port, const char* group, const std::function<void()>& send) {
   Pipe begun, joined, ready, result;
   const pid_t receiver = ::fork();
@@ -72,7 +75,8 @@ std::optional<int> countAcross(int port, const char* group, const std::function<
   if (permitted) {
     const pid_t sender = ::fork();
     if (sender == 0) {
-      const bool made = ::unshare(CLONE_NEWNET) == 0 && shell("ip link add near type veth peer name far netns " + std::to_string(receiver)) &&
+      const bool made = ::unshare(CLONE_NEWNET) == 0 &&
+                        shell("ip link add near type veth peer name far netns " + std::to_string(receiver)) &&
                         shell("ip addr add 10.77.0.1/24 brd 10.77.0.255 dev near && ip link set near up");
       joined.tell('j');
       if (!made) ::_exit(1);
@@ -103,7 +107,9 @@ TEST(BetweenNamespaces, MulticastReachesTheGroupOfItsUniverseOnly) {
   Controller controller;
   controller.delivery = Delivery::Multicast;
   controller.localAddress = "10.77.0.1";
-  const auto arrived = countAcross(5568, "239.255.2.3", [&] { sendTwice(controller, {2 * 256 + 3, 2 * 256 + 4}); });
+  const auto arrived = countAcross(5568, "239.255.2.3", [&] {
+    sendTwice(controller, {2 * 256 + 3, 2 * 256 + 4});
+  });
   if (!arrived) GTEST_SKIP() << "network namespaces are not permitted here";
   EXPECT_EQ(*arrived, 2) << "two frames of universe 515, none of 516";
 }

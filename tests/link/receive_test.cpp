@@ -1,10 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Receiving: codecs, merging and the sockets; and what tshark says of the packets that are rarer.
-#include <arpa/inet.h>
-#include <gtest/gtest.h>
-#include <sys/socket.h>
-#include <unistd.h>
-
 #include <cerrno>
 #include <cstring>
 #include <functional>
@@ -12,12 +7,17 @@
 #include <thread>
 
 #include "capture.h"
+#include "temporary.h"
+#include <arpa/inet.h>
+#include <gtest/gtest.h>
+#include <sys/socket.h>
+#include <unistd.h>
+
 #include "link/artnet.h"
 #include "link/finder.h"
 #include "link/merge.h"
 #include "link/receiver.h"
 #include "link/sender.h"
-#include "temporary.h"
 
 namespace chispa::link {
 namespace {
@@ -108,37 +108,46 @@ TEST(ArtNet, TsharkReadsTheOrder) {
   if (test::linesOf("tshark --version 2>/dev/null").empty()) GTEST_SKIP() << "tshark is not installed";
   const test::TemporaryFolder folder;
   const auto has = [](const std::vector<std::string>& lines, const std::string& words) {
-    return std::any_of(lines.begin(), lines.end(), [&](const std::string& line) { return line.find(words) != std::string::npos; });
+    return std::any_of(lines.begin(), lines.end(),
+                       [&](const std::string& line) { return line.find(words) != std::string::npos; });
   };
   std::string order(kArtAddressPacketSize, 0);
-  ASSERT_TRUE(writeArtAddress({reinterpret_cast<std::uint8_t*>(order.data()), order.size()}, {1, "Short", "A long name", {0x1234, std::nullopt, std::nullopt, std::nullopt}}));
+  ASSERT_TRUE(
+      writeArtAddress({reinterpret_cast<std::uint8_t*>(order.data()), order.size()},
+                      {1, "Short", "A long name", {0x1234, std::nullopt, std::nullopt, std::nullopt}}));
   test::writeCapture(folder.path() / "order.pcap", {order}, 6454);
-  const auto lines = test::linesOf("tshark -r " + (folder.path() / "order.pcap").string() + " -d udp.port==6454,artnet -V 2>/dev/null");
+  const auto lines = test::linesOf("tshark -r " + (folder.path() / "order.pcap").string() +
+                                   " -d udp.port==6454,artnet -V 2>/dev/null");
   EXPECT_TRUE(has(lines, "ArtAddress (0x6000)"));
   EXPECT_TRUE(has(lines, "A long name"));
   EXPECT_FALSE(has(lines, "Malformed"));
 }
 
-/// tshark's ACN dissector knows E1.31 data only: extended packets are checked against the tables of the standard.
+/// tshark's ACN dissector knows E1.31 data only: extended packets are checked against the tables of the
+/// standard.
 TEST(E131, ADiscoveryPageHasTheBytesOfTheStandard) {
   E131Source source;
   source.name = "Box";
   const std::vector<int> universes{1, 0x1234};
   const auto page = e131Discovery(source, 2, 3, universes);
   ASSERT_EQ(page.size(), 124u);
-  const auto at = [&](std::size_t from, std::vector<std::uint8_t> wanted) { EXPECT_TRUE(std::equal(wanted.begin(), wanted.end(), page.begin() + static_cast<std::ptrdiff_t>(from))) << from; };
+  const auto at = [&](std::size_t from, std::vector<std::uint8_t> wanted) {
+    EXPECT_TRUE(std::equal(wanted.begin(), wanted.end(), page.begin() + static_cast<std::ptrdiff_t>(from)))
+        << from;
+  };
   at(0, {0x00, 0x10, 0x00, 0x00, 'A', 'S', 'C', '-', 'E', '1', '.', '1', '7', 0, 0, 0});
-  at(16, {0x70, 108, 0, 0, 0, 8});   // root: length from here, VECTOR_ROOT_E131_EXTENDED
-  at(38, {0x70, 86, 0, 0, 0, 2});    // framing: VECTOR_E131_EXTENDED_DISCOVERY
+  at(16, {0x70, 108, 0, 0, 0, 8});  // root: length from here, VECTOR_ROOT_E131_EXTENDED
+  at(38, {0x70, 86, 0, 0, 0, 2});   // framing: VECTOR_E131_EXTENDED_DISCOVERY
   at(44, {'B', 'o', 'x', 0});
-  at(108, {0, 0, 0, 0});             // reserved
-  at(112, {0x70, 12, 0, 0, 0, 1});   // VECTOR_UNIVERSE_DISCOVERY_UNIVERSE_LIST
+  at(108, {0, 0, 0, 0});            // reserved
+  at(112, {0x70, 12, 0, 0, 0, 1});  // VECTOR_UNIVERSE_DISCOVERY_UNIVERSE_LIST
   at(118, {2, 3, 0x00, 0x01, 0x12, 0x34});
 }
 
 class Merging : public testing::Test {
  protected:
-  bool hear(const std::string& source, int priority, std::uint8_t sequence, std::vector<std::uint8_t> values) {
+  bool hear(const std::string& source, int priority, std::uint8_t sequence,
+            std::vector<std::uint8_t> values) {
     return merge_.accept({source, source, priority, sequence, false, values}, now_ += 25ms);
   }
   UniverseMerge merge_{kE131Merge, MergeRule::HighestWins};
@@ -186,7 +195,10 @@ TEST_F(Merging, ASilentOrEndedSourceGivesWay) {
 TEST(ArtNetMerging, ThereAreTwoSourcesAndTheLatestChangeMayWin) {
   UniverseMerge merge(kArtNetMerge, MergeRule::LatestWins);
   const std::vector<std::uint8_t> low{10}, high{90}, middle{50};
-  const auto hear = [&](const char* who, std::uint8_t sequence, const std::vector<std::uint8_t>& values, std::chrono::milliseconds at) { return merge.accept({who, who, 100, sequence, false, values}, at); };
+  const auto hear = [&](const char* who, std::uint8_t sequence, const std::vector<std::uint8_t>& values,
+                        std::chrono::milliseconds at) {
+    return merge.accept({who, who, 100, sequence, false, values}, at);
+  };
   EXPECT_TRUE(hear("a", 1, high, 0ms));
   EXPECT_TRUE(hear("b", 1, low, 10ms));
   EXPECT_EQ(merge.values()[0], 10);
@@ -235,7 +247,8 @@ class Receiving : public testing::Test {
 };
 
 TEST_F(Receiving, EveryProtocol) {
-  const std::pair<Protocol, int> all[] = {{Protocol::E131, 7}, {Protocol::ArtNet, 0x123}, {Protocol::Ddp, 0}, {Protocol::Opc, 0}};
+  const std::pair<Protocol, int> all[] = {
+      {Protocol::E131, 7}, {Protocol::ArtNet, 0x123}, {Protocol::Ddp, 0}, {Protocol::Opc, 0}};
   std::vector<std::uint8_t> values(512, 0);
   values[500] = 42;
   for (const auto& [protocol, universe] : all) {
@@ -288,7 +301,10 @@ TEST_F(Receiving, ATakenPortIsSaidWithACure) {
 TEST(Finding, LeavesTheDataPortsToThoseWhoReceive) {
   const std::string address = test::loopbackAddress(14);
   std::atomic<bool> cancelled{false};
-  std::thread finding([&] { EXPECT_TRUE(findControllers({{{"lo", address, {}}}, {}}, [](const FoundController&) {}, cancelled)); });
+  std::thread finding([&] {
+    EXPECT_TRUE(findControllers(
+        {{{"lo", address, {}}}, {}}, [](const FoundController&) {}, cancelled));
+  });
   std::this_thread::sleep_for(200ms);
   Receiver::Options options;
   options.address = test::loopbackAddress(13);

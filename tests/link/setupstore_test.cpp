@@ -1,13 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/setupstore.h"
 
-#include <gtest/gtest.h>
-
 #include <fstream>
-#include <nlohmann/json.hpp>
 #include <thread>
 
 #include "temporary.h"
+#include <gtest/gtest.h>
+#include <nlohmann/json.hpp>
 
 namespace chispa::link {
 namespace {
@@ -19,7 +18,9 @@ Controller at(const std::string& host, int port = 8090) {
   return controller;
 }
 
-std::string settings(int pixels) { return toJson(std::vector<PortSettings>{{1, Protocol::E131, {{pixels, "GRB", 0, 1, 1}}}}).dump(); }
+std::string settings(int pixels) {
+  return toJson(std::vector<PortSettings>{{1, Protocol::E131, {{pixels, "GRB", 0, 1, 1}}}}).dump();
+}
 
 class Store : public testing::Test {
  protected:
@@ -54,7 +55,8 @@ TEST_F(Store, NamesThatAreNoFileNamesStayInItsFolder) {
   EXPECT_EQ(store_.keptOf(sly).size(), 1u);
   EXPECT_FALSE(std::filesystem::exists(folder_.path() / "etc"));
   for (const auto& entry : std::filesystem::recursive_directory_iterator(folder_.path()))
-    EXPECT_TRUE(!entry.is_regular_file() || entry.path().parent_path() == folder_.path() / "setups") << entry.path();
+    EXPECT_TRUE(!entry.is_regular_file() || entry.path().parent_path() == folder_.path() / "setups")
+        << entry.path();
 }
 
 TEST_F(Store, LeavesOutWhatCannotBeRead) {

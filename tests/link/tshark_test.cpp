@@ -1,9 +1,4 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <arpa/inet.h>
-#include <gtest/gtest.h>
-#include <sys/socket.h>
-#include <unistd.h>
-
 #include <array>
 #include <cstdio>
 #include <cstring>
@@ -12,10 +7,15 @@
 
 #include "capture.h"
 #include "carousel/carousel.h"
+#include "temporary.h"
+#include <arpa/inet.h>
+#include <gtest/gtest.h>
+#include <sys/socket.h>
+#include <unistd.h>
+
 #include "core/render/renderer.h"
 #include "link/artnet.h"
 #include "link/sender.h"
-#include "temporary.h"
 
 namespace chispa::link {
 namespace {
@@ -54,7 +54,8 @@ class Listener {
 };
 
 /// Three frames of the demo's controller `index`, and the end of its streams, as they arrive at a socket.
-std::vector<std::string> demoPackets(std::size_t index, const Listener& listener, const std::string& address) {
+std::vector<std::string> demoPackets(std::size_t index, const Listener& listener,
+                                     const std::string& address) {
   Show show = demo::carousel();
   Controller controller = *show.controllers[index];
   controller.host = address;
@@ -95,9 +96,11 @@ TEST(Tshark, DecodesTheDemosE131WithoutAMalformedPacket) {
   const auto packets = demoPackets(0, listener, address);
   ASSERT_EQ(packets.size(), 5u * 6u) << "five universes, three frames and three ends";
   writeCapture(folder.path() / "e131.pcap", packets, 5568);
-  const auto decoded = linesOf("tshark -r " + (folder.path() / "e131.pcap").string() +
-                               " --enable-heuristic acn -o acn.dmx_enable:TRUE -T fields -e frame.protocols -e acn.dmx.universe -e acn.dmx.seq_number "
-                               "-e acn.dmx.source_name -e acn.dmx.priority -e _ws.malformed -e _ws.expert 2>/dev/null");
+  const auto decoded =
+      linesOf("tshark -r " + (folder.path() / "e131.pcap").string() +
+              " --enable-heuristic acn -o acn.dmx_enable:TRUE -T fields -e frame.protocols -e "
+              "acn.dmx.universe -e acn.dmx.seq_number "
+              "-e acn.dmx.source_name -e acn.dmx.priority -e _ws.malformed -e _ws.expert 2>/dev/null");
   ASSERT_EQ(decoded.size(), packets.size());
   std::map<std::string, int> perUniverse;
   for (const std::string& line : decoded) {
@@ -108,7 +111,8 @@ TEST(Tshark, DecodesTheDemosE131WithoutAMalformedPacket) {
     EXPECT_EQ(name, "Chispa");
     EXPECT_EQ(priority, "100");
     EXPECT_FALSE(fields >> rest) << "malformed or doubtful: " << line;
-    EXPECT_EQ(sequence, std::to_string(perUniverse[universe]++)) << "sequence numbers count up in each universe";
+    EXPECT_EQ(sequence, std::to_string(perUniverse[universe]++))
+        << "sequence numbers count up in each universe";
   }
   EXPECT_EQ(perUniverse.size(), 5u);
 }
@@ -121,9 +125,11 @@ TEST(Tshark, DecodesTheDemosArtNetWithoutAMalformedPacket) {
   const auto packets = demoPackets(1, listener, address);
   ASSERT_EQ(packets.size(), 3u * 3u) << "three universes, three frames";
   writeCapture(folder.path() / "artnet.pcap", packets, 6454);
-  const auto decoded = linesOf("tshark -r " + (folder.path() / "artnet.pcap").string() +
-                               " -d udp.port==6454,artnet -T fields -e frame.protocols -e artnet.header.opcode -e artnet.header.protver "
-                               "-e artnet.output.universe -e artnet.output.length -e _ws.malformed 2>/dev/null");
+  const auto decoded =
+      linesOf("tshark -r " + (folder.path() / "artnet.pcap").string() +
+              " -d udp.port==6454,artnet -T fields -e frame.protocols -e artnet.header.opcode -e "
+              "artnet.header.protver "
+              "-e artnet.output.universe -e artnet.output.length -e _ws.malformed 2>/dev/null");
   ASSERT_EQ(decoded.size(), packets.size());
   std::set<std::string> universes;
   for (const std::string& line : decoded) {
@@ -141,7 +147,8 @@ TEST(Tshark, DecodesTheDemosArtNetWithoutAMalformedPacket) {
 }
 
 /// What one frame and the word "now" look like on the wire.
-std::vector<std::string> syncedPackets(const Listener& listener, const std::string& address, Protocol protocol) {
+std::vector<std::string> syncedPackets(const Listener& listener, const std::string& address,
+                                       Protocol protocol) {
   Controller controller;
   controller.host = address;
   controller.udpPort = listener.port();
@@ -167,7 +174,10 @@ TEST(Tshark, DecodesE131SyncAndPriority) {
   writeCapture(folder.path() / "sync.pcap", packets, 5568);
   const auto decoded = linesOf("tshark -r " + (folder.path() / "sync.pcap").string() +
                                " --enable-heuristic acn -o acn.dmx_enable:TRUE -V 2>/dev/null");
-  const auto has = [&](const std::string& words) { return std::any_of(decoded.begin(), decoded.end(), [&](const std::string& line) { return line.find(words) != std::string::npos; }); };
+  const auto has = [&](const std::string& words) {
+    return std::any_of(decoded.begin(), decoded.end(),
+                       [&](const std::string& line) { return line.find(words) != std::string::npos; });
+  };
   EXPECT_TRUE(has("Priority: 150"));
   EXPECT_TRUE(has("Universe: 8"));
   EXPECT_FALSE(has("Malformed"));
@@ -181,7 +191,8 @@ TEST(Tshark, DecodesE131SyncAndPriority) {
   EXPECT_EQ(byte(38) << 8 | byte(39), 0x700b);
   EXPECT_EQ(byte(43), 1);
   EXPECT_EQ(byte(45) << 8 | byte(46), 7) << "its own first universe";
-  EXPECT_EQ(static_cast<unsigned char>(packets[0][109]) << 8 | static_cast<unsigned char>(packets[0][110]), 7) << "data waits for it";
+  EXPECT_EQ(static_cast<unsigned char>(packets[0][109]) << 8 | static_cast<unsigned char>(packets[0][110]), 7)
+      << "data waits for it";
 }
 
 TEST(Tshark, DecodesArtSync) {
@@ -192,7 +203,9 @@ TEST(Tshark, DecodesArtSync) {
   const auto packets = syncedPackets(listener, address, Protocol::ArtNet);
   ASSERT_EQ(packets.size(), 3u);
   writeCapture(folder.path() / "sync.pcap", packets, 6454);
-  const auto decoded = linesOf("tshark -r " + (folder.path() / "sync.pcap").string() + " -d udp.port==6454,artnet -T fields -e artnet.header.opcode -e artnet.header.protver -e _ws.malformed 2>/dev/null");
+  const auto decoded = linesOf("tshark -r " + (folder.path() / "sync.pcap").string() +
+                               " -d udp.port==6454,artnet -T fields -e artnet.header.opcode -e "
+                               "artnet.header.protver -e _ws.malformed 2>/dev/null");
   ASSERT_EQ(decoded.size(), 3u);
   EXPECT_EQ(decoded[2].substr(0, 9), "0x5200\t14");
 }
@@ -203,7 +216,9 @@ TEST(Tshark, DecodesArtPoll) {
   std::string packet(kArtPollPacketSize, '\0');
   writeArtPoll(std::span(reinterpret_cast<std::uint8_t*>(packet.data()), packet.size()));
   writeCapture(folder.path() / "poll.pcap", {packet}, 6454);
-  const auto decoded = linesOf("tshark -r " + (folder.path() / "poll.pcap").string() + " -d udp.port==6454,artnet -T fields -e artnet.header.opcode -e artnet.header.protver -e _ws.malformed 2>/dev/null");
+  const auto decoded = linesOf("tshark -r " + (folder.path() / "poll.pcap").string() +
+                               " -d udp.port==6454,artnet -T fields -e artnet.header.opcode -e "
+                               "artnet.header.protver -e _ws.malformed 2>/dev/null");
   ASSERT_EQ(decoded.size(), 1u);
   EXPECT_EQ(decoded[0].substr(0, 9), "0x2000\t14");
 }

@@ -1,8 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <arpa/inet.h>
-#include <gtest/gtest.h>
-#include <sys/socket.h>
-#include <unistd.h>
+#include "node/node.h"
 
 #include <algorithm>
 #include <fstream>
@@ -11,14 +8,18 @@
 #include <thread>
 
 #include "capture.h"
+#include "temporary.h"
+#include <arpa/inet.h>
+#include <gtest/gtest.h>
+#include <sys/socket.h>
+#include <unistd.h>
+
 #include "link/artnet.h"
 #include "link/ddp.h"
 #include "link/e131.h"
 #include "link/setup.h"
 #include "node/decode.h"
 #include "node/interface.h"
-#include "node/node.h"
-#include "temporary.h"
 
 namespace chispa::node {
 namespace {
@@ -59,7 +60,8 @@ TEST(Decode, ADdpPieceIsReadAndNothingElse) {
   EXPECT_EQ(piece->sequence, 3);
   EXPECT_TRUE(piece->push);
   EXPECT_EQ(piece->data.size(), 6u);
-  for (std::size_t size = 0; size < packet.size(); ++size) EXPECT_FALSE(readDdp(std::span(packet).first(size))) << size;
+  for (std::size_t size = 0; size < packet.size(); ++size)
+    EXPECT_FALSE(readDdp(std::span(packet).first(size))) << size;
   packet[0] |= 0x02;
   EXPECT_FALSE(readDdp(packet)) << "a query";
   link::writeDdpHeader(packet, {3, true, 0xffffff00, 6});
@@ -78,7 +80,8 @@ TEST(Decode, APollIsKnownAndTheReplyIsRead) {
   EXPECT_EQ(reply->ports, 3);
   EXPECT_EQ(reply->portAddresses[0], 0x1234);
   EXPECT_EQ(reply->portAddresses[2], 0x1236);
-  for (std::size_t size = 0; size < 207; ++size) EXPECT_FALSE(link::readArtPollReply(std::span(packet).first(size))) << size;
+  for (std::size_t size = 0; size < 207; ++size)
+    EXPECT_FALSE(link::readArtPollReply(std::span(packet).first(size))) << size;
 }
 
 TEST(Decode, TsharkReadsThePollReply) {
@@ -86,8 +89,12 @@ TEST(Decode, TsharkReadsThePollReply) {
   const test::TemporaryFolder folder;
   const auto packet = artPollReplies({10, 0, 0, 5}, "Column box", {0x1234, 0x1235, 0x1236})[0];
   test::writeCapture(folder.path() / "reply.pcap", {std::string(packet.begin(), packet.end())}, 6454);
-  const auto lines = test::linesOf("tshark -r " + (folder.path() / "reply.pcap").string() + " -d udp.port==6454,artnet -V 2>/dev/null");
-  const auto has = [&](const std::string& words) { return std::any_of(lines.begin(), lines.end(), [&](const std::string& line) { return line.find(words) != std::string::npos; }); };
+  const auto lines = test::linesOf("tshark -r " + (folder.path() / "reply.pcap").string() +
+                                   " -d udp.port==6454,artnet -V 2>/dev/null");
+  const auto has = [&](const std::string& words) {
+    return std::any_of(lines.begin(), lines.end(),
+                       [&](const std::string& line) { return line.find(words) != std::string::npos; });
+  };
   EXPECT_TRUE(has("ArtPollReply (0x2100)"));
   EXPECT_TRUE(has("10.0.0.5"));
   EXPECT_TRUE(has("Column box"));
@@ -98,12 +105,16 @@ TEST(Decode, TsharkReadsThePollReply) {
 TEST(Decode, EveryTruncationIsNothing) {
   const auto a = e131(1, 1);
   const auto b = artDmx(1, 1);
-  for (std::size_t size = 0; size < a.size(); ++size) EXPECT_FALSE(readE131(std::span(a).first(size))) << size;
-  for (std::size_t size = 0; size < b.size(); ++size) EXPECT_FALSE(readArtDmx(std::span(b).first(size))) << size;
+  for (std::size_t size = 0; size < a.size(); ++size)
+    EXPECT_FALSE(readE131(std::span(a).first(size))) << size;
+  for (std::size_t size = 0; size < b.size(); ++size)
+    EXPECT_FALSE(readArtDmx(std::span(b).first(size))) << size;
 }
 
 TEST(Decode, WrongFieldsAreNothing) {
-  for (const std::size_t at : {std::size_t{0}, std::size_t{5}, std::size_t{16}, std::size_t{21}, std::size_t{38}, std::size_t{43}, std::size_t{115}, std::size_t{117}, std::size_t{118}, std::size_t{123}, std::size_t{125}}) {
+  for (const std::size_t at :
+       {std::size_t{0}, std::size_t{5}, std::size_t{16}, std::size_t{21}, std::size_t{38}, std::size_t{43},
+        std::size_t{115}, std::size_t{117}, std::size_t{118}, std::size_t{123}, std::size_t{125}}) {
     auto packet = e131(1, 1);
     packet[at] ^= 0x55;
     EXPECT_FALSE(readE131(packet)) << at;
@@ -116,7 +127,8 @@ TEST(Decode, RandomBytesNeverCrash) {
   for (int round = 0; round < 20'000; ++round) {
     auto packet = round % 2 ? e131(1, 1) : artDmx(1, 1);
     packet.resize(std::uniform_int_distribution<std::size_t>(0, 700)(random));
-    for (int i = 0; i < 6 && !packet.empty(); ++i) packet[random() % packet.size()] = static_cast<std::uint8_t>(random());
+    for (int i = 0; i < 6 && !packet.empty(); ++i)
+      packet[random() % packet.size()] = static_cast<std::uint8_t>(random());
     readE131(packet);
     readArtDmx(packet);
   }
@@ -124,9 +136,14 @@ TEST(Decode, RandomBytesNeverCrash) {
 
 TEST(Settings, MakeNoSenseWithAReason) {
   std::string why;
-  for (const char* wrong : {"", "[]", "{}", R"({"ports": 3})", R"({"ports": [{"port": 4e38, "protocol": "e131", "sections": []}]})", R"({"ports": [{"port": 1, "protocol": "e131", "channels_per_universe": -1e99, "sections": []}]})", R"({"ports": [{"port": 99, "protocol": "e131", "sections": []}]})",
-                            R"({"ports": [{"port": 1, "protocol": "morse", "sections": []}]})",
-                            R"({"ports": [{"port": 1, "protocol": "e131", "sections": [{"pixels": 1, "order": "XYZ", "skipped_before": 0, "universe": 1, "channel": 1}]}]})"}) {
+  for (
+      const char* wrong :
+      {"", "[]", "{}", R"({"ports": 3})",
+       R"({"ports": [{"port": 4e38, "protocol": "e131", "sections": []}]})",
+       R"({"ports": [{"port": 1, "protocol": "e131", "channels_per_universe": -1e99, "sections": []}]})",
+       R"({"ports": [{"port": 99, "protocol": "e131", "sections": []}]})",
+       R"({"ports": [{"port": 1, "protocol": "morse", "sections": []}]})",
+       R"({"ports": [{"port": 1, "protocol": "e131", "sections": [{"pixels": 1, "order": "XYZ", "skipped_before": 0, "universe": 1, "channel": 1}]}]})"}) {
     why.clear();
     EXPECT_FALSE(parseSettings(wrong, 8, why)) << wrong;
     EXPECT_FALSE(why.empty());
@@ -252,11 +269,15 @@ TEST(Faults, AreReadFromWordsAndFromJson) {
     why.clear();
     EXPECT_FALSE(std::string(wrong) != "drop" && parseFaultWords(wrong, why)) << wrong;
   }
-  for (const char* wrong : {"", "3", R"({"delay_ms": "long"})", R"({"drop_percent": 101})", R"({"delay_ms": 4e38})"}) EXPECT_FALSE(parseFaults(wrong, why)) << wrong;
+  for (const char* wrong :
+       {"", "3", R"({"delay_ms": "long"})", R"({"drop_percent": 101})", R"({"delay_ms": 4e38})"})
+    EXPECT_FALSE(parseFaults(wrong, why)) << wrong;
 }
 
 TEST(Faults, ABadCableDropsDelaysAndReorders) {
-  const auto at = [](int ms) { return FaultyCable::Instant{} + std::chrono::hours(1) + std::chrono::milliseconds(ms); };
+  const auto at = [](int ms) {
+    return FaultyCable::Instant{} + std::chrono::hours(1) + std::chrono::milliseconds(ms);
+  };
   FaultyCable cable;
   std::vector<std::uint8_t> came;
   const auto take = [&](const Incoming& packet) { came.push_back(packet.bytes[0]); };
@@ -303,7 +324,8 @@ TEST(Decode, AnArtAddressIsObeyed) {
   EXPECT_EQ(order->outputs[0], 0x21);
   EXPECT_FALSE(order->outputs[1]);
   EXPECT_EQ(order->outputs[2], 0x2f);
-  for (std::size_t size = 0; size < packet.size(); ++size) EXPECT_FALSE(readArtAddress(std::span(packet).first(size))) << size;
+  for (std::size_t size = 0; size < packet.size(); ++size)
+    EXPECT_FALSE(readArtAddress(std::span(packet).first(size))) << size;
 }
 
 TEST(Decode, ANodeOfSixtyFourPortsAnswersSixteenTimes) {
@@ -343,7 +365,8 @@ TEST_F(RunningNode, IsProgrammedByArtAddress) {
   controller.host = address_;
   const auto wants = [](std::vector<int> universes) {
     std::vector<PortSettings> ports;
-    for (std::size_t i = 0; i < universes.size(); ++i) ports.push_back({static_cast<int>(i) + 1, Protocol::ArtNet, {{100, "GRB", 0, universes[i], 1}}});
+    for (std::size_t i = 0; i < universes.size(); ++i)
+      ports.push_back({static_cast<int>(i) + 1, Protocol::ArtNet, {{100, "GRB", 0, universes[i], 1}}});
     return ports;
   };
   const auto wanted = wants({0x21, 0x22, 0x23, 0x24, 0x131});

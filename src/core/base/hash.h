@@ -23,7 +23,9 @@ constexpr std::uint32_t mixBits32(std::uint32_t x) {
 }
 
 /// The upper 24 bits of a hash as a number in [0, 1).
-constexpr float unitOf32(std::uint32_t hash) { return static_cast<float>(static_cast<std::int32_t>(hash >> 8)) * 0x1p-24f; }
+constexpr float unitOf32(std::uint32_t hash) {
+  return static_cast<float>(static_cast<std::int32_t>(hash >> 8)) * 0x1p-24f;
+}
 
 /// 24 bits of a hash, from bit `shift` on, as a number in [0, 1).
 constexpr float unitOf(std::uint64_t hash, int shift = 40) {

@@ -17,7 +17,9 @@ struct TimeSpan {
 };
 
 /// Micros → seconds, for formulas; never to be stored.
-constexpr double seconds(Micros t) { return static_cast<double>(t.count()) * 1e-6; }
+constexpr double seconds(Micros t) {
+  return static_cast<double>(t.count()) * 1e-6;
+}
 
 /// Seconds → the nearest Micros.
 constexpr Micros micros(double s) {

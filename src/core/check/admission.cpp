@@ -9,7 +9,8 @@ namespace chispa {
 namespace {
 
 std::string tooMany(const char* what, std::int64_t sum, std::int64_t most) {
-  return std::string("makes ") + std::to_string(sum) + " " + what + "; " + std::to_string(most) + " are the most";
+  return std::string("makes ") + std::to_string(sum) + " " + what + "; " + std::to_string(most) +
+         " are the most";
 }
 
 /// Adds `more` to `sum` if it stays within `most`; says what is wrong if it does not.
@@ -19,30 +20,45 @@ std::string take(std::int64_t& sum, std::int64_t more, std::int64_t most, const 
   return {};
 }
 
-constexpr std::int64_t divided(std::int64_t count, int by) { return by > 0 ? (count + by - 1) / by : 1; }
+constexpr std::int64_t divided(std::int64_t count, int by) {
+  return by > 0 ? (count + by - 1) / by : 1;
+}
 
 }  // namespace
 
 template <class T>
 std::string Admission::refuseId(std::unordered_set<std::uint32_t>& taken, const T& item) {
   if (!item.id) return "has no id";
-  if (!taken.insert(item.id.value).second) return "has the id " + std::to_string(item.id.value) + ", which another has";
+  if (!taken.insert(item.id.value).second)
+    return "has the id " + std::to_string(item.id.value) + ", which another has";
   return {};
 }
 
-std::string Admission::refuse(const StripType& strip) { return refuseId(strips_, strip); }
-std::string Admission::refuse(const Underlay& underlay) { return refuseId(underlays_, underlay); }
-std::string Admission::refuse(const Supply& supply) { return refuseId(supplies_, supply); }
-std::string Admission::refuse(const Palette& palette) { return refuseId(palettes_, palette); }
-std::string Admission::refuse(const OwnEffect& effect) { return refuseId(effects_, effect); }
+std::string Admission::refuse(const StripType& strip) {
+  return refuseId(strips_, strip);
+}
+std::string Admission::refuse(const Underlay& underlay) {
+  return refuseId(underlays_, underlay);
+}
+std::string Admission::refuse(const Supply& supply) {
+  return refuseId(supplies_, supply);
+}
+std::string Admission::refuse(const Palette& palette) {
+  return refuseId(palettes_, palette);
+}
+std::string Admission::refuse(const OwnEffect& effect) {
+  return refuseId(effects_, effect);
+}
 
 Admission::Size Admission::sizeOf(const Fixture& fixture) {
   Size size;
   for (const Segment& segment : fixture.segments) {
     Size::Grid grid{pixelCount(segment), 0, 0};
     if (const auto* s = std::get_if<GridShape>(&segment.shape)) grid = {grid.pixels, s->columns, s->rows};
-    if (const auto* s = std::get_if<ConeShape>(&segment.shape)) grid = {grid.pixels, s->strings, s->perString};
-    if (const auto* s = std::get_if<SpokesShape>(&segment.shape)) grid = {grid.pixels, s->spokes, s->perSpoke};
+    if (const auto* s = std::get_if<ConeShape>(&segment.shape))
+      grid = {grid.pixels, s->strings, s->perString};
+    if (const auto* s = std::get_if<SpokesShape>(&segment.shape))
+      grid = {grid.pixels, s->spokes, s->perSpoke};
     size.pixels += grid.pixels;
     size.segments.push_back(grid);
   }
@@ -51,9 +67,12 @@ Admission::Size Admission::sizeOf(const Fixture& fixture) {
 
 std::string Admission::refuse(const Fixture& fixture) {
   if (!fixture.id) return "has no id";
-  if (fixtures_.contains(fixture.id)) return "has the id " + std::to_string(fixture.id.value) + ", which another has";
+  if (fixtures_.contains(fixture.id))
+    return "has the id " + std::to_string(fixture.id.value) + ", which another has";
   Size size = sizeOf(fixture);
-  if (std::string why = take(pixels_, size.pixels, limits::kMostPixels, "pixels of all fixtures"); !why.empty()) return why;
+  if (std::string why = take(pixels_, size.pixels, limits::kMostPixels, "pixels of all fixtures");
+      !why.empty())
+    return why;
   fixtures_[fixture.id] = std::move(size);
   return {};
 }
@@ -81,8 +100,12 @@ std::int64_t Admission::placesOf(const Zone& zone, const std::vector<Size::Grid>
   for (const Size::Grid& part : parts) {
     const bool isGrid = zone.layout == ZoneLayout::SideBySide && part.columns > 0 && zone.pixelsPerCell > 0;
     const std::int64_t length = divided(part.pixels, zone.pixelsPerCell);
-    const std::int64_t wide = isGrid ? divided(part.columns, zone.pixelsPerCell) : zone.layout == ZoneLayout::Strings ? 1 : length;
-    const std::int64_t high = isGrid ? divided(part.rows, zone.pixelsPerCell) : zone.layout == ZoneLayout::Strings ? length : 1;
+    const std::int64_t wide = isGrid                               ? divided(part.columns, zone.pixelsPerCell)
+                              : zone.layout == ZoneLayout::Strings ? 1
+                                                                   : length;
+    const std::int64_t high = isGrid                               ? divided(part.rows, zone.pixelsPerCell)
+                              : zone.layout == ZoneLayout::Strings ? length
+                                                                   : 1;
     columns = zone.playsAsOne ? std::max(columns, wide) : columns + wide;
     rows = std::max(rows, high);
   }
@@ -98,7 +121,8 @@ std::string Admission::refuse(const Zone& zone) {
     pixels += parts.back().pixels;
   }
   if (pixels > limits::kMostPixels) return tooMany("pixels in one zone", pixels, limits::kMostPixels);
-  if (const std::int64_t places = placesOf(zone, parts); places > limits::kMostPlacesOfZone) return tooMany("rows times columns", places, limits::kMostPlacesOfZone);
+  if (const std::int64_t places = placesOf(zone, parts); places > limits::kMostPlacesOfZone)
+    return tooMany("rows times columns", places, limits::kMostPlacesOfZone);
   return take(zonePixels_, pixels, limits::kMostZonePixels, "pixels in all zones");
 }
 
@@ -109,14 +133,16 @@ std::string Admission::refuse(const Controller& controller) {
     for (const Bead& bead : port.run) {
       const auto fixture = fixtures_.find(bead.fixture);
       // One for itself, so that beads without pixels cannot be without end either.
-      hung += 1 + bead.skippedBefore + (fixture == fixtures_.end() ? 0 : std::min<std::int64_t>(bead.count, fixture->second.pixels));
+      hung += 1 + bead.skippedBefore +
+              (fixture == fixtures_.end() ? 0 : std::min<std::int64_t>(bead.count, fixture->second.pixels));
     }
   return take(wired_, hung, limits::kMostWiredPixels, "pixels on all ports");
 }
 
 std::string Admission::refuse(const Block& block) {
   if (!block.id) return "has no id";
-  if (!blocks_.try_emplace(block.id, std::ssize(block.clips)).second) return "has the id " + std::to_string(block.id.value) + ", which another has";
+  if (!blocks_.try_emplace(block.id, std::ssize(block.clips)).second)
+    return "has the id " + std::to_string(block.id.value) + ", which another has";
   return {};
 }
 

@@ -8,9 +8,9 @@
 
 namespace chispa {
 
-/// Takes the items of a show one after the other and says which may not be in it together with those before: their ids must differ,
-/// and their pixels, beads and clips must stay within core/show/limits.h, however they are added up. Fixtures come before zones and controllers,
-/// blocks before scores.
+/// Takes the items of a show one after the other and says which may not be in it together with those before:
+/// their ids must differ, and their pixels, beads and clips must stay within core/show/limits.h, however they
+/// are added up. Fixtures come before zones and controllers, blocks before scores.
 class Admission {
  public:
   /// Why `item` cannot be in the show; empty if it can, and it counts from then on.
@@ -44,7 +44,8 @@ class Admission {
   Size::Grid gridOf(const ZonePart& part) const;
   static std::int64_t placesOf(const Zone& zone, const std::vector<Size::Grid>& parts);
 
-  std::unordered_set<std::uint32_t> strips_, zones_, underlays_, supplies_, controllers_, palettes_, scores_, effects_;
+  std::unordered_set<std::uint32_t> strips_, zones_, underlays_, supplies_, controllers_, palettes_, scores_,
+      effects_;
   std::unordered_map<FixtureId, Size> fixtures_;
   std::unordered_map<BlockId, std::int64_t> blocks_;
   std::int64_t pixels_ = 0;

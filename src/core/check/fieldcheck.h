@@ -10,7 +10,8 @@
 
 namespace chispa {
 
-/// The visitor of core/show/showfields.h that looks whether every member is within its limits. It keeps the first reason why not.
+/// The visitor of core/show/showfields.h that looks whether every member is within its limits. It keeps the
+/// first reason why not.
 class FieldCheck {
  public:
   /// Why there is something in it that a show may not hold; empty if all is well.
@@ -30,11 +31,16 @@ class FieldCheck {
     require(value >= static_cast<T>(low) && value <= static_cast<T>(high), key, kOutOfRange);
   }
   template <class Int>
-  void whole(const char* key, const Int& value, std::type_identity_t<Int> low, std::type_identity_t<Int> high, const Int* = nullptr) {
+  void whole(const char* key, const Int& value, std::type_identity_t<Int> low, std::type_identity_t<Int> high,
+             const Int* = nullptr) {
     require(value >= low && value <= high, key, kOutOfRange);
   }
-  void time(const char* key, const Micros& value, const Micros* = nullptr) { whole(key, value.count(), std::int64_t{0}, limits::kDay_us); }
-  void offset(const char* key, const Micros& value, const Micros* = nullptr) { whole(key, value.count(), -limits::kDay_us, limits::kDay_us); }
+  void time(const char* key, const Micros& value, const Micros* = nullptr) {
+    whole(key, value.count(), std::int64_t{0}, limits::kDay_us);
+  }
+  void offset(const char* key, const Micros& value, const Micros* = nullptr) {
+    whole(key, value.count(), -limits::kDay_us, limits::kDay_us);
+  }
   template <class E>
   void word(const char*, const E&, const E* = nullptr) {}
   void vector(const char* key, const Vec3& value, double most) {
@@ -48,8 +54,12 @@ class FieldCheck {
     for (const int value : values) whole(key, value, low, high);
   }
   void gridCells(const char* key, const std::vector<GridCell>& cells, int rows, int columns) {
-    for (const GridCell& cell : cells) require(cell.row >= 0 && cell.row < rows && cell.column >= 0 && cell.column < columns, key, kOutOfRange);
-    require(std::adjacent_find(cells.begin(), cells.end(), [](const GridCell& a, const GridCell& b) { return !(a < b); }) == cells.end(), key, " are not in order");
+    for (const GridCell& cell : cells)
+      require(cell.row >= 0 && cell.row < rows && cell.column >= 0 && cell.column < columns, key,
+              kOutOfRange);
+    require(std::adjacent_find(cells.begin(), cells.end(),
+                               [](const GridCell& a, const GridCell& b) { return !(a < b); }) == cells.end(),
+            key, " are not in order");
   }
   template <class Tag>
   void ids(const char* key, const std::vector<Id<Tag>>& values) {
@@ -108,7 +118,9 @@ class FieldCheck {
   }
   template <class T, class M>
   void inOrder(const char* key, const std::vector<T>& values, M T::*member) {
-    require(std::is_sorted(values.begin(), values.end(), [member](const T& a, const T& b) { return a.*member < b.*member; }), key, " are not in order");
+    require(std::is_sorted(values.begin(), values.end(),
+                           [member](const T& a, const T& b) { return a.*member < b.*member; }),
+            key, " are not in order");
   }
 
  private:

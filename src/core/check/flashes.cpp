@@ -9,7 +9,8 @@
 namespace chispa {
 namespace {
 
-/// WCAG 2.2: a change of ten per cent of the maximum relative luminance, where the darker image is below 0.80.
+/// WCAG 2.2: a change of ten per cent of the maximum relative luminance, where the darker image is below
+/// 0.80.
 constexpr float kLeastChange = 0.1f;
 constexpr float kDarkBelow = 0.8f;
 /// A quarter of what is seen.
@@ -20,17 +21,21 @@ constexpr Micros kSecond{1'000'000};
 constexpr Micros kFrame{25'000};
 
 /// Relative luminance of linear light (IEC 61966-2-1; WCAG 2.2).
-float luminanceOf(const PixelFrame& frame, std::size_t i) { return 0.2126f * frame.r[i] + 0.7152f * frame.g[i] + 0.0722f * frame.b[i]; }
+float luminanceOf(const PixelFrame& frame, std::size_t i) {
+  return 0.2126f * frame.r[i] + 0.7152f * frame.g[i] + 0.0722f * frame.b[i];
+}
 
 std::string timeWords(Micros t) {
   char text[32];
-  std::snprintf(text, sizeof text, "%lld:%05.2f", static_cast<long long>(t.count() / 60'000'000), seconds(t % Micros(60'000'000)));
+  std::snprintf(text, sizeof text, "%lld:%05.2f", static_cast<long long>(t.count() / 60'000'000),
+                seconds(t % Micros(60'000'000)));
   return text;
 }
 
 }  // namespace
 
-FlashCounter::FlashCounter(std::vector<float> weights) : weights_(std::move(weights)), swings_(weights_.size()) {
+FlashCounter::FlashCounter(std::vector<float> weights)
+    : weights_(std::move(weights)), swings_(weights_.size()) {
   for (const float weight : weights_) whole_ += weight;
 }
 
@@ -69,7 +74,8 @@ int FlashCounter::add(Micros t, const PixelFrame& frame) {
   return static_cast<int>(flashes_.size());
 }
 
-std::vector<FlashRun> findFlashes(const CompiledShow& show, const CompiledScore& score, const Progress& progress) {
+std::vector<FlashRun> findFlashes(const CompiledShow& show, const CompiledScore& score,
+                                  const Progress& progress) {
   Renderer renderer;
   renderer.prepare(show);
   PixelFrame frame;
@@ -78,7 +84,8 @@ std::vector<FlashRun> findFlashes(const CompiledShow& show, const CompiledScore&
   std::vector<FlashRun> runs;
   Micros lastEnd{-10'000'000};
   for (Micros t{0}; t <= score.length; t += kFrame) {
-    if (progress && t % kSecond == Micros(0) && !progress(seconds(t) / std::max(1e-6, seconds(score.length)))) break;
+    if (progress && t % kSecond == Micros(0) && !progress(seconds(t) / std::max(1e-6, seconds(score.length))))
+      break;
     renderer.render(score, t, frame);
     const int flashes = counter.add(t, frame);
     if (flashes <= kMostFlashes) continue;
@@ -108,9 +115,16 @@ std::vector<Problem> flashProblems(const Show& show, const CompiledShow& compile
       return !wasCut && (!progress || progress(share));
     };
     for (const FlashRun& run : findFlashes(compiled, score, within))
-      problems.push_back({Severity::Warning, "The light flashes " + std::to_string(run.flashes) + " times within a second; more than " + std::to_string(kMostFlashes) + " can harm people with photosensitive epilepsy.",
-                          own->name + ", at " + timeWords(run.at), "Let fewer clips flash at once, or more slowly.", own->id});
-    if (wasCut) problems.push_back({Severity::Note, "It is too long and too large to be looked through whole for flashes.", own->name, "Look through it in parts, as scores of their own.", own->id});
+      problems.push_back({Severity::Warning,
+                          "The light flashes " + std::to_string(run.flashes) +
+                              " times within a second; more than " + std::to_string(kMostFlashes) +
+                              " can harm people with photosensitive epilepsy.",
+                          own->name + ", at " + timeWords(run.at),
+                          "Let fewer clips flash at once, or more slowly.", own->id});
+    if (wasCut)
+      problems.push_back({Severity::Note,
+                          "It is too long and too large to be looked through whole for flashes.", own->name,
+                          "Look through it in parts, as scores of their own.", own->id});
   }
   return problems;
 }

@@ -10,12 +10,14 @@
 
 namespace chispa {
 
-/// The most flashes that one second may hold (WCAG 2.2, 2.3.1; ITU-R BT.1702-2): more can harm people with photosensitive epilepsy.
+/// The most flashes that one second may hold (WCAG 2.2, 2.3.1; ITU-R BT.1702-2): more can harm people with
+/// photosensitive epilepsy.
 inline constexpr int kMostFlashes = 3;
 
-/// Counts the flashes of rendered light over a whole installation, frame by frame. A flash is a pair of opposing changes of a pixel's relative luminance
-/// by a tenth of the brightest white, the darker of the two below 0.8 of it, that a quarter of the light makes together (WCAG 2.2 "general flash and
-/// red flash thresholds"). Changes in opposite directions at once, as where light only moves, take each other away.
+/// Counts the flashes of rendered light over a whole installation, frame by frame. A flash is a pair of
+/// opposing changes of a pixel's relative luminance by a tenth of the brightest white, the darker of the two
+/// below 0.8 of it, that a quarter of the light makes together (WCAG 2.2 "general flash and red flash
+/// thresholds"). Changes in opposite directions at once, as where light only moves, take each other away.
 class FlashCounter {
  public:
   /// `weights`: how much of the installation's light each pixel is.
@@ -60,12 +62,14 @@ struct FlashRun {
   bool operator==(const FlashRun&) const = default;
 };
 
-/// The seconds of a score that flash too much, those that follow on each other as one, with their most. Renders it whole at 40 frames a second: a worker's work.
-/// If it is cancelled, what was found until then.
-std::vector<FlashRun> findFlashes(const CompiledShow& show, const CompiledScore& score, const Progress& progress = {});
+/// The seconds of a score that flash too much, those that follow on each other as one, with their most.
+/// Renders it whole at 40 frames a second: a worker's work. If it is cancelled, what was found until then.
+std::vector<FlashRun> findFlashes(const CompiledShow& show, const CompiledScore& score,
+                                  const Progress& progress = {});
 
-/// The same of all scores of a show, as problems with the place and the cure. Scores whose light takes more work than a large show's evening are looked at as far as
-/// that goes, which a note says.
-std::vector<Problem> flashProblems(const Show& show, const CompiledShow& compiled, const Progress& progress = {});
+/// The same of all scores of a show, as problems with the place and the cure. Scores whose light takes more
+/// work than a large show's evening are looked at as far as that goes, which a note says.
+std::vector<Problem> flashProblems(const Show& show, const CompiledShow& compiled,
+                                   const Progress& progress = {});
 
 }  // namespace chispa

@@ -52,7 +52,8 @@ class Inspection {
   template <class T>
   void members(Items<T> Show::*list, const char* name) {
     if (broken_ || isSame(list)) return;
-    if ((show_.*list).size() > limits::kMostOfList) note(name, "there are more than " + std::to_string(limits::kMostOfList));
+    if ((show_.*list).size() > limits::kMostOfList)
+      note(name, "there are more than " + std::to_string(limits::kMostOfList));
     std::unordered_set<const T*> known;
     if (before_)
       for (const auto& item : before_->*list) known.insert(item.get());
@@ -68,11 +69,14 @@ class Inspection {
   void together(Items<T> Show::*list, bool mayBeKnown) {
     if (broken_ || (mayBeKnown && isSame(list))) return;
     for (const auto& item : show_.*list)
-      if (const std::string why = admission_.refuse(*item); !why.empty()) return note(item->name, "it " + why);
+      if (const std::string why = admission_.refuse(*item); !why.empty())
+        return note(item->name, "it " + why);
   }
 
   void note(const std::string& where, const std::string& why) {
-    if (!broken_) broken_ = Failure{"This goes beyond what a show may hold: " + why + ".", where, "Choose a smaller number, or divide the show."};
+    if (!broken_)
+      broken_ = Failure{"This goes beyond what a show may hold: " + why + ".", where,
+                        "Choose a smaller number, or divide the show."};
   }
 
   const Show& show_;
@@ -83,6 +87,8 @@ class Inspection {
 
 }  // namespace
 
-std::optional<Failure> brokenInvariant(const Show& show, const Show* before) { return Inspection(show, before).run(); }
+std::optional<Failure> brokenInvariant(const Show& show, const Show* before) {
+  return Inspection(show, before).run();
+}
 
 }  // namespace chispa

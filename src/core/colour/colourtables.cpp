@@ -14,7 +14,10 @@ namespace {
 
 constexpr int kPointsOfHueSlice = 8;
 
-std::uint8_t byteOf(double share) { return static_cast<std::uint8_t>(std::lround(std::clamp(std::isfinite(share) ? share : 0.0, 0.0, 1.0) * 255)); }
+std::uint8_t byteOf(double share) {
+  return static_cast<std::uint8_t>(
+      std::lround(std::clamp(std::isfinite(share) ? share : 0.0, 0.0, 1.0) * 255));
+}
 
 enum class Model { Rgb, Hsv, Cmyk };
 
@@ -24,12 +27,16 @@ struct TableColour {
   std::optional<std::array<double, 3>> hsv;
 };
 
-TableColour ofHsv(double h, double s, double v) { return {fromHsv(h, s, v), std::array{h, s, v}}; }
+TableColour ofHsv(double h, double s, double v) {
+  return {fromHsv(h, s, v), std::array{h, s, v}};
+}
 TableColour ofCmyk(double c, double m, double y, double k) {
   const auto channel = [&](double ink) { return byteOf((1 - ink / 100) * (1 - k / 100)); };
   return {{channel(c), channel(m), channel(y)}, {}};
 }
-TableColour ofRgb(double r, double g, double b) { return {{byteOf(r / 255), byteOf(g / 255), byteOf(b / 255)}, {}}; }
+TableColour ofRgb(double r, double g, double b) {
+  return {{byteOf(r / 255), byteOf(g / 255), byteOf(b / 255)}, {}};
+}
 
 class TableReader {
  public:
@@ -41,7 +48,8 @@ class TableReader {
     // What stands behind a semicolon is the slice's name.
     auto words = wordsOf(line.substr(0, line.find(';')));
     // L, U and B say where the slice is annotated.
-    if (words.size() > 1 && (words.back() == "L" || words.back() == "U" || words.back() == "B")) words.pop_back();
+    if (words.size() > 1 && (words.back() == "L" || words.back() == "U" || words.back() == "B"))
+      words.pop_back();
     if (words.empty() || isForOutside(words[0])) return;
     if (!readSlice(words)) readCategory(words);
   }
@@ -52,7 +60,9 @@ class TableReader {
       return;
     }
     if (draft_.stops.size() < 2) return;
-    const auto [low, high] = std::minmax_element(draft_.stops.begin(), draft_.stops.end(), [](const ColourStop& a, const ColourStop& b) { return a.at < b.at; });
+    const auto [low, high] =
+        std::minmax_element(draft_.stops.begin(), draft_.stops.end(),
+                            [](const ColourStop& a, const ColourStop& b) { return a.at < b.at; });
     const double from = low->at, range = high->at - low->at;
     for (ColourStop& stop : draft_.stops) stop.at = range > 0 ? (stop.at - from) / range : 0;
   }
@@ -66,12 +76,14 @@ class TableReader {
     const auto equals = at == std::string_view::npos ? at : line.find('=', at);
     if (equals == std::string_view::npos) return;
     std::string word(trimmed(line.substr(equals + 1)));
-    std::transform(word.begin(), word.end(), word.begin(), [](char c) { return c >= 'a' && c <= 'z' ? static_cast<char>(c - 'a' + 'A') : c; });
+    std::transform(word.begin(), word.end(), word.begin(),
+                   [](char c) { return c >= 'a' && c <= 'z' ? static_cast<char>(c - 'a' + 'A') : c; });
     if (word.find("HSV") != std::string::npos) model_ = Model::Hsv;
     if (word.find("CMYK") != std::string::npos) model_ = Model::Cmyk;
   }
 
-  /// One word: a grey, r/g/b, h-s-v, c/m/y/k, a name or #rrggbb; how clear it is, behind an @, does not count.
+  /// One word: a grey, r/g/b, h-s-v, c/m/y/k, a name or #rrggbb; how clear it is, behind an @, does not
+  /// count.
   std::optional<TableColour> colourOf(std::string_view word) const {
     word = word.substr(0, word.find('@'));
     if (word.empty()) return std::nullopt;
@@ -93,7 +105,8 @@ class TableReader {
   }
 
   /// Columns of numbers, in the table's model.
-  std::optional<TableColour> colourOf(const std::vector<std::string_view>& words, std::size_t first, std::size_t count) const {
+  std::optional<TableColour> colourOf(const std::vector<std::string_view>& words, std::size_t first,
+                                      std::size_t count) const {
     if (count == 1) return colourOf(words[first]);
     std::vector<double> n;
     for (std::size_t i = 0; i < count; ++i) {
@@ -116,7 +129,9 @@ class TableReader {
     if (begins->hsv && ends->hsv)
       for (int i = 1; i < kPointsOfHueSlice; ++i) {
         const double k = static_cast<double>(i) / kPointsOfHueSlice;
-        const auto between = [&](std::size_t c) { return (*begins->hsv)[c] + ((*ends->hsv)[c] - (*begins->hsv)[c]) * k; };
+        const auto between = [&](std::size_t c) {
+          return (*begins->hsv)[c] + ((*ends->hsv)[c] - (*begins->hsv)[c]) * k;
+        };
         draft_.add(*from + (*to - *from) * k, fromHsv(between(0), between(1), between(2)));
       }
     draft_.add(*to, ends->colour);

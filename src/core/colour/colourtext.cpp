@@ -16,9 +16,13 @@ namespace {
 constexpr std::string_view kBlanks = " \t\r\n\f\v";
 constexpr std::size_t kLongestColour = 100;
 
-std::uint8_t byteOf(double share) { return static_cast<std::uint8_t>(std::lround(std::clamp(share, 0.0, 1.0) * 255)); }
+std::uint8_t byteOf(double share) {
+  return static_cast<std::uint8_t>(std::lround(std::clamp(share, 0.0, 1.0) * 255));
+}
 
-bool isHexDigit(char c) { return (c >= '0' && c <= '9') || (c >= 'a' && c <= 'f') || (c >= 'A' && c <= 'F'); }
+bool isHexDigit(char c) {
+  return (c >= '0' && c <= '9') || (c >= 'a' && c <= 'f') || (c >= 'A' && c <= 'F');
+}
 
 std::optional<Srgb8> hexColour(std::string_view digits) {
   if (!std::all_of(digits.begin(), digits.end(), isHexDigit)) return std::nullopt;
@@ -51,7 +55,8 @@ Srgb8 fromHsl(double hue_deg, double saturation, double lightness) {
 std::optional<Srgb8> functionColour(std::string_view name, std::string_view inside) {
   std::vector<std::string> arguments;
   std::string spread(inside);
-  std::replace_if(spread.begin(), spread.end(), [](char c) { return c == ',' || c == '/'; }, ' ');
+  std::replace_if(
+      spread.begin(), spread.end(), [](char c) { return c == ',' || c == '/'; }, ' ');
   for (const auto word : wordsOf(spread)) arguments.emplace_back(word);
   if (arguments.size() < 3 || arguments.size() > 4) return std::nullopt;
   if (name == "rgb" || name == "rgba") {
@@ -61,7 +66,10 @@ std::optional<Srgb8> functionColour(std::string_view name, std::string_view insi
   if (name != "hsl" && name != "hsla") return std::nullopt;
   const auto hue = leadingNumber(arguments[0]);
   const auto s = shareOf(arguments[1], 100), l = shareOf(arguments[2], 100);
-  const double turn = arguments[0].ends_with("turn") ? 360 : arguments[0].ends_with("grad") ? 0.9 : arguments[0].ends_with("rad") ? 180 / 3.14159265358979 : 1;
+  const double turn = arguments[0].ends_with("turn")   ? 360
+                      : arguments[0].ends_with("grad") ? 0.9
+                      : arguments[0].ends_with("rad")  ? 180 / 3.14159265358979
+                                                       : 1;
   return hue && s && l ? std::optional(fromHsl(*hue * turn, *s, *l)) : std::nullopt;
 }
 
@@ -69,15 +77,19 @@ std::optional<Srgb8> namedColour(std::string name) {
   for (const char* grey : {"gray", "grey"})
     if (name.starts_with(grey) && name.size() > 4) {
       const auto level = leadingNumber(std::string_view(name).substr(4));
-      if (level && *level >= 0 && *level <= 100 && std::isdigit(static_cast<unsigned char>(name[4]))) return Srgb8{byteOf(*level / 100), byteOf(*level / 100), byteOf(*level / 100)};
+      if (level && *level >= 0 && *level <= 100 && std::isdigit(static_cast<unsigned char>(name[4])))
+        return Srgb8{byteOf(*level / 100), byteOf(*level / 100), byteOf(*level / 100)};
       name[2] = 'a';
     }
   if (name == "grey") name = "gray";
   if (name == "rebeccapurple") return Srgb8{102, 51, 153};
   // FFmpeg knows the names, and two more that are none.
-  const bool isName = !name.empty() && std::all_of(name.begin(), name.end(), [](char c) { return c >= 'a' && c <= 'z'; });
+  const bool isName =
+      !name.empty() && std::all_of(name.begin(), name.end(), [](char c) { return c >= 'a' && c <= 'z'; });
   std::uint8_t rgba[4];
-  if (!isName || name == "random" || name == "bikeshed" || av_parse_color(rgba, name.c_str(), -1, nullptr) < 0) return std::nullopt;
+  if (!isName || name == "random" || name == "bikeshed" ||
+      av_parse_color(rgba, name.c_str(), -1, nullptr) < 0)
+    return std::nullopt;
   return Srgb8{rgba[0], rgba[1], rgba[2]};
 }
 
@@ -91,7 +103,8 @@ std::string_view trimmed(std::string_view text) {
 
 std::vector<std::string_view> wordsOf(std::string_view text) {
   std::vector<std::string_view> words;
-  for (std::size_t at = text.find_first_not_of(kBlanks); at != std::string_view::npos; at = text.find_first_not_of(kBlanks, at)) {
+  for (std::size_t at = text.find_first_not_of(kBlanks); at != std::string_view::npos;
+       at = text.find_first_not_of(kBlanks, at)) {
     const auto end = std::min(text.size(), text.find_first_of(kBlanks, at));
     words.push_back(text.substr(at, end - at));
     at = end;
@@ -110,7 +123,8 @@ std::optional<double> leadingNumber(std::string_view text) {
 std::vector<double> leadingNumbers(std::string_view text) {
   std::vector<double> numbers;
   std::string spread(text);
-  std::replace_if(spread.begin(), spread.end(), [](char c) { return c == ',' || c == '/'; }, ' ');
+  std::replace_if(
+      spread.begin(), spread.end(), [](char c) { return c == ',' || c == '/'; }, ' ');
   for (const auto word : wordsOf(spread)) {
     const auto number = leadingNumber(word);
     if (!number) break;
@@ -133,9 +147,12 @@ std::optional<Srgb8> parseColour(std::string_view text) {
   if (text.empty() || text.size() > kLongestColour) return std::nullopt;
   if (text[0] == '#') return hexColour(text.substr(1));
   std::string lower(text);
-  std::transform(lower.begin(), lower.end(), lower.begin(), [](char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c; });
+  std::transform(lower.begin(), lower.end(), lower.begin(),
+                 [](char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c; });
   const auto open = lower.find('(');
-  if (open != std::string::npos && lower.ends_with(')')) return functionColour(trimmed(std::string_view(lower).substr(0, open)), std::string_view(lower).substr(open + 1, lower.size() - open - 2));
+  if (open != std::string::npos && lower.ends_with(')'))
+    return functionColour(trimmed(std::string_view(lower).substr(0, open)),
+                          std::string_view(lower).substr(open + 1, lower.size() - open - 2));
   return namedColour(lower);
 }
 

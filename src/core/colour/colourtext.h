@@ -8,8 +8,9 @@
 
 namespace chispa {
 
-/// A colour as CSS Color Level 4 writes it: a name (§6.1), #rgb, #rgba, #rrggbb, #rrggbbaa (§5.2), rgb(), rgba() (§5.1), hsl(), hsla() (§7).
-/// Also X11's grey0 … grey100. How clear it is is not told. Nothing if it is none of these.
+/// A colour as CSS Color Level 4 writes it: a name (§6.1), #rgb, #rgba, #rrggbb, #rrggbbaa (§5.2), rgb(),
+/// rgba() (§5.1), hsl(), hsla() (§7). Also X11's grey0 … grey100. How clear it is is not told. Nothing if it
+/// is none of these.
 std::optional<Srgb8> parseColour(std::string_view text);
 
 /// Hue in degrees (any), saturation and value 0–1, as a colour.

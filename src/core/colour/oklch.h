@@ -23,11 +23,12 @@ enum class Harmony { Neighbours, Opposites, Triad, Square, OneHue };
 /// Four or five stops that go with `colour`, from dark to light for one hue.
 std::vector<ColourStop> harmonyOf(Srgb8 colour, Harmony harmony);
 
-/// `count` stops by chance: hues within `spread_deg` of `hue_deg`, with lightness and chroma that lie well on LEDs.
+/// `count` stops by chance: hues within `spread_deg` of `hue_deg`, with lightness and chroma that lie well on
+/// LEDs.
 std::vector<ColourStop> randomStops(double hue_deg, double spread_deg, int count, std::uint32_t seed);
 
-/// The colours that a picture is made of: `rgba` has four bytes a dot; means of boxes of like colours, from dark to light (after the
-/// median cut of P. Heckbert 1982, but cut in the middle of the widest channel).
+/// The colours that a picture is made of: `rgba` has four bytes a dot; means of boxes of like colours, from
+/// dark to light (after the median cut of P. Heckbert 1982, but cut in the middle of the widest channel).
 std::vector<ColourStop> stopsOfPicture(const std::vector<std::uint8_t>& rgba, int count);
 
 }  // namespace chispa

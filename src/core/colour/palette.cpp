@@ -41,13 +41,20 @@ PaletteTable::PaletteTable(const Palette& palette) {
   for (int i = 0; i <= kSteps; ++i) open_.set(i, colourAt(palette, static_cast<double>(i) / kSteps));
   // The last eighth of a loop leads back to the first colour, so that travelling light shows no seam.
   constexpr int kSeam = kSteps * 7 / 8;
-  for (int i = 0; i < kSteps; ++i) loop_.set(i, i < kSeam ? open_.at(i * kSteps / kSeam) : mixed(open_.at(kSteps), open_.at(0), static_cast<float>(i - kSeam) / (kSteps - kSeam)));
+  for (int i = 0; i < kSteps; ++i)
+    loop_.set(i, i < kSeam ? open_.at(i * kSteps / kSeam)
+                           : mixed(open_.at(kSteps), open_.at(0),
+                                   static_cast<float>(i - kSeam) / (kSteps - kSeam)));
   loop_.set(kSteps, loop_.at(0));
 }
 
-// The steps first, then the look-ups: in one loop the compiler branches on the ends instead of computing eight cells at once.
+// The steps first, then the look-ups: in one loop the compiler branches on the ends instead of computing
+// eight cells at once.
 template <class StepOf>
-CHISPA_INLINED inline void PaletteTable::lookUp(const Channels& colours, StepOf stepOf, const float* places, const float* strengths, std::size_t count, float* __restrict r, float* __restrict g, float* __restrict b) noexcept {
+CHISPA_INLINED inline void PaletteTable::lookUp(const Channels& colours, StepOf stepOf, const float* places,
+                                                const float* strengths, std::size_t count,
+                                                float* __restrict r, float* __restrict g,
+                                                float* __restrict b) noexcept {
   constexpr std::size_t kBlock = 128;
   std::array<int, kBlock> steps;
   for (std::size_t first = 0; first < count; first += kBlock) {
@@ -62,12 +69,18 @@ CHISPA_INLINED inline void PaletteTable::lookUp(const Channels& colours, StepOf 
   }
 }
 
-CHISPA_CLONES void PaletteTable::clamped(const float* places, const float* strengths, std::size_t count, float* __restrict r, float* __restrict g, float* __restrict b) const noexcept {
-  lookUp(open_, [](float u) { return clampedStep(u); }, places, strengths, count, r, g, b);
+CHISPA_CLONES void PaletteTable::clamped(const float* places, const float* strengths, std::size_t count,
+                                         float* __restrict r, float* __restrict g,
+                                         float* __restrict b) const noexcept {
+  lookUp(
+      open_, [](float u) { return clampedStep(u); }, places, strengths, count, r, g, b);
 }
 
-CHISPA_CLONES void PaletteTable::wrapped(const float* places, const float* strengths, std::size_t count, float* __restrict r, float* __restrict g, float* __restrict b) const noexcept {
-  lookUp(loop_, [](float u) { return wrappedStep(u); }, places, strengths, count, r, g, b);
+CHISPA_CLONES void PaletteTable::wrapped(const float* places, const float* strengths, std::size_t count,
+                                         float* __restrict r, float* __restrict g,
+                                         float* __restrict b) const noexcept {
+  lookUp(
+      loop_, [](float u) { return wrappedStep(u); }, places, strengths, count, r, g, b);
 }
 
 }  // namespace chispa

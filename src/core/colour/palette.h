@@ -46,9 +46,12 @@ class PaletteTable {
   /// Colour at `u` with the palette repeated without end: its last colour leads back to its first.
   Rgb wrapped(float u) const { return loop_.at(wrappedStep(u)); }
 
-  /// The same for `count` places at once, each colour times its `strengths`, into separate channels. No two may overlap.
-  void clamped(const float* places, const float* strengths, std::size_t count, float* r, float* g, float* b) const noexcept;
-  void wrapped(const float* places, const float* strengths, std::size_t count, float* r, float* g, float* b) const noexcept;
+  /// The same for `count` places at once, each colour times its `strengths`, into separate channels. No two
+  /// may overlap.
+  void clamped(const float* places, const float* strengths, std::size_t count, float* r, float* g,
+               float* b) const noexcept;
+  void wrapped(const float* places, const float* strengths, std::size_t count, float* r, float* g,
+               float* b) const noexcept;
 
  private:
   /// Channels apart, so that many look-ups at once are plain gathers.
@@ -65,7 +68,8 @@ class PaletteTable {
   static int clampedStep(float u) { return static_cast<int>(std::min(1.f, std::max(0.f, u)) * kSteps); }
   static int wrappedStep(float u) { return static_cast<int>((u - std::floor(u)) * kSteps) & (kSteps - 1); }
   template <class StepOf>
-  static void lookUp(const Channels& colours, StepOf stepOf, const float* places, const float* strengths, std::size_t count, float* r, float* g, float* b) noexcept;
+  static void lookUp(const Channels& colours, StepOf stepOf, const float* places, const float* strengths,
+                     std::size_t count, float* r, float* g, float* b) noexcept;
 
   Channels open_;
   Channels loop_;

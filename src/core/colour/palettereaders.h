@@ -5,7 +5,8 @@
 
 #include "core/colour/palette.h"
 
-/// The readers of core/colour/palettefile.h, one for each format. Each fills in the stops, and the name where the file has one.
+/// The readers of core/colour/palettefile.h, one for each format. Each fills in the stops, and the name where
+/// the file has one.
 namespace chispa::palettes {
 
 /// A palette as it is read.
@@ -26,9 +27,11 @@ struct Draft {
 
 /// GIMP palettes: lines of three numbers 0–255.
 void readGpl(const std::string& text, Draft& draft);
-/// GIMP gradients: segments with a middle, a way of blending and a space of colours (devel-docs/ggr.txt of GIMP).
+/// GIMP gradients: segments with a middle, a way of blending and a space of colours (devel-docs/ggr.txt of
+/// GIMP).
 void readGgr(const std::string& text, Draft& draft);
-/// Colour tables of GMT (Cookbook, "Color palette tables"): slices or categories; RGB, HSV, CMYK, grey or named colours.
+/// Colour tables of GMT (Cookbook, "Color palette tables"): slices or categories; RGB, HSV, CMYK, grey or
+/// named colours.
 void readCpt(const std::string& text, Draft& draft);
 /// The first gradient with stops of an SVG drawing (SVG 2 §14.2).
 void readSvg(const std::string& text, Draft& draft);

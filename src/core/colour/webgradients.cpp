@@ -2,6 +2,7 @@
 // Gradients of SVG drawings and CSS style sheets.
 #include <algorithm>
 #include <optional>
+
 #include <pugixml.hpp>
 
 #include "core/colour/colourtext.h"
@@ -16,7 +17,8 @@ std::string_view propertyOf(std::string_view style, std::string_view name) {
     const auto end = std::min(style.size(), style.find(';'));
     const auto one = style.substr(0, end);
     const auto colon = one.find(':');
-    if (colon != std::string_view::npos && trimmed(one.substr(0, colon)) == name) return trimmed(one.substr(colon + 1));
+    if (colon != std::string_view::npos && trimmed(one.substr(0, colon)) == name)
+      return trimmed(one.substr(colon + 1));
     style.remove_prefix(std::min(style.size(), end + 1));
   }
   return {};
@@ -53,25 +55,32 @@ struct CssStop {
   std::optional<double> at;
 };
 
-/// A colour and up to two places, in any order of the two kinds; nothing for directions, hints and what is not known.
+/// A colour and up to two places, in any order of the two kinds; nothing for directions, hints and what is
+/// not known.
 std::vector<CssStop> stopsOf(std::string_view text) {
   // The colour ends behind its bracket, or at the first blank.
   const auto open = text.find('('), blank = text.find_first_of(" \t\r\n");
-  const auto end = open != std::string_view::npos && (blank == std::string_view::npos || open < blank) ? std::min(text.size(), open + insideOf(text, open).size() + 2) : std::min(text.size(), blank);
+  const auto end = open != std::string_view::npos && (blank == std::string_view::npos || open < blank)
+                       ? std::min(text.size(), open + insideOf(text, open).size() + 2)
+                       : std::min(text.size(), blank);
   const auto colour = parseColour(text.substr(0, end));
   if (!colour) return {};
   std::vector<CssStop> stops;
   for (const auto place : wordsOf(text.substr(end))) {
     const auto number = leadingNumber(place);
     if (!number) continue;
-    const double whole = place.ends_with('%') ? 100 : place.ends_with("deg") ? 360 : place.ends_with("turn") ? 1 : 0;
+    const double whole = place.ends_with('%')      ? 100
+                         : place.ends_with("deg")  ? 360
+                         : place.ends_with("turn") ? 1
+                                                   : 0;
     if (whole > 0 || *number == 0) stops.push_back({*colour, whole > 0 ? *number / whole : 0});
   }
   if (stops.empty()) stops.push_back({*colour, std::nullopt});
   return stops;
 }
 
-/// CSS Images 3 §3.4.3: ends stand at 0 and 1, no stop before the one in front of it, and those without a place evenly between their neighbours.
+/// CSS Images 3 §3.4.3: ends stand at 0 and 1, no stop before the one in front of it, and those without a
+/// place evenly between their neighbours.
 void placeStops(std::vector<CssStop>& stops) {
   if (!stops.front().at) stops.front().at = 0;
   if (!stops.back().at) stops.back().at = std::max(1.0, *stops.front().at);
@@ -81,7 +90,9 @@ void placeStops(std::vector<CssStop>& stops) {
   for (std::size_t i = 0; i + 1 < stops.size();) {
     std::size_t next = i + 1;
     while (!stops[next].at) ++next;
-    for (std::size_t k = i + 1; k < next; ++k) stops[k].at = *stops[i].at + (*stops[next].at - *stops[i].at) * static_cast<double>(k - i) / static_cast<double>(next - i);
+    for (std::size_t k = i + 1; k < next; ++k)
+      stops[k].at = *stops[i].at + (*stops[next].at - *stops[i].at) * static_cast<double>(k - i) /
+                                       static_cast<double>(next - i);
     i = next;
   }
 }
@@ -96,7 +107,10 @@ void readSvg(const std::string& text, Draft& draft) {
   }
   const auto isGradient = [](const pugi::xml_node& node) {
     const std::string_view name = node.name();
-    return (name.ends_with("linearGradient") || name.ends_with("radialGradient")) && std::any_of(node.begin(), node.end(), [](const pugi::xml_node& child) { return std::string_view(child.name()).ends_with("stop"); });
+    return (name.ends_with("linearGradient") || name.ends_with("radialGradient")) &&
+           std::any_of(node.begin(), node.end(), [](const pugi::xml_node& child) {
+             return std::string_view(child.name()).ends_with("stop");
+           });
   };
   const pugi::xml_node gradient = document.find_node(isGradient);
   if (const std::string id = gradient.attribute("id").as_string(); !id.empty()) draft.name = id;

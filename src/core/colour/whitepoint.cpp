@@ -11,11 +11,14 @@ struct Chromaticity {
   double y;
 };
 
-double cubic(double t, double a, double b, double c, double d) { return ((a * t + b) * t + c) * t + d; }
+double cubic(double t, double a, double b, double c, double d) {
+  return ((a * t + b) * t + c) * t + d;
+}
 
 Chromaticity planckian(double kelvin) {
   const double inverse = 1000 / kelvin;
-  const double x = kelvin < 4000 ? cubic(inverse, -0.2661239, -0.2343589, 0.8776956, 0.179910) : cubic(inverse, -3.0258469, 2.1070379, 0.2226347, 0.240390);
+  const double x = kelvin < 4000 ? cubic(inverse, -0.2661239, -0.2343589, 0.8776956, 0.179910)
+                                 : cubic(inverse, -3.0258469, 2.1070379, 0.2226347, 0.240390);
   if (kelvin < 2222) return {x, cubic(x, -1.1063814, -1.34811020, 2.18555832, -0.20219683)};
   if (kelvin < 4000) return {x, cubic(x, -0.9549476, -1.37418593, 2.09137015, -0.16748867)};
   return {x, cubic(x, 3.0817580, -5.87338670, 3.75112997, -0.37001483)};
@@ -23,7 +26,8 @@ Chromaticity planckian(double kelvin) {
 
 Chromaticity daylight(double kelvin) {
   const double inverse = 1000 / kelvin;
-  const double x = kelvin <= 7000 ? cubic(inverse, -4.6070, 2.9678, 0.09911, 0.244063) : cubic(inverse, -2.0064, 1.9018, 0.24748, 0.237040);
+  const double x = kelvin <= 7000 ? cubic(inverse, -4.6070, 2.9678, 0.09911, 0.244063)
+                                  : cubic(inverse, -2.0064, 1.9018, 0.24748, 0.237040);
   return {x, (-3 * x + 2.87) * x - 0.275};
 }
 
@@ -43,6 +47,9 @@ Rgb whiteOfTemperature(double kelvin) {
   return {share(r), share(g), share(b)};
 }
 
-double lightLeft(Rgb white) { return 0.2126 * static_cast<double>(white.r) + 0.7152 * static_cast<double>(white.g) + 0.0722 * static_cast<double>(white.b); }
+double lightLeft(Rgb white) {
+  return 0.2126 * static_cast<double>(white.r) + 0.7152 * static_cast<double>(white.g) +
+         0.0722 * static_cast<double>(white.b);
+}
 
 }  // namespace chispa

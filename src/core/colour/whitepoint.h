@@ -4,9 +4,10 @@
 
 namespace chispa {
 
-/// The shares of red, green and blue that make white of a colour temperature, 1,667–25,000 K, on LEDs whose full white is
-/// daylight of 6,504 K (D65): the largest is 1, none is below 0.02. Below 5,000 K on the Planckian locus (cubic fits of B. Kang et
-/// al., J. Korean Phys. Soc. 41, 2002), above on the daylight locus (CIE 15:2018, 4.1.2, up to 7,000 K exactly).
+/// The shares of red, green and blue that make white of a colour temperature, 1,667–25,000 K, on LEDs whose
+/// full white is daylight of 6,504 K (D65): the largest is 1, none is below 0.02. Below 5,000 K on the
+/// Planckian locus (cubic fits of B. Kang et al., J. Korean Phys. Soc. 41, 2002), above on the daylight locus
+/// (CIE 15:2018, 4.1.2, up to 7,000 K exactly).
 Rgb whiteOfTemperature(double kelvin);
 
 /// The light that a white point leaves of full white, 0–1: relative luminance of sRGB's primaries.

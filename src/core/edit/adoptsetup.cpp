@@ -11,7 +11,9 @@ namespace chispa {
 namespace {
 
 StripTypeId stripOf(Show& show, const PortSection& section) {
-  const auto known = std::find_if(show.stripTypes.begin(), show.stripTypes.end(), [&](const auto& s) { return s->order == section.order && s->channelBits == section.bits; });
+  const auto known = std::find_if(show.stripTypes.begin(), show.stripTypes.end(), [&](const auto& s) {
+    return s->order == section.order && s->channelBits == section.bits;
+  });
   if (known != show.stripTypes.end()) return (*known)->id;
   StripType strip;
   strip.id = show.newId<StripTypeId>();
@@ -22,8 +24,8 @@ StripTypeId stripOf(Show& show, const PortSection& section) {
   return strip.id;
 }
 
-/// Where the skipped pixels in front of a section begin: a pin stands before them. Nothing if that would be before the first universe
-/// that there is: then what the controller says cannot be.
+/// Where the skipped pixels in front of a section begin: a pin stands before them. Nothing if that would be
+/// before the first universe that there is: then what the controller says cannot be.
 std::optional<Pin> startBefore(const PortSection& section, int channelsPerUniverse) {
   const int width = static_cast<int>(section.order.size()) * section.bits / 8;
   Pin pin{section.universe, section.channel};
@@ -43,10 +45,14 @@ void keepStarts(Show& show, ControllerId id, const std::vector<PortSettings>& po
       const PortSection& section = port.sections[b];
       const Patch patch = derivePatch(show);
       const auto span = std::find_if(patch.spans.begin(), patch.spans.end(), [&](const PatchSpan& s) {
-        return show.controllers[static_cast<std::size_t>(s.controller)]->id == id && s.port == port.port - 1 && s.bead == static_cast<int>(b);
+        return show.controllers[static_cast<std::size_t>(s.controller)]->id == id &&
+               s.port == port.port - 1 && s.bead == static_cast<int>(b);
       });
-      if (span == patch.spans.end() || (span->universe == section.universe && span->channel == section.channel)) continue;
-      if (const auto pin = startBefore(section, port.channelsPerUniverse)) pinBead(show, {id, port.port - 1, static_cast<int>(b)}, *pin);
+      if (span == patch.spans.end() ||
+          (span->universe == section.universe && span->channel == section.channel))
+        continue;
+      if (const auto pin = startBefore(section, port.channelsPerUniverse))
+        pinBead(show, {id, port.port - 1, static_cast<int>(b)}, *pin);
     }
 }
 
@@ -76,11 +82,17 @@ int adoptSetup(Show& show, ControllerId id, const std::vector<PortSettings>& por
       if (section.pixels == 0 || !isChannelOrder(section.order)) continue;
       const StripTypeId strip = stripOf(show, section);
       const double pitch = 1 / find(show.stripTypes, strip)->pixelsPerMetre;
-      const FixtureId fixture = addFixture(show, LineShape{section.pixels, pitch}, {0, made * kApart_m, 0}, {}, strip);
-      changeItem(show.fixtures, fixture, [&](Fixture& f) { f.name = freeName(show.fixtures, name + " port " + std::to_string(port.port)); });
+      const FixtureId fixture =
+          addFixture(show, LineShape{section.pixels, pitch}, {0, made * kApart_m, 0}, {}, strip);
+      changeItem(show.fixtures, fixture, [&](Fixture& f) {
+        f.name = freeName(show.fixtures, name + " port " + std::to_string(port.port));
+      });
       const ThreadPlace place{id, port.port - 1, 1'000'000};
       hang(show, {fixture, 0, section.pixels}, place);
-      const int bead = static_cast<int>(find(show.controllers, id)->ports[static_cast<std::size_t>(port.port - 1)].run.size()) - 1;
+      const int bead =
+          static_cast<int>(
+              find(show.controllers, id)->ports[static_cast<std::size_t>(port.port - 1)].run.size()) -
+          1;
       setSkipped(show, {id, port.port - 1, bead}, section.skippedBefore);
       changeBeadSettings(show, {id, port.port - 1, bead}, [&](WireSettings& s) {
         if (section.grouping > 1) s.grouping = section.grouping;

@@ -14,7 +14,9 @@ struct Reach {
   double low = std::numeric_limits<double>::max();
   double high = std::numeric_limits<double>::lowest();
 
-  double at(Align align) const { return align == Align::Low ? low : align == Align::High ? high : (low + high) / 2; }
+  double at(Align align) const {
+    return align == Align::Low ? low : align == Align::High ? high : (low + high) / 2;
+  }
   void include(const Reach& other) {
     low = std::min(low, other.low);
     high = std::max(high, other.high);
@@ -41,11 +43,13 @@ std::vector<Placed> reachesOf(const Show& show, const std::vector<FixtureId>& id
   return all;
 }
 
-/// What a mirror through `centre` that faces along `axis` makes of a frame whose content is mirrored in its own y.
+/// What a mirror through `centre` that faces along `axis` makes of a frame whose content is mirrored in its
+/// own y.
 Placement image(const Placement& place, Vec3 centre, Vec3 axis) {
   const auto reflect = [axis](Vec3 v) { return v - axis * (2 * dot(axis, v)); };
   const Axes own = axesOf(place);
-  return placementOf(centre + reflect(place.position_m - centre), {reflect(own.x), reflect(own.y) * -1, reflect(own.z)});
+  return placementOf(centre + reflect(place.position_m - centre),
+                     {reflect(own.x), reflect(own.y) * -1, reflect(own.z)});
 }
 
 }  // namespace
@@ -61,7 +65,8 @@ void distributeFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 axis
   auto all = reachesOf(show, ids, axis);
   if (all.size() < 3) return;
   const auto middle = [](const Placed& one) { return one.reach.at(Align::Middle); };
-  std::stable_sort(all.begin(), all.end(), [&](const Placed& a, const Placed& b) { return middle(a) < middle(b); });
+  std::stable_sort(all.begin(), all.end(),
+                   [&](const Placed& a, const Placed& b) { return middle(a) < middle(b); });
   const double first = middle(all.front());
   const double step = (middle(all.back()) - first) / static_cast<double>(all.size() - 1);
   for (std::size_t i = 0; i < all.size(); ++i)
@@ -83,7 +88,8 @@ void mirrorFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 axis) {
 }
 
 void groupFixtures(Show& show, const std::vector<FixtureId>& ids, const std::string& name) {
-  for (const FixtureId id : ids) changeItem(show.fixtures, id, [&](Fixture& fixture) { fixture.group = name; });
+  for (const FixtureId id : ids)
+    changeItem(show.fixtures, id, [&](Fixture& fixture) { fixture.group = name; });
 }
 
 std::vector<FixtureId> withGroups(const Show& show, const std::vector<FixtureId>& ids) {

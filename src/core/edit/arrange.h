@@ -8,13 +8,15 @@ namespace chispa {
 
 // Edits that set fixtures in order. Axes and normals are directions in the world, of length 1.
 
-/// Which ends of things are brought in line: those nearest to where the axis comes from, the middles, or the far ones.
+/// Which ends of things are brought in line: those nearest to where the axis comes from, the middles, or the
+/// far ones.
 enum class Align { Low, Middle, High };
 
 void alignFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 axis, Align align);
 /// Middles at equal distances along the axis; the first and last stay. Nothing happens to fewer than three.
 void distributeFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 axis);
-/// Turns fixtures into what a mirror shows of them: it stands in the middle of them all and faces along the axis.
+/// Turns fixtures into what a mirror shows of them: it stands in the middle of them all and faces along the
+/// axis.
 void mirrorFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 axis);
 
 /// Makes fixtures one group called `name`, or takes them out of theirs if it is empty.

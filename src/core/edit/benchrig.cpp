@@ -13,7 +13,9 @@ namespace {
 /// Beyond what a file may hold (files/fieldreader.h reads ids below the largest number).
 constexpr std::uint32_t kRigId = 0xFFFFFFFF;
 
-Bead& beadOf(BenchRig& rig) { return rig.controller.ports.front().run.front(); }
+Bead& beadOf(BenchRig& rig) {
+  return rig.controller.ports.front().run.front();
+}
 
 }  // namespace
 
@@ -53,7 +55,9 @@ void setRigStart(BenchRig& rig, int universe, int channel) {
   rig.controller.ports.front().pin = Pin{universe, channel};
 }
 
-Pin rigStart(const BenchRig& rig) { return rig.controller.ports.front().pin.value_or(Pin{rig.controller.firstUniverse, 1}); }
+Pin rigStart(const BenchRig& rig) {
+  return rig.controller.ports.front().pin.value_or(Pin{rig.controller.firstUniverse, 1});
+}
 
 Show withRig(const Show& show, const BenchRig& rig) {
   Show both = show;

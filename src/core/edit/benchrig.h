@@ -24,7 +24,8 @@ int rigColumns(const BenchRig& rig);
 void setRigStart(BenchRig& rig, int universe, int channel);
 Pin rigStart(const BenchRig& rig);
 
-/// The show with the rig added; controllers of the show at the same address rest, so that no two send to one place.
+/// The show with the rig added; controllers of the show at the same address rest, so that no two send to one
+/// place.
 Show withRig(const Show& show, const BenchRig& rig);
 /// Takes over what an edit of withRig()'s show made of the rig.
 void takeRig(BenchRig& rig, const Show& show);

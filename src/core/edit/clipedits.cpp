@@ -15,7 +15,9 @@ namespace {
 
 constexpr Micros kShortest{20'000};
 
-Micros times(Micros time, double factor) { return Micros(static_cast<std::int64_t>(std::llround(static_cast<double>(time.count()) * factor))); }
+Micros times(Micros time, double factor) {
+  return Micros(static_cast<std::int64_t>(std::llround(static_cast<double>(time.count()) * factor)));
+}
 
 std::vector<Clip> clipsOf(const Score& score, const ClipList& ids) {
   std::vector<Clip> clips;
@@ -27,7 +29,9 @@ std::vector<Clip> clipsOf(const Score& score, const ClipList& ids) {
 }
 
 /// Length that effects with an end run over, in their own time, as it is now.
-Micros wholeOf(const Clip& clip) { return clip.whole.count() > 0 ? clip.whole : clip.slip + times(clip.length, clip.speed); }
+Micros wholeOf(const Clip& clip) {
+  return clip.whole.count() > 0 ? clip.whole : clip.slip + times(clip.length, clip.speed);
+}
 
 /// Cuts what lies before `at` off a clip; its content goes on as if nothing had been cut.
 void cutBefore(Clip& clip, Micros at) {
@@ -48,7 +52,8 @@ ClipId addCopy(Show& show, Score& score, LayerBook& layers, Clip clip) {
   clip.id = show.newId<ClipId>();
   clip.layer = layers.take(clip.zone, clip.start, clip.end(), 0);
   const ClipId id = clip.id;
-  if (std::find(score.staves.begin(), score.staves.end(), clip.zone) == score.staves.end()) score.staves.push_back(clip.zone);
+  if (std::find(score.staves.begin(), score.staves.end(), clip.zone) == score.staves.end())
+    score.staves.push_back(clip.zone);
   score.clips.push_back(std::make_shared<const Clip>(std::move(clip)));
   return id;
 }
@@ -133,7 +138,8 @@ void rippleDelete(Show& show, ScoreId id, TimeSpan span) {
     }
     score.clips = std::move(kept);
     moveMarks(score, span.from, span.length, -span.length);
-    score.length = std::max(Micros(0), score.length - std::min(span.length, std::max(Micros(0), score.length - span.from)));
+    score.length = std::max(
+        Micros(0), score.length - std::min(span.length, std::max(Micros(0), score.length - span.from)));
   });
 }
 
@@ -173,7 +179,8 @@ ClipList pasteClips(Show& show, ScoreId id, const std::vector<Clip>& clips, Micr
   if (clips.empty()) return pasted;
   Micros first = clips.front().start;
   for (const Clip& clip : clips) first = std::min(first, clip.start);
-  const bool isOneZone = std::all_of(clips.begin(), clips.end(), [&](const Clip& clip) { return clip.zone == clips.front().zone; });
+  const bool isOneZone = std::all_of(clips.begin(), clips.end(),
+                                     [&](const Clip& clip) { return clip.zone == clips.front().zone; });
   changeItem(show.scores, id, [&](Score& score) {
     LayerBook layers(score);
     for (Clip clip : clips) {
@@ -216,7 +223,8 @@ void randomise(Show& show, ScoreId score, const ClipList& ids, double share, std
       const ParamSpec& spec = effect->params[i];
       if (spec.kind != ParamKind::Number || !spec.onlyIf.empty()) continue;
       const double luck = 2 * static_cast<double>(chance(seed, clip.id.value, i)) - 1;
-      const double value = std::clamp(now.number(i) + luck * share * (spec.high - spec.low), spec.low, spec.high);
+      const double value =
+          std::clamp(now.number(i) + luck * share * (spec.high - spec.low), spec.low, spec.high);
       clip.params[spec.key] = std::round(value / spec.step) * spec.step;
     }
     clip.seed = static_cast<std::uint32_t>(mixBits(seed + clip.id.value) >> 40);
@@ -246,9 +254,13 @@ BlockId makeBlock(Show& show, ScoreId id, const ClipList& ids, const std::string
   std::erase_if(clips, [](const Clip& clip) { return static_cast<bool>(clip.block); });
   if (clips.empty()) return {};
   const TimeSpan span = spanOf(*found, ids);
-  const bool isOneZone = std::all_of(clips.begin(), clips.end(), [&](const Clip& clip) { return clip.zone == clips.front().zone; });
+  const bool isOneZone = std::all_of(clips.begin(), clips.end(),
+                                     [&](const Clip& clip) { return clip.zone == clips.front().zone; });
   const Block* before = find(show.blocks, into);
-  Block block{before ? into : show.newId<BlockId>(), before ? before->name : freeName(show.blocks, name), span.length, {}};
+  Block block{before ? into : show.newId<BlockId>(),
+              before ? before->name : freeName(show.blocks, name),
+              span.length,
+              {}};
   Clip place;
   place.zone = clips.front().zone;
   place.start = span.from;

@@ -16,19 +16,23 @@ using ClipList = std::vector<ClipId>;
 template <class F>
 void changeClips(Show& show, ScoreId score, const ClipList& ids, F change);
 
-/// Makes clips as long as `factor` times, beginning at `pivot`; their content goes slower or faster with them.
+/// Makes clips as long as `factor` times, beginning at `pivot`; their content goes slower or faster with
+/// them.
 void stretchClips(Show& show, ScoreId score, const ClipList& ids, Micros pivot, double factor);
 /// Moves what clips show within them; later content comes first.
 void slipClips(Show& show, ScoreId score, const ClipList& ids, Micros by);
 /// Cuts the clips that `at` lies in; both halves go on as one did. Returns the right halves.
 ClipList splitClips(Show& show, ScoreId score, const ClipList& ids, Micros at);
-/// Deletes a stretch of time: clips within it go, those that reach in are cut, all later ones, and marks, move up.
+/// Deletes a stretch of time: clips within it go, those that reach in are cut, all later ones, and marks,
+/// move up.
 void rippleDelete(Show& show, ScoreId score, TimeSpan span);
 /// Opens a stretch of time at `span.from`: everything later moves back.
 void rippleInsert(Show& show, ScoreId score, TimeSpan span);
-/// Puts copies of the clips, taken together, one after the other until `end`; the last is cut there. Returns the copies.
+/// Puts copies of the clips, taken together, one after the other until `end`; the last is cut there. Returns
+/// the copies.
 ClipList repeatUntil(Show& show, ScoreId score, const ClipList& ids, Micros end);
-/// The copies' ids of clips placed so that the first of them begins at `at`, on `zone` if it is given (they adapt to it).
+/// The copies' ids of clips placed so that the first of them begins at `at`, on `zone` if it is given (they
+/// adapt to it).
 ClipList pasteClips(Show& show, ScoreId score, const std::vector<Clip>& clips, Micros at, ZoneId zone);
 
 /// Instants to fill, in order of time; each clip lasts until the next of them, the last until `end`.
@@ -49,8 +53,8 @@ void randomise(Show& show, ScoreId score, const ClipList& ids, double share, std
 int replaceEffect(Show& show, ScoreId score, TimeSpan span, const std::string& from, const std::string& to);
 int replacePalette(Show& show, ScoreId score, TimeSpan span, PaletteId from, PaletteId to);
 
-/// Makes a block of clips, which it takes the place of; of clips of one stave one that can stand on any. With `into` that block
-/// is made anew of them, and changes wherever it stands.
+/// Makes a block of clips, which it takes the place of; of clips of one stave one that can stand on any. With
+/// `into` that block is made anew of them, and changes wherever it stands.
 BlockId makeBlock(Show& show, ScoreId score, const ClipList& ids, const std::string& name, BlockId into = {});
 /// Puts the block at `at`.
 ClipId placeBlock(Show& show, ScoreId score, BlockId block, ZoneId zone, Micros at);

@@ -11,13 +11,16 @@ namespace {
 
 constexpr std::size_t kMostPoints = 1000;
 
-CurvePoint within(CurvePoint point) { return {std::clamp(point.at, 0.0, 1.0), std::clamp(point.value, 0.0, 1.0)}; }
+CurvePoint within(CurvePoint point) {
+  return {std::clamp(point.at, 0.0, 1.0), std::clamp(point.value, 0.0, 1.0)};
+}
 
 }  // namespace
 
 std::size_t addPoint(Curve& curve, CurvePoint point) {
   point = within(point);
-  const auto after = std::upper_bound(curve.begin(), curve.end(), point.at, [](double at, const CurvePoint& one) { return at < one.at; });
+  const auto after = std::upper_bound(curve.begin(), curve.end(), point.at,
+                                      [](double at, const CurvePoint& one) { return at < one.at; });
   const auto added = curve.insert(after, point);
   return static_cast<std::size_t>(added - curve.begin());
 }
@@ -43,9 +46,11 @@ std::optional<Curve> parseCurve(const std::string& text) {
   Curve curve;
   std::istringstream in(text);
   in.imbue(std::locale::classic());
-  for (double at = 0, value = 0; in >> at; ) {
+  for (double at = 0, value = 0; in >> at;) {
     char colon = 0;
-    if (!(in >> colon >> value) || colon != ':' || !(at >= 0 && at <= 100) || !(value >= 0 && value <= 100) || curve.size() >= kMostPoints) return std::nullopt;
+    if (!(in >> colon >> value) || colon != ':' || !(at >= 0 && at <= 100) || !(value >= 0 && value <= 100) ||
+        curve.size() >= kMostPoints)
+      return std::nullopt;
     addPoint(curve, {at / 100, value / 100});
   }
   if (!in.eof() || curve.empty()) return std::nullopt;

@@ -7,14 +7,17 @@
 namespace chispa {
 namespace {
 
-std::string counted(std::size_t count, const std::string& one, const std::string& many) { return count == 1 ? "one " + one : std::to_string(count) + " " + many; }
+std::string counted(std::size_t count, const std::string& one, const std::string& many) {
+  return count == 1 ? "one " + one : std::to_string(count) + " " + many;
+}
 
 /// "12 clips of “The Slow Round”" for each score that has some.
 template <class F>
 Losses clipsThat(const Show& show, const std::string& what, F matches) {
   Losses losses;
   const auto tell = [&](const auto& clips, const std::string& where) {
-    const auto count = static_cast<std::size_t>(std::count_if(clips.begin(), clips.end(), [&](const auto& clip) { return matches(*clip); }));
+    const auto count = static_cast<std::size_t>(
+        std::count_if(clips.begin(), clips.end(), [&](const auto& clip) { return matches(*clip); }));
     if (count > 0) losses.push_back(counted(count, "clip", "clips") + " of “" + where + "” " + what + ".");
   };
   for (const auto& score : show.scores) tell(score->clips, score->name);
@@ -22,7 +25,9 @@ Losses clipsThat(const Show& show, const std::string& what, F matches) {
   return losses;
 }
 
-void append(Losses& to, Losses more) { to.insert(to.end(), more.begin(), more.end()); }
+void append(Losses& to, Losses more) {
+  to.insert(to.end(), more.begin(), more.end());
+}
 
 }  // namespace
 
@@ -34,13 +39,17 @@ Losses lossesOfDeleting(const Show& show, const std::vector<FixtureId>& fixtures
       std::size_t pixels = 0;
       for (const Bead& bead : controller->ports[port].run)
         if (gone.contains(bead.fixture)) pixels += static_cast<std::size_t>(std::max(0, bead.count));
-      if (pixels > 0) losses.push_back("“" + controller->name + "”, port " + std::to_string(port + 1) + ": " + counted(pixels, "pixel comes", "pixels come") + " off.");
+      if (pixels > 0)
+        losses.push_back("“" + controller->name + "”, port " + std::to_string(port + 1) + ": " +
+                         counted(pixels, "pixel comes", "pixels come") + " off.");
     }
   for (const auto& zone : show.zones) {
-    const auto lost = std::count_if(zone->parts.begin(), zone->parts.end(), [&](const ZonePart& part) { return gone.contains(part.fixture); });
+    const auto lost = std::count_if(zone->parts.begin(), zone->parts.end(),
+                                    [&](const ZonePart& part) { return gone.contains(part.fixture); });
     if (lost == 0) continue;
     if (lost < std::ssize(zone->parts)) {
-      losses.push_back("Zone “" + zone->name + "” loses " + counted(static_cast<std::size_t>(lost), "part", "parts") + ".");
+      losses.push_back("Zone “" + zone->name + "” loses " +
+                       counted(static_cast<std::size_t>(lost), "part", "parts") + ".");
       continue;
     }
     Losses clips = lossesOfDeleting(show, zone->id);
@@ -52,11 +61,13 @@ Losses lossesOfDeleting(const Show& show, const std::vector<FixtureId>& fixtures
 
 Losses lossesOfDeleting(const Show& show, ZoneId zone) {
   const Zone* found = find(show.zones, zone);
-  return clipsThat(show, "on zone “" + (found ? found->name : std::string()) + "” go", [zone](const Clip& clip) { return clip.zone == zone; });
+  return clipsThat(show, "on zone “" + (found ? found->name : std::string()) + "” go",
+                   [zone](const Clip& clip) { return clip.zone == zone; });
 }
 
 Losses lossesOfDeleting(const Show& show, PaletteId palette) {
-  return clipsThat(show, "lose their colours", [palette](const Clip& clip) { return clip.palette == palette; });
+  return clipsThat(show, "lose their colours",
+                   [palette](const Clip& clip) { return clip.palette == palette; });
 }
 
 Losses lossesOfDeleting(const Show& show, ControllerId controller) {
@@ -73,11 +84,14 @@ Losses lossesOfDeleting(const Show& show, ScoreId score) {
   if (!found) return {};
   std::size_t marks = 0;
   for (const MarkLane& lane : found->lanes) marks += lane.marks.size();
-  const auto zones = static_cast<std::size_t>(std::count_if(show.zones.begin(), show.zones.end(), [score](const auto& zone) { return zone->score == score; }));
+  const auto zones = static_cast<std::size_t>(std::count_if(
+      show.zones.begin(), show.zones.end(), [score](const auto& zone) { return zone->score == score; }));
   Losses losses;
   if (!found->clips.empty()) losses.push_back(counted(found->clips.size(), "clip goes", "clips go") + ".");
   if (marks > 0) losses.push_back(counted(marks, "mark goes", "marks go") + ".");
-  if (zones > 0) losses.push_back(counted(zones, "zone that only it has", "zones that only it has") + " would belong to no score.");
+  if (zones > 0)
+    losses.push_back(counted(zones, "zone that only it has", "zones that only it has") +
+                     " would belong to no score.");
   return losses;
 }
 

@@ -6,8 +6,8 @@ namespace chispa {
 
 // What would go along with things that are deleted, a sentence each; empty if nothing hangs on them.
 
-/// Beads on ports, parts of zones, and zones that would be left empty with the clips on them. A zone of such a fixture alone that no clip uses does
-/// not count: it came with the fixture.
+/// Beads on ports, parts of zones, and zones that would be left empty with the clips on them. A zone of such
+/// a fixture alone that no clip uses does not count: it came with the fixture.
 Losses lossesOfDeleting(const Show& show, const std::vector<FixtureId>& fixtures);
 /// Clips on it.
 Losses lossesOfDeleting(const Show& show, ZoneId zone);

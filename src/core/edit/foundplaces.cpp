@@ -29,7 +29,8 @@ void setPlaces(Show& show, const std::vector<FoundPlace>& places) {
         if (isHit) {
           // In the fixture's own frame, and in the order of the data.
           std::vector<Vec3> points = positions(segment);
-          for (auto at = found.lower_bound(first); at != found.end() && at->first < first + count; ++at) points[static_cast<std::size_t>(at->first - first)] = inFrame(fixture.place, at->second);
+          for (auto at = found.lower_bound(first); at != found.end() && at->first < first + count; ++at)
+            points[static_cast<std::size_t>(at->first - first)] = inFrame(fixture.place, at->second);
           segment.shape = PointsShape{std::move(points)};
           segment.place = {};
           segment.reversed = false;

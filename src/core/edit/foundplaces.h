@@ -13,8 +13,8 @@ struct FoundPlace {
   Vec3 place_m;
 };
 
-/// Gives pixels the places at which they were found: the segments that have some of them become points. Their order, their
-/// count, their names and all that refers to them stay.
+/// Gives pixels the places at which they were found: the segments that have some of them become points. Their
+/// order, their count, their names and all that refers to them stay.
 void setPlaces(Show& show, const std::vector<FoundPlace>& places);
 
 }  // namespace chispa

@@ -15,7 +15,8 @@ class LayerBook {
     for (const auto& clip : score.clips) put(clip->zone, clip->layer, clip->start, clip->end());
   }
 
-  /// The lowest layer from `least` on that is free on `zone` from `start` up to `end`; it is taken from now on.
+  /// The lowest layer from `least` on that is free on `zone` from `start` up to `end`; it is taken from now
+  /// on.
   int take(ZoneId zone, Micros start, Micros end, int least) {
     auto& layers = layers_[zone];
     for (auto layer = static_cast<std::size_t>(least);; ++layer) {
@@ -35,7 +36,8 @@ class LayerBook {
     Stretches& taken = layers[static_cast<std::size_t>(layer)];
     const auto here = taken.try_emplace(start, end).first;
     if (here != taken.begin()) here->second = std::max(here->second, std::prev(here)->second);
-    for (auto at = here; at != taken.end() && (at == here || at->second < end); ++at) at->second = std::max(at->second, end);
+    for (auto at = here; at != taken.end() && (at == here || at->second < end); ++at)
+      at->second = std::max(at->second, end);
   }
   static bool isFree(const Stretches& taken, Micros start, Micros end) {
     auto next = taken.lower_bound(end);

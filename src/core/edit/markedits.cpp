@@ -16,7 +16,8 @@ void changeLane(Show& show, ScoreId id, LaneKind kind, F change) {
     for (MarkLane& lane : score.lanes)
       if (lane.kind == kind) {
         change(lane.marks, score);
-        std::stable_sort(lane.marks.begin(), lane.marks.end(), [](const Mark& a, const Mark& b) { return a.at < b.at; });
+        std::stable_sort(lane.marks.begin(), lane.marks.end(),
+                         [](const Mark& a, const Mark& b) { return a.at < b.at; });
         return;
       }
   });
@@ -43,8 +44,10 @@ LaneId putMarks(Show& show, ScoreId id, LaneKind kind, const std::string& name, 
   LaneId made;
   const LaneId fresh = show.newId<LaneId>();
   changeItem(show.scores, id, [&](Score& score) {
-    auto lane = std::find_if(score.lanes.begin(), score.lanes.end(), [kind](const MarkLane& l) { return l.kind == kind; });
-    if (lane == score.lanes.end()) lane = score.lanes.insert(score.lanes.end(), MarkLane{fresh, name, kind, {}});
+    auto lane = std::find_if(score.lanes.begin(), score.lanes.end(),
+                             [kind](const MarkLane& l) { return l.kind == kind; });
+    if (lane == score.lanes.end())
+      lane = score.lanes.insert(score.lanes.end(), MarkLane{fresh, name, kind, {}});
     lane->marks = std::move(marks);
     made = lane->id;
   });
@@ -52,7 +55,9 @@ LaneId putMarks(Show& show, ScoreId id, LaneKind kind, const std::string& name, 
 }
 
 void deleteLane(Show& show, ScoreId id, LaneId lane) {
-  changeItem(show.scores, id, [lane](Score& score) { std::erase_if(score.lanes, [lane](const MarkLane& l) { return l.id == lane; }); });
+  changeItem(show.scores, id, [lane](Score& score) {
+    std::erase_if(score.lanes, [lane](const MarkLane& l) { return l.id == lane; });
+  });
 }
 
 void shiftMarks(Show& show, ScoreId id, LaneKind kind, Micros by) {
@@ -73,7 +78,8 @@ void halveMarks(Show& show, ScoreId id, LaneKind kind) {
 void doubleMarks(Show& show, ScoreId id, LaneKind kind) {
   changeLane(show, id, kind, [&show](std::vector<Mark>& marks, const Score&) {
     const std::size_t count = marks.size();
-    for (std::size_t i = 0; i + 1 < count; ++i) marks.push_back({show.newId<MarkId>(), (marks[i].at + marks[i + 1].at) / 2, {}, Micros(0)});
+    for (std::size_t i = 0; i + 1 < count; ++i)
+      marks.push_back({show.newId<MarkId>(), (marks[i].at + marks[i + 1].at) / 2, {}, Micros(0)});
   });
 }
 
@@ -116,7 +122,9 @@ void tapBeat(Show& show, ScoreId id, Micros at) {
     return;
   }
   const std::size_t nearest = nearestOf(beats, at);
-  const Micros gap = beats.size() < 2 ? Micros(500'000) : nearest + 1 < beats.size() ? beats[nearest + 1] - beats[nearest] : beats[nearest] - beats[nearest - 1];
+  const Micros gap = beats.size() < 2             ? Micros(500'000)
+                     : nearest + 1 < beats.size() ? beats[nearest + 1] - beats[nearest]
+                                                  : beats[nearest] - beats[nearest - 1];
   const Micros was = beats[nearest];
   const bool isMoved = std::chrono::abs(at - was) * 5 < gap * 2;
   changeLane(show, id, LaneKind::Beats, [&](std::vector<Mark>& marks, const Score&) {
@@ -138,8 +146,10 @@ int beatsPerBar(const Score& score) {
   const auto bars = instantsOf(score, LaneKind::Bars);
   std::map<long, int> counts;
   for (std::size_t i = 0; i + 1 < bars.size(); ++i)
-    ++counts[std::lower_bound(beats.begin(), beats.end(), bars[i + 1]) - std::lower_bound(beats.begin(), beats.end(), bars[i])];
-  const auto most = std::max_element(counts.begin(), counts.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
+    ++counts[std::lower_bound(beats.begin(), beats.end(), bars[i + 1]) -
+             std::lower_bound(beats.begin(), beats.end(), bars[i])];
+  const auto most = std::max_element(counts.begin(), counts.end(),
+                                     [](const auto& a, const auto& b) { return a.second < b.second; });
   return most == counts.end() || most->first < 1 ? 4 : static_cast<int>(most->first);
 }
 
@@ -149,7 +159,8 @@ namespace {
 std::vector<Mark> heardMarks(const Score& score, const std::vector<Micros>& instants) {
   std::vector<Mark> marks;
   for (const Micros at : instants)
-    if (const Micros heard = at + score.audioStart; heard.count() >= 0 && heard <= score.length) marks.push_back({{}, heard, {}, Micros(0)});
+    if (const Micros heard = at + score.audioStart; heard.count() >= 0 && heard <= score.length)
+      marks.push_back({{}, heard, {}, Micros(0)});
   return marks;
 }
 
@@ -158,17 +169,22 @@ std::vector<Mark> heardMarks(const Score& score, const std::vector<Micros>& inst
 void putBeats(Show& show, ScoreId id, const AnalysedAudio& found) {
   const Score* score = find(show.scores, id);
   if (!score) return;
-  auto beats = heardMarks(*score, found.beats.beats), bars = heardMarks(*score, found.beats.bars), sections = heardMarks(*score, found.sections);
-  for (std::size_t i = 0; i < sections.size(); ++i) sections[i].text = std::string(1, static_cast<char>('A' + i % 26));
+  auto beats = heardMarks(*score, found.beats.beats), bars = heardMarks(*score, found.beats.bars),
+       sections = heardMarks(*score, found.sections);
+  for (std::size_t i = 0; i < sections.size(); ++i)
+    sections[i].text = std::string(1, static_cast<char>('A' + i % 26));
   putMarks(show, id, LaneKind::Beats, "Beats", std::move(beats));
   putMarks(show, id, LaneKind::Bars, "Bars", std::move(bars));
   putMarks(show, id, LaneKind::Sections, "Sections", std::move(sections));
 }
 
 void putOnsets(Show& show, ScoreId id, const MusicFeatures& found) {
-  constexpr std::pair<LaneKind, const char*> kLanes[] = {{LaneKind::LowOnsets, "Low onsets"}, {LaneKind::MiddleOnsets, "Middle onsets"}, {LaneKind::HighOnsets, "High onsets"}};
+  constexpr std::pair<LaneKind, const char*> kLanes[] = {{LaneKind::LowOnsets, "Low onsets"},
+                                                         {LaneKind::MiddleOnsets, "Middle onsets"},
+                                                         {LaneKind::HighOnsets, "High onsets"}};
   for (std::size_t range = 0; range < std::size(kLanes); ++range)
-    if (const Score* score = find(show.scores, id)) putMarks(show, id, kLanes[range].first, kLanes[range].second, heardMarks(*score, found.onsets[range]));
+    if (const Score* score = find(show.scores, id))
+      putMarks(show, id, kLanes[range].first, kLanes[range].second, heardMarks(*score, found.onsets[range]));
 }
 
 }  // namespace chispa

@@ -8,7 +8,8 @@ namespace chispa {
 struct AnalysedAudio;
 struct MusicFeatures;
 
-// Edits of mark lanes; see planedits.h. A lane that the score does not have stays that way, but for putMarks().
+// Edits of mark lanes; see planedits.h. A lane that the score does not have stays that way, but for
+// putMarks().
 
 /// Replaces the marks of the lane of `kind`, which is made if there is none; they get ids of their own.
 LaneId putMarks(Show& show, ScoreId score, LaneKind kind, const std::string& name, std::vector<Mark> marks);
@@ -22,15 +23,17 @@ void halveMarks(Show& show, ScoreId score, LaneKind kind);
 void doubleMarks(Show& show, ScoreId score, LaneKind kind);
 /// Bars begin at the beat nearest to `at`, and every `beatsPerBar` beats before and behind it.
 void setDownBeat(Show& show, ScoreId score, Micros at, int beatsPerBar);
-/// Beats at equal distances: `first` and `second` are two of them, `beats` apart, and the others follow up to the ends; bars
-/// begin at `first`.
+/// Beats at equal distances: `first` and `second` are two of them, `beats` apart, and the others follow up to
+/// the ends; bars begin at `first`.
 void makeGrid(Show& show, ScoreId score, Micros first, Micros second, int beats, int beatsPerBar);
-/// A beat was tapped at `at`: the beat nearest to it moves there if it is nearer than two fifths of a beat, else one is added.
+/// A beat was tapped at `at`: the beat nearest to it moves there if it is nearer than two fifths of a beat,
+/// else one is added.
 void tapBeat(Show& show, ScoreId score, Micros at);
 /// How many beats most bars of the score have; 4 if it has none.
 int beatsPerBar(const Score& score);
 
-/// Puts the beats, bars and sections that were found in the score's sound into its lanes, in place of those it has.
+/// Puts the beats, bars and sections that were found in the score's sound into its lanes, in place of those
+/// it has.
 void putBeats(Show& show, ScoreId score, const AnalysedAudio& found);
 /// Puts onsets, low, middle and high, into lanes of their own.
 void putOnsets(Show& show, ScoreId score, const MusicFeatures& found);

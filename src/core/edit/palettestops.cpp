@@ -8,7 +8,8 @@ namespace {
 
 /// Puts a stop where it belongs: behind those at the same place.
 std::size_t insert(Palette& palette, ColourStop stop) {
-  const auto behind = std::upper_bound(palette.stops.begin(), palette.stops.end(), stop.at, [](double at, const ColourStop& s) { return at < s.at; });
+  const auto behind = std::upper_bound(palette.stops.begin(), palette.stops.end(), stop.at,
+                                       [](double at, const ColourStop& s) { return at < s.at; });
   const auto made = palette.stops.insert(behind, stop);
   return static_cast<std::size_t>(made - palette.stops.begin());
 }
@@ -24,7 +25,8 @@ std::size_t moveStop(Palette& palette, std::size_t i, double at) {
   ColourStop stop = palette.stops.at(i);
   stop.at = std::clamp(at, 0.0, 1.0);
   // A stop that only comes to stand where its neighbour stands keeps its turn.
-  const bool isInTurn = (i == 0 || palette.stops[i - 1].at <= stop.at) && (i + 1 == palette.stops.size() || stop.at <= palette.stops[i + 1].at);
+  const bool isInTurn = (i == 0 || palette.stops[i - 1].at <= stop.at) &&
+                        (i + 1 == palette.stops.size() || stop.at <= palette.stops[i + 1].at);
   if (isInTurn) {
     palette.stops[i] = stop;
     return i;
@@ -34,7 +36,8 @@ std::size_t moveStop(Palette& palette, std::size_t i, double at) {
 }
 
 void removeStop(Palette& palette, std::size_t i) {
-  if (palette.stops.size() > 1 && i < palette.stops.size()) palette.stops.erase(palette.stops.begin() + static_cast<std::ptrdiff_t>(i));
+  if (palette.stops.size() > 1 && i < palette.stops.size())
+    palette.stops.erase(palette.stops.begin() + static_cast<std::ptrdiff_t>(i));
 }
 
 void mirrorStops(Palette& palette) {

@@ -17,8 +17,8 @@ void removeStop(Palette& palette, std::size_t i);
 void mirrorStops(Palette& palette);
 /// The last colour first.
 void reverseStops(Palette& palette);
-/// Ends in the colour it begins with, so that it can travel around a ring without a seam; what was there moves together. A
-/// palette that does so already stays as it is.
+/// Ends in the colour it begins with, so that it can travel around a ring without a seam; what was there
+/// moves together. A palette that does so already stays as it is.
 void closeLoop(Palette& palette);
 
 }  // namespace chispa

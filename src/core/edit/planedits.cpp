@@ -11,12 +11,15 @@ namespace chispa {
 namespace {
 
 std::string shapeTitle(const Shape& shape) {
-  static constexpr const char* kTitles[] = {"Line", "Matrix", "Ring", "Path", "Rings", "Spiral", "Cone", "Spokes", "Points"};
+  static constexpr const char* kTitles[] = {"Line",   "Matrix", "Ring",   "Path",  "Rings",
+                                            "Spiral", "Cone",   "Spokes", "Points"};
   static_assert(std::size(kTitles) == std::variant_size_v<Shape>);
   return kTitles[shape.index()];
 }
 
-void addWholeZone(Show& show, const Fixture& fixture) { addZone(show, fixture.name, {fixture.id}); }
+void addWholeZone(Show& show, const Fixture& fixture) {
+  addZone(show, fixture.name, {fixture.id});
+}
 
 /// A fixture without segments yet, of `strip` or of the show's first strip type.
 Fixture newFixture(Show& show, const std::string& name, const Placement& place, StripTypeId strip) {
@@ -28,7 +31,9 @@ Fixture newFixture(Show& show, const std::string& name, const Placement& place, 
   return fixture;
 }
 
-bool isOneOf(const std::vector<FixtureId>& ids, FixtureId id) { return std::find(ids.begin(), ids.end(), id) != ids.end(); }
+bool isOneOf(const std::vector<FixtureId>& ids, FixtureId id) {
+  return std::find(ids.begin(), ids.end(), id) != ids.end();
+}
 
 void dropFromZones(Show& show, const std::vector<FixtureId>& ids) {
   std::vector<ZoneId> empty;
@@ -46,7 +51,8 @@ void dropFromZones(Show& show, const std::vector<FixtureId>& ids) {
 void dropFromPorts(Show& show, const std::vector<FixtureId>& ids) {
   for (const auto& controller : Items<Controller>(show.controllers)) {
     Controller left = *controller;
-    for (Port& port : left.ports) std::erase_if(port.run, [&](const Bead& bead) { return isOneOf(ids, bead.fixture); });
+    for (Port& port : left.ports)
+      std::erase_if(port.run, [&](const Bead& bead) { return isOneOf(ids, bead.fixture); });
     if (left != *controller) put(show.controllers, left);
   }
 }
@@ -61,13 +67,15 @@ FixtureId addFixture(Show& show, const Shape& shape, Vec3 position_m, Vec3 rotat
   return fixture.id;
 }
 
-FixtureId addOutlines(Show& show, const std::string& name, const std::vector<Outline>& outlines, const Placement& place, StripTypeId strip) {
+FixtureId addOutlines(Show& show, const std::string& name, const std::vector<Outline>& outlines,
+                      const Placement& place, StripTypeId strip) {
   if (outlines.empty()) return {};
   Fixture fixture = newFixture(show, name, place, strip);
   const StripType& type = stripTypeOf(show, fixture);
   for (std::size_t i = 0; i < outlines.size(); ++i) {
     const std::string number = "line " + std::to_string(i + 1);
-    Segment segment{outlines[i].name.empty() ? number : outlines[i].name, PathShape{1, outlines[i].corners_m}, {}};
+    Segment segment{
+        outlines[i].name.empty() ? number : outlines[i].name, PathShape{1, outlines[i].corners_m}, {}};
     setPitch(segment, 1 / type.pixelsPerMetre, type, Follows::Pixels);
     fixture.segments.push_back(std::move(segment));
   }
@@ -110,7 +118,8 @@ void turnAround(Show& show, const std::vector<FixtureId>& ids, Vec3 centre_m, do
     });
 }
 
-std::vector<FixtureId> duplicateAround(Show& show, const std::vector<FixtureId>& ids, int count, Vec3 centre_m, double sweep_deg) {
+std::vector<FixtureId> duplicateAround(Show& show, const std::vector<FixtureId>& ids, int count,
+                                       Vec3 centre_m, double sweep_deg) {
   const bool isFull = std::abs(std::abs(sweep_deg) - 360) < 1e-9;
   const double step_deg = sweep_deg / (isFull ? std::max(1, count) : std::max(1, count - 1));
   std::vector<FixtureId> all;
@@ -130,7 +139,8 @@ void deleteFixtures(Show& show, const std::vector<FixtureId>& ids) {
 
 void moveFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 by_m) {
   for (const FixtureId id : ids)
-    changeItem(show.fixtures, id, [&](Fixture& fixture) { fixture.place.position_m = fixture.place.position_m + by_m; });
+    changeItem(show.fixtures, id,
+               [&](Fixture& fixture) { fixture.place.position_m = fixture.place.position_m + by_m; });
 }
 
 StripTypeId addStripType(Show& show, const std::vector<FixtureId>& fixtures) {
@@ -139,7 +149,8 @@ StripTypeId addStripType(Show& show, const std::vector<FixtureId>& fixtures) {
   strip.id = show.newId<StripTypeId>();
   strip.name = freeName(show.stripTypes, strip.name.empty() ? "Strip" : strip.name);
   put(show.stripTypes, strip);
-  for (const FixtureId id : fixtures) changeItem(show.fixtures, id, [&](Fixture& fixture) { fixture.stripType = strip.id; });
+  for (const FixtureId id : fixtures)
+    changeItem(show.fixtures, id, [&](Fixture& fixture) { fixture.stripType = strip.id; });
   return strip.id;
 }
 

@@ -10,17 +10,20 @@
 namespace chispa {
 namespace {
 
-std::string pixelsText(int count) { return count == 1 ? "1 pixel" : std::to_string(count) + " pixels"; }
+std::string pixelsText(int count) {
+  return count == 1 ? "1 pixel" : std::to_string(count) + " pixels";
+}
 
 int clipsOn(const Show& show, ZoneId zone) {
   int count = 0;
   for (const auto& score : show.scores)
-    count += static_cast<int>(std::count_if(score->clips.begin(), score->clips.end(), [zone](const auto& clip) { return clip->zone == zone; }));
+    count += static_cast<int>(std::count_if(score->clips.begin(), score->clips.end(),
+                                            [zone](const auto& clip) { return clip->zone == zone; }));
   return count;
 }
 
-/// Rewrites the parts of every zone and tells what is lost by it. `rewrite` gives the parts that one becomes, and adds
-/// the number of pixels that are gone to its second argument.
+/// Rewrites the parts of every zone and tells what is lost by it. `rewrite` gives the parts that one becomes,
+/// and adds the number of pixels that are gone to its second argument.
 template <class Rewrite>
 void rewriteZones(Show& show, Losses& losses, Rewrite rewrite) {
   std::vector<ZoneId> empty;
@@ -34,7 +37,8 @@ void rewriteZones(Show& show, Losses& losses, Rewrite rewrite) {
     if (parts.empty() && !zone->parts.empty()) {
       empty.push_back(zone->id);
       const int clips = clipsOn(show, zone->id);
-      loss += ", its last; it goes" + (clips > 0 ? " with its " + std::to_string(clips) + " clips" : std::string());
+      loss += ", its last; it goes" +
+              (clips > 0 ? " with its " + std::to_string(clips) + " clips" : std::string());
     }
     if (gone > 0) losses.push_back(loss + ".");
     changeItem(show.zones, zone->id, [&](Zone& z) { z.parts = parts; });
@@ -53,7 +57,9 @@ void rewriteBeads(Show& show, Losses& losses, Rewrite rewrite) {
       for (const Bead& bead : controller->ports[p].run)
         for (const Bead& next : rewrite(bead, gone)) run.push_back(next);
       fitted.ports[p].run = std::move(run);
-      if (gone > 0) losses.push_back("Port " + std::to_string(p + 1) + " of " + controller->name + " loses " + pixelsText(gone) + ".");
+      if (gone > 0)
+        losses.push_back("Port " + std::to_string(p + 1) + " of " + controller->name + " loses " +
+                         pixelsText(gone) + ".");
     }
     if (fitted != *controller) put(show.controllers, fitted);
   }
@@ -86,7 +92,8 @@ class Recount {
   const Fixture& now_;
 };
 
-std::vector<ZonePart> refitPart(const ZonePart& part, const Fixture& before, const Fixture& now, const Recount& recount, int& gone) {
+std::vector<ZonePart> refitPart(const ZonePart& part, const Fixture& before, const Fixture& now,
+                                const Recount& recount, int& gone) {
   const auto numbers = pixelsOf(before, part);
   std::vector<int> left;
   for (const int n : numbers)
@@ -106,7 +113,9 @@ Losses refit(Show& show, const Fixture& before) {
   const Fixture* now = find(show.fixtures, before.id);
   if (!now) return losses;
   const auto sameCount = [](const Segment& a, const Segment& b) { return pixelCount(a) == pixelCount(b); };
-  if (std::equal(before.segments.begin(), before.segments.end(), now->segments.begin(), now->segments.end(), sameCount)) return losses;
+  if (std::equal(before.segments.begin(), before.segments.end(), now->segments.begin(), now->segments.end(),
+                 sameCount))
+    return losses;
   const Recount recount(before, *now);
   rewriteZones(show, losses, [&](const ZonePart& part, int& gone) {
     return part.fixture == before.id ? refitPart(part, before, *now, recount, gone) : std::vector{part};
@@ -117,7 +126,8 @@ Losses refit(Show& show, const Fixture& before) {
     fitted.first = recount.gapNow(bead.first);
     fitted.count = recount.gapNow(bead.first + bead.count) - fitted.first;
     gone += std::max(0, bead.count - fitted.count);
-    for (Injection& injection : fitted.injections) injection.pixel = std::clamp(injection.pixel, 0, fitted.count);
+    for (Injection& injection : fitted.injections)
+      injection.pixel = std::clamp(injection.pixel, 0, fitted.count);
     return fitted.count > 0 ? std::vector{fitted} : std::vector<Bead>{};
   });
   return losses;
@@ -142,7 +152,10 @@ std::vector<Bead> beadsAt(const Bead& model, std::vector<PixelPlace> places) {
   std::vector<Bead> beads;
   for (const PixelPlace& place : places) {
     Bead* last = beads.empty() ? nullptr : &beads.back();
-    const int step = last && last->fixture == place.fixture ? (place.pixel == last->first + last->count ? 1 : place.pixel == last->first - 1 ? -1 : 0) : 0;
+    const int step = last && last->fixture == place.fixture ? (place.pixel == last->first + last->count ? 1
+                                                               : place.pixel == last->first - 1         ? -1
+                                                                                                        : 0)
+                                                            : 0;
     if (last && step != 0 && (last->count == 1 || (step < 0) == last->reversed)) {
       last->reversed = step < 0;
       if (step < 0) --last->first;
@@ -176,7 +189,8 @@ std::vector<Bead> beadsAt(const Bead& model, std::vector<PixelPlace> places) {
 Losses followPixels(Show& show, const std::vector<Fixture>& before, const PixelFate& fate) {
   Losses losses;
   const auto changed = [&](FixtureId id) {
-    const auto found = std::find_if(before.begin(), before.end(), [id](const Fixture& f) { return f.id == id; });
+    const auto found =
+        std::find_if(before.begin(), before.end(), [id](const Fixture& f) { return f.id == id; });
     return found == before.end() ? nullptr : &*found;
   };
   const auto placesNow = [&](FixtureId id, const std::vector<int>& numbers, int& gone) {
@@ -190,7 +204,8 @@ Losses followPixels(Show& show, const std::vector<Fixture>& before, const PixelF
   };
   rewriteZones(show, losses, [&](const ZonePart& part, int& gone) {
     const Fixture* fixture = changed(part.fixture);
-    return fixture ? partsAt(show, placesNow(part.fixture, pixelsOf(*fixture, part), gone)) : std::vector{part};
+    return fixture ? partsAt(show, placesNow(part.fixture, pixelsOf(*fixture, part), gone))
+                   : std::vector{part};
   });
   rewriteBeads(show, losses, [&](const Bead& bead, int& gone) {
     if (!changed(bead.fixture)) return std::vector{bead};

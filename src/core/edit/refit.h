@@ -12,8 +12,8 @@ namespace chispa {
 /// What an edit could not keep, a sentence each, for people to read before they go on.
 using Losses = std::vector<std::string>;
 
-/// Fits zones and beads to a fixture whose segments have other counts than in `before`: what took the whole of a
-/// fixture or a segment still does; what took some of its pixels keeps those that are left.
+/// Fits zones and beads to a fixture whose segments have other counts than in `before`: what took the whole
+/// of a fixture or a segment still does; what took some of its pixels keeps those that are left.
 Losses refit(Show& show, const Fixture& before);
 
 /// A pixel of a fixture.

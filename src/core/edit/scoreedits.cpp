@@ -10,7 +10,8 @@ namespace chispa {
 namespace {
 
 void sortMarks(MarkLane& lane) {
-  std::stable_sort(lane.marks.begin(), lane.marks.end(), [](const Mark& a, const Mark& b) { return a.at < b.at; });
+  std::stable_sort(lane.marks.begin(), lane.marks.end(),
+                   [](const Mark& a, const Mark& b) { return a.at < b.at; });
 }
 
 }  // namespace
@@ -26,7 +27,8 @@ ScoreId addScore(Show& show, const std::string& name, const std::string& audio, 
   return score.id;
 }
 
-ClipId addClip(Show& show, ScoreId id, ZoneId zone, const std::string& effect, PaletteId palette, Micros start, Micros length) {
+ClipId addClip(Show& show, ScoreId id, ZoneId zone, const std::string& effect, PaletteId palette,
+               Micros start, Micros length) {
   const ClipId clipId = show.newId<ClipId>();
   changeItem(show.scores, id, [&](Score& score) {
     Clip clip;
@@ -39,14 +41,17 @@ ClipId addClip(Show& show, ScoreId id, ZoneId zone, const std::string& effect, P
     clip.layer = LayerBook(score).take(zone, start, start + length, 0);
     clip.seed = clipId.value;
     score.clips.push_back(std::make_shared<const Clip>(std::move(clip)));
-    if (std::find(score.staves.begin(), score.staves.end(), zone) == score.staves.end()) score.staves.push_back(zone);
+    if (std::find(score.staves.begin(), score.staves.end(), zone) == score.staves.end())
+      score.staves.push_back(zone);
   });
   return clipId;
 }
 
 void deleteClips(Show& show, ScoreId id, const std::vector<ClipId>& ids) {
   const ClipSet gone(ids.begin(), ids.end());
-  changeItem(show.scores, id, [&](Score& score) { std::erase_if(score.clips, [&](const auto& clip) { return gone.contains(clip->id); }); });
+  changeItem(show.scores, id, [&](Score& score) {
+    std::erase_if(score.clips, [&](const auto& clip) { return gone.contains(clip->id); });
+  });
 }
 
 std::vector<ClipId> duplicateClips(Show& show, ScoreId id, const std::vector<ClipId>& ids) {
@@ -71,12 +76,15 @@ void moveClips(Show& show, ScoreId score, const std::vector<ClipId>& ids, Micros
   changeClips(show, score, ids, [by](Clip& clip) { clip.start = std::max(Micros(0), clip.start + by); });
 }
 
-MarkId addMark(Show& show, ScoreId id, LaneKind kind, const std::string& laneName, Micros at, const std::string& text) {
+MarkId addMark(Show& show, ScoreId id, LaneKind kind, const std::string& laneName, Micros at,
+               const std::string& text) {
   const MarkId mark = show.newId<MarkId>();
   const LaneId newLane = show.newId<LaneId>();
   changeItem(show.scores, id, [&](Score& score) {
-    auto lane = std::find_if(score.lanes.begin(), score.lanes.end(), [kind](const MarkLane& l) { return l.kind == kind; });
-    if (lane == score.lanes.end()) lane = score.lanes.insert(score.lanes.end(), MarkLane{newLane, laneName, kind, {}});
+    auto lane = std::find_if(score.lanes.begin(), score.lanes.end(),
+                             [kind](const MarkLane& l) { return l.kind == kind; });
+    if (lane == score.lanes.end())
+      lane = score.lanes.insert(score.lanes.end(), MarkLane{newLane, laneName, kind, {}});
     lane->marks.push_back({mark, at, text, Micros(0)});
     sortMarks(*lane);
   });
@@ -85,7 +93,8 @@ MarkId addMark(Show& show, ScoreId id, LaneKind kind, const std::string& laneNam
 
 void deleteMark(Show& show, ScoreId score, MarkId id) {
   changeItem(show.scores, score, [id](Score& s) {
-    for (MarkLane& lane : s.lanes) std::erase_if(lane.marks, [id](const Mark& mark) { return mark.id == id; });
+    for (MarkLane& lane : s.lanes)
+      std::erase_if(lane.marks, [id](const Mark& mark) { return mark.id == id; });
   });
 }
 

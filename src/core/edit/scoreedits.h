@@ -18,8 +18,8 @@ template <class F>
 void changeClip(Show& show, ScoreId score, ClipId id, F change);
 
 /// Adds a clip of `effect` on the lowest layer that is free there; the palette may be none.
-ClipId addClip(Show& show, ScoreId score, ZoneId zone, const std::string& effect, PaletteId palette, Micros start,
-               Micros length);
+ClipId addClip(Show& show, ScoreId score, ZoneId zone, const std::string& effect, PaletteId palette,
+               Micros start, Micros length);
 void deleteClips(Show& show, ScoreId score, const std::vector<ClipId>& ids);
 /// Copies clips to just behind where they end; returns the copies.
 std::vector<ClipId> duplicateClips(Show& show, ScoreId score, const std::vector<ClipId>& ids);
@@ -27,7 +27,8 @@ std::vector<ClipId> duplicateClips(Show& show, ScoreId score, const std::vector<
 void moveClips(Show& show, ScoreId score, const std::vector<ClipId>& ids, Micros by);
 
 /// Puts a mark on the lane of `kind`, which is made if there is none. Returns its id.
-MarkId addMark(Show& show, ScoreId score, LaneKind kind, const std::string& laneName, Micros at, const std::string& text);
+MarkId addMark(Show& show, ScoreId score, LaneKind kind, const std::string& laneName, Micros at,
+               const std::string& text);
 void deleteMark(Show& show, ScoreId score, MarkId id);
 /// Changes the mark by `change`; the lane stays in order of time, which begins at 0.
 void changeMark(Show& show, ScoreId score, MarkId id, const std::function<void(Mark&)>& change);

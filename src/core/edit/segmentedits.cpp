@@ -11,7 +11,9 @@
 namespace chispa {
 namespace {
 
-std::ptrdiff_t offset(std::size_t index) { return static_cast<std::ptrdiff_t>(index); }
+std::ptrdiff_t offset(std::size_t index) {
+  return static_cast<std::ptrdiff_t>(index);
+}
 
 /// Changes a fixture and lets zones and beads follow its pixels: `fate` says where each is then.
 template <class F>
@@ -26,14 +28,18 @@ Losses reshape(Show& show, FixtureId id, F change, const std::function<std::opti
   });
 }
 
-std::optional<int> samePixel(int pixel) { return pixel; }
+std::optional<int> samePixel(int pixel) {
+  return pixel;
+}
 
 bool hasSegment(const Show& show, FixtureId id, std::size_t index) {
   const Fixture* fixture = find(show.fixtures, id);
   return fixture && index < fixture->segments.size();
 }
 
-Segment asPoints(const std::string& name, std::vector<Vec3> points) { return {name, PointsShape{std::move(points)}, {}}; }
+Segment asPoints(const std::string& name, std::vector<Vec3> points) {
+  return {name, PointsShape{std::move(points)}, {}};
+}
 
 using Halves = std::pair<Segment, Segment>;
 
@@ -47,7 +53,8 @@ Halves cut(const Segment& whole, int at) {
   } else if (const auto* arc = std::get_if<ArcShape>(&whole.shape)) {
     const double share = arc->sweep_deg * at / arc->count;
     halves.first.shape = ArcShape{at, arc->radius_m, arc->start_deg, share};
-    halves.second.shape = ArcShape{arc->count - at, arc->radius_m, arc->start_deg + share, arc->sweep_deg - share};
+    halves.second.shape =
+        ArcShape{arc->count - at, arc->radius_m, arc->start_deg + share, arc->sweep_deg - share};
   } else if (const auto* path = std::get_if<PathShape>(&whole.shape); path && !path->smooth) {
     const auto [before, after] = cutWay(path->corners, wayLength_m(path->corners) * at / path->count);
     halves.first.shape = PathShape{at, before};
@@ -75,8 +82,12 @@ Halves cutInDataOrder(const Segment& segment, int at) {
   return {head, tail};
 }
 
-bool isNear(double a, double b) { return std::abs(a - b) < 1e-6; }
-bool isNear(Vec3 a, Vec3 b) { return length(a - b) < 1e-6; }
+bool isNear(double a, double b) {
+  return std::abs(a - b) < 1e-6;
+}
+bool isNear(Vec3 a, Vec3 b) {
+  return length(a - b) < 1e-6;
+}
 
 /// One segment that has all pixels of both in place, if their kind allows it.
 std::optional<Segment> continued(const Segment& a, const Segment& b) {
@@ -84,11 +95,13 @@ std::optional<Segment> continued(const Segment& a, const Segment& b) {
   Segment whole = a;
   if (const auto* first = std::get_if<LineShape>(&a.shape)) {
     const auto* second = std::get_if<LineShape>(&b.shape);
-    if (second && isNear(first->pitch_m, second->pitch_m)) whole.shape = LineShape{first->count + second->count, first->pitch_m};
+    if (second && isNear(first->pitch_m, second->pitch_m))
+      whole.shape = LineShape{first->count + second->count, first->pitch_m};
   } else if (const auto* arc = std::get_if<ArcShape>(&a.shape)) {
     const auto* more = std::get_if<ArcShape>(&b.shape);
     if (more && isNear(arc->radius_m, more->radius_m)) {
-      whole.shape = ArcShape{arc->count + more->count, arc->radius_m, arc->start_deg, arc->sweep_deg + more->sweep_deg};
+      whole.shape =
+          ArcShape{arc->count + more->count, arc->radius_m, arc->start_deg, arc->sweep_deg + more->sweep_deg};
     }
   } else if (const auto* path = std::get_if<PathShape>(&a.shape)) {
     const auto* more = std::get_if<PathShape>(&b.shape);
@@ -105,7 +118,8 @@ std::optional<Segment> continued(const Segment& a, const Segment& b) {
   auto wanted = positions(a);
   for (const Vec3& point : positions(b)) wanted.push_back(point);
   const auto got = positions(whole);
-  const bool fits = std::equal(got.begin(), got.end(), wanted.begin(), wanted.end(), [](Vec3 x, Vec3 y) { return isNear(x, y); });
+  const bool fits = std::equal(got.begin(), got.end(), wanted.begin(), wanted.end(),
+                               [](Vec3 x, Vec3 y) { return isNear(x, y); });
   return fits ? std::optional(whole) : std::nullopt;
 }
 
@@ -127,11 +141,12 @@ Losses removeSegment(Show& show, FixtureId id, std::size_t index) {
   const Fixture& fixture = *find(show.fixtures, id);
   const int first = firstPixelOf(fixture, index);
   const int count = pixelCount(fixture.segments[index]);
-  return reshape(show, id, [index](Fixture& f) { f.segments.erase(f.segments.begin() + offset(index)); },
-                 [=](int pixel) -> std::optional<int> {
-                   if (pixel < first) return pixel;
-                   return pixel < first + count ? std::nullopt : std::optional(pixel - count);
-                 });
+  return reshape(
+      show, id, [index](Fixture& f) { f.segments.erase(f.segments.begin() + offset(index)); },
+      [=](int pixel) -> std::optional<int> {
+        if (pixel < first) return pixel;
+        return pixel < first + count ? std::nullopt : std::optional(pixel - count);
+      });
 }
 
 void splitSegment(Show& show, FixtureId id, std::size_t index, int at) {
@@ -140,34 +155,41 @@ void splitSegment(Show& show, FixtureId id, std::size_t index, int at) {
   const int grain = std::max(1, stripTypeOf(show, fixture).pixelsPerCut);
   const int legal = (at + grain / 2) / grain * grain;
   if (legal <= 0 || legal >= pixelCount(fixture.segments[index])) return;
-  reshape(show, id, [&](Fixture& f) {
-    auto [head, tail] = cutInDataOrder(f.segments[index], legal);
-    tail.name = head.name + " 2";
-    f.segments[index] = head;
-    f.segments.insert(f.segments.begin() + offset(index) + 1, tail);
-  }, samePixel);
+  reshape(
+      show, id,
+      [&](Fixture& f) {
+        auto [head, tail] = cutInDataOrder(f.segments[index], legal);
+        tail.name = head.name + " 2";
+        f.segments[index] = head;
+        f.segments.insert(f.segments.begin() + offset(index) + 1, tail);
+      },
+      samePixel);
 }
 
 void joinSegments(Show& show, FixtureId id, std::size_t index) {
   if (!hasSegment(show, id, index + 1)) return;
-  reshape(show, id, [&](Fixture& f) {
-    const Segment& a = f.segments[index];
-    const Segment& b = f.segments[index + 1];
-    std::optional<Segment> whole = continued(a, b);
-    if (!whole) {
-      auto points = positions(a);
-      for (const Vec3& point : positions(b)) points.push_back(point);
-      whole = asPoints(a.name, points);
-    }
-    f.segments[index] = *whole;
-    f.segments.erase(f.segments.begin() + offset(index) + 1);
-  }, samePixel);
+  reshape(
+      show, id,
+      [&](Fixture& f) {
+        const Segment& a = f.segments[index];
+        const Segment& b = f.segments[index + 1];
+        std::optional<Segment> whole = continued(a, b);
+        if (!whole) {
+          auto points = positions(a);
+          for (const Vec3& point : positions(b)) points.push_back(point);
+          whole = asPoints(a.name, points);
+        }
+        f.segments[index] = *whole;
+        f.segments.erase(f.segments.begin() + offset(index) + 1);
+      },
+      samePixel);
 }
 
 void reverseSegment(Show& show, FixtureId id, std::size_t index) {
   if (!hasSegment(show, id, index)) return;
   // The strip is turned round in its place: who is first on the wire is so still, and stands elsewhere.
-  changeItem(show.fixtures, id, [index](Fixture& f) { f.segments[index].reversed = !f.segments[index].reversed; });
+  changeItem(show.fixtures, id,
+             [index](Fixture& f) { f.segments[index].reversed = !f.segments[index].reversed; });
 }
 
 void moveSegment(Show& show, FixtureId id, std::size_t from, std::size_t to) {
@@ -195,17 +217,23 @@ void renumberSegment(Show& show, FixtureId id, std::size_t index, const std::vec
   const Fixture before = *find(show.fixtures, id);
   const int first = firstPixelOf(before, index);
   std::vector<int> placeNow(order.size());
-  for (std::size_t i = 0; i < order.size(); ++i) placeNow[static_cast<std::size_t>(order[i])] = static_cast<int>(i);
+  for (std::size_t i = 0; i < order.size(); ++i)
+    placeNow[static_cast<std::size_t>(order[i])] = static_cast<int>(i);
   const Items<Controller> wiring = show.controllers;
-  reshape(show, id, [&](Fixture& f) {
-    const auto points = positions(f.segments[index]);
-    std::vector<Vec3> sorted;
-    for (const int old : order) sorted.push_back(points[static_cast<std::size_t>(old)]);
-    f.segments[index] = asPoints(f.segments[index].name, sorted);
-  }, [&](int pixel) -> std::optional<int> {
-    const int within = pixel - first;
-    return within < 0 || within >= std::ssize(placeNow) ? pixel : first + placeNow[static_cast<std::size_t>(within)];
-  });
+  reshape(
+      show, id,
+      [&](Fixture& f) {
+        const auto points = positions(f.segments[index]);
+        std::vector<Vec3> sorted;
+        for (const int old : order) sorted.push_back(points[static_cast<std::size_t>(old)]);
+        f.segments[index] = asPoints(f.segments[index].name, sorted);
+      },
+      [&](int pixel) -> std::optional<int> {
+        const int within = pixel - first;
+        return within < 0 || within >= std::ssize(placeNow)
+                   ? pixel
+                   : first + placeNow[static_cast<std::size_t>(within)];
+      });
   show.controllers = wiring;
 }
 

@@ -11,8 +11,9 @@ namespace chispa {
 void addSegment(Show& show, FixtureId id, const Shape& shape, const Placement& world);
 /// Takes a segment out; a fixture keeps its last.
 Losses removeSegment(Show& show, FixtureId id, std::size_t index);
-/// Cuts a segment in front of its pixel `at`, or at the nearest point where its strip can be cut; nothing happens at its
-/// ends. Lines, arcs, paths and grids between strips stay what they are, all else becomes points.
+/// Cuts a segment in front of its pixel `at`, or at the nearest point where its strip can be cut; nothing
+/// happens at its ends. Lines, arcs, paths and grids between strips stay what they are, all else becomes
+/// points.
 void splitSegment(Show& show, FixtureId id, std::size_t index, int at);
 /// Makes one segment of this and the next: one line, arc or path where they continue each other, else points.
 void joinSegments(Show& show, FixtureId id, std::size_t index);
@@ -21,7 +22,8 @@ void reverseSegment(Show& show, FixtureId id, std::size_t index);
 /// Data reaches the segment as the `to`th.
 void moveSegment(Show& show, FixtureId id, std::size_t from, std::size_t to);
 
-/// The points of a segment in another order: `order` holds every pixel of the segment once. It becomes points.
+/// The points of a segment in another order: `order` holds every pixel of the segment once. It becomes
+/// points.
 void renumberSegment(Show& show, FixtureId id, std::size_t index, const std::vector<int>& order);
 /// One fixture of several, data running through them in the order given; its frame is that of the first.
 void joinFixtures(Show& show, const std::vector<FixtureId>& ids);

@@ -8,10 +8,13 @@ namespace {
 
 using Staves = std::vector<ZoneId>;
 
-Staves::iterator placeOf(Score& score, ZoneId zone) { return std::find(score.staves.begin(), score.staves.end(), zone); }
+Staves::iterator placeOf(Score& score, ZoneId zone) {
+  return std::find(score.staves.begin(), score.staves.end(), zone);
+}
 
 StaveFolder* folderIn(Score& score, const std::string& name) {
-  const auto found = std::find_if(score.folders.begin(), score.folders.end(), [&](const StaveFolder& f) { return f.name == name; });
+  const auto found = std::find_if(score.folders.begin(), score.folders.end(),
+                                  [&](const StaveFolder& f) { return f.name == name; });
   return found == score.folders.end() ? nullptr : &*found;
 }
 
@@ -30,10 +33,13 @@ void join(Score& score, ZoneId zone, const std::string& name) {
   if (StaveFolder* folder = folderIn(score, name)) folder->zones.push_back(zone);
 }
 
-/// Brings the staves of each folder together below its first, lists them in the order of the staves, and lets empty folders go.
+/// Brings the staves of each folder together below its first, lists them in the order of the staves, and lets
+/// empty folders go.
 void tidy(Score& score) {
   for (StaveFolder& folder : score.folders) {
-    const auto isIn = [&](ZoneId zone) { return std::find(folder.zones.begin(), folder.zones.end(), zone) != folder.zones.end(); };
+    const auto isIn = [&](ZoneId zone) {
+      return std::find(folder.zones.begin(), folder.zones.end(), zone) != folder.zones.end();
+    };
     const auto first = std::find_if(score.staves.begin(), score.staves.end(), isIn);
     std::stable_partition(first, score.staves.end(), isIn);
     Staves inOrder;
@@ -46,13 +52,18 @@ void tidy(Score& score) {
 }  // namespace
 
 const StaveFolder* folderOf(const Score& score, ZoneId zone) {
-  const auto found = std::find_if(score.folders.begin(), score.folders.end(), [zone](const StaveFolder& f) { return std::find(f.zones.begin(), f.zones.end(), zone) != f.zones.end(); });
+  const auto found = std::find_if(score.folders.begin(), score.folders.end(), [zone](const StaveFolder& f) {
+    return std::find(f.zones.begin(), f.zones.end(), zone) != f.zones.end();
+  });
   return found == score.folders.end() ? nullptr : &*found;
 }
 
 std::string freeFolderName(const Score& score, const std::string& base) {
   std::string name = base;
-  const auto isTaken = [&] { return std::any_of(score.folders.begin(), score.folders.end(), [&](const StaveFolder& f) { return f.name == name; }); };
+  const auto isTaken = [&] {
+    return std::any_of(score.folders.begin(), score.folders.end(),
+                       [&](const StaveFolder& f) { return f.name == name; });
+  };
   for (int n = 2; isTaken(); ++n) name = base + " " + std::to_string(n);
   return name;
 }
@@ -70,7 +81,9 @@ void placeStave(Show& show, ScoreId id, ZoneId zone, ZoneId before) {
 void moveStave(Show& show, ScoreId id, ZoneId zone, bool up) {
   changeItem(show.scores, id, [&](Score& score) {
     const auto own = placeOf(score, zone);
-    if (own == score.staves.end() || (up && own == score.staves.begin()) || (!up && std::next(own) == score.staves.end())) return;
+    if (own == score.staves.end() || (up && own == score.staves.begin()) ||
+        (!up && std::next(own) == score.staves.end()))
+      return;
     const auto neighbour = up ? std::prev(own) : std::next(own);
     const std::string there = folderName(score, *neighbour);
     // At the edge of its folder it first leaves it, or enters the neighbour's, and stays where it stands.

@@ -8,10 +8,11 @@
 
 namespace chispa {
 
-// Edits of the staves of a score and their folders; see planedits.h. The staves of a folder always stand together, and a folder
-// without staves goes.
+// Edits of the staves of a score and their folders; see planedits.h. The staves of a folder always stand
+// together, and a folder without staves goes.
 
-/// Gives the zone a stave above that of `before`, in the same folder, or the last one if `before` has none. One that it has moves.
+/// Gives the zone a stave above that of `before`, in the same folder, or the last one if `before` has none.
+/// One that it has moves.
 void placeStave(Show& show, ScoreId score, ZoneId zone, ZoneId before = {});
 /// Moves the zone's stave past its upper or lower neighbour, into the folder that this one is in, if any.
 void moveStave(Show& show, ScoreId score, ZoneId zone, bool up);

@@ -44,13 +44,16 @@ ControllerId addController(Show& show, int ports) {
   return controller.id;
 }
 
-void deleteController(Show& show, ControllerId id) { remove(show.controllers, id); }
+void deleteController(Show& show, ControllerId id) {
+  remove(show.controllers, id);
+}
 
 const Bead* beadAt(const Show& show, const ThreadPlace& place) {
   const Controller* controller = find(show.controllers, place.controller);
   if (!controller || place.port < 0 || place.port >= std::ssize(controller->ports)) return nullptr;
   const auto& run = controller->ports[static_cast<std::size_t>(place.port)].run;
-  return place.bead >= 0 && place.bead < std::ssize(run) ? &run[static_cast<std::size_t>(place.bead)] : nullptr;
+  return place.bead >= 0 && place.bead < std::ssize(run) ? &run[static_cast<std::size_t>(place.bead)]
+                                                         : nullptr;
 }
 
 void hang(Show& show, const LoosePiece& piece, const ThreadPlace& place) {
@@ -98,20 +101,24 @@ void cutBead(Show& show, const ThreadPlace& place, int pixels) {
 void turnBead(Show& show, const ThreadPlace& place) {
   changeBead(show, place, [](std::vector<Bead>&, auto bead) {
     bead->reversed = !bead->reversed;
-    for (Injection& injection : bead->injections) injection.pixel = std::max(0, bead->count - injection.pixel);
+    for (Injection& injection : bead->injections)
+      injection.pixel = std::max(0, bead->count - injection.pixel);
   });
 }
 
 void setSkipped(Show& show, const ThreadPlace& place, int skipped) {
-  changeBead(show, place, [skipped](std::vector<Bead>&, auto bead) { bead->skippedBefore = std::max(0, skipped); });
+  changeBead(show, place,
+             [skipped](std::vector<Bead>&, auto bead) { bead->skippedBefore = std::max(0, skipped); });
 }
 
 namespace {
 
 /// Pixels of each string of a segment; all of it if it has none.
 std::vector<int> stringsOf(const Segment& segment) {
-  if (const auto* cone = std::get_if<ConeShape>(&segment.shape)) return std::vector<int>(static_cast<std::size_t>(cone->strings), cone->perString);
-  if (const auto* spokes = std::get_if<SpokesShape>(&segment.shape)) return std::vector<int>(static_cast<std::size_t>(spokes->spokes), spokes->perSpoke);
+  if (const auto* cone = std::get_if<ConeShape>(&segment.shape))
+    return std::vector<int>(static_cast<std::size_t>(cone->strings), cone->perString);
+  if (const auto* spokes = std::get_if<SpokesShape>(&segment.shape))
+    return std::vector<int>(static_cast<std::size_t>(spokes->spokes), spokes->perSpoke);
   const auto* grid = std::get_if<GridShape>(&segment.shape);
   if (!grid) return {pixelCount(segment)};
   std::vector<int> strips;
@@ -133,11 +140,13 @@ void changePort(Show& show, ControllerId id, int port, const std::function<void(
   });
 }
 
-void changeBeadSettings(Show& show, const ThreadPlace& place, const std::function<void(WireSettings&)>& change) {
+void changeBeadSettings(Show& show, const ThreadPlace& place,
+                        const std::function<void(WireSettings&)>& change) {
   changeBead(show, place, [&](std::vector<Bead>&, auto bead) { change(bead->settings); });
 }
 
-void changePortSettings(Show& show, ControllerId id, int port, const std::function<void(WireSettings&)>& change) {
+void changePortSettings(Show& show, ControllerId id, int port,
+                        const std::function<void(WireSettings&)>& change) {
   changePort(show, id, port, [&](Port& p) { change(p.settings); });
 }
 
@@ -160,7 +169,9 @@ std::vector<int> stringsOf(const Fixture& fixture) {
 
 }  // namespace
 
-int stringCount(const Fixture& fixture) { return static_cast<int>(stringsOf(fixture).size()); }
+int stringCount(const Fixture& fixture) {
+  return static_cast<int>(stringsOf(fixture).size());
+}
 
 SupplyId addSupply(Show& show, double volts) {
   Supply supply{show.newId<SupplyId>(), freeName(show.supplies, "Supply"), volts, 0};
@@ -173,7 +184,8 @@ void deleteSupply(Show& show, SupplyId id) {
   for (const auto& controller : Items<Controller>(show.controllers))
     changeItem(show.controllers, controller->id, [id](Controller& c) {
       for (Port& port : c.ports)
-        for (Bead& bead : port.run) std::erase_if(bead.injections, [id](const Injection& i) { return i.supply == id; });
+        for (Bead& bead : port.run)
+          std::erase_if(bead.injections, [id](const Injection& i) { return i.supply == id; });
     });
 }
 
@@ -182,15 +194,18 @@ void inject(Show& show, const ThreadPlace& place, int pixel) {
   const Fixture* fixture = bead ? find(show.fixtures, bead->fixture) : nullptr;
   if (!fixture) return;
   const double volts = stripTypeOf(show, *fixture).volts;
-  const auto fits = std::find_if(show.supplies.begin(), show.supplies.end(), [volts](const auto& s) { return s->volts == volts; });
+  const auto fits = std::find_if(show.supplies.begin(), show.supplies.end(),
+                                 [volts](const auto& s) { return s->volts == volts; });
   const SupplyId supply = fits == show.supplies.end() ? addSupply(show, volts) : (*fits)->id;
   changeBead(show, place, [&](std::vector<Bead>&, auto b) {
     b->injections.push_back({supply, std::clamp(pixel, 0, b->count)});
-    std::stable_sort(b->injections.begin(), b->injections.end(), [](const Injection& x, const Injection& y) { return x.pixel < y.pixel; });
+    std::stable_sort(b->injections.begin(), b->injections.end(),
+                     [](const Injection& x, const Injection& y) { return x.pixel < y.pixel; });
   });
 }
 
-void changeInjection(Show& show, const ThreadPlace& place, int index, const std::function<void(Injection&)>& change) {
+void changeInjection(Show& show, const ThreadPlace& place, int index,
+                     const std::function<void(Injection&)>& change) {
   changeBead(show, place, [&](std::vector<Bead>&, auto bead) {
     if (index < 0 || index >= std::ssize(bead->injections)) return;
     Injection& injection = bead->injections[static_cast<std::size_t>(index)];
@@ -201,7 +216,8 @@ void changeInjection(Show& show, const ThreadPlace& place, int index, const std:
 
 void removeInjection(Show& show, const ThreadPlace& place, int index) {
   changeBead(show, place, [&](std::vector<Bead>&, auto bead) {
-    if (index >= 0 && index < std::ssize(bead->injections)) bead->injections.erase(bead->injections.begin() + index);
+    if (index >= 0 && index < std::ssize(bead->injections))
+      bead->injections.erase(bead->injections.begin() + index);
   });
 }
 
@@ -212,7 +228,9 @@ void echoBead(Show& show, const ThreadPlace& from, const ThreadPlace& to) {
   // The copy is another strip: it starts where it hangs, and has its own supply wires.
   echo.pin.reset();
   echo.injections.clear();
-  changeRun(show, to.controller, to.port, [&](std::vector<Bead>& run) { run.insert(run.begin() + std::clamp<std::ptrdiff_t>(to.bead, 0, std::ssize(run)), echo); });
+  changeRun(show, to.controller, to.port, [&](std::vector<Bead>& run) {
+    run.insert(run.begin() + std::clamp<std::ptrdiff_t>(to.bead, 0, std::ssize(run)), echo);
+  });
 }
 
 int spreadOverPorts(Show& show, FixtureId fixtureId, ControllerId id, int port) {
@@ -230,7 +248,8 @@ int spreadOverPorts(Show& show, FixtureId fixtureId, ControllerId id, int port) 
 }
 
 void setPortCount(Show& show, ControllerId id, int ports) {
-  changeItem(show.controllers, id, [ports](Controller& c) { c.ports.resize(static_cast<std::size_t>(std::max(1, ports))); });
+  changeItem(show.controllers, id,
+             [ports](Controller& c) { c.ports.resize(static_cast<std::size_t>(std::max(1, ports))); });
 }
 
 }  // namespace chispa

@@ -14,7 +14,8 @@ namespace {
 
 void addStaves(Show& show, const Zone& zone) {
   for (const auto& score : Items<Score>(show.scores))
-    if (!zone.score || zone.score == score->id) changeItem(show.scores, score->id, [&](Score& s) { s.staves.push_back(zone.id); });
+    if (!zone.score || zone.score == score->id)
+      changeItem(show.scores, score->id, [&](Score& s) { s.staves.push_back(zone.id); });
 }
 
 void dropFromScore(Show& show, const Score& score, ZoneId zone) {
@@ -60,7 +61,8 @@ std::string numberedName(const std::string& base, int index, int count, Numberin
     number.insert(0, width > number.size() ? width - number.size() : 0, '0');
   } else if (numbering == Numbering::Letters) {
     number.clear();
-    for (int left = index; left >= 0; left = left / 26 - 1) number.insert(number.begin(), static_cast<char>('A' + left % 26));
+    for (int left = index; left >= 0; left = left / 26 - 1)
+      number.insert(number.begin(), static_cast<char>('A' + left % 26));
   }
   return base.empty() ? number : base + " " + number;
 }
@@ -70,7 +72,8 @@ namespace {
 /// Cells of a zone under the number of the piece they go to.
 class Divider {
  public:
-  Divider(const Show& show, const Zone& zone, const DivideRequest& request) : show_(show), zone_(zone), request_(request), map_(mapPixels(show)) {}
+  Divider(const Show& show, const Zone& zone, const DivideRequest& request)
+      : show_(show), zone_(zone), request_(request), map_(mapPixels(show)) {}
 
   /// The parts of each piece.
   std::vector<std::vector<ZonePart>> pieces() {
@@ -91,7 +94,8 @@ class Divider {
 
   /// What the pieces are laid out as.
   ZoneLayout layout() const {
-    const bool keepsGrid = request_.by == Division::ColumnParts || request_.by == Division::RowParts || request_.by == Division::Fixtures;
+    const bool keepsGrid = request_.by == Division::ColumnParts || request_.by == Division::RowParts ||
+                           request_.by == Division::Fixtures;
     if (request_.by == Division::Fixtures && zone_.layout == ZoneLayout::Strings) return ZoneLayout::Strand;
     return keepsGrid ? zone_.layout : ZoneLayout::Strand;
   }
@@ -111,16 +115,25 @@ class Divider {
 
   int pieceOf(const ZoneCells& cells, int cell) {
     const auto at = static_cast<std::size_t>(cell);
-    const auto share = [n = std::max(1, request_.n)](int index, int count) { return static_cast<int>(static_cast<long long>(index) * n / std::max(1, count)); };
+    const auto share = [n = std::max(1, request_.n)](int index, int count) {
+      return static_cast<int>(static_cast<long long>(index) * n / std::max(1, count));
+    };
     switch (request_.by) {
-      case Division::Rows: return cells.row[at];
-      case Division::Columns: return cells.column[at];
-      case Division::Parts: return share(cell, cells.count());
-      case Division::ColumnParts: return share(cells.column[at], cells.columns);
-      case Division::RowParts: return share(cells.row[at], cells.rows);
-      case Division::EveryNth: return cell % std::max(1, request_.n);
+      case Division::Rows:
+        return cells.row[at];
+      case Division::Columns:
+        return cells.column[at];
+      case Division::Parts:
+        return share(cell, cells.count());
+      case Division::ColumnParts:
+        return share(cells.column[at], cells.columns);
+      case Division::RowParts:
+        return share(cells.row[at], cells.rows);
+      case Division::EveryNth:
+        return cell % std::max(1, request_.n);
       case Division::Segments:
-      case Division::Fixtures: return numberOf(ownerOf(cells.pixelsOf(cell).front()));
+      case Division::Fixtures:
+        return numberOf(ownerOf(cells.pixelsOf(cell).front()));
     }
     return 0;
   }
@@ -134,14 +147,18 @@ class Divider {
   }
 
   /// Owners are numbered as they come.
-  int numberOf(const std::pair<FixtureId, std::size_t>& owner) { return owners_.try_emplace(owner, static_cast<int>(owners_.size())).first->second; }
+  int numberOf(const std::pair<FixtureId, std::size_t>& owner) {
+    return owners_.try_emplace(owner, static_cast<int>(owners_.size())).first->second;
+  }
 
   void sortWithin(const ZoneCells& cells, std::vector<int>& members) const {
     const auto at = [](int cell) { return static_cast<std::size_t>(cell); };
     if (request_.by == Division::Rows)
-      std::stable_sort(members.begin(), members.end(), [&](int a, int b) { return cells.column[at(a)] < cells.column[at(b)]; });
+      std::stable_sort(members.begin(), members.end(),
+                       [&](int a, int b) { return cells.column[at(a)] < cells.column[at(b)]; });
     if (request_.by == Division::Columns)
-      std::stable_sort(members.begin(), members.end(), [&](int a, int b) { return cells.row[at(a)] < cells.row[at(b)]; });
+      std::stable_sort(members.begin(), members.end(),
+                       [&](int a, int b) { return cells.row[at(a)] < cells.row[at(b)]; });
   }
 
   std::vector<ZonePart> partsOfCells(const ZoneCells& cells, const std::vector<int>& members) const {
@@ -260,11 +277,13 @@ void moveZonePart(Show& show, ZoneId id, std::size_t from, std::size_t to) {
 namespace {
 
 /// Pixels by the fixture they belong to, each sorted.
-std::vector<std::pair<FixtureId, std::vector<int>>> byFixture(const Show& show, const PixelMap& map, std::vector<std::uint32_t> pixels) {
+std::vector<std::pair<FixtureId, std::vector<int>>> byFixture(const Show& show, const PixelMap& map,
+                                                              std::vector<std::uint32_t> pixels) {
   std::sort(pixels.begin(), pixels.end());
   pixels.erase(std::unique(pixels.begin(), pixels.end()), pixels.end());
   std::vector<std::pair<FixtureId, std::vector<int>>> sorted;
-  for (const ZonePart& part : partsOf(show, map, pixels)) sorted.emplace_back(part.fixture, pixelsOf(*find(show.fixtures, part.fixture), part));
+  for (const ZonePart& part : partsOf(show, map, pixels))
+    sorted.emplace_back(part.fixture, pixelsOf(*find(show.fixtures, part.fixture), part));
   return sorted;
 }
 
@@ -342,9 +361,10 @@ void setZoneScore(Show& show, ZoneId id, ScoreId owner) {
 }
 
 bool areAlike(const Fixture& a, const Fixture& b) {
-  return std::equal(a.segments.begin(), a.segments.end(), b.segments.begin(), b.segments.end(), [](const Segment& x, const Segment& y) {
-    return pixelCount(x) == pixelCount(y) && matrixCells(x) == matrixCells(y);
-  });
+  return std::equal(a.segments.begin(), a.segments.end(), b.segments.begin(), b.segments.end(),
+                    [](const Segment& x, const Segment& y) {
+                      return pixelCount(x) == pixelCount(y) && matrixCells(x) == matrixCells(y);
+                    });
 }
 
 Result<std::vector<ZoneId>> copyZones(Show& show, FixtureId from, FixtureId to) {
@@ -356,17 +376,24 @@ Result<std::vector<ZoneId>> copyZones(Show& show, FixtureId from, FixtureId to) 
                    "Choose a fixture with the same segments and as many pixels in each."};
   std::vector<ZoneId> made;
   for (const auto& zone : Items<Zone>(show.zones)) {
-    const bool isOfSource = !zone->parts.empty() && std::all_of(zone->parts.begin(), zone->parts.end(), [&](const ZonePart& p) { return p.fixture == from; });
+    const bool isOfSource =
+        !zone->parts.empty() && std::all_of(zone->parts.begin(), zone->parts.end(),
+                                            [&](const ZonePart& p) { return p.fixture == from; });
     if (!isOfSource) continue;
     Zone copy = *zone;
     for (ZonePart& part : copy.parts) part.fixture = to;
     // What is told of the one by its name is told of the other.
     const auto at = copy.name.find(source->name);
-    copy.name = at == std::string::npos ? target->name + " " + copy.name : copy.name.replace(at, source->name.size(), target->name);
-    const bool isThere = std::any_of(show.zones.begin(), show.zones.end(), [&](const auto& z) { return z->parts == copy.parts && z->layout == copy.layout && z->pixelsPerCell == copy.pixelsPerCell; });
+    copy.name = at == std::string::npos ? target->name + " " + copy.name
+                                        : copy.name.replace(at, source->name.size(), target->name);
+    const bool isThere = std::any_of(show.zones.begin(), show.zones.end(), [&](const auto& z) {
+      return z->parts == copy.parts && z->layout == copy.layout && z->pixelsPerCell == copy.pixelsPerCell;
+    });
     if (!isThere) made.push_back(addZone(show, copy));
   }
-  if (made.empty()) return Failure{source->name + " has no zones that " + target->name + " lacks.", source->name, "Make zones of " + source->name + " first."};
+  if (made.empty())
+    return Failure{source->name + " has no zones that " + target->name + " lacks.", source->name,
+                   "Make zones of " + source->name + " first."};
   return made;
 }
 

@@ -59,13 +59,15 @@ void reverseZone(Show& show, ZoneId id);
 /// Moves a part to another place in the list; what was sorted is listed as it plays now first.
 void moveZonePart(Show& show, ZoneId id, std::size_t from, std::size_t to);
 
-/// Adds pixels (numbers of `map`) that the zone does not have yet: to the parts of their fixtures, in data order where
-/// those are in data order. Parts of zones that are collapsed or play as one stay, and new ones follow them.
+/// Adds pixels (numbers of `map`) that the zone does not have yet: to the parts of their fixtures, in data
+/// order where those are in data order. Parts of zones that are collapsed or play as one stay, and new ones
+/// follow them.
 void paintZone(Show& show, const PixelMap& map, ZoneId id, const std::vector<std::uint32_t>& pixels);
 /// Takes pixels away; the zone stays, even if nothing is left.
 void eraseFromZone(Show& show, const PixelMap& map, ZoneId id, const std::vector<std::uint32_t>& pixels);
 
-/// Makes a zone belong to `score` alone, or, if that is null, to the show and so to every score. Clips of it elsewhere go.
+/// Makes a zone belong to `score` alone, or, if that is null, to the show and so to every score. Clips of it
+/// elsewhere go.
 void setZoneScore(Show& show, ZoneId id, ScoreId score);
 
 /// True if zones of one can be those of the other: the same segments with the same pixels in the same grids.

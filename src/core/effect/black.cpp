@@ -11,14 +11,20 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float from = in.params.real(From);
   const float to = in.params.real(To);
   // Dark that covers: what lies below does not show through.
-  for (std::size_t i = 0; i < in.place.size(); ++i) out.set(i, {}, in.place[i] >= from && in.place[i] <= to ? 1.f : 0.f);
+  for (std::size_t i = 0; i < in.place.size(); ++i)
+    out.set(i, {}, in.place[i] >= from && in.place[i] <= to ? 1.f : 0.f);
 }
 
 }  // namespace
 
 Effect black() {
-  return {"black", "Black", "Covers what lies below, all of it or a part.",
-          across(Axis::Along, {numberParam("from", "From", "", 0, 1, 0), numberParam("to", "To", "", 0, 1, 1)}), render, EffectGroup::Plain};
+  return {
+      "black",
+      "Black",
+      "Covers what lies below, all of it or a part.",
+      across(Axis::Along, {numberParam("from", "From", "", 0, 1, 0), numberParam("to", "To", "", 0, 1, 1)}),
+      render,
+      EffectGroup::Plain};
 }
 
 }  // namespace chispa

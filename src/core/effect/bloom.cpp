@@ -21,9 +21,12 @@ Pulse lastPulse(const EffectInput& in) {
   const auto age = static_cast<float>(inBar - std::floor(inBar));
   const float soft = 1 - in.params.real(Accent);
   switch (in.params.choice(Every)) {
-    case 1: return {static_cast<float>(inBar), 1};
-    case 2: return inBar < 1 ? Pulse{static_cast<float>(inBar), 0} : Pulse{age, 1};
-    default: return {age, inBar < 1 ? 1 : soft};
+    case 1:
+      return {static_cast<float>(inBar), 1};
+    case 2:
+      return inBar < 1 ? Pulse{static_cast<float>(inBar), 0} : Pulse{age, 1};
+    default:
+      return {age, inBar < 1 ? 1 : soft};
   }
 }
 
@@ -43,12 +46,15 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect bloom() {
-  return cellwise({"bloom", "Bloom", "Opens on the beat and closes again.",
-          across(Axis::Along, {choiceParam("every", "Opens on", {{"beat", "every beat"}, {"bar", "the first beat"}, {"off", "all but the first"}}),
-           numberParam("fade", "Closes within", "beats", 0.1, 8, 1, 0.1),
-           numberParam("spread", "Spreads within", "beats", 0, 2, 0, 0.05),
-           numberParam("accent", "Accent on the first", "", 0, 1, 0.4)}),
-          render, EffectGroup::Music});
+  return cellwise(
+      {"bloom", "Bloom", "Opens on the beat and closes again.",
+       across(Axis::Along,
+              {choiceParam("every", "Opens on",
+                           {{"beat", "every beat"}, {"bar", "the first beat"}, {"off", "all but the first"}}),
+               numberParam("fade", "Closes within", "beats", 0.1, 8, 1, 0.1),
+               numberParam("spread", "Spreads within", "beats", 0, 2, 0, 0.05),
+               numberParam("accent", "Accent on the first", "", 0, 1, 0.4)}),
+       render, EffectGroup::Music});
 }
 
 }  // namespace chispa

@@ -22,7 +22,8 @@ int latestNotes(const EffectInput& in, double longest_s, Note (&notes)[kMost]) {
   const double places = std::round(in.params.number(Notes));
   const auto add = [&](std::uint64_t number, double age) {
     const auto place = std::floor(static_cast<double>(chance(in.seed, number)) * places);
-    notes[found++] = {static_cast<float>(age), static_cast<float>((place + 0.5) / places), static_cast<float>((place + 0.5) / places)};
+    notes[found++] = {static_cast<float>(age), static_cast<float>((place + 0.5) / places),
+                      static_cast<float>((place + 0.5) / places)};
   };
   if (!in.music) {
     for (auto n = static_cast<long>(std::floor(in.beats)); n >= 0 && found < kMost; --n) {
@@ -56,7 +57,8 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
       const float off = std::abs(in.place[i] - notes[k].from);
       const float reached = notes[k].age * speed;
       if (off > reached + 0.02f) continue;
-      const float own = (1 - notes[k].age / length) * exponential(-4 * (reached - off > 0 ? reached - off : 0));
+      const float own =
+          (1 - notes[k].age / length) * exponential(-4 * (reached - off > 0 ? reached - off : 0));
       if (own > glow) hue = notes[k].hue;
       glow = higher(glow, own);
     }
@@ -67,10 +69,15 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect carillon() {
-  return cellwise({"carillon", "Carillon", "Every note that is struck sends light running from a place of its own.",
-          across(Axis::Along, {choiceParam("range", "Follows", {{"low", "low notes"}, {"middle", "middle notes"}, {"high", "high notes"}}, 2), numberParam("speed", "Runs", "zones a second", 0.05, 5, 0.6, 0.05),
-                               numberParam("length", "Sounds for", "s", 0.1, 4, 0.9, 0.1), numberParam("notes", "Places", "", 1, 48, 12, 1)}),
-          render, EffectGroup::Music});
+  return cellwise(
+      {"carillon", "Carillon", "Every note that is struck sends light running from a place of its own.",
+       across(Axis::Along,
+              {choiceParam("range", "Follows",
+                           {{"low", "low notes"}, {"middle", "middle notes"}, {"high", "high notes"}}, 2),
+               numberParam("speed", "Runs", "zones a second", 0.05, 5, 0.6, 0.05),
+               numberParam("length", "Sounds for", "s", 0.1, 4, 0.9, 0.1),
+               numberParam("notes", "Places", "", 1, 48, 12, 1)}),
+       render, EffectGroup::Music});
 }
 
 }  // namespace chispa

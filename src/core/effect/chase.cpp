@@ -20,8 +20,10 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
     const double lamp = std::floor(static_cast<double>(in.place[i]) * count);
     const float at = fraction((lamp - jump) / static_cast<double>(period)) * static_cast<float>(period);
     const auto on = static_cast<float>(lit);
-    const float glow = soft > 0 ? easeBetween(0, soft, at) * (1 - easeBetween(on, on + soft, at)) : (at < on - 1e-3f ? 1.f : 0.f);
-    const auto group = static_cast<std::uint64_t>(static_cast<std::int64_t>(std::floor((lamp - jump) / static_cast<double>(period))));
+    const float glow = soft > 0 ? easeBetween(0, soft, at) * (1 - easeBetween(on, on + soft, at))
+                                : (at < on - 1e-3f ? 1.f : 0.f);
+    const auto group = static_cast<std::uint64_t>(
+        static_cast<std::int64_t>(std::floor((lamp - jump) / static_cast<double>(period))));
     constexpr std::uint64_t kColours = 5;
     return {(static_cast<float>(group % kColours) + 0.5f) / kColours, glow};
   });
@@ -31,9 +33,11 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect chase() {
   return cellwise({"chase", "Chase", "Lamps run after each other with gaps between, step by step.",
-          across(Axis::Along, {numberParam("period", "Every", "lamps", 2, 60, 4, 1), numberParam("lit", "Lit", "lamps", 1, 30, 1, 1),
-                               numberParam("steps", "Steps a beat", "", -32, 32, 2, 0.5), numberParam("soft", "Softness", "lamps", 0, 4, 0, 0.1)}),
-          render, EffectGroup::Steps});
+                   across(Axis::Along, {numberParam("period", "Every", "lamps", 2, 60, 4, 1),
+                                        numberParam("lit", "Lit", "lamps", 1, 30, 1, 1),
+                                        numberParam("steps", "Steps a beat", "", -32, 32, 2, 0.5),
+                                        numberParam("soft", "Softness", "lamps", 0, 4, 0, 0.1)}),
+                   render, EffectGroup::Steps});
 }
 
 }  // namespace chispa

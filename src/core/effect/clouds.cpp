@@ -30,10 +30,16 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect clouds() {
-  return cellwise({"clouds", "Clouds", "Soft banks of colour drift by.",
-          {numberParam("grain", "Grain", "", 0.3, 12, 1.6, 0.1), numberParam("speed", "Drifts", "halves a second", 0, 3, 0.3), numberParam("way", "Towards", "°", -180, 180, 0, 5),
-           numberParam("contrast", "Contrast", "×", 0.5, 4, 1.8, 0.1), numberParam("detail", "Detail", "", 0, 1, 0.6)},
-          render, EffectGroup::Textures});
+  return cellwise({"clouds",
+                   "Clouds",
+                   "Soft banks of colour drift by.",
+                   {numberParam("grain", "Grain", "", 0.3, 12, 1.6, 0.1),
+                    numberParam("speed", "Drifts", "halves a second", 0, 3, 0.3),
+                    numberParam("way", "Towards", "°", -180, 180, 0, 5),
+                    numberParam("contrast", "Contrast", "×", 0.5, 4, 1.8, 0.1),
+                    numberParam("detail", "Detail", "", 0, 1, 0.6)},
+                   render,
+                   EffectGroup::Textures});
 }
 
 }  // namespace chispa

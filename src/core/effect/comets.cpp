@@ -32,12 +32,13 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect comets() {
-  return cellwise({"comets", "Comets", "Bright heads run through the zone and leave tails.",
-          across(Axis::Along, {numberParam("heads", "Heads", "", 1, 24, 2, 1),
-           numberParam("passes", "Passes a bar", "", -8, 8, 1, 0.05),
-           numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5),
-           numberParam("offset", "Offset from string to string", "pass", 0, 1, 0.08)}),
-          render, EffectGroup::Sparks});
+  return cellwise(
+      {"comets", "Comets", "Bright heads run through the zone and leave tails.",
+       across(Axis::Along, {numberParam("heads", "Heads", "", 1, 24, 2, 1),
+                            numberParam("passes", "Passes a bar", "", -8, 8, 1, 0.05),
+                            numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5),
+                            numberParam("offset", "Offset from string to string", "pass", 0, 1, 0.08)}),
+       render, EffectGroup::Sparks});
 }
 
 }  // namespace chispa

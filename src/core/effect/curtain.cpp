@@ -29,11 +29,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect curtain() {
-  return cellwise({"curtain", "Curtain", "A wipe over the clip's length in any direction, as a whole or as a band that passes.",
-          across(Axis::Plane, {choiceParam("from", "From", {{"start", "the start"}, {"end", "the end"}, {"middle", "the middle"}, {"ends", "both ends"}}),
-                               numberParam("edge", "Soft edge", "", 0.001, 1, 0.1), numberParam("band", "Band", "of the way; 0: all", 0, 1, 0),
-                               numberParam("over", "Done after", "of the clip", 0.02, 1, 1)}),
-          render, EffectGroup::Steps, nullptr, true});
+  return cellwise({"curtain", "Curtain",
+                   "A wipe over the clip's length in any direction, as a whole or as a band that passes.",
+                   across(Axis::Plane, {choiceParam("from", "From",
+                                                    {{"start", "the start"},
+                                                     {"end", "the end"},
+                                                     {"middle", "the middle"},
+                                                     {"ends", "both ends"}}),
+                                        numberParam("edge", "Soft edge", "", 0.001, 1, 0.1),
+                                        numberParam("band", "Band", "of the way; 0: all", 0, 1, 0),
+                                        numberParam("over", "Done after", "of the clip", 0.02, 1, 1)}),
+                   render, EffectGroup::Steps, nullptr, true});
 }
 
 }  // namespace chispa

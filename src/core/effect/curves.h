@@ -8,14 +8,15 @@
 
 namespace chispa {
 
-// All of these are plain arithmetic without branches, so that loops over cells compute several at once; the library's own
-// functions would be called for each cell by itself.
+// All of these are plain arithmetic without branches, so that loops over cells compute several at once; the
+// library's own functions would be called for each cell by itself.
 
 /// The largest number below 1.
 inline constexpr float kJustBelowOne = 0x1.fffffep-1f;
 
-/// The part of `x` behind the point, 0 ≤ result < 1 for negative numbers too. It belongs to std::floor(x): just below a whole number it is
-/// just below 1, not 0, so that a turn's number and the place in it never speak of two turns.
+/// The part of `x` behind the point, 0 ≤ result < 1 for negative numbers too. It belongs to std::floor(x):
+/// just below a whole number it is just below 1, not 0, so that a turn's number and the place in it never
+/// speak of two turns.
 inline float fraction(double x) {
   const auto f = static_cast<float>(x - std::floor(x));
   return f < 1.f ? f : kJustBelowOne;
@@ -25,11 +26,18 @@ inline float fraction(float x) {
   return f < 1.f ? f : kJustBelowOne;
 }
 
-/// The lower and the higher of two; unlike std::fmin and std::fmax they leave out what is no number only in the first place.
-inline float lower(float a, float b) { return a < b ? a : b; }
-inline float higher(float a, float b) { return a > b ? a : b; }
+/// The lower and the higher of two; unlike std::fmin and std::fmax they leave out what is no number only in
+/// the first place.
+inline float lower(float a, float b) {
+  return a < b ? a : b;
+}
+inline float higher(float a, float b) {
+  return a > b ? a : b;
+}
 /// The nearer of two bounds if `x` is beyond them.
-inline float within(float low, float high, float x) { return lower(higher(x, low), high); }
+inline float within(float low, float high, float x) {
+  return lower(higher(x, low), high);
+}
 
 /// 0 below `from`, 1 above `to`, an even S between.
 inline float easeBetween(float from, float to, float x) {
@@ -39,17 +47,23 @@ inline float easeBetween(float from, float to, float x) {
 }
 
 /// The length of (x, y).
-inline float lengthOf(float x, float y) { return std::sqrt(x * x + y * y); }
+inline float lengthOf(float x, float y) {
+  return std::sqrt(x * x + y * y);
+}
 
 /// Cosine of `turns` × 2π, within 4e-6: Taylor's series about a quarter turn.
 inline float cosineOfTurns(float turns) {
   const float u = turns - std::floor(turns + 0.5f);
   const float w = 0.25f - std::abs(u);
   const float z = w * w;
-  return w * (6.28318531f + z * (-41.3417022f + z * (81.6052493f + z * (-76.7058597f + z * (42.0586940f - z * 15.0946426f)))));
+  return w *
+         (6.28318531f +
+          z * (-41.3417022f + z * (81.6052493f + z * (-76.7058597f + z * (42.0586940f - z * 15.0946426f)))));
 }
 /// Sine of `turns` × 2π, as exact.
-inline float sineOfTurns(float turns) { return cosineOfTurns(turns - 0.25f); }
+inline float sineOfTurns(float turns) {
+  return cosineOfTurns(turns - 0.25f);
+}
 
 /// 2 to the power of `x`, within 2e-7 of its size; x is held to ±126.
 inline float exponential2(float x) {
@@ -57,11 +71,16 @@ inline float exponential2(float x) {
   // Taylor's series half a step to either side of a whole number.
   const float whole = std::floor(held + 0.5f);
   const float f = held - whole;
-  const float part = 1 + f * (0.693147181f + f * (0.240226507f + f * (0.0555041087f + f * (0.00961812911f + f * (0.00133335581f + f * 0.000154035304f)))));
+  const float part =
+      1 + f * (0.693147181f +
+               f * (0.240226507f +
+                    f * (0.0555041087f + f * (0.00961812911f + f * (0.00133335581f + f * 0.000154035304f)))));
   return part * std::bit_cast<float>((static_cast<std::int32_t>(whole) + 127) << 23);
 }
 /// e to the power of `x`.
-inline float exponential(float x) { return exponential2(x * 1.44269504f); }
+inline float exponential(float x) {
+  return exponential2(x * 1.44269504f);
+}
 
 /// Logarithm of `x` to base 2, within 1e-6; of what is not above 0, that of the least normal number.
 inline float logarithm2(float x) {
@@ -74,13 +93,17 @@ inline float logarithm2(float x) {
   const auto exponent = static_cast<float>((bits >> 23) - 127) + (isHigh ? 1.f : 0.f);
   const float s = (m - 1) / (m + 1);
   const float z = s * s;
-  return exponent + s * (2.88539008f + z * (0.961796694f + z * (0.577078016f + z * (0.412198583f + z * 0.320598898f))));
+  return exponent +
+         s * (2.88539008f + z * (0.961796694f + z * (0.577078016f + z * (0.412198583f + z * 0.320598898f))));
 }
 
 /// `base` ≥ 0 to the power of `exponent` > 0.
-inline float powerOf(float base, float exponent) { return base > 0 ? exponential2(exponent * logarithm2(base)) : 0.f; }
+inline float powerOf(float base, float exponent) {
+  return base > 0 ? exponential2(exponent * logarithm2(base)) : 0.f;
+}
 
-/// Smooth noise 0–1 over two coordinates, from chance at whole numbers (value noise). Beyond ±2e9 it stands still.
+/// Smooth noise 0–1 over two coordinates, from chance at whole numbers (value noise). Beyond ±2e9 it stands
+/// still.
 inline float noise(std::uint64_t seed, double x, double y) {
   constexpr double kMost = 2e9;
   const double hx = x > -kMost ? (x < kMost ? x : kMost) : -kMost;
@@ -88,7 +111,8 @@ inline float noise(std::uint64_t seed, double x, double y) {
   const double fx = std::floor(hx);
   const double fy = std::floor(hy);
   const auto column = static_cast<std::uint32_t>(static_cast<std::int32_t>(fx)) * kGoldenBits32;
-  const auto row = static_cast<std::uint32_t>(static_cast<std::int32_t>(fy)) * 0x85ebca6bu + static_cast<std::uint32_t>(seed ^ seed >> 32) * 0xc2b2ae35u;
+  const auto row = static_cast<std::uint32_t>(static_cast<std::int32_t>(fy)) * 0x85ebca6bu +
+                   static_cast<std::uint32_t>(seed ^ seed >> 32) * 0xc2b2ae35u;
   const float u = easeBetween(0, 1, static_cast<float>(hx - fx));
   const float v = easeBetween(0, 1, static_cast<float>(hy - fy));
   const float a = unitOf32(mixBits32(column ^ row));

@@ -34,11 +34,15 @@ DotDrawing parseDrawing(const std::string& text) {
   const auto head = text.find('|');
   const auto by = text.find('x');
   if (head == std::string::npos || by == std::string::npos || by > head) return blankDrawing(16, 16);
-  DotDrawing drawing = blankDrawing(sideOf(std::string_view(text).substr(0, by)), sideOf(std::string_view(text).substr(by + 1, head - by - 1)));
+  DotDrawing drawing = blankDrawing(sideOf(std::string_view(text).substr(0, by)),
+                                    sideOf(std::string_view(text).substr(by + 1, head - by - 1)));
   drawing.frames.clear();
-  for (auto from = head; from != std::string::npos && drawing.frames.size() < DotDrawing::kMostFrames; from = text.find('|', from + 1)) {
-    std::vector<std::int8_t> frame(static_cast<std::size_t>(drawing.columns * drawing.rows), DotDrawing::kClear);
-    for (std::size_t i = 0; i < frame.size() && from + 1 + i < text.size() && text[from + 1 + i] != '|'; ++i) frame[i] = shadeOf(text[from + 1 + i]);
+  for (auto from = head; from != std::string::npos && drawing.frames.size() < DotDrawing::kMostFrames;
+       from = text.find('|', from + 1)) {
+    std::vector<std::int8_t> frame(static_cast<std::size_t>(drawing.columns * drawing.rows),
+                                   DotDrawing::kClear);
+    for (std::size_t i = 0; i < frame.size() && from + 1 + i < text.size() && text[from + 1 + i] != '|'; ++i)
+      frame[i] = shadeOf(text[from + 1 + i]);
     drawing.frames.push_back(std::move(frame));
   }
   return drawing;
@@ -48,7 +52,8 @@ std::string drawingText(const DotDrawing& drawing) {
   std::string text = std::to_string(drawing.columns) + 'x' + std::to_string(drawing.rows);
   for (const auto& frame : drawing.frames) {
     text += '|';
-    for (const std::int8_t shade : frame) text += shade == DotDrawing::kClear ? '.' : kLetters[static_cast<std::size_t>(shade)];
+    for (const std::int8_t shade : frame)
+      text += shade == DotDrawing::kClear ? '.' : kLetters[static_cast<std::size_t>(shade)];
   }
   return text;
 }
@@ -59,7 +64,8 @@ DotDrawing resized(const DotDrawing& drawing, int columns, int rows) {
   for (std::size_t f = 0; f < drawing.frames.size(); ++f)
     for (int row = 0; row < std::min(sized.rows, drawing.rows); ++row)
       for (int column = 0; column < std::min(sized.columns, drawing.columns); ++column)
-        sized.frames[f][static_cast<std::size_t>(row * sized.columns + column)] = drawing.at(static_cast<int>(f), column, row);
+        sized.frames[f][static_cast<std::size_t>(row * sized.columns + column)] =
+            drawing.at(static_cast<int>(f), column, row);
   return sized;
 }
 

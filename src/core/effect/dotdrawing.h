@@ -6,8 +6,9 @@
 
 namespace chispa {
 
-/// A drawing of dots in frames, as a clip keeps it: each dot is clear, or one of 32 places in the clip's palette, so that it
-/// takes the colours of any palette. Its text is "WxH", and after each "|" a frame of W × H letters, rows from the top:
+/// A drawing of dots in frames, as a clip keeps it: each dot is clear, or one of 32 places in the clip's
+/// palette, so that it takes the colours of any palette. Its text is "WxH", and after each "|" a frame of W ×
+/// H letters, rows from the top:
 /// '.' clear, '0'–'9' and 'a'–'v' from the palette's beginning to its end.
 struct DotDrawing {
   static constexpr int kMostSide = 96;
@@ -20,7 +21,9 @@ struct DotDrawing {
   /// [frame][row from the top × columns + column]: kClear, or 0 up to kShades − 1. At least one frame.
   std::vector<std::vector<std::int8_t>> frames;
 
-  std::int8_t at(int frame, int column, int row) const { return frames[static_cast<std::size_t>(frame)][static_cast<std::size_t>(row * columns + column)]; }
+  std::int8_t at(int frame, int column, int row) const {
+    return frames[static_cast<std::size_t>(frame)][static_cast<std::size_t>(row * columns + column)];
+  }
   bool operator==(const DotDrawing&) const = default;
 };
 

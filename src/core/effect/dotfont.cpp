@@ -69,8 +69,8 @@ constexpr Glyph kGlyphs[] = {
 bool isLit(char letter, int column, int row) {
   if (column < 0 || column >= kWidth || row < 0 || row >= kHeight) return false;
   const char wanted = static_cast<char>(std::toupper(static_cast<unsigned char>(letter)));
-  const auto* glyph =
-      std::find_if(std::begin(kGlyphs), std::end(kGlyphs), [wanted](const Glyph& g) { return g.letter == wanted; });
+  const auto* glyph = std::find_if(std::begin(kGlyphs), std::end(kGlyphs),
+                                   [wanted](const Glyph& g) { return g.letter == wanted; });
   if (glyph == std::end(kGlyphs)) return false;
   return (glyph->rows[static_cast<std::size_t>(row)] >> (kWidth - 1 - column) & 1) != 0;
 }

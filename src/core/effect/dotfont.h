@@ -12,8 +12,8 @@ inline constexpr int kHeight = 7;
 /// Dots from one letter's start to the next one's.
 inline constexpr int kAdvance = 6;
 
-/// True if the dot of `letter` at `column` (from the left) and `row` (from the bottom) is lit. Letters without
-/// a drawing are blank.
+/// True if the dot of `letter` at `column` (from the left) and `row` (from the bottom) is lit. Letters
+/// without a drawing are blank.
 bool isLit(char letter, int column, int row);
 
 }  // namespace dotfont

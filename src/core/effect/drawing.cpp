@@ -14,7 +14,9 @@ struct Drawn : Prepared {
   DotDrawing drawing;
 };
 
-std::shared_ptr<const Prepared> prepare(const ParamPack& params, const MediaLibrary&) { return std::make_shared<const Drawn>(parseDrawing(params.text(Dots))); }
+std::shared_ptr<const Prepared> prepare(const ParamPack& params, const MediaLibrary&) {
+  return std::make_shared<const Drawn>(parseDrawing(params.text(Dots)));
+}
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto count = static_cast<std::size_t>(in.cells.count());
@@ -22,11 +24,15 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   if (!drawn) return out.clear(count);
   const DotDrawing& drawing = drawn->drawing;
   const auto frames = static_cast<double>(drawing.frames.size());
-  const auto frame = static_cast<int>(static_cast<double>(fraction(in.beats * in.params.number(Pictures) / frames)) * frames);
-  const PictureOnFace face(in.cells, drawing.columns, drawing.rows, static_cast<Fit>(in.params.choice(Fits)), in.params.number(Turned), fraction(in.params.number(Passes) * in.bars), in.params.isOn(Repeats));
+  const auto frame = static_cast<int>(
+      static_cast<double>(fraction(in.beats * in.params.number(Pictures) / frames)) * frames);
+  const PictureOnFace face(in.cells, drawing.columns, drawing.rows, static_cast<Fit>(in.params.choice(Fits)),
+                           in.params.number(Turned), fraction(in.params.number(Passes) * in.bars),
+                           in.params.isOn(Repeats));
   int column = 0, row = 0;
   for (std::size_t i = 0; i < count; ++i) {
-    const int shade = face.find(in.cells.x[i], in.cells.y[i], column, row) ? drawing.at(frame, column, row) : DotDrawing::kClear;
+    const int shade = face.find(in.cells.x[i], in.cells.y[i], column, row) ? drawing.at(frame, column, row)
+                                                                           : DotDrawing::kClear;
     if (shade == DotDrawing::kClear)
       out.set(i, {}, 0);
     else
@@ -37,10 +43,18 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect drawing() {
-  return {"drawing", "Drawing", "What you draw dot by dot, in frames, in the palette's colours.",
-          {textParam("dots", "Drawing", ParamKind::Drawing, exampleDrawing()), numberParam("pictures", "Frames", "a beat", 0, 16, 1, 0.25), fitParam(), numberParam("passes", "Passes a bar", "", -8, 8, 0, 0.05),
+  return {"drawing",
+          "Drawing",
+          "What you draw dot by dot, in frames, in the palette's colours.",
+          {textParam("dots", "Drawing", ParamKind::Drawing, exampleDrawing()),
+           numberParam("pictures", "Frames", "a beat", 0, 16, 1, 0.25), fitParam(),
+           numberParam("passes", "Passes a bar", "", -8, 8, 0, 0.05),
            switchParam("repeats", "Repeats", false), numberParam("turned", "Turned", "°", -180, 180, 0, 5)},
-          render, EffectGroup::Pictures, prepare, false, true};
+          render,
+          EffectGroup::Pictures,
+          prepare,
+          false,
+          true};
 }
 
 }  // namespace chispa

@@ -11,8 +11,10 @@ enum { Across, Drops, Speed, Tail, Uneven };
 /// Light of the drops of one string at place `u`, 0 where they fall from.
 float dropsAt(const EffectInput& in, std::uint64_t string, float u, float drops, float tail, float uneven) {
   const float own = chance(in.seed, string);
-  const double pace = in.params.number(Speed) * static_cast<double>(1 - uneven * 0.7f * chance(in.seed, string, 7));
-  const double at = static_cast<double>(u) * static_cast<double>(drops) - pace * in.t_s * static_cast<double>(drops) + static_cast<double>(own) * 17;
+  const double pace =
+      in.params.number(Speed) * static_cast<double>(1 - uneven * 0.7f * chance(in.seed, string, 7));
+  const double at = static_cast<double>(u) * static_cast<double>(drops) -
+                    pace * in.t_s * static_cast<double>(drops) + static_cast<double>(own) * 17;
   const float behind = 1 - fraction(at);
   // Some drops are missing, so that rain does not fall in step.
   const auto which = static_cast<std::uint64_t>(static_cast<std::int64_t>(std::floor(at)));
@@ -37,9 +39,11 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect drizzle() {
   return cellwise({"drizzle", "Drizzle", "Drops run down, each string in its own time.",
-          across(Axis::Rows, {numberParam("drops", "Drops on a string", "", 0.2, 12, 1.5, 0.1), numberParam("speed", "Falls", "times a second", 0.05, 6, 0.8, 0.05),
-                              numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5), numberParam("uneven", "Unevenness", "", 0, 1, 0.7)}),
-          render, EffectGroup::Sparks});
+                   across(Axis::Rows, {numberParam("drops", "Drops on a string", "", 0.2, 12, 1.5, 0.1),
+                                       numberParam("speed", "Falls", "times a second", 0.05, 6, 0.8, 0.05),
+                                       numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5),
+                                       numberParam("uneven", "Unevenness", "", 0, 1, 0.7)}),
+                   render, EffectGroup::Sparks});
 }
 
 }  // namespace chispa

@@ -19,7 +19,8 @@ std::size_t counterpart(const EffectInput& in, std::size_t cell, bool mirrored) 
   }
   // Of a matrix the nearest cell in its own order, which is the same for every row and column that is whole.
   const auto column = std::min(static_cast<int>(u * static_cast<float>(from.columns)), from.columns - 1);
-  const auto row = std::min(static_cast<int>(in.cells.along(Axis::Rows)[cell] * static_cast<float>(from.rows)), from.rows - 1);
+  const auto row = std::min(
+      static_cast<int>(in.cells.along(Axis::Rows)[cell] * static_cast<float>(from.rows)), from.rows - 1);
   return from.cellAt(column, row);
 }
 
@@ -34,7 +35,9 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
     const std::size_t from = counterpart(in, i, mirrored);
     const float bright = higher(light.r[from], higher(light.g[from], light.b[from]));
     const Rgb own = in.palette.clamped(bright);
-    const auto mixed = [&](float there, float here) { return (there + (here * light.a[from] - there) * tint) * level; };
+    const auto mixed = [&](float there, float here) {
+      return (there + (here * light.a[from] - there) * tint) * level;
+    };
     out.r[i] = mixed(light.r[from], own.r);
     out.g[i] = mixed(light.g[from], own.g);
     out.b[i] = mixed(light.b[from], own.b);
@@ -47,9 +50,14 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 Effect echo() {
   ParamSpec source = numberParam("source", "Light of", "", 0, 4e9, 0, 1);
   source.kind = ParamKind::Zone;
-  return {"echo", "Echo", "The light of another zone, later, mirrored or in other colours.",
-          {source, numberParam("delay", "Later by", "s", 0, 10, 0.25, 0.01), switchParam("mirrored", "Mirrored", false), numberParam("level", "Level", "", 0, 1, 1), numberParam("tint", "In own colours", "", 0, 1, 0)},
-          render, EffectGroup::Pictures};
+  return {"echo",
+          "Echo",
+          "The light of another zone, later, mirrored or in other colours.",
+          {source, numberParam("delay", "Later by", "s", 0, 10, 0.25, 0.01),
+           switchParam("mirrored", "Mirrored", false), numberParam("level", "Level", "", 0, 1, 1),
+           numberParam("tint", "In own colours", "", 0, 1, 0)},
+          render,
+          EffectGroup::Pictures};
 }
 
 }  // namespace chispa

@@ -55,20 +55,24 @@ Effect cellwise(Effect effect) {
   return effect;
 }
 
-ParamSpec numberParam(std::string key, std::string label, std::string unit, double low, double high, double fallback,
-                      double step) {
-  return {std::move(key), std::move(label), ParamKind::Number, std::move(unit), low, high, step, fallback, {}};
+ParamSpec numberParam(std::string key, std::string label, std::string unit, double low, double high,
+                      double fallback, double step) {
+  return {
+      std::move(key), std::move(label), ParamKind::Number, std::move(unit), low, high, step, fallback, {}};
 }
 
-ParamSpec fixedParam(std::string key, std::string label, std::string unit, double low, double high, double fallback, double step) {
+ParamSpec fixedParam(std::string key, std::string label, std::string unit, double low, double high,
+                     double fallback, double step) {
   ParamSpec spec = numberParam(std::move(key), std::move(label), std::move(unit), low, high, fallback, step);
   spec.canMove = false;
   return spec;
 }
 
-ParamSpec choiceParam(std::string key, std::string label, std::vector<ParamChoice> choices, std::size_t fallback) {
+ParamSpec choiceParam(std::string key, std::string label, std::vector<ParamChoice> choices,
+                      std::size_t fallback) {
   std::string word = choices.at(fallback).key;
-  return {std::move(key), std::move(label), ParamKind::Choice, {}, 0, 0, 1, std::move(word), std::move(choices)};
+  return {std::move(key),  std::move(label),  ParamKind::Choice, {}, 0, 0, 1,
+          std::move(word), std::move(choices)};
 }
 
 ParamSpec switchParam(std::string key, std::string label, bool fallback) {
@@ -90,7 +94,8 @@ std::vector<ParamSpec> across(Axis fallback, std::vector<ParamSpec> rest) {
                                              {"plane", "a plane in space"}},
                                             static_cast<std::size_t>(fallback))};
   std::move(rest.begin(), rest.end(), std::back_inserter(all));
-  for (ParamSpec angle : {numberParam("turn", "Turned", "°", -360, 360, 0, 5), numberParam("tilt", "Tilted up", "°", -90, 90, 30, 5)}) {
+  for (ParamSpec angle : {numberParam("turn", "Turned", "°", -360, 360, 0, 5),
+                          numberParam("tilt", "Tilted up", "°", -90, 90, 30, 5)}) {
     angle.onlyIf = "across";
     angle.onlyIfWord = "plane";
     all.push_back(std::move(angle));

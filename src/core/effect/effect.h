@@ -16,8 +16,8 @@ namespace chispa {
 
 class MediaLibrary;
 
-/// What kind of value a parameter takes. Formula, Drawing and File are texts: in the formula language, in the letters of
-/// drawings, and the name of a file beside the show. A zone is the number of its id.
+/// What kind of value a parameter takes. Formula, Drawing and File are texts: in the formula language, in the
+/// letters of drawings, and the name of a file beside the show. A zone is the number of its id.
 enum class ParamKind { Number, Switch, Choice, Text, Formula, Drawing, File, Font, Zone };
 
 /// One of the words a choice can be: `key` in files, `label` in the window.
@@ -98,7 +98,8 @@ struct EffectInput {
   const ZoneCells& cells;
   const ParamPack& params;
   const PaletteTable& palette;
-  /// Each cell's place 0–1 along the axis that the parameter "across" names; along the zone where there is none.
+  /// Each cell's place 0–1 along the axis that the parameter "across" names; along the zone where there is
+  /// none.
   std::span<const float> place = {};
   /// The cells to fill; all of them, unless the effect is one that looks at each cell by itself.
   CellRange range = {0, static_cast<std::size_t>(cells.count())};
@@ -120,7 +121,8 @@ struct EffectInput {
   const Prepared* prepared = nullptr;
   OtherLight other = {};
 
-  /// How long a beat of the music is over the whole clip: on the mean, and the shortest. The same in every frame.
+  /// How long a beat of the music is over the whole clip: on the mean, and the shortest. The same in every
+  /// frame.
   double beatLength_s = 0.5;
   double shortestBeat_s = 0.5;
   /// How much of the clip's own time, and how many of its beats, pass in one of the music's.
@@ -137,7 +139,8 @@ struct Effect {
   std::string name;
   std::string summary;
   std::vector<ParamSpec> params;
-  /// Fills out's first range.count cells with those of the range. Allocates nothing, throws nothing, takes time in proportion to them.
+  /// Fills out's first range.count cells with those of the range. Allocates nothing, throws nothing, takes
+  /// time in proportion to them.
   void (*render)(const EffectInput& in, LightBuffer& out) noexcept = nullptr;
   EffectGroup group = EffectGroup::Plain;
   /// Works out what render() is given as `prepared`; may be null, and may give null.
@@ -165,14 +168,17 @@ std::optional<std::size_t> paramIndex(const Effect& effect, const std::string& k
 Effect cellwise(Effect effect);
 
 /// Makers of parameter specs.
-ParamSpec numberParam(std::string key, std::string label, std::string unit, double low, double high, double fallback,
-                      double step = 0.01);
+ParamSpec numberParam(std::string key, std::string label, std::string unit, double low, double high,
+                      double fallback, double step = 0.01);
 /// A number that stays what it is for the whole clip.
-ParamSpec fixedParam(std::string key, std::string label, std::string unit, double low, double high, double fallback, double step = 1);
-ParamSpec choiceParam(std::string key, std::string label, std::vector<ParamChoice> choices, std::size_t fallback = 0);
+ParamSpec fixedParam(std::string key, std::string label, std::string unit, double low, double high,
+                     double fallback, double step = 1);
+ParamSpec choiceParam(std::string key, std::string label, std::vector<ParamChoice> choices,
+                      std::size_t fallback = 0);
 ParamSpec switchParam(std::string key, std::string label, bool fallback);
 ParamSpec textParam(std::string key, std::string label, ParamKind kind, std::string fallback);
-/// "Across", which of the zone's axes the light runs through, before `rest`, and the angles of the plane behind it.
+/// "Across", which of the zone's axes the light runs through, before `rest`, and the angles of the plane
+/// behind it.
 std::vector<ParamSpec> across(Axis fallback, std::vector<ParamSpec> rest);
 
 }  // namespace chispa

@@ -22,7 +22,9 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
     // Smooth noise leads each one about; it glows for a third of its own time.
     x[k] = 2.6f * noise(in.seed + own, t, 0.5) - 1.3f;
     y[k] = 2.6f * noise(in.seed + own + 1, t, 0.5) - 1.3f;
-    const float phase = fraction(in.t_s / period * (0.8 + 0.4 * static_cast<double>(chance(in.seed, own, 2))) + static_cast<double>(chance(in.seed, own, 3)));
+    const float phase =
+        fraction(in.t_s / period * (0.8 + 0.4 * static_cast<double>(chance(in.seed, own, 2))) +
+                 static_cast<double>(chance(in.seed, own, 3)));
     lit[k] = phase < 0.4f ? std::sin(phase / 0.4f * static_cast<float>(kPi)) : 0;
   }
   const bool isFlat = in.cells.rows == 1;
@@ -45,10 +47,15 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect fireflies() {
-  return cellwise({"fireflies", "Fireflies", "Soft lights that wander, glow and go out.",
-          {numberParam("flies", "Fireflies", "", 1, kMost, 10, 1), numberParam("wander", "Wander", "", 0.02, 3, 0.35), numberParam("glow", "Glow every", "s", 0.4, 12, 2.5, 0.1),
-           numberParam("size", "Size", "", 0.01, 0.6, 0.12)},
-          render, EffectGroup::Sparks});
+  return cellwise({"fireflies",
+                   "Fireflies",
+                   "Soft lights that wander, glow and go out.",
+                   {numberParam("flies", "Fireflies", "", 1, kMost, 10, 1),
+                    numberParam("wander", "Wander", "", 0.02, 3, 0.35),
+                    numberParam("glow", "Glow every", "s", 0.4, 12, 2.5, 0.1),
+                    numberParam("size", "Size", "", 0.01, 0.6, 0.12)},
+                   render,
+                   EffectGroup::Sparks});
 }
 
 }  // namespace chispa

@@ -27,11 +27,31 @@ float meanOf(const std::array<float, kBands>& bands, std::size_t from, std::size
 
 formula::Inputs inputsOf(const EffectInput& in) {
   formula::Inputs inputs;
-  inputs.cells = {in.cells.x, in.cells.y, in.place, in.cells.indexes, in.cells.columnNumbers, in.cells.rowNumbers, in.cells.along(Axis::Around), in.cells.along(Axis::Outward)};
+  inputs.cells = {in.cells.x,
+                  in.cells.y,
+                  in.place,
+                  in.cells.indexes,
+                  in.cells.columnNumbers,
+                  in.cells.rowNumbers,
+                  in.cells.along(Axis::Around),
+                  in.cells.along(Axis::Outward)};
   constexpr std::size_t kThird = kBands / 3;
-  inputs.moment = {static_cast<float>(in.t_s), static_cast<float>(in.length_s), static_cast<float>(in.beats), static_cast<float>(in.bars), static_cast<float>(in.beatInBar), in.level,
-                   meanOf(in.bands, 0, kThird), meanOf(in.bands, kThird, 2 * kThird), meanOf(in.bands, 2 * kThird, kBands), static_cast<float>(in.cells.count()),
-                   static_cast<float>(in.cells.columns), static_cast<float>(in.cells.rows), in.params.real(A), in.params.real(B), in.params.real(C), in.params.real(D)};
+  inputs.moment = {static_cast<float>(in.t_s),
+                   static_cast<float>(in.length_s),
+                   static_cast<float>(in.beats),
+                   static_cast<float>(in.bars),
+                   static_cast<float>(in.beatInBar),
+                   in.level,
+                   meanOf(in.bands, 0, kThird),
+                   meanOf(in.bands, kThird, 2 * kThird),
+                   meanOf(in.bands, 2 * kThird, kBands),
+                   static_cast<float>(in.cells.count()),
+                   static_cast<float>(in.cells.columns),
+                   static_cast<float>(in.cells.rows),
+                   in.params.real(A),
+                   in.params.real(B),
+                   in.params.real(C),
+                   in.params.real(D)};
   inputs.bands = in.bands;
   inputs.seed = in.seed;
   return inputs;
@@ -48,17 +68,27 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
     const std::size_t block = std::min(formula::kBlock, count - first);
     machine.run(first, block);
     for (std::size_t i = 0; i < block; ++i)
-      out.set(first + i, hasColour ? Rgb{machine.colour(0, i), machine.colour(1, i), machine.colour(2, i)} : in.palette.clamped(machine.shade(i)), machine.light(i));
+      out.set(first + i,
+              hasColour ? Rgb{machine.colour(0, i), machine.colour(1, i), machine.colour(2, i)}
+                        : in.palette.clamped(machine.shade(i)),
+              machine.light(i));
   }
 }
 
 }  // namespace
 
 Effect formulaEffect() {
-  return {"formula", "Formula", "Light from a formula of your own over cell and time.",
-          across(Axis::Along, {textParam("formula", "Formula", ParamKind::Formula, "light = wave(across * 3 - bar) ^ 2\nshade = saw(radius - beat / 4)"), numberParam("a", "Knob A", "", 0, 1, 0.5),
-                               numberParam("b", "Knob B", "", 0, 1, 0.5), numberParam("c", "Knob C", "", 0, 1, 0.5), numberParam("d", "Knob D", "", 0, 1, 0.5)}),
-          render, EffectGroup::Pictures, prepare};
+  return {"formula",
+          "Formula",
+          "Light from a formula of your own over cell and time.",
+          across(Axis::Along,
+                 {textParam("formula", "Formula", ParamKind::Formula,
+                            "light = wave(across * 3 - bar) ^ 2\nshade = saw(radius - beat / 4)"),
+                  numberParam("a", "Knob A", "", 0, 1, 0.5), numberParam("b", "Knob B", "", 0, 1, 0.5),
+                  numberParam("c", "Knob C", "", 0, 1, 0.5), numberParam("d", "Knob D", "", 0, 1, 0.5)}),
+          render,
+          EffectGroup::Pictures,
+          prepare};
 }
 
 }  // namespace chispa

@@ -22,17 +22,23 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
     const std::uint32_t luck = mixBits32(own + turns + (isNext ? 1u : 0u));
     const bool isLit = unitOf32(luck) < density && (isNext ? u - 1 : u) < length;
     const Rgb c = in.palette.clamped(unitOf32(luck << 12));
-    out.set(i, {c.r + (1 - c.r) * white, c.g + (1 - c.g) * white, c.b + (1 - c.b) * white}, isLit ? 1.f : 0.f);
+    out.set(i, {c.r + (1 - c.r) * white, c.g + (1 - c.g) * white, c.b + (1 - c.b) * white},
+            isLit ? 1.f : 0.f);
   }
 }
 
 }  // namespace
 
 Effect frost() {
-  return {"frost", "Frost", "Hard white sparkle for the top layer: what lies below shows between the sparks.",
-          {numberParam("density", "Sparks", "of all cells", 0.001, 0.5, 0.05, 0.005), numberParam("rate", "Chances", "a second", 0.5, 30, 8, 0.5),
-           numberParam("length", "Flash", "of a chance", 0.05, 1, 0.4), numberParam("white", "Whiteness", "", 0, 1, 0.8)},
-          render, EffectGroup::Sparks};
+  return {"frost",
+          "Frost",
+          "Hard white sparkle for the top layer: what lies below shows between the sparks.",
+          {numberParam("density", "Sparks", "of all cells", 0.001, 0.5, 0.05, 0.005),
+           numberParam("rate", "Chances", "a second", 0.5, 30, 8, 0.5),
+           numberParam("length", "Flash", "of a chance", 0.05, 1, 0.4),
+           numberParam("white", "Whiteness", "", 0, 1, 0.8)},
+          render,
+          EffectGroup::Sparks};
 }
 
 }  // namespace chispa

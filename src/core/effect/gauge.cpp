@@ -24,10 +24,14 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect gauge() {
-  return cellwise({"gauge", "Gauge", "A bar as long as its value: draw the value as a curve, or let the music drive it.",
-          across(Axis::Rows, {numberParam("value", "Value", "", 0, 1, 0.6), numberParam("edge", "Soft edge", "", 0.001, 1, 0.05), numberParam("peak", "Bright tip", "", 0, 0.5, 0),
-                              choiceParam("colours", "Colours", {{"place", "by place"}, {"value", "by value"}})}),
-          render, EffectGroup::Steps});
+  return cellwise(
+      {"gauge", "Gauge", "A bar as long as its value: draw the value as a curve, or let the music drive it.",
+       across(Axis::Rows,
+              {numberParam("value", "Value", "", 0, 1, 0.6),
+               numberParam("edge", "Soft edge", "", 0.001, 1, 0.05),
+               numberParam("peak", "Bright tip", "", 0, 0.5, 0),
+               choiceParam("colours", "Colours", {{"place", "by place"}, {"value", "by value"}})}),
+       render, EffectGroup::Steps});
 }
 
 }  // namespace chispa

@@ -30,10 +30,14 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect glints() {
-  return cellwise({"glints", "Glints", "Cells light up here and there and fade again.",
-          {numberParam("density", "Lit at once", "of all cells", 0.01, 1, 0.25),
-           numberParam("life", "Lasts", "s", 0.1, 10, 0.9, 0.1), numberParam("rise", "Rise", "of its life", 0.01, 0.9, 0.1)},
-          render, EffectGroup::Sparks});
+  return cellwise({"glints",
+                   "Glints",
+                   "Cells light up here and there and fade again.",
+                   {numberParam("density", "Lit at once", "of all cells", 0.01, 1, 0.25),
+                    numberParam("life", "Lasts", "s", 0.1, 10, 0.9, 0.1),
+                    numberParam("rise", "Rise", "of its life", 0.01, 0.9, 0.1)},
+                   render,
+                   EffectGroup::Sparks});
 }
 
 }  // namespace chispa

@@ -30,9 +30,10 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect hearth() {
   return cellwise({"hearth", "Hearth", "Embers that flicker and rise.",
-          across(Axis::Rows, {numberParam("speed", "Rises", "times a second", 0.05, 6, 1.2, 0.05),
-           numberParam("grain", "Grain", "", 1, 30, 5, 0.5), numberParam("height", "Flame height", "", 0.1, 4, 1.2, 0.05)}),
-          render, EffectGroup::Sparks});
+                   across(Axis::Rows, {numberParam("speed", "Rises", "times a second", 0.05, 6, 1.2, 0.05),
+                                       numberParam("grain", "Grain", "", 1, 30, 5, 0.5),
+                                       numberParam("height", "Flame height", "", 0.1, 4, 1.2, 0.05)}),
+                   render, EffectGroup::Sparks});
 }
 
 }  // namespace chispa

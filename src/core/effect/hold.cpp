@@ -20,9 +20,14 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect hold() {
-  return {"hold", "Hold", "One colour of the palette, or all of it, standing still.",
-          across(Axis::Along, {numberParam("spread", "Spread", "of the palette", 0, 1, 0), numberParam("place", "Colour at", "", 0, 1, 0.7), numberParam("level", "Level", "", 0, 1, 1)}),
-          render, EffectGroup::Plain};
+  return {"hold",
+          "Hold",
+          "One colour of the palette, or all of it, standing still.",
+          across(Axis::Along, {numberParam("spread", "Spread", "of the palette", 0, 1, 0),
+                               numberParam("place", "Colour at", "", 0, 1, 0.7),
+                               numberParam("level", "Level", "", 0, 1, 1)}),
+          render,
+          EffectGroup::Plain};
 }
 
 }  // namespace chispa

@@ -21,10 +21,15 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect hueWheel() {
-  return {"hue-wheel", "Hue wheel", "All hues at one lightness turn through the zone; it needs no palette.",
-          across(Axis::Along, {numberParam("turns", "Turns a bar", "", -8, 8, 0.5, 0.05), numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
-                               numberParam("chroma", "Strength of colour", "", 0, 0.33, 0.2), numberParam("lightness", "Lightness", "", 0.1, 1, 0.72)}),
-          render, EffectGroup::Flows};
+  return {"hue-wheel",
+          "Hue wheel",
+          "All hues at one lightness turn through the zone; it needs no palette.",
+          across(Axis::Along, {numberParam("turns", "Turns a bar", "", -8, 8, 0.5, 0.05),
+                               numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
+                               numberParam("chroma", "Strength of colour", "", 0, 0.33, 0.2),
+                               numberParam("lightness", "Lightness", "", 0.1, 1, 0.72)}),
+          render,
+          EffectGroup::Flows};
 }
 
 }  // namespace chispa

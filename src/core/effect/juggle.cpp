@@ -8,7 +8,8 @@ namespace {
 
 enum { Across, Balls, Bounces, Springy, Size };
 
-/// Height 0–1 of a ball that is let go at 0 and loses all but `springy` of its speed at each bounce; begins again when it lies.
+/// Height 0–1 of a ball that is let go at 0 and loses all but `springy` of its speed at each bounce; begins
+/// again when it lies.
 float heightOf(double turns, float springy) {
   // The n-th hop takes springy^n of the first one's time, whose half is the first fall.
   constexpr int kMostHops = 24;
@@ -51,7 +52,8 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
     int which = 0;
     for (int ball = 0; ball < balls; ++ball) {
       // On a matrix each ball has its own column, on a line they share it.
-      const float beside = hasRows ? (column[i] - (static_cast<float>(ball) + 0.5f) / static_cast<float>(balls)) * 0.8f : 0;
+      const float beside =
+          hasRows ? (column[i] - (static_cast<float>(ball) + 0.5f) / static_cast<float>(balls)) * 0.8f : 0;
       const float off = lengthOf(in.place[i] - size / 2 - height[ball] * (1 - size), beside) / (size / 2);
       const float own = 1 - easeBetween(0.6f, 1.1f, off);
       if (own > glow) which = ball;
@@ -65,9 +67,11 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect juggle() {
   return cellwise({"juggle", "Juggle", "Balls fall, bounce lower each time, and are thrown again.",
-          across(Axis::Rows, {numberParam("balls", "Balls", "", 1, 12, 3, 1), numberParam("bounces", "Falls", "a beat", 0.1, 4, 0.5, 0.05),
-                              numberParam("springy", "Springiness", "", 0.3, 0.97, 0.82), numberParam("size", "Size", "of the zone", 0.01, 0.5, 0.12)}),
-          render, EffectGroup::Sparks});
+                   across(Axis::Rows, {numberParam("balls", "Balls", "", 1, 12, 3, 1),
+                                       numberParam("bounces", "Falls", "a beat", 0.1, 4, 0.5, 0.05),
+                                       numberParam("springy", "Springiness", "", 0.3, 0.97, 0.82),
+                                       numberParam("size", "Size", "of the zone", 0.01, 0.5, 0.12)}),
+                   render, EffectGroup::Sparks});
 }
 
 }  // namespace chispa

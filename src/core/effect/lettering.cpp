@@ -35,11 +35,13 @@ Layout layoutOf(const EffectInput& in, const TextRaster& text) {
   const double cellsPerDot = rowsShown / (text.rows + (isDots ? 1 : 0));
   const double columnsPerDot = std::max(0.02, cellsPerDot * in.params.number(Width));
   const double zoneDots = in.cells.columns / columnsPerDot;
-  Layout layout{1 / columnsPerDot, 1 / cellsPerDot, 0, -(in.cells.rows - cellsPerDot * text.rows) / 2 / cellsPerDot};
+  Layout layout{1 / columnsPerDot, 1 / cellsPerDot, 0,
+                -(in.cells.rows - cellsPerDot * text.rows) / 2 / cellsPerDot};
   if (in.params.choice(Moves) == 0)
     layout.left = -std::floor((zoneDots - text.columns + 1) / 2 + 1e-9);
   else
-    layout.left = -zoneDots + static_cast<double>(fraction(in.params.number(Passes) * in.bars)) * (text.columns + zoneDots);
+    layout.left = -zoneDots + static_cast<double>(fraction(in.params.number(Passes) * in.bars)) *
+                                  (text.columns + zoneDots);
   if (isDots) layout.left = std::floor(layout.left + 1e-9);
   return layout;
 }
@@ -63,7 +65,8 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
     const double y1 = y0 + std::max(1.0, layout.dotsPerRow);
     const float lit = text.mean(text.letterSums, x0, y0, x1, y1);
     const float rim = hasRim ? std::max(lit, text.mean(text.rimSums, x0, y0, x1, y1)) : lit;
-    const Rgb front = in.palette.clamped(byHeight ? in.cells.along(Axis::Rows)[i] : in.cells.along(Axis::Columns)[i]);
+    const Rgb front =
+        in.palette.clamped(byHeight ? in.cells.along(Axis::Rows)[i] : in.cells.along(Axis::Columns)[i]);
     const Rgb edge = in.palette.clamped(0);
     const Rgb back = in.palette.clamped(0.15f);
     // From behind: the ground, the rim, the letters.
@@ -80,12 +83,23 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect lettering() {
-  return {"lettering", "Lettering", "Words in dots or in any font, standing or passing by, with a rim and a ground of their own.",
-          {textParam("text", "Words", ParamKind::Text, "LANTERN FAIR"), choiceParam("moves", "Words", {{"stand", "stand still"}, {"pass", "pass by"}}),
-           numberParam("passes", "Passes a bar", "", -4, 4, 0.25, 0.05), numberParam("size", "Height", "of the zone", 0.2, 2, 1, 0.05),
-           numberParam("width", "Width", "×", 0.3, 3, 1, 0.05), choiceParam("colours", "Colours run", {{"across", "across"}, {"up", "upward"}}),
-           textParam("font", "Font", ParamKind::Font, kDotFont), numberParam("rim", "Rim", "of the height", 0, 0.3, 0), numberParam("ground", "Ground", "", 0, 1, 0)},
-          render, EffectGroup::Pictures, prepare, false, true};
+  return {
+      "lettering",
+      "Lettering",
+      "Words in dots or in any font, standing or passing by, with a rim and a ground of their own.",
+      {textParam("text", "Words", ParamKind::Text, "LANTERN FAIR"),
+       choiceParam("moves", "Words", {{"stand", "stand still"}, {"pass", "pass by"}}),
+       numberParam("passes", "Passes a bar", "", -4, 4, 0.25, 0.05),
+       numberParam("size", "Height", "of the zone", 0.2, 2, 1, 0.05),
+       numberParam("width", "Width", "×", 0.3, 3, 1, 0.05),
+       choiceParam("colours", "Colours run", {{"across", "across"}, {"up", "upward"}}),
+       textParam("font", "Font", ParamKind::Font, kDotFont),
+       numberParam("rim", "Rim", "of the height", 0, 0.3, 0), numberParam("ground", "Ground", "", 0, 1, 0)},
+      render,
+      EffectGroup::Pictures,
+      prepare,
+      false,
+      true};
 }
 
 }  // namespace chispa

@@ -35,10 +35,14 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect loudness() {
-  return cellwise({"loudness", "Loudness", "Bars that rise with the music, by band or as a whole.",
-          {choiceParam("shows", "Shows", {{"bands", "low to high"}, {"level", "all together"}}),
-           numberParam("gain", "Gain", "×", 0.1, 8, 1.2, 0.1), numberParam("edge", "Soft edge", "", 0.001, 0.5, 0.06)},
-          render, EffectGroup::Music});
+  return cellwise({"loudness",
+                   "Loudness",
+                   "Bars that rise with the music, by band or as a whole.",
+                   {choiceParam("shows", "Shows", {{"bands", "low to high"}, {"level", "all together"}}),
+                    numberParam("gain", "Gain", "×", 0.1, 8, 1.2, 0.1),
+                    numberParam("edge", "Soft edge", "", 0.001, 0.5, 0.06)},
+                   render,
+                   EffectGroup::Music});
 }
 
 }  // namespace chispa

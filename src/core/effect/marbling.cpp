@@ -21,7 +21,8 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
     const float y = in.cells.y[i] * grain;
     const float bx = (x + swirl * sineOfTurns(y * (1.7f * kTurns) + t + own)) * kTurns;
     const float by = (y + swirl * cosineOfTurns(x * (1.3f * kTurns) - t * 0.8f)) * kTurns;
-    const float ink = sineOfTurns(bx * 1.9f + t * 0.6f) + sineOfTurns(by * 2.3f - t * 0.5f + own) + sineOfTurns((bx + by) * 1.1f + t * 0.3f);
+    const float ink = sineOfTurns(bx * 1.9f + t * 0.6f) + sineOfTurns(by * 2.3f - t * 0.5f + own) +
+                      sineOfTurns((bx + by) * 1.1f + t * 0.3f);
     return {ink * repeats / 6 + 0.5f, 1};
   });
 }
@@ -29,10 +30,15 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect marbling() {
-  return cellwise({"marbling", "Marbling", "Inks that flow into each other without mixing.",
-          {numberParam("grain", "Grain", "", 0.3, 12, 2, 0.1), numberParam("speed", "Flows", "", 0, 5, 0.8, 0.05), numberParam("swirl", "Swirl", "", 0, 3, 0.8, 0.05),
-           numberParam("repeats", "Bands", "×", 0.2, 6, 1, 0.1)},
-          render, EffectGroup::Textures});
+  return cellwise({"marbling",
+                   "Marbling",
+                   "Inks that flow into each other without mixing.",
+                   {numberParam("grain", "Grain", "", 0.3, 12, 2, 0.1),
+                    numberParam("speed", "Flows", "", 0, 5, 0.8, 0.05),
+                    numberParam("swirl", "Swirl", "", 0, 3, 0.8, 0.05),
+                    numberParam("repeats", "Bands", "×", 0.2, 6, 1, 0.1)},
+                   render,
+                   EffectGroup::Textures});
 }
 
 }  // namespace chispa

@@ -10,10 +10,12 @@ enum { Stones, Moves, Joint, Shimmer };
 
 /// A square's own number.
 std::uint32_t numberOf(std::uint32_t seed, float column, float row) {
-  return mixBits32(seed ^ mixBits32(static_cast<std::uint32_t>(static_cast<std::int32_t>(column)) * 7919u ^ mixBits32(static_cast<std::uint32_t>(static_cast<std::int32_t>(row)))));
+  return mixBits32(seed ^ mixBits32(static_cast<std::uint32_t>(static_cast<std::int32_t>(column)) * 7919u ^
+                                    mixBits32(static_cast<std::uint32_t>(static_cast<std::int32_t>(row)))));
 }
 
-/// Cells of C. Worley's kind (1996): in each square of a grid wanders a stone, and every place belongs to the nearest.
+/// Cells of C. Worley's kind (1996): in each square of a grid wanders a stone, and every place belongs to the
+/// nearest.
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float stones = in.params.real(Stones);
   const float t = fraction(in.t_s * in.params.number(Moves) / (2 * kPi));
@@ -45,7 +47,8 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
       own = isNearest ? unitOf32(number << 4) : own;
       nearest = isNearest ? off : nearest;
     }
-    const float glimmer = 1 - shimmer * (0.5f + 0.5f * sineOfTurns(shimmerTime * (1 + 2 * own) + own * 6.37f));
+    const float glimmer =
+        1 - shimmer * (0.5f + 0.5f * sineOfTurns(shimmerTime * (1 + 2 * own) + own * 6.37f));
     const float face = joint > 0 ? easeBetween(0, joint, std::sqrt(second) - std::sqrt(nearest)) : 1;
     return {own, face * glimmer};
   });
@@ -54,10 +57,15 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect mosaic() {
-  return cellwise({"mosaic", "Mosaic", "Stones of colour, each its own, that shift against each other.",
-          {numberParam("stones", "Stones", "across a half", 0.5, 20, 3, 0.5), numberParam("moves", "Moves", "", 0, 5, 0.6, 0.05), numberParam("joint", "Joint", "", 0, 0.8, 0.18),
-           numberParam("shimmer", "Shimmer", "", 0, 1, 0.4)},
-          render, EffectGroup::Textures});
+  return cellwise(
+      {"mosaic",
+       "Mosaic",
+       "Stones of colour, each its own, that shift against each other.",
+       {numberParam("stones", "Stones", "across a half", 0.5, 20, 3, 0.5),
+        numberParam("moves", "Moves", "", 0, 5, 0.6, 0.05), numberParam("joint", "Joint", "", 0, 0.8, 0.18),
+        numberParam("shimmer", "Shimmer", "", 0, 1, 0.4)},
+       render,
+       EffectGroup::Textures});
 }
 
 }  // namespace chispa

@@ -33,11 +33,15 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect parade() {
-  return {"parade", "Parade", "Blocks of colour march on with the beat.",
+  return {"parade",
+          "Parade",
+          "Blocks of colour march on with the beat.",
           across(Axis::Along, {numberParam("groups", "Blocks", "", 1, 60, 4, 1),
-           numberParam("lit", "Lit part", "of a block", 0.05, 1, 0.5),
-           numberParam("steps", "Steps a beat", "", -8, 8, 1, 0.25), numberParam("glide", "Glide", "of a step", 0, 1, 0)}),
-          render, EffectGroup::Steps};
+                               numberParam("lit", "Lit part", "of a block", 0.05, 1, 0.5),
+                               numberParam("steps", "Steps a beat", "", -8, 8, 1, 0.25),
+                               numberParam("glide", "Glide", "of a step", 0, 1, 0)}),
+          render,
+          EffectGroup::Steps};
 }
 
 }  // namespace chispa

@@ -30,17 +30,30 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   if (!shown) return out.clear(count);
   const Media& media = *shown->media;
   const int frame = frameAt(media, in.t_s * in.params.number(Speed));
-  const PictureOnFace face(in.cells, media.width, media.height, static_cast<Fit>(in.params.choice(Fits)), in.params.number(Turned), fraction(in.params.number(Passes) * in.bars), false);
-  showDots(in, out, face, [&](int column, int row) { return media.dot(frame, column, row); }, in.params.real(Clear), in.params.real(Tint));
+  const PictureOnFace face(in.cells, media.width, media.height, static_cast<Fit>(in.params.choice(Fits)),
+                           in.params.number(Turned), fraction(in.params.number(Passes) * in.bars), false);
+  showDots(
+      in, out, face, [&](int column, int row) { return media.dot(frame, column, row); },
+      in.params.real(Clear), in.params.real(Tint));
 }
 
 }  // namespace
 
 Effect picture() {
-  return {"picture", "Picture", "A picture, an animated one or a video, seen through the zone.",
-          {textParam("file", "File", ParamKind::File, ""), fitParam(), numberParam("speed", "Speed", "×", -4, 4, 1, 0.05), numberParam("passes", "Passes a bar", "", -8, 8, 0, 0.05),
-           numberParam("turned", "Turned", "°", -180, 180, 0, 5), numberParam("clear", "Clear below", "", 0, 1, 0), numberParam("tint", "In the palette's colours", "", 0, 1, 0)},
-          render, EffectGroup::Pictures, prepare, false, true};
+  return {"picture",
+          "Picture",
+          "A picture, an animated one or a video, seen through the zone.",
+          {textParam("file", "File", ParamKind::File, ""), fitParam(),
+           numberParam("speed", "Speed", "×", -4, 4, 1, 0.05),
+           numberParam("passes", "Passes a bar", "", -8, 8, 0, 0.05),
+           numberParam("turned", "Turned", "°", -180, 180, 0, 5),
+           numberParam("clear", "Clear below", "", 0, 1, 0),
+           numberParam("tint", "In the palette's colours", "", 0, 1, 0)},
+          render,
+          EffectGroup::Pictures,
+          prepare,
+          false,
+          true};
 }
 
 }  // namespace chispa

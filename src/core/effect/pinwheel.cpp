@@ -27,11 +27,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect pinwheel() {
-  return cellwise({"pinwheel", "Pinwheel", "Arms of light turn about a point; with twist they become spirals.",
-          {numberParam("arms", "Arms", "", 1, 24, 4, 1), numberParam("turns", "Turns a bar", "", -8, 8, 0.25, 0.05),
-           numberParam("twist", "Twist", "turns", -4, 4, 0, 0.05), numberParam("edge", "Soft edge", "", 0, 1, 0.25),
-           numberParam("centre-x", "Point, across", "", -1.5, 1.5, 0, 0.05), numberParam("centre-y", "Point, upward", "", -1.5, 1.5, 0, 0.05)},
-          render, EffectGroup::Flows});
+  return cellwise({"pinwheel",
+                   "Pinwheel",
+                   "Arms of light turn about a point; with twist they become spirals.",
+                   {numberParam("arms", "Arms", "", 1, 24, 4, 1),
+                    numberParam("turns", "Turns a bar", "", -8, 8, 0.25, 0.05),
+                    numberParam("twist", "Twist", "turns", -4, 4, 0, 0.05),
+                    numberParam("edge", "Soft edge", "", 0, 1, 0.25),
+                    numberParam("centre-x", "Point, across", "", -1.5, 1.5, 0, 0.05),
+                    numberParam("centre-y", "Point, upward", "", -1.5, 1.5, 0, 0.05)},
+                   render,
+                   EffectGroup::Flows});
 }
 
 }  // namespace chispa

@@ -27,7 +27,8 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
     // Each wave bends the light for the next; where the bends meet, the floor of the pool shines.
 #pragma GCC unroll 4
     for (int w = 0; w < kWaves; ++w) {
-      const float phase = (x * dx[w] + y * dy[w]) * (1 + 0.3f * static_cast<float>(w)) * 2 + t * (1 + 0.2f * static_cast<float>(w));
+      const float phase = (x * dx[w] + y * dy[w]) * (1 + 0.3f * static_cast<float>(w)) * 2 +
+                          t * (1 + 0.2f * static_cast<float>(w));
       const float turns = phase * static_cast<float>(0.5 / kPi);
       const float slope = cosineOfTurns(turns);
       x += 0.35f * slope * dy[w];
@@ -43,10 +44,15 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect pool() {
-  return cellwise({"pool", "Pool", "Light on the floor of moving water.",
-          {numberParam("grain", "Grain", "", 0.3, 12, 2.5, 0.1), numberParam("speed", "Moves", "", 0, 5, 1, 0.05), numberParam("depth", "Depth", "", 0, 1, 0.6),
-           numberParam("glitter", "Glitter", "", 0, 1, 0.5)},
-          render, EffectGroup::Textures});
+  return cellwise(
+      {"pool",
+       "Pool",
+       "Light on the floor of moving water.",
+       {numberParam("grain", "Grain", "", 0.3, 12, 2.5, 0.1),
+        numberParam("speed", "Moves", "", 0, 5, 1, 0.05), numberParam("depth", "Depth", "", 0, 1, 0.6),
+        numberParam("glitter", "Glitter", "", 0, 1, 0.5)},
+       render,
+       EffectGroup::Textures});
 }
 
 }  // namespace chispa

@@ -27,11 +27,12 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect pour() {
-  return cellwise({"pour", "Pour", "Fills the zone over the clip's length, and can empty it again.",
-          across(Axis::Along, {choiceParam("way", "From", {{"start", "the start"}, {"end", "the end"}}),
-           numberParam("edge", "Soft edge", "", 0.001, 1, 0.15),
-           choiceParam("then", "Then", {{"stay", "stays full"}, {"drain", "drains"}})}),
-          render, EffectGroup::Steps, nullptr, true});
+  return cellwise(
+      {"pour", "Pour", "Fills the zone over the clip's length, and can empty it again.",
+       across(Axis::Along, {choiceParam("way", "From", {{"start", "the start"}, {"end", "the end"}}),
+                            numberParam("edge", "Soft edge", "", 0.001, 1, 0.15),
+                            choiceParam("then", "Then", {{"stay", "stays full"}, {"drain", "drains"}})}),
+       render, EffectGroup::Steps, nullptr, true});
 }
 
 }  // namespace chispa

@@ -23,10 +23,10 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect ribbon() {
   return cellwise({"ribbon", "Ribbon", "The palette travels through the zone.",
-          across(Axis::Along, {numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
-           numberParam("passes", "Passes a bar", "", -8, 8, 0.5, 0.05),
-           numberParam("slant", "Slant by row", "", -4, 4, 0, 0.05)}),
-          render, EffectGroup::Flows});
+                   across(Axis::Along, {numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
+                                        numberParam("passes", "Passes a bar", "", -8, 8, 0.5, 0.05),
+                                        numberParam("slant", "Slant by row", "", -4, 4, 0, 0.05)}),
+                   render, EffectGroup::Flows});
 }
 
 }  // namespace chispa

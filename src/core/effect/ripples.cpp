@@ -38,11 +38,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect ripples() {
-  return cellwise({"ripples", "Ripples", "Rings that spread from a point, one every few beats.",
-          {numberParam("every", "A ring every", "beats", 0.25, 16, 1, 0.25), numberParam("speed", "Spreads", "halves a beat", 0.05, 8, 1, 0.05),
-           numberParam("width", "Width", "", 0.02, 1, 0.3), numberParam("fade", "Fades", "", 0, 4, 0.6, 0.1),
-           numberParam("centre-x", "Point, across", "", -1.5, 1.5, 0, 0.05), numberParam("centre-y", "Point, upward", "", -1.5, 1.5, 0, 0.05)},
-          render, EffectGroup::Flows});
+  return cellwise(
+      {"ripples",
+       "Ripples",
+       "Rings that spread from a point, one every few beats.",
+       {numberParam("every", "A ring every", "beats", 0.25, 16, 1, 0.25),
+        numberParam("speed", "Spreads", "halves a beat", 0.05, 8, 1, 0.05),
+        numberParam("width", "Width", "", 0.02, 1, 0.3), numberParam("fade", "Fades", "", 0, 4, 0.6, 0.1),
+        numberParam("centre-x", "Point, across", "", -1.5, 1.5, 0, 0.05),
+        numberParam("centre-y", "Point, upward", "", -1.5, 1.5, 0, 0.05)},
+       render,
+       EffectGroup::Flows});
 }
 
 }  // namespace chispa

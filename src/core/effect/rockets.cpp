@@ -23,7 +23,8 @@ float glowAt(float x, float y, float far, float near) {
   return off >= far ? 0 : off <= near ? 1 : (far - off) / (far - near);
 }
 
-/// Light of one rocket at a point: a rising spark first, then a sphere of sparks that widens, sinks and burns out.
+/// Light of one rocket at a point: a rising spark first, then a sphere of sparks that widens, sinks and burns
+/// out.
 float rocketAt(const EffectInput& in, const Rocket& rocket, float x, float y, std::uint64_t number) {
   const float rise = in.params.real(Rise);
   if (rocket.age < rise) {
@@ -44,7 +45,10 @@ float rocketAt(const EffectInput& in, const Rocket& rocket, float x, float y, st
   const float reach = spread * (0.75f + 0.25f * own);
   const float shell = 1 - easeBetween(0, 0.1f + 0.25f * spread, std::abs(far - reach));
   const float ray = easeBetween(1, 0.35f, std::abs(fraction(static_cast<double>(turn)) - 0.5f) * 2);
-  const float twinkle = u > 0.6f ? chance(in.seed, number, static_cast<std::uint64_t>(turn) ^ static_cast<std::uint64_t>(in.t_s * 18)) : 1.f;
+  const float twinkle =
+      u > 0.6f ? chance(in.seed, number,
+                        static_cast<std::uint64_t>(turn) ^ static_cast<std::uint64_t>(in.t_s * 18))
+               : 1.f;
   const float flash = u < 0.08f ? glowAt(dx, dy, 0.4f, 0.1f) : 0.f;
   return higher(flash, shell * (0.35f + 0.65f * ray) * (1 - u) * twinkle);
 }
@@ -60,7 +64,9 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   for (long n = latest; n >= 0 && n > latest - kMost; --n) {
     const auto id = static_cast<std::uint64_t>(n);
     numbers[flying] = id;
-    rockets[flying++] = {1.4f * chance(in.seed, id, 1) - 0.7f, 0.6f * chance(in.seed, id, 2), chance(in.seed, id, 0), static_cast<float>((now - static_cast<double>(n)) * period * beatLength)};
+    rockets[flying++] = {1.4f * chance(in.seed, id, 1) - 0.7f, 0.6f * chance(in.seed, id, 2),
+                         chance(in.seed, id, 0),
+                         static_cast<float>((now - static_cast<double>(n)) * period * beatLength)};
   }
   shadeCells(in, out, [&](std::size_t i) -> Shade {
     float glow = 0;
@@ -77,11 +83,16 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect rockets() {
-  return cellwise({"rockets", "Rockets", "They rise, burst and rain down, one every few beats.",
-          {numberParam("every", "One every", "beats", 0.5, 16, 1.5, 0.25), numberParam("rise", "Rises in", "s", 0.05, 3, 0.5, 0.05),
-           numberParam("reach", "Bursts to", "halves", 0.1, 3, 0.9, 0.05), numberParam("sparks", "Sparks", "", 3, 60, 18, 1),
-           numberParam("burn", "Burns", "s", 0.2, 6, 1.4, 0.1)},
-          render, EffectGroup::Sparks});
+  return cellwise({"rockets",
+                   "Rockets",
+                   "They rise, burst and rain down, one every few beats.",
+                   {numberParam("every", "One every", "beats", 0.5, 16, 1.5, 0.25),
+                    numberParam("rise", "Rises in", "s", 0.05, 3, 0.5, 0.05),
+                    numberParam("reach", "Bursts to", "halves", 0.1, 3, 0.9, 0.05),
+                    numberParam("sparks", "Sparks", "", 3, 60, 18, 1),
+                    numberParam("burn", "Burns", "s", 0.2, 6, 1.4, 0.1)},
+                   render,
+                   EffectGroup::Sparks});
 }
 
 }  // namespace chispa

@@ -10,15 +10,24 @@ namespace chispa {
 /// How a picture is laid on a zone's face.
 enum class Fit { Whole, Cover, Stretch };
 
-inline ParamSpec fitParam() { return choiceParam("fit", "Fits", {{"whole", "all of it"}, {"cover", "fills the zone"}, {"stretch", "stretched"}}, 1); }
+inline ParamSpec fitParam() {
+  return choiceParam("fit", "Fits",
+                     {{"whole", "all of it"}, {"cover", "fills the zone"}, {"stretch", "stretched"}}, 1);
+}
 
 /// From a zone's face (x, y of ZoneCells) to places in a picture that lies on it, turned and moved along.
 class PictureOnFace {
  public:
-  /// `moved` is the share of the picture's width that has gone by, 0–1; a picture that moves comes round again, one that
-  /// `repeats` does in both directions.
-  PictureOnFace(const ZoneCells& cells, int width, int height, Fit fit, double turned_deg, float moved, bool repeats)
-      : width_(width), height_(height), cosine_(static_cast<float>(std::cos(radians(turned_deg)))), sine_(static_cast<float>(std::sin(radians(turned_deg)))), moved_(moved), repeats_(repeats) {
+  /// `moved` is the share of the picture's width that has gone by, 0–1; a picture that moves comes round
+  /// again, one that `repeats` does in both directions.
+  PictureOnFace(const ZoneCells& cells, int width, int height, Fit fit, double turned_deg, float moved,
+                bool repeats)
+      : width_(width),
+        height_(height),
+        cosine_(static_cast<float>(std::cos(radians(turned_deg)))),
+        sine_(static_cast<float>(std::sin(radians(turned_deg)))),
+        moved_(moved),
+        repeats_(repeats) {
     // Half extents of the face; a line has none upward and looks at the picture's middle.
     const auto most = static_cast<float>(std::max(cells.columns, cells.rows));
     const float halfX = cells.rows > 1 ? static_cast<float>(cells.columns) / most : 1;
@@ -35,7 +44,8 @@ class PictureOnFace {
     scaleY_ = 0.5f / tall;
   }
 
-  /// The column and the row, from the left and from the top, that lie at a point of the face; false beside the picture.
+  /// The column and the row, from the left and from the top, that lie at a point of the face; false beside
+  /// the picture.
   bool find(float faceX, float faceY, int& column, int& row) const {
     float u = 0.5f + (faceX * cosine_ + faceY * sine_) * scaleX_ + moved_;
     float v = 0.5f - (faceY * cosine_ - faceX * sine_) * scaleY_;

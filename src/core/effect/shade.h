@@ -19,7 +19,8 @@ namespace detail {
 inline constexpr std::size_t kShadeBlock = 128;
 
 template <class LookUp, class ShadeOf>
-CHISPA_INLINED inline void shadeBlocks(const CellRange& range, LightBuffer& out, LookUp lookUp, ShadeOf shadeOf) noexcept {
+CHISPA_INLINED inline void shadeBlocks(const CellRange& range, LightBuffer& out, LookUp lookUp,
+                                       ShadeOf shadeOf) noexcept {
   std::array<float, kShadeBlock> places;
   for (std::size_t done = 0; done < range.count; done += kShadeBlock) {
     const std::size_t size = std::min(kShadeBlock, range.count - done);
@@ -36,18 +37,22 @@ CHISPA_INLINED inline void shadeBlocks(const CellRange& range, LightBuffer& out,
 
 }  // namespace detail
 
-/// Fills the range that is asked for with `shadeOf(i)`, the Shade of the zone's cell i, in the palette's colours. Called from a
-/// function marked CHISPA_CLONES, with a shadeOf without branches, it works on eight cells at once.
+/// Fills the range that is asked for with `shadeOf(i)`, the Shade of the zone's cell i, in the palette's
+/// colours. Called from a function marked CHISPA_CLONES, with a shadeOf without branches, it works on eight
+/// cells at once.
 template <class ShadeOf>
 CHISPA_INLINED inline void shadeCells(const EffectInput& in, LightBuffer& out, ShadeOf shadeOf) noexcept {
-  const auto lookUp = [&in](const float* places, const float* lights, std::size_t size, float* r, float* g, float* b) { in.palette.clamped(places, lights, size, r, g, b); };
+  const auto lookUp = [&in](const float* places, const float* lights, std::size_t size, float* r, float* g,
+                            float* b) { in.palette.clamped(places, lights, size, r, g, b); };
   detail::shadeBlocks(in.range, out, lookUp, shadeOf);
 }
 
 /// The same with the palette as a loop without a seam.
 template <class ShadeOf>
-CHISPA_INLINED inline void shadeCellsAround(const EffectInput& in, LightBuffer& out, ShadeOf shadeOf) noexcept {
-  const auto lookUp = [&in](const float* places, const float* lights, std::size_t size, float* r, float* g, float* b) { in.palette.wrapped(places, lights, size, r, g, b); };
+CHISPA_INLINED inline void shadeCellsAround(const EffectInput& in, LightBuffer& out,
+                                            ShadeOf shadeOf) noexcept {
+  const auto lookUp = [&in](const float* places, const float* lights, std::size_t size, float* r, float* g,
+                            float* b) { in.palette.wrapped(places, lights, size, r, g, b); };
   detail::shadeBlocks(in.range, out, lookUp, shadeOf);
 }
 

@@ -15,10 +15,12 @@ inline const std::array<float, 256>& linearTable() {
   return table;
 }
 
-/// Fills all cells with the dots that lie on them: `dotAt(column, row)` gives four bytes, R, G, B in sRGB and how much it covers.
-/// What is darker than `clear` lets the layer below through; `tint` 0–1 gives them the palette's colours by how bright they are.
+/// Fills all cells with the dots that lie on them: `dotAt(column, row)` gives four bytes, R, G, B in sRGB and
+/// how much it covers. What is darker than `clear` lets the layer below through; `tint` 0–1 gives them the
+/// palette's colours by how bright they are.
 template <class DotAt>
-void showDots(const EffectInput& in, LightBuffer& out, const PictureOnFace& face, DotAt dotAt, float clear, float tint) noexcept {
+void showDots(const EffectInput& in, LightBuffer& out, const PictureOnFace& face, DotAt dotAt, float clear,
+              float tint) noexcept {
   const auto& linear = linearTable();
   int column = 0, row = 0;
   for (std::size_t i = 0; i < static_cast<std::size_t>(in.cells.count()); ++i) {
@@ -30,8 +32,12 @@ void showDots(const EffectInput& in, LightBuffer& out, const PictureOnFace& face
     const Rgb own{linear[dot[0]], linear[dot[1]], linear[dot[2]]};
     const float bright = higher(own.r, higher(own.g, own.b));
     const Rgb toned = in.palette.clamped(bright);
-    const float coverage = static_cast<float>(dot[3]) / 255 * (clear > 0 ? easeBetween(clear * 0.5f, clear, bright) : 1);
-    out.set(i, {own.r + (toned.r - own.r) * tint, own.g + (toned.g - own.g) * tint, own.b + (toned.b - own.b) * tint}, coverage);
+    const float coverage =
+        static_cast<float>(dot[3]) / 255 * (clear > 0 ? easeBetween(clear * 0.5f, clear, bright) : 1);
+    out.set(i,
+            {own.r + (toned.r - own.r) * tint, own.g + (toned.g - own.g) * tint,
+             own.b + (toned.b - own.b) * tint},
+            coverage);
   }
 }
 

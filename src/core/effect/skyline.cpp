@@ -13,7 +13,8 @@ float heard(const EffectInput& in, double ago) {
   if (!in.music) return in.level * static_cast<float>(0.5 + 0.5 * std::cos(ago * 3));
   const Micros at = in.at - micros(ago);
   if (in.params.choice(Shows) == 0) return MusicFeatures::at(in.music->level, at);
-  return MusicFeatures::at(in.music->bands[static_cast<std::size_t>(std::lround(in.params.number(Band))) - 1], at);
+  return MusicFeatures::at(in.music->bands[static_cast<std::size_t>(std::lround(in.params.number(Band))) - 1],
+                           at);
 }
 
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
@@ -32,10 +33,13 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect skyline() {
-  return cellwise({"skyline", "Skyline", "What was just heard moves through the zone and away.",
-          across(Axis::Columns, {numberParam("window", "Shows", "s", 0.2, 20, 2, 0.1), numberParam("gain", "Gain", "×", 0.1, 8, 1.2, 0.1), choiceParam("shows", "Of", {{"level", "all"}, {"band", "one band"}}),
-                                 numberParam("band", "Band", "", 1, kBands, 1, 1)}),
-          render, EffectGroup::Music});
+  return cellwise(
+      {"skyline", "Skyline", "What was just heard moves through the zone and away.",
+       across(Axis::Columns, {numberParam("window", "Shows", "s", 0.2, 20, 2, 0.1),
+                              numberParam("gain", "Gain", "×", 0.1, 8, 1.2, 0.1),
+                              choiceParam("shows", "Of", {{"level", "all"}, {"band", "one band"}}),
+                              numberParam("band", "Band", "", 1, kBands, 1, 1)}),
+       render, EffectGroup::Music});
 }
 
 }  // namespace chispa

@@ -29,9 +29,11 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect slats() {
   return cellwise({"slats", "Slats", "Bars that open and close like a shutter, one after the other.",
-          across(Axis::Columns, {numberParam("slats", "Bars", "", 1, 60, 6, 1), numberParam("opens", "Open", "of a bar", 0.05, 1.2, 1),
-                                 numberParam("every", "Once in", "bars", 0.125, 16, 1, 0.125), numberParam("stagger", "Stagger", "turns", -4, 4, 0.5, 0.05)}),
-          render, EffectGroup::Flows});
+                   across(Axis::Columns, {numberParam("slats", "Bars", "", 1, 60, 6, 1),
+                                          numberParam("opens", "Open", "of a bar", 0.05, 1.2, 1),
+                                          numberParam("every", "Once in", "bars", 0.125, 16, 1, 0.125),
+                                          numberParam("stagger", "Stagger", "turns", -4, 4, 0.5, 0.05)}),
+                   render, EffectGroup::Flows});
 }
 
 }  // namespace chispa

@@ -5,8 +5,8 @@
 
 namespace chispa {
 
-/// The key of the one effect whose light is not a function of the show and the time alone: what a screen shows is nobody's but the
-/// moment's. Where no window watches the screen (the command line) it is clear.
+/// The key of the one effect whose light is not a function of the show and the time alone: what a screen
+/// shows is nobody's but the moment's. Where no window watches the screen (the command line) it is clear.
 inline constexpr const char* kSpyhole = "spyhole";
 
 /// The part of the screen that a spyhole with these parameters shows.

@@ -26,7 +26,8 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
     // The next one comes down from the top and meets the pile at the end of its turn.
     const float flying = static_cast<float>(bricks) - fall * fall * static_cast<float>(bricks - lying);
     const bool isFlying = down <= 0 && lying < bricks && at >= flying && at < flying + 1 - gap;
-    return {isFlying ? static_cast<float>(lying / bricks) : static_cast<float>((which + 0.5) / bricks), (isLying && !isMortar) || isFlying ? 1.f : 0.f};
+    return {isFlying ? static_cast<float>(lying / bricks) : static_cast<float>((which + 0.5) / bricks),
+            (isLying && !isMortar) || isFlying ? 1.f : 0.f};
   });
 }
 
@@ -34,9 +35,11 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect stack() {
   return cellwise({"stack", "Stack", "Bricks of light fall and pile up, and are taken away again.",
-          across(Axis::Rows, {numberParam("bricks", "Bricks", "", 2, 60, 8, 1), numberParam("per-beat", "Laid", "a beat", 0.125, 8, 1, 0.125),
-                              numberParam("gap", "Gap", "of a brick", 0, 0.8, 0.15), switchParam("clears", "Are taken away again", true)}),
-          render, EffectGroup::Steps});
+                   across(Axis::Rows, {numberParam("bricks", "Bricks", "", 2, 60, 8, 1),
+                                       numberParam("per-beat", "Laid", "a beat", 0.125, 8, 1, 0.125),
+                                       numberParam("gap", "Gap", "of a brick", 0, 0.8, 0.15),
+                                       switchParam("clears", "Are taken away again", true)}),
+                   render, EffectGroup::Steps});
 }
 
 }  // namespace chispa

@@ -37,8 +37,12 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
     for (std::size_t i = 0; i < count; ++i) {
       const float across = isFlat ? 2 * in.cells.along(Axis::Along)[i] - 1 : in.cells.x[i];
       const auto up = static_cast<double>(in.cells.y[i]);
-      const float bend = isFlat ? 0 : 0.5f * (noise(in.seed ^ id, up * 2.5, 0.5) - 0.5f) + 0.3f * (noise(in.seed ^ (id + 9), up * 7, 0.5) - 0.5f);
-      const float fork = isFlat ? 9.f : std::abs(across - foot - bend - branches * (1 - in.cells.y[i]) * (chance(in.seed, id, 4) - 0.5f));
+      const float bend = isFlat ? 0
+                                : 0.5f * (noise(in.seed ^ id, up * 2.5, 0.5) - 0.5f) +
+                                      0.3f * (noise(in.seed ^ (id + 9), up * 7, 0.5) - 0.5f);
+      const float fork = isFlat ? 9.f
+                                : std::abs(across - foot - bend -
+                                           branches * (1 - in.cells.y[i]) * (chance(in.seed, id, 4) - 0.5f));
       const float off = lower(std::abs(across - foot - bend), branches > 0 ? fork * 1.6f : 9.f);
       const float bolt = 1 - easeBetween(width * 0.3f, width, off);
       const float glow = higher(bolt, sky) * lit;
@@ -50,10 +54,15 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect storm() {
-  return {"storm", "Storm", "Lightning: bolts that flicker and light up the sky.",
-          {numberParam("strikes", "Strikes", "a second", 0.05, 1.5, 0.5, 0.05), numberParam("length", "Flickers for", "s", 0.1, 2, 0.6, 0.05), numberParam("width", "Width", "", 0.01, 0.6, 0.12),
-           numberParam("sky", "Sky", "", 0, 1, 0.15), numberParam("branches", "Branches", "", 0, 2, 0.6, 0.05)},
-          render, EffectGroup::Textures};
+  return {"storm",
+          "Storm",
+          "Lightning: bolts that flicker and light up the sky.",
+          {numberParam("strikes", "Strikes", "a second", 0.05, 1.5, 0.5, 0.05),
+           numberParam("length", "Flickers for", "s", 0.1, 2, 0.6, 0.05),
+           numberParam("width", "Width", "", 0.01, 0.6, 0.12), numberParam("sky", "Sky", "", 0, 1, 0.15),
+           numberParam("branches", "Branches", "", 0, 2, 0.6, 0.05)},
+          render,
+          EffectGroup::Textures};
 }
 
 }  // namespace chispa

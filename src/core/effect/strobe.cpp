@@ -8,7 +8,8 @@ namespace {
 
 enum { Rate, Flash, Sync, Scatter };
 
-/// Flashes faster than this can harm people with photosensitive epilepsy (ITU-R BT.1702: no more than three a second).
+/// Flashes faster than this can harm people with photosensitive epilepsy (ITU-R BT.1702: no more than three a
+/// second).
 constexpr double kSafe_hz = 3;
 
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
@@ -16,8 +17,8 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double rate = in.params.number(Rate);
   // A clip that runs faster flashes faster too.
   const double allowed = std::min(rate, kSafe_hz / std::max(in.speed, 0.01));
-  // On the beat it flashes 1, 2 … times a beat, or on every second, third … one, so that even the clip's shortest beat is safe. What is chosen
-  // holds for the whole clip.
+  // On the beat it flashes 1, 2 … times a beat, or on every second, third … one, so that even the clip's
+  // shortest beat is safe. What is chosen holds for the whole clip.
   const double most = allowed * in.shortestBeat_s;
   const double perBeat = most >= 1 ? std::floor(most) : 1 / std::ceil(1 / std::max(most, 0.01));
   const double turns = byBeat ? in.beats * perBeat : in.t_s * allowed;
@@ -34,10 +35,15 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect strobe() {
-  return cellwise({"strobe", "Strobe", "Short flashes, never more than three a second, for the sake of the audience.",
-          {fixedParam("rate", "Flashes", "a second", 0.2, kSafe_hz, 2, 0.1), numberParam("flash", "Flash", "of the time", 0.02, 0.6, 0.15), switchParam("sync", "On the beat", true),
-           numberParam("scatter", "Left out", "of the cells", 0, 0.95, 0)},
-          render, EffectGroup::Steps});
+  return cellwise({"strobe",
+                   "Strobe",
+                   "Short flashes, never more than three a second, for the sake of the audience.",
+                   {fixedParam("rate", "Flashes", "a second", 0.2, kSafe_hz, 2, 0.1),
+                    numberParam("flash", "Flash", "of the time", 0.02, 0.6, 0.15),
+                    switchParam("sync", "On the beat", true),
+                    numberParam("scatter", "Left out", "of the cells", 0, 0.95, 0)},
+                   render,
+                   EffectGroup::Steps});
 }
 
 }  // namespace chispa

@@ -25,10 +25,11 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect swell() {
   return cellwise({"swell", "Swell", "Waves of light roll through; crests take the palette's end.",
-          across(Axis::Along, {numberParam("waves", "Waves", "", 0, 24, 2, 0.5),
-           numberParam("passes", "Waves a bar", "", -8, 8, 1, 0.05), numberParam("depth", "Depth", "", 0, 1, 0.9),
-           numberParam("sharpness", "Sharpness", "", 0.3, 12, 1.6, 0.1)}),
-          render, EffectGroup::Flows});
+                   across(Axis::Along, {numberParam("waves", "Waves", "", 0, 24, 2, 0.5),
+                                        numberParam("passes", "Waves a bar", "", -8, 8, 1, 0.05),
+                                        numberParam("depth", "Depth", "", 0, 1, 0.9),
+                                        numberParam("sharpness", "Sharpness", "", 0.3, 12, 1.6, 0.1)}),
+                   render, EffectGroup::Flows});
 }
 
 }  // namespace chispa

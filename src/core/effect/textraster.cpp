@@ -22,9 +22,14 @@ std::vector<char32_t> lettersOf(const std::string& utf8) {
   std::vector<char32_t> letters;
   for (std::size_t i = 0; i < utf8.size() && letters.size() < kMostLetters;) {
     const auto lead = static_cast<unsigned char>(utf8[i]);
-    const std::size_t length = lead < 0x80 ? 1 : lead >> 5 == 6 ? 2 : lead >> 4 == 14 ? 3 : lead >> 3 == 30 ? 4 : 1;
+    const std::size_t length = lead < 0x80       ? 1
+                               : lead >> 5 == 6  ? 2
+                               : lead >> 4 == 14 ? 3
+                               : lead >> 3 == 30 ? 4
+                                                 : 1;
     char32_t letter = length == 1 ? lead : lead & (0xff >> (length + 1));
-    for (std::size_t k = 1; k < length && i + k < utf8.size(); ++k) letter = letter << 6 | (static_cast<unsigned char>(utf8[i + k]) & 0x3f);
+    for (std::size_t k = 1; k < length && i + k < utf8.size(); ++k)
+      letter = letter << 6 | (static_cast<unsigned char>(utf8[i + k]) & 0x3f);
     letters.push_back(letter);
     i += length;
   }
@@ -39,7 +44,11 @@ TextRaster drawDots(const std::string& words) {
   raster.letters.resize(static_cast<std::size_t>(raster.columns * raster.rows));
   for (int row = 0; row < raster.rows; ++row)
     for (int column = 0; column < raster.columns; ++column)
-      raster.letters[static_cast<std::size_t>(row * raster.columns + column)] = dotfont::isLit(words[static_cast<std::size_t>(column / dotfont::kAdvance)], column % dotfont::kAdvance, row) ? 1.f : 0.f;
+      raster.letters[static_cast<std::size_t>(row * raster.columns + column)] =
+          dotfont::isLit(words[static_cast<std::size_t>(column / dotfont::kAdvance)],
+                         column % dotfont::kAdvance, row)
+              ? 1.f
+              : 0.f;
   return raster;
 }
 
@@ -56,7 +65,8 @@ std::pair<std::string, int> fontFile(const std::string& family) {
   FcPattern* found = FcFontMatch(nullptr, wanted, &result);
   std::pair<std::string, int> file;
   FcChar8* path = nullptr;
-  if (found && FcPatternGetString(found, FC_FILE, 0, &path) == FcResultMatch) file.first = reinterpret_cast<const char*>(path);
+  if (found && FcPatternGetString(found, FC_FILE, 0, &path) == FcResultMatch)
+    file.first = reinterpret_cast<const char*>(path);
   if (found) FcPatternGetInteger(found, FC_INDEX, 0, &file.second);
   if (found) FcPatternDestroy(found);
   FcPatternDestroy(wanted);
@@ -69,7 +79,9 @@ class Font {
   explicit Font(const std::string& family) {
     const auto [path, index] = fontFile(family);
     if (path.empty() || FT_Init_FreeType(&library_) != 0) return;
-    if (FT_New_Face(library_, path.c_str(), index, &face_) != 0 || FT_Set_Pixel_Sizes(face_, 0, kFontRows) != 0) face_ = nullptr;
+    if (FT_New_Face(library_, path.c_str(), index, &face_) != 0 ||
+        FT_Set_Pixel_Sizes(face_, 0, kFontRows) != 0)
+      face_ = nullptr;
   }
   ~Font() {
     if (face_) FT_Done_Face(face_);
@@ -90,11 +102,13 @@ class Font {
     for (const char32_t letter : letters)
       if (FT_Load_Char(face_, letter, FT_LOAD_DEFAULT) == 0) pen += face_->glyph->advance.x;
     raster.columns = static_cast<int>(pen / 64) + 1;
-    raster.letters.assign(static_cast<std::size_t>(raster.columns) * static_cast<std::size_t>(raster.rows), 0.f);
+    raster.letters.assign(static_cast<std::size_t>(raster.columns) * static_cast<std::size_t>(raster.rows),
+                          0.f);
     pen = 0;
     for (const char32_t letter : letters) {
       if (FT_Load_Char(face_, letter, FT_LOAD_RENDER) != 0) continue;
-      put(raster, face_->glyph->bitmap, static_cast<int>(pen / 64) + face_->glyph->bitmap_left, below + face_->glyph->bitmap_top);
+      put(raster, face_->glyph->bitmap, static_cast<int>(pen / 64) + face_->glyph->bitmap_left,
+          below + face_->glyph->bitmap_top);
       pen += face_->glyph->advance.x;
     }
     return raster;
@@ -107,7 +121,8 @@ class Font {
         const int x = left + column;
         const int y = top - 1 - row;
         if (x < 0 || y < 0 || x >= raster.columns || y >= raster.rows) continue;
-        float& dot = raster.letters[static_cast<std::size_t>(y) * static_cast<std::size_t>(raster.columns) + static_cast<std::size_t>(x)];
+        float& dot = raster.letters[static_cast<std::size_t>(y) * static_cast<std::size_t>(raster.columns) +
+                                    static_cast<std::size_t>(x)];
         dot = std::max(dot, static_cast<float>(glyph.buffer[row * glyph.pitch + column]) / 255);
       }
   }
@@ -123,15 +138,21 @@ void addRim(TextRaster& raster, int reach) {
   wide.rows = raster.rows + 2 * reach;
   wide.letters.assign(static_cast<std::size_t>(wide.columns) * static_cast<std::size_t>(wide.rows), 0.f);
   wide.rim = wide.letters;
-  const auto at = [&](int x, int y) { return static_cast<std::size_t>(y) * static_cast<std::size_t>(wide.columns) + static_cast<std::size_t>(x); };
+  const auto at = [&](int x, int y) {
+    return static_cast<std::size_t>(y) * static_cast<std::size_t>(wide.columns) + static_cast<std::size_t>(x);
+  };
   for (int y = 0; y < raster.rows; ++y)
     for (int x = 0; x < raster.columns; ++x) {
-      const float dot = raster.letters[static_cast<std::size_t>(y) * static_cast<std::size_t>(raster.columns) + static_cast<std::size_t>(x)];
+      const float dot =
+          raster.letters[static_cast<std::size_t>(y) * static_cast<std::size_t>(raster.columns) +
+                         static_cast<std::size_t>(x)];
       if (dot <= 0) continue;
       wide.letters[at(x + reach, y + reach)] = dot;
       for (int dy = -reach; dy <= reach; ++dy)
         for (int dx = -reach; dx <= reach; ++dx)
-          if (dx * dx + dy * dy <= reach * reach + 1) wide.rim[at(x + reach + dx, y + reach + dy)] = std::max(wide.rim[at(x + reach + dx, y + reach + dy)], dot);
+          if (dx * dx + dy * dy <= reach * reach + 1)
+            wide.rim[at(x + reach + dx, y + reach + dy)] =
+                std::max(wide.rim[at(x + reach + dx, y + reach + dy)], dot);
     }
   raster = std::move(wide);
 }
@@ -141,7 +162,8 @@ std::vector<double> sumsOf(const std::vector<float>& dots, int columns, int rows
   std::vector<double> sums(wide * (static_cast<std::size_t>(rows) + 1), 0.0);
   for (std::size_t y = 0; y < static_cast<std::size_t>(rows); ++y)
     for (std::size_t x = 0; x < static_cast<std::size_t>(columns); ++x)
-      sums[(y + 1) * wide + x + 1] = static_cast<double>(dots[y * (wide - 1) + x]) + sums[y * wide + x + 1] + sums[(y + 1) * wide + x] - sums[y * wide + x];
+      sums[(y + 1) * wide + x + 1] = static_cast<double>(dots[y * (wide - 1) + x]) + sums[y * wide + x + 1] +
+                                     sums[(y + 1) * wide + x] - sums[y * wide + x];
   return sums;
 }
 
@@ -150,11 +172,17 @@ std::vector<double> sumsOf(const std::vector<float>& dots, int columns, int rows
 float TextRaster::mean(const std::vector<double>& sums, double x0, double y0, double x1, double y1) const {
   const auto wide = static_cast<std::size_t>(columns) + 1;
   // Whole dots: letters of dots stay crisp, and those of fonts have dots enough.
-  const auto clampTo = [](double v, int most) { return static_cast<std::size_t>(std::clamp(std::floor(v + 0.5), 0.0, static_cast<double>(most))); };
-  const double area = std::max(1.0, (std::floor(x1 + 0.5) - std::floor(x0 + 0.5)) * (std::floor(y1 + 0.5) - std::floor(y0 + 0.5)));
-  const std::size_t left = clampTo(x0, columns), right = clampTo(x1, columns), low = clampTo(y0, rows), high = clampTo(y1, rows);
+  const auto clampTo = [](double v, int most) {
+    return static_cast<std::size_t>(std::clamp(std::floor(v + 0.5), 0.0, static_cast<double>(most)));
+  };
+  const double area = std::max(
+      1.0, (std::floor(x1 + 0.5) - std::floor(x0 + 0.5)) * (std::floor(y1 + 0.5) - std::floor(y0 + 0.5)));
+  const std::size_t left = clampTo(x0, columns), right = clampTo(x1, columns), low = clampTo(y0, rows),
+                    high = clampTo(y1, rows);
   if (right <= left || high <= low) return 0;
-  return static_cast<float>((sums[high * wide + right] - sums[low * wide + right] - sums[high * wide + left] + sums[low * wide + left]) / area);
+  return static_cast<float>((sums[high * wide + right] - sums[low * wide + right] - sums[high * wide + left] +
+                             sums[low * wide + left]) /
+                            area);
 }
 
 TextRaster drawText(const std::string& words, const std::string& font, double rim) {

@@ -12,7 +12,8 @@ struct TextRaster {
   /// [row from the bottom × columns + column].
   std::vector<float> letters;
   std::vector<float> rim;
-  /// Sums of both up to each dot, with a first row and column of 0, for means over areas (summed-area tables, Crow 1984).
+  /// Sums of both up to each dot, with a first row and column of 0, for means over areas (summed-area tables,
+  /// Crow 1984).
   std::vector<double> letterSums;
   std::vector<double> rimSums;
 
@@ -23,8 +24,8 @@ struct TextRaster {
 /// The name of Chispa's own letters of dots, 5 by 7.
 inline constexpr const char* kDotFont = "dots";
 
-/// Draws `words` (UTF-8) in the font of the family `font`, as the system's fonts are found (fontconfig), or in dots; a rim of
-/// `rim` 0–1 of the letters' height. What cannot be drawn is left out.
+/// Draws `words` (UTF-8) in the font of the family `font`, as the system's fonts are found (fontconfig), or
+/// in dots; a rim of `rim` 0–1 of the letters' height. What cannot be drawn is left out.
 TextRaster drawText(const std::string& words, const std::string& font, double rim);
 
 }  // namespace chispa

@@ -29,9 +29,11 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect turnabout() {
   return cellwise({"turnabout", "Turnabout", "Neighbouring parts take turns, one colour each.",
-          across(Axis::Along, {numberParam("parts", "Parts", "", 2, 240, 8, 1), numberParam("every", "Change every", "beats", 0.125, 16, 1, 0.125),
-                               numberParam("fade", "Fade", "of a turn", 0, 1, 0.15), numberParam("rest", "Light at rest", "", 0, 1, 0)}),
-          render, EffectGroup::Steps});
+                   across(Axis::Along, {numberParam("parts", "Parts", "", 2, 240, 8, 1),
+                                        numberParam("every", "Change every", "beats", 0.125, 16, 1, 0.125),
+                                        numberParam("fade", "Fade", "of a turn", 0, 1, 0.15),
+                                        numberParam("rest", "Light at rest", "", 0, 1, 0)}),
+                   render, EffectGroup::Steps});
 }
 
 }  // namespace chispa

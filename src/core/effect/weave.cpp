@@ -27,7 +27,8 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
     const float sum = there + back;
     const float share = sum > 0 ? there / sum : 0;
     out.set(i,
-            {weft.r + (warp.r - weft.r) * share, weft.g + (warp.g - weft.g) * share, weft.b + (warp.b - weft.b) * share},
+            {weft.r + (warp.r - weft.r) * share, weft.g + (warp.g - weft.g) * share,
+             weft.b + (warp.b - weft.b) * share},
             lower(sum, 1.f));
   }
 }
@@ -35,10 +36,14 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect weave() {
-  return {"weave", "Weave", "Two sets of threads cross each other in opposite directions.",
+  return {"weave",
+          "Weave",
+          "Two sets of threads cross each other in opposite directions.",
           across(Axis::Along, {numberParam("threads", "Threads", "", 1, 40, 5, 1),
-           numberParam("passes", "Threads a bar", "", -8, 8, 1, 0.05), numberParam("width", "Width", "of a gap", 0.05, 1, 0.5)}),
-          render, EffectGroup::Flows};
+                               numberParam("passes", "Threads a bar", "", -8, 8, 1, 0.05),
+                               numberParam("width", "Width", "of a gap", 0.05, 1, 0.5)}),
+          render,
+          EffectGroup::Flows};
 }
 
 }  // namespace chispa

@@ -35,7 +35,9 @@ BlinkCode::BlinkCode(int leds) : leds_(std::clamp(leds, 1, kMostLeds)), isGolay_
   for (int led = 0; led < leds_; ++led) ledByWord_[word(led)] = led;
 }
 
-std::uint64_t BlinkCode::word(int led) const { return encode(static_cast<std::uint64_t>(led) + 1, isGolay_ ? kGolay : kBch); }
+std::uint64_t BlinkCode::word(int led) const {
+  return encode(static_cast<std::uint64_t>(led) + 1, isGolay_ ? kGolay : kBch);
+}
 
 std::optional<int> BlinkCode::ledOf(std::uint64_t word) const {
   const auto found = ledByWord_.find(word);

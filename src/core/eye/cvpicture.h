@@ -9,7 +9,9 @@ namespace chispa::eye {
 // Pictures as OpenCV sees them; for the .cpp files of this folder alone.
 
 /// A view of the picture, which must outlive it.
-inline cv::Mat matOf(const Picture& picture) { return {picture.height, picture.width, CV_8UC1, const_cast<std::uint8_t*>(picture.light.data())}; }
+inline cv::Mat matOf(const Picture& picture) {
+  return {picture.height, picture.width, CV_8UC1, const_cast<std::uint8_t*>(picture.light.data())};
+}
 
 /// The area's place within the picture.
 inline cv::Rect rectOf(const Picture& picture, const Area& area) {
@@ -18,7 +20,9 @@ inline cv::Rect rectOf(const Picture& picture, const Area& area) {
 }
 
 /// A view of the area of the picture.
-inline cv::Mat cropped(const Picture& picture, const Area& area) { return matOf(picture)(rectOf(picture, area)); }
+inline cv::Mat cropped(const Picture& picture, const Area& area) {
+  return matOf(picture)(rectOf(picture, area));
+}
 
 /// A copy as a picture; colours become grey.
 inline Picture pictureOf(const cv::Mat& mat) {
@@ -31,7 +35,9 @@ inline Picture pictureOf(const cv::Mat& mat) {
     grey = mat;
   Picture picture{grey.cols, grey.rows, {}};
   picture.light.reserve(static_cast<std::size_t>(grey.cols) * static_cast<std::size_t>(grey.rows));
-  for (int y = 0; y < grey.rows; ++y) picture.light.insert(picture.light.end(), grey.ptr<std::uint8_t>(y), grey.ptr<std::uint8_t>(y) + grey.cols);
+  for (int y = 0; y < grey.rows; ++y)
+    picture.light.insert(picture.light.end(), grey.ptr<std::uint8_t>(y),
+                         grey.ptr<std::uint8_t>(y) + grey.cols);
   return picture;
 }
 

@@ -29,7 +29,8 @@ double spotLevel(const Picture& lit, const Area& area) {
   for (int y = 0; y < part.rows; ++y)
     for (int x = 0; x < part.cols; ++x) {
       const int light = part.at<std::uint8_t>(y, x);
-      if (light == high.at<std::uint8_t>(y, x) && light > wide.at<std::uint8_t>(y, x) + 14) middles.push_back(light);
+      if (light == high.at<std::uint8_t>(y, x) && light > wide.at<std::uint8_t>(y, x) + 14)
+        middles.push_back(light);
     }
   if (middles.empty()) return 0;
   const auto at = middles.begin() + static_cast<std::ptrdiff_t>(middles.size() * 4 / 5);

@@ -10,11 +10,12 @@ namespace chispa::eye {
 using Histogram = std::array<int, 64>;
 Histogram histogramOf(const Picture& picture, const Area& area);
 
-/// How bright the spots of a picture of lit LEDs are: the grey level that one in five of their middles is above, 0–255.
+/// How bright the spots of a picture of lit LEDs are: the grey level that one in five of their middles is
+/// above, 0–255.
 double spotLevel(const Picture& lit, const Area& area);
 
-/// Finds the level of the LEDs at which neighbours stay apart: bright enough to be told from the room, and short of white.
-/// Show level(), take a picture, tell() it; until isDone().
+/// Finds the level of the LEDs at which neighbours stay apart: bright enough to be told from the room, and
+/// short of white. Show level(), take a picture, tell() it; until isDone().
 class ExposureSearch {
  public:
   double level() const { return level_; }

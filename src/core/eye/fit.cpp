@@ -1,14 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/eye/fit.h"
 
-#include <Eigen/Dense>
 #include <algorithm>
+
+#include <Eigen/Dense>
 
 #include "core/base/median.h"
 
 namespace chispa::eye {
 
-std::vector<std::optional<Vec3>> laidOnto(std::span<const std::optional<Vec3>> found, std::span<const Vec3> plan, bool scales) {
+std::vector<std::optional<Vec3>> laidOnto(std::span<const std::optional<Vec3>> found,
+                                          std::span<const Vec3> plan, bool scales) {
   std::vector<std::optional<Vec3>> laid(found.begin(), found.end());
   std::vector<std::size_t> both;
   for (std::size_t i = 0; i < std::min(found.size(), plan.size()); ++i)
@@ -54,10 +56,13 @@ std::vector<Vec3> filledIn(std::span<const std::optional<Vec3>> found) {
       all[i] = *found[known[0]];
       continue;
     }
-    const auto after = next == known.end() ? known.end() - 1 : next == known.begin() ? known.begin() + 1 : next;
+    const auto after = next == known.end()     ? known.end() - 1
+                       : next == known.begin() ? known.begin() + 1
+                                               : next;
     const auto before = after - 1;
     const Vec3 a = *found[*before], b = *found[*after];
-    const double share = (static_cast<double>(i) - static_cast<double>(*before)) / (static_cast<double>(*after) - static_cast<double>(*before));
+    const double share = (static_cast<double>(i) - static_cast<double>(*before)) /
+                         (static_cast<double>(*after) - static_cast<double>(*before));
     all[i] = a + (b - a) * share;
   }
   return all;

@@ -8,9 +8,11 @@
 
 namespace chispa::eye {
 
-/// Places that were found, turned, moved and, if `scales`, scaled so that they lie as near as can be to where the plan has them
-/// (S. Umeyama, 1991). What was not found stays so. Fewer than three leave them as they are.
-std::vector<std::optional<Vec3>> laidOnto(std::span<const std::optional<Vec3>> found, std::span<const Vec3> plan, bool scales);
+/// Places that were found, turned, moved and, if `scales`, scaled so that they lie as near as can be to where
+/// the plan has them (S. Umeyama, 1991). What was not found stays so. Fewer than three leave them as they
+/// are.
+std::vector<std::optional<Vec3>> laidOnto(std::span<const std::optional<Vec3>> found,
+                                          std::span<const Vec3> plan, bool scales);
 
 /// The median distance between what was found and the plan, in metres.
 double medianDistance(std::span<const std::optional<Vec3>> found, std::span<const Vec3> plan);

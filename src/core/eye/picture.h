@@ -12,7 +12,9 @@ struct Picture {
   std::vector<std::uint8_t> light;
 
   bool isEmpty() const { return light.empty(); }
-  std::uint8_t at(int x, int y) const { return light[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)]; }
+  std::uint8_t at(int x, int y) const {
+    return light[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)];
+  }
 };
 
 /// A picture and when it was taken, by the camera's own clock.

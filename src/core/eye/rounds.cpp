@@ -46,7 +46,8 @@ double edgeAt(std::span<const double> brightness, std::span<const Frame> frames,
   if (i == 0 || i >= frames.size()) return frames[std::min(i, frames.size() - 1)].time_s;
   const double before = brightness[i - 1];
   const double after = brightness[i];
-  const double share = std::abs(after - before) < 1e-6 ? 0.5 : std::clamp((half - before) / (after - before), 0.0, 1.0);
+  const double share =
+      std::abs(after - before) < 1e-6 ? 0.5 : std::clamp((half - before) / (after - before), 0.0, 1.0);
   return frames[i - 1].time_s + share * (frames[i].time_s - frames[i - 1].time_s);
 }
 
@@ -71,7 +72,10 @@ void SpotBrightness::add(const Picture& picture, const Area& area) {
   small_->frames.push_back(spotsOf(small));
 }
 
-void SpotBrightness::drop(std::size_t count) { small_->frames.erase(small_->frames.begin(), small_->frames.begin() + static_cast<std::ptrdiff_t>(std::min(count, small_->frames.size()))); }
+void SpotBrightness::drop(std::size_t count) {
+  small_->frames.erase(small_->frames.begin(), small_->frames.begin() + static_cast<std::ptrdiff_t>(std::min(
+                                                                            count, small_->frames.size())));
+}
 
 std::vector<double> SpotBrightness::all() const {
   const auto& spots = small_->frames;

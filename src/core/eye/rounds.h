@@ -15,7 +15,8 @@ struct Round {
   double step_s = 0;
 };
 
-/// Tells how bright the blinking spots of each frame are: 0 dark to about 1 all lit; what moves slowly, or is large, does not count.
+/// Tells how bright the blinking spots of each frame are: 0 dark to about 1 all lit; what moves slowly, or is
+/// large, does not count.
 class SpotBrightness {
  public:
   SpotBrightness();
@@ -34,8 +35,8 @@ class SpotBrightness {
   std::unique_ptr<Small> small_;
 };
 
-/// Finds the whole rounds in a stream of frames by what they show, where all spots are lit three steps long, between dark ones.
-/// Neither the camera's lag nor its rate need be known. `bits` is the length of the words.
+/// Finds the whole rounds in a stream of frames by what they show, where all spots are lit three steps long,
+/// between dark ones. Neither the camera's lag nor its rate need be known. `bits` is the length of the words.
 std::vector<Round> findRounds(std::span<const double> brightness, std::span<const Frame> frames, int bits);
 
 }  // namespace chispa::eye

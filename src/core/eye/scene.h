@@ -20,7 +20,8 @@ struct SceneLed {
   Vec3 place_m;
 };
 
-/// Reads a scene: a line of heads "host,http_port,port,pixel,x,y,z", then a line for each LED. Fails with the line that is wrong.
+/// Reads a scene: a line of heads "host,http_port,port,pixel,x,y,z", then a line for each LED. Fails with the
+/// line that is wrong.
 Result<std::vector<SceneLed>> readScene(const std::filesystem::path& path);
 std::string sceneText(const std::vector<SceneLed>& scene);
 

@@ -9,7 +9,8 @@ namespace {
 /// Where the LED stands, or would stand, in a list that is ordered by LED.
 template <class List>
 auto placeOf(List& all, int led) {
-  return std::lower_bound(all.begin(), all.end(), led, [](const Sighting& s, int wanted) { return s.led < wanted; });
+  return std::lower_bound(all.begin(), all.end(), led,
+                          [](const Sighting& s, int wanted) { return s.led < wanted; });
 }
 
 }  // namespace

@@ -42,7 +42,8 @@ struct Sightings {
   void settle(int leds);
 };
 
-/// What a later look at the LEDs `only` makes of an earlier one at all `leds`: of those that it has seen, its word counts.
+/// What a later look at the LEDs `only` makes of an earlier one at all `leds`: of those that it has seen, its
+/// word counts.
 Sightings merged(const Sightings& earlier, Sightings later, std::span<const int> only, int leds);
 
 }  // namespace chispa::eye

@@ -16,7 +16,9 @@ constexpr double kWave_s = 3.1;
 /// Noise that is drawn once and shifted from picture to picture.
 constexpr std::size_t kNoiseSize = 1'048'573;
 
-double gauss(double square, double sigma) { return std::exp(-square / (2 * sigma * sigma)); }
+double gauss(double square, double sigma) {
+  return std::exp(-square / (2 * sigma * sigma));
+}
 
 }  // namespace
 
@@ -28,7 +30,8 @@ Spoils spoilsOf(Severity severity) {
   return {1.9, 12, 0.06, 8, 45, 20, 0.25, -0.15, 0.04, true, 24, 0.3, 0.05};
 }
 
-SimulatedCamera::SimulatedCamera(std::vector<Vec3> leds, View view, const Spoils& spoils, unsigned seed) : view_(view), spoils_(spoils), random_(seed) {
+SimulatedCamera::SimulatedCamera(std::vector<Vec3> leds, View view, const Spoils& spoils, unsigned seed)
+    : view_(view), spoils_(spoils), random_(seed) {
   view_.lens.k1 = spoils.k1;
   const int width = view_.lens.width, height = view_.lens.height;
   std::bernoulli_distribution isHidden(spoils.hidden);
@@ -44,7 +47,8 @@ SimulatedCamera::SimulatedCamera(std::vector<Vec3> leds, View view, const Spoils
     const auto seen = view_.project(leds[i]);
     if (truth_[i]) addSplats(static_cast<int>(i), *truth_[i], 1);
     // The floor mirrors what something hides from the eye, too.
-    if (seen && spoils.reflection > 0) addSplats(static_cast<int>(i), {seen->x, 2 * (lowest + 10) - seen->y}, spoils.reflection);
+    if (seen && spoils.reflection > 0)
+      addSplats(static_cast<int>(i), {seen->x, 2 * (lowest + 10) - seen->y}, spoils.reflection);
   }
   std::normal_distribution<float> noise(0, static_cast<float>(spoils.noise));
   noise_.resize(kNoiseSize + 4099);
@@ -59,16 +63,20 @@ void SimulatedCamera::addSplats(int led, Spot spot, double share) {
   for (int y = std::max(0, cy - reach); y <= std::min(height - 1, cy + reach); ++y)
     for (int x = std::max(0, cx - reach); x <= std::min(width - 1, cx + reach); ++x) {
       const double square = (x - spot.x) * (x - spot.x) + (y - spot.y) * (y - spot.y);
-      const double light = share * ((1 - spoils_.bloomShare) * gauss(square, blur) + spoils_.bloomShare * gauss(square, spoils_.bloom_px));
+      const double light = share * ((1 - spoils_.bloomShare) * gauss(square, blur) +
+                                    spoils_.bloomShare * gauss(square, spoils_.bloom_px));
       if (light * kFull < 0.3) continue;
-      splats_.push_back({led, static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x), static_cast<float>(light * kFull)});
+      splats_.push_back(
+          {led, static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x),
+           static_cast<float>(light * kFull)});
     }
 }
 
 void SimulatedCamera::addHand(std::vector<float>& light, double time_s) const {
   const int width = view_.lens.width, height = view_.lens.height;
   const double swing = std::sin(2 * std::numbers::pi * time_s / kWave_s);
-  const double cx = width * (0.5 + 0.38 * swing), cy = height * (0.75 - 0.2 * std::cos(2 * std::numbers::pi * time_s / (2 * kWave_s)));
+  const double cx = width * (0.5 + 0.38 * swing),
+               cy = height * (0.75 - 0.2 * std::cos(2 * std::numbers::pi * time_s / (2 * kWave_s)));
   const double rx = width * 0.07, ry = height * 0.28;
   for (int y = 0; y < height; ++y)
     for (int x = 0; x < width; ++x) {
@@ -76,7 +84,8 @@ void SimulatedCamera::addHand(std::vector<float>& light, double time_s) const {
       if (in > 1.3) continue;
       // It hides what is behind, and is itself lit by the room.
       const auto cover = static_cast<float>(std::clamp((1.3 - in) / 0.3, 0.0, 1.0));
-      float& own = light[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)];
+      float& own =
+          light[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)];
       own = own * (1 - cover) + cover * static_cast<float>(spoils_.ambient * 1.4);
     }
 }
@@ -88,14 +97,19 @@ Picture SimulatedCamera::take(std::span<const float> light, double time_s) {
   std::vector<float> grey(size);
   for (int y = 0; y < height; ++y) {
     // One side of the room is brighter.
-    for (int x = 0; x < width; ++x) grey[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)] = static_cast<float>(room * (0.7 + 0.6 * x / width));
+    for (int x = 0; x < width; ++x)
+      grey[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)] =
+          static_cast<float>(room * (0.7 + 0.6 * x / width));
   }
   for (const Splat& splat : splats_)
-    if (static_cast<std::size_t>(splat.led) < light.size()) grey[splat.at] += light[static_cast<std::size_t>(splat.led)] * splat.share;
+    if (static_cast<std::size_t>(splat.led) < light.size())
+      grey[splat.at] += light[static_cast<std::size_t>(splat.led)] * splat.share;
   if (spoils_.hasHand) addHand(grey, time_s);
   const std::size_t shift = std::uniform_int_distribution<std::size_t>(0, 4098)(random_);
   Picture picture{width, height, std::vector<std::uint8_t>(size)};
-  for (std::size_t i = 0; i < size; ++i) picture.light[i] = static_cast<std::uint8_t>(std::clamp(grey[i] + noise_[i % kNoiseSize + shift] + 0.5f, 0.f, 255.f));
+  for (std::size_t i = 0; i < size; ++i)
+    picture.light[i] =
+        static_cast<std::uint8_t>(std::clamp(grey[i] + noise_[i % kNoiseSize + shift] + 0.5f, 0.f, 255.f));
   return picture;
 }
 
@@ -110,14 +124,16 @@ Rightness rightnessOf(const SimulatedCamera& camera, const Sightings& seen) {
     if (errors.back() > kWrong_px) ++right.wrong;
   }
   std::sort(errors.begin(), errors.end());
-  const auto inSight = std::count_if(camera.truth().begin(), camera.truth().end(), [](const auto& spot) { return spot.has_value(); });
+  const auto inSight = std::count_if(camera.truth().begin(), camera.truth().end(),
+                                     [](const auto& spot) { return spot.has_value(); });
   right.found = static_cast<double>(errors.size()) / static_cast<double>(inSight);
   right.foundOfAll = static_cast<double>(errors.size()) / static_cast<double>(camera.truth().size());
   right.median_px = errors.empty() ? 0 : errors[errors.size() / 2];
   return right;
 }
 
-void simulateCapture(SimulatedCamera& camera, const BlinkCode& code, int rounds, double step_s, double level, const std::function<void(Frame)>& take) {
+void simulateCapture(SimulatedCamera& camera, const BlinkCode& code, int rounds, double step_s, double level,
+                     const std::function<void(Frame)>& take) {
   const Spoils& spoils = camera.spoils();
   std::mt19937 random(7);
   std::bernoulli_distribution isDropped(spoils.droppedFrames);

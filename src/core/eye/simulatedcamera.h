@@ -76,7 +76,9 @@ struct Rightness {
 };
 Rightness rightnessOf(const SimulatedCamera& camera, const Sightings& seen);
 
-/// Takes the frames of `rounds` rounds of blinking, each step `step_s` long, at `level` 0–1, as the camera's own clock stamps them.
-void simulateCapture(SimulatedCamera& camera, const BlinkCode& code, int rounds, double step_s, double level, const std::function<void(Frame)>& take);
+/// Takes the frames of `rounds` rounds of blinking, each step `step_s` long, at `level` 0–1, as the camera's
+/// own clock stamps them.
+void simulateCapture(SimulatedCamera& camera, const BlinkCode& code, int rounds, double step_s, double level,
+                     const std::function<void(Frame)>& take);
 
 }  // namespace chispa::eye

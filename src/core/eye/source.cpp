@@ -5,9 +5,10 @@
 #include <chrono>
 #include <fstream>
 #include <map>
+#include <vector>
+
 #include <opencv2/imgcodecs.hpp>
 #include <opencv2/videoio.hpp>
-#include <vector>
 
 #include "core/eye/cvpicture.h"
 
@@ -32,7 +33,8 @@ class Camera final : public FrameSource {
 
 class Video final : public FrameSource {
  public:
-  explicit Video(cv::VideoCapture capture) : capture_(std::move(capture)), rate_(capture_.get(cv::CAP_PROP_FPS)) {
+  explicit Video(cv::VideoCapture capture)
+      : capture_(std::move(capture)), rate_(capture_.get(cv::CAP_PROP_FPS)) {
     if (!(rate_ > 1)) rate_ = 30;
   }
 
@@ -51,7 +53,8 @@ class Video final : public FrameSource {
 
 class Folder final : public FrameSource {
  public:
-  Folder(std::vector<std::filesystem::path> files, std::map<std::string, double> times, double rate) : files_(std::move(files)), times_(std::move(times)), rate_(rate) {}
+  Folder(std::vector<std::filesystem::path> files, std::map<std::string, double> times, double rate)
+      : files_(std::move(files)), times_(std::move(times)), rate_(rate) {}
 
   std::optional<Frame> next() override {
     while (at_ < files_.size()) {
@@ -59,7 +62,8 @@ class Folder final : public FrameSource {
       const cv::Mat picture = cv::imread(file.string(), cv::IMREAD_GRAYSCALE);
       if (picture.empty()) continue;
       const auto time = times_.find(file.filename().string());
-      return Frame{pictureOf(picture), time != times_.end() ? time->second : static_cast<double>(at_ - 1) / rate_};
+      return Frame{pictureOf(picture),
+                   time != times_.end() ? time->second : static_cast<double>(at_ - 1) / rate_};
     }
     return std::nullopt;
   }
@@ -88,15 +92,20 @@ std::map<std::string, double> readTimes(const std::filesystem::path& path) {
 
 bool isPicture(const std::filesystem::path& path) {
   std::string ending = path.extension().string();
-  std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-  return ending == ".png" || ending == ".jpg" || ending == ".jpeg" || ending == ".bmp" || ending == ".pgm" || ending == ".tif" || ending == ".tiff";
+  std::transform(ending.begin(), ending.end(), ending.begin(),
+                 [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+  return ending == ".png" || ending == ".jpg" || ending == ".jpeg" || ending == ".bmp" || ending == ".pgm" ||
+         ending == ".tif" || ending == ".tiff";
 }
 
 }  // namespace
 
 Result<std::unique_ptr<FrameSource>> openCamera(int number) {
   cv::VideoCapture capture(number);
-  if (!capture.isOpened()) return Failure{"camera " + std::to_string(number) + " cannot be opened", {}, "plug it in, close other programs that use it, or choose another number"};
+  if (!capture.isOpened())
+    return Failure{"camera " + std::to_string(number) + " cannot be opened",
+                   {},
+                   "plug it in, close other programs that use it, or choose another number"};
   return std::unique_ptr<FrameSource>(std::make_unique<Camera>(std::move(capture)));
 }
 
@@ -107,12 +116,19 @@ Result<std::unique_ptr<FrameSource>> openFrames(const std::filesystem::path& pat
     for (const auto& entry : std::filesystem::directory_iterator(path, error))
       if (isPicture(entry.path())) files.push_back(entry.path());
     std::sort(files.begin(), files.end());
-    if (files.empty()) return Failure{"there are no pictures", path.string(), "name a folder of .png or .jpg files, or a video"};
-    return std::unique_ptr<FrameSource>(std::make_unique<Folder>(std::move(files), readTimes(path / "times.csv"), framesPerSecond));
+    if (files.empty())
+      return Failure{"there are no pictures", path.string(),
+                     "name a folder of .png or .jpg files, or a video"};
+    return std::unique_ptr<FrameSource>(
+        std::make_unique<Folder>(std::move(files), readTimes(path / "times.csv"), framesPerSecond));
   }
-  if (!std::filesystem::exists(path, error)) return Failure{"there is no such file or folder", path.string(), "name a video file, or a folder of pictures"};
+  if (!std::filesystem::exists(path, error))
+    return Failure{"there is no such file or folder", path.string(),
+                   "name a video file, or a folder of pictures"};
   cv::VideoCapture capture(path.string());
-  if (!capture.isOpened()) return Failure{"it cannot be read as a video", path.string(), "name a file that FFmpeg reads, or a folder of pictures"};
+  if (!capture.isOpened())
+    return Failure{"it cannot be read as a video", path.string(),
+                   "name a file that FFmpeg reads, or a folder of pictures"};
   return std::unique_ptr<FrameSource>(std::make_unique<Video>(std::move(capture)));
 }
 
@@ -120,7 +136,8 @@ chispa::Outcome writePicture(const Picture& picture, const std::filesystem::path
   try {
     if (cv::imwrite(path.string(), matOf(picture))) return Done{};
   } catch (const cv::Exception& problem) {
-    return Failure{std::string("the picture cannot be written: ") + problem.what(), path.string(), "choose another name or folder"};
+    return Failure{std::string("the picture cannot be written: ") + problem.what(), path.string(),
+                   "choose another name or folder"};
   }
   return Failure{"the picture cannot be written", path.string(), "check that the folder exists and has room"};
 }

@@ -23,9 +23,10 @@ class FrameSource {
 /// A camera of this machine, by its number from 0 (OpenCV's capture).
 Result<std::unique_ptr<FrameSource>> openCamera(int number);
 
-/// A video file, or a folder of pictures in the order of their names; these count as taken at `framesPerSecond`, unless a file
-/// times.csv in the folder (name, seconds) says more.
-Result<std::unique_ptr<FrameSource>> openFrames(const std::filesystem::path& path, double framesPerSecond = 30);
+/// A video file, or a folder of pictures in the order of their names; these count as taken at
+/// `framesPerSecond`, unless a file times.csv in the folder (name, seconds) says more.
+Result<std::unique_ptr<FrameSource>> openFrames(const std::filesystem::path& path,
+                                                double framesPerSecond = 30);
 
 /// Writes a picture as a file of the kind that its name ends in (".png").
 chispa::Outcome writePicture(const Picture& picture, const std::filesystem::path& path);

@@ -39,7 +39,8 @@ struct Vote {
 std::vector<Cluster> clustersOf(std::vector<Vote> votes) {
   std::vector<Cluster> clusters;
   std::vector<bool> taken(votes.size(), false);
-  std::sort(votes.begin(), votes.end(), [](const Vote& a, const Vote& b) { return a.amplitude > b.amplitude; });
+  std::sort(votes.begin(), votes.end(),
+            [](const Vote& a, const Vote& b) { return a.amplitude > b.amplitude; });
   for (std::size_t seed = 0; seed < votes.size(); ++seed) {
     if (taken[seed]) continue;
     Cluster cluster;
@@ -64,7 +65,8 @@ std::vector<Cluster> clustersOf(std::vector<Vote> votes) {
     cluster.y /= cluster.weight;
     clusters.push_back(cluster);
   }
-  std::sort(clusters.begin(), clusters.end(), [](const Cluster& a, const Cluster& b) { return a.weight > b.weight; });
+  std::sort(clusters.begin(), clusters.end(),
+            [](const Cluster& a, const Cluster& b) { return a.weight > b.weight; });
   return clusters;
 }
 
@@ -95,14 +97,17 @@ struct Spotter::Stack {
   }
 };
 
-Spotter::Spotter(int leds, SpotterSettings settings) : code_(leds), settings_(settings), stack_(std::make_unique<Stack>()) {
+Spotter::Spotter(int leds, SpotterSettings settings)
+    : code_(leds), settings_(settings), stack_(std::make_unique<Stack>()) {
   stack_->sums.resize(static_cast<std::size_t>(code_.bits()));
   stack_->counts.assign(static_cast<std::size_t>(code_.bits()), 0);
 }
 Spotter::~Spotter() = default;
 Spotter::Spotter(Spotter&&) noexcept = default;
 
-int Spotter::rounds() const { return stack_->rounds; }
+int Spotter::rounds() const {
+  return stack_->rounds;
+}
 
 double Spotter::progress() const {
   if (held_.size() < 2) return 0;
@@ -114,10 +119,13 @@ double Spotter::progress() const {
 void Spotter::add(Frame frame) {
   brightness_.add(frame.picture, settings_.area);
   held_.push_back(std::move(frame));
-  if (held_.size() % kLookEvery == 0 && held_.size() > static_cast<std::size_t>(2 * roundSteps(code_.bits()))) workIn(false);
+  if (held_.size() % kLookEvery == 0 && held_.size() > static_cast<std::size_t>(2 * roundSteps(code_.bits())))
+    workIn(false);
 }
 
-void Spotter::finish() { workIn(true); }
+void Spotter::finish() {
+  workIn(true);
+}
 
 void Spotter::workIn(bool isEnd) {
   const auto rounds = findRounds(brightness_.all(), held_, code_.bits());
@@ -129,7 +137,9 @@ void Spotter::workIn(bool isEnd) {
         const double begin = round.codeBegins_s + (2 * j + half) * round.step_s;
         int used = 0;
         for (const Frame& frame : held_) {
-          if (frame.time_s < begin + kEdge * round.step_s || frame.time_s > begin + (1 - kEdge) * round.step_s) continue;
+          if (frame.time_s < begin + kEdge * round.step_s ||
+              frame.time_s > begin + (1 - kEdge) * round.step_s)
+            continue;
           cv::Mat grey;
           cropped(frame.picture, settings_.area).convertTo(grey, CV_32F);
           halves[half] = used == 0 ? grey : cv::Mat(halves[half] + grey);
@@ -148,7 +158,8 @@ void Spotter::workIn(bool isEnd) {
     done_s = round.codeBegins_s + (2 * code_.bits() - 1) * round.step_s;
   }
   if (!held_.empty()) stack_->corner = rectOf(held_.front().picture, settings_.area).tl();
-  const auto kept = std::find_if(held_.begin(), held_.end(), [&](const Frame& frame) { return !isEnd && frame.time_s >= done_s; });
+  const auto kept = std::find_if(held_.begin(), held_.end(),
+                                 [&](const Frame& frame) { return !isEnd && frame.time_s >= done_s; });
   const auto dropped = static_cast<std::size_t>(kept - held_.begin());
   held_.erase(held_.begin(), kept);
   brightness_.drop(dropped);
@@ -164,7 +175,8 @@ struct Votes {
   double threshold = 0;
 };
 
-Votes collectVotes(const std::vector<cv::Mat>& changes, const BlinkCode& code, const SpotterSettings& settings) {
+Votes collectVotes(const std::vector<cv::Mat>& changes, const BlinkCode& code,
+                   const SpotterSettings& settings) {
   Votes votes;
   cv::Mat amplitude;
   int places = 0;
@@ -183,7 +195,8 @@ Votes collectVotes(const std::vector<cv::Mat>& changes, const BlinkCode& code, c
   // Most of a picture is no LED: its median is the noise.
   std::vector<double> sample;
   for (int y = 0; y < amplitude.rows; y += 7)
-    for (int x = 0; x < amplitude.cols; x += 7) sample.push_back(static_cast<double>(amplitude.at<float>(y, x)));
+    for (int x = 0; x < amplitude.cols; x += 7)
+      sample.push_back(static_cast<double>(amplitude.at<float>(y, x)));
   votes.noise = median(sample);
   votes.threshold = settings.threshold > 0 ? settings.threshold : std::max(4.0, 5 * votes.noise);
   for (int y = 0; y < amplitude.rows; ++y)
@@ -257,10 +270,14 @@ Sightings Spotter::sightings() const {
   for (const auto& [led, own] : votes.byLed) {
     const auto clusters = clustersOf(own);
     const Cluster& best = clusters.front();
-    if (best.pixels < settings_.smallest_px || (settings_.largest_px > 0 && best.pixels > settings_.largest_px)) continue;
+    if (best.pixels < settings_.smallest_px ||
+        (settings_.largest_px > 0 && best.pixels > settings_.largest_px))
+      continue;
     Sighting sighting{led, middleOf(changes, code_.word(led), best), best.brightest, best.pixels};
     // A mirror image is dimmer than what it mirrors; of two alike nobody knows which is which.
-    if (clusters.size() > 1 && clusters[1].weight > 0.5 * best.weight && clusters[1].pixels >= settings_.smallest_px) sighting.doubt = "it was seen at two places";
+    if (clusters.size() > 1 && clusters[1].weight > 0.5 * best.weight &&
+        clusters[1].pixels >= settings_.smallest_px)
+      sighting.doubt = "it was seen at two places";
     sighting.spot.x += stack_->corner.x;
     sighting.spot.y += stack_->corner.y;
     brightnesses.push_back(best.brightest);
@@ -269,7 +286,8 @@ Sightings Spotter::sightings() const {
   const double usual = median(brightnesses);
   constexpr double kLeastShare = 0.42;
   for (Sighting& sighting : result.all)
-    if (sighting.doubt.empty() && sighting.brightness < kLeastShare * usual) sighting.doubt = "it is much dimmer than the others, as a mirror image is";
+    if (sighting.doubt.empty() && sighting.brightness < kLeastShare * usual)
+      sighting.doubt = "it is much dimmer than the others, as a mirror image is";
   doubtTooNear(result.all, settings_.nearest_px > 0 ? settings_.nearest_px : kNearest_px);
   result.settle(code_.leds());
   return result;

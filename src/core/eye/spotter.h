@@ -14,7 +14,8 @@ namespace chispa::eye {
 struct SpotterSettings {
   /// Least brightness of a spot above its surroundings, in grey levels.
   double threshold = 0;
-  /// How clearly each blink must be seen: the least share of an LED's usual change, 0–1; less than that is not read.
+  /// How clearly each blink must be seen: the least share of an LED's usual change, 0–1; less than that is
+  /// not read.
   double contrast = 0.35;
   /// Spots of fewer, or of more, picture pixels are no LEDs.
   int smallest_px = 2;
@@ -24,8 +25,8 @@ struct SpotterSettings {
   Area area = {};
 };
 
-/// Finds LEDs that blink their words (blinkcode.h) in the frames of a camera, live or from files. Frames are given as they come;
-/// each round that is complete is worked in, and its frames are let go.
+/// Finds LEDs that blink their words (blinkcode.h) in the frames of a camera, live or from files. Frames are
+/// given as they come; each round that is complete is worked in, and its frames are let go.
 class Spotter {
  public:
   Spotter(int leds, SpotterSettings settings);

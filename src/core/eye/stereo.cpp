@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/eye/stereo.h"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
+
+#include <Eigen/Dense>
 #include <opencv2/calib3d.hpp>
 
 #include "core/base/median.h"
@@ -42,7 +43,9 @@ Matrix3d rotationOf(const Pose& pose) {
   return angle < 1e-12 ? Matrix3d::Identity() : Eigen::AngleAxisd(angle, turn / angle).toRotationMatrix();
 }
 
-Vector3d directionOf(const Pose& pose) { return pose.segment<3>(4).normalized(); }
+Vector3d directionOf(const Pose& pose) {
+  return pose.segment<3>(4).normalized();
+}
 
 Matrix3d essential(const Pose& pose) {
   const Vector3d t = directionOf(pose);
@@ -86,7 +89,8 @@ Pose refine(const std::vector<Pair>& pairs, Pose pose, double huber) {
       slope.col(p) = (sampson(pairs, moved) - residuals) / kStep;
     }
     Eigen::VectorXd weights(residuals.size());
-    for (Eigen::Index i = 0; i < residuals.size(); ++i) weights[i] = std::min(1.0, huber / std::max(1e-15, std::abs(residuals[i])));
+    for (Eigen::Index i = 0; i < residuals.size(); ++i)
+      weights[i] = std::min(1.0, huber / std::max(1e-15, std::abs(residuals[i])));
     const Eigen::Matrix<double, 7, 7> normal = slope.transpose() * weights.asDiagonal() * slope;
     const Pose gradient = slope.transpose() * weights.asDiagonal() * residuals;
     Eigen::Matrix<double, 7, 7> damped = normal;
@@ -109,7 +113,8 @@ Pose refine(const std::vector<Pair>& pairs, Pose pose, double huber) {
 }
 
 /// The point whose pictures are nearest to both, by the linear method, seen from the first camera.
-Vector3d triangulated(const Vector2d& a, const Vector2d& b, const Matrix3d& rotation, const Vector3d& translation) {
+Vector3d triangulated(const Vector2d& a, const Vector2d& b, const Matrix3d& rotation,
+                      const Vector3d& translation) {
   Eigen::Matrix<double, 3, 4> second;
   second << rotation, translation;
   Eigen::Matrix4d rows = Eigen::Matrix4d::Zero();
@@ -133,14 +138,17 @@ std::optional<Pose> firstPose(const std::vector<Pair>& pairs, double focal_px) {
   constexpr double kOff_px = 3;
   cv::setRNGSeed(1);
   cv::Mat inliers;
-  cv::Mat e = cv::findEssentialMat(first, second, cv::Mat::eye(3, 3, CV_64F), cv::RANSAC, kSurely, kOff_px / focal_px, inliers);
+  cv::Mat e = cv::findEssentialMat(first, second, cv::Mat::eye(3, 3, CV_64F), cv::RANSAC, kSurely,
+                                   kOff_px / focal_px, inliers);
   if (e.rows < 3) return std::nullopt;
   cv::Mat rotation, translation, turn;
-  const int inFront = cv::recoverPose(e.rowRange(0, 3), first, second, cv::Mat::eye(3, 3, CV_64F), rotation, translation, inliers);
+  const int inFront = cv::recoverPose(e.rowRange(0, 3), first, second, cv::Mat::eye(3, 3, CV_64F), rotation,
+                                      translation, inliers);
   if (inFront < static_cast<int>(pairs.size()) / 2) return std::nullopt;
   cv::Rodrigues(rotation, turn);
   Pose pose;
-  pose << 0, turn.at<double>(0), turn.at<double>(1), turn.at<double>(2), translation.at<double>(0), translation.at<double>(1), translation.at<double>(2);
+  pose << 0, turn.at<double>(0), turn.at<double>(1), turn.at<double>(2), translation.at<double>(0),
+      translation.at<double>(1), translation.at<double>(2);
   return pose;
 }
 
@@ -153,22 +161,32 @@ Vector2d bent(const Vector3d& point, double k1) {
 }  // namespace
 
 std::optional<double> metresPerPixel(std::span<const std::optional<Spot>> spots, const KnownLength& known) {
-  const auto spotOf = [&](int led) { return led >= 0 && led < std::ssize(spots) ? spots[static_cast<std::size_t>(led)] : std::nullopt; };
+  const auto spotOf = [&](int led) {
+    return led >= 0 && led < std::ssize(spots) ? spots[static_cast<std::size_t>(led)] : std::nullopt;
+  };
   const auto from = spotOf(known.fromLed), to = spotOf(known.toLed);
   const double apart = from && to ? std::hypot(to->x - from->x, to->y - from->y) : 0;
   return apart > 1e-6 ? std::optional(known.length_m / apart) : std::nullopt;
 }
 
-Result<SpacePoints> placesInSpace(std::span<const std::optional<Spot>> first, std::span<const std::optional<Spot>> second, const Lens& lens, const KnownLength& known) {
+Result<SpacePoints> placesInSpace(std::span<const std::optional<Spot>> first,
+                                  std::span<const std::optional<Spot>> second, const Lens& lens,
+                                  const KnownLength& known) {
   constexpr std::size_t kFewest = 12;
   std::vector<Pair> pairs;
   for (std::size_t i = 0; i < std::min(first.size(), second.size()); ++i)
-    if (first[i] && second[i]) pairs.push_back({static_cast<int>(i), seen(*first[i], lens), seen(*second[i], lens)});
+    if (first[i] && second[i])
+      pairs.push_back({static_cast<int>(i), seen(*first[i], lens), seen(*second[i], lens)});
   if (pairs.size() < kFewest)
-    return Failure{"only " + std::to_string(pairs.size()) + " LEDs were seen from both places", {}, "choose places from which more of the same LEDs can be seen; twelve are needed"};
+    return Failure{"only " + std::to_string(pairs.size()) + " LEDs were seen from both places",
+                   {},
+                   "choose places from which more of the same LEDs can be seen; twelve are needed"};
   const double focal = lens.focal_px();
   const auto begun = firstPose(pairs, focal);
-  if (!begun) return Failure{"the two places of the camera cannot be told from the pictures", {}, "move the camera further between them, about a third of its distance"};
+  if (!begun)
+    return Failure{"the two places of the camera cannot be told from the pictures",
+                   {},
+                   "move the camera further between them, about a third of its distance"};
   // The second round starts from a straightened lens, so that RANSAC's choice does not matter.
   const Pose pose = refine(pairs, *begun, 1.5 / focal);
   const Matrix3d rotation = rotationOf(pose);
@@ -179,18 +197,28 @@ Result<SpacePoints> placesInSpace(std::span<const std::optional<Spot>> first, st
   space.residual_px.assign(space.points.size(), 0);
   std::vector<double> residuals;
   for (const Pair& pair : pairs) {
-    const Vector3d point = triangulated(straight(pair.first, space.k1), straight(pair.second, space.k1), rotation, translation);
+    const Vector3d point =
+        triangulated(straight(pair.first, space.k1), straight(pair.second, space.k1), rotation, translation);
     if (!point.allFinite() || point.z() <= 0) continue;
-    const double off = ((bent(point, space.k1) - pair.first).norm() + (bent(rotation * point + translation, space.k1) - pair.second).norm()) / 2 * focal;
+    const double off = ((bent(point, space.k1) - pair.first).norm() +
+                        (bent(rotation * point + translation, space.k1) - pair.second).norm()) /
+                       2 * focal;
     space.points[static_cast<std::size_t>(pair.led)] = Vec3{point.x(), point.z(), -point.y()};
     space.residual_px[static_cast<std::size_t>(pair.led)] = off;
     residuals.push_back(off);
   }
   space.medianResidual_px = median(residuals);
-  const auto pointOf = [&](int led) { return led >= 0 && led < std::ssize(space.points) ? space.points[static_cast<std::size_t>(led)] : std::nullopt; };
+  const auto pointOf = [&](int led) {
+    return led >= 0 && led < std::ssize(space.points) ? space.points[static_cast<std::size_t>(led)]
+                                                      : std::nullopt;
+  };
   const auto from = pointOf(known.fromLed), to = pointOf(known.toLed);
   if (!from || !to || length(*to - *from) < 1e-9)
-    return Failure{"the LEDs " + std::to_string(known.fromLed + 1) + " and " + std::to_string(known.toLed + 1) + " of the known length were not seen from both places", {}, "measure between two others"};
+    return Failure{"the LEDs " + std::to_string(known.fromLed + 1) + " and " +
+                       std::to_string(known.toLed + 1) +
+                       " of the known length were not seen from both places",
+                   {},
+                   "measure between two others"};
   const double scale = known.length_m / length(*to - *from);
   for (auto& point : space.points)
     if (point) point = *point * scale;

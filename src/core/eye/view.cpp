@@ -5,7 +5,9 @@
 #include <cmath>
 
 namespace chispa::eye {
-double Lens::focal_px() const { return width / 2.0 / std::tan(radians(fieldOfView_deg) / 2); }
+double Lens::focal_px() const {
+  return width / 2.0 / std::tan(radians(fieldOfView_deg) / 2);
+}
 
 std::optional<Spot> View::project(Vec3 point) const {
   const Vec3 forward = unit(at - eye);
@@ -38,7 +40,8 @@ View viewOfAll(std::span<const Vec3> points, const Lens& lens, double azimuth_de
     view.eye = centre + back * distance;
     const bool fits = std::all_of(points.begin(), points.end(), [&](const Vec3& p) {
       const auto spot = view.project(p);
-      return spot && spot->x > lens.width * kMargin && spot->x < lens.width * (1 - kMargin) && spot->y > lens.height * kMargin && spot->y < lens.height * (1 - kMargin);
+      return spot && spot->x > lens.width * kMargin && spot->x < lens.width * (1 - kMargin) &&
+             spot->y > lens.height * kMargin && spot->y < lens.height * (1 - kMargin);
     });
     if (fits) break;
   }

@@ -8,8 +8,8 @@
 
 namespace chispa::eye {
 
-/// How a camera maps the world into its pictures: a pinhole with one term of radial distortion (D. C. Brown, 1971: k1, in units of
-/// the focal length).
+/// How a camera maps the world into its pictures: a pinhole with one term of radial distortion (D. C. Brown,
+/// 1971: k1, in units of the focal length).
 struct Lens {
   int width = 1280;
   int height = 720;
@@ -30,8 +30,8 @@ struct View {
   std::optional<Spot> project(Vec3 point) const;
 };
 
-/// A view from a direction (0° azimuth looks along +y, counter-clockwise seen from above) that has all points well within its
-/// picture.
+/// A view from a direction (0° azimuth looks along +y, counter-clockwise seen from above) that has all points
+/// well within its picture.
 View viewOfAll(std::span<const Vec3> points, const Lens& lens, double azimuth_deg, double elevation_deg);
 
 }  // namespace chispa::eye

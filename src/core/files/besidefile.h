@@ -11,7 +11,8 @@ inline std::filesystem::path besideFile(const std::filesystem::path& showFile, c
   return path.is_absolute() ? path : showFile.parent_path() / path;
 }
 
-/// A file's name as the show keeps it: relative to the show where that is possible without leaving its folder.
+/// A file's name as the show keeps it: relative to the show where that is possible without leaving its
+/// folder.
 inline std::string nameBeside(const std::filesystem::path& showFile, const std::filesystem::path& file) {
   if (showFile.empty()) return file.string();
   std::error_code error;

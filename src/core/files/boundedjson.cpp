@@ -13,7 +13,8 @@ struct Extent {
   std::size_t values = 1;
 };
 
-/// How deep brackets are nested, and a bound for the number of values: every one but the first follows a comma, colon or bracket.
+/// How deep brackets are nested, and a bound for the number of values: every one but the first follows a
+/// comma, colon or bracket.
 Extent extentOf(std::string_view text) {
   Extent extent;
   int depth = 0;
@@ -37,16 +38,22 @@ Extent extentOf(std::string_view text) {
 
 }  // namespace
 
-Result<nlohmann::ordered_json> parseJson(std::string_view text, const std::string& what, const std::string& where, const std::string& cure) {
+Result<nlohmann::ordered_json> parseJson(std::string_view text, const std::string& what,
+                                         const std::string& where, const std::string& cure) {
   const Extent extent = extentOf(text);
   if (extent.depth > limits::kDeepest)
-    return Failure{what + " nests its brackets " + std::to_string(extent.depth) + " deep; " + std::to_string(limits::kDeepest) + " are allowed.", where, cure};
+    return Failure{what + " nests its brackets " + std::to_string(extent.depth) + " deep; " +
+                       std::to_string(limits::kDeepest) + " are allowed.",
+                   where, cure};
   if (extent.values > limits::kMostValues)
-    return Failure{what + " holds more than " + std::to_string(limits::kMostValues) + " values.", where, cure};
+    return Failure{what + " holds more than " + std::to_string(limits::kMostValues) + " values.", where,
+                   cure};
   try {
     return nlohmann::ordered_json::parse(text);
   } catch (const nlohmann::ordered_json::parse_error& error) {
-    return Failure{what + " is damaged at byte " + std::to_string(error.byte) + " of " + std::to_string(text.size()) + ".", where, cure};
+    return Failure{what + " is damaged at byte " + std::to_string(error.byte) + " of " +
+                       std::to_string(text.size()) + ".",
+                   where, cure};
   } catch (const std::exception& error) {
     return Failure{what + " is damaged: " + error.what() + ".", where, cure};
   }

@@ -2,9 +2,10 @@
 #pragma once
 #include <cmath>
 #include <limits>
-#include <nlohmann/json.hpp>
 #include <stdexcept>
 #include <string>
+
+#include <nlohmann/json.hpp>
 
 #include "core/files/names.h"
 
@@ -15,7 +16,8 @@ struct FieldError : std::runtime_error {
   using std::runtime_error::runtime_error;
 };
 
-/// Reads members of one JSON object, checked: a missing member takes the fallback, a wrong one throws FieldError.
+/// Reads members of one JSON object, checked: a missing member takes the fallback, a wrong one throws
+/// FieldError.
 class FieldReader {
  public:
   using Json = nlohmann::ordered_json;
@@ -71,7 +73,8 @@ class FieldReader {
   Vec3 vector(const char* key, double most) const {
     const Json* value = member(key);
     if (!value) return {};
-    if (!value->is_array() || value->size() != 3) throw FieldError(std::string(key) + " is not three numbers");
+    if (!value->is_array() || value->size() != 3)
+      throw FieldError(std::string(key) + " is not three numbers");
     return {numberOf((*value)[0], key, -most, most), numberOf((*value)[1], key, -most, most),
             numberOf((*value)[2], key, -most, most)};
   }
@@ -80,8 +83,10 @@ class FieldReader {
   std::vector<Vec3> points(const char* key, double most) const {
     std::vector<Vec3> all;
     each(key, [&](const Json& point) {
-      if (!point.is_array() || point.size() != 3) throw FieldError(std::string(key) + " holds something else than three numbers");
-      all.push_back({numberOf(point[0], key, -most, most), numberOf(point[1], key, -most, most), numberOf(point[2], key, -most, most)});
+      if (!point.is_array() || point.size() != 3)
+        throw FieldError(std::string(key) + " holds something else than three numbers");
+      all.push_back({numberOf(point[0], key, -most, most), numberOf(point[1], key, -most, most),
+                     numberOf(point[2], key, -most, most)});
     });
     return all;
   }

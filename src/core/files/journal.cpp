@@ -1,16 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/files/journal.h"
 
-#include <fcntl.h>
-#include <sys/file.h>
-#include <unistd.h>
-
 #include <algorithm>
 #include <cerrno>
 #include <cstdlib>
 #include <cstring>
 #include <fstream>
 #include <optional>
+
+#include <fcntl.h>
+#include <sys/file.h>
+#include <unistd.h>
 
 #include "core/files/boundedjson.h"
 #include "core/files/pendingfile.h"
@@ -49,7 +49,8 @@ bool isWithinDepth(const Json& patch) {
            const auto value = step.is_object() ? step.find("value") : step.end();
            if (!step.is_object() || path == step.end() || !path->is_string()) return false;
            const auto& words = path->get_ref<const std::string&>();
-           return std::count(words.begin(), words.end(), '/') + (value == step.end() ? 0 : depthOf(*value)) <= limits::kDeepest;
+           return std::count(words.begin(), words.end(), '/') + (value == step.end() ? 0 : depthOf(*value)) <=
+                  limits::kDeepest;
          });
 }
 
@@ -62,7 +63,8 @@ bool isPlainPatch(const Json& patch) {
 }
 
 Result<LeftJournal> readJournal(const fs::path& file) {
-  const Failure noBeginning{"A copy of unsaved work has no beginning that can be read.", file.string(), "It is kept; there is nothing more to do."};
+  const Failure noBeginning{"A copy of unsaved work has no beginning that can be read.", file.string(),
+                            "It is kept; there is nothing more to do."};
   std::ifstream in(file, std::ios::binary);
   std::string line;
   std::getline(in, line);
@@ -73,7 +75,8 @@ Result<LeftJournal> readJournal(const fs::path& file) {
   const auto path = head->find("path");
   if (path != head->end() && path->is_string()) left.showPath = *path;
   const auto before = head->find("changes");
-  if (before != head->end() && before->is_number_integer()) left.changes = std::clamp(before->get<int>(), 0, 1'000'000'000);
+  if (before != head->end() && before->is_number_integer())
+    left.changes = std::clamp(before->get<int>(), 0, 1'000'000'000);
   Json now = (*head)["show"];
   while (std::getline(in, line)) {
     // A line without its end was cut off by the crash itself.
@@ -113,7 +116,8 @@ Journal::~Journal() {
   ::close(fd_);
 }
 
-Result<std::unique_ptr<Journal>> Journal::begin(const fs::path& folder, const std::string& path, const Show& show) {
+Result<std::unique_ptr<Journal>> Journal::begin(const fs::path& folder, const std::string& path,
+                                                const Show& show) {
   std::unique_ptr<Journal> journal(new Journal(folder, path));
   if (const Outcome opened = journal->open(toJson(show), 0); !opened) return opened.failure();
   return journal;
@@ -125,7 +129,9 @@ Outcome Journal::open(const Json& show, int changes) {
   std::string name = (folder_ / ("journal-XXXXXX" + std::string(kEnding))).string();
   const int fd = ::mkostemps(name.data(), static_cast<int>(std::strlen(kEnding)), O_CLOEXEC | O_APPEND);
   if (fd < 0) return journalFailure(folder_);
-  const std::string line = Json({{"path", path_}, {"changes", changes}, {"show", show}}).dump(-1, ' ', false, Json::error_handler_t::replace) + "\n";
+  const std::string line = Json({{"path", path_}, {"changes", changes}, {"show", show}})
+                               .dump(-1, ' ', false, Json::error_handler_t::replace) +
+                           "\n";
   if (::flock(fd, LOCK_EX | LOCK_NB) != 0 || !writeAll(fd, line) || ::fdatasync(fd) != 0) {
     const Failure failure = journalFailure(folder_);
     ::unlink(name.c_str());
@@ -178,7 +184,8 @@ std::vector<fs::path> leftJournalFiles(const fs::path& folder) {
   std::vector<fs::path> files;
   std::error_code error;
   for (const auto& entry : fs::directory_iterator(folder, error))
-    if (entry.path().extension() == kEnding && entry.is_regular_file(error) && !isHeldByAnother(entry.path())) files.push_back(entry.path());
+    if (entry.path().extension() == kEnding && entry.is_regular_file(error) && !isHeldByAnother(entry.path()))
+      files.push_back(entry.path());
   return files;
 }
 

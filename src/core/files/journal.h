@@ -2,17 +2,19 @@
 #pragma once
 #include <filesystem>
 #include <memory>
-#include <nlohmann/json_fwd.hpp>
 #include <string>
 #include <vector>
+
+#include <nlohmann/json_fwd.hpp>
 
 #include "core/base/result.h"
 #include "core/show/show.h"
 
 namespace chispa {
 
-/// Unsaved work on disk. Line 1 of a journal is a show, each further line one change as a JSON Patch (RFC 6902); every line is
-/// flushed to the disk. While its owner lives it holds a lock on the file; a journal that nobody locks was left by a crash.
+/// Unsaved work on disk. Line 1 of a journal is a show, each further line one change as a JSON Patch (RFC
+/// 6902); every line is flushed to the disk. While its owner lives it holds a lock on the file; a journal
+/// that nobody locks was left by a crash.
 class Journal {
  public:
   /// Begins a journal in `folder` for a show whose file is `path` (empty if it has none yet).
@@ -23,8 +25,9 @@ class Journal {
   Journal(const Journal&) = delete;
   Journal& operator=(const Journal&) = delete;
 
-  /// Appends what changed since the last call that succeeded; nothing if nothing did. A line that could not be written whole is taken back,
-  /// and all is tried once more in a new file; if that fails too, what was safe before still is, and the next call tries again.
+  /// Appends what changed since the last call that succeeded; nothing if nothing did. A line that could not
+  /// be written whole is taken back, and all is tried once more in a new file; if that fails too, what was
+  /// safe before still is, and the next call tries again.
   Outcome append(const Show& show);
   const std::filesystem::path& file() const { return file_; }
   /// The file stays when the journal ends, as after a crash.
@@ -66,14 +69,16 @@ struct LeftJournals {
   std::vector<Failure> unreadable;
 };
 
-/// Journals in `folder` that no living program holds; those without a change are deleted. A last line that was cut off by the crash is
-/// passed over. What cannot be read is kept, under a name that is not looked at again.
+/// Journals in `folder` that no living program holds; those without a change are deleted. A last line that
+/// was cut off by the crash is passed over. What cannot be read is kept, under a name that is not looked at
+/// again.
 LeftJournals findLeftJournals(const std::filesystem::path& folder);
 
 /// The files that findLeftJournals() would look at; nothing is read.
 std::vector<std::filesystem::path> leftJournalFiles(const std::filesystem::path& folder);
 
-/// Takes away a journal whose content is safe elsewhere; a damaged one is kept, under a name that is not looked at again.
+/// Takes away a journal whose content is safe elsewhere; a damaged one is kept, under a name that is not
+/// looked at again.
 void disposeOf(const LeftJournal& journal);
 
 /// $XDG_STATE_HOME/chispa, or ~/.local/state/chispa.

@@ -9,8 +9,8 @@
 
 namespace chispa {
 
-/// Marks as files of other programs have them: label tracks (tab-separated start, end and text, seconds), WebVTT (W3C, 2019)
-/// and LRC lyrics.
+/// Marks as files of other programs have them: label tracks (tab-separated start, end and text, seconds),
+/// WebVTT (W3C, 2019) and LRC lyrics.
 enum class LabelFormat { LabelTrack, WebVtt, Lrc };
 
 /// The format that a file's ending names; label tracks for all but .vtt and .lrc.

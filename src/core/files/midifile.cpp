@@ -7,7 +7,9 @@
 #include <map>
 #include <optional>
 
+#include "core/base/utf8.h"
 #include "core/files/showfile.h"
+#include "core/show/limits.h"
 
 namespace chispa {
 namespace {
@@ -16,7 +18,8 @@ constexpr std::size_t kMostBytes = 16u << 20;
 constexpr std::size_t kMostMarks = 200'000;
 constexpr int kPulsesPerQuarter = 960;
 constexpr double kPlainQuarter_us = 500'000;
-constexpr std::array<const char*, 12> kNames = {"C", "C#", "D", "D#", "E", "F", "F#", "G", "G#", "A", "A#", "B"};
+constexpr std::array<const char*, 12> kNames = {"C",  "C#", "D",  "D#", "E",  "F",
+                                                "F#", "G",  "G#", "A",  "A#", "B"};
 
 // Kinds of meta events, after the byte 0xff.
 constexpr int kLyric = 0x05;
@@ -24,8 +27,8 @@ constexpr int kMarker = 0x06;
 constexpr int kTempo = 0x51;
 constexpr int kSignature = 0x58;
 
-/// The bytes of a file, read from the front; reading past the end gives 0 and is noticed. The MIDI library that Debian has ends
-/// the program where a file is damaged, so files are read by this.
+/// The bytes of a file, read from the front; reading past the end gives 0 and is noticed. The MIDI library
+/// that Debian has ends the program where a file is damaged, so files are read by this.
 class Bytes {
  public:
   explicit Bytes(std::string_view all) : all_(all) {}
@@ -126,7 +129,8 @@ std::optional<Song> readSong(std::string_view all) {
     if (!readTrack(Bytes(content), song.events)) return std::nullopt;
     ++i;
   }
-  std::stable_sort(song.events.begin(), song.events.end(), [](const Event& a, const Event& b) { return a.pulse < b.pulse; });
+  std::stable_sort(song.events.begin(), song.events.end(),
+                   [](const Event& a, const Event& b) { return a.pulse < b.pulse; });
   return song;
 }
 
@@ -137,7 +141,9 @@ class TempoTrack {
     changes_.push_back({0, 0, kPlainQuarter_us});
     for (const Event& event : song.events) {
       if (event.meta != kTempo || event.text.size() < 3) continue;
-      const auto byte = [&](std::size_t i) { return static_cast<double>(static_cast<unsigned char>(event.text[i])); };
+      const auto byte = [&](std::size_t i) {
+        return static_cast<double>(static_cast<unsigned char>(event.text[i]));
+      };
       changes_.push_back({event.pulse, us(event.pulse), byte(0) * 65536 + byte(1) * 256 + byte(2)});
     }
   }
@@ -150,7 +156,8 @@ class TempoTrack {
     double quarter_us;
   };
   double us(std::int64_t pulse) const {
-    const auto after = std::upper_bound(changes_.begin() + 1, changes_.end(), pulse, [](std::int64_t p, const Change& c) { return p < c.pulse; });
+    const auto after = std::upper_bound(changes_.begin() + 1, changes_.end(), pulse,
+                                        [](std::int64_t p, const Change& c) { return p < c.pulse; });
     const Change& from = *(after - 1);
     return from.us + static_cast<double>(pulse - from.pulse) * from.quarter_us / perQuarter_;
   }
@@ -168,10 +175,12 @@ void readGrid(const Song& song, const TempoTrack& tempo, MidiMarks& into) {
     for (; signature != song.events.end() && signature->pulse <= at; ++signature) {
       if (signature->meta != kSignature || signature->text.size() < 2) continue;
       beats = std::clamp<int>(static_cast<unsigned char>(signature->text[0]), 1, 64);
-      step = std::max<std::int64_t>(1, std::int64_t{song.pulsesPerQuarter} * 4 >> std::min<int>(static_cast<unsigned char>(signature->text[1]), 6));
+      step = std::max<std::int64_t>(1, std::int64_t{song.pulsesPerQuarter} * 4 >>
+                                           std::min<int>(static_cast<unsigned char>(signature->text[1]), 6));
     }
     into.bars.push_back({{}, tempo.at(at), {}, {}});
-    for (int beat = 0; beat < beats && at <= end; ++beat, at += step) into.beats.push_back({{}, tempo.at(at), {}, {}});
+    for (int beat = 0; beat < beats && at <= end; ++beat, at += step)
+      into.beats.push_back({{}, tempo.at(at), {}, {}});
   }
 }
 
@@ -180,8 +189,8 @@ void readEvents(const Song& song, const TempoTrack& tempo, MidiMarks& into) {
   std::map<std::pair<int, int>, std::size_t> sounding;
   for (const Event& event : song.events) {
     const Micros at = tempo.at(event.pulse);
-    if (event.meta == kLyric) into.words.push_back({{}, at, event.text, {}});
-    if (event.meta == kMarker) into.markers.push_back({{}, at, event.text, {}});
+    if (event.meta == kLyric) into.words.push_back({{}, at, asUtf8(event.text), {}});
+    if (event.meta == kMarker) into.markers.push_back({{}, at, asUtf8(event.text), {}});
     if (event.meta >= 0) continue;
     const bool isOn = (event.status & 0xf0) == 0x90 && event.velocity > 0;
     const std::pair key{event.status & 0x0f, event.first};
@@ -237,10 +246,13 @@ class Track {
   void note(int pulse, bool isOn, int note) {
     constexpr char kVelocity = 96;
     // A note's end comes before what begins at the same instant.
-    events_.push_back({pulse, isOn ? 1 : 0, {static_cast<char>(isOn ? 0x90 : 0x80), static_cast<char>(note), kVelocity}});
+    events_.push_back(
+        {pulse, isOn ? 1 : 0, {static_cast<char>(isOn ? 0x90 : 0x80), static_cast<char>(note), kVelocity}});
   }
   std::string bytes() {
-    std::stable_sort(events_.begin(), events_.end(), [](const One& a, const One& b) { return std::pair(a.pulse, a.order) < std::pair(b.pulse, b.order); });
+    std::stable_sort(events_.begin(), events_.end(), [](const One& a, const One& b) {
+      return std::pair(a.pulse, a.order) < std::pair(b.pulse, b.order);
+    });
     std::string content;
     int before = 0;
     for (const One& one : events_) {
@@ -268,14 +280,18 @@ Track tempoTrack(const TempoMap& map, const Score& score) {
   constexpr Micros::rep kMostTempo = 0xff'ffff;
   for (std::size_t i = 0; i + 1 < map.beats().size(); ++i) {
     std::string quarter;
-    putNumber(quarter, static_cast<std::uint32_t>(std::clamp<Micros::rep>((map.beats()[i + 1] - map.beats()[i]).count(), 1, kMostTempo)), 3);
+    putNumber(quarter,
+              static_cast<std::uint32_t>(
+                  std::clamp<Micros::rep>((map.beats()[i + 1] - map.beats()[i]).count(), 1, kMostTempo)),
+              3);
     track.meta(static_cast<int>(i) * kPulsesPerQuarter, kTempo, quarter);
   }
   const auto bars = instantsOf(score, LaneKind::Bars);
   int before = 0;
   for (std::size_t i = 0; i + 1 < bars.size(); ++i) {
     const int pulse = map.pulseOf(bars[i]);
-    const auto beats = static_cast<int>(std::lround(static_cast<double>(map.pulseOf(bars[i + 1]) - pulse) / kPulsesPerQuarter));
+    const auto beats = static_cast<int>(
+        std::lround(static_cast<double>(map.pulseOf(bars[i + 1]) - pulse) / kPulsesPerQuarter));
     if (beats < 1 || beats > 64 || beats == before) continue;
     constexpr char kQuarter = 2, kClocks = 24, kNotesOfQuarter = 8;
     track.meta(pulse, kSignature, {static_cast<char>(beats), kQuarter, kClocks, kNotesOfQuarter});
@@ -297,7 +313,8 @@ Track noteTrack(const TempoMap& map, const MarkLane& lane, std::optional<int> no
     const int own = note.value_or(noteOf(mark.text));
     const int on = map.pulseOf(mark.at);
     track.note(on, true, own);
-    track.note(std::max(on + 1, map.pulseOf(mark.at + (mark.length.count() > 0 ? mark.length : kStroke))), false, own);
+    track.note(std::max(on + 1, map.pulseOf(mark.at + (mark.length.count() > 0 ? mark.length : kStroke))),
+               false, own);
   }
   return track;
 }
@@ -306,22 +323,32 @@ Track noteTrack(const TempoMap& map, const MarkLane& lane, std::optional<int> no
 std::optional<Track> trackOf(const TempoMap& map, const MarkLane& lane) {
   switch (lane.kind) {
     case LaneKind::Words:
-    case LaneKind::Phonemes: return textTrack(map, lane, kLyric);
-    case LaneKind::Notes: return noteTrack(map, lane, std::nullopt);
-    case LaneKind::LowOnsets: return noteTrack(map, lane, 36);
-    case LaneKind::MiddleOnsets: return noteTrack(map, lane, 38);
-    case LaneKind::HighOnsets: return noteTrack(map, lane, 42);
+    case LaneKind::Phonemes:
+      return textTrack(map, lane, kLyric);
+    case LaneKind::Notes:
+      return noteTrack(map, lane, std::nullopt);
+    case LaneKind::LowOnsets:
+      return noteTrack(map, lane, 36);
+    case LaneKind::MiddleOnsets:
+      return noteTrack(map, lane, 38);
+    case LaneKind::HighOnsets:
+      return noteTrack(map, lane, 42);
     case LaneKind::Sections:
-    case LaneKind::Free: return textTrack(map, lane, kMarker);
+    case LaneKind::Free:
+      return textTrack(map, lane, kMarker);
     case LaneKind::Beats:
-    case LaneKind::Bars: break;
+    case LaneKind::Bars:
+      break;
   }
   return std::nullopt;
 }
 
 }  // namespace
 
-std::string noteName(int note) { return kNames[static_cast<std::size_t>(std::clamp(note, 0, 127) % 12)] + std::to_string(std::clamp(note, 0, 127) / 12 - 1); }
+std::string noteName(int note) {
+  return kNames[static_cast<std::size_t>(std::clamp(note, 0, 127) % 12)] +
+         std::to_string(std::clamp(note, 0, 127) / 12 - 1);
+}
 
 int noteOf(const std::string& name) {
   for (int note = 0; note < 128; ++note)
@@ -331,8 +358,12 @@ int noteOf(const std::string& name) {
 
 Result<MidiMarks> parseMidi(std::string_view bytes, const std::string& where) {
   const auto song = readSong(bytes);
-  if (!song) return Failure{"This is no MIDI file that can be read.", where, "Choose a standard MIDI file, of format 0 or 1."};
+  if (!song)
+    return Failure{"This is no MIDI file that can be read.", where,
+                   "Choose a standard MIDI file, of format 0 or 1."};
   const TempoTrack tempo(*song);
+  if (!song->events.empty() && tempo.at(song->events.back().pulse).count() > limits::kDay_us)
+    return Failure{"It is longer than 24 hours.", where, "Divide it, or check the tempo that it says."};
   MidiMarks marks;
   readEvents(*song, tempo, marks);
   readGrid(*song, tempo, marks);

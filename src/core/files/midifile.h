@@ -10,7 +10,8 @@
 
 namespace chispa {
 
-/// What a standard MIDI file (MIDI 1.0, "Standard MIDI Files", 1996) says of time: marks in order of time, without ids.
+/// What a standard MIDI file (MIDI 1.0, "Standard MIDI Files", 1996) says of time: marks in order of time,
+/// without ids.
 struct MidiMarks {
   /// By the tempo map and the time signatures; a beat is what a signature counts in.
   std::vector<Mark> beats;
@@ -26,8 +27,8 @@ struct MidiMarks {
 Result<MidiMarks> parseMidi(std::string_view bytes, const std::string& where);
 Result<MidiMarks> readMidi(const std::filesystem::path& path);
 
-/// Writes the marks of `score`: beats as the tempo map, bars as time signatures, lanes of words as lyrics, notes and onsets as notes (low,
-/// middle and high as 36, 38 and 42), all others as markers.
+/// Writes the marks of `score`: beats as the tempo map, bars as time signatures, lanes of words as lyrics,
+/// notes and onsets as notes (low, middle and high as 36, 38 and 42), all others as markers.
 Outcome writeMidi(const std::filesystem::path& path, const Score& score);
 
 /// "C4" for 60, "A#3" for 58; and back, 60 for what is no note's name.

@@ -15,10 +15,11 @@ struct EnumNames;
 
 template <>
 struct EnumNames<Corner> {
-  static constexpr std::array<std::pair<Corner, std::string_view>, 4> table{{{Corner::BottomLeft, "bottom-left"},
-                                                                             {Corner::BottomRight, "bottom-right"},
-                                                                             {Corner::TopLeft, "top-left"},
-                                                                             {Corner::TopRight, "top-right"}}};
+  static constexpr std::array<std::pair<Corner, std::string_view>, 4> table{
+      {{Corner::BottomLeft, "bottom-left"},
+       {Corner::BottomRight, "bottom-right"},
+       {Corner::TopLeft, "top-left"},
+       {Corner::TopRight, "top-right"}}};
 };
 template <>
 struct EnumNames<GridRuns> {
@@ -33,16 +34,19 @@ struct EnumNames<StringWay> {
 template <>
 struct EnumNames<ZoneLayout> {
   static constexpr std::array<std::pair<ZoneLayout, std::string_view>, 3> table{
-      {{ZoneLayout::Strand, "strand"}, {ZoneLayout::Strings, "strings"}, {ZoneLayout::SideBySide, "side-by-side"}}};
+      {{ZoneLayout::Strand, "strand"},
+       {ZoneLayout::Strings, "strings"},
+       {ZoneLayout::SideBySide, "side-by-side"}}};
 };
 template <>
 struct EnumNames<ZoneOrder> {
-  static constexpr std::array<std::pair<ZoneOrder, std::string_view>, 6> table{{{ZoneOrder::Listed, "listed"},
-                                                                                {ZoneOrder::LeftToRight, "left-to-right"},
-                                                                                {ZoneOrder::FrontToBack, "front-to-back"},
-                                                                                {ZoneOrder::Upward, "upward"},
-                                                                                {ZoneOrder::Around, "around"},
-                                                                                {ZoneOrder::Outward, "outward"}}};
+  static constexpr std::array<std::pair<ZoneOrder, std::string_view>, 6> table{
+      {{ZoneOrder::Listed, "listed"},
+       {ZoneOrder::LeftToRight, "left-to-right"},
+       {ZoneOrder::FrontToBack, "front-to-back"},
+       {ZoneOrder::Upward, "upward"},
+       {ZoneOrder::Around, "around"},
+       {ZoneOrder::Outward, "outward"}}};
 };
 template <>
 struct EnumNames<UnderlayFace> {
@@ -51,17 +55,20 @@ struct EnumNames<UnderlayFace> {
 };
 template <>
 struct EnumNames<Protocol> {
-  static constexpr std::array<std::pair<Protocol, std::string_view>, 6> table{{{Protocol::E131, "e131"},
-                                                                               {Protocol::ArtNet, "artnet"},
-                                                                               {Protocol::Ddp, "ddp"},
-                                                                               {Protocol::Opc, "opc"},
-                                                                               {Protocol::SerialDmx, "serial-dmx"},
-                                                                               {Protocol::Screen, "screen"}}};
+  static constexpr std::array<std::pair<Protocol, std::string_view>, 6> table{
+      {{Protocol::E131, "e131"},
+       {Protocol::ArtNet, "artnet"},
+       {Protocol::Ddp, "ddp"},
+       {Protocol::Opc, "opc"},
+       {Protocol::SerialDmx, "serial-dmx"},
+       {Protocol::Screen, "screen"}}};
 };
 template <>
 struct EnumNames<Delivery> {
   static constexpr std::array<std::pair<Delivery, std::string_view>, 3> table{
-      {{Delivery::Unicast, "unicast"}, {Delivery::Multicast, "multicast"}, {Delivery::Broadcast, "broadcast"}}};
+      {{Delivery::Unicast, "unicast"},
+       {Delivery::Multicast, "multicast"},
+       {Delivery::Broadcast, "broadcast"}}};
 };
 template <>
 struct EnumNames<PortStart> {
@@ -80,31 +87,35 @@ struct EnumNames<Blend> {
 };
 template <>
 struct EnumNames<FadeShape> {
-  static constexpr std::array<std::pair<FadeShape, std::string_view>, 4> table{
-      {{FadeShape::Even, "even"}, {FadeShape::Soft, "soft"}, {FadeShape::Late, "late"}, {FadeShape::Early, "early"}}};
+  static constexpr std::array<std::pair<FadeShape, std::string_view>, 4> table{{{FadeShape::Even, "even"},
+                                                                                {FadeShape::Soft, "soft"},
+                                                                                {FadeShape::Late, "late"},
+                                                                                {FadeShape::Early, "early"}}};
 };
 template <>
 struct EnumNames<Driver> {
-  static constexpr std::array<std::pair<Driver, std::string_view>, 7> table{{{Driver::Curve, "curve"},
-                                                                             {Driver::Level, "level"},
-                                                                             {Driver::Band, "band"},
-                                                                             {Driver::Onset, "onset"},
-                                                                             {Driver::BeatPhase, "beat-phase"},
-                                                                             {Driver::BarPhase, "bar-phase"},
-                                                                             {Driver::Parameter, "parameter"}}};
+  static constexpr std::array<std::pair<Driver, std::string_view>, 7> table{
+      {{Driver::Curve, "curve"},
+       {Driver::Level, "level"},
+       {Driver::Band, "band"},
+       {Driver::Onset, "onset"},
+       {Driver::BeatPhase, "beat-phase"},
+       {Driver::BarPhase, "bar-phase"},
+       {Driver::Parameter, "parameter"}}};
 };
 template <>
 struct EnumNames<LaneKind> {
-  static constexpr std::array<std::pair<LaneKind, std::string_view>, 10> table{{{LaneKind::Beats, "beats"},
-                                                                               {LaneKind::Bars, "bars"},
-                                                                               {LaneKind::Sections, "sections"},
-                                                                               {LaneKind::Words, "words"},
-                                                                               {LaneKind::Free, "free"},
-                                                                               {LaneKind::Phonemes, "phonemes"},
-                                                                               {LaneKind::LowOnsets, "low-onsets"},
-                                                                               {LaneKind::MiddleOnsets, "middle-onsets"},
-                                                                               {LaneKind::HighOnsets, "high-onsets"},
-                                                                               {LaneKind::Notes, "notes"}}};
+  static constexpr std::array<std::pair<LaneKind, std::string_view>, 10> table{
+      {{LaneKind::Beats, "beats"},
+       {LaneKind::Bars, "bars"},
+       {LaneKind::Sections, "sections"},
+       {LaneKind::Words, "words"},
+       {LaneKind::Free, "free"},
+       {LaneKind::Phonemes, "phonemes"},
+       {LaneKind::LowOnsets, "low-onsets"},
+       {LaneKind::MiddleOnsets, "middle-onsets"},
+       {LaneKind::HighOnsets, "high-onsets"},
+       {LaneKind::Notes, "notes"}}};
 };
 
 template <class E>

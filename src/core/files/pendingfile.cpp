@@ -1,18 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/files/pendingfile.h"
 
-#include <fcntl.h>
-#include <unistd.h>
-
 #include <array>
 #include <cerrno>
 #include <cstring>
 #include <random>
 
+#include <fcntl.h>
+#include <unistd.h>
+
 namespace chispa {
 namespace {
 
-constexpr const char* kCure = "Check that the folder exists, that you may write there and that the disk has room.";
+constexpr const char* kCure =
+    "Check that the folder exists, that you may write there and that the disk has room.";
 
 /// A file descriptor that closes itself.
 class OpenFile {
@@ -74,16 +75,20 @@ std::filesystem::path linkTarget(const std::filesystem::path& path) {
 std::optional<FileStamp> stampOf(const std::filesystem::path& path) {
   struct stat is {};
   if (::stat(path.c_str(), &is) != 0) return std::nullopt;
-  return FileStamp{is.st_dev, is.st_ino, is.st_size, is.st_mtim.tv_sec * std::int64_t{1'000'000'000} + is.st_mtim.tv_nsec};
+  return FileStamp{is.st_dev, is.st_ino, is.st_size,
+                   is.st_mtim.tv_sec * std::int64_t{1'000'000'000} + is.st_mtim.tv_nsec};
 }
 
 Result<PendingFile> PendingFile::begin(const std::filesystem::path& path) {
   const auto target = linkTarget(path);
   struct stat is {};
-  if (::stat(target.c_str(), &is) == 0 && !S_ISREG(is.st_mode)) return Failure{"There is something else than a file in its place.", path.string(), "Choose another name."};
+  if (::stat(target.c_str(), &is) == 0 && !S_ISREG(is.st_mode))
+    return Failure{"There is something else than a file in its place.", path.string(),
+                   "Choose another name."};
   constexpr int kMostTries = 100;
   for (int i = 0; i < kMostTries; ++i) {
-    auto beside = target.parent_path() / ("." + target.stem().string() + "-" + randomLetters() + target.extension().string());
+    auto beside = target.parent_path() /
+                  ("." + target.stem().string() + "-" + randomLetters() + target.extension().string());
     const OpenFile file(::open(beside.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, 0666));
     if (file) return PendingFile(target, std::move(beside));
     if (errno != EEXIST) break;
@@ -91,13 +96,18 @@ Result<PendingFile> PendingFile::begin(const std::filesystem::path& path) {
   return systemFailure("The file cannot be written", path, kCure);
 }
 
-PendingFile::PendingFile(PendingFile&& other) noexcept : target_(std::move(other.target_)), beside_(std::move(other.beside_)) { other.beside_.clear(); }
+PendingFile::PendingFile(PendingFile&& other) noexcept
+    : target_(std::move(other.target_)), beside_(std::move(other.beside_)) {
+  other.beside_.clear();
+}
 
 PendingFile::~PendingFile() {
   if (!beside_.empty()) ::unlink(beside_.c_str());
 }
 
-Failure PendingFile::failure(const std::string& what) const { return systemFailure(what, target_, kCure); }
+Failure PendingFile::failure(const std::string& what) const {
+  return systemFailure(what, target_, kCure);
+}
 
 Outcome PendingFile::commit() {
   const OpenFile file(::open(beside_.c_str(), O_RDONLY | O_NOFOLLOW | O_CLOEXEC));
@@ -126,17 +136,21 @@ Outcome PendingFile::overwrite(int from) {
   if (!to) return failure("The file cannot be written");
   std::array<char, 1 << 16> piece;
   off_t length = 0;
-  for (ssize_t got = ::read(from, piece.data(), piece.size()); got != 0; got = ::read(from, piece.data(), piece.size())) {
+  for (ssize_t got = ::read(from, piece.data(), piece.size()); got != 0;
+       got = ::read(from, piece.data(), piece.size())) {
     if (got < 0 || !writeAll(*to, {piece.data(), static_cast<std::size_t>(got)})) {
       // From here on the whole of it is only beside its place.
-      const Failure why = systemFailure("The file could not be written to its end", target_, "What was to be written is kept as " + beside_.string() + "; make room, and copy it.");
+      const Failure why = systemFailure(
+          "The file could not be written to its end", target_,
+          "What was to be written is kept as " + beside_.string() + "; make room, and copy it.");
       beside_.clear();
       return why;
     }
     length += got;
   }
   if (::ftruncate(*to, length) != 0 || ::fsync(*to) != 0) {
-    const Failure why = systemFailure("The file could not be written to its end", target_, "What was to be written is kept as " + beside_.string() + "; copy it.");
+    const Failure why = systemFailure("The file could not be written to its end", target_,
+                                      "What was to be written is kept as " + beside_.string() + "; copy it.");
     beside_.clear();
     return why;
   }

@@ -1,17 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <sys/stat.h>
-
 #include <filesystem>
 #include <optional>
+
+#include <sys/stat.h>
 
 #include "core/base/result.h"
 
 namespace chispa {
 
-/// A file that is written beside its place and takes it only when it is whole: until then, and whatever fails, what was there stays. It keeps
-/// the mode and owner of the file that it replaces; through a symbolic link it reaches what the link leads to, and other hard links keep seeing the
-/// same file. If it is not committed, it goes without a trace.
+/// A file that is written beside its place and takes it only when it is whole: until then, and whatever
+/// fails, what was there stays. It keeps the mode and owner of the file that it replaces; through a symbolic
+/// link it reaches what the link leads to, and other hard links keep seeing the same file. If it is not
+/// committed, it goes without a trace.
 class PendingFile {
  public:
   /// Makes an empty file beside `path`, with an ending like its own.
@@ -26,7 +27,8 @@ class PendingFile {
   Outcome commit();
 
  private:
-  PendingFile(std::filesystem::path target, std::filesystem::path beside) : target_(std::move(target)), beside_(std::move(beside)) {}
+  PendingFile(std::filesystem::path target, std::filesystem::path beside)
+      : target_(std::move(target)), beside_(std::move(beside)) {}
   Outcome replace(int fd);
   Outcome overwrite(int from);
   Failure failure(const std::string& what) const;
@@ -47,10 +49,12 @@ struct FileStamp {
 /// Nothing if there is no such file.
 std::optional<FileStamp> stampOf(const std::filesystem::path& path);
 
-/// Where a path leads, whatever symbolic links stand in it; a last link may lead to a file that is not there yet.
+/// Where a path leads, whatever symbolic links stand in it; a last link may lead to a file that is not there
+/// yet.
 std::filesystem::path linkTarget(const std::filesystem::path& path);
 
-/// Writes all of `text` to a file descriptor, over interruptions and short writes; false with errno set if it cannot.
+/// Writes all of `text` to a file descriptor, over interruptions and short writes; false with errno set if it
+/// cannot.
 bool writeAll(int fd, std::string_view text);
 /// Lets what was made, renamed or removed in a folder survive a power cut.
 void syncFolder(const std::filesystem::path& folder);

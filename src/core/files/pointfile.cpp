@@ -4,9 +4,10 @@
 #include <charconv>
 #include <cmath>
 #include <cstdio>
-#include <nlohmann/json.hpp>
 #include <optional>
 #include <sstream>
+
+#include <nlohmann/json.hpp>
 
 #include "core/files/boundedjson.h"
 #include "core/show/limits.h"
@@ -45,7 +46,8 @@ Failure wrongLine(int number, const std::string& line, const std::string& where)
   return {"Line " + std::to_string(number) + " is no point: \"" + line.substr(0, 40) + "\".", where, kCure};
 }
 
-Result<std::vector<Vec3>> parseTable(const std::string& text, const std::string& where, double metresPerUnit) {
+Result<std::vector<Vec3>> parseTable(const std::string& text, const std::string& where,
+                                     double metresPerUnit) {
   std::vector<Vec3> points;
   std::istringstream lines(text);
   std::string line;
@@ -69,7 +71,9 @@ Result<std::vector<Vec3>> parseList(const std::string& text, const std::string& 
     std::vector<Vec3> points;
     for (const auto& element : *root) {
       const auto point = pointOf(element.at("point").get<std::vector<double>>(), metresPerUnit);
-      if (!point) return Failure{"Point " + std::to_string(points.size() + 1) + " is not two or three numbers.", where, "Each element is {\"point\": [x, y, z]}."};
+      if (!point)
+        return Failure{"Point " + std::to_string(points.size() + 1) + " is not two or three numbers.", where,
+                       "Each element is {\"point\": [x, y, z]}."};
       points.push_back(*point);
     }
     return points;
@@ -80,7 +84,8 @@ Result<std::vector<Vec3>> parseList(const std::string& text, const std::string& 
 
 }  // namespace
 
-Result<std::vector<Vec3>> parsePoints(const std::string& text, const std::string& where, double metresPerUnit) {
+Result<std::vector<Vec3>> parsePoints(const std::string& text, const std::string& where,
+                                      double metresPerUnit) {
   const auto first = text.find_first_not_of(" \t\r\n");
   const bool isJson = first != std::string::npos && (text[first] == '[' || text[first] == '{');
   auto points = isJson ? parseList(text, where, metresPerUnit) : parseTable(text, where, metresPerUnit);

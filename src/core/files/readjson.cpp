@@ -11,7 +11,8 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-/// Reads the lists of a file into a show. Elements that make no sense, or must not be in a show together with those before, go to Show::unread.
+/// Reads the lists of a file into a show. Elements that make no sense, or must not be in a show together with
+/// those before, go to Show::unread.
 class RootReader {
  public:
   RootReader(const Json& root, Show& show) : root_(root), show_(show) {}
@@ -45,7 +46,8 @@ class RootReader {
 
   void keepUnknownMembers() {
     for (const auto& [key, value] : root_.items())
-      if (!known_.contains(key)) show_.unread.push_back({key, -1, value.dump(), "is unknown to this version"});
+      if (!known_.contains(key))
+        show_.unread.push_back({key, -1, value.dump(), "is unknown to this version"});
   }
 
  private:
@@ -55,12 +57,14 @@ class RootReader {
   std::set<std::string> known_ = {"format", "version", "name", "next_id"};
 };
 
-/// The largest number used as an id anywhere in `json`; new ids must lie above it, whatever the file says. Far ones do not count.
+/// The largest number used as an id anywhere in `json`; new ids must lie above it, whatever the file says.
+/// Far ones do not count.
 std::uint32_t largestId(const Json& json) {
   std::uint32_t largest = 0;
   if (json.is_object()) {
     const auto id = json.find("id");
-    if (id != json.end() && id->is_number_unsigned() && id->get<std::uint64_t>() < limits::kFirstFarId) largest = id->get<std::uint32_t>();
+    if (id != json.end() && id->is_number_unsigned() && id->get<std::uint64_t>() < limits::kFirstFarId)
+      largest = id->get<std::uint32_t>();
   }
   if (json.is_structured())
     for (const Json& child : json) largest = std::max(largest, largestId(child));
@@ -70,18 +74,20 @@ std::uint32_t largestId(const Json& json) {
 /// What new things are numbered from.
 std::uint32_t nextIdOf(const Json& root) {
   const auto said = root.find("next_id");
-  const bool isUsable = said != root.end() && said->is_number_unsigned() && said->get<std::uint64_t>() < limits::kFirstFarId;
+  const bool isUsable =
+      said != root.end() && said->is_number_unsigned() && said->get<std::uint64_t>() < limits::kFirstFarId;
   return std::max({1u, largestId(root) + 1, isUsable ? said->get<std::uint32_t>() : 1u});
 }
 
 Result<Show> readRoot(const Json& root, const std::string& where) {
   const auto format = root.is_object() ? root.find("format") : root.end();
-  if (!root.is_object() || format == root.end() || *format != "chispa-show") return Failure{"This is not a Chispa show.", where, "Choose a file whose name ends in .chispa."};
+  if (!root.is_object() || format == root.end() || *format != "chispa-show")
+    return Failure{"This is not a Chispa show.", where, "Choose a file whose name ends in .chispa."};
   const FieldReader in(root);
   const int version = in.whole<int>("version", 1, 1'000'000, 1);
   if (version > kShowFormat)
-    return Failure{"The show was saved by a newer Chispa (format " + std::to_string(version) + "; this one reads up to " +
-                       std::to_string(kShowFormat) + ").",
+    return Failure{"The show was saved by a newer Chispa (format " + std::to_string(version) +
+                       "; this one reads up to " + std::to_string(kShowFormat) + ").",
                    where, "Update Chispa, or open an older copy of the show."};
   Show show;
   show.name = in.text("name");
@@ -104,7 +110,8 @@ Result<Show> readRoot(const Json& root, const std::string& where) {
 }  // namespace
 
 Result<Show> parseShow(const std::string& text, const std::string& where) {
-  const auto root = parseJson(text, "The show", where, "Open a backup, or the copy that Chispa keeps of unsaved work.");
+  const auto root =
+      parseJson(text, "The show", where, "Open a backup, or the copy that Chispa keeps of unsaved work.");
   return root ? showOfJson(*root, where) : root.failure();
 }
 

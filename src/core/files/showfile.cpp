@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/files/showfile.h"
 
+#include <fstream>
+
 #include <fcntl.h>
 #include <unistd.h>
-
-#include <fstream>
 
 #include "core/files/pendingfile.h"
 #include "core/files/showjson.h"
@@ -19,9 +19,11 @@ Result<std::string> readFile(const std::filesystem::path& path, std::size_t most
   if (std::filesystem::exists(path, error) && !std::filesystem::is_regular_file(path, error))
     return Failure{"This is no regular file.", path.string(), "Choose a file on a disk."};
   std::ifstream in(path, std::ios::binary);
-  if (!in) return systemFailure("The file cannot be opened", path, "Check its name and that you may read it.");
+  if (!in)
+    return systemFailure("The file cannot be opened", path, "Check its name and that you may read it.");
   const auto size = std::filesystem::file_size(path, error);
-  if (!error && size > most) return Failure{"The file is too large to be of this kind.", path.string(), "Choose another."};
+  if (!error && size > most)
+    return Failure{"The file is too large to be of this kind.", path.string(), "Choose another."};
   std::string text((std::istreambuf_iterator<char>(in)), {});
   if (in.bad()) return systemFailure("The file cannot be read", path, "Check the disk.");
   return text;

@@ -1,14 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <nlohmann/json_fwd.hpp>
 #include <string>
+
+#include <nlohmann/json_fwd.hpp>
 
 #include "core/base/result.h"
 #include "core/show/show.h"
 
 namespace chispa {
 
-/// Version of the format that this program writes, and the newest that it reads. docs/show-format.md describes it.
+/// Version of the format that this program writes, and the newest that it reads. docs/show-format.md
+/// describes it.
 inline constexpr int kShowFormat = 1;
 
 /// The show as JSON with members in a stable order; parts that could not be read stand where they stood.

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/files/showlock.h"
 
-#include <fcntl.h>
-#include <sys/file.h>
-#include <unistd.h>
-
 #include <cstdio>
 #include <string>
 #include <utility>
+
+#include <fcntl.h>
+#include <sys/file.h>
+#include <unistd.h>
 
 namespace chispa {
 namespace {
@@ -23,7 +23,8 @@ std::string hashOf(const std::string& text) {
 
 }  // namespace
 
-std::optional<ShowLock> ShowLock::take(const std::filesystem::path& folder, const std::filesystem::path& show) {
+std::optional<ShowLock> ShowLock::take(const std::filesystem::path& folder,
+                                       const std::filesystem::path& show) {
   std::error_code error;
   const auto real = std::filesystem::weakly_canonical(show, error);
   std::filesystem::create_directories(folder, error);

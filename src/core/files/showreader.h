@@ -12,14 +12,16 @@
 
 namespace chispa {
 
-/// The visitor of core/show/showfields.h that fills members from JSON. What is missing keeps its value; what is wrong throws FieldError,
-/// except in loose lists, whose bad elements go to `unread` and leave their neighbours alone.
+/// The visitor of core/show/showfields.h that fills members from JSON. What is missing keeps its value; what
+/// is wrong throws FieldError, except in loose lists, whose bad elements go to `unread` and leave their
+/// neighbours alone.
 class ShowReader {
  public:
   using Json = FieldReader::Json;
 
   /// `path` leads to the object from the root: "scores/12".
-  ShowReader(const Json& object, std::vector<UnreadPart>& unread, std::string path = {}) : in_(object), unread_(unread), path_(std::move(path)) {}
+  ShowReader(const Json& object, std::vector<UnreadPart>& unread, std::string path = {})
+      : in_(object), unread_(unread), path_(std::move(path)) {}
 
   template <class Tag>
   void id(const char* key, Id<Tag>& value, const Id<Tag>* = nullptr) {
@@ -36,10 +38,13 @@ class ShowReader {
     value = static_cast<T>(in_.number(key, low, high, static_cast<double>(value)));
   }
   template <class Int>
-  void whole(const char* key, Int& value, std::type_identity_t<Int> low, std::type_identity_t<Int> high, const Int* = nullptr) {
+  void whole(const char* key, Int& value, std::type_identity_t<Int> low, std::type_identity_t<Int> high,
+             const Int* = nullptr) {
     value = in_.whole<Int>(key, low, high, value);
   }
-  void time(const char* key, Micros& value, const Micros* = nullptr) { value = Micros(in_.whole<std::int64_t>(key, 0, limits::kDay_us, value.count())); }
+  void time(const char* key, Micros& value, const Micros* = nullptr) {
+    value = Micros(in_.whole<std::int64_t>(key, 0, limits::kDay_us, value.count()));
+  }
   void offset(const char* key, Micros& value, const Micros* = nullptr) {
     value = Micros(in_.whole<std::int64_t>(key, -limits::kDay_us, limits::kDay_us, value.count()));
   }
@@ -56,16 +61,20 @@ class ShowReader {
   void wholes(const char* key, std::vector<int>& values, int low, int high) {
     values.clear();
     in_.each(key, [&](const Json& value) {
-      if (!value.is_number_integer() || value.get<double>() < low || value.get<double>() > high) throw FieldError(std::string(key) + " holds something else than numbers of pixels");
+      if (!value.is_number_integer() || value.get<double>() < low || value.get<double>() > high)
+        throw FieldError(std::string(key) + " holds something else than numbers of pixels");
       values.push_back(value.get<int>());
     });
   }
   void gridCells(const char* key, std::vector<GridCell>& cells, int rows, int columns) {
     std::set<GridCell> all;
     in_.each(key, [&](const Json& cell) {
-      if (!cell.is_array() || cell.size() != 2 || !cell[0].is_number_integer() || !cell[1].is_number_integer()) throw FieldError("a hole is not a row and a column");
+      if (!cell.is_array() || cell.size() != 2 || !cell[0].is_number_integer() ||
+          !cell[1].is_number_integer())
+        throw FieldError("a hole is not a row and a column");
       const double row = cell[0].get<double>(), column = cell[1].get<double>();
-      if (row < 0 || row >= rows || column < 0 || column >= columns) throw FieldError("a hole lies outside the grid");
+      if (row < 0 || row >= rows || column < 0 || column >= columns)
+        throw FieldError("a hole lies outside the grid");
       all.insert({cell[0].get<int>(), cell[1].get<int>()});
     });
     cells.assign(all.begin(), all.end());
@@ -96,7 +105,8 @@ class ShowReader {
     const Json* json = in_.member(key);
     if (!json) throw FieldError("a segment has no " + std::string(key));
     const std::string kind = FieldReader(*json).text("kind");
-    if (!readShape(*json, kind, value, std::make_index_sequence<std::variant_size_v<Shape>>())) throw FieldError("shape \"" + kind + "\" is unknown to this version");
+    if (!readShape(*json, kind, value, std::make_index_sequence<std::variant_size_v<Shape>>()))
+      throw FieldError("shape \"" + kind + "\" is unknown to this version");
   }
   template <class T>
   void list(const char* key, std::vector<T>& values, const std::vector<T>* = nullptr) {
@@ -131,7 +141,8 @@ class ShowReader {
         ShowReader reader(element, unread_, path);
         fields::describe(reader, value);
         if (!value.id) throw FieldError("has no id");
-        if (!ids.insert(value.id.value).second) throw FieldError("has the id " + std::to_string(value.id.value) + ", which another has");
+        if (!ids.insert(value.id.value).second)
+          throw FieldError("has the id " + std::to_string(value.id.value) + ", which another has");
         if (values.size() >= limits::kMostOfList) throw FieldError("is one too many");
         values.push_back(made<T>(std::move(value)));
       } catch (const std::exception& error) {
@@ -157,7 +168,8 @@ class ShowReader {
   }
   template <class T, class M>
   void inOrder(const char*, std::vector<T>& values, M T::*member) {
-    std::stable_sort(values.begin(), values.end(), [member](const T& a, const T& b) { return a.*member < b.*member; });
+    std::stable_sort(values.begin(), values.end(),
+                     [member](const T& a, const T& b) { return a.*member < b.*member; });
   }
 
  private:
@@ -169,7 +181,9 @@ class ShowReader {
       return std::make_shared<const T>(std::move(value));
   }
 
-  std::string pathOf(const char* key) const { return path_.empty() ? key : path_ + "/" + std::to_string(ownId_) + "/" + key; }
+  std::string pathOf(const char* key) const {
+    return path_.empty() ? key : path_ + "/" + std::to_string(ownId_) + "/" + key;
+  }
 
   template <class T>
   void read(const Json& json, T& value) {
@@ -179,7 +193,8 @@ class ShowReader {
 
   template <std::size_t... index>
   bool readShape(const Json& json, const std::string& kind, Shape& shape, std::index_sequence<index...>) {
-    return (... || (kind == shapeName(Shape(std::in_place_index<index>)) && (read(json, shape.emplace<index>()), true)));
+    return (... || (kind == shapeName(Shape(std::in_place_index<index>)) &&
+                    (read(json, shape.emplace<index>()), true)));
   }
 
   const Json* objectOf(const char* key) const {

@@ -3,6 +3,7 @@
 #include <charconv>
 #include <map>
 #include <memory>
+
 #include <nlohmann/json.hpp>
 
 #include "core/files/names.h"
@@ -16,13 +17,14 @@ using UnreadByList = std::multimap<std::string, const UnreadPart*>;
 /// Puts the parts that stood in `list` back where they stood.
 void putBackUnread(nlohmann::ordered_json& json, const std::string& list, const UnreadByList& unread);
 
-/// The visitor of core/show/showfields.h that writes members as JSON, in the order of their description. Members that have a plain value and hold
-/// it are left out.
+/// The visitor of core/show/showfields.h that writes members as JSON, in the order of their description.
+/// Members that have a plain value and hold it are left out.
 class ShowWriter {
  public:
   using Json = nlohmann::ordered_json;
 
-  explicit ShowWriter(const UnreadByList& unread, std::string path = {}) : unread_(unread), path_(std::move(path)) {}
+  explicit ShowWriter(const UnreadByList& unread, std::string path = {})
+      : unread_(unread), path_(std::move(path)) {}
   Json take() && { return std::move(json_); }
 
   template <class Tag>
@@ -30,18 +32,25 @@ class ShowWriter {
     if (std::string_view(key) == "id") ownId_ = value.value;
     put(key, value, plain, [](Id<Tag> id) { return Json(id.value); });
   }
-  void text(const char* key, const std::string& value, const std::string* plain = nullptr) { put(key, value, plain); }
+  void text(const char* key, const std::string& value, const std::string* plain = nullptr) {
+    put(key, value, plain);
+  }
   void flag(const char* key, const bool& value, const bool* plain = nullptr) { put(key, value, plain); }
   template <class T>
   void number(const char* key, const T& value, double, double, const T* plain = nullptr) {
     put(key, value, plain, shortest<T>);
   }
   template <class Int>
-  void whole(const char* key, const Int& value, std::type_identity_t<Int>, std::type_identity_t<Int>, const Int* plain = nullptr) {
+  void whole(const char* key, const Int& value, std::type_identity_t<Int>, std::type_identity_t<Int>,
+             const Int* plain = nullptr) {
     put(key, value, plain);
   }
-  void time(const char* key, const Micros& value, const Micros* plain = nullptr) { put(key, value, plain, [](Micros t) { return Json(t.count()); }); }
-  void offset(const char* key, const Micros& value, const Micros* plain = nullptr) { time(key, value, plain); }
+  void time(const char* key, const Micros& value, const Micros* plain = nullptr) {
+    put(key, value, plain, [](Micros t) { return Json(t.count()); });
+  }
+  void offset(const char* key, const Micros& value, const Micros* plain = nullptr) {
+    time(key, value, plain);
+  }
   template <class E>
   void word(const char* key, const E& value, const E* plain = nullptr) {
     put(key, value, plain, [](E e) { return Json(nameOf(e)); });
@@ -136,7 +145,9 @@ class ShowWriter {
     fields::describe(writer, value);
     return std::move(writer).take();
   }
-  std::string pathOf(const char* key) const { return path_.empty() ? key : path_ + "/" + std::to_string(ownId_) + "/" + key; }
+  std::string pathOf(const char* key) const {
+    return path_.empty() ? key : path_ + "/" + std::to_string(ownId_) + "/" + key;
+  }
   void finish(const char* key, Json list) {
     if (!unread_.empty()) putBackUnread(list, pathOf(key), unread_);
     json_[key] = std::move(list);

@@ -5,8 +5,10 @@
 #include <cmath>
 #include <limits>
 #include <optional>
+
 #include <pugixml.hpp>
 
+#include "core/base/utf8.h"
 #include "core/files/svg/pathdata.h"
 #include "core/shape/order.h"
 #include "core/show/limits.h"
@@ -24,15 +26,16 @@ struct Transform {
 
   Vec3 operator()(Vec3 p) const { return {a * p.x + c * p.y + e, b * p.x + d * p.y + f, 0}; }
   Transform operator*(const Transform& inner) const {
-    return {a * inner.a + c * inner.b, b * inner.a + d * inner.b, a * inner.c + c * inner.d, b * inner.c + d * inner.d,
-            a * inner.e + c * inner.f + e, b * inner.e + d * inner.f + f};
+    return {a * inner.a + c * inner.b, b * inner.a + d * inner.b,     a * inner.c + c * inner.d,
+            b * inner.c + d * inner.d, a * inner.e + c * inner.f + e, b * inner.e + d * inner.f + f};
   }
 };
 
 Transform oneTransform(const std::string& name, const std::vector<double>& v) {
   const auto at = [&](std::size_t i, double fallback) { return i < v.size() ? v[i] : fallback; };
   if (name == "matrix" && v.size() == 6) return {v[0], v[1], v[2], v[3], v[4], v[5]};
-  if (v.empty() || v.size() > 3) throw Error("the transform \"" + name + "\" has " + std::to_string(v.size()) + " numbers");
+  if (v.empty() || v.size() > 3)
+    throw Error("the transform \"" + name + "\" has " + std::to_string(v.size()) + " numbers");
   if (name == "translate") return {1, 0, 0, 1, v[0], at(1, 0)};
   if (name == "scale") return {v[0], 0, 0, at(1, v[0]), 0, 0};
   if (name == "skewX") return {1, 0, std::tan(radians(v[0])), 1, 0, 0};
@@ -63,7 +66,9 @@ double metresOf(const char* text, double bare) {
   Scanner in(text);
   const double value = in.number();
   const std::string unit = in.word();
-  constexpr std::pair<std::string_view, double> kUnits[] = {{"mm", 0.001}, {"cm", 0.01}, {"m", 1}, {"in", 0.0254}, {"pt", 0.0254 / 72}, {"pc", 0.0254 / 6}, {"px", 0.0254 / 96}};
+  constexpr std::pair<std::string_view, double> kUnits[] = {
+      {"mm", 0.001},       {"cm", 0.01},       {"m", 1},           {"in", 0.0254},
+      {"pt", 0.0254 / 72}, {"pc", 0.0254 / 6}, {"px", 0.0254 / 96}};
   for (const auto& [name, metres] : kUnits)
     if (unit == name) return value * metres;
   return value * bare;
@@ -102,7 +107,9 @@ class Collector {
     constexpr int kDeepest = 200;
     if (depth > kDeepest) throw Error("its groups are nested too deeply");
     const std::string_view name = node.name();
-    if (name == "defs" || name == "symbol" || name == "clipPath" || name == "mask" || name == "pattern" || name == "marker") return;
+    if (name == "defs" || name == "symbol" || name == "clipPath" || name == "mask" || name == "pattern" ||
+        name == "marker")
+      return;
     try {
       const Transform here = around * parseTransform(node.attribute("transform").value());
       add(node, name, here);
@@ -111,7 +118,8 @@ class Collector {
       if (isNamed_) throw;
       isNamed_ = true;
       const std::string id = node.attribute("id").value();
-      throw Error("<" + std::string(name) + (id.empty() ? std::string() : " id=\"" + id + "\"") + ">: " + error.what());
+      throw Error("<" + std::string(name) + (id.empty() ? std::string() : " id=\"" + id + "\"") +
+                  ">: " + error.what());
     }
   }
 
@@ -120,12 +128,14 @@ class Collector {
       const char* value = node.attribute(key).value();
       return *value ? metresOf(value, 1) : 0;
     };
-    const std::string id = node.attribute("id").value();
+    const std::string id = asUtf8(node.attribute("id").value());
     if (name == "circle") addEllipse(id, here, {length("cx"), length("cy"), 0}, length("r"), length("r"));
     if (name == "ellipse") addEllipse(id, here, {length("cx"), length("cy"), 0}, length("rx"), length("ry"));
-    if (name == "line") addChain(id, here, {{length("x1"), length("y1"), 0}, {length("x2"), length("y2"), 0}});
+    if (name == "line")
+      addChain(id, here, {{length("x1"), length("y1"), 0}, {length("x2"), length("y2"), 0}});
     if (name == "rect") addRect(id, here, {length("x"), length("y"), 0}, length("width"), length("height"));
-    if (name == "polyline" || name == "polygon") addPolygon(id, here, node.attribute("points").value(), name == "polygon");
+    if (name == "polyline" || name == "polygon")
+      addPolygon(id, here, node.attribute("points").value(), name == "polygon");
     if (name == "path")
       for (const Chain& chain : svg::chainsOf(node.attribute("d").value())) addChain(id, here, chain);
   }
@@ -140,7 +150,9 @@ class Collector {
 
   void addRect(const std::string& id, const Transform& here, Vec3 corner, double width, double height) {
     if (width <= 0 || height <= 0) return;
-    addChain(id, here, {corner, corner + Vec3{width, 0, 0}, corner + Vec3{width, height, 0}, corner + Vec3{0, height, 0}, corner});
+    addChain(id, here,
+             {corner, corner + Vec3{width, 0, 0}, corner + Vec3{width, height, 0},
+              corner + Vec3{0, height, 0}, corner});
   }
 
   void addPolygon(const std::string& id, const Transform& here, const char* points, bool isClosed) {
@@ -159,7 +171,8 @@ class Collector {
   void addChain(const std::string& id, const Transform& here, Chain chain) {
     for (Vec3& p : chain) p = here(p);
     for (const Vec3& p : chain)
-      if (!(std::abs(p.x) <= limits::kLargest_m && std::abs(p.y) <= limits::kLargest_m)) throw Error("it reaches further than any plan");
+      if (!(std::abs(p.x) <= limits::kLargest_m && std::abs(p.y) <= limits::kLargest_m))
+        throw Error("it reaches further than any plan");
     if ((legs_ += chain.size()) > kMostLegs) throw Error("the drawing has more lines than Chispa reads");
     if (const auto circle = asCircle(chain))
       drawing_.circles.push_back({id, circle->first, circle->second});
@@ -178,7 +191,9 @@ class Collector {
     }
     const Vec3 centre = (low + high) * 0.5;
     const double radius = (high.x - low.x) / 2;
-    const bool isRound = radius > 0 && std::all_of(chain.begin(), chain.end(), [&](Vec3 p) { return std::abs(length(p - centre) - radius) < radius * 0.02; });
+    const bool isRound = radius > 0 && std::all_of(chain.begin(), chain.end(), [&](Vec3 p) {
+                           return std::abs(length(p - centre) - radius) < radius * 0.02;
+                         });
     return isRound ? std::optional(std::pair(centre, radius)) : std::nullopt;
   }
 
@@ -217,7 +232,8 @@ bool comesBefore(const std::string& a, const std::string& b) {
     for (std::size_t i = 0; i < text.size();) {
       std::size_t digits = i;
       double number = 0;
-      while (digits < text.size() && text[digits] >= '0' && text[digits] <= '9') number = number * 10 + (text[digits++] - '0');
+      while (digits < text.size() && text[digits] >= '0' && text[digits] <= '9')
+        number = number * 10 + (text[digits++] - '0');
       pieces.emplace_back(digits > i ? number : -1, digits > i ? '\0' : text[i]);
       i = std::max(i + 1, digits);
     }
@@ -232,12 +248,16 @@ Result<SvgDrawing> parseSvg(const std::string& text, const std::string& where, d
   constexpr const char* kCure = "Save the drawing as plain SVG 1.1, with text turned into paths.";
   pugi::xml_document document;
   const pugi::xml_parse_result parsed = document.load_buffer(text.data(), text.size());
-  if (!parsed) return Failure{"The drawing is damaged at byte " + std::to_string(parsed.offset) + ": " + parsed.description() + ".", where, kCure};
+  if (!parsed)
+    return Failure{
+        "The drawing is damaged at byte " + std::to_string(parsed.offset) + ": " + parsed.description() + ".",
+        where, kCure};
   const pugi::xml_node root = document.child("svg");
   if (!root) return Failure{"This is not an SVG drawing.", where, kCure};
   try {
     SvgDrawing drawing = Collector(metresPerUnit).read(root);
-    if (drawing.circles.empty() && drawing.outlines.empty()) return Failure{"The drawing has neither circles nor lines.", where, kCure};
+    if (drawing.circles.empty() && drawing.outlines.empty())
+      return Failure{"The drawing has neither circles nor lines.", where, kCure};
     return drawing;
   } catch (const Error& error) {
     return Failure{std::string("The drawing makes no sense: ") + error.what() + ".", where, kCure};
@@ -247,12 +267,16 @@ Result<SvgDrawing> parseSvg(const std::string& text, const std::string& where, d
 std::vector<Vec3> holesInOrder(const SvgDrawing& drawing, HoleOrder order) {
   std::vector<SvgCircle> circles = drawing.circles;
   std::vector<Vec3> middles;
-  if (order == HoleOrder::ById) std::stable_sort(circles.begin(), circles.end(), [](const auto& a, const auto& b) { return comesBefore(a.id, b.id); });
+  if (order == HoleOrder::ById)
+    std::stable_sort(circles.begin(), circles.end(),
+                     [](const auto& a, const auto& b) { return comesBefore(a.id, b.id); });
   for (const SvgCircle& circle : circles) middles.push_back(circle.centre_m);
   if (order == HoleOrder::ById || middles.empty()) return middles;
-  const auto first = std::min_element(middles.begin(), middles.end(), [](Vec3 a, Vec3 b) { return a.x + a.y < b.x + b.y; });
+  const auto first =
+      std::min_element(middles.begin(), middles.end(), [](Vec3 a, Vec3 b) { return a.x + a.y < b.x + b.y; });
   std::vector<Vec3> sorted;
-  for (const int i : nearestOrder(middles, static_cast<int>(first - middles.begin()))) sorted.push_back(middles[static_cast<std::size_t>(i)]);
+  for (const int i : nearestOrder(middles, static_cast<int>(first - middles.begin())))
+    sorted.push_back(middles[static_cast<std::size_t>(i)]);
   return sorted;
 }
 

@@ -12,7 +12,8 @@ class RootWriter {
   explicit RootWriter(const Show& show) {
     for (const UnreadPart& part : show.unread)
       if (part.index >= 0) unread_.emplace(part.list, &part);
-    root_ = {{"format", "chispa-show"}, {"version", kShowFormat}, {"name", show.name}, {"next_id", show.nextId}};
+    root_ = {
+        {"format", "chispa-show"}, {"version", kShowFormat}, {"name", show.name}, {"next_id", show.nextId}};
   }
 
   template <class T>
@@ -28,7 +29,8 @@ class RootWriter {
     root_[key] = std::move(list);
   }
 
-  /// Members that are unknown to this version, or are no list where one belongs; those must not cover the list that is there by now.
+  /// Members that are unknown to this version, or are no list where one belongs; those must not cover the
+  /// list that is there by now.
   void member(const UnreadPart& part) {
     const auto there = root_.find(part.list);
     const bool isTaken = there != root_.end() && !there->empty();
@@ -48,7 +50,8 @@ void putBackUnread(Json& list, const std::string& name, const UnreadByList& unre
   std::vector<const UnreadPart*> parts;
   const auto [from, to] = unread.equal_range(name);
   for (auto part = from; part != to; ++part) parts.push_back(part->second);
-  std::stable_sort(parts.begin(), parts.end(), [](const UnreadPart* a, const UnreadPart* b) { return a->index < b->index; });
+  std::stable_sort(parts.begin(), parts.end(),
+                   [](const UnreadPart* a, const UnreadPart* b) { return a->index < b->index; });
   for (const UnreadPart* part : parts) {
     const auto at = std::min<std::size_t>(static_cast<std::size_t>(part->index), list.size());
     list.insert(list.begin() + static_cast<std::ptrdiff_t>(at), Json::parse(part->json, nullptr, false));
@@ -72,6 +75,8 @@ Json toJson(const Show& show) {
   return std::move(writer).take();
 }
 
-std::string showText(const Show& show) { return toJson(show).dump(1, ' ', false, Json::error_handler_t::replace) + "\n"; }
+std::string showText(const Show& show) {
+  return toJson(show).dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}
 
 }  // namespace chispa

@@ -8,9 +8,10 @@
 
 namespace chispa {
 
-/// Finds out what is true by asking: each answer leaves those truths under which it would have been given. The next
-/// question is the one whose worst answer leaves the fewest. Once one truth is left, check questions are asked that would tell it from
-/// what would be true if one earlier answer had been wrong. Truths and questions are finite, so it always ends.
+/// Finds out what is true by asking: each answer leaves those truths under which it would have been given.
+/// The next question is the one whose worst answer leaves the fewest. Once one truth is left, check questions
+/// are asked that would tell it from what would be true if one earlier answer had been wrong. Truths and
+/// questions are finite, so it always ends.
 template <class Truth>
 class Elimination {
  public:
@@ -19,7 +20,11 @@ class Elimination {
 
   /// Questions 0 … `searching` − 1 narrow down; all of 0 … `questions` − 1 may check.
   Elimination(std::vector<Truth> truths, int searching, int questions, Seen seen)
-      : truths_(std::move(truths)), wrong_(truths_.size(), 0), searching_(searching), questions_(questions), seen_(std::move(seen)) {}
+      : truths_(std::move(truths)),
+        wrong_(truths_.size(), 0),
+        searching_(searching),
+        questions_(questions),
+        seen_(std::move(seen)) {}
 
   /// The question to ask now; nothing if all is said, or nothing can be true any more.
   std::optional<int> next() const {
@@ -53,9 +58,11 @@ class Elimination {
  private:
   std::ptrdiff_t count(int mistakes) const { return std::count(wrong_.begin(), wrong_.end(), mistakes); }
   bool wasAsked(int question) const {
-    return std::any_of(asked_.begin(), asked_.end(), [question](const auto& a) { return a.first == question; });
+    return std::any_of(asked_.begin(), asked_.end(),
+                       [question](const auto& a) { return a.first == question; });
   }
-  /// Of the first `questions`, the one that divides the truths with up to `mistakes` wrong answers best; nothing if none does.
+  /// Of the first `questions`, the one that divides the truths with up to `mistakes` wrong answers best;
+  /// nothing if none does.
   std::optional<int> best(int questions, int mistakes) const {
     std::optional<int> found;
     std::size_t least = 0;

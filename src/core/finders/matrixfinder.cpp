@@ -15,20 +15,24 @@ std::vector<MatrixWiring> wiringsOf(int pixels) {
     if (pixels % columns != 0) continue;
     for (const Corner corner : kCorners)
       for (const GridRuns runs : {GridRuns::AlongRows, GridRuns::AlongColumns})
-        for (const bool serpentine : {false, true}) all.push_back({columns, pixels / columns, corner, runs, serpentine});
+        for (const bool serpentine : {false, true})
+          all.push_back({columns, pixels / columns, corner, runs, serpentine});
   }
   return all;
 }
 
 int seenOf(const MatrixWiring& wiring, const MatrixPicture& picture) {
   switch (picture.kind) {
-    case MatrixPicture::Kind::Head: return 2 * static_cast<int>(wiring.start) + (wiring.runs == GridRuns::AlongColumns ? 1 : 0);
+    case MatrixPicture::Kind::Head:
+      return 2 * static_cast<int>(wiring.start) + (wiring.runs == GridRuns::AlongColumns ? 1 : 0);
     case MatrixPicture::Kind::Line: {
       constexpr int kMostCounted = 6;
       const int begun = (picture.pixels + wiring.line() - 1) / wiring.line();
-      return begun >= kMostCounted ? 2 * kMostCounted : 2 * begun + (picture.pixels % wiring.line() == 0 ? 1 : 0);
+      return begun >= kMostCounted ? 2 * kMostCounted
+                                   : 2 * begun + (picture.pixels % wiring.line() == 0 ? 1 : 0);
     }
-    case MatrixPicture::Kind::Return: return wiring.isSerpentine ? 1 : 0;
+    case MatrixPicture::Kind::Return:
+      return wiring.isSerpentine ? 1 : 0;
   }
   return 0;
 }
@@ -44,7 +48,9 @@ Elimination<MatrixWiring> matrixFinder(int pixels, std::vector<MatrixPicture>& p
   pictures.push_back({MatrixPicture::Kind::Return, 0});
   const auto questions = static_cast<int>(pictures.size());
   // The return can be lit only once the length of a line is known, but it divides worst until then anyway.
-  return {std::move(wirings), questions, questions, [pictures](const MatrixWiring& wiring, int question) { return seenOf(wiring, pictures[static_cast<std::size_t>(question)]); }};
+  return {std::move(wirings), questions, questions, [pictures](const MatrixWiring& wiring, int question) {
+            return seenOf(wiring, pictures[static_cast<std::size_t>(question)]);
+          }};
 }
 
 }  // namespace chispa

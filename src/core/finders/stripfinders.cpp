@@ -52,7 +52,8 @@ Elimination<int> countFinder(int most) {
 
 Elimination<int> groupingFinder(int most) {
   constexpr int kQuestions = 3;
-  return {wholeNumbers(1, most), 1, kQuestions, [](int grouping, int value) { return 1000 * grouping * value + grouping; }};
+  return {wholeNumbers(1, most), 1, kQuestions,
+          [](int grouping, int value) { return 1000 * grouping * value + grouping; }};
 }
 
 }  // namespace chispa

@@ -39,7 +39,8 @@ class Lexer {
     constexpr std::string_view kPairs[] = {"<=", ">=", "==", "!="};
     for (const std::string_view pair : kPairs)
       if (text_.substr(at, 2) == pair) return at_ += 2, Token{Token::Kind::Sign, pair, at};
-    if (std::string_view("+-*/%^()<>=,").find(c) == std::string_view::npos) throw Stop{{at, std::string("“") + c + "” has no meaning here"}};
+    if (std::string_view("+-*/%^()<>=,").find(c) == std::string_view::npos)
+      throw Stop{{at, std::string("“") + c + "” has no meaning here"}};
     return ++at_, Token{Token::Kind::Sign, text_.substr(at, 1), at};
   }
 
@@ -63,7 +64,8 @@ class Lexer {
     return {Token::Kind::Number, text_.substr(at, at_ - at), at, value};
   }
   Token word(std::size_t at) {
-    while (at_ < text_.size() && (std::isalnum(static_cast<unsigned char>(text_[at_])) || text_[at_] == '_')) ++at_;
+    while (at_ < text_.size() && (std::isalnum(static_cast<unsigned char>(text_[at_])) || text_[at_] == '_'))
+      ++at_;
     return {Token::Kind::Word, text_.substr(at, at_ - at), at};
   }
 
@@ -86,10 +88,14 @@ class Compiler {
       const Token first = token_;
       const std::uint16_t value = statement();
       if (!assigned_) {
-        if (alone) throw Stop{{first.at, "a value without a name can stand only once; begin the others with “name =”"}};
+        if (alone)
+          throw Stop{
+              {first.at, "a value without a name can stand only once; begin the others with “name =”"}};
         alone = value;
       }
-      if (token_.kind != Token::Kind::LineEnd && token_.kind != Token::Kind::End) throw Stop{{token_.at, "an operator, or the end of the line, is missing before “" + std::string(token_.text) + "”"}};
+      if (token_.kind != Token::Kind::LineEnd && token_.kind != Token::Kind::End)
+        throw Stop{{token_.at, "an operator, or the end of the line, is missing before “" +
+                                   std::string(token_.text) + "”"}};
     }
     return finish(alone);
   }
@@ -110,8 +116,11 @@ class Compiler {
   }
 
   std::uint16_t emit(Step step, int arguments) {
-    if (program_.steps.size() >= Program::kMostSteps) throw Stop{{token_.at, "the formula is too long; " + std::to_string(Program::kMostSteps) + " steps are the most"}};
-    for (int i = 0; i < arguments; ++i) step.isUniform = step.isUniform && program_.steps[step.from[static_cast<std::size_t>(i)]].isUniform;
+    if (program_.steps.size() >= Program::kMostSteps)
+      throw Stop{{token_.at,
+                  "the formula is too long; " + std::to_string(Program::kMostSteps) + " steps are the most"}};
+    for (int i = 0; i < arguments; ++i)
+      step.isUniform = step.isUniform && program_.steps[step.from[static_cast<std::size_t>(i)]].isUniform;
     program_.steps.push_back(step);
     return static_cast<std::uint16_t>(program_.steps.size() - 1);
   }
@@ -127,7 +136,9 @@ class Compiler {
       Lexer ahead = lexer_;
       const Token next = ahead.next();
       if (next.kind == Token::Kind::Sign && next.text == "=") {
-        if (isKnown(name.text)) throw Stop{{name.at, "“" + std::string(name.text) + "” has a meaning already; choose another name"}};
+        if (isKnown(name.text))
+          throw Stop{
+              {name.at, "“" + std::string(name.text) + "” has a meaning already; choose another name"}};
         advance();
         advance();
         const std::uint16_t value = expression(0);
@@ -141,8 +152,10 @@ class Compiler {
 
   static bool isKnown(std::string_view name) {
     const auto isNamed = [name](const auto& word) { return word.name == name; };
-    return name == "pi" || name == "and" || name == "or" || name == "not" || std::any_of(std::begin(kCellWords), std::end(kCellWords), isNamed) ||
-           std::any_of(std::begin(kMomentWords), std::end(kMomentWords), isNamed) || std::any_of(std::begin(kFunctionWords), std::end(kFunctionWords), isNamed);
+    return name == "pi" || name == "and" || name == "or" || name == "not" ||
+           std::any_of(std::begin(kCellWords), std::end(kCellWords), isNamed) ||
+           std::any_of(std::begin(kMomentWords), std::end(kMomentWords), isNamed) ||
+           std::any_of(std::begin(kFunctionWords), std::end(kFunctionWords), isNamed);
   }
 
   std::uint16_t expression(int depth) {
@@ -225,7 +238,8 @@ class Compiler {
       return value;
     }
     if (token_.kind == Token::Kind::Word) return word(depth);
-    if (token_.kind == Token::Kind::End || token_.kind == Token::Kind::LineEnd) throw Stop{{token_.at, "a value is missing at the end"}};
+    if (token_.kind == Token::Kind::End || token_.kind == Token::Kind::LineEnd)
+      throw Stop{{token_.at, "a value is missing at the end"}};
     throw Stop{{token_.at, "a value is missing before “" + std::string(token_.text) + "”"}};
   }
   std::uint16_t word(int depth) {
@@ -247,11 +261,15 @@ class Compiler {
     Step step{function.op, {}, 0, true};
     for (int i = 0; i < function.arguments; ++i) {
       if (i > 0) {
-        if (!take(",")) throw Stop{{token_.at, std::string(function.name) + " takes " + std::to_string(function.arguments) + " values: " + std::string(function.call)}};
+        if (!take(","))
+          throw Stop{{token_.at, std::string(function.name) + " takes " + std::to_string(function.arguments) +
+                                     " values: " + std::string(function.call)}};
       }
       step.from[static_cast<std::size_t>(i)] = expression(depth + 1);
     }
-    if (isSign(",")) throw Stop{{token_.at, std::string(function.name) + " takes no more values: " + std::string(function.call)}};
+    if (isSign(","))
+      throw Stop{
+          {token_.at, std::string(function.name) + " takes no more values: " + std::string(function.call)}};
     expect(")");
     return emit(step, function.arguments);
   }
@@ -267,7 +285,8 @@ class Compiler {
       program_.colour = {red.value_or(dark), green.value_or(dark), blue.value_or(dark)};
     }
     const auto light = named("light") ? named("light") : alone;
-    if (!light && !program_.colour) throw Stop{{token_.at, "nothing is lit: end with a value, or name one “light”"}};
+    if (!light && !program_.colour)
+      throw Stop{{token_.at, "nothing is lit: end with a value, or name one “light”"}};
     program_.light = light ? *light : constant(1);
     program_.shade = named("shade").value_or(program_.light);
     return std::move(program_);
@@ -294,8 +313,10 @@ std::optional<Program> compile(const std::string& text, Mistake& mistake) {
 const std::vector<Word>& inputWords() {
   static const auto words = [] {
     std::vector<Word> all;
-    for (const CellWord& word : kCellWords) all.push_back({std::string(word.name), std::string(word.meaning)});
-    for (const MomentWord& word : kMomentWords) all.push_back({std::string(word.name), std::string(word.meaning)});
+    for (const CellWord& word : kCellWords)
+      all.push_back({std::string(word.name), std::string(word.meaning)});
+    for (const MomentWord& word : kMomentWords)
+      all.push_back({std::string(word.name), std::string(word.meaning)});
     return all;
   }();
   return words;
@@ -304,7 +325,8 @@ const std::vector<Word>& inputWords() {
 const std::vector<Word>& functionWords() {
   static const auto words = [] {
     std::vector<Word> all;
-    for (const FunctionWord& word : kFunctionWords) all.push_back({std::string(word.call), std::string(word.meaning)});
+    for (const FunctionWord& word : kFunctionWords)
+      all.push_back({std::string(word.call), std::string(word.meaning)});
     return all;
   }();
   return words;

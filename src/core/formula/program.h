@@ -13,14 +13,64 @@ enum class CellInput : std::uint8_t { X, Y, Across, Index, Column, Row, Angle, R
 inline constexpr std::size_t kCellInputs = 8;
 
 /// What it can ask about the instant; the same for all cells.
-enum class MomentInput : std::uint8_t { Time, Length, Beat, Bar, BeatInBar, Level, Low, Middle, High, Count, Columns, Rows, A, B, C, D };
+enum class MomentInput : std::uint8_t {
+  Time,
+  Length,
+  Beat,
+  Bar,
+  BeatInBar,
+  Level,
+  Low,
+  Middle,
+  High,
+  Count,
+  Columns,
+  Rows,
+  A,
+  B,
+  C,
+  D
+};
 inline constexpr std::size_t kMomentInputs = 16;
 
 enum class Op : std::uint8_t {
-  Constant, Cell, Moment,
-  Add, Subtract, Multiply, Divide, Modulo, Power, Negate, Not,
-  Less, LessEqual, Equal, And, Or, Choose,
-  Sin, Cos, Wave, Triangle, Saw, Pulse, Abs, Floor, Sqrt, Exp, Log, Sign, Min, Max, Clamp, Mix, Smooth, Noise, Chance, Band
+  Constant,
+  Cell,
+  Moment,
+  Add,
+  Subtract,
+  Multiply,
+  Divide,
+  Modulo,
+  Power,
+  Negate,
+  Not,
+  Less,
+  LessEqual,
+  Equal,
+  And,
+  Or,
+  Choose,
+  Sin,
+  Cos,
+  Wave,
+  Triangle,
+  Saw,
+  Pulse,
+  Abs,
+  Floor,
+  Sqrt,
+  Exp,
+  Log,
+  Sign,
+  Min,
+  Max,
+  Clamp,
+  Mix,
+  Smooth,
+  Noise,
+  Chance,
+  Band
 };
 
 /// One step: computes register i of a program from earlier ones.
@@ -39,8 +89,8 @@ struct Mistake {
   std::string what;
 };
 
-/// A formula ready to run: each step has a register of its own. Light and shade are always there; colours only if the
-/// formula gives them.
+/// A formula ready to run: each step has a register of its own. Light and shade are always there; colours
+/// only if the formula gives them.
 struct Program {
   static constexpr std::size_t kMostSteps = 240;
 
@@ -50,7 +100,8 @@ struct Program {
   std::optional<std::array<std::uint16_t, 3>> colour;
 };
 
-/// Compiles a formula (docs/formula.md): lines of `name = expression`, or one expression alone. On failure `mistake` is set.
+/// Compiles a formula (docs/formula.md): lines of `name = expression`, or one expression alone. On failure
+/// `mistake` is set.
 std::optional<Program> compile(const std::string& text, Mistake& mistake);
 
 /// Words that a formula can use, with what they are: for the editor's list and the guide.

@@ -19,18 +19,26 @@ float part(float v) {
 }
 
 /// A whole number for chance; anything finite or not.
-std::uint64_t whole(float v) { return std::isfinite(v) && std::abs(v) < 1e15f ? static_cast<std::uint64_t>(static_cast<std::int64_t>(std::floor(v))) : 0; }
+std::uint64_t whole(float v) {
+  return std::isfinite(v) && std::abs(v) < 1e15f
+             ? static_cast<std::uint64_t>(static_cast<std::int64_t>(std::floor(v)))
+             : 0;
+}
 
 float power(float base, float exponent) {
   const float result = std::pow(base, exponent);
   return std::isfinite(result) ? result : 0;
 }
 
-float modulo(float a, float b) { return b != 0 ? a - b * std::floor(a / b) : 0; }
+float modulo(float a, float b) {
+  return b != 0 ? a - b * std::floor(a / b) : 0;
+}
 
 float softNoise(std::uint64_t seed, float x, float y) {
   constexpr float kMost = 1e9f;
-  return std::abs(x) < kMost && std::abs(y) < kMost ? noise(seed, static_cast<double>(x), static_cast<double>(y)) : 0;
+  return std::abs(x) < kMost && std::abs(y) < kMost
+             ? noise(seed, static_cast<double>(x), static_cast<double>(y))
+             : 0;
 }
 
 }  // namespace
@@ -59,46 +67,85 @@ void Machine::step(std::size_t index, std::size_t first, std::size_t count) noex
     for (std::size_t i = 0; i < count; ++i) out[i] = value(i);
   };
   switch (s.op) {
-    case Op::Constant: return each([&](std::size_t) { return s.number; });
-    case Op::Cell: return each([&, from = inputs_.cells[static_cast<std::size_t>(s.number)].data() + first](std::size_t i) { return from[i]; });
-    case Op::Moment: return each([&](std::size_t) { return inputs_.moment[static_cast<std::size_t>(s.number)]; });
-    case Op::Add: return each([&](std::size_t i) { return a[i] + b[i]; });
-    case Op::Subtract: return each([&](std::size_t i) { return a[i] - b[i]; });
-    case Op::Multiply: return each([&](std::size_t i) { return a[i] * b[i]; });
-    case Op::Divide: return each([&](std::size_t i) { return b[i] != 0 ? a[i] / b[i] : 0.f; });
-    case Op::Modulo: return each([&](std::size_t i) { return modulo(a[i], b[i]); });
-    case Op::Power: return each([&](std::size_t i) { return power(a[i], b[i]); });
-    case Op::Negate: return each([&](std::size_t i) { return -a[i]; });
-    case Op::Not: return each([&](std::size_t i) { return a[i] != 0 ? 0.f : 1.f; });
-    case Op::Less: return each([&](std::size_t i) { return a[i] < b[i] ? 1.f : 0.f; });
-    case Op::LessEqual: return each([&](std::size_t i) { return a[i] <= b[i] ? 1.f : 0.f; });
-    case Op::Equal: return each([&](std::size_t i) { return a[i] == b[i] ? 1.f : 0.f; });
-    case Op::And: return each([&](std::size_t i) { return a[i] != 0 && b[i] != 0 ? 1.f : 0.f; });
-    case Op::Or: return each([&](std::size_t i) { return a[i] != 0 || b[i] != 0 ? 1.f : 0.f; });
-    case Op::Choose: return each([&](std::size_t i) { return a[i] != 0 ? b[i] : c[i]; });
-    case Op::Sin: return each([&](std::size_t i) { return std::sin(a[i]); });
-    case Op::Cos: return each([&](std::size_t i) { return std::cos(a[i]); });
-    case Op::Wave: return each([&](std::size_t i) { return 0.5f + 0.5f * std::sin(kTurn * part(a[i])); });
-    case Op::Triangle: return each([&](std::size_t i) { return 1 - std::abs(2 * part(a[i]) - 1); });
-    case Op::Saw: return each([&](std::size_t i) { return part(a[i]); });
-    case Op::Pulse: return each([&](std::size_t i) { return part(a[i]) < b[i] ? 1.f : 0.f; });
-    case Op::Abs: return each([&](std::size_t i) { return std::abs(a[i]); });
-    case Op::Floor: return each([&](std::size_t i) { return std::floor(a[i]); });
-    case Op::Sqrt: return each([&](std::size_t i) { return a[i] > 0 ? std::sqrt(a[i]) : 0.f; });
-    case Op::Exp: return each([&](std::size_t i) { return std::exp(std::min(a[i], 80.f)); });
-    case Op::Log: return each([&](std::size_t i) { return a[i] > 0 ? std::log(a[i]) : 0.f; });
-    case Op::Sign: return each([&](std::size_t i) { return a[i] > 0 ? 1.f : a[i] < 0 ? -1.f : 0.f; });
-    case Op::Min: return each([&](std::size_t i) { return std::min(a[i], b[i]); });
-    case Op::Max: return each([&](std::size_t i) { return std::max(a[i], b[i]); });
-    case Op::Clamp: return each([&](std::size_t i) { return std::min(std::max(a[i], b[i]), c[i]); });
-    case Op::Mix: return each([&](std::size_t i) { return a[i] + (b[i] - a[i]) * c[i]; });
-    case Op::Smooth: return each([&](std::size_t i) { return easeBetween(a[i], b[i], c[i]); });
-    case Op::Noise: return each([&](std::size_t i) { return softNoise(inputs_.seed, a[i], b[i]); });
-    case Op::Chance: return each([&](std::size_t i) { return chispa::chance(inputs_.seed, whole(a[i]), whole(b[i])); });
+    case Op::Constant:
+      return each([&](std::size_t) { return s.number; });
+    case Op::Cell:
+      return each([&, from = inputs_.cells[static_cast<std::size_t>(s.number)].data() +
+                             first](std::size_t i) { return from[i]; });
+    case Op::Moment:
+      return each([&](std::size_t) { return inputs_.moment[static_cast<std::size_t>(s.number)]; });
+    case Op::Add:
+      return each([&](std::size_t i) { return a[i] + b[i]; });
+    case Op::Subtract:
+      return each([&](std::size_t i) { return a[i] - b[i]; });
+    case Op::Multiply:
+      return each([&](std::size_t i) { return a[i] * b[i]; });
+    case Op::Divide:
+      return each([&](std::size_t i) { return b[i] != 0 ? a[i] / b[i] : 0.f; });
+    case Op::Modulo:
+      return each([&](std::size_t i) { return modulo(a[i], b[i]); });
+    case Op::Power:
+      return each([&](std::size_t i) { return power(a[i], b[i]); });
+    case Op::Negate:
+      return each([&](std::size_t i) { return -a[i]; });
+    case Op::Not:
+      return each([&](std::size_t i) { return a[i] != 0 ? 0.f : 1.f; });
+    case Op::Less:
+      return each([&](std::size_t i) { return a[i] < b[i] ? 1.f : 0.f; });
+    case Op::LessEqual:
+      return each([&](std::size_t i) { return a[i] <= b[i] ? 1.f : 0.f; });
+    case Op::Equal:
+      return each([&](std::size_t i) { return a[i] == b[i] ? 1.f : 0.f; });
+    case Op::And:
+      return each([&](std::size_t i) { return a[i] != 0 && b[i] != 0 ? 1.f : 0.f; });
+    case Op::Or:
+      return each([&](std::size_t i) { return a[i] != 0 || b[i] != 0 ? 1.f : 0.f; });
+    case Op::Choose:
+      return each([&](std::size_t i) { return a[i] != 0 ? b[i] : c[i]; });
+    case Op::Sin:
+      return each([&](std::size_t i) { return std::sin(a[i]); });
+    case Op::Cos:
+      return each([&](std::size_t i) { return std::cos(a[i]); });
+    case Op::Wave:
+      return each([&](std::size_t i) { return 0.5f + 0.5f * std::sin(kTurn * part(a[i])); });
+    case Op::Triangle:
+      return each([&](std::size_t i) { return 1 - std::abs(2 * part(a[i]) - 1); });
+    case Op::Saw:
+      return each([&](std::size_t i) { return part(a[i]); });
+    case Op::Pulse:
+      return each([&](std::size_t i) { return part(a[i]) < b[i] ? 1.f : 0.f; });
+    case Op::Abs:
+      return each([&](std::size_t i) { return std::abs(a[i]); });
+    case Op::Floor:
+      return each([&](std::size_t i) { return std::floor(a[i]); });
+    case Op::Sqrt:
+      return each([&](std::size_t i) { return a[i] > 0 ? std::sqrt(a[i]) : 0.f; });
+    case Op::Exp:
+      return each([&](std::size_t i) { return std::exp(std::min(a[i], 80.f)); });
+    case Op::Log:
+      return each([&](std::size_t i) { return a[i] > 0 ? std::log(a[i]) : 0.f; });
+    case Op::Sign:
+      return each([&](std::size_t i) { return a[i] > 0 ? 1.f : a[i] < 0 ? -1.f : 0.f; });
+    case Op::Min:
+      return each([&](std::size_t i) { return std::min(a[i], b[i]); });
+    case Op::Max:
+      return each([&](std::size_t i) { return std::max(a[i], b[i]); });
+    case Op::Clamp:
+      return each([&](std::size_t i) { return std::min(std::max(a[i], b[i]), c[i]); });
+    case Op::Mix:
+      return each([&](std::size_t i) { return a[i] + (b[i] - a[i]) * c[i]; });
+    case Op::Smooth:
+      return each([&](std::size_t i) { return easeBetween(a[i], b[i], c[i]); });
+    case Op::Noise:
+      return each([&](std::size_t i) { return softNoise(inputs_.seed, a[i], b[i]); });
+    case Op::Chance:
+      return each([&](std::size_t i) { return chispa::chance(inputs_.seed, whole(a[i]), whole(b[i])); });
     case Op::Band:
       return each([&](std::size_t i) {
         const float band = a[i] - 1;
-        return band >= 0 && band < static_cast<float>(inputs_.bands.size()) ? inputs_.bands[static_cast<std::size_t>(band)] : 0.f;
+        return band >= 0 && band < static_cast<float>(inputs_.bands.size())
+                   ? inputs_.bands[static_cast<std::size_t>(band)]
+                   : 0.f;
       });
   }
 }

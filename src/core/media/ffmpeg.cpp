@@ -18,7 +18,8 @@ int openOnlyTheFile(AVFormatContext* format, AVIOContext** io, const char* url, 
   AVDictionary* options = nullptr;
   av_dict_set(&options, "protocol_whitelist", "file", 0);
   // With its protocol, so that no colon in a name is taken for one.
-  const int code = avio_open2(io, ("file:" + self.path).c_str(), flags, &format->interrupt_callback, &options);
+  const int code =
+      avio_open2(io, ("file:" + self.path).c_str(), flags, &format->interrupt_callback, &options);
   av_dict_free(&options);
   return code;
 }
@@ -50,7 +51,8 @@ std::string open(Input& input, AVMediaType kind, const std::string& file, const 
   // A picture may not ask for more dots than a large photo has.
   constexpr std::int64_t kMostDots = 200'000'000;
   input.codec->max_pixels = kMostDots;
-  if (avcodec_open2(input.codec.get(), codec, nullptr) < 0) return "The " + content + "'s coding cannot be decoded";
+  if (avcodec_open2(input.codec.get(), codec, nullptr) < 0)
+    return "The " + content + "'s coding cannot be decoded";
   return {};
 }
 

@@ -55,8 +55,9 @@ struct Input {
   std::function<bool()> isCancelled;
 };
 
-/// Opens the stream; returns why it cannot, in words about the `file` ("The picture") and its `content` ("picture"), or nothing. Only that one
-/// file is opened, and only if it is a regular one: play lists lead nowhere, and a pipe cannot keep the program waiting.
+/// Opens the stream; returns why it cannot, in words about the `file` ("The picture") and its `content`
+/// ("picture"), or nothing. Only that one file is opened, and only if it is a regular one: play lists lead
+/// nowhere, and a pipe cannot keep the program waiting.
 std::string open(Input& input, AVMediaType kind, const std::string& file, const std::string& content);
 
 }  // namespace chispa::ffmpeg

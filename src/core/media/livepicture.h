@@ -21,11 +21,14 @@ struct ScreenPart {
   auto operator<=>(const ScreenPart&) const = default;
 };
 
-/// A picture that changes while it is looked at. One thread writes, any number read, none waits for another: a reader may see the
-/// upper part of one picture and the lower part of the next, as on a screen.
+/// A picture that changes while it is looked at. One thread writes, any number read, none waits for another:
+/// a reader may see the upper part of one picture and the lower part of the next, as on a screen.
 class LivePicture {
  public:
-  LivePicture(int width, int height) : width_(width), height_(height), dots_(static_cast<std::size_t>(width) * static_cast<std::size_t>(height)) {}
+  LivePicture(int width, int height)
+      : width_(width),
+        height_(height),
+        dots_(static_cast<std::size_t>(width) * static_cast<std::size_t>(height)) {}
 
   int width() const { return width_; }
   int height() const { return height_; }
@@ -40,7 +43,9 @@ class LivePicture {
   }
   /// The same four bytes of one dot; within bounds.
   std::array<std::uint8_t, 4> dot(int x, int y) const noexcept {
-    const std::uint32_t dot = dots_[static_cast<std::size_t>(y) * static_cast<std::size_t>(width_) + static_cast<std::size_t>(x)].load(std::memory_order_relaxed);
+    const std::uint32_t dot =
+        dots_[static_cast<std::size_t>(y) * static_cast<std::size_t>(width_) + static_cast<std::size_t>(x)]
+            .load(std::memory_order_relaxed);
     std::array<std::uint8_t, 4> bytes;
     std::memcpy(bytes.data(), &dot, sizeof dot);
     return bytes;

@@ -15,15 +15,18 @@ namespace {
 /// One decoding run over one file.
 class Decoder {
  public:
-  Decoder(const std::filesystem::path& path, const std::atomic<bool>* cancelled) : path_(path.string()), cancelled_(cancelled), input_(path_) {
+  Decoder(const std::filesystem::path& path, const std::atomic<bool>* cancelled)
+      : path_(path.string()), cancelled_(cancelled), input_(path_) {
     input_.isCancelled = [this] { return cancelled_ && cancelled_->load(); };
   }
 
   Result<std::shared_ptr<const Media>> run() {
     if (const Outcome opened = open(); !opened) return opened.failure();
     ffmpeg::Packet packet(av_packet_alloc());
-    while (!builder_.isFull() && !(cancelled_ && cancelled_->load()) && av_read_frame(input_.format.get(), packet.get()) >= 0) {
-      if (packet->stream_index == input_.stream && avcodec_send_packet(input_.codec.get(), packet.get()) >= 0) takeFrames();
+    while (!builder_.isFull() && !(cancelled_ && cancelled_->load()) &&
+           av_read_frame(input_.format.get(), packet.get()) >= 0) {
+      if (packet->stream_index == input_.stream && avcodec_send_packet(input_.codec.get(), packet.get()) >= 0)
+        takeFrames();
       av_packet_unref(packet.get());
     }
     avcodec_send_packet(input_.codec.get(), nullptr);
@@ -37,15 +40,20 @@ class Decoder {
   Failure fail(const std::string& what) const { return pictureFailure(path_, what); }
 
   Outcome open() {
-    if (const std::string why = ffmpeg::open(input_, AVMEDIA_TYPE_VIDEO, "The picture", "picture"); !why.empty()) return fail(why);
-    const AVRational rate = av_guess_frame_rate(input_.format.get(), input_.format->streams[input_.stream], nullptr);
-    builder_.media().framesPerSecond = rate.num > 0 && rate.den > 0 ? std::clamp(av_q2d(rate), 0.1, 240.0) : 25;
+    if (const std::string why = ffmpeg::open(input_, AVMEDIA_TYPE_VIDEO, "The picture", "picture");
+        !why.empty())
+      return fail(why);
+    const AVRational rate =
+        av_guess_frame_rate(input_.format.get(), input_.format->streams[input_.stream], nullptr);
+    builder_.media().framesPerSecond =
+        rate.num > 0 && rate.den > 0 ? std::clamp(av_q2d(rate), 0.1, 240.0) : 25;
     return Done{};
   }
 
   void takeFrames() {
     while (!builder_.isFull() && avcodec_receive_frame(input_.codec.get(), frame_.get()) >= 0) {
-      builder_.add(frame_->data, frame_->linesize, frame_->width, frame_->height, static_cast<AVPixelFormat>(frame_->format));
+      builder_.add(frame_->data, frame_->linesize, frame_->width, frame_->height,
+                   static_cast<AVPixelFormat>(frame_->format));
       av_frame_unref(frame_.get());
     }
   }
@@ -57,7 +65,8 @@ class Decoder {
   MediaBuilder builder_;
 };
 
-/// The parameters of all effects that name files; looked for once, as every edit asks for the files of thousands of clips.
+/// The parameters of all effects that name files; looked for once, as every edit asks for the files of
+/// thousands of clips.
 const std::vector<std::pair<const Effect*, const ParamSpec*>>& fileParams() {
   static const auto found = [] {
     std::vector<std::pair<const Effect*, const ParamSpec*>> all;
@@ -80,9 +89,11 @@ void eachClipOf(const Show& show, F visit) {
 
 }  // namespace
 
-Result<std::shared_ptr<const Media>> decodeMedia(const std::filesystem::path& path, const std::atomic<bool>* cancelled) {
+Result<std::shared_ptr<const Media>> decodeMedia(const std::filesystem::path& path,
+                                                 const std::atomic<bool>* cancelled) {
   std::error_code error;
-  if (!std::filesystem::is_regular_file(path, error)) return Failure{"The picture is not there.", path.string(), "Put it back, or choose the file anew."};
+  if (!std::filesystem::is_regular_file(path, error))
+    return Failure{"The picture is not there.", path.string(), "Put it back, or choose the file anew."};
   if (isMovingWebp(path)) return decodeMovingWebp(path, cancelled);
   return Decoder(path, cancelled).run();
 }
@@ -107,7 +118,8 @@ std::vector<ScreenPart> screenParts(const Show& show) {
   return {parts.begin(), parts.end()};
 }
 
-MediaLibrary loadMedia(const Show& show, const std::filesystem::path& showFile, std::vector<Failure>& failures) {
+MediaLibrary loadMedia(const Show& show, const std::filesystem::path& showFile,
+                       std::vector<Failure>& failures) {
   MediaLibrary library;
   for (const std::string& name : mediaNames(show)) {
     const auto media = decodeMedia(besideFile(showFile, name));

@@ -28,16 +28,21 @@ struct Media {
   double length_s() const { return framesPerSecond > 0 ? frames / framesPerSecond : 0; }
   /// Four bytes of the dot at `x` from the left and `y` from the top, of frame `frame`; all within bounds.
   const std::uint8_t* dot(int frame, int x, int y) const {
-    return rgba.data() + 4 * ((static_cast<std::size_t>(frame) * static_cast<std::size_t>(height) + static_cast<std::size_t>(y)) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x));
+    return rgba.data() + 4 * ((static_cast<std::size_t>(frame) * static_cast<std::size_t>(height) +
+                               static_cast<std::size_t>(y)) *
+                                  static_cast<std::size_t>(width) +
+                              static_cast<std::size_t>(x));
   }
 };
 
-/// Decodes what FFmpeg's libraries read, made to fit into kMostSide dots a side; of long videos as much as kMostBytes hold.
+/// Decodes what FFmpeg's libraries read, made to fit into kMostSide dots a side; of long videos as much as
+/// kMostBytes hold.
 struct MediaLimits {
   static constexpr int kMostSide = 160;
   static constexpr std::size_t kMostBytes = std::size_t{96} << 20;
 };
-Result<std::shared_ptr<const Media>> decodeMedia(const std::filesystem::path& path, const std::atomic<bool>* cancelled = nullptr);
+Result<std::shared_ptr<const Media>> decodeMedia(const std::filesystem::path& path,
+                                                 const std::atomic<bool>* cancelled = nullptr);
 
 /// Media by the file name that clips say, and what screens show by the part of it.
 class MediaLibrary {
@@ -49,7 +54,9 @@ class MediaLibrary {
     const auto found = media_.find(name);
     return found == media_.end() ? nullptr : found->second;
   }
-  void addLive(const ScreenPart& part, std::shared_ptr<const LivePicture> picture) { live_[part] = std::move(picture); }
+  void addLive(const ScreenPart& part, std::shared_ptr<const LivePicture> picture) {
+    live_[part] = std::move(picture);
+  }
   /// Null if nobody watches it.
   std::shared_ptr<const LivePicture> findLive(const ScreenPart& part) const {
     const auto found = live_.find(part);
@@ -68,6 +75,7 @@ std::vector<std::string> mediaNames(const Show& show);
 std::vector<ScreenPart> screenParts(const Show& show);
 
 /// Loads what `show` names; why a file gives none is added to `failures`.
-MediaLibrary loadMedia(const Show& show, const std::filesystem::path& showFile, std::vector<Failure>& failures);
+MediaLibrary loadMedia(const Show& show, const std::filesystem::path& showFile,
+                       std::vector<Failure>& failures);
 
 }  // namespace chispa

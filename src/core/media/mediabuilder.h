@@ -8,17 +8,20 @@
 namespace chispa {
 
 /// Why a picture cannot be shown, and what can be.
-inline Failure pictureFailure(const std::string& path, const std::string& what) { return {what + ".", path, "Choose another file; PNG, JPEG, GIF, WebP, MP4, WebM and AVI are read."}; }
+inline Failure pictureFailure(const std::string& path, const std::string& what) {
+  return {what + ".", path, "Choose another file; PNG, JPEG, GIF, WebP, MP4, WebM and AVI are read."};
+}
 
-/// Collects the pictures of a Media, each made as small as LEDs need it. Only .cpp files of core include this.
+/// Collects the pictures of a Media, each made as small as LEDs need it. Only .cpp files of core include
+/// this.
 class MediaBuilder {
  public:
   bool isFull() const { return media_->rgba.size() >= MediaLimits::kMostBytes; }
   Media& media() { return *media_; }
   std::shared_ptr<Media> take() { return std::move(media_); }
 
-  /// Adds a picture of that size and kind: planes and lines as FFmpeg has them. What has no size, or is too large to be scaled, is
-  /// left out.
+  /// Adds a picture of that size and kind: planes and lines as FFmpeg has them. What has no size, or is too
+  /// large to be scaled, is left out.
   void add(const std::uint8_t* const planes[], const int lines[], int wide, int tall, AVPixelFormat kind) {
     if (wide < 1 || tall < 1) return;
     if (media_->width == 0) {
@@ -26,7 +29,8 @@ class MediaBuilder {
       media_->width = std::max(1, static_cast<int>(wide * scale));
       media_->height = std::max(1, static_cast<int>(tall * scale));
     }
-    scaler_.reset(sws_getCachedContext(scaler_.release(), wide, tall, kind, media_->width, media_->height, AV_PIX_FMT_RGBA, SWS_AREA, nullptr, nullptr, nullptr));
+    scaler_.reset(sws_getCachedContext(scaler_.release(), wide, tall, kind, media_->width, media_->height,
+                                       AV_PIX_FMT_RGBA, SWS_AREA, nullptr, nullptr, nullptr));
     if (!scaler_) return;
     const std::size_t before = media_->rgba.size();
     const int line = media_->width * 4;

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/media/movingwebp.h"
 
-#include <webp/demux.h>
-
 #include <array>
 #include <fstream>
 #include <iterator>
 #include <string>
+
+#include <webp/demux.h>
 
 #include "core/media/mediabuilder.h"
 
@@ -49,25 +49,30 @@ bool isMovingWebp(const std::filesystem::path& path) {
   return text.substr(0, 4) == "RIFF" && text.substr(8, 8) == "WEBPVP8X" && (head[20] & 2) != 0;
 }
 
-Result<std::shared_ptr<const Media>> decodeMovingWebp(const std::filesystem::path& path, const std::atomic<bool>* cancelled) {
+Result<std::shared_ptr<const Media>> decodeMovingWebp(const std::filesystem::path& path,
+                                                      const std::atomic<bool>* cancelled) {
   std::error_code error;
-  if (std::filesystem::file_size(path, error) > kMostFile || error) return pictureFailure(path.string(), "The picture is too large");
+  if (std::filesystem::file_size(path, error) > kMostFile || error)
+    return pictureFailure(path.string(), "The picture is too large");
   std::ifstream in(path, std::ios::binary);
   const std::vector<std::uint8_t> bytes{std::istreambuf_iterator<char>(in), {}};
   const WebPData data{bytes.data(), bytes.size()};
   const Decoder decoder(WebPAnimDecoderNew(&data, nullptr));
   WebPAnimInfo info{};
-  if (!decoder || !WebPAnimDecoderGetInfo(decoder.get(), &info)) return pictureFailure(path.string(), "The picture cannot be understood");
+  if (!decoder || !WebPAnimDecoderGetInfo(decoder.get(), &info))
+    return pictureFailure(path.string(), "The picture cannot be understood");
   MediaBuilder builder;
   std::vector<int> ends_ms;
-  while (!builder.isFull() && !(cancelled && cancelled->load()) && WebPAnimDecoderHasMoreFrames(decoder.get())) {
+  while (!builder.isFull() && !(cancelled && cancelled->load()) &&
+         WebPAnimDecoderHasMoreFrames(decoder.get())) {
     std::uint8_t* canvas = nullptr;
     int end_ms = 0;
     if (!WebPAnimDecoderGetNext(decoder.get(), &canvas, &end_ms)) break;
     const std::uint8_t* planes[] = {canvas};
     const int lines[] = {static_cast<int>(info.canvas_width) * 4};
     const int before = builder.media().frames;
-    builder.add(planes, lines, static_cast<int>(info.canvas_width), static_cast<int>(info.canvas_height), AV_PIX_FMT_RGBA);
+    builder.add(planes, lines, static_cast<int>(info.canvas_width), static_cast<int>(info.canvas_height),
+                AV_PIX_FMT_RGBA);
     if (builder.media().frames > before) ends_ms.push_back(end_ms);
   }
   if (ends_ms.empty()) return pictureFailure(path.string(), "It holds no picture that can be decoded");

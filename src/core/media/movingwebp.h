@@ -9,10 +9,12 @@
 
 namespace chispa {
 
-/// True for a WebP file of several pictures (RFC 9649, §2.7.1.1), which FFmpeg's libraries of Debian 12 do not read.
+/// True for a WebP file of several pictures (RFC 9649, §2.7.1.1), which FFmpeg's libraries of Debian 12 do
+/// not read.
 bool isMovingWebp(const std::filesystem::path& path);
 
 /// Decodes one with libwebp. Pictures of unequal length become equal ones, as many a second as the mean.
-Result<std::shared_ptr<const Media>> decodeMovingWebp(const std::filesystem::path& path, const std::atomic<bool>* cancelled);
+Result<std::shared_ptr<const Media>> decodeMovingWebp(const std::filesystem::path& path,
+                                                      const std::atomic<bool>* cancelled);
 
 }  // namespace chispa

@@ -12,7 +12,8 @@ constexpr std::int64_t kChannels = AudioClip::kChannels;
 
 }  // namespace
 
-std::optional<SoundTrack> SoundTrack::open(AVFormatContext* format, const std::vector<const char*>& encoders, std::shared_ptr<const AudioClip> clip, Micros from) {
+std::optional<SoundTrack> SoundTrack::open(AVFormatContext* format, const std::vector<const char*>& encoders,
+                                           std::shared_ptr<const AudioClip> clip, Micros from) {
   for (const char* name : encoders) {
     const AVCodec* found = avcodec_find_encoder_by_name(name);
     if (!found || !found->sample_fmts) continue;
@@ -27,7 +28,9 @@ std::optional<SoundTrack> SoundTrack::open(AVFormatContext* format, const std::v
     if (format->oformat->flags & AVFMT_GLOBALHEADER) codec.flags |= AV_CODEC_FLAG_GLOBAL_HEADER;
     if (avcodec_open2(&codec, found, nullptr) < 0) continue;
     SwrContext* raw = nullptr;
-    if (swr_alloc_set_opts2(&raw, &codec.ch_layout, codec.sample_fmt, AudioClip::kRate, &codec.ch_layout, AV_SAMPLE_FMT_FLT, AudioClip::kRate, 0, nullptr) < 0) continue;
+    if (swr_alloc_set_opts2(&raw, &codec.ch_layout, codec.sample_fmt, AudioClip::kRate, &codec.ch_layout,
+                            AV_SAMPLE_FMT_FLT, AudioClip::kRate, 0, nullptr) < 0)
+      continue;
     track.converter_.reset(raw);
     track.frame_->format = codec.sample_fmt;
     track.frame_->nb_samples = codec.frame_size > 0 ? codec.frame_size : kFramesWhereAnyNumberIsTaken;
@@ -56,7 +59,8 @@ bool SoundTrack::writeFrame() {
   clip_->read(first_ + written_, samples_);
   if (av_frame_make_writable(frame_.get()) < 0) return false;
   const auto* from = reinterpret_cast<const std::uint8_t*>(samples_.data());
-  if (swr_convert(converter_.get(), frame_->extended_data, frame_->nb_samples, &from, frame_->nb_samples) < 0) return false;
+  if (swr_convert(converter_.get(), frame_->extended_data, frame_->nb_samples, &from, frame_->nb_samples) < 0)
+    return false;
   frame_->pts = written_;
   written_ += frame_->nb_samples;
   return encode(frame_.get());
@@ -72,6 +76,8 @@ bool SoundTrack::encode(const AVFrame* frame) {
   return true;
 }
 
-bool SoundTrack::finish() { return encode(nullptr); }
+bool SoundTrack::finish() {
+  return encode(nullptr);
+}
 
 }  // namespace chispa

@@ -9,14 +9,16 @@
 
 namespace chispa {
 
-/// The sound of a film that is being written: encodes a clip into a stream of its own, as far as the pictures have come. Only
-/// .cpp files of core include this.
+/// The sound of a film that is being written: encodes a clip into a stream of its own, as far as the pictures
+/// have come. Only .cpp files of core include this.
 class SoundTrack {
  public:
   /// Adds a stream to `format` with the first of `encoders` that this machine has; nothing if it has none.
-  static std::optional<SoundTrack> open(AVFormatContext* format, const std::vector<const char*>& encoders, std::shared_ptr<const AudioClip> clip, Micros from);
+  static std::optional<SoundTrack> open(AVFormatContext* format, const std::vector<const char*>& encoders,
+                                        std::shared_ptr<const AudioClip> clip, Micros from);
 
-  /// Writes sound up to `end_s` of the film; silence where the clip has ended, or not begun. False if it cannot.
+  /// Writes sound up to `end_s` of the film; silence where the clip has ended, or not begun. False if it
+  /// cannot.
   bool writeUntil(double end_s);
   /// Writes what the encoder still holds.
   bool finish();

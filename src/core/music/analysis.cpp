@@ -5,7 +5,8 @@
 
 namespace chispa {
 
-Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem::path& path, const Progress& progress) {
+Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem::path& path,
+                                                          const Progress& progress) {
   auto clip = decodeAudio(path, progress);
   if (!clip) return clip.failure();
   auto analysed = std::make_shared<AnalysedAudio>();
@@ -14,7 +15,8 @@ Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem:
   analysed->bands = bandWaves(*analysed->clip);
   SpectralFrames frames = analyseSpectrum(*analysed->clip);
   MusicFeatures features = featuresOf(frames);
-  for (std::size_t range = 0; range < features.onsets.size(); ++range) features.onsets[range] = findOnsets(frames.rangeOnsets[range]);
+  for (std::size_t range = 0; range < features.onsets.size(); ++range)
+    features.onsets[range] = findOnsets(frames.rangeOnsets[range]);
   analysed->features = std::make_shared<const MusicFeatures>(std::move(features));
   analysed->beats = findBeats(frames);
   analysed->onsets = findOnsets(frames.onset);
@@ -23,7 +25,8 @@ Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem:
   return std::shared_ptr<const AnalysedAudio>(std::move(analysed));
 }
 
-MusicLibrary loadMusic(const Show& show, const std::filesystem::path& showFile, std::vector<Failure>& failures) {
+MusicLibrary loadMusic(const Show& show, const std::filesystem::path& showFile,
+                       std::vector<Failure>& failures) {
   MusicLibrary library;
   for (const auto& score : show.scores) {
     if (score->audio.empty() || library.contains(score->audio)) continue;

@@ -25,10 +25,13 @@ struct AnalysedAudio {
   std::vector<Micros> sections;
 };
 
-/// Decodes and analyses; takes about a second for a minute of music. `progress` hears of the decoding, and can cancel it.
-Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem::path& path, const Progress& progress = {});
+/// Decodes and analyses; takes about a second for a minute of music. `progress` hears of the decoding, and
+/// can cancel it.
+Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem::path& path,
+                                                          const Progress& progress = {});
 
 /// Features of all audio files of `show`; why a file gives none is added to `failures`.
-MusicLibrary loadMusic(const Show& show, const std::filesystem::path& showFile, std::vector<Failure>& failures);
+MusicLibrary loadMusic(const Show& show, const std::filesystem::path& showFile,
+                       std::vector<Failure>& failures);
 
 }  // namespace chispa

@@ -16,15 +16,19 @@ constexpr std::size_t kMostFrames = std::size_t{24} * 3600 * AudioClip::kRate;
 /// One decoding run over one file.
 class Decoder {
  public:
-  Decoder(const std::filesystem::path& path, const Progress& progress) : path_(path.string()), input_(path_), progress_(progress) {}
+  Decoder(const std::filesystem::path& path, const Progress& progress)
+      : path_(path.string()), input_(path_), progress_(progress) {}
 
   Result<std::shared_ptr<const AudioClip>> run() {
     input_.isCancelled = [this] { return isCancelled(); };
-    if (const std::string why = ffmpeg::open(input_, AVMEDIA_TYPE_AUDIO, "The audio file", "sound"); !why.empty()) return fail(why);
+    if (const std::string why = ffmpeg::open(input_, AVMEDIA_TYPE_AUDIO, "The audio file", "sound");
+        !why.empty())
+      return fail(why);
     ffmpeg::Packet packet(av_packet_alloc());
     while (failure_.empty() && av_read_frame(input_.format.get(), packet.get()) >= 0) {
       // A damaged packet loses its own sound only.
-      if (packet->stream_index == input_.stream && avcodec_send_packet(input_.codec.get(), packet.get()) >= 0) takeFrames();
+      if (packet->stream_index == input_.stream && avcodec_send_packet(input_.codec.get(), packet.get()) >= 0)
+        takeFrames();
       av_packet_unref(packet.get());
       if (store_.frames() > kMostFrames) failure_ = "It is longer than 24 hours";
     }
@@ -48,8 +52,10 @@ class Decoder {
   bool isCancelled() {
     if (!progress_) return false;
     const AVFormatContext* format = input_.format.get();
-    const double whole_s = format && format->duration > 0 ? static_cast<double>(format->duration) / AV_TIME_BASE : 0;
-    const double share = whole_s > 0 ? std::min(1.0, static_cast<double>(store_.frames()) / AudioClip::kRate / whole_s) : 0;
+    const double whole_s =
+        format && format->duration > 0 ? static_cast<double>(format->duration) / AV_TIME_BASE : 0;
+    const double share =
+        whole_s > 0 ? std::min(1.0, static_cast<double>(store_.frames()) / AudioClip::kRate / whole_s) : 0;
     wasCancelled_ = wasCancelled_ || !progress_(share);
     return wasCancelled_;
   }
@@ -63,7 +69,8 @@ class Decoder {
     bool operator==(const Format&) const = default;
   };
   static Format formatOf(const AVFrame& frame) {
-    return {frame.sample_rate, static_cast<AVSampleFormat>(frame.format), frame.ch_layout.nb_channels, frame.ch_layout.order == AV_CHANNEL_ORDER_NATIVE ? frame.ch_layout.u.mask : 0};
+    return {frame.sample_rate, static_cast<AVSampleFormat>(frame.format), frame.ch_layout.nb_channels,
+            frame.ch_layout.order == AV_CHANNEL_ORDER_NATIVE ? frame.ch_layout.u.mask : 0};
   }
 
   bool openResampler(const AVFrame& frame) {
@@ -74,7 +81,8 @@ class Decoder {
     else
       av_channel_layout_copy(&from, &frame.ch_layout);
     SwrContext* raw = nullptr;
-    swr_alloc_set_opts2(&raw, &stereo, AV_SAMPLE_FMT_FLT, AudioClip::kRate, &from, static_cast<AVSampleFormat>(frame.format), frame.sample_rate, 0, nullptr);
+    swr_alloc_set_opts2(&raw, &stereo, AV_SAMPLE_FMT_FLT, AudioClip::kRate, &from,
+                        static_cast<AVSampleFormat>(frame.format), frame.sample_rate, 0, nullptr);
     av_channel_layout_uninit(&from);
     swr_.reset(raw);
     return raw && swr_init(raw) >= 0;
@@ -102,7 +110,8 @@ class Decoder {
     made_.resize(static_cast<std::size_t>(room) * AudioClip::kChannels);
     auto* out = reinterpret_cast<std::uint8_t*>(made_.data());
     const int made = std::max(0, swr_convert(swr_.get(), &out, room, data, count));
-    if (!store_.add(std::span(made_).first(static_cast<std::size_t>(made) * AudioClip::kChannels))) failure_ = "There is no room for its sound in /var/tmp";
+    if (!store_.add(std::span(made_).first(static_cast<std::size_t>(made) * AudioClip::kChannels)))
+      failure_ = "There is no room for its sound in /var/tmp";
   }
 
   std::string path_;
@@ -122,12 +131,15 @@ class Decoder {
 void AudioBuffer::read(std::ptrdiff_t first, std::span<float> out) const {
   const auto count = static_cast<std::ptrdiff_t>(frames());
   const std::ptrdiff_t from = std::clamp<std::ptrdiff_t>(first, 0, count);
-  const std::ptrdiff_t to = std::clamp<std::ptrdiff_t>(first + static_cast<std::ptrdiff_t>(out.size() / kChannels), from, count);
+  const std::ptrdiff_t to =
+      std::clamp<std::ptrdiff_t>(first + static_cast<std::ptrdiff_t>(out.size() / kChannels), from, count);
   std::fill(out.begin(), out.end(), 0.f);
-  std::copy(samples.begin() + from * kChannels, samples.begin() + to * kChannels, out.begin() + (from - first) * kChannels);
+  std::copy(samples.begin() + from * kChannels, samples.begin() + to * kChannels,
+            out.begin() + (from - first) * kChannels);
 }
 
-Result<std::shared_ptr<const AudioClip>> decodeAudio(const std::filesystem::path& path, const Progress& progress) {
+Result<std::shared_ptr<const AudioClip>> decodeAudio(const std::filesystem::path& path,
+                                                     const Progress& progress) {
   std::error_code error;
   if (!std::filesystem::exists(path, error))
     return Failure{"The audio file is not there.", path.string(), "Put it back, or choose the file anew."};
@@ -139,15 +151,18 @@ void addClick(AudioBuffer& clip, Micros at, double pitch_hz) {
   const auto first = static_cast<std::size_t>(at.count() * AudioClip::kRate / 1'000'000);
   for (std::size_t i = 0; i < kClickFrames && first + i < clip.frames(); ++i) {
     const double t = static_cast<double>(i) / AudioClip::kRate;
-    const auto sound = static_cast<float>(0.6 * std::sin(2 * std::numbers::pi * pitch_hz * t) * std::exp(-t * 400));
-    for (std::size_t c = 0; c < AudioClip::kChannels; ++c) clip.samples[(first + i) * AudioClip::kChannels + c] += sound;
+    const auto sound =
+        static_cast<float>(0.6 * std::sin(2 * std::numbers::pi * pitch_hz * t) * std::exp(-t * 400));
+    for (std::size_t c = 0; c < AudioClip::kChannels; ++c)
+      clip.samples[(first + i) * AudioClip::kChannels + c] += sound;
   }
 }
 
 std::shared_ptr<const AudioClip> makeClicks(Micros length) {
   constexpr double kPitch_hz = 1800;
   auto clip = std::make_shared<AudioBuffer>();
-  clip->samples.assign(static_cast<std::size_t>(length.count() * AudioClip::kRate / 1'000'000) * AudioClip::kChannels, 0.f);
+  clip->samples.assign(
+      static_cast<std::size_t>(length.count() * AudioClip::kRate / 1'000'000) * AudioClip::kChannels, 0.f);
   for (Micros at{0}; at < length; at += Micros(1'000'000)) addClick(*clip, at, kPitch_hz);
   return clip;
 }

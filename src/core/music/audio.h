@@ -22,14 +22,17 @@ class AudioClip {
 
   virtual ~AudioClip() = default;
   virtual std::size_t frames() const = 0;
-  /// Fills `out` with the frames from `first` on, which may lie before the beginning; outside the clip there is silence.
+  /// Fills `out` with the frames from `first` on, which may lie before the beginning; outside the clip there
+  /// is silence.
   virtual void read(std::ptrdiff_t first, std::span<float> out) const = 0;
 
   Micros length() const { return Micros(static_cast<Micros::rep>(frames()) * 1'000'000 / kRate); }
 };
 
 /// The place of an instant in a clip.
-constexpr std::ptrdiff_t framesOf(Micros time) { return static_cast<std::ptrdiff_t>(time.count() * AudioClip::kRate / 1'000'000); }
+constexpr std::ptrdiff_t framesOf(Micros time) {
+  return static_cast<std::ptrdiff_t>(time.count() * AudioClip::kRate / 1'000'000);
+}
 
 /// A clip that lies in memory.
 class AudioBuffer final : public AudioClip {
@@ -58,12 +61,14 @@ void addClick(AudioBuffer& clip, Micros at, double pitch_hz);
 /// Silence with a short click at each full second.
 std::shared_ptr<const AudioClip> makeClicks(Micros length);
 
-/// Decodes the first sound stream of any file that FFmpeg's libraries read; at most 24 hours. A piece of more than some minutes is kept in a
-/// file without a name, so that its length needs no memory. Fails if it is cancelled.
-Result<std::shared_ptr<const AudioClip>> decodeAudio(const std::filesystem::path& path, const Progress& progress = {});
+/// Decodes the first sound stream of any file that FFmpeg's libraries read; at most 24 hours. A piece of more
+/// than some minutes is kept in a file without a name, so that its length needs no memory. Fails if it is
+/// cancelled.
+Result<std::shared_ptr<const AudioClip>> decodeAudio(const std::filesystem::path& path,
+                                                     const Progress& progress = {});
 
-/// The waveform at several zooms: level 0 has a lowest and highest value for each kFinest frames, and each level
-/// above for four times as many.
+/// The waveform at several zooms: level 0 has a lowest and highest value for each kFinest frames, and each
+/// level above for four times as many.
 class WaveformPeaks {
  public:
   static constexpr std::size_t kFinest = 128;

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/music/audiostore.h"
 
-#include <fcntl.h>
-#include <unistd.h>
-
 #include <cstdlib>
 #include <string>
+
+#include <fcntl.h>
+#include <unistd.h>
 
 namespace chispa {
 namespace {
@@ -14,7 +14,8 @@ constexpr std::size_t kFrameBytes = sizeof(float) * AudioClip::kChannels;
 
 /// A file for large things that are not kept (FHS 3.0 §5.15): on the disk even where /tmp is memory.
 int openNameless() {
-  for (const std::string& folder : {std::string("/var/tmp"), std::filesystem::temp_directory_path().string()}) {
+  for (const std::string& folder :
+       {std::string("/var/tmp"), std::filesystem::temp_directory_path().string()}) {
     std::string name = folder + "/chispa-XXXXXX";
     const int fd = ::mkostemp(name.data(), O_CLOEXEC);
     if (fd < 0) continue;

@@ -6,8 +6,8 @@
 
 namespace chispa {
 
-/// Collects sound as it is made and gives it back as a clip: in memory, or, beyond kMostInMemory frames, in a file that has no
-/// name and goes with the clip. One thread.
+/// Collects sound as it is made and gives it back as a clip: in memory, or, beyond kMostInMemory frames, in a
+/// file that has no name and goes with the clip. One thread.
 class AudioStore {
  public:
   /// About six minutes.

@@ -45,7 +45,8 @@ struct Crossover {
 }  // namespace
 
 std::array<WaveformPeaks, 3> bandWaves(const AudioClip& clip) {
-  Crossover low(kLowEnds_hz, false), aboveLow(kLowEnds_hz, true), belowHigh(kHighBegins_hz, false), high(kHighBegins_hz, true);
+  Crossover low(kLowEnds_hz, false), aboveLow(kLowEnds_hz, true), belowHigh(kHighBegins_hz, false),
+      high(kHighBegins_hz, true);
   std::array<std::vector<WaveformPeaks::Peak>, 3> finest;
   eachMonoBlock(clip, [&](std::span<const float> block, std::size_t) {
     for (std::size_t i = 0; i < block.size(); ++i) {
@@ -60,7 +61,8 @@ std::array<WaveformPeaks, 3> bandWaves(const AudioClip& clip) {
       }
     }
   });
-  return {WaveformPeaks(std::move(finest[0])), WaveformPeaks(std::move(finest[1])), WaveformPeaks(std::move(finest[2]))};
+  return {WaveformPeaks(std::move(finest[0])), WaveformPeaks(std::move(finest[1])),
+          WaveformPeaks(std::move(finest[2]))};
 }
 
 }  // namespace chispa

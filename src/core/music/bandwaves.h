@@ -10,8 +10,8 @@ namespace chispa {
 inline constexpr double kLowEnds_hz = 200;
 inline constexpr double kHighBegins_hz = 2'000;
 
-/// The waveform low, middle and high, split by fourth-order crossovers (S. Linkwitz, J. Audio Eng. Soc. 24, 1976) of second-order
-/// sections after R. Bristow-Johnson's "Audio EQ Cookbook" (W3C, 2021).
+/// The waveform low, middle and high, split by fourth-order crossovers (S. Linkwitz, J. Audio Eng. Soc. 24,
+/// 1976) of second-order sections after R. Bristow-Johnson's "Audio EQ Cookbook" (W3C, 2021).
 std::array<WaveformPeaks, 3> bandWaves(const AudioClip& clip);
 
 }  // namespace chispa

@@ -28,7 +28,8 @@ Curve flattened(const Curve& curve) {
     flat[at] = std::max(0.f, curve[at] - static_cast<float>(mean));
     square += flat[at] * flat[at];
   }
-  const auto deviation = static_cast<float>(std::sqrt(square / static_cast<double>(std::max<std::ptrdiff_t>(1, n))));
+  const auto deviation =
+      static_cast<float>(std::sqrt(square / static_cast<double>(std::max<std::ptrdiff_t>(1, n))));
   if (deviation > 1e-4f)
     for (float& v : flat) v /= deviation;
   return flat;
@@ -38,14 +39,16 @@ constexpr int kShortest = kRate * 60 / 215;
 constexpr int kLongest = kRate * 60 / 50;
 constexpr int kPeriods = kLongest - kShortest + 1;
 
-/// Between the curve and its largest value within a frame: an onset that is a little early or late still counts.
+/// Between the curve and its largest value within a frame: an onset that is a little early or late still
+/// counts.
 Curve widened(const Curve& curve) {
   constexpr std::ptrdiff_t kReach = 1;
   Curve wide(curve.size());
   for (std::ptrdiff_t i = 0; i < std::ssize(curve); ++i) {
     const auto from = curve.begin() + std::max<std::ptrdiff_t>(0, i - kReach);
     const auto to = curve.begin() + std::min(std::ssize(curve), i + kReach + 1);
-    wide[static_cast<std::size_t>(i)] = 0.4f * *std::max_element(from, to) + 0.6f * curve[static_cast<std::size_t>(i)];
+    wide[static_cast<std::size_t>(i)] =
+        0.4f * *std::max_element(from, to) + 0.6f * curve[static_cast<std::size_t>(i)];
   }
   return wide;
 }
@@ -63,9 +66,10 @@ std::array<float, kPeriods> periodFavours() {
   return favours;
 }
 
-/// Frames of the beats: over the whole piece the chain of onsets, each one period behind the one before, whose sum is
-/// greatest, where the period may drift. A state is a frame at which a beat falls and the period that led to it (the bar
-/// pointer of N. Whiteley, A. T. Cemgil and S. Godsill, 2006, on beats alone, solved by Viterbi's algorithm).
+/// Frames of the beats: over the whole piece the chain of onsets, each one period behind the one before,
+/// whose sum is greatest, where the period may drift. A state is a frame at which a beat falls and the period
+/// that led to it (the bar pointer of N. Whiteley, A. T. Cemgil and S. Godsill, 2006, on beats alone, solved
+/// by Viterbi's algorithm).
 std::vector<std::size_t> trackBeats(const Curve& flat) {
   constexpr float kBias = 0.5f;
   constexpr float kDrift = 260;
@@ -125,7 +129,8 @@ std::vector<std::size_t> trackBeats(const Curve& flat) {
 void trimSilence(std::vector<std::size_t>& beats, const Curve& onset) {
   const auto sounds = [&](std::size_t beat) {
     float most = 0;
-    for (std::size_t i = beat > 4 ? beat - 4 : 0; i < std::min(onset.size(), beat + 5); ++i) most = std::max(most, onset[i]);
+    for (std::size_t i = beat > 4 ? beat - 4 : 0; i < std::min(onset.size(), beat + 5); ++i)
+      most = std::max(most, onset[i]);
     return most > 0.5f;
   };
   while (!beats.empty() && !sounds(beats.back())) beats.pop_back();
@@ -150,8 +155,8 @@ struct Metre {
   std::vector<bool> isFirst;
 };
 
-/// Bars by how the weight of beats repeats: for each metre the best course through its beats, which may begin anew where a
-/// bar was cut or drawn out; the metre whose bars stand out more wins.
+/// Bars by how the weight of beats repeats: for each metre the best course through its beats, which may begin
+/// anew where a bar was cut or drawn out; the metre whose bars stand out more wins.
 Metre findMetre(const std::vector<float>& weight) {
   constexpr double kBreak = 6;
   Metre best;
@@ -163,7 +168,8 @@ Metre findMetre(const std::vector<float>& weight) {
     for (std::size_t i = 0; i < weight.size(); ++i)
       for (std::size_t p = 0; p < m; ++p) {
         // Weights are centred, so that a first beat earns what the others of its bar lose.
-        const double own = p == 0 ? static_cast<double>(weight[i]) : -static_cast<double>(weight[i]) / static_cast<double>(m - 1);
+        const double own = p == 0 ? static_cast<double>(weight[i])
+                                  : -static_cast<double>(weight[i]) / static_cast<double>(m - 1);
         double most = i == 0 ? 0 : total[i - 1][(p + m - 1) % m];
         from[i][p] = (p + m - 1) % m;
         for (std::size_t q = 0; i > 0 && q < m; ++q)
@@ -243,7 +249,8 @@ std::vector<BarSound> barSounds(const SpectralFrames& frames, const std::vector<
     const auto from = std::min(frames.bands.size(), static_cast<std::size_t>(seconds(bars[bar]) * kRate));
     const auto to = std::min(frames.bands.size(), static_cast<std::size_t>(seconds(bars[bar + 1]) * kRate));
     for (std::size_t i = from; i < to; ++i)
-      for (std::size_t b = 0; b < sound.size(); ++b) sound[b] += static_cast<double>(frames.bands[i][b]) / static_cast<double>(to - from);
+      for (std::size_t b = 0; b < sound.size(); ++b)
+        sound[b] += static_cast<double>(frames.bands[i][b]) / static_cast<double>(to - from);
     for (std::size_t b = 0; b < sound.size(); ++b) mean[b] += sound[b];
     sounds.push_back(sound);
   }
@@ -267,10 +274,12 @@ double noveltyAt(const std::vector<BarSound>& sounds, std::ptrdiff_t bar) {
   constexpr std::ptrdiff_t kReach = 4;
   double within = 0, across = 0;
   int withins = 0, acrosses = 0;
-  for (std::ptrdiff_t i = std::max<std::ptrdiff_t>(0, bar - kReach); i < std::min(std::ssize(sounds), bar + kReach); ++i)
+  for (std::ptrdiff_t i = std::max<std::ptrdiff_t>(0, bar - kReach);
+       i < std::min(std::ssize(sounds), bar + kReach); ++i)
     for (std::ptrdiff_t j = i + 1; j < std::min(std::ssize(sounds), bar + kReach); ++j) {
       const bool isAcross = i < bar && j >= bar;
-      (isAcross ? across : within) += likeness(sounds[static_cast<std::size_t>(i)], sounds[static_cast<std::size_t>(j)]);
+      (isAcross ? across : within) +=
+          likeness(sounds[static_cast<std::size_t>(i)], sounds[static_cast<std::size_t>(j)]);
       ++(isAcross ? acrosses : withins);
     }
   return within / std::max(1, withins) - across / std::max(1, acrosses);
@@ -286,7 +295,8 @@ std::vector<Micros> findSections(const SpectralFrames& frames, const std::vector
   found.push_back(bars.front());
   const auto sounds = barSounds(frames, bars);
   std::vector<double> novelty;
-  for (std::ptrdiff_t bar = 0; bar < std::ssize(sounds); ++bar) novelty.push_back(bar < 2 || bar + 2 > std::ssize(sounds) ? 0 : noveltyAt(sounds, bar));
+  for (std::ptrdiff_t bar = 0; bar < std::ssize(sounds); ++bar)
+    novelty.push_back(bar < 2 || bar + 2 > std::ssize(sounds) ? 0 : noveltyAt(sounds, bar));
   std::ptrdiff_t last = 0;
   for (std::ptrdiff_t bar = 2; bar + 2 < std::ssize(novelty); ++bar) {
     const auto here = novelty.begin() + bar;

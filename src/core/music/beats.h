@@ -15,15 +15,18 @@ struct FoundBeats {
   int beatsPerBar = 0;
 };
 
-/// Finds beats over the whole piece at once, the speed drifting with it (Viterbi's algorithm over beat and period), then
-/// the metre (3 or 4) and the first beats of bars, on which low onsets fall. Empty if nothing sounds.
+/// Finds beats over the whole piece at once, the speed drifting with it (Viterbi's algorithm over beat and
+/// period), then the metre (3 or 4) and the first beats of bars, on which low onsets fall. Empty if nothing
+/// sounds.
 FoundBeats findBeats(const SpectralFrames& frames);
 
-/// Instants at which something new sounds: peaks of an onset curve of SpectralFrames that stand out from what is around them.
+/// Instants at which something new sounds: peaks of an onset curve of SpectralFrames that stand out from what
+/// is around them.
 std::vector<Micros> findOnsets(const std::vector<float>& curve);
 
-/// First beats of bars at which the piece changes: where the sound of the bars before differs most from that of those behind
-/// (checkerboard novelty of the bars' likeness, J. Foote 2000). The first bar is always one; at least four bars lie between.
+/// First beats of bars at which the piece changes: where the sound of the bars before differs most from that
+/// of those behind (checkerboard novelty of the bars' likeness, J. Foote 2000). The first bar is always one;
+/// at least four bars lie between.
 std::vector<Micros> findSections(const SpectralFrames& frames, const std::vector<Micros>& bars);
 
 }  // namespace chispa

@@ -10,7 +10,9 @@ namespace {
 constexpr Micros kPlainBeat{500'000};
 constexpr int kPlainBeatsPerBar = 3;
 
-std::vector<Micros> plainGrid(Micros step) { return {Micros(0), step}; }
+std::vector<Micros> plainGrid(Micros step) {
+  return {Micros(0), step};
+}
 
 }  // namespace
 
@@ -49,9 +51,11 @@ double MusicGrid::position(const std::vector<Micros>& marks, Micros t) {
 
 Micros MusicGrid::instant(const std::vector<Micros>& marks, double position) {
   if (marks.size() < 2) return micros(position);
-  const auto gap = std::clamp<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(std::floor(position)), 0, std::ssize(marks) - 2);
+  const auto gap =
+      std::clamp<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(std::floor(position)), 0, std::ssize(marks) - 2);
   const Micros from = marks[static_cast<std::size_t>(gap)];
-  return from + micros((position - static_cast<double>(gap)) * seconds(marks[static_cast<std::size_t>(gap + 1)] - from));
+  return from + micros((position - static_cast<double>(gap)) *
+                       seconds(marks[static_cast<std::size_t>(gap + 1)] - from));
 }
 
 Micros MusicGrid::beatLength(Micros t) const {

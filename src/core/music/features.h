@@ -36,7 +36,8 @@ using MusicLibrary = std::map<std::string, std::shared_ptr<const MusicFeatures>>
 class MusicGrid {
  public:
   MusicGrid() = default;
-  /// Both in order of time; where there are fewer than two marks, two beats a second and three beats a bar serve.
+  /// Both in order of time; where there are fewer than two marks, two beats a second and three beats a bar
+  /// serve.
   MusicGrid(std::vector<Micros> beats, std::vector<Micros> bars);
 
   double beatAt(Micros t) const { return position(beats_, t); }

@@ -9,7 +9,8 @@
 namespace chispa {
 
 void Spectrogram::append(std::span<const float> levels_db) {
-  for (const float level : levels_db.first(kRows)) values_.push_back(static_cast<std::uint8_t>(std::clamp(level / -kSpectrumFloor_db * 255.f, 0.f, 255.f)));
+  for (const float level : levels_db.first(kRows))
+    values_.push_back(static_cast<std::uint8_t>(std::clamp(level / -kSpectrumFloor_db * 255.f, 0.f, 255.f)));
 }
 
 std::uint8_t Spectrogram::loudest(int row, Micros from, Micros to) const {
@@ -20,7 +21,8 @@ std::uint8_t Spectrogram::loudest(int row, Micros from, Micros to) const {
   const std::int64_t end = std::min(count, std::max(first + 1, to.count() / kColumn_us));
   const std::int64_t step = std::max<std::int64_t>(1, (end - first) / kMostLooks);
   std::uint8_t most = 0;
-  for (std::int64_t column = first; column < end; column += step) most = std::max(most, values_[static_cast<std::size_t>(column * kRows + row)]);
+  for (std::int64_t column = first; column < end; column += step)
+    most = std::max(most, values_[static_cast<std::size_t>(column * kRows + row)]);
   return most;
 }
 

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/music/spectrum.h"
 
-#include <fftw3.h>
-
 #include <algorithm>
 #include <cmath>
 #include <memory>
 #include <mutex>
 #include <numbers>
+
+#include <fftw3.h>
 
 namespace chispa {
 namespace {
@@ -22,7 +22,8 @@ constexpr int kFluxBands = Spectrogram::kRows;
 std::vector<int> bandEdges(int count) {
   std::vector<int> edges;
   for (int i = 0; i <= count; ++i) {
-    const double hz = kSpectrumLow_hz * std::pow(kSpectrumHigh_hz / kSpectrumLow_hz, static_cast<double>(i) / count);
+    const double hz =
+        kSpectrumLow_hz * std::pow(kSpectrumHigh_hz / kSpectrumLow_hz, static_cast<double>(i) / count);
     const int bin = static_cast<int>(std::lround(hz * kWindow / AudioClip::kRate));
     edges.push_back(edges.empty() ? bin : std::max(bin, edges.back() + 1));
   }
@@ -54,7 +55,8 @@ class Transform {
     for (std::size_t i = 0; i < kWindow; ++i) in_[i] = 0.5f * (both_[2 * i] + both_[2 * i + 1]) * hann_[i];
     fftwf_execute(plan_);
     for (int i = 0; i < kBins; ++i)
-      power_[static_cast<std::size_t>(i)] = (out_[i][0] * out_[i][0] + out_[i][1] * out_[i][1]) / (kWindow * kWindow / 16);
+      power_[static_cast<std::size_t>(i)] =
+          (out_[i][0] * out_[i][0] + out_[i][1] * out_[i][1]) / (kWindow * kWindow / 16);
     return power_;
   }
 
@@ -81,20 +83,23 @@ std::vector<float> bandLevels(const std::vector<float>& power, const std::vector
   return levels;
 }
 
-float riseOf(const std::vector<float>& now, const std::vector<float>& before, std::size_t from, std::size_t to) {
+float riseOf(const std::vector<float>& now, const std::vector<float>& before, std::size_t from,
+             std::size_t to) {
   float rise = 0;
   for (std::size_t b = from; b < to; ++b) rise += std::max(0.f, now[b] - before[b]);
   return rise / static_cast<float>(to - from);
 }
 
 /// Where low, middle and high begin and end among the fine bands: about 40–108 Hz, 108–2,000 Hz and above.
-constexpr std::array<std::size_t, MusicFeatures::kRanges + 1> kRangeEdges = {0, kFluxBands / 6, kFluxBands * 2 / 3, kFluxBands};
+constexpr std::array<std::size_t, MusicFeatures::kRanges + 1> kRangeEdges = {0, kFluxBands / 6,
+                                                                             kFluxBands * 2 / 3, kFluxBands};
 
 }  // namespace
 
 std::vector<double> bandEdges_hz(int count) {
   std::vector<double> edges;
-  for (const int bin : bandEdges(count)) edges.push_back(static_cast<double>(bin) * AudioClip::kRate / kWindow);
+  for (const int bin : bandEdges(count))
+    edges.push_back(static_cast<double>(bin) * AudioClip::kRate / kWindow);
   return edges;
 }
 
@@ -112,7 +117,9 @@ SpectralFrames analyseSpectrum(const AudioClip& clip) {
     std::vector<float> levels = bandLevels(power, fine);
     auto& before = history[frame % kBack];
     out.onset.push_back(frame < kBack ? 0 : riseOf(levels, before, 0, kFluxBands));
-    for (std::size_t range = 0; range < out.rangeOnsets.size(); ++range) out.rangeOnsets[range].push_back(frame < kBack ? 0 : riseOf(levels, before, kRangeEdges[range], kRangeEdges[range + 1]));
+    for (std::size_t range = 0; range < out.rangeOnsets.size(); ++range)
+      out.rangeOnsets[range].push_back(
+          frame < kBack ? 0 : riseOf(levels, before, kRangeEdges[range], kRangeEdges[range + 1]));
     out.picture.append(levels);
     before = std::move(levels);
     const auto wide = bandLevels(power, coarse);

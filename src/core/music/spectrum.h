@@ -17,14 +17,16 @@ inline constexpr float kSpectrumFloor_db = -80;
 struct SpectralFrames {
   /// Energy in decibels above a floor, [frame][band].
   std::vector<std::array<float, kBands>> bands;
-  /// Rise of log energy since the frame before (spectral flux, Bello et al. 2005 §II.C): whole, and low, middle and high.
+  /// Rise of log energy since the frame before (spectral flux, Bello et al. 2005 §II.C): whole, and low,
+  /// middle and high.
   std::vector<float> onset;
   std::array<std::vector<float>, MusicFeatures::kRanges> rangeOnsets;
   Spectrogram picture;
   const std::vector<float>& lowOnset() const { return rangeOnsets[0]; }
 };
 
-/// Edges of `count` bands over what is heard, equally wide in logarithm of frequency where the transform is fine enough, in Hz.
+/// Edges of `count` bands over what is heard, equally wide in logarithm of frequency where the transform is
+/// fine enough, in Hz.
 std::vector<double> bandEdges_hz(int count);
 
 SpectralFrames analyseSpectrum(const AudioClip& clip);

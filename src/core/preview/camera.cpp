@@ -51,7 +51,8 @@ std::optional<Projection::Spot> Projection::spotOf(Vec3 point) const {
               static_cast<float>(centreY_ - dot(seen, up_) * scale), static_cast<float>(scale)};
 }
 
-CHISPA_CLONES void Projection::spotsOf(std::span<const Vec3> points, float* __restrict x, float* __restrict y, float* __restrict scale) const noexcept {
+CHISPA_CLONES void Projection::spotsOf(std::span<const Vec3> points, float* __restrict x, float* __restrict y,
+                                       float* __restrict scale) const noexcept {
   const auto centreX = static_cast<float>(centreX_);
   const auto centreY = static_cast<float>(centreY_);
   const Vec3 eye = eye_, right = right_, up = up_, forward = forward_;
@@ -61,7 +62,9 @@ CHISPA_CLONES void Projection::spotsOf(std::span<const Vec3> points, float* __re
     const auto dx = static_cast<float>(points[i].x - eye.x);
     const auto dy = static_cast<float>(points[i].y - eye.y);
     const auto dz = static_cast<float>(points[i].z - eye.z);
-    const auto along = [&](const Vec3& way) { return dx * static_cast<float>(way.x) + dy * static_cast<float>(way.y) + dz * static_cast<float>(way.z); };
+    const auto along = [&](const Vec3& way) {
+      return dx * static_cast<float>(way.x) + dy * static_cast<float>(way.y) + dz * static_cast<float>(way.z);
+    };
     const float depth = along(forward);
     const float size = depth < static_cast<float>(kNearest_m) ? 0.f : focal / depth;
     scale[i] = size;
@@ -95,7 +98,8 @@ OrbitCamera framing(const std::vector<Vec3>& points, double aspect) {
     const double perMetre = kHeight / 2.0 / std::tan(radians(camera.view_deg) / 2) / camera.distance_m;
     camera.target.x += (static_cast<double>(left + right) / 2 - width / 2.0) / perMetre;
     camera.target.z -= (static_cast<double>(top + bottom) / 2 - kHeight / 2.0) / perMetre;
-    const double fill = std::max(static_cast<double>(right - left) / width, static_cast<double>(bottom - top) / kHeight);
+    const double fill =
+        std::max(static_cast<double>(right - left) / width, static_cast<double>(bottom - top) / kHeight);
     camera.distance_m = std::max(0.3, camera.distance_m * std::max(0.3, fill * kMargin));
   }
   return camera;

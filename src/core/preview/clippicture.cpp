@@ -12,7 +12,9 @@ std::vector<std::size_t> shownCells(const ZoneCells& cells) {
   const bool isMatrix = cells.rows > 1 && cells.columns > 1;
   for (std::size_t i = 0; i < cells.column.size(); ++i)
     if (!isMatrix || cells.column[i] == cells.columns / 2) shown.push_back(i);
-  if (isMatrix) std::sort(shown.begin(), shown.end(), [&](std::size_t a, std::size_t b) { return cells.row[a] < cells.row[b]; });
+  if (isMatrix)
+    std::sort(shown.begin(), shown.end(),
+              [&](std::size_t a, std::size_t b) { return cells.row[a] < cells.row[b]; });
   return shown;
 }
 
@@ -27,14 +29,17 @@ std::vector<std::size_t> cellOfRow(const ZoneCells& cells, int height) {
 
 }  // namespace
 
-ClipPicture drawClips(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, TimeSpan span, int width, int height) {
-  ClipPicture picture{width, height, std::vector<std::uint8_t>(static_cast<std::size_t>(width * height) * 4, 0)};
+ClipPicture drawClips(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells,
+                      TimeSpan span, int width, int height) {
+  ClipPicture picture{width, height,
+                      std::vector<std::uint8_t>(static_cast<std::size_t>(width * height) * 4, 0)};
   for (std::size_t i = 3; i < picture.rgba.size(); i += 4) picture.rgba[i] = 255;
   if (cells.count() == 0) return picture;
   const auto rows = cellOfRow(cells, height);
   Renderer renderer;
   std::size_t most = static_cast<std::size_t>(cells.count());
-  for (const CompiledStave& stave : score.staves) most = std::max(most, static_cast<std::size_t>(stave.cells->count()));
+  for (const CompiledStave& stave : score.staves)
+    most = std::max(most, static_cast<std::size_t>(stave.cells->count()));
   renderer.prepare(most);
   for (int x = 0; x < width; ++x) {
     renderer.renderClips(score, clips, cells, span.from + span.length * (2 * x + 1) / (2 * width));

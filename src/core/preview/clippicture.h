@@ -15,8 +15,10 @@ struct ClipPicture {
   std::vector<std::uint8_t> rgba;
 };
 
-/// Draws what `clips` show together on `cells`, one zone's, during `span`: of a matrix or of several strings the middle
-/// column, of all else every cell, or as many as the picture has rows. `score` gives their music and other zones.
-ClipPicture drawClips(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, TimeSpan span, int width, int height);
+/// Draws what `clips` show together on `cells`, one zone's, during `span`: of a matrix or of several strings
+/// the middle column, of all else every cell, or as many as the picture has rows. `score` gives their music
+/// and other zones.
+ClipPicture drawClips(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells,
+                      TimeSpan span, int width, int height);
 
 }  // namespace chispa

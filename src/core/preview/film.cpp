@@ -14,10 +14,13 @@ namespace {
 /// Pictures of a score, one after the other.
 class FilmPainter {
  public:
-  FilmPainter(const Show& show, const CompiledShow& compiled, const CompiledScore& score, const FilmOrder& order) : show_(show), compiled_(compiled), score_(score), order_(order) {
+  FilmPainter(const Show& show, const CompiledShow& compiled, const CompiledScore& score,
+              const FilmOrder& order)
+      : show_(show), compiled_(compiled), score_(score), order_(order) {
     renderer_.prepare(compiled);
     frame_.resize(static_cast<std::size_t>(compiled.map.count()));
-    picture_.resize(static_cast<std::size_t>(order.shape.width) * static_cast<std::size_t>(order.shape.height) * 4);
+    picture_.resize(static_cast<std::size_t>(order.shape.width) *
+                    static_cast<std::size_t>(order.shape.height) * 4);
     camera_ = framing(compiled.map.positions, static_cast<double>(order.shape.width) / order.shape.height);
   }
 
@@ -43,7 +46,8 @@ class FilmPainter {
 };
 
 /// Writes all pictures and the end; false if it was cancelled.
-Result<bool> writePictures(FilmWriter& writer, FilmPainter& painter, const FilmOrder& order, const Progress& progress) {
+Result<bool> writePictures(FilmWriter& writer, FilmPainter& painter, const FilmOrder& order,
+                           const Progress& progress) {
   const long pictures = order.pictures();
   for (long i = 0; i < pictures; ++i) {
     if (!progress(static_cast<double>(i) / static_cast<double>(pictures))) return false;
@@ -56,9 +60,11 @@ Result<bool> writePictures(FilmWriter& writer, FilmPainter& painter, const FilmO
 
 }  // namespace
 
-Result<bool> makeFilm(const Show& show, const CompiledShow& compiled, const Score& score, const FilmOrder& order, const std::filesystem::path& path, const Progress& progress) {
+Result<bool> makeFilm(const Show& show, const CompiledShow& compiled, const Score& score,
+                      const FilmOrder& order, const std::filesystem::path& path, const Progress& progress) {
   const CompiledScore* made = compiled.scoreOf(score.id);
-  if (!made || order.pictures() < 1) return Failure{"There is nothing of the score to show.", path.string(), "Choose a longer part of it."};
+  if (!made || order.pictures() < 1)
+    return Failure{"There is nothing of the score to show.", path.string(), "Choose a longer part of it."};
   // Half a film is none. A pattern of numbered names is no file: its pictures stay.
   std::optional<PendingFile> file;
   if (path.extension() != ".png") {
@@ -66,7 +72,8 @@ Result<bool> makeFilm(const Show& show, const CompiledShow& compiled, const Scor
     if (!pending) return pending.failure();
     file.emplace(*std::move(pending));
   }
-  auto opened = FilmWriter::open(file ? file->path() : path, order.shape, {order.sound, order.span.from - score.audioStart});
+  auto opened = FilmWriter::open(file ? file->path() : path, order.shape,
+                                 {order.sound, order.span.from - score.audioStart});
   if (!opened) return Failure{opened.failure().what, path.string(), opened.failure().cure};
   auto writer = *std::move(opened);
   FilmPainter painter(show, compiled, *made, order);

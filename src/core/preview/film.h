@@ -20,8 +20,9 @@ struct FilmOrder {
   long pictures() const { return static_cast<long>(span.length.count() * shape.framesPerSecond / 1'000'000); }
 };
 
-/// Draws and writes picture after picture. Of a film that is cancelled or fails nothing is kept, of numbered pictures those that
-/// are whole. Returns false if it was cancelled.
-Result<bool> makeFilm(const Show& show, const CompiledShow& compiled, const Score& score, const FilmOrder& order, const std::filesystem::path& path, const Progress& progress);
+/// Draws and writes picture after picture. Of a film that is cancelled or fails nothing is kept, of numbered
+/// pictures those that are whole. Returns false if it was cancelled.
+Result<bool> makeFilm(const Show& show, const CompiledShow& compiled, const Score& score,
+                      const FilmOrder& order, const std::filesystem::path& path, const Progress& progress);
 
 }  // namespace chispa

@@ -20,7 +20,8 @@ GlowPainter::GlowPainter() {
   for (int i = 0; i <= kToneSteps; ++i) {
     // Bright light saturates as film does instead of clipping.
     const float x = kToneTop * static_cast<float>(i) / kToneSteps;
-    tone_[static_cast<std::size_t>(i)] = static_cast<std::uint8_t>(std::lround(255 * srgbFromLinear(1 - std::exp(-1.5f * x))));
+    tone_[static_cast<std::size_t>(i)] =
+        static_cast<std::uint8_t>(std::lround(255 * srgbFromLinear(1 - std::exp(-1.5f * x))));
   }
 }
 
@@ -106,15 +107,16 @@ void GlowPainter::blur(Plane& plane, int radius) {
 }
 
 void GlowPainter::makeHaze() {
-  // Boxes one after the other come close to a bell: a tight one about each LED, and a wide one about bright places. About a single
-  // lamp two would still be seen as a square.
+  // Boxes one after the other come close to a bell: a tight one about each LED, and a wide one about bright
+  // places. About a single lamp two would still be seen as a square.
   const int tight = std::max(1, haze_.height / 180);
   const int wide = std::max(2, haze_.height / 36);
   for (int pass = 0; pass < 3; ++pass) blur(haze_, tight);
   wide_ = haze_;
   for (int pass = 0; pass < 2; ++pass) blur(wide_, wide);
   constexpr float kTight = 0.55f;
-  for (std::size_t i = 0; i < haze_.light.size(); ++i) haze_.light[i] = kTight * haze_.light[i] + (1 - kTight) * wide_.light[i];
+  for (std::size_t i = 0; i < haze_.light.size(); ++i)
+    haze_.light[i] = kTight * haze_.light[i] + (1 - kTight) * wide_.light[i];
 }
 
 void GlowPainter::compose(std::uint8_t* rgba) {
@@ -124,18 +126,21 @@ void GlowPainter::compose(std::uint8_t* rgba) {
   // The haze is widened along one row at a time: first between its rows, then between its columns.
   sums_.resize(static_cast<std::size_t>(haze_.width));
   for (int y = 0; y < sharp_.height; ++y) {
-    const float v = std::clamp((static_cast<float>(y) + 0.5f) / kHazeScale - 0.5f, 0.f, static_cast<float>(haze_.height - 1));
+    const float v = std::clamp((static_cast<float>(y) + 0.5f) / kHazeScale - 0.5f, 0.f,
+                               static_cast<float>(haze_.height - 1));
     const int top = std::min(static_cast<int>(v), haze_.height - 2);
     const float down = v - static_cast<float>(top);
     const Light4* upper = haze_.row(top);
     const Light4* lower = haze_.row(top + 1);
-    for (std::size_t i = 0; i < sums_.size(); ++i) sums_[i] = (upper[i] + (lower[i] - upper[i]) * down) * kTone;
+    for (std::size_t i = 0; i < sums_.size(); ++i)
+      sums_[i] = (upper[i] + (lower[i] - upper[i]) * down) * kTone;
     Light4* sharp = sharp_.row(y);
     for (int x = 0; x < sharp_.width; ++x, rgba += 4) {
       // (x + ½) / 4 − ½ in steps of an eighth; the row starts half a cell before the first.
       const int eighths = std::max(0, 2 * x - 3);
       const Light4* left = &sums_[static_cast<std::size_t>(eighths >> 3)];
-      const Light4 sum = sharp[x] * kTone + left[0] + (left[1] - left[0]) * (static_cast<float>(eighths & 7) * 0.125f);
+      const Light4 sum =
+          sharp[x] * kTone + left[0] + (left[1] - left[0]) * (static_cast<float>(eighths & 7) * 0.125f);
       sharp[x] = Light4{};
       const Steps step = __builtin_convertvector(sum < kMost ? sum : kMost, Steps);
       rgba[0] = tone_[static_cast<std::size_t>(step[0])];
@@ -146,7 +151,8 @@ void GlowPainter::compose(std::uint8_t* rgba) {
   }
 }
 
-void GlowPainter::paint(const PixelMap& map, const PixelFrame& frame, const OrbitCamera& camera, int width, int height, std::uint8_t* rgba) {
+void GlowPainter::paint(const PixelMap& map, const PixelFrame& frame, const OrbitCamera& camera, int width,
+                        int height, std::uint8_t* rgba) {
   if (sharp_.width != width || sharp_.height != height) sharp_.reset(width, height);
   haze_.reset(width / kHazeScale + 2, height / kHazeScale + 2);
   const std::size_t count = map.positions.size();

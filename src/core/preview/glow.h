@@ -10,16 +10,16 @@
 
 namespace chispa {
 
-/// Draws the installation as an eye would see it in the dark: sharp points, and the haze of bright light about them.
-/// Keeps its buffers from picture to picture. One thread at a time.
+/// Draws the installation as an eye would see it in the dark: sharp points, and the haze of bright light
+/// about them. Keeps its buffers from picture to picture. One thread at a time.
 class GlowPainter {
  public:
   GlowPainter();
 
-  /// Draws the light of `frame` on the pixels of `map` into `rgba`, width × height pixels of four bytes R, G, B, 255.
-  /// A frame of another size draws as dark.
-  void paint(const PixelMap& map, const PixelFrame& frame, const OrbitCamera& camera, int width,
-             int height, std::uint8_t* rgba);
+  /// Draws the light of `frame` on the pixels of `map` into `rgba`, width × height pixels of four bytes R, G,
+  /// B, 255. A frame of another size draws as dark.
+  void paint(const PixelMap& map, const PixelFrame& frame, const OrbitCamera& camera, int width, int height,
+             std::uint8_t* rgba);
 
  private:
   /// Linear light of a pixel, red, green, blue and nothing: one vector register.

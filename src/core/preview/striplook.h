@@ -4,8 +4,9 @@
 
 namespace chispa {
 
-/// What an eye sees where a strip is asked for `wanted`: chips that the strip lacks give nothing, its white point costs light, and
-/// what is darker than its first step stays dark. Without dithering, which lies between the steps.
+/// What an eye sees where a strip is asked for `wanted`: chips that the strip lacks give nothing, its white
+/// point costs light, and what is darker than its first step stays dark. Without dithering, which lies
+/// between the steps.
 Rgb shownBy(const StripType& strip, Rgb wanted);
 
 }  // namespace chispa

@@ -8,7 +8,8 @@
 
 namespace chispa {
 
-void drawUnrolled(const Show& show, const PixelFrame& frame, int width, int height, std::vector<std::uint8_t>& rgba) {
+void drawUnrolled(const Show& show, const PixelFrame& frame, int width, int height,
+                  std::vector<std::uint8_t>& rgba) {
   rgba.assign(static_cast<std::size_t>(width) * static_cast<std::size_t>(height) * 4, 0);
   for (std::size_t i = 3; i < rgba.size(); i += 4) rgba[i] = 255;
   const auto ranges = pixelRanges(show);
@@ -34,7 +35,8 @@ void drawUnrolled(const Show& show, const PixelFrame& frame, int width, int heig
       const int inner = side > 3 ? side - 1 : side;
       for (int y = top; y < std::min(height, top + inner); ++y)
         for (int x = left; x < std::min(width, left + inner); ++x) {
-          std::uint8_t* out = &rgba[4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x))];
+          std::uint8_t* out = &rgba[4 * (static_cast<std::size_t>(y) * static_cast<std::size_t>(width) +
+                                         static_cast<std::size_t>(x))];
           out[0] = c.r;
           out[1] = c.g;
           out[2] = c.b;

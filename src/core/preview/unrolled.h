@@ -8,8 +8,10 @@
 
 namespace chispa {
 
-/// The whole installation as a grid: a line a fixture, its pixels from left to right in data order; what is longer than the
-/// picture goes on in the next line. Fills `rgba` with width × height dots of four bytes, rows from the top.
-void drawUnrolled(const Show& show, const PixelFrame& frame, int width, int height, std::vector<std::uint8_t>& rgba);
+/// The whole installation as a grid: a line a fixture, its pixels from left to right in data order; what is
+/// longer than the picture goes on in the next line. Fills `rgba` with width × height dots of four bytes,
+/// rows from the top.
+void drawUnrolled(const Show& show, const PixelFrame& frame, int width, int height,
+                  std::vector<std::uint8_t>& rgba);
 
 }  // namespace chispa

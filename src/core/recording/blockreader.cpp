@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/recording/blockreader.h"
 
-#include <zstd.h>
-
 #include <algorithm>
+
+#include <zstd.h>
 
 namespace chispa {
 namespace {
@@ -25,7 +25,13 @@ struct BlockReader::Zstd {
 };
 
 BlockReader::BlockReader(std::istream& in, std::uint32_t packed, std::uint32_t frames, std::size_t frameSize)
-    : in_(in), zstd_(std::make_unique<Zstd>()), packedLeft_(packed), framesLeft_(frames), packed_(kPiece), change_(frameSize), values_(frameSize, 0) {}
+    : in_(in),
+      zstd_(std::make_unique<Zstd>()),
+      packedLeft_(packed),
+      framesLeft_(frames),
+      packed_(kPiece),
+      change_(frameSize),
+      values_(frameSize, 0) {}
 
 BlockReader::~BlockReader() = default;
 
@@ -34,7 +40,9 @@ bool BlockReader::fill(std::span<std::uint8_t> out) {
   while (output.pos < output.size && zstd_->wanted != 0) {
     if (zstd_->input.pos == zstd_->input.size) {
       const auto piece = std::min<std::size_t>(packedLeft_, kPiece);
-      if (piece == 0 || !in_.read(reinterpret_cast<char*>(packed_.data()), static_cast<std::streamsize>(piece))) break;
+      if (piece == 0 ||
+          !in_.read(reinterpret_cast<char*>(packed_.data()), static_cast<std::streamsize>(piece)))
+        break;
       packedLeft_ -= static_cast<std::uint32_t>(piece);
       zstd_->input = {packed_.data(), piece, 0};
     }
@@ -60,7 +68,9 @@ bool BlockReader::next() {
   std::uint64_t time = 0;
   for (std::size_t i = 0; i < sizeof stamp; ++i) time |= static_cast<std::uint64_t>(stamp[i]) << (8 * i);
   time_ = Micros(static_cast<std::int64_t>(time));
-  std::transform(values_.begin(), values_.end(), change_.begin(), values_.begin(), [](std::uint8_t before, std::uint8_t change) { return static_cast<std::uint8_t>(before ^ change); });
+  std::transform(
+      values_.begin(), values_.end(), change_.begin(), values_.begin(),
+      [](std::uint8_t before, std::uint8_t change) { return static_cast<std::uint8_t>(before ^ change); });
   if (--framesLeft_ == 0 && !endsHere()) isDamaged_ = true;
   return true;
 }

@@ -10,14 +10,16 @@
 
 namespace chispa {
 
-/// Unpacks one block of a recording frame by frame (docs/recording.md), so that whatever the file says of its size, no more memory is taken
-/// than two frames and a window of kWindowLog bits. One thread; the stream must outlive it.
+/// Unpacks one block of a recording frame by frame (docs/recording.md), so that whatever the file says of its
+/// size, no more memory is taken than two frames and a window of kWindowLog bits. One thread; the stream must
+/// outlive it.
 class BlockReader {
  public:
   /// 2²⁷ bytes, more than any block of ours needs.
   static constexpr int kWindowLog = 27;
 
-  /// `in` stands at the block's packed bytes, of which there are `packed`, for `frames` frames of `frameSize` values.
+  /// `in` stands at the block's packed bytes, of which there are `packed`, for `frames` frames of `frameSize`
+  /// values.
   BlockReader(std::istream& in, std::uint32_t packed, std::uint32_t frames, std::size_t frameSize);
   ~BlockReader();
   BlockReader(const BlockReader&) = delete;

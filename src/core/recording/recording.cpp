@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/recording/recording.h"
 
-#include <zstd.h>
-
 #include <algorithm>
 #include <cstring>
 #include <memory>
+
+#include <zstd.h>
 
 #include "core/recording/blockreader.h"
 #include "core/recording/recordinghead.h"
@@ -30,7 +30,8 @@ constexpr std::size_t kFullBlock = 64u << 20;
 /// Numbers stand with their low byte first, whatever the machine.
 template <class Int>
 void put(std::string& to, Int value) {
-  for (std::size_t i = 0; i < sizeof(Int); ++i) to.push_back(static_cast<char>(static_cast<std::uint64_t>(value) >> (8 * i) & 255));
+  for (std::size_t i = 0; i < sizeof(Int); ++i)
+    to.push_back(static_cast<char>(static_cast<std::uint64_t>(value) >> (8 * i) & 255));
 }
 
 template <class Int>
@@ -59,11 +60,14 @@ std::string pack(const void* bytes, std::size_t size) {
   return packed;
 }
 
-Failure damaged(const std::filesystem::path& path, const std::string& what) { return {what, path.string(), "record it again, or use a copy"}; }
+Failure damaged(const std::filesystem::path& path, const std::string& what) {
+  return {what, path.string(), "record it again, or use a copy"};
+}
 
 }  // namespace
 
-Result<RecordingWriter> RecordingWriter::create(const std::filesystem::path& path, const RecordingHead& head) {
+Result<RecordingWriter> RecordingWriter::create(const std::filesystem::path& path,
+                                                const RecordingHead& head) {
   RecordingWriter writer;
   writer.path_ = path;
   writer.file_.open(path, std::ios::binary | std::ios::trunc);
@@ -72,7 +76,9 @@ Result<RecordingWriter> RecordingWriter::create(const std::filesystem::path& pat
   std::string begin = kMagic;
   put(begin, static_cast<std::uint32_t>(packed.size()));
   begin += packed;
-  if (packed.empty() || !writer.file_.write(begin.data(), static_cast<std::streamsize>(begin.size()))) return Failure{"the recording cannot be written", path.string(), "check that the folder exists and has room"};
+  if (packed.empty() || !writer.file_.write(begin.data(), static_cast<std::streamsize>(begin.size())))
+    return Failure{"the recording cannot be written", path.string(),
+                   "check that the folder exists and has room"};
   writer.frameSize_ = head.universes.size() * kUniverseChannels;
   writer.before_.assign(writer.frameSize_, 0);
   return writer;
@@ -80,7 +86,9 @@ Result<RecordingWriter> RecordingWriter::create(const std::filesystem::path& pat
 
 void RecordingWriter::add(Micros t, std::span<const std::uint8_t> values) {
   if (values.size() != frameSize_) return;
-  if (frames_ > 0 && (t - blockBegins_ >= kBlockLength || block_.size() >= kFullBlock || frames_ == kMostFramesOfBlock)) writeBlock();
+  if (frames_ > 0 &&
+      (t - blockBegins_ >= kBlockLength || block_.size() >= kFullBlock || frames_ == kMostFramesOfBlock))
+    writeBlock();
   if (frames_ == 0) {
     blockBegins_ = t;
     std::fill(before_.begin(), before_.end(), std::uint8_t{0});
@@ -89,7 +97,9 @@ void RecordingWriter::add(Micros t, std::span<const std::uint8_t> values) {
   put(time, static_cast<std::int64_t>(t.count()));
   block_.insert(block_.end(), time.begin(), time.end());
   block_.resize(block_.size() + frameSize_);
-  std::transform(values.begin(), values.end(), before_.begin(), block_.end() - static_cast<std::ptrdiff_t>(frameSize_), [](std::uint8_t now, std::uint8_t before) { return static_cast<std::uint8_t>(now ^ before); });
+  std::transform(
+      values.begin(), values.end(), before_.begin(), block_.end() - static_cast<std::ptrdiff_t>(frameSize_),
+      [](std::uint8_t now, std::uint8_t before) { return static_cast<std::uint8_t>(now ^ before); });
   std::copy(values.begin(), values.end(), before_.begin());
   ++frames_;
 }
@@ -107,6 +117,8 @@ void RecordingWriter::writeBlock() {
   put(head, static_cast<std::int64_t>(blockBegins_.count()));
   file_.write(head.data(), static_cast<std::streamsize>(head.size()));
   file_.write(packed.data(), static_cast<std::streamsize>(packed.size()));
+  // To the disk's own word: what lies in a buffer tells of no full disk.
+  file_.flush();
   block_.clear();
   frames_ = 0;
 }
@@ -124,7 +136,9 @@ Outcome RecordingWriter::finish() {
   end += kEnd;
   file_.write(end.data(), static_cast<std::streamsize>(end.size()));
   file_.close();
-  if (!file_) return Failure{"the recording could not be written to its end", path_.string(), "make room on the disk, and record again"};
+  if (!file_)
+    return Failure{"the recording could not be written to its end", path_.string(),
+                   "make room on the disk, and record again"};
   return Done{};
 }
 
@@ -137,7 +151,8 @@ Result<RecordingReader> RecordingReader::open(const std::filesystem::path& path)
   RecordingReader reader;
   reader.path_ = path;
   std::error_code error;
-  if (!std::filesystem::is_regular_file(path, error)) return Failure{"the recording is not there", path.string(), "check its name"};
+  if (!std::filesystem::is_regular_file(path, error))
+    return Failure{"the recording is not there", path.string(), "check its name"};
   reader.file_ = std::make_unique<std::ifstream>(path, std::ios::binary);
   if (!*reader.file_) return Failure{"the recording cannot be opened", path.string(), "check its name"};
   if (const Outcome head = reader.readHead(); !head) return head.failure();
@@ -152,13 +167,15 @@ Result<RecordingReader> RecordingReader::open(const std::filesystem::path& path)
 
 Outcome RecordingReader::readHead() {
   std::uint32_t size = 0;
-  if (!getWord(*file_, kMagic) || !get(*file_, size) || size > kMostHeader) return Failure{"this is no recording of Chispa", path_.string(), "choose a file that it recorded"};
+  if (!getWord(*file_, kMagic) || !get(*file_, size) || size > kMostHeader)
+    return Failure{"this is no recording of Chispa", path_.string(), "choose a file that it recorded"};
   std::string packed(size, '\0');
   if (!file_->read(packed.data(), size)) return damaged(path_, "the recording ends within its header");
   const auto length = ZSTD_getFrameContentSize(packed.data(), packed.size());
   if (length > kMostHeader) return damaged(path_, "the recording's header is damaged");
   std::string text(length, '\0');
-  if (ZSTD_decompress(text.data(), text.size(), packed.data(), packed.size()) != text.size()) return damaged(path_, "the recording's header is damaged");
+  if (ZSTD_decompress(text.data(), text.size(), packed.data(), packed.size()) != text.size())
+    return damaged(path_, "the recording's header is damaged");
   auto head = parseHead(text, path_.string());
   if (!head) return head.failure();
   head_ = *std::move(head);
@@ -166,7 +183,8 @@ Outcome RecordingReader::readHead() {
 }
 
 Outcome RecordingReader::findBlocks() {
-  // Block after block, so that a file without its index is read, too; the index is for readers that seek in large files.
+  // Block after block, so that a file without its index is read, too; the index is for readers that seek in
+  // large files.
   for (;;) {
     const auto offset = static_cast<std::uint64_t>(file_->tellg());
     std::uint32_t frames = 0, size = 0;
@@ -174,7 +192,8 @@ Outcome RecordingReader::findBlocks() {
     if (!getWord(*file_, kBlock) || !get(*file_, frames) || !get(*file_, size) || !get(*file_, begins)) break;
     file_->seekg(size, std::ios::cur);
     std::error_code error;
-    if (!*file_ || static_cast<std::uint64_t>(file_->tellg()) > std::filesystem::file_size(path_, error)) break;
+    if (!*file_ || static_cast<std::uint64_t>(file_->tellg()) > std::filesystem::file_size(path_, error))
+      break;
     blocks_.push_back({Micros(begins), offset});
   }
   file_->clear();
@@ -188,9 +207,11 @@ Outcome RecordingReader::begin(std::size_t block) {
   reader_.reset();
   file_->clear();
   file_->seekg(static_cast<std::streamoff>(blocks_[block].offset));
-  if (!getWord(*file_, kBlock) || !get(*file_, frames) || !get(*file_, size) || !get(*file_, begins)) return damaged(path_, "a block of the recording cannot be read");
+  if (!getWord(*file_, kBlock) || !get(*file_, frames) || !get(*file_, size) || !get(*file_, begins))
+    return damaged(path_, "a block of the recording cannot be read");
   const std::size_t frameSize = universes().size() * kUniverseChannels;
-  if (frames > kMostFramesOfBlock || frames * (sizeof(std::int64_t) + frameSize) > kMostBytesOfBlock) return damaged(path_, "a block of the recording makes no sense");
+  if (frames > kMostFramesOfBlock || frames * (sizeof(std::int64_t) + frameSize) > kMostBytesOfBlock)
+    return damaged(path_, "a block of the recording makes no sense");
   reader_ = std::make_unique<BlockReader>(*file_, size, frames, frameSize);
   block_ = block;
   hasNext_ = reader_->next();
@@ -207,7 +228,8 @@ Outcome RecordingReader::step() {
 }
 
 Result<std::span<const std::uint8_t>> RecordingReader::at(Micros t) {
-  const auto next = std::upper_bound(blocks_.begin(), blocks_.end(), t, [](Micros wanted, const Block& block) { return wanted < block.begins; });
+  const auto next = std::upper_bound(blocks_.begin(), blocks_.end(), t,
+                                     [](Micros wanted, const Block& block) { return wanted < block.begins; });
   if (next == blocks_.begin()) return std::span<const std::uint8_t>(dark_);
   const auto block = static_cast<std::size_t>(next - blocks_.begin()) - 1;
   // Frames say how they differ from the one before: going back begins the block anew.

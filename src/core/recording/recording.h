@@ -15,8 +15,9 @@
 
 namespace chispa {
 
-// Recordings: the values of universes over time, as docs/recording.md lays them out. A header, blocks of about a second that are
-// packed with zstd and carry its checksum, and an index; a file that was cut off is read as far as it goes.
+// Recordings: the values of universes over time, as docs/recording.md lays them out. A header, blocks of
+// about a second that are packed with zstd and carry its checksum, and an index; a file that was cut off is
+// read as far as it goes.
 
 struct RecordedUniverse {
   Protocol protocol = Protocol::E131;
@@ -54,6 +55,8 @@ class RecordingWriter {
 
   /// Adds the values of all universes, 512 each, at `t`, which never falls.
   void add(Micros t, std::span<const std::uint8_t> values);
+  /// Something could not be written: what was added since is lost. Known when it happens, as a block is written about once a second.
+  bool isFailing() const { return !file_.good(); }
   /// Writes what is left and the index; fails if something could not be written.
   Outcome finish();
 
@@ -82,8 +85,8 @@ class RecordingReader {
   const std::vector<RecordedUniverse>& universes() const { return head_.universes; }
   /// The instant of its last frame.
   Micros length() const { return length_; }
-  /// The values that stood at `t`, 512 for each universe; zero before the first frame. Fails if the block is damaged. Going forward is quick;
-  /// going back begins the block of that second anew.
+  /// The values that stood at `t`, 512 for each universe; zero before the first frame. Fails if the block is
+  /// damaged. Going forward is quick; going back begins the block of that second anew.
   Result<std::span<const std::uint8_t>> at(Micros t);
 
   RecordingReader(RecordingReader&&) noexcept;

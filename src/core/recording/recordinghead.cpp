@@ -19,14 +19,27 @@ constexpr int kMostNumber = 1 << 30;
 
 Json spanJson(const RecordedSpan& one) {
   const PatchSpan& span = one.span;
-  return {{"controller", span.controller}, {"port", span.port},         {"bead", span.bead},       {"fixture", one.fixture},          {"first_pixel", span.firstPixel},
-          {"step", span.step},             {"pixels", span.pixels},     {"values", span.count},    {"pixels_of_value", span.pixelsPerValue}, {"channels_of_value", span.channelsPerPixel},
-          {"universe", span.universe},     {"channel", span.channel},   {"first_byte", span.firstByte}, {"bytes", span.bytes}};
+  return {{"controller", span.controller},
+          {"port", span.port},
+          {"bead", span.bead},
+          {"fixture", one.fixture},
+          {"first_pixel", span.firstPixel},
+          {"step", span.step},
+          {"pixels", span.pixels},
+          {"values", span.count},
+          {"pixels_of_value", span.pixelsPerValue},
+          {"channels_of_value", span.channelsPerPixel},
+          {"universe", span.universe},
+          {"channel", span.channel},
+          {"first_byte", span.firstByte},
+          {"bytes", span.bytes}};
 }
 
 RecordedSpan readSpan(const Json& json) {
   const FieldReader in(json);
-  const auto number = [&](const char* key, int least = 0) { return in.whole<int>(key, least, kMostNumber, 0); };
+  const auto number = [&](const char* key, int least = 0) {
+    return in.whole<int>(key, least, kMostNumber, 0);
+  };
   RecordedSpan one;
   one.fixture = in.text("fixture");
   PatchSpan& span = one.span;
@@ -61,7 +74,9 @@ std::string headText(const RecordingHead& head) {
 }
 
 Result<RecordingHead> parseHead(const std::string& text, const std::string& where) {
-  const auto damaged = [&](const std::string& why) { return Failure{"the recording's header makes no sense: " + why, where, "record it again, or use a copy"}; };
+  const auto damaged = [&](const std::string& why) {
+    return Failure{"the recording's header makes no sense: " + why, where, "record it again, or use a copy"};
+  };
   try {
     const auto json = parseJson(text, "The recording's header", where, "record it again, or use a copy");
     if (!json) return json.failure();
@@ -72,7 +87,9 @@ Result<RecordingHead> parseHead(const std::string& text, const std::string& wher
       const FieldReader one(element);
       const auto protocol = one.word("protocol", Protocol::E131);
       const UniverseRange range = universeRange(protocol);
-      head.universes.push_back({protocol, one.whole<int>("universe", range.low, range.high, range.low), ControllerId{one.whole<std::uint32_t>("controller", 0, limits::kLargestId, 0)}});
+      head.universes.push_back(
+          {protocol, one.whole<int>("universe", range.low, range.high, range.low),
+           ControllerId{one.whole<std::uint32_t>("controller", 0, limits::kLargestId, 0)}});
       if (head.universes.size() > kMostUniverses) throw FieldError("it has more universes than any show");
     });
     in.each("patch", [&](const Json& element) { head.patch.push_back(readSpan(element)); });

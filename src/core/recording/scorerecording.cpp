@@ -12,7 +12,13 @@ namespace {
 class FramePacker {
  public:
   FramePacker(const CompiledShow& compiled, const CompiledScore& score, int framesPerSecond)
-      : compiled_(compiled), score_(score), keeper_(compiled.budget->supplyCount()), amps_(compiled.budget->supplyCount()), levels_(compiled.budget->groupCount(), 1.f), values_(compiled.packer->bufferSize()), frame_s_(1.0 / framesPerSecond) {
+      : compiled_(compiled),
+        score_(score),
+        keeper_(compiled.budget->supplyCount()),
+        amps_(compiled.budget->supplyCount()),
+        levels_(compiled.budget->groupCount(), 1.f),
+        values_(compiled.packer->bufferSize()),
+        frame_s_(1.0 / framesPerSecond) {
     renderer_.prepare(compiled);
     frame_.resize(static_cast<std::size_t>(compiled.map.count()));
   }
@@ -40,10 +46,12 @@ class FramePacker {
 };
 
 /// Writes all frames; false if it was cancelled.
-bool writeFrames(RecordingWriter& writer, FramePacker& packer, const RecordingShape& shape, const Progress& progress) {
+bool writeFrames(RecordingWriter& writer, FramePacker& packer, const RecordingShape& shape,
+                 const Progress& progress) {
   const long frames = shape.frames();
   for (long i = 0; i < frames; ++i) {
-    if (i % shape.framesPerSecond == 0 && !progress(static_cast<double>(i) / static_cast<double>(frames))) return false;
+    if (i % shape.framesPerSecond == 0 && !progress(static_cast<double>(i) / static_cast<double>(frames)))
+      return false;
     const Micros at(i * 1'000'000 / shape.framesPerSecond);
     writer.add(at, packer.at(shape.span.from + at));
   }
@@ -73,11 +81,17 @@ RecordingHead headOf(const Show& show, const Score& score) {
   return head;
 }
 
-Result<bool> recordScore(const Show& show, const CompiledShow& compiled, const Score& score, const RecordingShape& shape, const std::filesystem::path& path, const Progress& progress) {
+Result<bool> recordScore(const Show& show, const CompiledShow& compiled, const Score& score,
+                         const RecordingShape& shape, const std::filesystem::path& path,
+                         const Progress& progress) {
   const CompiledScore* made = compiled.scoreOf(score.id);
   const RecordingHead head = headOf(show, score);
-  if (!made || shape.frames() < 1) return Failure{"there is nothing of the score to record", path.string(), "choose a part of it that is longer"};
-  if (head.universes.empty()) return Failure{"the show drives no universe", path.string(), "hang fixtures on a controller in Wire first"};
+  if (!made || shape.frames() < 1)
+    return Failure{"there is nothing of the score to record", path.string(),
+                   "choose a part of it that is longer"};
+  if (head.universes.empty())
+    return Failure{"the show drives no universe", path.string(),
+                   "hang fixtures on a controller in Wire first"};
   auto pending = PendingFile::begin(path);
   if (!pending) return pending.failure();
   PendingFile file = *std::move(pending);

@@ -20,8 +20,11 @@ struct RecordingShape {
 /// Header of a recording of `score`: the patch, and the controllers without what hangs on them.
 RecordingHead headOf(const Show& show, const Score& score);
 
-/// Writes the values of all universes of `show` as the engine would send them at full master, frame after frame. What was
-/// written is deleted if it is cancelled or fails; a cancelled one is no failure. Returns whether it is whole.
-Result<bool> recordScore(const Show& show, const CompiledShow& compiled, const Score& score, const RecordingShape& shape, const std::filesystem::path& path, const Progress& progress);
+/// Writes the values of all universes of `show` as the engine would send them at full master, frame after
+/// frame. What was written is deleted if it is cancelled or fails; a cancelled one is no failure. Returns
+/// whether it is whole.
+Result<bool> recordScore(const Show& show, const CompiledShow& compiled, const Score& score,
+                         const RecordingShape& shape, const std::filesystem::path& path,
+                         const Progress& progress);
 
 }  // namespace chispa

@@ -18,9 +18,11 @@ struct Top {
 
 /// Applies `channel(base, top, topCoverage)` to red, green and blue.
 template <class F>
-CHISPA_INLINED inline void eachChannel(FramePart base, const Top& top, std::size_t cells, float strength, F channel) noexcept {
+CHISPA_INLINED inline void eachChannel(FramePart base, const Top& top, std::size_t cells, float strength,
+                                       F channel) noexcept {
   const auto run = [&](float* __restrict under, const float* over, const float* coverage) {
-    for (std::size_t i = 0; i < cells; ++i) under[i] = channel(under[i], over[i] * strength, coverage[i] * strength);
+    for (std::size_t i = 0; i < cells; ++i)
+      under[i] = channel(under[i], over[i] * strength, coverage[i] * strength);
   };
   run(base.r, top.r, top.a);
   run(base.g, top.g, top.a);
@@ -28,7 +30,8 @@ CHISPA_INLINED inline void eachChannel(FramePart base, const Top& top, std::size
 }
 
 /// Coverages unite.
-CHISPA_INLINED inline void unite(float* __restrict under, const float* over, std::size_t cells, float strength) noexcept {
+CHISPA_INLINED inline void unite(float* __restrict under, const float* over, std::size_t cells,
+                                 float strength) noexcept {
   for (std::size_t i = 0; i < cells; ++i) under[i] += over[i] * strength * (1 - under[i]);
 }
 
@@ -54,27 +57,46 @@ void cutOut(FramePart base, float* coverage, const Top& top, std::size_t cells, 
   }
 }
 
-CHISPA_INLINED inline void blendChannels(FramePart base, float* coverage, const Top& top, std::size_t cells, Blend blend, float strength) noexcept {
+CHISPA_INLINED inline void blendChannels(FramePart base, float* coverage, const Top& top, std::size_t cells,
+                                         Blend blend, float strength) noexcept {
   switch (blend) {
-    case Blend::Normal: eachChannel(base, top, cells, strength, [](float b, float t, float a) { return t + b * (1 - a); }); break;
-    case Blend::Add: eachChannel(base, top, cells, strength, [](float b, float t, float) { return b + t < 1 ? b + t : 1.f; }); break;
-    case Blend::Lighten: eachChannel(base, top, cells, strength, [](float b, float t, float) { return b > t ? b : t; }); break;
-    case Blend::Multiply: eachChannel(base, top, cells, strength, [](float b, float t, float a) { return b * (t + 1 - a); }); break;
-    case Blend::Screen: eachChannel(base, top, cells, strength, [](float b, float t, float) { return b + t - b * t; }); break;
-    case Blend::Mask: return mask(base, coverage, top, cells, strength);
-    case Blend::CutOut: return cutOut(base, coverage, top, cells, strength);
+    case Blend::Normal:
+      eachChannel(base, top, cells, strength, [](float b, float t, float a) { return t + b * (1 - a); });
+      break;
+    case Blend::Add:
+      eachChannel(base, top, cells, strength,
+                  [](float b, float t, float) { return b + t < 1 ? b + t : 1.f; });
+      break;
+    case Blend::Lighten:
+      eachChannel(base, top, cells, strength, [](float b, float t, float) { return b > t ? b : t; });
+      break;
+    case Blend::Multiply:
+      eachChannel(base, top, cells, strength, [](float b, float t, float a) { return b * (t + 1 - a); });
+      break;
+    case Blend::Screen:
+      eachChannel(base, top, cells, strength, [](float b, float t, float) { return b + t - b * t; });
+      break;
+    case Blend::Mask:
+      return mask(base, coverage, top, cells, strength);
+    case Blend::CutOut:
+      return cutOut(base, coverage, top, cells, strength);
   }
   if (coverage) unite(coverage, top.a, cells, strength);
 }
 
 }  // namespace
 
-CHISPA_CLONES void blendOnto(LightBuffer& base, const LightBuffer& top, std::size_t cells, Blend blend, float strength) noexcept {
-  blendChannels({base.r.data(), base.g.data(), base.b.data()}, base.a.data(), {top.r.data(), top.g.data(), top.b.data(), top.a.data()}, cells, blend, strength);
+CHISPA_CLONES void blendOnto(LightBuffer& base, const LightBuffer& top, std::size_t cells, Blend blend,
+                             float strength) noexcept {
+  blendChannels({base.r.data(), base.g.data(), base.b.data()}, base.a.data(),
+                {top.r.data(), top.g.data(), top.b.data(), top.a.data()}, cells, blend, strength);
 }
 
-CHISPA_CLONES void blendOntoFrame(FramePart base, const LightBuffer& top, std::size_t first, std::size_t count, Blend blend, float strength) noexcept {
-  blendChannels(base, nullptr, {top.r.data() + first, top.g.data() + first, top.b.data() + first, top.a.data() + first}, count, blend, strength);
+CHISPA_CLONES void blendOntoFrame(FramePart base, const LightBuffer& top, std::size_t first,
+                                  std::size_t count, Blend blend, float strength) noexcept {
+  blendChannels(base, nullptr,
+                {top.r.data() + first, top.g.data() + first, top.b.data() + first, top.a.data() + first},
+                count, blend, strength);
 }
 
 }  // namespace chispa

@@ -6,10 +6,11 @@
 namespace chispa {
 
 /// Lays the first `cells` of `top`, scaled by `strength` 0–1, on `base`. Both are premultiplied linear light.
-/// Normal, add, screen and multiply follow the compositing formulas of W3C Compositing and Blending Level 1 §9–10,
-/// lighten takes the brighter of each channel, mask keeps of `base` what `top` is bright at, and cut-out puts in its place of
-/// `top` what `base` is bright at.
-void blendOnto(LightBuffer& base, const LightBuffer& top, std::size_t cells, Blend blend, float strength) noexcept;
+/// Normal, add, screen and multiply follow the compositing formulas of W3C Compositing and Blending Level 1
+/// §9–10, lighten takes the brighter of each channel, mask keeps of `base` what `top` is bright at, and
+/// cut-out puts in its place of `top` what `base` is bright at.
+void blendOnto(LightBuffer& base, const LightBuffer& top, std::size_t cells, Blend blend,
+               float strength) noexcept;
 
 /// Channels of a frame from some pixel on. What is there covers all below it.
 struct FramePart {
@@ -19,6 +20,7 @@ struct FramePart {
 };
 
 /// The same with pixels of a frame as `base`, and `top` from its cell `first` on, one to a pixel.
-void blendOntoFrame(FramePart base, const LightBuffer& top, std::size_t first, std::size_t count, Blend blend, float strength) noexcept;
+void blendOntoFrame(FramePart base, const LightBuffer& top, std::size_t first, std::size_t count, Blend blend,
+                    float strength) noexcept;
 
 }  // namespace chispa

@@ -14,7 +14,8 @@ struct BrightestMoment {
   PixelFrame frame;
 };
 
-/// Looks ten times a second through the whole of a score; empty if `cancelled`, or if the show has no such score.
+/// Looks ten times a second through the whole of a score; empty if `cancelled`, or if the show has no such
+/// score.
 BrightestMoment brightestMoment(const CompiledShow& show, ScoreId score, const std::atomic<bool>& cancelled);
 
 }  // namespace chispa

@@ -10,7 +10,8 @@ namespace {
 /// Compiles the scores of one show; what they share (cells, palettes) is made once.
 class Compiler {
  public:
-  Compiler(const Show& show, const MusicLibrary& music, const MediaLibrary& media, CompiledShow& out) : show_(show), music_(music), media_(media), out_(out) {}
+  Compiler(const Show& show, const MusicLibrary& music, const MediaLibrary& media, CompiledShow& out)
+      : show_(show), music_(music), media_(media), out_(out) {}
 
   CompiledScore compileScore(const Score& score) {
     CompiledScore compiled;
@@ -44,9 +45,10 @@ class Compiler {
       measureBeats(grid, compiled);
       if (compiled.effect) stave.clips.push_back(std::move(compiled));
     }
-    std::stable_sort(stave.clips.begin(), stave.clips.end(), [](const CompiledClip& a, const CompiledClip& b) {
-      return std::pair(a.layer, a.start) < std::pair(b.layer, b.start);
-    });
+    std::stable_sort(stave.clips.begin(), stave.clips.end(),
+                     [](const CompiledClip& a, const CompiledClip& b) {
+                       return std::pair(a.layer, a.start) < std::pair(b.layer, b.start);
+                     });
     crossFade(stave.clips);
     return stave;
   }
@@ -92,7 +94,8 @@ void measureBeats(const MusicGrid& grid, CompiledClip& clip) {
   if (beats > 0) clip.beatLength_s = seconds(clip.length) / beats;
   constexpr Micros kLeast{10'000};
   Micros shortest = std::max(kLeast, grid.beatLength(clip.start));
-  for (Micros t = clip.start; t < clip.end(); t += std::max(kLeast, grid.beatLength(t))) shortest = std::min(shortest, std::max(kLeast, grid.beatLength(t)));
+  for (Micros t = clip.start; t < clip.end(); t += std::max(kLeast, grid.beatLength(t)))
+    shortest = std::min(shortest, std::max(kLeast, grid.beatLength(t)));
   clip.shortestBeat_s = seconds(shortest);
 }
 
@@ -107,7 +110,8 @@ std::shared_ptr<const PaletteTable> tableOf(const Show& show, PaletteId id) {
 
 namespace {
 
-std::optional<CompiledMotion> compileMotion(const Effect& effect, const std::string& key, const Motion& motion) {
+std::optional<CompiledMotion> compileMotion(const Effect& effect, const std::string& key,
+                                            const Motion& motion) {
   CompiledMotion compiled;
   compiled.motion = motion;
   if (key != kStrengthKey) {
@@ -119,7 +123,8 @@ std::optional<CompiledMotion> compileMotion(const Effect& effect, const std::str
   }
   if (motion.driver != Driver::Parameter) return compiled;
   const auto follows = paramIndex(effect, motion.parameter);
-  if (!follows || effect.params[*follows].kind != ParamKind::Number || follows == compiled.param) return std::nullopt;
+  if (!follows || effect.params[*follows].kind != ParamKind::Number || follows == compiled.param)
+    return std::nullopt;
   compiled.follows = *follows;
   compiled.followsLeast = effect.params[*follows].low;
   compiled.followsMost = effect.params[*follows].high;
@@ -149,7 +154,8 @@ std::vector<Clip> unfolded(const Show& show, const Clip& clip) {
   return clips;
 }
 
-CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> palette, const MediaLibrary& media) {
+CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> palette,
+                         const MediaLibrary& media) {
   CompiledClip compiled;
   compiled.id = clip.id;
   compiled.effect = findEffect(clip.effect);
@@ -170,23 +176,27 @@ CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> p
   const Effect& effect = *compiled.effect;
   compiled.params = ParamPack(effect.params, clip.params);
   if (effect.prepare) compiled.prepared = effect.prepare(compiled.params, media);
-  if (!effect.params.empty() && effect.params.front().kind == ParamKind::Zone) compiled.source = ZoneId{static_cast<std::uint32_t>(compiled.params.number(0))};
+  if (!effect.params.empty() && effect.params.front().kind == ParamKind::Zone)
+    compiled.source = ZoneId{static_cast<std::uint32_t>(compiled.params.number(0))};
   for (const auto& [key, motion] : clip.motions)
     if (auto made = compileMotion(effect, key, motion)) compiled.motions.push_back(*std::move(made));
   return compiled;
 }
 
 const CompiledStave* CompiledScore::staveOf(ZoneId zone) const {
-  const auto found = std::find_if(staves.begin(), staves.end(), [zone](const auto& stave) { return stave.zone == zone; });
+  const auto found =
+      std::find_if(staves.begin(), staves.end(), [zone](const auto& stave) { return stave.zone == zone; });
   return found == staves.end() ? nullptr : &*found;
 }
 
 const CompiledScore* CompiledShow::scoreOf(ScoreId id) const {
-  const auto found = std::find_if(scores.begin(), scores.end(), [id](const auto& score) { return score.id == id; });
+  const auto found =
+      std::find_if(scores.begin(), scores.end(), [id](const auto& score) { return score.id == id; });
   return found == scores.end() ? nullptr : &*found;
 }
 
-std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary& music, const MediaLibrary& media) {
+std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary& music,
+                                            const MediaLibrary& media) {
   auto compiled = std::make_shared<CompiledShow>();
   compiled->map = mapPixels(show);
   compiled->patch = derivePatch(show);

@@ -95,16 +95,18 @@ struct CompiledShow {
 };
 
 /// Compiles all of `show`; `music` holds the features of its audio files, `media` its pictures.
-std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary& music = {}, const MediaLibrary& media = {});
+std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary& music = {},
+                                            const MediaLibrary& media = {});
 
 /// Compiles one clip on its own, for the pictures that are drawn of it too.
-CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> palette, const MediaLibrary& media);
+CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> palette,
+                         const MediaLibrary& media);
 
 /// Notes how long the beats are that a clip plays over.
 void measureBeats(const MusicGrid& grid, CompiledClip& clip);
 
-/// The clips that `clip` stands for: itself, or those of its block, moved to where it stands, cut to its length and on the
-/// zones they play on.
+/// The clips that `clip` stands for: itself, or those of its block, moved to where it stands, cut to its
+/// length and on the zones they play on.
 std::vector<Clip> unfolded(const Show& show, const Clip& clip);
 
 /// The table of the palette `id`; black if the show has none such.

@@ -13,11 +13,13 @@
 namespace chispa {
 namespace {
 
-/// Cells of a large zone worked out at a time, so that their layers stay in the second-level cache from one to the next.
+/// Cells of a large zone worked out at a time, so that their layers stay in the second-level cache from one
+/// to the next.
 constexpr std::size_t kTile = 4096;
 
 /// One channel of light on pixels in a row.
-CHISPA_CLONES void layChannel(const float* light, const float* coverage, std::size_t count, float* __restrict pixels) noexcept {
+CHISPA_CLONES void layChannel(const float* light, const float* coverage, std::size_t count,
+                              float* __restrict pixels) noexcept {
   for (std::size_t i = 0; i < count; ++i) {
     const float sum = light[i] + pixels[i] * (1 - coverage[i]);
     pixels[i] = sum < 1 ? sum : 1;
@@ -25,7 +27,8 @@ CHISPA_CLONES void layChannel(const float* light, const float* coverage, std::si
 }
 
 /// Lays the light of `range` of a zone's cells on their pixels.
-void layOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range, PixelFrame& frame) noexcept {
+void layOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range,
+                 PixelFrame& frame) noexcept {
   if (cells.isPlain) {
     const std::size_t pixel = cells.pixels[range.first];
     layChannel(light.r.data(), light.a.data(), range.count, &frame.r[pixel]);
@@ -46,10 +49,12 @@ void layOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRan
 }
 
 /// Blends the light of `range` of a zone's cells with what is on their pixels already.
-void blendOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range, Blend blend, float strength, PixelFrame& frame) noexcept {
+void blendOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range, Blend blend,
+                   float strength, PixelFrame& frame) noexcept {
   if (cells.isPlain) {
     const std::size_t pixel = cells.pixels[range.first];
-    return blendOntoFrame({&frame.r[pixel], &frame.g[pixel], &frame.b[pixel]}, light, 0, range.count, blend, strength);
+    return blendOntoFrame({&frame.r[pixel], &frame.g[pixel], &frame.b[pixel]}, light, 0, range.count, blend,
+                          strength);
   }
   // The pixels of a cell may lie over different light.
   for (std::size_t i = 0; i < range.count; ++i) {
@@ -63,10 +68,14 @@ void blendOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellR
 
 float shaped(FadeShape shape, float u) {
   switch (shape) {
-    case FadeShape::Soft: return easeBetween(0, 1, u);
-    case FadeShape::Late: return u * u;
-    case FadeShape::Early: return 1 - (1 - u) * (1 - u);
-    case FadeShape::Even: break;
+    case FadeShape::Soft:
+      return easeBetween(0, 1, u);
+    case FadeShape::Late:
+      return u * u;
+    case FadeShape::Early:
+      return 1 - (1 - u) * (1 - u);
+    case FadeShape::Even:
+      break;
   }
   return u;
 }
@@ -88,7 +97,9 @@ void addTo(LightBuffer& sum, const LightBuffer& more, std::size_t count) noexcep
 }
 
 /// True while the clip behind it on its layer takes over.
-bool isPassing(const CompiledClip& clip, Micros t) { return clip.crossOut.count() > 0 && t >= clip.end() - clip.crossOut; }
+bool isPassing(const CompiledClip& clip, Micros t) {
+  return clip.crossOut.count() > 0 && t >= clip.end() - clip.crossOut;
+}
 /// How far it has taken over from the clip before it; 1 where there is none.
 float takenOver(const CompiledClip& clip, Micros t) {
   if (clip.crossIn.count() == 0 || t >= clip.start + clip.crossIn) return 1;
@@ -96,14 +107,20 @@ float takenOver(const CompiledClip& clip, Micros t) {
 }
 
 /// True if it is to be drawn at `t`, not by the clip that takes over from it.
-bool isShown(const CompiledClip& clip, Micros t) { return clip.isActiveAt(t) && clip.effect && !isPassing(clip, t); }
+bool isShown(const CompiledClip& clip, Micros t) {
+  return clip.isActiveAt(t) && clip.effect && !isPassing(clip, t);
+}
 
-CellRange allOf(const ZoneCells& cells) { return {0, static_cast<std::size_t>(cells.count())}; }
+CellRange allOf(const ZoneCells& cells) {
+  return {0, static_cast<std::size_t>(cells.count())};
+}
 
-/// True if each range of the zone's cells can be lit without the others. The places of a plane are known of all at once only.
+/// True if each range of the zone's cells can be lit without the others. The places of a plane are known of
+/// all at once only.
 bool canTile(std::span<const CompiledClip> clips, Micros t) noexcept {
   return std::all_of(clips.begin(), clips.end(), [t](const CompiledClip& clip) {
-    return !clip.effect || !clip.isActiveAt(t) || (clip.effect->isCellwise && !(clip.effect->hasAcross() && clip.params.axis(0) == Axis::Plane));
+    return !clip.effect || !clip.isActiveAt(t) ||
+           (clip.effect->isCellwise && !(clip.effect->hasAcross() && clip.params.axis(0) == Axis::Plane));
   });
 }
 
@@ -133,26 +150,40 @@ Renderer::Instant Renderer::instantAt(const CompiledScore& score, Micros t) noex
   if (!score.features) return now;
   const Micros heard = t - score.audioStart;
   now.level = MusicFeatures::at(score.features->level, heard);
-  for (std::size_t band = 0; band < now.bands.size(); ++band) now.bands[band] = MusicFeatures::at(score.features->bands[band], heard);
+  for (std::size_t band = 0; band < now.bands.size(); ++band)
+    now.bands[band] = MusicFeatures::at(score.features->bands[band], heard);
   return now;
 }
 
-float Renderer::applyMotions(const CompiledScore& score, const CompiledClip& clip, const Instant& now, ParamPack& params) noexcept {
+float Renderer::applyMotions(const CompiledScore& score, const CompiledClip& clip, const Instant& now,
+                             ParamPack& params) noexcept {
   float strength = clip.strength;
   const auto driven = [&](const CompiledMotion& m) -> double {
     switch (m.motion.driver) {
-      case Driver::Curve: return curveAt(m.motion.points, seconds(now.t - clip.start) / std::max(1e-6, seconds(clip.length)));
-      case Driver::Level: return static_cast<double>(now.level);
-      case Driver::Band: return static_cast<double>(now.bands[static_cast<std::size_t>(m.motion.band)]);
-      case Driver::Onset: return score.features ? static_cast<double>(score.features->onsetAt(static_cast<std::size_t>(m.motion.band), now.t - score.audioStart)) : 0;
-      case Driver::BeatPhase: return static_cast<double>(fraction(now.beat));
-      case Driver::BarPhase: return static_cast<double>(fraction(now.bar));
-      case Driver::Parameter: return m.followsMost > m.followsLeast ? (params.number(m.follows) - m.followsLeast) / (m.followsMost - m.followsLeast) : 0;
+      case Driver::Curve:
+        return curveAt(m.motion.points, seconds(now.t - clip.start) / std::max(1e-6, seconds(clip.length)));
+      case Driver::Level:
+        return static_cast<double>(now.level);
+      case Driver::Band:
+        return static_cast<double>(now.bands[static_cast<std::size_t>(m.motion.band)]);
+      case Driver::Onset:
+        return score.features ? static_cast<double>(score.features->onsetAt(
+                                    static_cast<std::size_t>(m.motion.band), now.t - score.audioStart))
+                              : 0;
+      case Driver::BeatPhase:
+        return static_cast<double>(fraction(now.beat));
+      case Driver::BarPhase:
+        return static_cast<double>(fraction(now.bar));
+      case Driver::Parameter:
+        return m.followsMost > m.followsLeast
+                   ? (params.number(m.follows) - m.followsLeast) / (m.followsMost - m.followsLeast)
+                   : 0;
     }
     return 0;
   };
   for (const CompiledMotion& m : clip.motions) {
-    const double value = std::clamp(m.motion.low + (m.motion.high - m.motion.low) * driven(m), m.least, m.most);
+    const double value =
+        std::clamp(m.motion.low + (m.motion.high - m.motion.low) * driven(m), m.least, m.most);
     if (m.param == CompiledMotion::kStrength)
       strength = static_cast<float>(value);
     else
@@ -161,17 +192,21 @@ float Renderer::applyMotions(const CompiledScore& score, const CompiledClip& cli
   return strength;
 }
 
-std::span<const float> Renderer::placesOf(const CompiledClip& clip, const ParamPack& params, const ZoneCells& cells, std::vector<float>& room) noexcept {
+std::span<const float> Renderer::placesOf(const CompiledClip& clip, const ParamPack& params,
+                                          const ZoneCells& cells, std::vector<float>& room) noexcept {
   Axis axis = clip.effect->hasAcross() ? params.axis(0) : Axis::Along;
-  // A line has no rows to run through, and a single string no columns: what would stand still there runs along it.
-  if ((axis == Axis::Rows && cells.rows <= 1) || (axis == Axis::Columns && cells.columns <= 1)) axis = Axis::Along;
+  // A line has no rows to run through, and a single string no columns: what would stand still there runs
+  // along it.
+  if ((axis == Axis::Rows && cells.rows <= 1) || (axis == Axis::Columns && cells.columns <= 1))
+    axis = Axis::Along;
   if (axis != Axis::Plane) return cells.along(axis);
   const auto places = std::span(room).first(static_cast<std::size_t>(cells.count()));
   planePlaces(cells, params.number(params.count() - 2), params.number(params.count() - 1), places);
   return places;
 }
 
-OtherLight Renderer::otherLight(const CompiledScore& score, const CompiledClip& clip, const ParamPack& params, const Instant& now, std::size_t depth) noexcept {
+OtherLight Renderer::otherLight(const CompiledScore& score, const CompiledClip& clip, const ParamPack& params,
+                                const Instant& now, std::size_t depth) noexcept {
   // An echo of an echo is dark.
   if (!clip.source || depth + 1 >= kDepths) return {};
   const CompiledStave* stave = score.staveOf(clip.source);
@@ -183,7 +218,8 @@ OtherLight Renderer::otherLight(const CompiledScore& score, const CompiledClip& 
   return {stave->cells.get(), &light};
 }
 
-float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth) noexcept {
+float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, const ZoneCells& cells,
+                          const CellRange& range, const Instant& now, std::size_t depth) noexcept {
   Scratch& scratch = scratch_[depth];
   float strength = clip.strength;
   const ParamPack* params = &clip.params;
@@ -198,12 +234,15 @@ float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, 
   in.place = placesOf(clip, *params, cells, scratch.place);
   in.seed = clip.seed;
   in.t_s = seconds(clip.slip) + clip.speed * seconds(now.t - clip.start);
-  in.length_s = clip.whole.count() > 0 ? seconds(clip.whole) : seconds(clip.slip) + clip.speed * seconds(clip.length);
+  in.length_s =
+      clip.whole.count() > 0 ? seconds(clip.whole) : seconds(clip.slip) + clip.speed * seconds(clip.length);
   const double startBar = score.grid.barAt(clip.start);
   const double startBeat = score.grid.beatAt(clip.start);
   const bool isSlipped = clip.slip.count() != 0;
-  in.bars = clip.speed * (now.bar - startBar) + (isSlipped ? startBar - score.grid.barAt(clip.start - clip.slip) : 0);
-  in.beats = clip.speed * (now.beat - startBeat) + (isSlipped ? startBeat - score.grid.beatAt(clip.start - clip.slip) : 0);
+  in.bars = clip.speed * (now.bar - startBar) +
+            (isSlipped ? startBar - score.grid.barAt(clip.start - clip.slip) : 0);
+  in.beats = clip.speed * (now.beat - startBeat) +
+             (isSlipped ? startBeat - score.grid.beatAt(clip.start - clip.slip) : 0);
   in.beatInBar = now.beatInBar;
   in.level = now.level;
   in.bands = now.bands;
@@ -217,7 +256,9 @@ float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, 
   return strength * fadeAt(clip, now.t);
 }
 
-float Renderer::renderLayer(const CompiledScore& score, std::span<const CompiledClip> clips, std::size_t i, float taken, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth) noexcept {
+float Renderer::renderLayer(const CompiledScore& score, std::span<const CompiledClip> clips, std::size_t i,
+                            float taken, const ZoneCells& cells, const CellRange& range, const Instant& now,
+                            std::size_t depth) noexcept {
   if (taken >= 1) return runEffect(score, clips[i], cells, range, now, depth);
   // Both as one layer: their shares add up to one.
   Scratch& scratch = scratch_[depth];
@@ -230,7 +271,9 @@ float Renderer::renderLayer(const CompiledScore& score, std::span<const Compiled
   return 1;
 }
 
-bool Renderer::renderZone(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth, PixelFrame* below) noexcept {
+bool Renderer::renderZone(const CompiledScore& score, std::span<const CompiledClip> clips,
+                          const ZoneCells& cells, const CellRange& range, const Instant& now,
+                          std::size_t depth, PixelFrame* below) noexcept {
   Scratch& scratch = scratch_[depth];
   bool anything = false;
   for (std::size_t i = 0; i < clips.size(); ++i) {
@@ -265,16 +308,19 @@ void Renderer::render(const CompiledScore& score, Micros t, PixelFrame& frame) n
   const Instant now = instantAt(score, t);
   for (const CompiledStave& stave : score.staves) {
     const CellRange all = allOf(*stave.cells);
-    const bool isLit = std::any_of(stave.clips.begin(), stave.clips.end(), [t](const CompiledClip& clip) { return isShown(clip, t); });
+    const bool isLit = std::any_of(stave.clips.begin(), stave.clips.end(),
+                                   [t](const CompiledClip& clip) { return isShown(clip, t); });
     const std::size_t step = canTile(stave.clips, t) ? kTile : std::max<std::size_t>(1, all.count);
     for (std::size_t first = 0; isLit && first < all.count; first += step) {
       const CellRange range{first, std::min(step, all.count - first)};
-      if (renderZone(score, stave.clips, *stave.cells, range, now, 0, &frame)) layOnPixels(scratch_[0].zone, *stave.cells, range, frame);
+      if (renderZone(score, stave.clips, *stave.cells, range, now, 0, &frame))
+        layOnPixels(scratch_[0].zone, *stave.cells, range, frame);
     }
   }
 }
 
-void Renderer::renderClips(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, Micros t) noexcept {
+void Renderer::renderClips(const CompiledScore& score, std::span<const CompiledClip> clips,
+                           const ZoneCells& cells, Micros t) noexcept {
   const CellRange all = allOf(cells);
   if (!renderZone(score, clips, cells, all, instantAt(score, t), 0)) scratch_[0].zone.clear(all.count);
 }

@@ -14,12 +14,14 @@ class Renderer {
   void prepare(std::size_t cells);
   void prepare(const CompiledShow& show) { prepare(show.mostCells); }
 
-  /// Light of `score` at `t` into `frame`, which has a place for each of the show's pixels. Dark beyond the end.
+  /// Light of `score` at `t` into `frame`, which has a place for each of the show's pixels. Dark beyond the
+  /// end.
   void render(const CompiledScore& score, Micros t, PixelFrame& frame) noexcept;
 
-  /// Light of clips of one zone, lowest layer first, into zoneLight(). `score` gives grid and music, and the other zones that
-  /// clips may show. Room must have been made.
-  void renderClips(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, Micros t) noexcept;
+  /// Light of clips of one zone, lowest layer first, into zoneLight(). `score` gives grid and music, and the
+  /// other zones that clips may show. Room must have been made.
+  void renderClips(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells,
+                   Micros t) noexcept;
   const LightBuffer& zoneLight() const { return scratch_[0].zone; }
 
  private:
@@ -43,16 +45,26 @@ class Renderer {
   static constexpr std::size_t kDepths = 2;
 
   static Instant instantAt(const CompiledScore& score, Micros t) noexcept;
-  /// The light of `range` of the zone into the first of the depth's `zone`; false if no clip plays, and nothing is written. With `below`, clips that do not
-  /// just cover what lies below act on those pixels, and what they have acted on is written there; what is left in `zone` is to be laid on it.
-  bool renderZone(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth, PixelFrame* below = nullptr) noexcept;
-  /// One layer, the clip `i` with the one that it takes over from, into the depth's `clip`; returns how present it is, 0–1.
-  float renderLayer(const CompiledScore& score, std::span<const CompiledClip> clips, std::size_t i, float taken, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth) noexcept;
+  /// The light of `range` of the zone into the first of the depth's `zone`; false if no clip plays, and
+  /// nothing is written. With `below`, clips that do not just cover what lies below act on those pixels, and
+  /// what they have acted on is written there; what is left in `zone` is to be laid on it.
+  bool renderZone(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells,
+                  const CellRange& range, const Instant& now, std::size_t depth,
+                  PixelFrame* below = nullptr) noexcept;
+  /// One layer, the clip `i` with the one that it takes over from, into the depth's `clip`; returns how
+  /// present it is, 0–1.
+  float renderLayer(const CompiledScore& score, std::span<const CompiledClip> clips, std::size_t i,
+                    float taken, const ZoneCells& cells, const CellRange& range, const Instant& now,
+                    std::size_t depth) noexcept;
   /// Runs the effect for `range` into the first of the depth's `clip`; returns how present the clip is, 0–1.
-  float runEffect(const CompiledScore& score, const CompiledClip& clip, const ZoneCells& cells, const CellRange& range, const Instant& now, std::size_t depth) noexcept;
-  float applyMotions(const CompiledScore& score, const CompiledClip& clip, const Instant& now, ParamPack& params) noexcept;
-  std::span<const float> placesOf(const CompiledClip& clip, const ParamPack& params, const ZoneCells& cells, std::vector<float>& room) noexcept;
-  OtherLight otherLight(const CompiledScore& score, const CompiledClip& clip, const ParamPack& params, const Instant& now, std::size_t depth) noexcept;
+  float runEffect(const CompiledScore& score, const CompiledClip& clip, const ZoneCells& cells,
+                  const CellRange& range, const Instant& now, std::size_t depth) noexcept;
+  float applyMotions(const CompiledScore& score, const CompiledClip& clip, const Instant& now,
+                     ParamPack& params) noexcept;
+  std::span<const float> placesOf(const CompiledClip& clip, const ParamPack& params, const ZoneCells& cells,
+                                  std::vector<float>& room) noexcept;
+  OtherLight otherLight(const CompiledScore& score, const CompiledClip& clip, const ParamPack& params,
+                        const Instant& now, std::size_t depth) noexcept;
 
   std::array<Scratch, kDepths> scratch_;
   std::size_t cells_ = 0;

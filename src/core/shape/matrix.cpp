@@ -15,7 +15,8 @@ GridCell fullGridCell(const GridShape& grid, int i) {
   const int along = grid.serpentine && strip % 2 == 1 ? stripLength - 1 - i % stripLength : i % stripLength;
   GridCell at = alongRows ? GridCell{strip, along} : GridCell{along, strip};
   if (grid.start == Corner::TopLeft || grid.start == Corner::TopRight) at.row = grid.rows - 1 - at.row;
-  if (grid.start == Corner::BottomRight || grid.start == Corner::TopRight) at.column = grid.columns - 1 - at.column;
+  if (grid.start == Corner::BottomRight || grid.start == Corner::TopRight)
+    at.column = grid.columns - 1 - at.column;
   return at;
 }
 
@@ -44,15 +45,17 @@ std::vector<GridCell> cellsOfStrings(int strings, int perString, StringWay way) 
 }  // namespace
 
 std::vector<GridCell> matrixCells(const Shape& shape) {
-  return std::visit(Overloaded{[](const GridShape& grid) { return cellsOf(grid); },
-                               [](const ConeShape& s) { return cellsOfStrings(s.strings, s.perString, s.way); },
-                               [](const SpokesShape& s) { return cellsOfStrings(s.spokes, s.perSpoke, s.way); },
-                               [](const auto&) { return std::vector<GridCell>{}; }},
-                    shape);
+  return std::visit(
+      Overloaded{[](const GridShape& grid) { return cellsOf(grid); },
+                 [](const ConeShape& s) { return cellsOfStrings(s.strings, s.perString, s.way); },
+                 [](const SpokesShape& s) { return cellsOfStrings(s.spokes, s.perSpoke, s.way); },
+                 [](const auto&) { return std::vector<GridCell>{}; }},
+      shape);
 }
 
 bool isMatrix(const Shape& shape) {
-  return std::holds_alternative<GridShape>(shape) || std::holds_alternative<ConeShape>(shape) || std::holds_alternative<SpokesShape>(shape);
+  return std::holds_alternative<GridShape>(shape) || std::holds_alternative<ConeShape>(shape) ||
+         std::holds_alternative<SpokesShape>(shape);
 }
 
 }  // namespace chispa

@@ -9,10 +9,14 @@ namespace {
 
 Corner flipped(Corner corner) {
   switch (corner) {
-    case Corner::BottomLeft: return Corner::TopLeft;
-    case Corner::BottomRight: return Corner::TopRight;
-    case Corner::TopLeft: return Corner::BottomLeft;
-    case Corner::TopRight: return Corner::BottomRight;
+    case Corner::BottomLeft:
+      return Corner::TopLeft;
+    case Corner::BottomRight:
+      return Corner::TopRight;
+    case Corner::TopLeft:
+      return Corner::BottomLeft;
+    case Corner::TopRight:
+      return Corner::BottomRight;
   }
   return corner;
 }
@@ -32,12 +36,16 @@ void flip(ArcShape& arc) {
   arc.start_deg = -arc.start_deg;
   arc.sweep_deg = -arc.sweep_deg;
 }
-void flip(PathShape& path) { path.corners = flipped(std::move(path.corners)); }
+void flip(PathShape& path) {
+  path.corners = flipped(std::move(path.corners));
+}
 void flip(RingsShape& rings) {
   rings.start_deg = -rings.start_deg;
   rings.clockwise = !rings.clockwise;
 }
-void flip(SpiralShape& spiral) { spiral.turns = -spiral.turns; }
+void flip(SpiralShape& spiral) {
+  spiral.turns = -spiral.turns;
+}
 void flip(ConeShape& cone) {
   cone.start_deg = -cone.start_deg;
   cone.sweep_deg = -cone.sweep_deg;
@@ -46,7 +54,9 @@ void flip(SpokesShape& spokes) {
   spokes.start_deg = -spokes.start_deg;
   spokes.sweep_deg = -spokes.sweep_deg;
 }
-void flip(PointsShape& shape) { shape.points = flipped(std::move(shape.points)); }
+void flip(PointsShape& shape) {
+  shape.points = flipped(std::move(shape.points));
+}
 
 }  // namespace
 

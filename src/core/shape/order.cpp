@@ -4,13 +4,14 @@
 #include <cmath>
 #include <limits>
 #include <memory>
+
 #include <nanoflann.hpp>
 
 namespace chispa {
 namespace {
 
-/// The nearest of points, each of which is taken once. A k-d tree (nanoflann) that is made anew when half of what it holds is gone, so
-/// that all together take O(n log n).
+/// The nearest of points, each of which is taken once. A k-d tree (nanoflann) that is made anew when half of
+/// what it holds is gone, so that all together take O(n log n).
 class NearestPoints {
  public:
   explicit NearestPoints(const std::vector<Vec3>& points) : points_(points), isTaken_(points.size(), false) {
@@ -20,7 +21,8 @@ class NearestPoints {
 
   bool isEmpty() const { return count_ == 0; }
 
-  /// Takes the nearest to `to`, the first of those that are equally near; −1 if there is none within `reach_m`.
+  /// Takes the nearest to `to`, the first of those that are equally near; −1 if there is none within
+  /// `reach_m`.
   int take(Vec3 to, double reach_m) {
     if (isEmpty()) return -1;
     Nearest nearest(*this);
@@ -44,7 +46,8 @@ class NearestPoints {
   }
 
  private:
-  using Tree = nanoflann::KDTreeSingleIndexAdaptor<nanoflann::L2_Simple_Adaptor<double, NearestPoints>, NearestPoints, 3>;
+  using Tree = nanoflann::KDTreeSingleIndexAdaptor<nanoflann::L2_Simple_Adaptor<double, NearestPoints>,
+                                                   NearestPoints, 3>;
 
   /// Collects what a search meets; those that are taken do not count.
   struct Nearest {
@@ -56,7 +59,9 @@ class NearestPoints {
     double worstDist() const { return std::nextafter(squared, std::numeric_limits<double>::infinity()); }
     bool addPoint(double distance, std::size_t i) {
       const auto own = static_cast<int>(points.left_[i]);
-      if (points.isTaken_[points.left_[i]] || distance > squared || (distance == squared && index >= 0 && index < own)) return true;
+      if (points.isTaken_[points.left_[i]] || distance > squared ||
+          (distance == squared && index >= 0 && index < own))
+        return true;
       squared = distance;
       index = own;
       return true;
@@ -84,15 +89,19 @@ class NearestPoints {
 }  // namespace
 
 std::vector<int> nearestOrder(const std::vector<Vec3>& points, int first) {
-  return orderThrough(points, points.empty() ? points : std::vector{points[static_cast<std::size_t>(first)]}, 1e-9);
+  return orderThrough(points, points.empty() ? points : std::vector{points[static_cast<std::size_t>(first)]},
+                      1e-9);
 }
 
-std::vector<int> orderThrough(const std::vector<Vec3>& points, const std::vector<Vec3>& stroke, double reach_m) {
+std::vector<int> orderThrough(const std::vector<Vec3>& points, const std::vector<Vec3>& stroke,
+                              double reach_m) {
   std::vector<int> order;
   NearestPoints left(points);
   for (const Vec3& at : stroke)
     for (int next = left.take(at, reach_m); next >= 0; next = left.take(at, reach_m)) order.push_back(next);
-  while (!left.isEmpty()) order.push_back(left.take(order.empty() ? points.front() : points[static_cast<std::size_t>(order.back())], std::numeric_limits<double>::max()));
+  while (!left.isEmpty())
+    order.push_back(left.take(order.empty() ? points.front() : points[static_cast<std::size_t>(order.back())],
+                              std::numeric_limits<double>::max()));
   return order;
 }
 

@@ -26,9 +26,13 @@ Vec3 placed(const Placement& placement, Vec3 p) {
 
 namespace {
 
-Vec3 turned(const Placement& placement, Vec3 direction) { return placed({{}, placement.rotation_deg}, direction); }
+Vec3 turned(const Placement& placement, Vec3 direction) {
+  return placed({{}, placement.rotation_deg}, direction);
+}
 
-Vec3 inAxes(const Axes& axes, Vec3 v) { return {dot(axes.x, v), dot(axes.y, v), dot(axes.z, v)}; }
+Vec3 inAxes(const Axes& axes, Vec3 v) {
+  return {dot(axes.x, v), dot(axes.y, v), dot(axes.z, v)};
+}
 
 }  // namespace
 
@@ -49,13 +53,15 @@ Placement placementOf(Vec3 position_m, const Axes& axes) {
 
 Placement composed(const Placement& outer, const Placement& inner) {
   const Axes axes = axesOf(inner);
-  return placementOf(placed(outer, inner.position_m), {turned(outer, axes.x), turned(outer, axes.y), turned(outer, axes.z)});
+  return placementOf(placed(outer, inner.position_m),
+                     {turned(outer, axes.x), turned(outer, axes.y), turned(outer, axes.z)});
 }
 
 Placement relativeTo(const Placement& outer, const Placement& world) {
   const Axes frame = axesOf(outer);
   const Axes axes = axesOf(world);
-  return placementOf(inAxes(frame, world.position_m - outer.position_m), {inAxes(frame, axes.x), inAxes(frame, axes.y), inAxes(frame, axes.z)});
+  return placementOf(inAxes(frame, world.position_m - outer.position_m),
+                     {inAxes(frame, axes.x), inAxes(frame, axes.y), inAxes(frame, axes.z)});
 }
 
 }  // namespace chispa

@@ -27,7 +27,9 @@ Axes axesOf(const Placement& placement);
 class Placer {
  public:
   explicit Placer(const Placement& placement) : origin_(placement.position_m), axes_(axesOf(placement)) {}
-  Vec3 operator()(Vec3 local) const { return origin_ + axes_.x * local.x + axes_.y * local.y + axes_.z * local.z; }
+  Vec3 operator()(Vec3 local) const {
+    return origin_ + axes_.x * local.x + axes_.y * local.y + axes_.z * local.z;
+  }
 
  private:
   Vec3 origin_;

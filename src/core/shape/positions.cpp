@@ -16,7 +16,9 @@ double stringAngle(double start_deg, double sweep_deg, int i, int count) {
 }
 
 /// Place 0–1 of cell `row` of `rows`: both ends are taken.
-double share(int row, int rows) { return rows > 1 ? static_cast<double>(row) / (rows - 1) : 0.5; }
+double share(int row, int rows) {
+  return rows > 1 ? static_cast<double>(row) / (rows - 1) : 0.5;
+}
 
 template <class F>
 std::vector<Vec3> points(int count, F pointOf) {
@@ -38,17 +40,26 @@ std::vector<Vec3> positionsOf(const LineShape& line) {
 
 std::vector<Vec3> positionsOf(const GridShape& grid) {
   return pointsOfCells(grid, [&](GridCell at) {
-    return Vec3{(at.column - (grid.columns - 1) / 2.0) * grid.columnPitch_m, (at.row - (grid.rows - 1) / 2.0) * grid.rowPitch_m, 0};
+    return Vec3{(at.column - (grid.columns - 1) / 2.0) * grid.columnPitch_m,
+                (at.row - (grid.rows - 1) / 2.0) * grid.rowPitch_m, 0};
   });
 }
 
 std::vector<Vec3> positionsOf(const ArcShape& arc) {
-  return points(arc.count, [&](int i) { return onCircle(arc.radius_m, arc.start_deg + arc.sweep_deg * (i + 0.5) / arc.count); });
+  return points(arc.count, [&](int i) {
+    return onCircle(arc.radius_m, arc.start_deg + arc.sweep_deg * (i + 0.5) / arc.count);
+  });
 }
 
-std::vector<Vec3> positionsOf(const PathShape& path) { return spreadAlong(wayOf(path), path.count); }
-std::vector<Vec3> positionsOf(const SpiralShape& spiral) { return spreadAlong(wayOf(spiral), spiral.count); }
-std::vector<Vec3> positionsOf(const PointsShape& shape) { return shape.points; }
+std::vector<Vec3> positionsOf(const PathShape& path) {
+  return spreadAlong(wayOf(path), path.count);
+}
+std::vector<Vec3> positionsOf(const SpiralShape& spiral) {
+  return spreadAlong(wayOf(spiral), spiral.count);
+}
+std::vector<Vec3> positionsOf(const PointsShape& shape) {
+  return shape.points;
+}
 
 std::vector<Vec3> positionsOf(const RingsShape& rings) {
   std::vector<Vec3> all;
@@ -56,7 +67,8 @@ std::vector<Vec3> positionsOf(const RingsShape& rings) {
   for (std::size_t n = 0; n < rings.counts.size(); ++n) {
     const std::size_t ring = rings.outsideIn ? rings.counts.size() - 1 - n : n;
     const int count = rings.counts[ring];
-    for (int i = 0; i < count; ++i) all.push_back(onCircle(ringRadius_m(rings, ring), rings.start_deg + sense * i / count));
+    for (int i = 0; i < count; ++i)
+      all.push_back(onCircle(ringRadius_m(rings, ring), rings.start_deg + sense * i / count));
   }
   return all;
 }

@@ -13,10 +13,13 @@ namespace {
 
 int countOf(const GridShape& grid) {
   // Only holes make it necessary to go through the cells.
-  return grid.holes.empty() ? grid.columns * grid.rows - grid.missing : static_cast<int>(matrixCells(grid).size());
+  return grid.holes.empty() ? grid.columns * grid.rows - grid.missing
+                            : static_cast<int>(matrixCells(grid).size());
 }
 
-double lengthOf(const GridShape& grid) { return countOf(grid) * (grid.runs == GridRuns::AlongRows ? grid.columnPitch_m : grid.rowPitch_m); }
+double lengthOf(const GridShape& grid) {
+  return countOf(grid) * (grid.runs == GridRuns::AlongRows ? grid.columnPitch_m : grid.rowPitch_m);
+}
 
 double lengthOf(const RingsShape& rings) {
   double sum = 0;
@@ -28,7 +31,8 @@ double lengthOf(const RingsShape& rings) {
 
 int pixelCount(const Shape& shape) {
   return std::visit(
-      Overloaded{[](const GridShape& s) { return countOf(s); }, [](const ConeShape& s) { return s.strings * s.perString; },
+      Overloaded{[](const GridShape& s) { return countOf(s); },
+                 [](const ConeShape& s) { return s.strings * s.perString; },
                  [](const SpokesShape& s) { return s.spokes * s.perSpoke; },
                  [](const RingsShape& s) { return std::accumulate(s.counts.begin(), s.counts.end(), 0); },
                  [](const PointsShape& s) { return static_cast<int>(s.points.size()); },
@@ -43,7 +47,9 @@ double stripLength_m(const Shape& shape) {
                  [](const ArcShape& arc) { return std::abs(radians(arc.sweep_deg)) * arc.radius_m; },
                  [](const PathShape& path) { return wayLength_m(wayOf(path)); },
                  [](const SpiralShape& spiral) { return wayLength_m(wayOf(spiral)); },
-                 [](const ConeShape& cone) { return cone.strings * std::hypot(cone.height_m, cone.bottomRadius_m - cone.topRadius_m); },
+                 [](const ConeShape& cone) {
+                   return cone.strings * std::hypot(cone.height_m, cone.bottomRadius_m - cone.topRadius_m);
+                 },
                  [](const SpokesShape& s) { return s.spokes * std::abs(s.outerRadius_m - s.innerRadius_m); },
                  [](const RingsShape& rings) { return lengthOf(rings); },
                  [](const PointsShape& s) { return wayLength_m(s.points); }},
@@ -51,7 +57,8 @@ double stripLength_m(const Shape& shape) {
 }
 
 std::string_view shapeName(const Shape& shape) {
-  static constexpr std::string_view kNames[] = {"line", "grid", "arc", "path", "rings", "spiral", "cone", "spokes", "points"};
+  static constexpr std::string_view kNames[] = {"line",   "grid", "arc",    "path",  "rings",
+                                                "spiral", "cone", "spokes", "points"};
   static_assert(std::size(kNames) == std::variant_size_v<Shape>);
   return kNames[shape.index()];
 }

@@ -59,8 +59,8 @@ struct ArcShape {
   bool operator==(const ArcShape&) const = default;
 };
 
-/// A strip laid through corners; its pixels are spread evenly over the whole length. It is closed if it ends in its
-/// first corner.
+/// A strip laid through corners; its pixels are spread evenly over the whole length. It is closed if it ends
+/// in its first corner.
 struct PathShape {
   int count = 60;
   std::vector<Vec3> corners;
@@ -134,7 +134,8 @@ struct PointsShape {
   bool operator==(const PointsShape&) const = default;
 };
 
-using Shape = std::variant<LineShape, GridShape, ArcShape, PathShape, RingsShape, SpiralShape, ConeShape, SpokesShape, PointsShape>;
+using Shape = std::variant<LineShape, GridShape, ArcShape, PathShape, RingsShape, SpiralShape, ConeShape,
+                           SpokesShape, PointsShape>;
 
 /// How many pixels a shape has.
 int pixelCount(const Shape& shape);
@@ -142,14 +143,15 @@ int pixelCount(const Shape& shape);
 /// Every pixel's place in the shape's own frame, in metres and data order.
 std::vector<Vec3> localPositions(const Shape& shape);
 
-/// Length of strip the shape needs, in metres (a grid: all its rows or columns; points: the way from each to the next).
+/// Length of strip the shape needs, in metres (a grid: all its rows or columns; points: the way from each to
+/// the next).
 double stripLength_m(const Shape& shape);
 
 /// The shape's word in files and lists: "line", "grid", "arc" …
 std::string_view shapeName(const Shape& shape);
 
-/// Row and column of every pixel, in data order, of a shape that has them: grids, cones (a string is a column, upward)
-/// and spokes (a spoke is a column, outward). Empty for all others.
+/// Row and column of every pixel, in data order, of a shape that has them: grids, cones (a string is a
+/// column, upward) and spokes (a spoke is a column, outward). Empty for all others.
 std::vector<GridCell> matrixCells(const Shape& shape);
 /// True if matrixCells() has a say.
 bool isMatrix(const Shape& shape);

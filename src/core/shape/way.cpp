@@ -16,7 +16,9 @@ Vec3 curvePoint(Vec3 a, Vec3 b, Vec3 c, Vec3 d, double u) {
   const double t2 = t1 + gap(b, c);
   const double t3 = t2 + gap(c, d);
   const double t = t1 + (t2 - t1) * u;
-  const auto mix = [t](Vec3 p, double tp, Vec3 q, double tq) { return p * ((tq - t) / (tq - tp)) + q * ((t - tp) / (tq - tp)); };
+  const auto mix = [t](Vec3 p, double tp, Vec3 q, double tq) {
+    return p * ((tq - t) / (tq - tp)) + q * ((t - tp) / (tq - tp));
+  };
   const Vec3 ab = mix(a, 0, b, t1);
   const Vec3 bc = mix(b, t1, c, t2);
   const Vec3 cd = mix(c, t2, d, t3);
@@ -48,7 +50,8 @@ std::vector<Vec3> spreadAlong(const std::vector<Vec3>& corners, int count) {
       continue;
     }
     const double gap = length(corners[leg] - corners[leg - 1]);
-    points[i] = corners[leg - 1] + (corners[leg] - corners[leg - 1]) * (gap > 0 ? (wanted - passed) / gap : 0);
+    points[i] =
+        corners[leg - 1] + (corners[leg] - corners[leg - 1]) * (gap > 0 ? (wanted - passed) / gap : 0);
   }
   return points;
 }
@@ -82,7 +85,8 @@ std::vector<Vec3> wayOf(const PathShape& path) {
     // Open ends are continued straight, so that the curve begins and ends at its outer corners.
     const Vec3 before = i > 0 ? p[i - 1] : isClosed ? p[p.size() - 2] : p[0] * 2 - p[1];
     const Vec3 after = i + 2 < p.size() ? p[i + 2] : isClosed ? p[1] : p[i + 1] * 2 - p[i];
-    for (int step = 0; step < kSteps; ++step) way.push_back(curvePoint(before, p[i], p[i + 1], after, static_cast<double>(step) / kSteps));
+    for (int step = 0; step < kSteps; ++step)
+      way.push_back(curvePoint(before, p[i], p[i + 1], after, static_cast<double>(step) / kSteps));
   }
   way.push_back(p.back());
   return way;
@@ -94,26 +98,37 @@ std::vector<Vec3> wayOf(const SpiralShape& s) {
   std::vector<Vec3> way;
   for (int i = 0; i <= steps; ++i) {
     const double u = static_cast<double>(i) / steps;
-    way.push_back(onCircle(s.startRadius_m + (s.endRadius_m - s.startRadius_m) * u, 360 * s.turns * u, s.rise_m * u));
+    way.push_back(
+        onCircle(s.startRadius_m + (s.endRadius_m - s.startRadius_m) * u, 360 * s.turns * u, s.rise_m * u));
   }
   return way;
 }
 
 std::vector<Vec3> jointsOf(const Shape& shape) {
-  return std::visit(Overloaded{[](const LineShape& s) { return std::vector<Vec3>{{}, {s.count * s.pitch_m, 0, 0}}; },
-                               [](const ArcShape& s) { return std::vector<Vec3>{onCircle(s.radius_m, s.start_deg), onCircle(s.radius_m, s.start_deg + s.sweep_deg), {}}; },
+  return std::visit(Overloaded{[](const LineShape& s) {
+                                 return std::vector<Vec3>{{}, {s.count * s.pitch_m, 0, 0}};
+                               },
+                               [](const ArcShape& s) {
+                                 return std::vector<Vec3>{onCircle(s.radius_m, s.start_deg),
+                                                          onCircle(s.radius_m, s.start_deg + s.sweep_deg),
+                                                          {}};
+                               },
                                [](const PathShape& s) { return s.corners; },
-                               [](const SpiralShape& s) { return std::vector<Vec3>{wayOf(s).front(), wayOf(s).back(), {}}; },
+                               [](const SpiralShape& s) {
+                                 return std::vector<Vec3>{wayOf(s).front(), wayOf(s).back(), {}};
+                               },
                                [](const auto& s) {
                                  const auto points = localPositions(s);
-                                 return points.empty() ? std::vector<Vec3>{} : std::vector<Vec3>{points.front(), points.back(), {}};
+                                 return points.empty() ? std::vector<Vec3>{}
+                                                       : std::vector<Vec3>{points.front(), points.back(), {}};
                                }},
                     shape);
 }
 
 double ringRadius_m(const RingsShape& rings, std::size_t i) {
   if (rings.counts.size() < 2) return rings.outerRadius_m;
-  return rings.innerRadius_m + (rings.outerRadius_m - rings.innerRadius_m) * static_cast<double>(i) / static_cast<double>(rings.counts.size() - 1);
+  return rings.innerRadius_m + (rings.outerRadius_m - rings.innerRadius_m) * static_cast<double>(i) /
+                                   static_cast<double>(rings.counts.size() - 1);
 }
 
 }  // namespace chispa

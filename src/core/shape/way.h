@@ -26,7 +26,8 @@ std::pair<std::vector<Vec3>, std::vector<Vec3>> cutWay(const std::vector<Vec3>& 
 /// Corners as they are, or the centripetal Catmull-Rom curve through them (Barry and Goldman, 1988).
 std::vector<Vec3> wayOf(const PathShape& path);
 std::vector<Vec3> wayOf(const SpiralShape& spiral);
-/// Where other pieces are joined to a shape: the ends of its strip, its corners, and the centre of what is round.
+/// Where other pieces are joined to a shape: the ends of its strip, its corners, and the centre of what is
+/// round.
 std::vector<Vec3> jointsOf(const Shape& shape);
 /// Radius of ring `i`, the innermost being 0.
 double ringRadius_m(const RingsShape& rings, std::size_t i);

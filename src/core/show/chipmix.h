@@ -7,8 +7,8 @@
 
 namespace chispa {
 
-/// How a pixel's chips share its light: the share of each colour that makes the strip's white, and whether a chip of its own
-/// takes what the three colours have in common.
+/// How a pixel's chips share its light: the share of each colour that makes the strip's white, and whether a
+/// chip of its own takes what the three colours have in common.
 struct ChipMix {
   /// The strip's white point, 0–1 a channel.
   Rgb white{1, 1, 1};
@@ -21,8 +21,10 @@ struct ChipMix {
     const float common = hasWhite ? std::min({r, g, b}) : 0.f;
     return {(r - common) * white.r, (g - common) * white.g, (b - common) * white.b, common};
   }
-  /// The same for `count` pixels at once: `r`, `g` and `b` become the light of those chips, `w` that of the white one.
-  void share(std::size_t count, float* __restrict r, float* __restrict g, float* __restrict b, float* __restrict w) const noexcept {
+  /// The same for `count` pixels at once: `r`, `g` and `b` become the light of those chips, `w` that of the
+  /// white one.
+  void share(std::size_t count, float* __restrict r, float* __restrict g, float* __restrict b,
+             float* __restrict w) const noexcept {
     if (*this == ChipMix{}) return;
     const float taken = hasWhite ? 1.f : 0.f;
     for (std::size_t i = 0; i < count; ++i) {

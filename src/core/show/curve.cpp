@@ -7,7 +7,8 @@ namespace chispa {
 
 double curveAt(const Curve& curve, double at) noexcept {
   if (curve.empty()) return 0;
-  const auto next = std::upper_bound(curve.begin(), curve.end(), at, [](double u, const CurvePoint& point) { return u < point.at; });
+  const auto next = std::upper_bound(curve.begin(), curve.end(), at,
+                                     [](double u, const CurvePoint& point) { return u < point.at; });
   if (next == curve.begin()) return curve.front().value;
   if (next == curve.end()) return curve.back().value;
   const CurvePoint& from = *std::prev(next);

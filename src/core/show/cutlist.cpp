@@ -26,20 +26,25 @@ std::vector<Piece> piecesOf(const GridShape& grid) {
   return pieces;
 }
 
-std::vector<Piece> equalPieces(int count, int pixels, double whole_m) { return {static_cast<std::size_t>(count), {pixels, whole_m / std::max(1, count)}}; }
+std::vector<Piece> equalPieces(int count, int pixels, double whole_m) {
+  return {static_cast<std::size_t>(count), {pixels, whole_m / std::max(1, count)}};
+}
 
 std::vector<Piece> piecesOf(const Shape& shape) {
-  return std::visit(Overloaded{[](const GridShape& s) { return piecesOf(s); },
-                               [&](const ConeShape& s) { return equalPieces(s.strings, s.perString, stripLength_m(shape)); },
-                               [&](const SpokesShape& s) { return equalPieces(s.spokes, s.perSpoke, stripLength_m(shape)); },
-                               [](const RingsShape& s) {
-                                 std::vector<Piece> rings;
-                                 for (std::size_t i = 0; i < s.counts.size(); ++i) rings.push_back({s.counts[i], 2 * kPi * ringRadius_m(s, i)});
-                                 return rings;
-                               },
-                               [](const PointsShape&) { return std::vector<Piece>{}; },
-                               [&](const auto& s) { return equalPieces(s.count > 1 ? 1 : 0, s.count, stripLength_m(shape)); }},
-                    shape);
+  return std::visit(
+      Overloaded{
+          [](const GridShape& s) { return piecesOf(s); },
+          [&](const ConeShape& s) { return equalPieces(s.strings, s.perString, stripLength_m(shape)); },
+          [&](const SpokesShape& s) { return equalPieces(s.spokes, s.perSpoke, stripLength_m(shape)); },
+          [](const RingsShape& s) {
+            std::vector<Piece> rings;
+            for (std::size_t i = 0; i < s.counts.size(); ++i)
+              rings.push_back({s.counts[i], 2 * kPi * ringRadius_m(s, i)});
+            return rings;
+          },
+          [](const PointsShape&) { return std::vector<Piece>{}; },
+          [&](const auto& s) { return equalPieces(s.count > 1 ? 1 : 0, s.count, stripLength_m(shape)); }},
+      shape);
 }
 
 }  // namespace
@@ -59,7 +64,8 @@ std::vector<CutPiece> cutList(const Show& show) {
           alike.pixels = piece.pixels;
           alike.length_m = static_cast<double>(mm) / 1000;
           ++alike.count;
-          if (alike.fixtures.empty() || alike.fixtures.back() != fixture->name) alike.fixtures.push_back(fixture->name);
+          if (alike.fixtures.empty() || alike.fixtures.back() != fixture->name)
+            alike.fixtures.push_back(fixture->name);
         }
     }
     for (auto& [key, piece] : pieces) list.push_back(std::move(piece));

@@ -19,8 +19,9 @@ struct CutPiece {
   bool operator==(const CutPiece&) const = default;
 };
 
-/// What to cut from the reels: a piece a line, arc, path, spiral, ring or string, and one a strip of a grid. Lengths are
-/// rounded to millimetres. By strip type in the show's order, the longest first; loose points and single lamps need no strip.
+/// What to cut from the reels: a piece a line, arc, path, spiral, ring or string, and one a strip of a grid.
+/// Lengths are rounded to millimetres. By strip type in the show's order, the longest first; loose points and
+/// single lamps need no strip.
 std::vector<CutPiece> cutList(const Show& show);
 
 }  // namespace chispa

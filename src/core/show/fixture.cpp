@@ -16,9 +16,13 @@ std::vector<T> inDataOrder(std::vector<T> alongShape, bool reversed) {
 
 }  // namespace
 
-int pixelCount(const Segment& segment) { return pixelCount(segment.shape); }
+int pixelCount(const Segment& segment) {
+  return pixelCount(segment.shape);
+}
 
-int pixelCount(const Fixture& fixture) { return firstPixelOf(fixture, fixture.segments.size()); }
+int pixelCount(const Fixture& fixture) {
+  return firstPixelOf(fixture, fixture.segments.size());
+}
 
 int firstPixelOf(const Fixture& fixture, std::size_t index) {
   std::int64_t first = 0;
@@ -28,7 +32,8 @@ int firstPixelOf(const Fixture& fixture, std::size_t index) {
 
 std::size_t segmentOf(const Fixture& fixture, int pixel) {
   std::size_t index = 0;
-  while (index + 1 < fixture.segments.size() && pixel >= pixelCount(fixture.segments[index])) pixel -= pixelCount(fixture.segments[index++]);
+  while (index + 1 < fixture.segments.size() && pixel >= pixelCount(fixture.segments[index]))
+    pixel -= pixelCount(fixture.segments[index++]);
   return index;
 }
 
@@ -48,7 +53,9 @@ std::vector<Vec3> positions(const Fixture& fixture) {
   return all;
 }
 
-std::vector<GridCell> matrixCells(const Segment& segment) { return inDataOrder(matrixCells(segment.shape), segment.reversed); }
+std::vector<GridCell> matrixCells(const Segment& segment) {
+  return inDataOrder(matrixCells(segment.shape), segment.reversed);
+}
 
 double stripLength_m(const Fixture& fixture) {
   return std::accumulate(

@@ -28,7 +28,8 @@ struct Fixture {
   StripTypeId stripType;
   Placement place;
   std::vector<Segment> segments;
-  /// Fixtures with the same name of a group are selected and moved together; empty for those that stand alone.
+  /// Fixtures with the same name of a group are selected and moved together; empty for those that stand
+  /// alone.
   std::string group = {};
 
   bool operator==(const Fixture&) const = default;

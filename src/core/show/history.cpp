@@ -8,9 +8,24 @@ namespace chispa {
 namespace {
 
 /// Kinds of things, in the upper half of a thing's number.
-enum class Kind : std::uint64_t { Show, StripType, Fixture, Zone, Underlay, Supply, Controller, Palette, Score, Block, OwnEffect, Clip };
+enum class Kind : std::uint64_t {
+  Show,
+  StripType,
+  Fixture,
+  Zone,
+  Underlay,
+  Supply,
+  Controller,
+  Palette,
+  Score,
+  Block,
+  OwnEffect,
+  Clip
+};
 
-std::uint64_t numberOf(Kind kind, std::uint32_t id) { return static_cast<std::uint64_t>(kind) << 32 | id; }
+std::uint64_t numberOf(Kind kind, std::uint32_t id) {
+  return static_cast<std::uint64_t>(kind) << 32 | id;
+}
 
 /// Items that are in one list and not, as they are, in the other.
 template <class List>
@@ -73,7 +88,8 @@ bool History::apply(const std::string& name, const Edit& edit, const std::string
   if (next == now()) return false;
   steps_.resize(at_ + 1, Step{});
   auto things = mergeKey.empty() ? std::vector<std::uint64_t>() : changedThings(now(), next);
-  const bool merges = !mergeKey.empty() && canUndo() && steps_[at_].mergeKey == mergeKey && haveOneInCommon(things, steps_[at_].things);
+  const bool merges = !mergeKey.empty() && canUndo() && steps_[at_].mergeKey == mergeKey &&
+                      haveOneInCommon(things, steps_[at_].things);
   if (merges) {
     steps_[at_].show = std::move(next);
     steps_[at_].things = std::move(things);

@@ -19,8 +19,9 @@ class History {
   const Show& now() const { return steps_[at_].show; }
 
   /// Applies `edit` to a copy of the present show and makes that the present, forgetting what was undone.
-  /// Edits in a row with the same `mergeKey` (a drag, typing in one field) that change a thing in common become one step; an empty key never
-  /// merges. Returns false, and adds no step, if the edit changed nothing.
+  /// Edits in a row with the same `mergeKey` (a drag, typing in one field) that change a thing in common
+  /// become one step; an empty key never merges. Returns false, and adds no step, if the edit changed
+  /// nothing.
   bool apply(const std::string& name, const Edit& edit, const std::string& mergeKey = {});
   /// Ends merging: the next edit is a step of its own.
   void seal();
@@ -47,7 +48,8 @@ class History {
   std::size_t at_ = 0;
 };
 
-/// The things that differ between two shows, as numbers that tell them apart, rising: items by their list and id, clips by their own instead of their score's.
+/// The things that differ between two shows, as numbers that tell them apart, rising: items by their list and
+/// id, clips by their own instead of their score's.
 std::vector<std::uint64_t> changedThings(const Show& before, const Show& after);
 
 }  // namespace chispa

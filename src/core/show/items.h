@@ -13,7 +13,8 @@ using Items = std::vector<std::shared_ptr<const T>>;
 /// The item with `id`, or null.
 template <class T, class IdType>
 const T* find(const Items<T>& items, IdType id) {
-  const auto found = std::find_if(items.begin(), items.end(), [id](const auto& item) { return item->id == id; });
+  const auto found =
+      std::find_if(items.begin(), items.end(), [id](const auto& item) { return item->id == id; });
   return found == items.end() ? nullptr : found->get();
 }
 

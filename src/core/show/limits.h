@@ -5,7 +5,8 @@
 
 namespace chispa::limits {
 
-/// What a show may hold: enough for any installation, and too little to exhaust a machine. docs/show-format.md states them.
+/// What a show may hold: enough for any installation, and too little to exhaust a machine.
+/// docs/show-format.md states them.
 inline constexpr int kMostPixelsOfSegment = 200'000;
 /// Of all fixtures together.
 inline constexpr std::int64_t kMostPixels = 4'000'000;
@@ -33,7 +34,8 @@ inline constexpr double kLargest_m = 10'000;
 inline constexpr double kMostTurn_deg = 3600;
 /// Times lie within a day: 24 hours.
 inline constexpr std::int64_t kDay_us = 86'400'000'000;
-/// Ids that a file may use. Fresh ones are counted from below kFirstFarId, so that one far number in a file does not use them up.
+/// Ids that a file may use. Fresh ones are counted from below kFirstFarId, so that one far number in a file
+/// does not use them up.
 inline constexpr std::uint32_t kLargestId = 4'000'000'000;
 inline constexpr std::uint32_t kFirstFarId = 3'000'000'000;
 /// How deep brackets may be nested in a file, and how many values it may hold.

@@ -11,7 +11,8 @@ using HungPixels = std::unordered_map<FixtureId, std::vector<bool>>;
 
 HungPixels hungPixels(const Show& show) {
   HungPixels hung;
-  for (const auto& fixture : show.fixtures) hung[fixture->id].resize(static_cast<std::size_t>(pixelCount(*fixture)), false);
+  for (const auto& fixture : show.fixtures)
+    hung[fixture->id].resize(static_cast<std::size_t>(pixelCount(*fixture)), false);
   for (const auto& controller : show.controllers)
     for (const Port& port : controller->ports)
       for (const Bead& bead : port.run) {
@@ -32,7 +33,8 @@ std::vector<LoosePiece> loosePieces(const Show& show) {
     const auto& hung = all.at(fixture->id);
     for (int i = 0; i < std::ssize(hung); ++i) {
       if (hung[static_cast<std::size_t>(i)]) continue;
-      const bool continues = !loose.empty() && loose.back().fixture == fixture->id && loose.back().first + loose.back().count == i;
+      const bool continues = !loose.empty() && loose.back().fixture == fixture->id &&
+                             loose.back().first + loose.back().count == i;
       if (continues)
         ++loose.back().count;
       else

@@ -12,6 +12,7 @@
 #include "core/show/strip.h"
 #include "core/wire/patch.h"
 #include "core/wire/powernet.h"
+#include "core/wire/sizing.h"
 
 namespace chispa {
 namespace {
@@ -40,7 +41,8 @@ class Inspection {
   void inspectFixtures() {
     for (const auto& fixture : show_.fixtures) {
       if (!find(show_.stripTypes, fixture->stripType))
-        add(Severity::Error, "It has no strip type.", fixture->name, "Choose what strip it is made of.", fixture->id);
+        add(Severity::Error, "It has no strip type.", fixture->name, "Choose what strip it is made of.",
+            fixture->id);
       inspectCuts(*fixture);
     }
   }
@@ -51,8 +53,11 @@ class Inspection {
     for (const auto& fixture : show_.fixtures) {
       const auto found = loose.find(fixture->id);
       if (found == loose.end()) continue;
-      add(Severity::Note, found->second == pixelCount(*fixture) ? "It hangs on no port." : std::to_string(found->second) + " of its pixels hang on no port.", fixture->name,
-          "Hang it on a port in Wire.", fixture->id);
+      add(Severity::Note,
+          found->second == pixelCount(*fixture)
+              ? "It hangs on no port."
+              : std::to_string(found->second) + " of its pixels hang on no port.",
+          fixture->name, "Hang it on a port in Wire.", fixture->id);
     }
   }
 
@@ -67,14 +72,16 @@ class Inspection {
     for (const auto& zone : show_.zones)
       for (const ZonePart& part : zone->parts)
         if (!find(show_.fixtures, part.fixture))
-          add(Severity::Warning, "A part of this zone is gone.", zone->name, "Take the part out of the zone.", zone->id);
+          add(Severity::Warning, "A part of this zone is gone.", zone->name, "Take the part out of the zone.",
+              zone->id);
   }
 
   void inspectControllers() {
     for (const auto& controller : show_.controllers) {
-      if (controller->host.empty() && controller->delivery != Delivery::Multicast && controller->protocol != Protocol::Screen)
-        add(Severity::Error, "The controller has no address.", controller->name, "Enter its IP address or host name.",
-            controller->id);
+      if (controller->host.empty() && controller->delivery != Delivery::Multicast &&
+          controller->protocol != Protocol::Screen)
+        add(Severity::Error, "The controller has no address.", controller->name,
+            "Enter its IP address or host name.", controller->id);
       for (std::size_t p = 0; p < controller->ports.size(); ++p) inspectRun(*controller, static_cast<int>(p));
     }
   }
@@ -101,7 +108,9 @@ class Inspection {
     problems_.push_back({severity, std::move(what), std::move(where), std::move(cure), place});
   }
 
-  const Controller& controllerOf(int index) const { return *show_.controllers[static_cast<std::size_t>(index)]; }
+  const Controller& controllerOf(int index) const {
+    return *show_.controllers[static_cast<std::size_t>(index)];
+  }
 
   void inspectUniverses(const Patch& patch) {
     // All that arrives at one place in one protocol: the multicast groups are one place.
@@ -110,13 +119,19 @@ class Inspection {
       const Controller& controller = controllerOf(used.controller);
       const auto [low, high] = universeRange(controller.protocol);
       if (used.universe < low || used.universe > high)
-        add(Severity::Error, "Universe " + std::to_string(used.universe) + " does not exist in its protocol.", controller.name,
+        add(Severity::Error, "Universe " + std::to_string(used.universe) + " does not exist in its protocol.",
+            controller.name,
             "Use universes from " + std::to_string(low) + " to " + std::to_string(high) + ".", controller.id);
-      const bool isMulticast = controller.protocol == Protocol::E131 && controller.delivery == Delivery::Multicast;
-      const auto [other, isNew] = usedBy.try_emplace({isMulticast ? std::string("multicast") : controller.host, controller.protocol, dataPort(controller), used.universe}, used.controller);
+      const bool isMulticast =
+          controller.protocol == Protocol::E131 && controller.delivery == Delivery::Multicast;
+      const auto [other, isNew] =
+          usedBy.try_emplace({isMulticast ? std::string("multicast") : controller.host, controller.protocol,
+                              dataPort(controller), used.universe},
+                             used.controller);
       if (!isNew && other->second != used.controller)
         add(Severity::Error,
-            "Universe " + std::to_string(used.universe) + " is also used by " + controllerOf(other->second).name + (isMulticast ? " in multicast." : " at the same address."),
+            "Universe " + std::to_string(used.universe) + " is also used by " +
+                controllerOf(other->second).name + (isMulticast ? " in multicast." : " at the same address."),
             controller.name, "Give one of them another first universe.", controller.id);
     }
   }
@@ -127,9 +142,13 @@ class Inspection {
       const PatchUniverse& before = patch.universes[i - 1];
       const PatchUniverse& used = patch.universes[i];
       const int left = used.universe - before.universe - 1;
-      if (before.controller != used.controller || left <= 0 || isRow(controllerOf(used.controller).protocol)) continue;
-      const std::string which = left == 1 ? "Universe " + std::to_string(used.universe - 1) + " is" : "Universes " + std::to_string(before.universe + 1) + " to " + std::to_string(used.universe - 1) + " are";
-      add(Severity::Note, which + " left out by a pinned start.", controllerOf(used.controller).name, "Take the pin away, unless the controller is set up so.", controllerOf(used.controller).id);
+      if (before.controller != used.controller || left <= 0 || isRow(controllerOf(used.controller).protocol))
+        continue;
+      const std::string which = left == 1 ? "Universe " + std::to_string(used.universe - 1) + " is"
+                                          : "Universes " + std::to_string(before.universe + 1) + " to " +
+                                                std::to_string(used.universe - 1) + " are";
+      add(Severity::Note, which + " left out by a pinned start.", controllerOf(used.controller).name,
+          "Take the pin away, unless the controller is set up so.", controllerOf(used.controller).id);
     }
   }
 
@@ -137,16 +156,25 @@ class Inspection {
   void inspectOverlaps(const Patch& patch) {
     std::vector<const PatchSpan*> spans;
     for (const PatchSpan& span : patch.spans) spans.push_back(&span);
-    const auto place = [](const PatchSpan* span) { return std::tuple(span->controller, span->universe, span->channel); };
-    std::stable_sort(spans.begin(), spans.end(), [&](const PatchSpan* a, const PatchSpan* b) { return place(a) < place(b); });
+    const auto place = [](const PatchSpan* span) {
+      return std::tuple(span->controller, span->universe, span->channel);
+    };
+    std::stable_sort(spans.begin(), spans.end(),
+                     [&](const PatchSpan* a, const PatchSpan* b) { return place(a) < place(b); });
     std::set<std::pair<int, int>> told;
     const PatchSpan* before = nullptr;
     for (const PatchSpan* span : spans) {
-      const bool overlaps = before && before->controller == span->controller && before->universe == span->universe && before->channel + before->channelCount() > span->channel;
+      const bool overlaps = before && before->controller == span->controller &&
+                            before->universe == span->universe &&
+                            before->channel + before->channelCount() > span->channel;
       if (overlaps && told.insert({span->controller, span->port}).second)
-        add(Severity::Error, "Channel " + std::to_string(span->channel) + " of universe " + std::to_string(span->universe) + " is taken twice: port " + std::to_string(before->port + 1) + " reaches into it.",
-            portText(controllerOf(span->controller), span->port), "Move a pinned start, or take a pin away.", PortPlace{controllerOf(span->controller).id, span->port});
-      if (!overlaps || span->channel + span->channelCount() > before->channel + before->channelCount()) before = span;
+        add(Severity::Error,
+            "Channel " + std::to_string(span->channel) + " of universe " + std::to_string(span->universe) +
+                " is taken twice: port " + std::to_string(before->port + 1) + " reaches into it.",
+            portText(controllerOf(span->controller), span->port), "Move a pinned start, or take a pin away.",
+            PortPlace{controllerOf(span->controller).id, span->port});
+      if (!overlaps || span->channel + span->channelCount() > before->channel + before->channelCount())
+        before = span;
     }
   }
 
@@ -156,29 +184,49 @@ class Inspection {
       if (span.firstByte == 0) pixels[{span.controller, span.port}] += span.pixels;
       const Controller& controller = controllerOf(span.controller);
       const Port& port = controller.ports[static_cast<std::size_t>(span.port)];
-      const auto& pin = port.run[static_cast<std::size_t>(span.bead)].pin ? port.run[static_cast<std::size_t>(span.bead)].pin : span.bead == 0 ? port.pin : std::nullopt;
-      if (pin && !controller.isPacked && !isRow(controller.protocol) && pin->channel + span.channelsPerPixel - 1 > controller.channelsPerUniverse && span.universe == pin->universe + 1 && span.channel == 1)
-        add(Severity::Warning, "The pinned start at channel " + std::to_string(pin->channel) + " would split a pixel; it begins in universe " + std::to_string(span.universe) + ".",
-            portText(controller, span.port), "Pin it to channel " + std::to_string(controller.channelsPerUniverse - span.channelsPerPixel + 1) + " or lower, or let the controller be packed.",
+      const auto& pin = port.run[static_cast<std::size_t>(span.bead)].pin
+                            ? port.run[static_cast<std::size_t>(span.bead)].pin
+                        : span.bead == 0 ? port.pin
+                                         : std::nullopt;
+      if (pin && !controller.isPacked && !isRow(controller.protocol) &&
+          pin->channel + span.channelsPerPixel - 1 > controller.channelsPerUniverse &&
+          span.universe == pin->universe + 1 && span.channel == 1)
+        add(Severity::Warning,
+            "The pinned start at channel " + std::to_string(pin->channel) +
+                " would split a pixel; it begins in universe " + std::to_string(span.universe) + ".",
+            portText(controller, span.port),
+            "Pin it to channel " +
+                std::to_string(controller.channelsPerUniverse - span.channelsPerPixel + 1) +
+                " or lower, or let the controller be packed.",
             PortPlace{controller.id, span.port});
     }
     for (const auto& [place, count] : pixels) {
       const Controller& controller = controllerOf(place.first);
       if (controller.mostPixelsOfPort > 0 && count > controller.mostPixelsOfPort)
-        add(Severity::Error, std::to_string(count) + " pixels hang on it, but the port drives " + std::to_string(controller.mostPixelsOfPort) + ".", portText(controller, place.second),
-            "Cut the run and hang the rest on another port.", PortPlace{controller.id, place.second});
+        add(Severity::Error,
+            std::to_string(count) + " pixels hang on it, but the port drives " +
+                std::to_string(controller.mostPixelsOfPort) + ".",
+            portText(controller, place.second), "Cut the run and hang the rest on another port.",
+            PortPlace{controller.id, place.second});
     }
   }
 
-  static std::string portText(const Controller& controller, int port) { return controller.name + ", port " + std::to_string(port + 1); }
+  static std::string portText(const Controller& controller, int port) {
+    return controller.name + ", port " + std::to_string(port + 1);
+  }
 
   void inspectCuts(const Fixture& fixture) {
     const int cut = stripTypeOf(show_, fixture).pixelsPerCut;
     for (const Segment& segment : fixture.segments) {
       const int count = runPixels(segment);
       if (cut <= 1 || count % cut == 0 || !hasFreeCount(segment)) continue;
-      add(Severity::Warning, "Its " + segment.name + " has " + std::to_string(count) + " pixels, but this strip can be cut only every " + std::to_string(cut) + ".", fixture.name,
-          "Make it " + std::to_string(std::max(1, count / cut) * cut) + " or " + std::to_string((count / cut + 1) * cut) + " pixels.", fixture.id);
+      add(Severity::Warning,
+          "Its " + segment.name + " has " + std::to_string(count) +
+              " pixels, but this strip can be cut only every " + std::to_string(cut) + ".",
+          fixture.name,
+          "Make it " + std::to_string(std::max(1, count / cut) * cut) + " or " +
+              std::to_string((count / cut + 1) * cut) + " pixels.",
+          fixture.id);
     }
   }
 
@@ -186,19 +234,45 @@ class Inspection {
     const Controller& controller = controllerOf(chain.controller);
     const std::string where = portText(controller, chain.port);
     const PortPlace place{controller.id, chain.port};
-    if (chain.feeds.empty()) return add(Severity::Warning, "Nothing feeds it with power.", where, "Put a pin on it with P, from a supply of " + shortNumber(chain.volts) + " V.", place);
+    if (chain.feeds.empty())
+      return add(Severity::Warning, "Nothing feeds it with power.", where,
+                 "Put a pin on it with P, from a supply of " + shortNumber(chain.volts) + " V.", place);
     for (std::size_t f = 0; f < chain.feeds.size(); ++f) {
       const PowerFeed& feed = chain.feeds[f];
       const std::string& name = show_.supplies[static_cast<std::size_t>(feed.supply)]->name;
       if (feed.volts != chain.volts)
-        add(Severity::Error, name + " gives " + shortNumber(feed.volts) + " V to a strip of " + shortNumber(chain.volts) + " V.", where, "Choose a supply of the strip's voltage.", place);
+        add(Severity::Error,
+            name + " gives " + shortNumber(feed.volts) + " V to a strip of " + shortNumber(chain.volts) +
+                " V.",
+            where, "Choose a supply of the strip's voltage.", place);
       else if (feed.fuse_a > 0 && state.feed_a[f] > feed.fuse_a)
-        add(Severity::Warning, "At full white " + shortNumber(state.feed_a[f]) + " A flow through a fuse of " + shortNumber(feed.fuse_a) + " A.", where, "Add a pin, use a larger fuse and wire, or give " + name + " a budget.", place);
+        add(Severity::Warning,
+            "At full white " + shortNumber(state.feed_a[f]) + " A flow through a fuse of " +
+                shortNumber(feed.fuse_a) + " A.",
+            where, "Add a pin, use a larger fuse and wire, or give " + name + " a budget.", place);
+      inspectWire(feed, state.feed_a[f], where, place);
     }
-    const auto fades = std::find_if(state.volts.begin(), state.volts.end(), [&](double v) { return v < chain.least_v; });
+    const auto fades =
+        std::find_if(state.volts.begin(), state.volts.end(), [&](double v) { return v < chain.least_v; });
     if (fades != state.volts.end())
-      add(Severity::Note, "At full white its colours fade from pixel " + std::to_string(fades - state.volts.begin() + 1) + " on: " + shortNumber(*std::min_element(state.volts.begin(), state.volts.end())) + " V are left.", where,
-          "Put another pin there, use thicker wire, or play less bright.", place);
+      add(Severity::Note,
+          "At full white its colours fade from pixel " + std::to_string(fades - state.volts.begin() + 1) +
+              " on: " + shortNumber(*std::min_element(state.volts.begin(), state.volts.end())) +
+              " V are left.",
+          where, "Put another pin there, use thicker wire, or play less bright.", place);
+  }
+
+  /// Load, fuse and wire are one choice: the wire must carry what the fuse lets through.
+  void inspectWire(const PowerFeed& feed, double amps, const std::string& where, const PortPlace& place) {
+    const double carries = wireCarries_a(feed.wire_mm2);
+    const std::string wire = "a wire of " + std::to_string(feed.wire_mm2).substr(0, 4) +
+                             " mm², which carries " + shortNumber(carries) + " A.";
+    if (feed.fuse_a > carries)
+      add(Severity::Error, "A fuse of " + shortNumber(feed.fuse_a) + " A does not protect " + wire, where,
+          "Use a fuse of at most " + shortNumber(carries) + " A, or thicker wire.", place);
+    else if (feed.fuse_a <= 0 && amps > carries)
+      add(Severity::Error, "At full white " + shortNumber(amps) + " A flow through " + wire, where,
+          "Use thicker wire and a fuse, or feed it at one more place.", place);
   }
 
   static std::string shortNumber(double value) {
@@ -213,23 +287,32 @@ class Inspection {
     for (const Bead& bead : controller.ports[static_cast<std::size_t>(port)].run) {
       const Fixture* fixture = find(show_.fixtures, bead.fixture);
       if (!fixture)
-        add(Severity::Error, "What hung here is gone.", where, "Take it off the port.", PortPlace{controller.id, port});
+        add(Severity::Error, "What hung here is gone.", where, "Take it off the port.",
+            PortPlace{controller.id, port});
       else if (bead.first + bead.count > pixelCount(*fixture))
-        add(Severity::Error, fixture->name + " ends before pixel " + std::to_string(bead.first + bead.count) + ".", where,
+        add(Severity::Error,
+            fixture->name + " ends before pixel " + std::to_string(bead.first + bead.count) + ".", where,
             "Shorten the bead.", PortPlace{controller.id, port});
     }
   }
 
   void inspectClip(const Score& score, const Clip& clip) {
-    // Words are only made where something is wrong: there are thousands of clips, and they are looked at after every edit.
+    // Words are only made where something is wrong: there are thousands of clips, and they are looked at
+    // after every edit.
     const auto addHere = [&](std::string what, std::string cure) {
-      add(Severity::Warning, std::move(what), score.name + ", clip at " + std::to_string(seconds(clip.start)) + " s", std::move(cure), ClipPlace{score.id, clip.id});
+      add(Severity::Warning, std::move(what),
+          score.name + ", clip at " + std::to_string(seconds(clip.start)) + " s", std::move(cure),
+          ClipPlace{score.id, clip.id});
     };
-    if (clip.block && !find(show_.blocks, clip.block)) addHere("The building block of this clip is gone.", "Delete the clip.");
+    if (clip.block && !find(show_.blocks, clip.block))
+      addHere("The building block of this clip is gone.", "Delete the clip.");
     if (!clip.block && !findEffect(clip.effect))
-      addHere("The effect \"" + clip.effect + "\" is unknown to this version; the clip stays dark.", "Choose another effect, or open the show with the Chispa that wrote it.");
-    if (!zones_.contains(clip.zone)) addHere("The zone of this clip is gone.", "Delete the clip or make the zone again.");
-    if (clip.palette && !find(show_.palettes, clip.palette)) addHere("The palette of this clip is gone.", "Choose another palette.");
+      addHere("The effect \"" + clip.effect + "\" is unknown to this version; the clip stays dark.",
+              "Choose another effect, or open the show with the Chispa that wrote it.");
+    if (!zones_.contains(clip.zone))
+      addHere("The zone of this clip is gone.", "Delete the clip or make the zone again.");
+    if (clip.palette && !find(show_.palettes, clip.palette))
+      addHere("The palette of this clip is gone.", "Choose another palette.");
   }
 
   const Show& show_;
@@ -239,7 +322,8 @@ class Inspection {
 
 }  // namespace
 
-std::vector<Problem> findProblems(const Show& show, const std::function<bool(const std::string&)>& fileExists) {
+std::vector<Problem> findProblems(const Show& show,
+                                  const std::function<bool(const std::string&)>& fileExists) {
   Inspection inspection(show);
   inspection.inspectUnread();
   inspection.inspectFixtures();

@@ -25,7 +25,8 @@ struct ClipPlace {
   bool operator==(const ClipPlace&) const = default;
 };
 /// What a problem is about; the show as a whole if monostate.
-using ProblemPlace = std::variant<std::monostate, FixtureId, ZoneId, ControllerId, PortPlace, ScoreId, ClipPlace>;
+using ProblemPlace =
+    std::variant<std::monostate, FixtureId, ZoneId, ControllerId, PortPlace, ScoreId, ClipPlace>;
 
 /// Something in a show that will not work as it stands: what, where, and the cure.
 struct Problem {
@@ -39,6 +40,7 @@ struct Problem {
 };
 
 /// Every problem of `show`, errors first. `fileExists` tells whether a score's audio file is there.
-std::vector<Problem> findProblems(const Show& show, const std::function<bool(const std::string&)>& fileExists);
+std::vector<Problem> findProblems(const Show& show,
+                                  const std::function<bool(const std::string&)>& fileExists);
 
 }  // namespace chispa

@@ -26,7 +26,8 @@ enum class FadeShape { Even, Soft, Late, Early };
 /// What moves a parameter while its clip plays.
 enum class Driver { Curve, Level, Band, Onset, BeatPhase, BarPhase, Parameter };
 
-/// A point of a curve: `at` as a share of the clip, 0–1, and the share of the way from `Motion::low` to `Motion::high`.
+/// A point of a curve: `at` as a share of the clip, 0–1, and the share of the way from `Motion::low` to
+/// `Motion::high`.
 struct CurvePoint {
   double at = 0;
   double value = 0;
@@ -34,7 +35,8 @@ struct CurvePoint {
   bool operator==(const CurvePoint&) const = default;
 };
 
-/// How one parameter moves: what drives it, and the values, in the parameter's unit, at the driver's 0 and at its 1.
+/// How one parameter moves: what drives it, and the values, in the parameter's unit, at the driver's 0 and at
+/// its 1.
 struct Motion {
   Driver driver = Driver::Curve;
   double low = 0;
@@ -96,7 +98,18 @@ struct Mark {
 };
 
 /// What the marks of a lane mean.
-enum class LaneKind { Beats, Bars, Sections, Words, Free, Phonemes, LowOnsets, MiddleOnsets, HighOnsets, Notes };
+enum class LaneKind {
+  Beats,
+  Bars,
+  Sections,
+  Words,
+  Free,
+  Phonemes,
+  LowOnsets,
+  MiddleOnsets,
+  HighOnsets,
+  Notes
+};
 
 struct MarkLane {
   LaneId id;
@@ -117,8 +130,9 @@ struct StaveFolder {
   bool operator==(const StaveFolder&) const = default;
 };
 
-/// A building block: clips that stand in any number of places, and change in all of them at once. Its clips' times count
-/// from its beginning; a clip without a zone plays on the stave where the block stands, any other on its own zone.
+/// A building block: clips that stand in any number of places, and change in all of them at once. Its clips'
+/// times count from its beginning; a clip without a zone plays on the stave where the block stands, any other
+/// on its own zone.
 struct Block {
   BlockId id;
   std::string name;

@@ -12,7 +12,8 @@ namespace {
 
 /// Small letters of ASCII; all else stays as it is.
 std::string folded(std::string text) {
-  std::transform(text.begin(), text.end(), text.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+  std::transform(text.begin(), text.end(), text.begin(),
+                 [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
   return text;
 }
 
@@ -43,17 +44,21 @@ ScoreMatches searchScore(const Show& show, const Score& score, const std::string
   std::vector<const Clip*> clips;
   for (const auto& clip : score.clips) {
     const Effect* effect = findEffect(clip->effect);
-    bool matches = has(folded(clip->effect)) || (effect && has(folded(effect->name))) || has(nameIn(zones, clip->zone)) || has(nameIn(palettes, clip->palette)) || has(nameIn(blocks, clip->block));
+    bool matches = has(folded(clip->effect)) || (effect && has(folded(effect->name))) ||
+                   has(nameIn(zones, clip->zone)) || has(nameIn(palettes, clip->palette)) ||
+                   has(nameIn(blocks, clip->block));
     for (const auto& [key, value] : clip->params)
       if (const auto* text = std::get_if<std::string>(&value)) matches = matches || has(folded(*text));
     if (matches) clips.push_back(clip.get());
   }
-  std::stable_sort(clips.begin(), clips.end(), [](const Clip* a, const Clip* b) { return a->start < b->start; });
+  std::stable_sort(clips.begin(), clips.end(),
+                   [](const Clip* a, const Clip* b) { return a->start < b->start; });
   for (const Clip* clip : clips) found.clips.push_back(clip->id);
   for (const MarkLane& lane : score.lanes)
     for (const Mark& mark : lane.marks)
       if (has(folded(mark.text))) found.marks.push_back(mark);
-  std::stable_sort(found.marks.begin(), found.marks.end(), [](const Mark& a, const Mark& b) { return a.at < b.at; });
+  std::stable_sort(found.marks.begin(), found.marks.end(),
+                   [](const Mark& a, const Mark& b) { return a.at < b.at; });
   return found;
 }
 

@@ -13,8 +13,8 @@ struct ScoreMatches {
   std::vector<Mark> marks;
 };
 
-/// Clips whose effect, block, zone, palette or own words have `words` in them, and marks that do; letters large or small. Nothing
-/// for no words.
+/// Clips whose effect, block, zone, palette or own words have `words` in them, and marks that do; letters
+/// large or small. Nothing for no words.
 ScoreMatches searchScore(const Show& show, const Score& score, const std::string& words);
 
 }  // namespace chispa

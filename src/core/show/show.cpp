@@ -7,9 +7,10 @@ namespace chispa {
 
 bool operator==(const Show& a, const Show& b) {
   return a.name == b.name && sameItems(a.stripTypes, b.stripTypes) && sameItems(a.fixtures, b.fixtures) &&
-         sameItems(a.zones, b.zones) && sameItems(a.underlays, b.underlays) && sameItems(a.supplies, b.supplies) && sameItems(a.controllers, b.controllers) &&
-         sameItems(a.palettes, b.palettes) && sameItems(a.scores, b.scores) && sameItems(a.blocks, b.blocks) &&
-         sameItems(a.ownEffects, b.ownEffects) && a.unread == b.unread &&
+         sameItems(a.zones, b.zones) && sameItems(a.underlays, b.underlays) &&
+         sameItems(a.supplies, b.supplies) && sameItems(a.controllers, b.controllers) &&
+         sameItems(a.palettes, b.palettes) && sameItems(a.scores, b.scores) &&
+         sameItems(a.blocks, b.blocks) && sameItems(a.ownEffects, b.ownEffects) && a.unread == b.unread &&
          a.nextId == b.nextId;
 }
 

@@ -18,7 +18,8 @@ namespace chispa {
 
 /// A piece of a show file that this version cannot read; kept and written back where it stood.
 struct UnreadPart {
-  /// The list it stood in, with the ids of what holds it ("fixtures", "scores/12/clips"), or the name of an unknown member of the file.
+  /// The list it stood in, with the ids of what holds it ("fixtures", "scores/12/clips"), or the name of an
+  /// unknown member of the file.
   std::string list;
   /// Its place in that list, from 0; −1 for a member of the file itself.
   int index = -1;
@@ -69,11 +70,13 @@ std::string freeName(const Items<T>& items, const std::string& base) {
 template <class T>
 std::string nextName(const Items<T>& items, const std::string& name) {
   const auto last = name.find_last_not_of("0123456789");
-  const bool isNumbered = last != std::string::npos && name[last] == ' ' && last + 1 < name.size() && name.size() - last < 9;
+  const bool isNumbered =
+      last != std::string::npos && name[last] == ' ' && last + 1 < name.size() && name.size() - last < 9;
   const std::string stem = isNumbered ? name.substr(0, last) : name;
   for (int n = isNumbered ? std::stoi(name.substr(last + 1)) + 1 : 2;; ++n) {
     const std::string next = stem + " " + std::to_string(n);
-    if (std::none_of(items.begin(), items.end(), [&](const auto& item) { return item->name == next; })) return next;
+    if (std::none_of(items.begin(), items.end(), [&](const auto& item) { return item->name == next; }))
+      return next;
   }
 }
 

@@ -9,11 +9,13 @@
 #include "core/show/limits.h"
 #include "core/show/show.h"
 
-/// What the parts of a show are called in files and what they may hold, member by member. The reader and the writer of files and
-/// the check of every edit go through the same descriptions, so that none of them can disagree with another.
+/// What the parts of a show are called in files and what they may hold, member by member. The reader and the
+/// writer of files and the check of every edit go through the same descriptions, so that none of them can
+/// disagree with another.
 ///
-/// A visitor has a method for each kind of member: `v.number(key, member, low, high)` and the like. A last argument `&plain.member`
-/// says that the member is left out of files while it equals its default. `require` and `inOrder` say what members must be together.
+/// A visitor has a method for each kind of member: `v.number(key, member, low, high)` and the like. A last
+/// argument `&plain.member` says that the member is left out of files while it equals its default. `require`
+/// and `inOrder` say what members must be together.
 namespace chispa::fields {
 
 template <class T, class Of>
@@ -97,7 +99,8 @@ void describe(V& v, Is<RingsShape> auto& s) {
   v.wholes("counts", s.counts, 1, limits::kMostPixelsOfSegment);
   std::int64_t sum = 0;
   for (const int count : s.counts) sum += count;
-  v.require(sum >= 1 && sum <= limits::kMostPixelsOfSegment, "counts is empty, or makes more pixels than any strip has");
+  v.require(sum >= 1 && sum <= limits::kMostPixelsOfSegment,
+            "counts is empty, or makes more pixels than any strip has");
   radius(v, "inner_radius_m", s.innerRadius_m);
   radius(v, "outer_radius_m", s.outerRadius_m);
   angle(v, "start_deg", s.start_deg);
@@ -140,7 +143,8 @@ void describe(V& v, Is<SpokesShape> auto& s) {
 template <class V>
 void describe(V& v, Is<PointsShape> auto& s) {
   v.points("points_m", s.points, limits::kLargest_m);
-  v.require(s.points.size() <= static_cast<std::size_t>(limits::kMostPixelsOfSegment), "it has more points than any strip");
+  v.require(s.points.size() <= static_cast<std::size_t>(limits::kMostPixelsOfSegment),
+            "it has more points than any strip");
 }
 
 template <class V>
@@ -156,7 +160,8 @@ void describe(V& v, Is<StripType> auto& s) {
   v.id("id", s.id);
   v.text("name", s.name);
   v.text("order", s.order);
-  v.require(isChannelOrder(s.order), "order \"" + s.order + "\" is not made of the letters R, G, B and W, each once");
+  v.require(isChannelOrder(s.order),
+            "order \"" + s.order + "\" is not made of the letters R, G, B and W, each once");
   v.number("pixels_per_metre", s.pixelsPerMetre, 0.01, 10'000.0);
   v.number("volts", s.volts, 0.1, 400.0);
   v.number("channel_ma", s.channel_ma, 0.0, 100'000.0);
@@ -201,7 +206,9 @@ template <class V>
 void describe(V& v, Is<ZonePart> auto& p) {
   static const ZonePart plain;
   v.id("fixture", p.fixture);
-  v.maybe("segment", p.segment, [](auto& w, const char* key, auto& value) { w.whole(key, value, 0, static_cast<int>(limits::kMostOfList)); });
+  v.maybe("segment", p.segment, [](auto& w, const char* key, auto& value) {
+    w.whole(key, value, 0, static_cast<int>(limits::kMostOfList));
+  });
   v.flag("reversed", p.reversed, &plain.reversed);
   v.list("runs", p.runs, &plain.runs);
 }
@@ -216,7 +223,8 @@ void describe(V& v, Is<Zone> auto& z) {
   v.flag("plays_as_one", z.playsAsOne, &plain.playsAsOne);
   v.word("order", z.order, &plain.order);
   v.flag("backwards", z.backwards, &plain.backwards);
-  v.maybe("centre_m", z.centre_m, [](auto& w, const char* key, auto& value) { w.vector(key, value, limits::kLargest_m); });
+  v.maybe("centre_m", z.centre_m,
+          [](auto& w, const char* key, auto& value) { w.vector(key, value, limits::kLargest_m); });
   v.id("score", z.score, &plain.score);
   v.list("parts", z.parts);
 }
@@ -272,14 +280,20 @@ void describe(V& v, Is<Pin> auto& p) {
 /// Settings and pin stand among the members of their port or bead.
 template <class V>
 void wire(V& v, Is<WireSettings> auto& s, Is<std::optional<Pin>> auto& pin) {
-  v.maybe("brightness", s.brightness, [](auto& w, const char* key, auto& value) { w.number(key, value, 0.0, 1.0); });
+  v.maybe("brightness", s.brightness,
+          [](auto& w, const char* key, auto& value) { w.number(key, value, 0.0, 1.0); });
   v.maybe("order", s.order, [](auto& w, const char* key, auto& value) {
     w.text(key, value);
-    w.require(isChannelOrder(value), "order \"" + value + "\" is not made of the letters R, G, B and W, each once");
+    w.require(isChannelOrder(value),
+              "order \"" + value + "\" is not made of the letters R, G, B and W, each once");
   });
-  v.maybe("response", s.response, [](auto& w, const char* key, auto& value) { w.number(key, value, 0.1, 10.0); });
-  v.maybe("grouping", s.grouping, [](auto& w, const char* key, auto& value) { w.whole(key, value, 1, limits::kMostGrouped); });
-  v.maybe("zigzag", s.zigzag, [](auto& w, const char* key, auto& value) { w.whole(key, value, 0, limits::kMostPixelsOfSegment); });
+  v.maybe("response", s.response,
+          [](auto& w, const char* key, auto& value) { w.number(key, value, 0.1, 10.0); });
+  v.maybe("grouping", s.grouping,
+          [](auto& w, const char* key, auto& value) { w.whole(key, value, 1, limits::kMostGrouped); });
+  v.maybe("zigzag", s.zigzag, [](auto& w, const char* key, auto& value) {
+    w.whole(key, value, 0, limits::kMostPixelsOfSegment);
+  });
   v.maybe("pin", pin, [](auto& w, const char* key, auto& value) { w.object(key, value); });
 }
 

@@ -12,13 +12,16 @@ namespace chispa {
 namespace {
 
 int fittingPixels(double length_m, double pitch_m, const StripType& strip) {
-  const double wanted = std::clamp(length_m / std::max(1e-9, pitch_m), 1.0, static_cast<double>(limits::kMostPixelsOfSegment));
+  const double wanted =
+      std::clamp(length_m / std::max(1e-9, pitch_m), 1.0, static_cast<double>(limits::kMostPixelsOfSegment));
   return std::min(cuttableCount(strip, static_cast<int>(std::lround(wanted))), limits::kMostPixelsOfSegment);
 }
 
 /// Makes a strip of `pixels` at a pitch, as far as its shape has a say.
 void lay(Segment& segment, int pixels, double pitch_m) {
-  std::visit(Overloaded{[&](LineShape& line) { line = {pixels, pitch_m}; },
+  std::visit(Overloaded{[&](LineShape& line) {
+                          line = {pixels, pitch_m};
+                        },
                         [&](ArcShape& arc) {
                           arc.count = pixels;
                           arc.radius_m = pitch_m * pixels / std::max(1e-6, std::abs(radians(arc.sweep_deg)));
@@ -29,20 +32,21 @@ void lay(Segment& segment, int pixels, double pitch_m) {
                           (alongRows ? grid.columnPitch_m : grid.rowPitch_m) = pitch_m;
                           tidyGrid(grid);
                         },
-                        [&](PathShape& path) { path.count = pixels; }, [&](SpiralShape& spiral) { spiral.count = pixels; },
-                        [](auto&) {}},
+                        [&](PathShape& path) { path.count = pixels; },
+                        [&](SpiralShape& spiral) { spiral.count = pixels; }, [](auto&) {}},
              segment.shape);
 }
 
 }  // namespace
 
 bool hasFreeLength(const Segment& segment) {
-  return std::holds_alternative<LineShape>(segment.shape) || std::holds_alternative<ArcShape>(segment.shape) ||
-         std::holds_alternative<GridShape>(segment.shape);
+  return std::holds_alternative<LineShape>(segment.shape) ||
+         std::holds_alternative<ArcShape>(segment.shape) || std::holds_alternative<GridShape>(segment.shape);
 }
 
 bool hasFreeCount(const Segment& segment) {
-  return hasFreeLength(segment) || std::holds_alternative<PathShape>(segment.shape) || std::holds_alternative<SpiralShape>(segment.shape);
+  return hasFreeLength(segment) || std::holds_alternative<PathShape>(segment.shape) ||
+         std::holds_alternative<SpiralShape>(segment.shape);
 }
 
 double pitch_m(const Segment& segment) {
@@ -53,7 +57,8 @@ double pitch_m(const Segment& segment) {
 }
 
 double runLength_m(const Segment& segment) {
-  return std::holds_alternative<GridShape>(segment.shape) ? runPixels(segment) * pitch_m(segment) : stripLength_m(segment.shape);
+  return std::holds_alternative<GridShape>(segment.shape) ? runPixels(segment) * pitch_m(segment)
+                                                          : stripLength_m(segment.shape);
 }
 
 int runPixels(const Segment& segment) {
@@ -82,8 +87,10 @@ void setRunLength(Segment& segment, double length, const StripType& strip, Follo
 }
 
 void tidyGrid(GridShape& grid) {
-  grid.missing = std::clamp(grid.missing, 0, (grid.runs == GridRuns::AlongRows ? grid.columns : grid.rows) - 1);
-  std::erase_if(grid.holes, [&](const GridCell& hole) { return hole.row >= grid.rows || hole.column >= grid.columns; });
+  grid.missing =
+      std::clamp(grid.missing, 0, (grid.runs == GridRuns::AlongRows ? grid.columns : grid.rows) - 1);
+  std::erase_if(grid.holes,
+                [&](const GridCell& hole) { return hole.row >= grid.rows || hole.column >= grid.columns; });
   // A grid of holes alone would have no pixels.
   if (pixelCount(Shape(grid)) < 1) {
     grid.holes.clear();
@@ -102,7 +109,9 @@ void setGridPixels(GridShape& grid, int pixels) {
   const auto cells = inDataOrder(grid);
   for (std::size_t i = 0; i < cells.size(); ++i)
     if (std::binary_search(grid.holes.begin(), grid.holes.end(), cells[i])) holes.insert(static_cast<int>(i));
-  const auto holesBefore = [&](int end) { return static_cast<int>(std::distance(holes.begin(), holes.lower_bound(end))); };
+  const auto holesBefore = [&](int end) {
+    return static_cast<int>(std::distance(holes.begin(), holes.lower_bound(end)));
+  };
   int reached = pixels;
   while (reached - holesBefore(reached) < pixels) ++reached;
   const bool alongRows = grid.runs == GridRuns::AlongRows;

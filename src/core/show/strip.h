@@ -5,13 +5,14 @@
 
 namespace chispa {
 
-// Of pixels, length and pixels per metre any two give the third. Counts come out as the strip type can be cut.
+// Of pixels, length and pixels per metre any two give the third. Counts come out as the strip type can be
+// cut.
 
 /// What gives way when another of the three is changed.
 enum class Follows { Length, Pixels, PerMetre };
 
-/// Whether all three can be chosen: lines, arcs and grids. Paths and spirals are as long as their geometry; all others
-/// have a pitch but no count of their own.
+/// Whether all three can be chosen: lines, arcs and grids. Paths and spirals are as long as their geometry;
+/// all others have a pitch but no count of their own.
 bool hasFreeLength(const Segment& segment);
 /// Whether the count can be set: the above, paths and spirals.
 bool hasFreeCount(const Segment& segment);
@@ -27,7 +28,8 @@ void setRunPixels(Segment& segment, int pixels, const StripType& strip, Follows 
 void setPitch(Segment& segment, double pitch_m, const StripType& strip, Follows follows);
 void setRunLength(Segment& segment, double length_m, const StripType& strip, Follows follows);
 
-/// Drops what a grid cannot have after its sides have changed: holes outside, and more missing than a strip has.
+/// Drops what a grid cannot have after its sides have changed: holes outside, and more missing than a strip
+/// has.
 void tidyGrid(GridShape& grid);
 /// A grid of just `pixels`: as many strips as that takes, the last of them short. Holes stay where they are.
 void setGridPixels(GridShape& grid, int pixels);

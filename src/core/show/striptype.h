@@ -2,9 +2,8 @@
 #pragma once
 #include <string>
 
-#include "core/show/chipmix.h"
-
 #include "core/base/id.h"
+#include "core/show/chipmix.h"
 
 namespace chispa {
 
@@ -41,7 +40,11 @@ struct StripType {
   /// Channels' worth of current of a pixel with every chip at full.
   double fullChannels() const {
     double sum = 0;
-    for (const char letter : order) sum += static_cast<double>(letter == 'R' ? white.r : letter == 'G' ? white.g : letter == 'B' ? white.b : 1.f);
+    for (const char letter : order)
+      sum += static_cast<double>(letter == 'R'   ? white.r
+                                 : letter == 'G' ? white.g
+                                 : letter == 'B' ? white.b
+                                                 : 1.f);
     return sum;
   }
   /// DMX channels of a pixel.

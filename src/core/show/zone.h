@@ -18,7 +18,8 @@ struct PixelRun {
   bool operator==(const PixelRun&) const = default;
 };
 
-/// What a zone takes of one fixture: all of it, one segment, or some pixels of either; as the data runs, or backwards.
+/// What a zone takes of one fixture: all of it, one segment, or some pixels of either; as the data runs, or
+/// backwards.
 struct ZonePart {
   FixtureId fixture;
   std::optional<int> segment;
@@ -52,7 +53,8 @@ struct Zone {
   std::string name;
   std::vector<ZonePart> parts;
   ZoneLayout layout = ZoneLayout::Strand;
-  /// Consecutive pixels that show one colour (in a grid: a square of so many each way); 0 makes each part a single cell.
+  /// Consecutive pixels that show one colour (in a grid: a square of so many each way); 0 makes each part a
+  /// single cell.
   int pixelsPerCell = 1;
   /// The parts lie on one another: a cell has the like pixels of all of them.
   bool playsAsOne = false;

@@ -16,10 +16,14 @@ constexpr Micros kDitherStep{25'000};
 
 std::uint8_t channelIndex(char letter) {
   switch (letter) {
-    case 'R': return 0;
-    case 'G': return 1;
-    case 'B': return 2;
-    default: return 3;
+    case 'R':
+      return 0;
+    case 'G':
+      return 1;
+    case 'B':
+      return 2;
+    default:
+      return 3;
   }
 }
 
@@ -28,8 +32,12 @@ constexpr std::uint32_t reversed4(std::uint32_t n) {
   return ((n & 1) << 3) | ((n & 2) << 1) | ((n & 4) >> 1) | ((n & 8) >> 3);
 }
 
-std::uint32_t frameOf(Micros t) { return static_cast<std::uint32_t>(t / kDitherStep); }
-constexpr std::uint32_t thresholdOf(std::uint32_t frame, std::uint32_t pixel) { return reversed4((frame + pixel * 7) & 15) * 16 + 8; }
+std::uint32_t frameOf(Micros t) {
+  return static_cast<std::uint32_t>(t / kDitherStep);
+}
+constexpr std::uint32_t thresholdOf(std::uint32_t frame, std::uint32_t pixel) {
+  return reversed4((frame + pixel * 7) & 15) * 16 + 8;
+}
 
 /// Pixels packed at a time.
 constexpr std::size_t kBlock = 128;
@@ -37,7 +45,8 @@ using Row = std::array<float, kBlock>;
 using Bytes = std::array<std::uint8_t, kBlock>;
 
 /// One channel of `count` pixels from `first` on, one after the other or backwards, times `level`.
-CHISPA_CLONES void takeRow(const std::vector<float>& channel, std::uint32_t first, std::int32_t step, std::size_t count, float level, Row& row) noexcept {
+CHISPA_CLONES void takeRow(const std::vector<float>& channel, std::uint32_t first, std::int32_t step,
+                           std::size_t count, float level, Row& row) noexcept {
   const float* from = channel.data() + first;
   if (step == 1) {
     for (std::size_t k = 0; k < count; ++k) row[k] = from[k] * level;
@@ -46,13 +55,17 @@ CHISPA_CLONES void takeRow(const std::vector<float>& channel, std::uint32_t firs
   }
 }
 
-CHISPA_CLONES void ditherRow(std::uint32_t first, std::int32_t step, std::size_t count, Micros t, Bytes& dither) noexcept {
+CHISPA_CLONES void ditherRow(std::uint32_t first, std::int32_t step, std::size_t count, Micros t,
+                             Bytes& dither) noexcept {
   const std::uint32_t frame = frameOf(t);
-  for (std::size_t k = 0; k < count; ++k) dither[k] = static_cast<std::uint8_t>(thresholdOf(frame, first + static_cast<std::uint32_t>(static_cast<std::int32_t>(k) * step)));
+  for (std::size_t k = 0; k < count; ++k)
+    dither[k] = static_cast<std::uint8_t>(
+        thresholdOf(frame, first + static_cast<std::uint32_t>(static_cast<std::int32_t>(k) * step)));
 }
 
 /// Chips next to each other, pixel by pixel, in the channel order of the strip.
-CHISPA_CLONES void interleave3(const Bytes& a, const Bytes& b, const Bytes& c, std::size_t count, std::uint8_t* __restrict out) noexcept {
+CHISPA_CLONES void interleave3(const Bytes& a, const Bytes& b, const Bytes& c, std::size_t count,
+                               std::uint8_t* __restrict out) noexcept {
   for (std::size_t k = 0; k < count; ++k) {
     out[3 * k] = a[k];
     out[3 * k + 1] = b[k];
@@ -69,21 +82,27 @@ ResponseTable::ResponseTable(double response) : isLinear_(response == 1) {
   }
 }
 
-CHISPA_CLONES void ResponseTable::values(const float* light, const std::uint8_t* dither, std::size_t count, std::uint8_t* __restrict out) const noexcept {
+CHISPA_CLONES void ResponseTable::values(const float* light, const std::uint8_t* dither, std::size_t count,
+                                         std::uint8_t* __restrict out) const noexcept {
   if (isLinear_) {
     // 255 × 256 over 4096 steps, rounded: what the table holds.
-    for (std::size_t i = 0; i < count; ++i) out[i] = static_cast<std::uint8_t>((((stepOf(light[i]) * 255 + 8) >> 4) + dither[i]) >> 8);
+    for (std::size_t i = 0; i < count; ++i)
+      out[i] = static_cast<std::uint8_t>((((stepOf(light[i]) * 255 + 8) >> 4) + dither[i]) >> 8);
     return;
   }
   std::array<int, kBlock> steps;
   for (std::size_t first = 0; first < count; first += kBlock) {
     const std::size_t size = std::min(kBlock, count - first);
     for (std::size_t i = 0; i < size; ++i) steps[i] = stepOf(light[first + i]);
-    for (std::size_t i = 0; i < size; ++i) out[first + i] = static_cast<std::uint8_t>((table_[static_cast<std::size_t>(steps[i])] + dither[first + i]) >> 8);
+    for (std::size_t i = 0; i < size; ++i)
+      out[first + i] =
+          static_cast<std::uint8_t>((table_[static_cast<std::size_t>(steps[i])] + dither[first + i]) >> 8);
   }
 }
 
-std::uint32_t ditherAt(std::uint32_t pixel, Micros t) { return thresholdOf(frameOf(t), pixel); }
+std::uint32_t ditherAt(std::uint32_t pixel, Micros t) {
+  return thresholdOf(frameOf(t), pixel);
+}
 
 Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const PowerBudget& budget) {
   std::map<double, std::uint8_t> responseIndex;
@@ -96,16 +115,20 @@ Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const 
     const auto range = map.rangeOf(span.fixture);
     const Fixture* fixture = find(show.fixtures, span.fixture);
     if (!range || !fixture) continue;
-    const Port& port = show.controllers[static_cast<std::size_t>(span.controller)]->ports[static_cast<std::size_t>(span.port)];
-    const ResolvedWire wire = resolveWire(stripTypeOf(show, *fixture), port.settings, port.run[static_cast<std::size_t>(span.bead)].settings);
-    const auto [response, isNew] = responseIndex.try_emplace(wire.response, static_cast<std::uint8_t>(responses_.size()));
+    const Port& port = show.controllers[static_cast<std::size_t>(span.controller)]
+                           ->ports[static_cast<std::size_t>(span.port)];
+    const ResolvedWire wire = resolveWire(stripTypeOf(show, *fixture), port.settings,
+                                          port.run[static_cast<std::size_t>(span.bead)].settings);
+    const auto [response, isNew] =
+        responseIndex.try_emplace(wire.response, static_cast<std::uint8_t>(responses_.size()));
     if (isNew) responses_.emplace_back(wire.response);
     Step step{};
     step.firstPixel = static_cast<std::uint32_t>(range->first + span.firstPixel);
     step.step = span.step;
     step.count = static_cast<std::uint32_t>(span.count);
-    step.byte = static_cast<std::uint32_t>(universeIndex.at({span.controller, span.universe}) * kUniverseChannels) +
-                static_cast<std::uint32_t>(span.channel - 1);
+    step.byte =
+        static_cast<std::uint32_t>(universeIndex.at({span.controller, span.universe}) * kUniverseChannels) +
+        static_cast<std::uint32_t>(span.channel - 1);
     step.channels = static_cast<std::uint8_t>(std::min<std::size_t>(wire.order.size(), 4));
     step.isWide = wire.bits == 16;
     step.response = response->second;
@@ -121,7 +144,8 @@ Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const 
   }
 }
 
-void Packer::packPlain(const Step& step, const PixelFrame& frame, Micros t, float master, std::uint8_t* out) const noexcept {
+void Packer::packPlain(const Step& step, const PixelFrame& frame, Micros t, float master,
+                       std::uint8_t* out) const noexcept {
   const ResponseTable& response = responses_[step.response];
   // Red, green, blue and white.
   std::array<Row, 4> light;
@@ -136,7 +160,8 @@ void Packer::packPlain(const Step& step, const PixelFrame& frame, Micros t, floa
     takeRow(frame.b, first, step.step, count, master, light[2]);
     step.mix.share(count, light[0].data(), light[1].data(), light[2].data(), light[3].data());
     ditherRow(first, step.step, count, t, dither);
-    for (std::size_t chip = 0; chip < chips; ++chip) response.values(light[chip].data(), dither.data(), count, values[chip].data());
+    for (std::size_t chip = 0; chip < chips; ++chip)
+      response.values(light[chip].data(), dither.data(), count, values[chip].data());
     if (step.channels == 3) {
       interleave3(values[step.order[0]], values[step.order[1]], values[step.order[2]], count, out);
     } else {
@@ -147,7 +172,8 @@ void Packer::packPlain(const Step& step, const PixelFrame& frame, Micros t, floa
   }
 }
 
-void Packer::packValues(const Step& step, const PixelFrame& frame, Micros t, float master, std::uint8_t* out) const noexcept {
+void Packer::packValues(const Step& step, const PixelFrame& frame, Micros t, float master,
+                        std::uint8_t* out) const noexcept {
   const ResponseTable& response = responses_[step.response];
   std::uint32_t left = step.pixels;
   std::uint32_t pixel = step.firstPixel;
@@ -179,7 +205,8 @@ void Packer::packValues(const Step& step, const PixelFrame& frame, Micros t, flo
   }
 }
 
-void Packer::pack(const PixelFrame& frame, Micros t, float master, std::span<std::uint8_t> buffer, std::span<const float> levels) const noexcept {
+void Packer::pack(const PixelFrame& frame, Micros t, float master, std::span<std::uint8_t> buffer,
+                  std::span<const float> levels) const noexcept {
   for (const Step& step : steps_) {
     const bool isPlain = step.group == 1 && !step.isWide && step.bytes == step.channels;
     std::uint8_t* out = buffer.data() + step.byte;

@@ -19,10 +19,13 @@ class ResponseTable {
   explicit ResponseTable(double response = 1);
 
   /// Value for `light` 0–1. `dither` 0–255 is where between two values the upper one is taken.
-  std::uint8_t value(float light, std::uint32_t dither) const { return static_cast<std::uint8_t>((table_[static_cast<std::size_t>(stepOf(light))] + dither) >> 8); }
+  std::uint8_t value(float light, std::uint32_t dither) const {
+    return static_cast<std::uint8_t>((table_[static_cast<std::size_t>(stepOf(light))] + dither) >> 8);
+  }
 
   /// The same for `count` values at once.
-  void values(const float* light, const std::uint8_t* dither, std::size_t count, std::uint8_t* out) const noexcept;
+  void values(const float* light, const std::uint8_t* dither, std::size_t count,
+              std::uint8_t* out) const noexcept;
 
   /// Value of 0–65,535 for `light` 0–1.
   std::uint16_t wideValue(float light) const {
@@ -31,7 +34,8 @@ class ResponseTable {
     const auto low = static_cast<float>(table_[at]);
     const auto high = static_cast<float>(table_[std::min<std::size_t>(at + 1, kSteps)]);
     // Full is 255 × 256 in the table.
-    return static_cast<std::uint16_t>((low + (high - low) * (x - static_cast<float>(at))) * (65535.0f / 65280.0f) + 0.5f);
+    return static_cast<std::uint16_t>(
+        (low + (high - low) * (x - static_cast<float>(at))) * (65535.0f / 65280.0f) + 0.5f);
   }
 
  private:
@@ -45,8 +49,8 @@ class ResponseTable {
   bool isLinear_;
 };
 
-/// Where between two values a pixel stands at an instant: each pixel steps through 16 thresholds from frame to
-/// frame, so that the mean over time is the light that was meant. A function of both and nothing else.
+/// Where between two values a pixel stands at an instant: each pixel steps through 16 thresholds from frame
+/// to frame, so that the mean over time is the light that was meant. A function of both and nothing else.
 std::uint32_t ditherAt(std::uint32_t pixel, Micros t);
 
 /// The patch made ready: one flat list of equal steps, and a buffer of 512 channels for each universe.
@@ -60,9 +64,11 @@ class Packer {
   /// Channels of universe `i` in use, from the first.
   int channelsOf(std::size_t i) const { return used_[i]; }
 
-  /// Writes the values of `frame` at `t`, scaled by `master` 0–1, into `buffer` (bufferSize() bytes; what is not
-  /// wired keeps what it holds). `levels` 0–1 scale the groups of the power budget; none if empty. Allocates nothing.
-  void pack(const PixelFrame& frame, Micros t, float master, std::span<std::uint8_t> buffer, std::span<const float> levels = {}) const noexcept;
+  /// Writes the values of `frame` at `t`, scaled by `master` 0–1, into `buffer` (bufferSize() bytes; what is
+  /// not wired keeps what it holds). `levels` 0–1 scale the groups of the power budget; none if empty.
+  /// Allocates nothing.
+  void pack(const PixelFrame& frame, Micros t, float master, std::span<std::uint8_t> buffer,
+            std::span<const float> levels = {}) const noexcept;
 
  private:
   struct Step {
@@ -85,8 +91,10 @@ class Packer {
     std::size_t powerGroup;
   };
   /// Values that are groups of pixels, or split over two universes; the rest goes the short way.
-  void packValues(const Step& step, const PixelFrame& frame, Micros t, float master, std::uint8_t* out) const noexcept;
-  void packPlain(const Step& step, const PixelFrame& frame, Micros t, float master, std::uint8_t* out) const noexcept;
+  void packValues(const Step& step, const PixelFrame& frame, Micros t, float master,
+                  std::uint8_t* out) const noexcept;
+  void packPlain(const Step& step, const PixelFrame& frame, Micros t, float master,
+                 std::uint8_t* out) const noexcept;
 
   std::vector<Step> steps_;
   std::vector<ResponseTable> responses_;

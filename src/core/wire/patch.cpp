@@ -35,7 +35,8 @@ class Patcher {
       span_.port = static_cast<int>(p);
       if (port.pin)
         cursor_ = {port.pin->universe, port.pin->channel};
-      else if (!port.run.empty() && controller.portStart == PortStart::NewUniverse && !isFlat && !isOne && cursor_.channel != 1)
+      else if (!port.run.empty() && controller.portStart == PortStart::NewUniverse && !isFlat && !isOne &&
+               cursor_.channel != 1)
         cursor_ = {cursor_.universe + 1, 1};
       for (std::size_t b = 0; b < port.run.size(); ++b) {
         span_.bead = static_cast<int>(b);
@@ -52,13 +53,15 @@ class Patcher {
     span_.channelsPerPixel = std::max(1, wire.bytesPerValue());
     span_.pixelsPerValue = wire.grouping;
     if (bead.pin) cursor_ = {bead.pin->universe, bead.pin->channel};
-    if (takesSkipped_) place({0, (bead.skippedBefore + wire.grouping - 1) / wire.grouping * wire.grouping, 1}, false);
+    if (takesSkipped_)
+      place({0, (bead.skippedBefore + wire.grouping - 1) / wire.grouping * wire.grouping, 1}, false);
     const int exists = pixelCount(*fixture);
     const int first = std::clamp(bead.first, 0, exists);
     const int count = std::clamp(bead.count, 0, exists - first);
     span_.fixture = bead.fixture;
     if (count > 0)
-      for (const WireStretch& stretch : wireStretches(first, count, bead.reversed, wire.zigzag)) place(stretch, true);
+      for (const WireStretch& stretch : wireStretches(first, count, bead.reversed, wire.zigzag))
+        place(stretch, true);
   }
 
   /// Gives channels to a stretch of pixels; `isLit` is false for those that stay dark.
@@ -68,7 +71,8 @@ class Patcher {
     span_.step = stretch.step;
     while (stretch.count > 0) {
       if (limit_ - cursor_.channel + 1 < (isPacked_ ? 1 : width)) cursor_ = {cursor_.universe + 1, 1};
-      const int values = std::min((stretch.count + group - 1) / group, (limit_ - cursor_.channel + 1) / width);
+      const int values =
+          std::min((stretch.count + group - 1) / group, (limit_ - cursor_.channel + 1) / width);
       if (values > 0)
         emit(stretch, values, 0, width, isLit);
       else
@@ -102,8 +106,11 @@ class Patcher {
 
   /// Universes of a controller are listed once each, in rising order.
   void use() {
-    const auto mine = std::find_if(patch_.universes.begin(), patch_.universes.end(), [this](const PatchUniverse& u) { return u.controller == span_.controller; });
-    const auto at = std::lower_bound(mine, patch_.universes.end(), cursor_.universe, [](const PatchUniverse& u, int number) { return u.universe < number; });
+    const auto mine =
+        std::find_if(patch_.universes.begin(), patch_.universes.end(),
+                     [this](const PatchUniverse& u) { return u.controller == span_.controller; });
+    const auto at = std::lower_bound(mine, patch_.universes.end(), cursor_.universe,
+                                     [](const PatchUniverse& u, int number) { return u.universe < number; });
     if (at != patch_.universes.end() && at->universe == cursor_.universe)
       at->channels = std::max(at->channels, cursor_.channel - 1);
     else
@@ -123,12 +130,16 @@ class Patcher {
 
 UniverseRange universeRange(Protocol protocol) {
   switch (protocol) {
-    case Protocol::E131: return {1, limits::kMostUniverse};
-    case Protocol::ArtNet: return {0, 32'767};
-    case Protocol::SerialDmx: return {1, 1};
+    case Protocol::E131:
+      return {1, limits::kMostUniverse};
+    case Protocol::ArtNet:
+      return {0, 32'767};
+    case Protocol::SerialDmx:
+      return {1, 1};
     case Protocol::Ddp:
     case Protocol::Opc:
-    case Protocol::Screen: break;
+    case Protocol::Screen:
+      break;
   }
   return {0, limits::kMostRowUniverses - 1};
 }

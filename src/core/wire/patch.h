@@ -11,8 +11,8 @@ namespace chispa {
 /// Data channels of one universe (ANSI E1.11).
 inline constexpr int kUniverseChannels = 512;
 
-/// Universe numbers that exist in a protocol, both in it: E1.31-2018 §6.2.7, Art-Net 4 (15-bit Port-Address); of a row of bytes
-/// its blocks of 512.
+/// Universe numbers that exist in a protocol, both in it: E1.31-2018 §6.2.7, Art-Net 4 (15-bit Port-Address);
+/// of a row of bytes its blocks of 512.
 struct UniverseRange {
   int low = 0;
   int high = 0;
@@ -21,7 +21,8 @@ struct UniverseRange {
 };
 UniverseRange universeRange(Protocol protocol);
 
-/// Values of one bead that lie one behind the other in one universe. A value is a pixel's, or that of a group.
+/// Values of one bead that lie one behind the other in one universe. A value is a pixel's, or that of a
+/// group.
 struct PatchSpan {
   /// Places in the show's lists, from 0.
   int controller = 0;
@@ -69,11 +70,12 @@ struct Patch {
   std::vector<PatchUniverse> universes;
 };
 
-/// Derives the addresses of all beads. Each port starts as its controller says, or where it is pinned; pixels stay whole,
-/// so that 170 RGB or 128 RGBW pixels fill a universe, unless the controller is packed. Skipped pixels take the channels of
-/// the strip that follows them, or none if the controller inserts them. DDP, OPC and screens have no universes: their data
-/// is one row of bytes, numbered here in packed universes of 512 from 0. Serial DMX has universe 1 alone. Beads whose
-/// fixture is gone, or that reach beyond it, are cut to what exists.
+/// Derives the addresses of all beads. Each port starts as its controller says, or where it is pinned; pixels
+/// stay whole, so that 170 RGB or 128 RGBW pixels fill a universe, unless the controller is packed. Skipped
+/// pixels take the channels of the strip that follows them, or none if the controller inserts them. DDP, OPC
+/// and screens have no universes: their data is one row of bytes, numbered here in packed universes of 512
+/// from 0. Serial DMX has universe 1 alone. Beads whose fixture is gone, or that reach beyond it, are cut to
+/// what exists.
 Patch derivePatch(const Show& show);
 
 /// Universe and channel as people write them: "2 : 391"; in a row the byte, from 1: "byte 903".

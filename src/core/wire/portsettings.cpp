@@ -21,10 +21,16 @@ const PatchSpan* firstSpan(const Patch& patch, int controller, int port, int bea
 PortSection readSection(const nlohmann::ordered_json& json, Protocol protocol) {
   const FieldReader in(json);
   const UniverseRange range = universeRange(protocol);
-  return {in.whole<int>("pixels", 0, limits::kMostPixelsOfSegment, 0), in.text("order", "RGB"),
-          in.whole<int>("skipped_before", 0, limits::kMostSkipped, 0), in.whole<int>("universe", range.low, range.high, std::max(1, range.low)),
-          in.whole<int>("channel", 1, kUniverseChannels, 1), in.whole<int>("bits", 8, 16, 8), in.whole<int>("grouping", 1, limits::kMostGrouped, 1),
-          in.number("brightness", 0, 1, 1), in.flag("reversed", false), in.whole<int>("zigzag", 0, limits::kMostPixelsOfSegment, 0)};
+  return {in.whole<int>("pixels", 0, limits::kMostPixelsOfSegment, 0),
+          in.text("order", "RGB"),
+          in.whole<int>("skipped_before", 0, limits::kMostSkipped, 0),
+          in.whole<int>("universe", range.low, range.high, std::max(1, range.low)),
+          in.whole<int>("channel", 1, kUniverseChannels, 1),
+          in.whole<int>("bits", 8, 16, 8),
+          in.whole<int>("grouping", 1, limits::kMostGrouped, 1),
+          in.number("brightness", 0, 1, 1),
+          in.flag("reversed", false),
+          in.whole<int>("zigzag", 0, limits::kMostPixelsOfSegment, 0)};
 }
 
 }  // namespace
@@ -34,15 +40,21 @@ std::vector<PortSettings> portSettings(const Show& show, const Patch& patch, int
   std::vector<PortSettings> all;
   for (std::size_t p = 0; p < controller.ports.size(); ++p) {
     const bool isFlat = isRow(controller.protocol);
-    PortSettings port{static_cast<int>(p) + 1, controller.protocol, {}, isFlat ? kUniverseChannels : controller.channelsPerUniverse, isFlat || controller.isPacked};
+    PortSettings port{static_cast<int>(p) + 1,
+                      controller.protocol,
+                      {},
+                      isFlat ? kUniverseChannels : controller.channelsPerUniverse,
+                      isFlat || controller.isPacked};
     const auto& run = controller.ports[p].run;
     for (std::size_t b = 0; b < run.size(); ++b) {
       const PatchSpan* span = firstSpan(patch, index, static_cast<int>(p), static_cast<int>(b));
       const Fixture* fixture = find(show.fixtures, run[b].fixture);
       if (!span || !fixture) continue;
-      const ResolvedWire wire = resolveWire(stripTypeOf(show, *fixture), controller.ports[p].settings, run[b].settings);
-      port.sections.push_back({std::min(run[b].count, pixelCount(*fixture) - run[b].first), wire.order, run[b].skippedBefore, span->universe,
-                               span->channel, wire.bits, wire.grouping});
+      const ResolvedWire wire =
+          resolveWire(stripTypeOf(show, *fixture), controller.ports[p].settings, run[b].settings);
+      port.sections.push_back({std::min(run[b].count, pixelCount(*fixture) - run[b].first), wire.order,
+                               run[b].skippedBefore, span->universe, span->channel, wire.bits,
+                               wire.grouping});
     }
     all.push_back(std::move(port));
   }
@@ -82,8 +94,11 @@ Result<std::vector<PortSettings>> parsePortSettings(const std::string& text, con
     std::int64_t pixels = 0;
     FieldReader(*root).each("ports", [&](const auto& element) {
       const FieldReader in(element);
-      PortSettings port{in.template whole<int>("port", 1, limits::kMostPorts, 1), in.word("protocol", Protocol::E131), {},
-                        in.template whole<int>("channels_per_universe", 510, 512, 512), in.flag("packed", false)};
+      PortSettings port{in.template whole<int>("port", 1, limits::kMostPorts, 1),
+                        in.word("protocol", Protocol::E131),
+                        {},
+                        in.template whole<int>("channels_per_universe", 510, 512, 512),
+                        in.flag("packed", false)};
       in.each("sections", [&](const auto& section) {
         port.sections.push_back(readSection(section, port.protocol));
         pixels += port.sections.back().pixels;

@@ -12,7 +12,8 @@ AmpsByVolts fullWhiteAmps(const Show& show) {
   for (const auto& controller : show.controllers)
     for (const Port& port : controller->ports)
       for (const Bead& bead : port.run)
-        if (const Fixture* fixture = find(show.fixtures, bead.fixture)) amps[stripTypeOf(show, *fixture).volts] += beadFullWhite_a(show, port, bead);
+        if (const Fixture* fixture = find(show.fixtures, bead.fixture))
+          amps[stripTypeOf(show, *fixture).volts] += beadFullWhite_a(show, port, bead);
   for (const LoosePiece& piece : loosePieces(show)) {
     const StripType& strip = stripTypeOf(show, *find(show.fixtures, piece.fixture));
     amps[strip.volts] += fullWhite_a(strip, piece.count);

@@ -20,7 +20,8 @@ PowerBudget::PowerBudget(const Show& show, std::span<const PowerChain> chains) :
     supplies.erase(std::unique(supplies.begin(), supplies.end()), supplies.end());
     const std::size_t group = groupWith(supplies);
     for (const PowerNode& node : chain.nodes)
-      if (places_.empty() || places_.back().controller != chain.controller || places_.back().port != chain.port || places_.back().bead != node.bead)
+      if (places_.empty() || places_.back().controller != chain.controller ||
+          places_.back().port != chain.port || places_.back().bead != node.bead)
         places_.push_back({chain.controller, chain.port, node.bead, group});
     for (const std::size_t supply : supplies) {
       hasLimits_ = hasLimits_ || limits_a_[supply] > 0;
@@ -39,12 +40,14 @@ void PowerBudget::addLoads(const PowerChain& chain, std::size_t supply, bool isA
     if (node.pixel == PowerNode::kDark) continue;
     const auto channel_a = static_cast<float>(node.channel_a);
     Load* last = loads_.empty() ? nullptr : &loads_.back();
-    const bool continues = last && (step == 1 || step == -1) && (last->count == 1 || last->step == step) && last->channel_a == channel_a && last->mix == node.mix;
+    const bool continues = last && (step == 1 || step == -1) && (last->count == 1 || last->step == step) &&
+                           last->channel_a == channel_a && last->mix == node.mix;
     if (continues) {
       last->step = step;
       ++last->count;
     } else {
-      loads_.push_back({static_cast<std::uint32_t>(node.pixel), 1, 1, channel_a, node.mix, supply, isAlone ? kAll : shares_.size()});
+      loads_.push_back({static_cast<std::uint32_t>(node.pixel), 1, 1, channel_a, node.mix, supply,
+                        isAlone ? kAll : shares_.size()});
     }
     if (!isAlone) shares_.push_back(static_cast<float>(share[i]));
   }
@@ -58,7 +61,9 @@ std::size_t PowerBudget::groupWith(const std::vector<std::size_t>& supplies) {
 }
 
 std::size_t PowerBudget::groupOf(int controller, int port, int bead) const {
-  const auto found = std::find_if(places_.begin(), places_.end(), [&](const Place& p) { return p.controller == controller && p.port == port && p.bead == bead; });
+  const auto found = std::find_if(places_.begin(), places_.end(), [&](const Place& p) {
+    return p.controller == controller && p.port == port && p.bead == bead;
+  });
   return found == places_.end() ? 0 : found->group;
 }
 
@@ -82,7 +87,8 @@ void PowerBudget::groupLevels(std::span<const float> supplyLevels, std::span<flo
   }
 }
 
-std::span<const float> BudgetKeeper::follow(std::span<const double> wanted_a, std::span<const double> limits_a, double seconds) noexcept {
+std::span<const float> BudgetKeeper::follow(std::span<const double> wanted_a,
+                                            std::span<const double> limits_a, double seconds) noexcept {
   constexpr double kRises_s = 0.6;
   const auto ease = static_cast<float>(1 - std::exp(-std::max(0.0, seconds) / kRises_s));
   for (std::size_t i = 0; i < levels_.size(); ++i) {

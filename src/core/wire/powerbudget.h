@@ -10,8 +10,8 @@
 
 namespace chispa {
 
-/// What each supply gives to each pixel, made ready to be measured at every frame. Beads that are fed by the same supplies
-/// make a group, which is dimmed as one.
+/// What each supply gives to each pixel, made ready to be measured at every frame. Beads that are fed by the
+/// same supplies make a group, which is dimmed as one.
 class PowerBudget {
  public:
   PowerBudget(const Show& show, std::span<const PowerChain> chains);
@@ -62,13 +62,15 @@ class PowerBudget {
   std::vector<Place> places_;
 };
 
-/// Holds supplies within their budgets from frame to frame: down at once, up again slowly, so that nothing pumps.
+/// Holds supplies within their budgets from frame to frame: down at once, up again slowly, so that nothing
+/// pumps.
 class BudgetKeeper {
  public:
   explicit BudgetKeeper(std::size_t supplies) : levels_(supplies, 1.f) {}
 
   /// Level 0–1 of each supply for a frame that would draw `wanted_a`, `seconds` after the last.
-  std::span<const float> follow(std::span<const double> wanted_a, std::span<const double> limits_a, double seconds) noexcept;
+  std::span<const float> follow(std::span<const double> wanted_a, std::span<const double> limits_a,
+                                double seconds) noexcept;
 
  private:
   std::vector<float> levels_;

@@ -15,7 +15,9 @@ constexpr double kCopper = 0.0175;
 constexpr double kJoints_ohm = 0.005;
 constexpr double kLeast_ohm = 1e-6;
 
-double wireOhms(const Injection& injection) { return kJoints_ohm + 2 * kCopper * injection.wire_m / std::max(0.01, injection.wire_mm2); }
+double wireOhms(const Injection& injection) {
+  return kJoints_ohm + 2 * kCopper * injection.wire_m / std::max(0.01, injection.wire_mm2);
+}
 
 class ChainMaker {
  public:
@@ -41,7 +43,11 @@ class ChainMaker {
     PowerChain& chain = chains_.back();
     chain.least_v = std::max(chain.least_v, strip.leastVolts());
     const ResolvedWire wire = resolveWire(strip, port.settings, bead.settings);
-    PowerNode node{PowerNode::kDark, index, strip.channel_ma * 1e-3 * wire.brightness, strip.fullChannels(), strip.mix(),
+    PowerNode node{PowerNode::kDark,
+                   index,
+                   strip.channel_ma * 1e-3 * wire.brightness,
+                   strip.fullChannels(),
+                   strip.mix(),
                    std::max(kLeast_ohm, strip.ohmsPerMetre / std::max(0.01, strip.pixelsPerMetre))};
     for (int i = 0; i < bead.skippedBefore; ++i) chain.nodes.push_back(node);
     const auto range = ranges_.at(bead.fixture);
@@ -59,10 +65,12 @@ class ChainMaker {
   void addFeeds(PowerChain& chain, const Bead& bead, int index, std::size_t head, int count) {
     for (std::size_t i = 0; i < bead.injections.size(); ++i) {
       const Injection& injection = bead.injections[i];
-      const auto supply = std::find_if(show_.supplies.begin(), show_.supplies.end(), [&](const auto& s) { return s->id == injection.supply; });
+      const auto supply = std::find_if(show_.supplies.begin(), show_.supplies.end(),
+                                       [&](const auto& s) { return s->id == injection.supply; });
       if (supply == show_.supplies.end()) continue;
-      chain.feeds.push_back({head + static_cast<std::size_t>(std::clamp(injection.pixel, 0, count - 1)), static_cast<int>(supply - show_.supplies.begin()), (*supply)->volts,
-                             wireOhms(injection), injection.fuse_a, index, static_cast<int>(i)});
+      chain.feeds.push_back({head + static_cast<std::size_t>(std::clamp(injection.pixel, 0, count - 1)),
+                             static_cast<int>(supply - show_.supplies.begin()), (*supply)->volts,
+                             wireOhms(injection), injection.fuse_a, injection.wire_mm2, index, static_cast<int>(i)});
     }
   }
 
@@ -89,7 +97,8 @@ void solveLadder(const PowerChain& chain, std::vector<double>& right) {
     right[i] += right[i - 1] * share;
   }
   right[n - 1] /= diagonal[n - 1];
-  for (std::size_t i = n - 1; i-- > 0;) right[i] = (right[i] + right[i + 1] / chain.nodes[i + 1].ohmsBefore) / diagonal[i];
+  for (std::size_t i = n - 1; i-- > 0;)
+    right[i] = (right[i] + right[i + 1] / chain.nodes[i + 1].ohmsBefore) / diagonal[i];
 }
 
 template <class Load>
@@ -97,7 +106,8 @@ PowerReading read(std::span<const PowerChain> chains, std::size_t supplies, Load
   PowerReading reading{{}, std::vector<double>(supplies, 0)};
   for (const PowerChain& chain : chains) {
     reading.states.push_back(solve(chain, load(chain)));
-    for (std::size_t f = 0; f < chain.feeds.size(); ++f) reading.supply_a[static_cast<std::size_t>(chain.feeds[f].supply)] += reading.states.back().feed_a[f];
+    for (std::size_t f = 0; f < chain.feeds.size(); ++f)
+      reading.supply_a[static_cast<std::size_t>(chain.feeds[f].supply)] += reading.states.back().feed_a[f];
   }
   return reading;
 }
@@ -107,14 +117,16 @@ PowerReading read(std::span<const PowerChain> chains, std::size_t supplies, Load
 std::vector<PowerChain> powerChains(const Show& show) {
   ChainMaker maker(show);
   for (std::size_t c = 0; c < show.controllers.size(); ++c)
-    for (std::size_t p = 0; p < show.controllers[c]->ports.size(); ++p) maker.addPort(static_cast<int>(c), static_cast<int>(p), show.controllers[c]->ports[p]);
+    for (std::size_t p = 0; p < show.controllers[c]->ports.size(); ++p)
+      maker.addPort(static_cast<int>(c), static_cast<int>(p), show.controllers[c]->ports[p]);
   return std::move(maker).take();
 }
 
 std::vector<double> fullWhite_a(const PowerChain& chain) {
   std::vector<double> amps;
   amps.reserve(chain.nodes.size());
-  for (const PowerNode& node : chain.nodes) amps.push_back(node.pixel == PowerNode::kDark ? 0 : node.channel_a * node.fullChannels);
+  for (const PowerNode& node : chain.nodes)
+    amps.push_back(node.pixel == PowerNode::kDark ? 0 : node.channel_a * node.fullChannels);
   return amps;
 }
 
@@ -123,7 +135,9 @@ std::vector<double> frame_a(const PowerChain& chain, const PixelFrame& frame, do
   for (std::size_t i = 0; i < amps.size(); ++i) {
     const PowerNode& node = chain.nodes[i];
     const auto pixel = static_cast<std::size_t>(node.pixel);
-    if (node.pixel != PowerNode::kDark && pixel < frame.size()) amps[i] = node.channel_a * master * node.mix.channelsLit(frame.r[pixel], frame.g[pixel], frame.b[pixel]);
+    if (node.pixel != PowerNode::kDark && pixel < frame.size())
+      amps[i] =
+          node.channel_a * master * node.mix.channelsLit(frame.r[pixel], frame.g[pixel], frame.b[pixel]);
   }
   return amps;
 }
@@ -135,7 +149,8 @@ ChainState solve(const PowerChain& chain, std::span<const double> node_a) {
   std::transform(node_a.begin(), node_a.end(), state.volts.begin(), [](double a) { return -a; });
   for (const PowerFeed& feed : chain.feeds) state.volts[feed.node] += feed.volts / feed.ohms;
   solveLadder(chain, state.volts);
-  for (const PowerFeed& feed : chain.feeds) state.feed_a.push_back((feed.volts - state.volts[feed.node]) / feed.ohms);
+  for (const PowerFeed& feed : chain.feeds)
+    state.feed_a.push_back((feed.volts - state.volts[feed.node]) / feed.ohms);
   return state;
 }
 
@@ -144,7 +159,8 @@ std::vector<double> shareOf(const PowerChain& chain, int supply) {
   if (chain.feeds.empty() || chain.nodes.empty()) return share;
   for (const PowerFeed& feed : chain.feeds)
     if (feed.supply == supply) share[feed.node] += 1 / feed.ohms;
-  // The matrix is symmetric: what a unit of current at a node draws from a feed is the feed's answer at the node.
+  // The matrix is symmetric: what a unit of current at a node draws from a feed is the feed's answer at the
+  // node.
   solveLadder(chain, share);
   return share;
 }
@@ -153,7 +169,8 @@ PowerReading readFullWhite(std::span<const PowerChain> chains, std::size_t suppl
   return read(chains, supplies, [](const PowerChain& chain) { return fullWhite_a(chain); });
 }
 
-PowerReading readFrame(std::span<const PowerChain> chains, std::size_t supplies, const PixelFrame& frame, double master) {
+PowerReading readFrame(std::span<const PowerChain> chains, std::size_t supplies, const PixelFrame& frame,
+                       double master) {
   return read(chains, supplies, [&](const PowerChain& chain) { return frame_a(chain, frame, master); });
 }
 

@@ -33,6 +33,7 @@ struct PowerFeed {
   /// Of the wire there and back, and its joints.
   double ohms = 0;
   double fuse_a = 0;
+  double wire_mm2 = 0;
   /// The pin: the bead, and its place among the bead's injections.
   int bead = 0;
   int index = 0;
@@ -64,11 +65,11 @@ struct ChainState {
 std::vector<double> fullWhite_a(const PowerChain& chain);
 /// Amps of each node as `frame` lights it at `master` 0–1.
 std::vector<double> frame_a(const PowerChain& chain, const PixelFrame& frame, double master);
-/// Solves the resistor ladder for nodes that draw `node_a` whatever their voltage, as constant-current drivers do
-/// (nodal analysis; the tridiagonal system by Thomas's algorithm).
+/// Solves the resistor ladder for nodes that draw `node_a` whatever their voltage, as constant-current
+/// drivers do (nodal analysis; the tridiagonal system by Thomas's algorithm).
 ChainState solve(const PowerChain& chain, std::span<const double> node_a);
-/// For each node, the share of its current that `supply` gives: linear in the currents, so worked out once. Sums to 1 over
-/// all supplies of a chain.
+/// For each node, the share of its current that `supply` gives: linear in the currents, so worked out once.
+/// Sums to 1 over all supplies of a chain.
 std::vector<double> shareOf(const PowerChain& chain, int supply);
 
 /// All chains at one load.
@@ -79,6 +80,7 @@ struct PowerReading {
   std::vector<double> supply_a;
 };
 PowerReading readFullWhite(std::span<const PowerChain> chains, std::size_t supplies);
-PowerReading readFrame(std::span<const PowerChain> chains, std::size_t supplies, const PixelFrame& frame, double master);
+PowerReading readFrame(std::span<const PowerChain> chains, std::size_t supplies, const PixelFrame& frame,
+                       double master);
 
 }  // namespace chispa

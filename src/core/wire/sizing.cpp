@@ -11,20 +11,37 @@ namespace chispa {
 namespace {
 
 constexpr double kSpare = 1.25;
+/// Ohms of a metre of one square millimetre of copper, at 40 °C.
+constexpr double kCopper = 0.0190;
+constexpr double kMostDrop = 0.05;
+
+/// IEC 60204-1:2016, table 6, column B2.
+constexpr std::pair<double, double> kCarries_a[] = {{0.2, 4.3},  {0.5, 7.5},  {0.75, 8.5}, {1, 10.1},
+                                                    {1.5, 13.1}, {2.5, 17.4}, {4, 23},     {6, 30},
+                                                    {10, 40},    {16, 54}};
 
 }  // namespace
 
-double fuseFor_a(double amps) {
-  for (const double fuse : {1.0, 2.0, 3.0, 5.0, 7.5, 10.0, 15.0, 20.0, 25.0, 30.0, 40.0})
-    if (fuse >= amps * kSpare) return fuse;
-  return 0;
+double wireCarries_a(double mm2) {
+  double carries = 0;
+  for (const auto& [size, amps] : kCarries_a)
+    if (mm2 >= size) carries = amps;
+  return carries;
 }
 
-double wireFor_mm2(double amps) {
-  constexpr std::pair<double, double> kCarries_a[] = {{0.25, 4}, {0.5, 8}, {0.75, 11}, {1, 14}, {1.5, 18}, {2.5, 25}, {4, 34}, {6, 43}, {10, 60}};
-  for (const auto& [mm2, carries] : kCarries_a)
-    if (carries >= amps * kSpare) return mm2;
-  return 0;
+Protection protectionFor(double amps, double wire_m, double volts) {
+  for (const double fuse : {1.0, 2.0, 3.0, 5.0, 7.5, 10.0, 15.0, 20.0, 25.0, 30.0, 40.0}) {
+    if (fuse < amps * kSpare) continue;
+    for (const auto& [mm2, carries] : kCarries_a)
+      if (carries >= fuse && 2 * kCopper * wire_m / mm2 * amps <= kMostDrop * volts) return {fuse, mm2};
+    return {fuse, 0};
+  }
+  return {};
+}
+
+double voltsOf(const Show& show, const Port& port) {
+  const Fixture* first = port.run.empty() ? nullptr : find(show.fixtures, port.run.front().fixture);
+  return first ? stripTypeOf(show, *first).volts : StripType{}.volts;
 }
 
 int threadPixels(const Port& port) {
@@ -37,7 +54,8 @@ double beadFullWhite_a(const Show& show, const Port& port, const Bead& bead) {
   const Fixture* fixture = find(show.fixtures, bead.fixture);
   if (!fixture) return 0;
   const StripType& strip = stripTypeOf(show, *fixture);
-  return fullWhite_a(strip, std::clamp(bead.count, 0, pixelCount(*fixture))) * resolveWire(strip, port.settings, bead.settings).brightness;
+  return fullWhite_a(strip, std::clamp(bead.count, 0, pixelCount(*fixture))) *
+         resolveWire(strip, port.settings, bead.settings).brightness;
 }
 
 double portFullWhite_a(const Show& show, const Port& port) {

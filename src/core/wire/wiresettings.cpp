@@ -6,7 +6,9 @@
 namespace chispa {
 
 ResolvedWire resolveWire(const StripType& strip, const WireSettings& port, const WireSettings& bead) {
-  const auto nearest = [](const auto& own, const auto& above, auto otherwise) { return own ? *own : above ? *above : otherwise; };
+  const auto nearest = [](const auto& own, const auto& above, auto otherwise) {
+    return own ? *own : above ? *above : otherwise;
+  };
   ResolvedWire wire;
   wire.order = nearest(bead.order, port.order, strip.order);
   wire.bits = strip.channelBits;
@@ -25,7 +27,8 @@ std::vector<WireStretch> wireStretches(int first, int count, bool reversed, int 
   for (int at = 0; at < count; at += zigzag) {
     const int here = std::min(zigzag, count - at);
     const bool turnsBack = at / zigzag % 2 == 1;
-    stretches.push_back(turnsBack ? WireStretch{begin + (at + here - 1) * step, here, -step} : WireStretch{begin + at * step, here, step});
+    stretches.push_back(turnsBack ? WireStretch{begin + (at + here - 1) * step, here, -step}
+                                  : WireStretch{begin + at * step, here, step});
   }
   return stretches;
 }

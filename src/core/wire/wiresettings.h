@@ -30,7 +30,8 @@ struct WireStretch {
   int count;
   int step;
 };
-/// The pixels of a bead in wire order: from its data-in end, turning back after every `zigzag` pixels (0: never).
+/// The pixels of a bead in wire order: from its data-in end, turning back after every `zigzag` pixels (0:
+/// never).
 std::vector<WireStretch> wireStretches(int first, int count, bool reversed, int zigzag);
 
 }  // namespace chispa

@@ -44,7 +44,9 @@ struct Drafts {
       cell.row -= lowRow;
     }
   }
-  std::span<const std::uint32_t> pixelsOf(const Draft& cell) const { return std::span(pixels).subspan(cell.first, cell.count); }
+  std::span<const std::uint32_t> pixelsOf(const Draft& cell) const {
+    return std::span(pixels).subspan(cell.first, cell.count);
+  }
 };
 
 /// Cells that stand in one place become one; it plays when the first of them would.
@@ -52,7 +54,8 @@ Drafts merged(const Drafts& all) {
   std::vector<std::size_t> order(all.cells.size());
   std::iota(order.begin(), order.end(), 0u);
   const auto place = [&](std::size_t i) { return std::pair(all.cells[i].column, all.cells[i].row); };
-  std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return place(a) < place(b); });
+  std::stable_sort(order.begin(), order.end(),
+                   [&](std::size_t a, std::size_t b) { return place(a) < place(b); });
   std::vector<std::vector<std::size_t>> groups;
   for (const std::size_t i : order) {
     if (groups.empty() || place(groups.back().front()) != place(i)) groups.emplace_back();
@@ -88,7 +91,8 @@ Drafts gridOf(const PartPixels& part, int perCell) {
   if (part.cells.empty() || perCell == 0) return stripOf(part, perCell, false);
   Drafts grid;
   for (std::size_t i = 0; i < part.pixels.size(); ++i)
-    grid.add(part.cells[i].column / perCell, part.cells[i].row / perCell, std::span(part.pixels).subspan(i, 1));
+    grid.add(part.cells[i].column / perCell, part.cells[i].row / perCell,
+             std::span(part.pixels).subspan(i, 1));
   if (perCell > 1) grid = merged(grid);
   // What is taken of panels side by side keeps its place in them.
   grid.columns = (part.columns + perCell - 1) / perCell;
@@ -128,12 +132,18 @@ class Sorter {
  private:
   double keyOf(Vec3 p) const {
     switch (zone_.order) {
-      case ZoneOrder::LeftToRight: return p.x;
-      case ZoneOrder::FrontToBack: return p.y;
-      case ZoneOrder::Upward: return p.z;
-      case ZoneOrder::Around: return frame_.angle_deg(p);
-      case ZoneOrder::Outward: return frame_.radius_m(p);
-      case ZoneOrder::Listed: break;
+      case ZoneOrder::LeftToRight:
+        return p.x;
+      case ZoneOrder::FrontToBack:
+        return p.y;
+      case ZoneOrder::Upward:
+        return p.z;
+      case ZoneOrder::Around:
+        return frame_.angle_deg(p);
+      case ZoneOrder::Outward:
+        return frame_.radius_m(p);
+      case ZoneOrder::Listed:
+        break;
     }
     return 0;
   }
@@ -152,7 +162,9 @@ Drafts laidTogether(const Zone& zone, const std::vector<Drafts>& parts) {
     const int width = part.columns;
     for (const Draft& cell : part.cells) {
       // Shorter parts that play as one are spread over the longest.
-      const int column = !zone.playsAsOne ? next + cell.column : zone.layout == ZoneLayout::Strand ? (2 * cell.column + 1) * longest / (2 * width) : cell.column;
+      const int column = !zone.playsAsOne                    ? next + cell.column
+                         : zone.layout == ZoneLayout::Strand ? (2 * cell.column + 1) * longest / (2 * width)
+                                                             : cell.column;
       all.add(column, cell.row, part.pixelsOf(cell));
     }
     next += width;
@@ -193,16 +205,21 @@ void placeCells(ZoneCells& cells) {
     high = std::max(high, p.z);
     farthest = std::max(farthest, cells.frame.radius_m(p));
   }
-  const auto middle = [](std::size_t index, std::size_t count) { return (static_cast<double>(index) + 0.5) / static_cast<double>(std::max<std::size_t>(1, count)); };
+  const auto middle = [](std::size_t index, std::size_t count) {
+    return (static_cast<double>(index) + 0.5) / static_cast<double>(std::max<std::size_t>(1, count));
+  };
   for (auto& places : cells.places) places.reserve(n);
-  const auto put = [&](Axis axis, double place) { cells.places[static_cast<std::size_t>(axis)].push_back(static_cast<float>(place)); };
+  const auto put = [&](Axis axis, double place) {
+    cells.places[static_cast<std::size_t>(axis)].push_back(static_cast<float>(place));
+  };
   for (std::size_t i = 0; i < n; ++i) {
     const Vec3& p = cells.position_m[i];
     cells.indexes.push_back(static_cast<float>(i));
     cells.columnNumbers.push_back(static_cast<float>(cells.column[i]));
     cells.rowNumbers.push_back(static_cast<float>(cells.row[i]));
     put(Axis::Along, middle(i, n));
-    put(Axis::Columns, middle(static_cast<std::size_t>(cells.column[i]), static_cast<std::size_t>(cells.columns)));
+    put(Axis::Columns,
+        middle(static_cast<std::size_t>(cells.column[i]), static_cast<std::size_t>(cells.columns)));
     put(Axis::Rows, middle(static_cast<std::size_t>(cells.row[i]), static_cast<std::size_t>(cells.rows)));
     put(Axis::Height, high - low > 1e-9 ? (p.z - low) / (high - low) : 0.5);
     put(Axis::Around, cells.frame.angle_deg(p) / 360);
@@ -225,7 +242,9 @@ void tablePlaces(ZoneCells& cells) {
   const auto places = static_cast<std::size_t>(cells.columns) * static_cast<std::size_t>(cells.rows);
   constexpr std::uint32_t kNone = 0xffffffff;
   cells.cellOfPlace.assign(places, kNone);
-  for (std::size_t i = 0; i < cells.column.size(); ++i) cells.cellOfPlace[static_cast<std::size_t>(cells.column[i]) * static_cast<std::size_t>(cells.rows) + static_cast<std::size_t>(cells.row[i])] = static_cast<std::uint32_t>(i);
+  for (std::size_t i = 0; i < cells.column.size(); ++i)
+    cells.cellOfPlace[static_cast<std::size_t>(cells.column[i]) * static_cast<std::size_t>(cells.rows) +
+                      static_cast<std::size_t>(cells.row[i])] = static_cast<std::uint32_t>(i);
   std::uint32_t last = 0;
   for (std::uint32_t& cell : cells.cellOfPlace) last = cell = cell == kNone ? last : cell;
 }
@@ -242,7 +261,8 @@ void faceOfStrand(ZoneCells& cells) {
   const bool isUpright = wide <= 0 || deep > wide;
   for (std::size_t i = 0; i < cells.position_m.size(); ++i) {
     const Vec3 off = cells.position_m[i] - cells.frame.centre_m;
-    cells.x.push_back(isUpright ? 2 * cells.along(Axis::Along)[i] - 1 : static_cast<float>(dot(off, cells.frame.right) / wide));
+    cells.x.push_back(isUpright ? 2 * cells.along(Axis::Along)[i] - 1
+                                : static_cast<float>(dot(off, cells.frame.right) / wide));
     cells.y.push_back(isUpright ? 0 : static_cast<float>(dot(off, cells.frame.up) / wide));
   }
 }
@@ -251,7 +271,8 @@ void faceOfStrand(ZoneCells& cells) {
 
 void planePlaces(const ZoneCells& cells, double turn_deg, double tilt_deg, std::span<float> out) noexcept {
   const double level = std::cos(radians(tilt_deg));
-  const Vec3 way{level * std::cos(radians(turn_deg)), level * std::sin(radians(turn_deg)), std::sin(radians(tilt_deg))};
+  const Vec3 way{level * std::cos(radians(turn_deg)), level * std::sin(radians(turn_deg)),
+                 std::sin(radians(tilt_deg))};
   float low = std::numeric_limits<float>::max();
   float high = -low;
   const std::size_t count = cells.position_m.size();
@@ -282,11 +303,13 @@ ZoneCells cellsOf(const Show& show, const PixelMap& map, const Zone& zone) {
   cells.frame = frameOf(points, zone.centre_m);
   const Sorter sorter(zone, cells.frame);
   const bool sortsParts = zone.layout != ZoneLayout::Strand;
-  if (sorter.isNeeded() && sortsParts) sorter.sort(parts, [&](const PartPixels& part) { return middleOf(map, part.pixels); });
+  if (sorter.isNeeded() && sortsParts)
+    sorter.sort(parts, [&](const PartPixels& part) { return middleOf(map, part.pixels); });
   std::vector<Drafts> drafts;
   for (const PartPixels& part : parts)
-    drafts.push_back(zone.layout == ZoneLayout::SideBySide ? gridOf(part, zone.pixelsPerCell)
-                                                           : stripOf(part, zone.pixelsPerCell, zone.layout == ZoneLayout::Strings));
+    drafts.push_back(zone.layout == ZoneLayout::SideBySide
+                         ? gridOf(part, zone.pixelsPerCell)
+                         : stripOf(part, zone.pixelsPerCell, zone.layout == ZoneLayout::Strings));
   Drafts together = laidTogether(zone, drafts);
   if (sorter.isNeeded() && !sortsParts) {
     sorter.sort(together.cells, [&](const Draft& cell) { return middleOf(map, together.pixelsOf(cell)); });

@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/zone/frame.h"
 
-#include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <limits>
+
+#include <Eigen/Eigenvalues>
 
 namespace chispa {
 namespace {
@@ -14,7 +15,8 @@ Vec3 meanOf(std::span<const Vec3> points) {
   return points.empty() ? sum : sum * (1.0 / static_cast<double>(points.size()));
 }
 
-/// The direction that points of a plane do not extend in (principal axes of their scatter); up if they have no plane.
+/// The direction that points of a plane do not extend in (principal axes of their scatter); up if they have
+/// no plane.
 Vec3 normalOf(std::span<const Vec3> points) {
   const Vec3 mean = meanOf(points);
   Eigen::Matrix3d scatter = Eigen::Matrix3d::Zero();
@@ -45,8 +47,8 @@ ZoneFrame frameOf(std::span<const Vec3> points, std::optional<Vec3> centre_m) {
   if (std::abs(n.z) < kLevel) {
     // Looked at from above, from the front (against y) or from the right, whichever the plane faces most.
     const bool facesAway = std::abs(n.z) >= std::max(std::abs(n.x), std::abs(n.y)) ? n.z < 0
-                           : std::abs(n.y) >= std::abs(n.x)                       ? n.y > 0
-                                                                                  : n.x < 0;
+                           : std::abs(n.y) >= std::abs(n.x)                        ? n.y > 0
+                                                                                   : n.x < 0;
     if (facesAway) n = n * -1;
     frame.right = unit(cross({0, 0, 1}, n));
     frame.up = cross(n, frame.right);
@@ -62,7 +64,8 @@ ZoneFrame frameOf(std::span<const Vec3> points, std::optional<Vec3> centre_m) {
     frame.centre_m = *centre_m;
   else if (!points.empty()) {
     const Vec3 normal = cross(frame.right, frame.up);
-    frame.centre_m = frame.right * ((lowX + highX) / 2) + frame.up * ((lowY + highY) / 2) + normal * dot(meanOf(points), normal);
+    frame.centre_m = frame.right * ((lowX + highX) / 2) + frame.up * ((lowY + highY) / 2) +
+                     normal * dot(meanOf(points), normal);
   }
   return frame;
 }

@@ -14,13 +14,15 @@ struct ZoneFrame {
   Vec3 right{1, 0, 0};
   Vec3 up{0, 1, 0};
 
-  double radius_m(Vec3 point) const { return std::hypot(dot(point - centre_m, right), dot(point - centre_m, up)); }
+  double radius_m(Vec3 point) const {
+    return std::hypot(dot(point - centre_m, right), dot(point - centre_m, up));
+  }
   /// 0 up to 360, counter-clockwise.
   double angle_deg(Vec3 point) const;
 };
 
-/// The frame of things at `points`: the plane they lie in, seen from above, the front or the right; from above if they
-/// lie in none. The centre is the middle of their extent unless `centre_m` is given.
+/// The frame of things at `points`: the plane they lie in, seen from above, the front or the right; from
+/// above if they lie in none. The centre is the middle of their extent unless `centre_m` is given.
 ZoneFrame frameOf(std::span<const Vec3> points, std::optional<Vec3> centre_m = {});
 
 }  // namespace chispa

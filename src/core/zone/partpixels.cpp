@@ -38,7 +38,8 @@ ZonePart partOf(const Fixture& fixture, const std::vector<int>& numbers) {
     const int first = firstPixelOf(fixture, index);
     const int count = pixelCount(fixture.segments[index]);
     if (const int way = isRun(first, count)) return {fixture.id, static_cast<int>(index), way < 0};
-    const bool isWithin = std::all_of(numbers.begin(), numbers.end(), [&](int n) { return n >= first && n < first + count; });
+    const bool isWithin =
+        std::all_of(numbers.begin(), numbers.end(), [&](int n) { return n >= first && n < first + count; });
     if (isWithin) {
       std::vector<int> within = numbers;
       for (int& n : within) n -= first;
@@ -85,12 +86,15 @@ std::vector<ZonePart> partsOf(const Show& show, const PixelMap& map, std::span<c
     firsts.push_back(map.rangeOf(fixture->id)->first);
   }
   const auto ownerOf = [&](std::uint32_t pixel) {
-    return static_cast<std::size_t>(std::upper_bound(firsts.begin(), firsts.end(), static_cast<int>(pixel)) - firsts.begin()) - 1;
+    return static_cast<std::size_t>(std::upper_bound(firsts.begin(), firsts.end(), static_cast<int>(pixel)) -
+                                    firsts.begin()) -
+           1;
   };
   for (std::size_t at = 0; at < pixels.size();) {
     const std::size_t owner = ownerOf(pixels[at]);
     std::vector<int> numbers;
-    for (; at < pixels.size() && ownerOf(pixels[at]) == owner; ++at) numbers.push_back(static_cast<int>(pixels[at]) - firsts[owner]);
+    for (; at < pixels.size() && ownerOf(pixels[at]) == owner; ++at)
+      numbers.push_back(static_cast<int>(pixels[at]) - firsts[owner]);
     parts.push_back(partOf(*owners[owner], numbers));
   }
   return parts;

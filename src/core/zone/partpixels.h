@@ -22,8 +22,8 @@ struct PartPixels {
 /// Resolves a part against the fixtures of `show`; empty if its fixture or segment is gone.
 PartPixels pixelsOfPart(const Show& show, const PixelMap& map, const ZonePart& part);
 
-/// The part that takes just `pixels` of a fixture, in that order: the whole or a segment of it where it is that, so that
-/// the zone follows when its count changes; runs elsewhere. At least one pixel.
+/// The part that takes just `pixels` of a fixture, in that order: the whole or a segment of it where it is
+/// that, so that the zone follows when its count changes; runs elsewhere. At least one pixel.
 ZonePart partOf(const Fixture& fixture, const std::vector<int>& pixels);
 /// The pixels of the fixture that a part takes, in playing order; none if its segment is gone.
 std::vector<int> pixelsOf(const Fixture& fixture, const ZonePart& part);

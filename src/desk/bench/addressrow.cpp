@@ -15,7 +15,8 @@ namespace chispa::desk {
 namespace {
 
 /// Protocols that an address can be typed in for.
-constexpr Protocol kProtocols[] = {Protocol::E131, Protocol::ArtNet, Protocol::Ddp, Protocol::Opc, Protocol::SerialDmx};
+constexpr Protocol kProtocols[] = {Protocol::E131, Protocol::ArtNet, Protocol::Ddp, Protocol::Opc,
+                                   Protocol::SerialDmx};
 
 }  // namespace
 
@@ -27,11 +28,14 @@ AddressRow::AddressRow(QWidget* parent) : QWidget(parent) {
   protocol_ = new QComboBox;
   for (const Protocol protocol : kProtocols) protocol_->addItem(QLatin1String(protocolTitle(protocol)));
   connect(protocol_, &QComboBox::activated, this, &AddressRow::changed);
-  wholeOnly_.push_back(add("rigProtocol", tr("Protocol"), tr("What the controller is spoken to with"), protocol_));
+  wholeOnly_.push_back(
+      add("rigProtocol", tr("Protocol"), tr("What the controller is spoken to with"), protocol_));
   host_ = new QLineEdit;
   host_->setMinimumWidth(120);
   connect(host_, &QLineEdit::editingFinished, this, &AddressRow::changed);
-  wholeOnly_.push_back(add("rigHost", tr("Address"), tr("IPv4 address or name of the controller; of serial DMX the adapter's path"), host_));
+  wholeOnly_.push_back(add("rigHost", tr("Address"),
+                           tr("IPv4 address or name of the controller; of serial DMX the adapter's path"),
+                           host_));
   universe_ = number("rigUniverse", tr("Universe"), tr("First universe, as the protocol counts"), 0, 63'999);
   channel_ = number("rigChannel", tr("Channel"), tr("First channel, from 1"), 1, 512);
   pixels_ = number("rigPixels", tr("Pixels"), tr("How many pixels get data"), 1, 100'000);
@@ -39,7 +43,8 @@ AddressRow::AddressRow(QWidget* parent) : QWidget(parent) {
   order_->setMaxLength(4);
   connect(order_, &QLineEdit::editingFinished, this, &AddressRow::changed);
   add("rigOrder", tr("Order"), tr("Channels of a pixel: the letters R, G, B and W, each once"), order_);
-  columns_ = number("rigColumns", tr("Columns"), tr("Pixels of a row if it is a matrix; 0 for a strip"), 0, 1000);
+  columns_ =
+      number("rigColumns", tr("Columns"), tr("Pixels of a row if it is a matrix; 0 for a strip"), 0, 1000);
   columns_->setSpecialValueText(tr("strip"));
   wholeOnly_.push_back(columns_->parentWidget());
   keep_ = new QPushButton(tr("Keep in the show"));
@@ -97,14 +102,16 @@ void AddressRow::show(const BenchRig& rig) {
 void AddressRow::read(BenchRig& rig) const {
   rig.controller.protocol = kProtocols[std::max(0, protocol_->currentIndex())];
   if (!host_->text().trimmed().isEmpty()) rig.controller.host = host_->text().trimmed().toStdString();
-  const int universe = rig.controller.protocol == Protocol::E131 ? std::max(1, universe_->value()) : universe_->value();
+  const int universe =
+      rig.controller.protocol == Protocol::E131 ? std::max(1, universe_->value()) : universe_->value();
   setRigStart(rig, universe, channel_->value());
   const auto order = order_->text().trimmed().toUpper().toStdString();
   if (isChannelOrder(order)) {
     rig.strip.order = order;
     rig.controller.ports.front().settings.order.reset();
   }
-  if (pixels_->value() != pixelCount(rig.fixture) || columns_->value() != rigColumns(rig)) setRigPixels(rig, pixels_->value(), columns_->value());
+  if (pixels_->value() != pixelCount(rig.fixture) || columns_->value() != rigColumns(rig))
+    setRigPixels(rig, pixels_->value(), columns_->value());
 }
 
 }  // namespace chispa::desk

@@ -12,8 +12,8 @@ class QSpinBox;
 
 namespace chispa::desk {
 
-/// The fields of an address by hand: where it is, how many LEDs, in what order. Of channels of a controller it shows those that
-/// make sense.
+/// The fields of an address by hand: where it is, how many LEDs, in what order. Of channels of a controller
+/// it shows those that make sense.
 class AddressRow : public QWidget {
   Q_OBJECT
  public:

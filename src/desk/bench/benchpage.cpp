@@ -77,7 +77,9 @@ BenchPage::BenchPage(const Session& session, QWidget* parent) : QWidget(parent),
     finders_->setCurrentRow(-1);
     takeTarget();
   };
-  const auto noteChange = [this](const QString& title, const QString& difference) { changed_->setText(QStringLiteral("%1: %2\n").arg(title, difference) + changed_->text()); };
+  const auto noteChange = [this](const QString& title, const QString& difference) {
+    changed_->setText(QStringLiteral("%1: %2\n").arg(title, difference) + changed_->text());
+  };
   connect(finderView_, &FinderView::left, this, goBack);
   connect(finderView_, &FinderView::accepted, this, noteChange);
   connect(camera_, &CameraPage::left, this, goBack);
@@ -169,7 +171,8 @@ QWidget* BenchPage::makePowerTest() {
   connect(measured_, &QDoubleSpinBox::valueChanged, this, &BenchPage::showPower);
   takeMeasured_ = new QPushButton(tr("Take over into the strip type"));
   takeMeasured_->setObjectName(QStringLiteral("takeMeasured"));
-  takeMeasured_->setToolTip(tr("Scales the current of the strip type's channels, so that computed and measured agree"));
+  takeMeasured_->setToolTip(
+      tr("Scales the current of the strip type's channels, so that computed and measured agree"));
   connect(takeMeasured_, &QPushButton::clicked, this, &BenchPage::scaleCurrent);
   line->addWidget(computed_);
   line->addWidget(new QLabel(tr("measured")));
@@ -192,9 +195,12 @@ QWidget* BenchPage::makeFinders() {
   finders_->setAccessibleName(tr("Finders"));
   finders_->setSpacing(2);
   finders_->setToolTip(tr("Return, or a click, begins, or goes on where it was left"));
-  for (int i = 0; i < kFinderKinds; ++i) finders_->addItem(QStringLiteral("%1\n%2").arg(finderTitle(static_cast<FinderKind>(i)), finderEffort(static_cast<FinderKind>(i))));
+  for (int i = 0; i < kFinderKinds; ++i)
+    finders_->addItem(QStringLiteral("%1\n%2").arg(finderTitle(static_cast<FinderKind>(i)),
+                                                   finderEffort(static_cast<FinderKind>(i))));
   finders_->addItem(tr("Positions by camera\nabout 30 s"));
-  for (int i = 0; i < finders_->count(); ++i) finders_->item(i)->setSizeHint(QSize(0, 2 * fontMetrics().lineSpacing() + 8));
+  for (int i = 0; i < finders_->count(); ++i)
+    finders_->item(i)->setSizeHint(QSize(0, 2 * fontMetrics().lineSpacing() + 8));
   const auto beginChosen = [this] {
     if (finders_->currentRow() == kFinderKinds) return beginCamera();
     beginFinder(static_cast<FinderKind>(finders_->currentRow()));
@@ -221,11 +227,17 @@ FinderView::Ground BenchPage::ground() {
           }};
 }
 
-const BenchTarget& BenchPage::target() const { return targets_->target(); }
+const BenchTarget& BenchPage::target() const {
+  return targets_->target();
+}
 
-bool BenchPage::isByHand() const { return target().kind == BenchTarget::Kind::Address; }
+bool BenchPage::isByHand() const {
+  return target().kind == BenchTarget::Kind::Address;
+}
 
-Show BenchPage::workingShow() const { return isByHand() ? withRig(session_.show(), rig_) : session_.show(); }
+Show BenchPage::workingShow() const {
+  return isByHand() ? withRig(session_.show(), rig_) : session_.show();
+}
 
 void BenchPage::beginFinder(FinderKind kind) {
   setSending(false);
@@ -242,7 +254,8 @@ void BenchPage::beginFinder(FinderKind kind) {
   if (!open || isDone || finderShow_ != show) open = makeFinder(kind, show, target(), why);
   finderShow_ = show;
   // What the finder sends is seen below.
-  if (const auto pixel = pixelAt(show, derivePatch(show), target().portChoice(), 0)) monitor_->follow(target().controller, pixel->universe);
+  if (const auto pixel = pixelAt(show, derivePatch(show), target().portChoice(), 0))
+    monitor_->follow(target().controller, pixel->universe);
   finders_->setCurrentRow(static_cast<int>(kind));
   stack_->setCurrentWidget(finderFace_);
   finderView_->begin(open, targetName(show, target()), why);
@@ -259,7 +272,9 @@ void BenchPage::beginCamera() {
   camera_->begin(target());
 }
 
-void BenchPage::choose(const BenchTarget& target) { targets_->choose(target); }
+void BenchPage::choose(const BenchTarget& target) {
+  targets_->choose(target);
+}
 
 void BenchPage::chooseAddress(const BenchRig& rig) {
   rig_ = rig;
@@ -267,7 +282,9 @@ void BenchPage::chooseAddress(const BenchRig& rig) {
   targets_->choose({BenchTarget::Kind::Address, rig_.controller.id, 0, 0});
 }
 
-void BenchPage::setSending(bool on) { signal_->setSending(on); }
+void BenchPage::setSending(bool on) {
+  signal_->setSending(on);
+}
 
 void BenchPage::takeTarget() {
   const bool isChannels = target().kind == BenchTarget::Kind::Channels;
@@ -313,14 +330,18 @@ void BenchPage::sendSignal() {
   const Show show = workingShow();
   engine::TestSignal signal = signal_->signal();
   const Pin start = rigStart(rig_);
-  signal.target = signalTarget(show, target(), {start.universe, start.channel, pixelCount(rig_.fixture), rig_.strip.order});
+  signal.target = signalTarget(show, target(),
+                               {start.universe, start.channel, pixelCount(rig_.fixture), rig_.strip.order});
   if (isFaders) {
     signal.levels = faders_->levels();
-    for (std::uint8_t& level : signal.levels) level = std::min(level, static_cast<std::uint8_t>(std::lround(signal_->most() * 255)));
+    for (std::uint8_t& level : signal.levels)
+      level = std::min(level, static_cast<std::uint8_t>(std::lround(signal_->most() * 255)));
     if (!signal.target.channels) signal.target.channels = engine::ChannelRange{};
     // Faders count from the first channel of what is chosen.
     const auto compiled = session_.stage.compiled();
-    const auto pixel = target().kind == BenchTarget::Kind::Channels || !compiled ? std::nullopt : pixelAt(show, compiled->patch, target().portChoice(), 0);
+    const auto pixel = target().kind == BenchTarget::Kind::Channels || !compiled
+                           ? std::nullopt
+                           : pixelAt(show, compiled->patch, target().portChoice(), 0);
     if (pixel) signal.target.channels = engine::ChannelRange{pixel->universe, pixel->channel, 1, "R"};
   }
   session_.stage.setSignal(signal);
@@ -348,7 +369,9 @@ void BenchPage::copyPalette(const std::vector<Srgb8>& colours) {
     palette.id = made = show.newId<PaletteId>();
     palette.name = freeName(show.palettes, tr("From faders").toStdString());
     for (std::size_t i = 0; i < colours.size(); ++i)
-      palette.stops.push_back({colours.size() > 1 ? static_cast<double>(i) / static_cast<double>(colours.size() - 1) : 0, colours[i]});
+      palette.stops.push_back(
+          {colours.size() > 1 ? static_cast<double>(i) / static_cast<double>(colours.size() - 1) : 0,
+           colours[i]});
     put(show.palettes, palette);
   });
   session_.selection.select(made);
@@ -357,9 +380,13 @@ void BenchPage::copyPalette(const std::vector<Srgb8>& colours) {
 double BenchPage::computedAmps() const {
   const auto compiled = session_.stage.compiled();
   const auto& signal = session_.stage.signal();
-  if (!compiled || !signal || session_.stage.frame().size() != static_cast<std::size_t>(compiled->map.count())) return 0;
+  if (!compiled || !signal ||
+      session_.stage.frame().size() != static_cast<std::size_t>(compiled->map.count()))
+    return 0;
   double sum = 0;
-  for (const auto& [volts, amps] : frameAmps(compiled->power, session_.stage.frame(), static_cast<double>(session_.stage.player().master()))) sum += amps;
+  for (const auto& [volts, amps] : frameAmps(compiled->power, session_.stage.frame(),
+                                             static_cast<double>(session_.stage.player().master())))
+    sum += amps;
   return sum;
 }
 
@@ -367,8 +394,10 @@ void BenchPage::showPower() {
   if (!power_->isVisible()) return;
   const double computed = computedAmps();
   const double measured = measured_->value();
-  QString words = computed > 0 ? tr("White at 100 % shows most. Computed now: %1").arg(ampsText(computed)) : tr("Send it to measure. White at 100 % shows most.");
-  if (measured > 0 && computed > 0) words += tr(" · measured is %1 % of it").arg(100 * measured / computed, 0, 'f', 0);
+  QString words = computed > 0 ? tr("White at 100 % shows most. Computed now: %1").arg(ampsText(computed))
+                               : tr("Send it to measure. White at 100 % shows most.");
+  if (measured > 0 && computed > 0)
+    words += tr(" · measured is %1 % of it").arg(100 * measured / computed, 0, 'f', 0);
   computed_->setText(words);
   takeMeasured_->setEnabled(measured > 0 && computed > 0);
 }
@@ -382,11 +411,15 @@ void BenchPage::scaleCurrent() {
   std::vector<StripTypeId> types;
   for (const Port& port : controller->ports)
     for (const Bead& bead : port.run)
-      if (const Fixture* fixture = chispa::find(show.fixtures, bead.fixture); fixture && (target().kind == BenchTarget::Kind::Controller || &port - controller->ports.data() == target().port)) types.push_back(fixture->stripType);
+      if (const Fixture* fixture = chispa::find(show.fixtures, bead.fixture);
+          fixture && (target().kind == BenchTarget::Kind::Controller ||
+                      &port - controller->ports.data() == target().port))
+        types.push_back(fixture->stripType);
   std::sort(types.begin(), types.end());
   types.erase(std::unique(types.begin(), types.end()), types.end());
   ground().edit(tr("measured current"), [&](Show& changed) {
-    for (const StripTypeId type : types) changeItem(changed.stripTypes, type, [by](StripType& s) { s.channel_ma *= by; });
+    for (const StripTypeId type : types)
+      changeItem(changed.stripTypes, type, [by](StripType& s) { s.channel_ma *= by; });
   });
   measured_->setValue(0);
 }
@@ -397,13 +430,18 @@ void BenchPage::showChain(const engine::TestSignal* signal, int lit) {
   const PixelFrame& frame = session_.stage.frame();
   const Controller* controller = chispa::find(show.controllers, target().controller);
   std::vector<QColor> colours;
-  if (compiled && controller && target().port < std::ssize(controller->ports) && frame.size() == static_cast<std::size_t>(compiled->map.count()))
-    for (const std::int32_t pixel : engine::chainOf(show, compiled->map.ranges, *controller, target().port).pixels) {
+  if (compiled && controller && target().port < std::ssize(controller->ports) &&
+      frame.size() == static_cast<std::size_t>(compiled->map.count()))
+    for (const std::int32_t pixel :
+         engine::chainOf(show, compiled->map.ranges, *controller, target().port).pixels) {
       const auto at = static_cast<std::size_t>(pixel);
-      colours.push_back(pixel == engine::PortChain::kSkipped || at >= frame.size() ? QColor() : ledColour(frame.r[at], frame.g[at], frame.b[at]));
+      colours.push_back(pixel == engine::PortChain::kSkipped || at >= frame.size()
+                            ? QColor()
+                            : ledColour(frame.r[at], frame.g[at], frame.b[at]));
     }
   // The lit one is shown bright, however low the level is.
-  if (signal && lit >= 0 && lit < std::ssize(colours) && colours[static_cast<std::size_t>(lit)].isValid()) colours[static_cast<std::size_t>(lit)] = QColor(0xff, 0xf4, 0xe0);
+  if (signal && lit >= 0 && lit < std::ssize(colours) && colours[static_cast<std::size_t>(lit)].isValid())
+    colours[static_cast<std::size_t>(lit)] = QColor(0xff, 0xf4, 0xe0);
   chain_->showColours(std::move(colours), tr("Nothing hangs on this port."));
 }
 
@@ -423,19 +461,28 @@ void BenchPage::showNow() {
   }
   showChain(signal ? &*signal : nullptr, lit);
   showPower();
-  const auto pixel = compiled ? pixelAt(show, compiled->patch, target().portChoice(), std::max(0, lit)) : std::nullopt;
+  const auto pixel =
+      compiled ? pixelAt(show, compiled->patch, target().portChoice(), std::max(0, lit)) : std::nullopt;
   if (pixel) monitor_->follow(target().controller, pixel->universe);
-  if (target().kind == BenchTarget::Kind::Channels) monitor_->follow(target().controller, rigStart(rig_).universe);
+  if (target().kind == BenchTarget::Kind::Channels)
+    monitor_->follow(target().controller, rigStart(rig_).universe);
   if (!signal)
     headline_->setText(tr("Choose a signal, and send it to %1.").arg(place));
   else if (!isWalk)
     headline_->setText(tr("%1 on %2").arg(signal_->kindName(), place));
   else
-    headline_->setText(pixel ? tr("Lit now: %1").arg(pixel->name) : tr("Pixel %1 of the chain is skipped.").arg(lit + 1));
+    headline_->setText(pixel ? tr("Lit now: %1").arg(pixel->name)
+                             : tr("Pixel %1 of the chain is skipped.").arg(lit + 1));
   if (!session_.stage.isLit())
     where_->setText(tr("Light is OFF: switch it on below (F9) to see it on the LEDs."));
   else
-    where_->setText(pixel ? tr("%1 · chain pixel %2 of %3 · universe %4, channel %5").arg(place).arg(std::max(0, lit) + 1).arg(skipped.size()).arg(pixel->universe).arg(pixel->channel) : place);
+    where_->setText(pixel ? tr("%1 · chain pixel %2 of %3 · universe %4, channel %5")
+                                .arg(place)
+                                .arg(std::max(0, lit) + 1)
+                                .arg(skipped.size())
+                                .arg(pixel->universe)
+                                .arg(pixel->channel)
+                          : place);
 }
 
 }  // namespace chispa::desk

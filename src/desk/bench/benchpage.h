@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QWidget>
 #include <map>
+
+#include <QWidget>
 
 #include "desk/bench/finderview.h"
 #include "desk/session/session.h"

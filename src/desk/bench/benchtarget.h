@@ -26,7 +26,8 @@ struct BenchTarget {
 int beadStart(const Port& port, int bead);
 
 /// What a signal for the target goes to; `channels` for one that takes channels as they are.
-engine::SignalTarget signalTarget(const Show& show, const BenchTarget& target, const engine::ChannelRange& channels);
+engine::SignalTarget signalTarget(const Show& show, const BenchTarget& target,
+                                  const engine::ChannelRange& channels);
 
 /// "Post box, port 3, Post 2".
 QString targetName(const Show& show, const BenchTarget& target);

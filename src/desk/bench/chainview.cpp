@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/bench/chainview.h"
 
-#include <QPainter>
 #include <cmath>
+
+#include <QPainter>
 
 #include "core/colour/rgb.h"
 #include "desk/parts/theme.h"
@@ -12,7 +13,8 @@ namespace chispa::desk {
 QColor ledColour(float r, float g, float b) {
   const Srgb8 shown = toSrgb8({r, g, b});
   const QColor off(0x2e, 0x2e, 0x33);
-  return {std::max<int>(off.red(), shown.r), std::max<int>(off.green(), shown.g), std::max<int>(off.blue(), shown.b)};
+  return {std::max<int>(off.red(), shown.r), std::max<int>(off.green(), shown.g),
+          std::max<int>(off.blue(), shown.b)};
 }
 
 ChainView::ChainView(QWidget* parent) : QWidget(parent) {
@@ -40,7 +42,9 @@ void ChainView::paintEvent(QPaintEvent*) {
   // The largest dot with which the whole chain fits.
   const double area = (width() - 24.0) * (height() - 24.0) / static_cast<double>(colours_.size());
   double cell = std::clamp(std::floor(std::sqrt(area)), 3.0, 22.0);
-  const auto rowsAt = [this](double c) { return std::ceil(static_cast<double>(colours_.size()) / std::max(1.0, std::floor((width() - 24) / c))); };
+  const auto rowsAt = [this](double c) {
+    return std::ceil(static_cast<double>(colours_.size()) / std::max(1.0, std::floor((width() - 24) / c)));
+  };
   while (cell > 3 && rowsAt(cell) * cell > height() - 24) cell -= 0.5;
   const int perRow = std::max(1, static_cast<int>((width() - 24) / cell));
   const double gap = cell > 6 ? 2 : 1;

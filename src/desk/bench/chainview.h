@@ -1,13 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <vector>
+
 #include <QColor>
 #include <QWidget>
-#include <vector>
 
 namespace chispa::desk {
 
-/// LEDs one behind the other, as a row that wraps: each in the colour that it shows; an invalid colour is a skipped pixel,
-/// which is hollow.
+/// LEDs one behind the other, as a row that wraps: each in the colour that it shows; an invalid colour is a
+/// skipped pixel, which is hollow.
 class ChainView : public QWidget {
  public:
   explicit ChainView(QWidget* parent = nullptr);

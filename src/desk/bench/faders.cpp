@@ -21,15 +21,18 @@ Faders::Faders(QWidget* parent) : QWidget(parent) {
   const auto label = [&](const QString& words) { top->addWidget(new QLabel(words)); };
   label(tr("First channel"));
   base_ = new QSpinBox;
-  named(base_, "faderBase", tr("First channel of the faders"), tr("Channel of the first fader, counted from the target's first"));
+  named(base_, "faderBase", tr("First channel of the faders"),
+        tr("Channel of the first fader, counted from the target's first"));
   base_->setRange(1, 100'000);
   base_->setSingleStep(kFaders);
   base_->setKeyboardTracking(false);
   connect(base_, &QSpinBox::valueChanged, this, &Faders::showBase);
   top->addWidget(base_);
   group_ = new QComboBox;
-  named(group_, "faderGroup", tr("Faders that move together"), tr("What moves with the fader that is touched"));
-  group_->addItems({tr("each alone"), tr("every third together"), tr("every fourth together"), tr("all together")});
+  named(group_, "faderGroup", tr("Faders that move together"),
+        tr("What moves with the fader that is touched"));
+  group_->addItems(
+      {tr("each alone"), tr("every third together"), tr("every fourth together"), tr("all together")});
   top->addWidget(group_);
   hold_ = new QCheckBox(tr("Hold"));
   hold_->setObjectName(QStringLiteral("faderHold"));
@@ -44,17 +47,24 @@ Faders::Faders(QWidget* parent) : QWidget(parent) {
     top->addWidget(made);
     return made;
   };
-  connect(button("fadersZero", tr("All to 0"), tr("Every fader down, held values too")), &QPushButton::clicked, this, [this] {
-    levels_.clear();
-    showBase();
-  });
-  connect(button("fadersPalette", tr("Copy to palette"), tr("A new palette of the colours of the faders, three channels a colour")), &QPushButton::clicked, this, [this] {
-    std::vector<Srgb8> colours;
-    const auto at = [this](int fader) { return toSrgb8({static_cast<float>(sliders_[static_cast<std::size_t>(fader)]->value()) / 255, 0, 0}).r; };
-    for (int f = 0; f + 2 < kFaders; f += 3)
-      if (at(f) + at(f + 1) + at(f + 2) > 0) colours.push_back({at(f), at(f + 1), at(f + 2)});
-    emit paletteAsked(colours);
-  });
+  connect(button("fadersZero", tr("All to 0"), tr("Every fader down, held values too")),
+          &QPushButton::clicked, this, [this] {
+            levels_.clear();
+            showBase();
+          });
+  connect(
+      button("fadersPalette", tr("Copy to palette"),
+             tr("A new palette of the colours of the faders, three channels a colour")),
+      &QPushButton::clicked, this, [this] {
+        std::vector<Srgb8> colours;
+        const auto at = [this](int fader) {
+          return toSrgb8({static_cast<float>(sliders_[static_cast<std::size_t>(fader)]->value()) / 255, 0, 0})
+              .r;
+        };
+        for (int f = 0; f + 2 < kFaders; f += 3)
+          if (at(f) + at(f + 1) + at(f + 2) > 0) colours.push_back({at(f), at(f + 1), at(f + 2)});
+        emit paletteAsked(colours);
+      });
   column->addLayout(top);
   auto* grid = new QGridLayout;
   grid->setHorizontalSpacing(0);
@@ -82,7 +92,9 @@ Faders::Faders(QWidget* parent) : QWidget(parent) {
   showBase();
 }
 
-int Faders::base() const { return base_->value(); }
+int Faders::base() const {
+  return base_->value();
+}
 
 void Faders::set(int channel, int value) {
   if (value > 0)
@@ -106,14 +118,16 @@ void Faders::showBase() {
     const auto at = static_cast<std::size_t>(i);
     channels_[at]->setText(QString::number(base() + i));
     sliders_[at]->setAccessibleName(tr("Channel %1").arg(base() + i));
-    sliders_[at]->setToolTip(tr("Channel %1: arrow keys by one, Page keys by 16, Home and End to the ends").arg(base() + i));
+    sliders_[at]->setToolTip(
+        tr("Channel %1: arrow keys by one, Page keys by 16, Home and End to the ends").arg(base() + i));
     showValue(i);
   }
   emit changed();
 }
 
 void Faders::moved(int fader, int value) {
-  const int stride = std::array{kFaders, 3, 4, 1}[static_cast<std::size_t>(std::max(0, group_->currentIndex()))];
+  const int stride =
+      std::array{kFaders, 3, 4, 1}[static_cast<std::size_t>(std::max(0, group_->currentIndex()))];
   for (int i = fader % stride; i < kFaders; i += stride) {
     set(base() + i, value);
     showValue(i);
@@ -125,7 +139,8 @@ std::vector<std::uint8_t> Faders::levels() const {
   std::vector<std::uint8_t> all(levels_.empty() ? 0 : static_cast<std::size_t>(levels_.rbegin()->first));
   // What is pulled down is sent as zero, so far as it was ever in view.
   all.resize(std::max(all.size(), static_cast<std::size_t>(base() + kFaders - 1)));
-  for (const auto& [channel, value] : levels_) all[static_cast<std::size_t>(channel - 1)] = static_cast<std::uint8_t>(value);
+  for (const auto& [channel, value] : levels_)
+    all[static_cast<std::size_t>(channel - 1)] = static_cast<std::uint8_t>(value);
   return all;
 }
 

@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QWidget>
 #include <array>
 #include <map>
 #include <vector>
+
+#include <QWidget>
 
 #include "core/colour/rgb.h"
 
@@ -15,8 +16,8 @@ class QSpinBox;
 
 namespace chispa::desk {
 
-/// Thirty-two faders over the channels from any first one on. Arrow keys and the wheel move them; a group moves every fader of the
-/// same colour with the one that is touched.
+/// Thirty-two faders over the channels from any first one on. Arrow keys and the wheel move them; a group
+/// moves every fader of the same colour with the one that is touched.
 class Faders : public QWidget {
   Q_OBJECT
  public:

@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QColor>
-#include <QString>
 #include <functional>
 #include <memory>
 #include <optional>
 #include <vector>
+
+#include <QColor>
+#include <QString>
 
 #include "desk/bench/benchtarget.h"
 
@@ -36,8 +37,8 @@ struct FinderSlider {
   int decimals = 0;
 };
 
-/// What is asked now: the words, where to look, what lights, and how it is answered: by one of several keys, by sliders and Return,
-/// by a fixture of the plan, or by a place that is walked to.
+/// What is asked now: the words, where to look, what lights, and how it is answered: by one of several keys,
+/// by sliders and Return, by a fixture of the plan, or by a place that is walked to.
 struct FinderQuestion {
   QString words;
   QString look;
@@ -83,12 +84,25 @@ class Finder {
 };
 
 /// The kinds of finders, in the order of their list.
-enum class FinderKind { ColourOrder, Direction, Skipped, Count, Grouping, Matrix, Parts, White, Response, Delay, Strips };
+enum class FinderKind {
+  ColourOrder,
+  Direction,
+  Skipped,
+  Count,
+  Grouping,
+  Matrix,
+  Parts,
+  White,
+  Response,
+  Delay,
+  Strips
+};
 constexpr int kFinderKinds = 11;
 QString finderTitle(FinderKind kind);
 /// "in 3 answers".
 QString finderEffort(FinderKind kind);
 /// Null, with the reason in `why`, if the target has nothing that it could find out about.
-std::unique_ptr<Finder> makeFinder(FinderKind kind, const Show& show, const BenchTarget& target, QString& why);
+std::unique_ptr<Finder> makeFinder(FinderKind kind, const Show& show, const BenchTarget& target,
+                                   QString& why);
 
 }  // namespace chispa::desk

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/bench/finderview.h"
 
+#include <cmath>
+
 #include <QDoubleSpinBox>
 #include <QFormLayout>
 #include <QGridLayout>
@@ -10,7 +12,6 @@
 #include <QPainter>
 #include <QPushButton>
 #include <QSlider>
-#include <cmath>
 
 #include "desk/bench/planpicker.h"
 #include "desk/parts/theme.h"
@@ -40,7 +41,9 @@ QIcon pictureOf(const FinderAnswer& answer) {
   return QIcon(picture);
 }
 
-bool isReturn(const QKeyEvent* event) { return event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter; }
+bool isReturn(const QKeyEvent* event) {
+  return event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
+}
 
 void empty(QLayout* layout) {
   while (QLayoutItem* old = layout->takeAt(0)) {
@@ -75,7 +78,8 @@ class FinderDrawing : public QWidget {
   std::shared_ptr<const Finder> finder_;
 };
 
-FinderView::FinderView(const Session& session, Ground ground, QWidget* parent) : QWidget(parent), session_(session), ground_(std::move(ground)) {
+FinderView::FinderView(const Session& session, Ground ground, QWidget* parent)
+    : QWidget(parent), session_(session), ground_(std::move(ground)) {
   setObjectName(QStringLiteral("finderView"));
   setFocusPolicy(Qt::StrongFocus);
   auto* column = new QVBoxLayout(this);
@@ -121,7 +125,8 @@ FinderView::FinderView(const Session& session, Ground ground, QWidget* parent) :
   connect(accept_, &QPushButton::clicked, this, &FinderView::accept);
   column->addWidget(accept_, 0, Qt::AlignLeft);
   auto* keys = label(QString(), true);
-  keys->setText(tr("Backspace: the answer before · Esc: leave, come back later · nothing changes until you accept"));
+  keys->setText(
+      tr("Backspace: the answer before · Esc: leave, come back later · nothing changes until you accept"));
   column->addStretch();
 }
 
@@ -138,12 +143,16 @@ void FinderView::showAnswers(const std::vector<FinderAnswer>& answers) {
   empty(answers_);
   for (int i = 0; i < std::ssize(answers); ++i) {
     const FinderAnswer& one = answers[static_cast<std::size_t>(i)];
-    auto* button = new QPushButton(one.words.isEmpty() ? one.letter : QStringLiteral("%1   %2").arg(one.letter, one.words));
+    auto* button = new QPushButton(
+        one.words.isEmpty() ? one.letter : QStringLiteral("%1   %2").arg(one.letter, one.words));
     button->setObjectName(QStringLiteral("finderAnswer-%1").arg(one.letter));
     button->setToolTip(tr("Key %1").arg(one.letter));
     button->setAccessibleName(tr("Answer %1 %2").arg(one.letter, one.words));
     // The style sheet of the program has the last word on heights, so it is said in its words.
-    button->setStyleSheet(QStringLiteral("min-height: %1px; max-height: 100px").arg(one.picture ? kPicture + 4 : answers.size() > kAnswersOfRow ? 34 : 52));
+    button->setStyleSheet(QStringLiteral("min-height: %1px; max-height: 100px")
+                              .arg(one.picture                      ? kPicture + 4
+                                   : answers.size() > kAnswersOfRow ? 34
+                                                                    : 52));
     button->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
     button->setFont(numberFont(1.25));
     button->setFocusPolicy(Qt::NoFocus);
@@ -184,13 +193,15 @@ void FinderView::showSliders(const std::vector<FinderSlider>& sliders) {
       field->setSuffix(QLatin1Char(' ') + one.unit);
       field->setKeyboardTracking(false);
       field->setFocusPolicy(Qt::ClickFocus);
-      connect(slider, &QSlider::valueChanged, field, [field, low = one.low, step = one.step](int at) { field->setValue(low + at * step); });
-      connect(field, &QDoubleSpinBox::valueChanged, this, [this, i, slider, low = one.low, step = one.step](double value) {
-        const QSignalBlocker quiet(slider);
-        slider->setValue(static_cast<int>(std::lround((value - low) / step)));
-        finder_->slide(i, value);
-        ask();
-      });
+      connect(slider, &QSlider::valueChanged, field,
+              [field, low = one.low, step = one.step](int at) { field->setValue(low + at * step); });
+      connect(field, &QDoubleSpinBox::valueChanged, this,
+              [this, i, slider, low = one.low, step = one.step](double value) {
+                const QSignalBlocker quiet(slider);
+                slider->setValue(static_cast<int>(std::lround((value - low) / step)));
+                finder_->slide(i, value);
+                ask();
+              });
       line->addWidget(slider, 1);
       line->addWidget(field);
       sliders_->addRow(one.name, row);
@@ -203,7 +214,10 @@ void FinderView::showSliders(const std::vector<FinderSlider>& sliders) {
     auto* slider = fields_[i]->parentWidget()->findChild<QSlider*>();
     const QSignalBlocker quietToo(slider);
     slider->setValue(static_cast<int>(std::lround((sliders[i].value - sliders[i].low) / sliders[i].step)));
-    if (auto* label = qobject_cast<QLabel*>(sliders_->labelForField(fields_[i]->parentWidget()))) label->setText(static_cast<int>(i) == slider_ && sliders.size() > 1 ? QStringLiteral("▸ ") + sliders[i].name : sliders[i].name);
+    if (auto* label = qobject_cast<QLabel*>(sliders_->labelForField(fields_[i]->parentWidget())))
+      label->setText(static_cast<int>(i) == slider_ && sliders.size() > 1
+                         ? QStringLiteral("▸ ") + sliders[i].name
+                         : sliders[i].name);
   }
 }
 
@@ -237,8 +251,13 @@ void FinderView::ask() {
     showSliders({});
     return showAnswers({});
   }
-  head_->setText(tr("Finder: %1 · %2 · answer %3").arg(finder_->title().toLower(), place_).arg(finder_->answers() + (question ? 1 : 0)));
-  left_->setText(finder_->isContradicted() ? QString() : QStringLiteral("%1  <b>%2</b>").arg(finder_->leftTitle(), finder_->left().toHtmlEscaped()));
+  head_->setText(tr("Finder: %1 · %2 · answer %3")
+                     .arg(finder_->title().toLower(), place_)
+                     .arg(finder_->answers() + (question ? 1 : 0)));
+  left_->setText(
+      finder_->isContradicted()
+          ? QString()
+          : QStringLiteral("%1  <b>%2</b>").arg(finder_->leftTitle(), finder_->left().toHtmlEscaped()));
   if (question)
     showQuestion(*question);
   else
@@ -247,7 +266,8 @@ void FinderView::ask() {
 
 void FinderView::showQuestion(const FinderQuestion& question) {
   words_->setText(question.words);
-  look_->setText(session_.stage.isLit() ? question.look : tr("Light is OFF: switch it on below (F9). ") + question.look);
+  look_->setText(session_.stage.isLit() ? question.look
+                                        : tr("Light is OFF: switch it on below (F9). ") + question.look);
   showAnswers(question.answers);
   showSliders(question.sliders);
   if (!question.fixtures.empty()) picker_->showFixtures(ground_.show(), question.fixtures);
@@ -296,27 +316,36 @@ void FinderView::leave() {
 bool FinderView::slideByKey(int key) {
   if (fields_.empty()) return false;
   const auto count = static_cast<int>(fields_.size());
-  if (key == Qt::Key_Up || key == Qt::Key_Down) slider_ = std::clamp(slider_ + (key == Qt::Key_Up ? -1 : 1), 0, count - 1);
+  if (key == Qt::Key_Up || key == Qt::Key_Down)
+    slider_ = std::clamp(slider_ + (key == Qt::Key_Up ? -1 : 1), 0, count - 1);
   auto* field = fields_[static_cast<std::size_t>(std::min(slider_, count - 1))];
   if (key == Qt::Key_Left || key == Qt::Key_Right) field->stepBy(key == Qt::Key_Left ? -1 : 1);
   if (key == Qt::Key_PageDown || key == Qt::Key_PageUp) field->stepBy(key == Qt::Key_PageDown ? -10 : 10);
-  const bool isOurs = key == Qt::Key_Up || key == Qt::Key_Down || key == Qt::Key_Left || key == Qt::Key_Right || key == Qt::Key_PageDown || key == Qt::Key_PageUp;
+  const bool isOurs = key == Qt::Key_Up || key == Qt::Key_Down || key == Qt::Key_Left ||
+                      key == Qt::Key_Right || key == Qt::Key_PageDown || key == Qt::Key_PageUp;
   if (isOurs) ask();
   return isOurs;
 }
 
 bool FinderView::walkByKey(const QKeyEvent* event) {
-  const int far = event->modifiers() & Qt::ControlModifier ? 100 : event->modifiers() & Qt::ShiftModifier ? 10 : 1;
+  const int far = event->modifiers() & Qt::ControlModifier ? 100
+                  : event->modifiers() & Qt::ShiftModifier ? 10
+                                                           : 1;
   switch (event->key()) {
-    case Qt::Key_Left: finder_->walk(-far); break;
-    case Qt::Key_Right: finder_->walk(far); break;
+    case Qt::Key_Left:
+      finder_->walk(-far);
+      break;
+    case Qt::Key_Right:
+      finder_->walk(far);
+      break;
     case Qt::Key_Space:
       finder_->mark();
       ask();
       name_->setFocus();
       name_->selectAll();
       return true;
-    default: return false;
+    default:
+      return false;
   }
   ask();
   return true;
@@ -325,19 +354,27 @@ bool FinderView::walkByKey(const QKeyEvent* event) {
 bool FinderView::pickByKey(int key) {
   switch (key) {
     case Qt::Key_Left:
-    case Qt::Key_Up: picker_->step(-1); return true;
+    case Qt::Key_Up:
+      picker_->step(-1);
+      return true;
     case Qt::Key_Right:
-    case Qt::Key_Down: picker_->step(1); return true;
+    case Qt::Key_Down:
+      picker_->step(1);
+      return true;
     case Qt::Key_Return:
-    case Qt::Key_Enter: emit picker_->picked(picker_->current()); return true;
-    default: return false;
+    case Qt::Key_Enter:
+      emit picker_->picked(picker_->current());
+      return true;
+    default:
+      return false;
   }
 }
 
 bool FinderView::eventFilter(QObject* watched, QEvent* event) {
   if (watched != name_ || !finder_) return QWidget::eventFilter(watched, event);
   if (event->type() == QEvent::FocusOut) finder_->setName(name_->text());
-  if (event->type() != QEvent::KeyPress || !isReturn(static_cast<QKeyEvent*>(event))) return QWidget::eventFilter(watched, event);
+  if (event->type() != QEvent::KeyPress || !isReturn(static_cast<QKeyEvent*>(event)))
+    return QWidget::eventFilter(watched, event);
   // Return ends the name alone, not the walk.
   setFocus();
   ask();
@@ -346,7 +383,9 @@ bool FinderView::eventFilter(QObject* watched, QEvent* event) {
 
 bool FinderView::event(QEvent* event) {
   // Single keys are answers here, whatever they are shortcuts for elsewhere.
-  if (event->type() == QEvent::ShortcutOverride && static_cast<QKeyEvent*>(event)->modifiers() == Qt::NoModifier) event->accept();
+  if (event->type() == QEvent::ShortcutOverride &&
+      static_cast<QKeyEvent*>(event)->modifiers() == Qt::NoModifier)
+    event->accept();
   return QWidget::event(event);
 }
 

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QWidget>
 #include <functional>
 #include <memory>
+
+#include <QWidget>
 
 #include "desk/bench/finder.h"
 
@@ -19,8 +20,9 @@ namespace chispa::desk {
 class FinderDrawing;
 class PlanPicker;
 
-/// The dialogue of a finder: a question in large words, an answer by a key or a click, what is still possible. Backspace takes
-/// an answer back, Return accepts what was found, Escape leaves; nothing changes until it is accepted.
+/// The dialogue of a finder: a question in large words, an answer by a key or a click, what is still
+/// possible. Backspace takes an answer back, Return accepts what was found, Escape leaves; nothing changes
+/// until it is accepted.
 class FinderView : public QWidget {
   Q_OBJECT
  public:

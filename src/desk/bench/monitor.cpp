@@ -21,7 +21,8 @@ namespace chispa::desk {
 namespace {
 
 QString universeWords(Protocol protocol, int universe) {
-  return isRow(protocol) ? Monitor::tr("bytes from %1").arg(universe * 512 + 1) : Monitor::tr("universe %1").arg(universe);
+  return isRow(protocol) ? Monitor::tr("bytes from %1").arg(universe * 512 + 1)
+                         : Monitor::tr("universe %1").arg(universe);
 }
 
 QPushButton* toggle(const char* name, const QString& words, const QString& tip) {
@@ -67,14 +68,24 @@ Monitor::Monitor(const Session& session, QWidget* parent) : QWidget(parent), ses
   });
   leds_ = toggle("monitorLeds", tr("As LEDs"), tr("The same values as the LEDs that they light"));
   address_ = new QLineEdit(QStringLiteral("127.0.0.1"));
-  named(address_, "listenAddress", tr("Address to listen on"), tr("IPv4 address of the interface to listen on; 0.0.0.0 is all of them"));
+  named(address_, "listenAddress", tr("Address to listen on"),
+        tr("IPv4 address of the interface to listen on; 0.0.0.0 is all of them"));
   address_->setMaximumWidth(110);
-  listen_ = toggle("monitorListen", tr("Listen"), tr("Opens the ports of E1.31, Art-Net, DDP and Open Pixel Control on that address"));
+  listen_ = toggle("monitorListen", tr("Listen"),
+                   tr("Opens the ports of E1.31, Art-Net, DDP and Open Pixel Control on that address"));
   connect(listen_, &QPushButton::toggled, this, &Monitor::listen);
   record_ = toggle("monitorRecord", tr("Record…"), tr("Writes what arrives to a file; once more ends it"));
-  connect(record_, &QPushButton::clicked, this, [this](bool on) { record(on ? QFileDialog::getSaveFileName(this, tr("Record what arrives"), QStringLiteral("arrived.chirec"), tr("Recordings (*.chirec)")) : QString()); });
-  play_ = toggle("monitorPlay", tr("Play back…"), tr("Sends a recording to the show's controllers; once more ends it"));
-  connect(play_, &QPushButton::clicked, this, [this](bool on) { playBack(on ? QFileDialog::getOpenFileName(this, tr("Play a recording"), {}, tr("Recordings (*.chirec)")) : QString()); });
+  connect(record_, &QPushButton::clicked, this, [this](bool on) {
+    record(on ? QFileDialog::getSaveFileName(this, tr("Record what arrives"),
+                                             QStringLiteral("arrived.chirec"), tr("Recordings (*.chirec)"))
+              : QString());
+  });
+  play_ = toggle("monitorPlay", tr("Play back…"),
+                 tr("Sends a recording to the show's controllers; once more ends it"));
+  connect(play_, &QPushButton::clicked, this, [this](bool on) {
+    playBack(on ? QFileDialog::getOpenFileName(this, tr("Play a recording"), {}, tr("Recordings (*.chirec)"))
+                : QString());
+  });
   connect(sides, &QButtonGroup::buttonClicked, this, [this] {
     trouble_.clear();
     history_->clear();
@@ -82,7 +93,8 @@ Monitor::Monitor(const Session& session, QWidget* parent) : QWidget(parent), ses
   });
   for (QWidget* one : std::initializer_list<QWidget*>{leaving_, arriving_, universes_}) top->addWidget(one);
   top->addStretch();
-  for (QWidget* one : std::initializer_list<QWidget*>{address_, listen_, record_, play_, leds_}) top->addWidget(one);
+  for (QWidget* one : std::initializer_list<QWidget*>{address_, listen_, record_, play_, leds_})
+    top->addWidget(one);
   for (QWidget* one : std::initializer_list<QWidget*>{address_, listen_, record_}) one->hide();
   column->addLayout(top);
   facts_ = new QLabel;
@@ -110,7 +122,9 @@ Monitor::Monitor(const Session& session, QWidget* parent) : QWidget(parent), ses
 
 Monitor::~Monitor() = default;
 
-bool Monitor::isArriving() const { return arriving_->isChecked(); }
+bool Monitor::isArriving() const {
+  return arriving_->isChecked();
+}
 
 void Monitor::follow(ControllerId controller, int universe) {
   if (isArriving() || followed_ == std::pair(controller, universe)) return;
@@ -146,7 +160,9 @@ void Monitor::playBack(const QString& path) {
       if (std::none_of(routes.begin(), routes.end(), [](const auto& route) { return route.has_value(); }))
         trouble_ = tr("The show sends none of the universes of this recording.");
       else
-        playback_ = std::make_unique<engine::Playback>(session_.stage.player().output(), session_.stage.player().clock(), *std::move(opened), std::move(routes));
+        playback_ = std::make_unique<engine::Playback>(session_.stage.player().output(),
+                                                       session_.stage.player().clock(), *std::move(opened),
+                                                       std::move(routes));
     }
   }
   showNow();
@@ -188,7 +204,8 @@ std::vector<Monitor::Entry> Monitor::leaving() const {
     entry.universe = universes[i].universe;
     entry.used = universes[i].channels;
     entry.index = i;
-    entry.label = QStringLiteral("%1 · %2").arg(universeWords(controller.protocol, entry.universe), text(controller.name));
+    entry.label = QStringLiteral("%1 · %2").arg(universeWords(controller.protocol, entry.universe),
+                                                text(controller.name));
   }
   return all;
 }
@@ -196,11 +213,16 @@ std::vector<Monitor::Entry> Monitor::leaving() const {
 void Monitor::readLeaving(Entry& entry) const {
   const Controller* controller = chispa::find(session_.stage.played().controllers, entry.controller);
   if (!controller) return;
-  entry.facts = QStringLiteral("%1 → %2").arg(QLatin1String(protocolTitle(controller->protocol)), text(controller->host));
+  entry.facts = QStringLiteral("%1 → %2").arg(QLatin1String(protocolTitle(controller->protocol)),
+                                              text(controller->host));
   for (const auto& line : session_.stage.player().lines())
-    if (line.controller == entry.controller) entry.facts += tr(" · %1 packets sent").arg(line.packets) + (line.reached ? QString() : QStringLiteral(" · ") + text(line.trouble));
+    if (line.controller == entry.controller)
+      entry.facts += tr(" · %1 packets sent").arg(line.packets) +
+                     (line.reached ? QString() : QStringLiteral(" · ") + text(line.trouble));
   const auto& values = session_.stage.player().latestValues();
-  if (values.size() >= (entry.index + 1) * kUniverseChannels && session_.stage.isLit()) std::copy_n(values.begin() + static_cast<std::ptrdiff_t>(entry.index * kUniverseChannels), kUniverseChannels, entry.values.begin());
+  if (values.size() >= (entry.index + 1) * kUniverseChannels && session_.stage.isLit())
+    std::copy_n(values.begin() + static_cast<std::ptrdiff_t>(entry.index * kUniverseChannels),
+                kUniverseChannels, entry.values.begin());
 }
 
 std::vector<Monitor::Entry> Monitor::arriving() const {
@@ -211,12 +233,17 @@ std::vector<Monitor::Entry> Monitor::arriving() const {
     entry.protocol = heard.protocol;
     entry.universe = heard.universe;
     entry.values = heard.values;
-    entry.label = QStringLiteral("%1 %2").arg(QLatin1String(protocolTitle(heard.protocol)), universeWords(heard.protocol, heard.universe));
+    entry.label = QStringLiteral("%1 %2").arg(QLatin1String(protocolTitle(heard.protocol)),
+                                              universeWords(heard.protocol, heard.universe));
     QStringList sources;
     for (const auto& source : heard.sources) {
       const double seconds = std::chrono::duration<double>(source.heardAt - source.firstAt).count();
       const double rate = seconds > 0 ? static_cast<double>(source.packets - 1) / seconds : 0;
-      QString words = tr("%1 · %2 packets/s · sequence %3 · %4 gaps").arg(source.name.empty() ? text(source.id) : text(source.name)).arg(rate, 0, 'f', 1).arg(source.sequence).arg(source.lost);
+      QString words = tr("%1 · %2 packets/s · sequence %3 · %4 gaps")
+                          .arg(source.name.empty() ? text(source.id) : text(source.name))
+                          .arg(rate, 0, 'f', 1)
+                          .arg(source.sequence)
+                          .arg(source.lost);
       if (heard.protocol == Protocol::E131) words += tr(" · priority %1").arg(source.priority);
       sources << words;
     }
@@ -238,9 +265,12 @@ void Monitor::fill(const std::vector<Entry>& entries) {
 
 void Monitor::showNow() {
   if (!isVisible()) return;
-  for (QWidget* one : std::initializer_list<QWidget*>{address_, listen_, record_}) one->setVisible(isArriving());
+  for (QWidget* one : std::initializer_list<QWidget*>{address_, listen_, record_})
+    one->setVisible(isArriving());
   play_->setVisible(!isArriving());
   record_->setEnabled(receiver_ != nullptr);
+  // A disk that is full is told of now, not when the night is over.
+  if (recorder_ && recorder_->isFailing()) record({});
   record_->setChecked(recorder_ != nullptr);
   record_->setText(recorder_ ? tr("Recording %1").arg(timeText(recorder_->length())) : tr("Record…"));
   if (playback_ && playback_->isDone()) {
@@ -251,19 +281,22 @@ void Monitor::showNow() {
   play_->setText(playback_ ? tr("Playing %1").arg(timeText(playback_->position())) : tr("Play back…"));
   entries_ = isArriving() ? arriving() : leaving();
   fill(entries_);
-  const auto found = std::find_if(entries_.begin(), entries_.end(), [this](const Entry& entry) { return entry.isSamePlace(wanted_); });
+  const auto found = std::find_if(entries_.begin(), entries_.end(),
+                                  [this](const Entry& entry) { return entry.isSamePlace(wanted_); });
   const bool isThere = found != entries_.end() || !entries_.empty();
   Entry shown = found != entries_.end() ? *found : isThere ? entries_.front() : Entry{};
   if (!isArriving()) readLeaving(shown);
   {
     const QSignalBlocker quiet(universes_);
-    universes_->setCurrentIndex(found != entries_.end() ? static_cast<int>(found - entries_.begin()) : isThere ? 0 : -1);
+    universes_->setCurrentIndex(found != entries_.end() ? static_cast<int>(found - entries_.begin())
+                                : isThere               ? 0
+                                                        : -1);
   }
-  facts_->setText(!trouble_.isEmpty()    ? trouble_
-                  : isThere              ? shown.facts
-                  : !isArriving()        ? tr("Nothing is wired yet: nothing leaves.")
-                  : receiver_            ? tr("Listening; nothing has arrived yet.")
-                                         : tr("Press Listen to see what arrives."));
+  facts_->setText(!trouble_.isEmpty() ? trouble_
+                  : isThere           ? shown.facts
+                  : !isArriving()     ? tr("Nothing is wired yet: nothing leaves.")
+                  : receiver_         ? tr("Listening; nothing has arrived yet.")
+                                      : tr("Press Listen to see what arrives."));
   field_->showValues(shown.values, isThere ? shown.used : 0);
   const auto value = shown.values[static_cast<std::size_t>(field_->chosen())];
   channel_->setText(tr("channel %1: %2").arg(field_->chosen() + 1).arg(value));
@@ -276,14 +309,18 @@ void Monitor::showLeds(const Entry& entry) {
   const Show& show = session_.stage.played();
   std::vector<QColor> colours;
   for (const PatchSpan& span : compiled ? compiled->patch.spans : std::vector<PatchSpan>()) {
-    if (static_cast<std::size_t>(span.controller) >= show.controllers.size() || span.universe != entry.universe || !span.isWhole()) continue;
+    if (static_cast<std::size_t>(span.controller) >= show.controllers.size() ||
+        span.universe != entry.universe || !span.isWhole())
+      continue;
     const Controller& controller = *show.controllers[static_cast<std::size_t>(span.controller)];
-    if (controller.protocol != entry.protocol || (entry.controller && controller.id != entry.controller)) continue;
+    if (controller.protocol != entry.protocol || (entry.controller && controller.id != entry.controller))
+      continue;
     const Fixture* fixture = chispa::find(show.fixtures, span.fixture);
     if (!fixture || static_cast<std::size_t>(span.port) >= controller.ports.size()) continue;
     const Port& port = controller.ports[static_cast<std::size_t>(span.port)];
     if (static_cast<std::size_t>(span.bead) >= port.run.size()) continue;
-    const ResolvedWire wire = resolveWire(stripTypeOf(show, *fixture), port.settings, port.run[static_cast<std::size_t>(span.bead)].settings);
+    const ResolvedWire wire = resolveWire(stripTypeOf(show, *fixture), port.settings,
+                                          port.run[static_cast<std::size_t>(span.bead)].settings);
     for (int i = 0; i < span.count && span.channelOf(i) + span.channelsPerPixel - 1 <= 512; ++i) {
       const QColor colour = colourOf(entry.values.data() + span.channelOf(i) - 1, wire);
       for (int k = 0; k < span.pixelsPerValue; ++k) colours.push_back(colour);

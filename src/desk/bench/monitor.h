@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QWidget>
 #include <memory>
+
+#include <QWidget>
 
 #include "desk/session/session.h"
 #include "engine/playback.h"
@@ -20,7 +21,8 @@ class ChainView;
 class HistoryPlot;
 class UniverseField;
 
-/// What leaves this machine and what arrives, universe by universe: values, the same as LEDs, and the history of one channel.
+/// What leaves this machine and what arrives, universe by universe: values, the same as LEDs, and the history
+/// of one channel.
 class Monitor : public QWidget {
   Q_OBJECT
  public:
@@ -29,7 +31,8 @@ class Monitor : public QWidget {
 
   /// Shows this universe of a controller, unless the maker has chosen another.
   void follow(ControllerId controller, int universe);
-  /// Records what arrives to a file, until recorded once more; plays a recording to the show's controllers, until played once more.
+  /// Records what arrives to a file, until recorded once more; plays a recording to the show's controllers,
+  /// until played once more.
   void record(const QString& path);
   void playBack(const QString& path);
   bool isRecording() const { return recorder_ != nullptr; }
@@ -50,10 +53,13 @@ class Monitor : public QWidget {
     std::size_t index = 0;
     std::array<std::uint8_t, 512> values{};
 
-    bool isSamePlace(const Entry& other) const { return protocol == other.protocol && controller == other.controller && universe == other.universe; }
+    bool isSamePlace(const Entry& other) const {
+      return protocol == other.protocol && controller == other.controller && universe == other.universe;
+    }
   };
 
-  /// Every universe that leaves, without its facts and values, which readLeaving() gets for the one that is shown.
+  /// Every universe that leaves, without its facts and values, which readLeaving() gets for the one that is
+  /// shown.
   std::vector<Entry> leaving() const;
   void readLeaving(Entry& entry) const;
   std::vector<Entry> arriving() const;

@@ -47,14 +47,17 @@ void PlanPicker::showFixtures(const Show& show, const std::vector<FixtureId>& fi
       const Vec3& p = all[i][k];
       const QPointF at(p.x, depth >= height ? -p.y : -p.z);
       entries_[i].points.push_back(at);
-      bounds_ = bounds_.isNull() ? QRectF(at, QSizeF(1e-6, 1e-6)) : bounds_.united(QRectF(at, QSizeF(1e-6, 1e-6)));
+      bounds_ =
+          bounds_.isNull() ? QRectF(at, QSizeF(1e-6, 1e-6)) : bounds_.united(QRectF(at, QSizeF(1e-6, 1e-6)));
     }
   }
   current_ = std::clamp(current_, 0, std::max(0, static_cast<int>(entries_.size()) - 1));
   update();
 }
 
-FixtureId PlanPicker::current() const { return entries_.empty() ? FixtureId{} : entries_[static_cast<std::size_t>(current_)].id; }
+FixtureId PlanPicker::current() const {
+  return entries_.empty() ? FixtureId{} : entries_[static_cast<std::size_t>(current_)].id;
+}
 
 void PlanPicker::step(int by) {
   const auto count = static_cast<int>(entries_.size());
@@ -63,7 +66,8 @@ void PlanPicker::step(int by) {
 }
 
 QPointF PlanPicker::onScreen(QPointF metres) const {
-  const double scale = std::min((width() - 2 * kMargin) / std::max(1e-6, bounds_.width()), (height() - 2 * kMargin) / std::max(1e-6, bounds_.height()));
+  const double scale = std::min((width() - 2 * kMargin) / std::max(1e-6, bounds_.width()),
+                                (height() - 2 * kMargin) / std::max(1e-6, bounds_.height()));
   return QRectF(rect()).center() + (metres - bounds_.center()) * std::min(scale, 1e5);
 }
 
@@ -104,11 +108,13 @@ void PlanPicker::paintEvent(QPaintEvent*) {
   for (int i = 0; i < std::ssize(entries_); ++i) {
     painter.setBrush(i == current_ ? theme().ember : QColor(0x8a, 0x86, 0x7e));
     const double radius = i == current_ ? 3 : 2;
-    for (const QPointF& point : entries_[static_cast<std::size_t>(i)].points) painter.drawEllipse(onScreen(point), radius, radius);
+    for (const QPointF& point : entries_[static_cast<std::size_t>(i)].points)
+      painter.drawEllipse(onScreen(point), radius, radius);
   }
   if (entries_.empty()) return;
   painter.setPen(QColor(0xe6, 0xe3, 0xdd));
-  painter.drawText(rect().adjusted(10, 6, -10, -6), Qt::AlignLeft | Qt::AlignTop, entries_[static_cast<std::size_t>(current_)].name);
+  painter.drawText(rect().adjusted(10, 6, -10, -6), Qt::AlignLeft | Qt::AlignTop,
+                   entries_[static_cast<std::size_t>(current_)].name);
 }
 
 }  // namespace chispa::desk

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <vector>
+
 #include <QPointF>
 #include <QWidget>
-#include <vector>
 
 #include "core/show/show.h"
 

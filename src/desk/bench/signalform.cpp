@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/bench/signalform.h"
-#include "desk/parts/named.h"
 
 #include <QCheckBox>
 #include <QColorDialog>
@@ -9,6 +8,8 @@
 #include <QListWidget>
 #include <QPushButton>
 #include <QVBoxLayout>
+
+#include "desk/parts/named.h"
 
 namespace chispa::desk {
 
@@ -20,9 +21,13 @@ SignalForm::SignalForm(QWidget* parent) : QWidget(parent) {
   column->setSpacing(4);
   signals_ = new QListWidget;
   named(signals_, "benchSignals", tr("Signals"), tr("What is sent"));
-  signals_->addItems({tr("Walk"), tr("Solid, and power test"), tr("Colour cycle"), tr("Every n-th"), tr("Gradient along"), tr("Alternating"), tr("First and last"), tr("Each port its colour"),
-                      tr("Row by row (matrices)"), tr("Column by column (matrices)"), tr("Diagonal (matrices)"), tr("Letter F (matrices)"), tr("Faders")});
-  for (int i = 0; i < signals_->count(); ++i) signals_->item(i)->setSizeHint(QSize(0, fontMetrics().lineSpacing() + 7));
+  signals_->addItems({tr("Walk"), tr("Solid, and power test"), tr("Colour cycle"), tr("Every n-th"),
+                      tr("Gradient along"), tr("Alternating"), tr("First and last"),
+                      tr("Each port its colour"), tr("Row by row (matrices)"),
+                      tr("Column by column (matrices)"), tr("Diagonal (matrices)"), tr("Letter F (matrices)"),
+                      tr("Faders")});
+  for (int i = 0; i < signals_->count(); ++i)
+    signals_->item(i)->setSizeHint(QSize(0, fontMetrics().lineSpacing() + 7));
   signals_->setCurrentRow(0);
   connect(signals_, &QListWidget::currentRowChanged, this, [this] {
     showRows();
@@ -41,21 +46,26 @@ SignalForm::SignalForm(QWidget* parent) : QWidget(parent) {
   connect(colourButton_, &QPushButton::clicked, this, &SignalForm::chooseColour);
   form_->addRow(tr("Colour"), colourButton_);
   column->addLayout(form_);
-  bounces_ = addSwitch(column, "walkBounces", tr("Turns back"), tr("The walk turns back at the end, instead of starting over"));
-  loops_ = addSwitch(column, "walkLoops", tr("Starts over"), tr("The walk begins again at the end; else it stays there"));
+  bounces_ = addSwitch(column, "walkBounces", tr("Turns back"),
+                       tr("The walk turns back at the end, instead of starting over"));
+  loops_ = addSwitch(column, "walkLoops", tr("Starts over"),
+                     tr("The walk begins again at the end; else it stays there"));
   loops_->setChecked(true);
-  restPlays_ = addSwitch(column, "restPlays", tr("All else plays on"), tr("What is not driven plays the score; else it is dark"));
+  restPlays_ = addSwitch(column, "restPlays", tr("All else plays on"),
+                         tr("What is not driven plays the score; else it is dark"));
   send_ = new QPushButton(tr("Send"));
   send_->setObjectName(QStringLiteral("walkButton"));
   send_->setCheckable(true);
-  send_->setToolTip(tr("Sends the signal to what is chosen above. ← and → step a walk by one, with Shift by ten."));
+  send_->setToolTip(
+      tr("Sends the signal to what is chosen above. ← and → step a walk by one, with Shift by ten."));
   connect(send_, &QPushButton::toggled, this, &SignalForm::changed);
   column->addWidget(send_);
   setColour(Qt::white);
   showRows();
 }
 
-QDoubleSpinBox* SignalForm::addNumber(const char* name, const QString& label, const QString& unit, double low, double high, double step, double value, int decimals) {
+QDoubleSpinBox* SignalForm::addNumber(const char* name, const QString& label, const QString& unit, double low,
+                                      double high, double step, double value, int decimals) {
   auto* field = new QDoubleSpinBox;
   named(field, name, label, label);
   field->setDecimals(decimals);
@@ -68,7 +78,8 @@ QDoubleSpinBox* SignalForm::addNumber(const char* name, const QString& label, co
   return field;
 }
 
-QCheckBox* SignalForm::addSwitch(QVBoxLayout* column, const char* name, const QString& label, const QString& tip) {
+QCheckBox* SignalForm::addSwitch(QVBoxLayout* column, const char* name, const QString& label,
+                                 const QString& tip) {
   auto* box = new QCheckBox(label);
   box->setObjectName(QLatin1String(name));
   box->setToolTip(tip);
@@ -94,14 +105,28 @@ void SignalForm::setColour(const QColor& colour) {
   emit changed();
 }
 
-void SignalForm::setLevel(double percent) { level_->setValue(percent); }
+void SignalForm::setLevel(double percent) {
+  level_->setValue(percent);
+}
 
-Kind SignalForm::kind() const { return static_cast<Kind>(std::max(0, signals_->currentRow())); }
-QString SignalForm::kindName() const { return signals_->currentItem() ? signals_->currentItem()->text() : QString(); }
-void SignalForm::setKind(Kind kind) { signals_->setCurrentRow(static_cast<int>(kind)); }
-bool SignalForm::isSending() const { return send_->isChecked(); }
-void SignalForm::setSending(bool on) { send_->setChecked(on); }
-float SignalForm::most() const { return static_cast<float>(most_->value() / 100); }
+Kind SignalForm::kind() const {
+  return static_cast<Kind>(std::max(0, signals_->currentRow()));
+}
+QString SignalForm::kindName() const {
+  return signals_->currentItem() ? signals_->currentItem()->text() : QString();
+}
+void SignalForm::setKind(Kind kind) {
+  signals_->setCurrentRow(static_cast<int>(kind));
+}
+bool SignalForm::isSending() const {
+  return send_->isChecked();
+}
+void SignalForm::setSending(bool on) {
+  send_->setChecked(on);
+}
+float SignalForm::most() const {
+  return static_cast<float>(most_->value() / 100);
+}
 
 void SignalForm::holdAt(int place) {
   place_ = place;
@@ -121,7 +146,8 @@ void SignalForm::showRows() {
   show(lit_, now == Kind::Walk);
   show(nth_, now == Kind::EveryNth);
   show(level_, now != Kind::Faders);
-  show(colourButton_, now != Kind::Cycle && now != Kind::Ends && now != Kind::PortColours && now != Kind::Faders);
+  show(colourButton_,
+       now != Kind::Cycle && now != Kind::Ends && now != Kind::PortColours && now != Kind::Faders);
   bounces_->setVisible(now == Kind::Walk);
   loops_->setVisible(now == Kind::Walk);
 }

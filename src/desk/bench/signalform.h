@@ -38,7 +38,8 @@ class SignalForm : public QWidget {
   void changed();
 
  private:
-  QDoubleSpinBox* addNumber(const char* name, const QString& label, const QString& unit, double low, double high, double step, double value, int decimals);
+  QDoubleSpinBox* addNumber(const char* name, const QString& label, const QString& unit, double low,
+                            double high, double step, double value, int decimals);
   QCheckBox* addSwitch(QVBoxLayout* column, const char* name, const QString& label, const QString& tip);
   void chooseColour();
   void showRows();

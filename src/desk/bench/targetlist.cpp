@@ -8,7 +8,9 @@ namespace chispa::desk {
 TargetList::TargetList(QWidget* parent) : QTreeWidget(parent) {
   setObjectName(QStringLiteral("benchTargets"));
   setAccessibleName(tr("What is driven"));
-  setToolTip(tr("A controller, a port, a part of it, channels, or any address: the signal goes there, all else is dark"));
+  setToolTip(
+      tr("A controller, a port, a part of it, channels, or any address: the signal goes there, all else is "
+         "dark"));
   setHeaderHidden(true);
   setIndentation(12);
   connect(this, &QTreeWidget::currentItemChanged, this, [this](QTreeWidgetItem* item) {
@@ -31,12 +33,15 @@ QTreeWidgetItem* TargetList::add(QTreeWidgetItem* under, const QString& words, c
 void TargetList::addPort(QTreeWidgetItem* under, const Show& show, const Controller& controller, int port) {
   using Kind = BenchTarget::Kind;
   const auto& run = controller.ports[static_cast<std::size_t>(port)].run;
-  auto* item = add(under, tr("port %1 · %2 px").arg(port + 1).arg(skippedPlaces(show, {controller.id, port}).size()), {Kind::Port, controller.id, port, 0});
+  auto* item =
+      add(under, tr("port %1 · %2 px").arg(port + 1).arg(skippedPlaces(show, {controller.id, port}).size()),
+          {Kind::Port, controller.id, port, 0});
   if (run.size() < 2) return;
   for (int b = 0; b < std::ssize(run); ++b) {
     const Bead& bead = run[static_cast<std::size_t>(b)];
     const Fixture* fixture = chispa::find(show.fixtures, bead.fixture);
-    add(item, tr("%1 · %2 px").arg(fixture ? text(fixture->name) : QString()).arg(bead.count), {Kind::Bead, controller.id, port, b});
+    add(item, tr("%1 · %2 px").arg(fixture ? text(fixture->name) : QString()).arg(bead.count),
+        {Kind::Bead, controller.id, port, b});
   }
 }
 
@@ -52,7 +57,9 @@ void TargetList::fill(const Show& show, ControllerId rig) {
     group->setExpanded(true);
   }
   add(nullptr, tr("An address by hand…"), {Kind::Address, rig, 0, 0});
-  const auto has = [this](const BenchTarget& wanted) { return std::any_of(rows_.begin(), rows_.end(), [&](const auto& row) { return row.first == wanted; }); };
+  const auto has = [this](const BenchTarget& wanted) {
+    return std::any_of(rows_.begin(), rows_.end(), [&](const auto& row) { return row.first == wanted; });
+  };
   // A show without a controller is tested by hand.
   if (!has(target_)) target_ = show.controllers.empty() ? rows_.back().first : rows_[1].first;
   showChosen();

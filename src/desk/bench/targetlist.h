@@ -6,7 +6,8 @@
 
 namespace chispa::desk {
 
-/// What can be driven: controllers, their ports and beads, channels as they are, and an address typed in by hand.
+/// What can be driven: controllers, their ports and beads, channels as they are, and an address typed in by
+/// hand.
 class TargetList : public QTreeWidget {
   Q_OBJECT
  public:

@@ -26,7 +26,8 @@ UniverseField::UniverseField(QWidget* parent) : QWidget(parent) {
 
 void UniverseField::showValues(const std::array<std::uint8_t, 512>& values, int used) {
   for (std::size_t i = 0; i < values.size(); ++i)
-    age_[i] = values[i] != values_[i] ? std::uint8_t{0} : static_cast<std::uint8_t>(std::min<int>(kOld, age_[i] + 1));
+    age_[i] = values[i] != values_[i] ? std::uint8_t{0}
+                                      : static_cast<std::uint8_t>(std::min<int>(kOld, age_[i] + 1));
   values_ = values;
   used_ = used;
   update();
@@ -44,15 +45,22 @@ void UniverseField::choose(int channel) {
   emit channelChosen(chosen_);
 }
 
-void UniverseField::mousePressEvent(QMouseEvent* event) { choose(cellAt(event->position())); }
+void UniverseField::mousePressEvent(QMouseEvent* event) {
+  choose(cellAt(event->position()));
+}
 
 void UniverseField::keyPressEvent(QKeyEvent* event) {
   switch (event->key()) {
-    case Qt::Key_Left: return choose(chosen_ - 1);
-    case Qt::Key_Right: return choose(chosen_ + 1);
-    case Qt::Key_Up: return choose(chosen_ - kColumns);
-    case Qt::Key_Down: return choose(chosen_ + kColumns);
-    default: QWidget::keyPressEvent(event);
+    case Qt::Key_Left:
+      return choose(chosen_ - 1);
+    case Qt::Key_Right:
+      return choose(chosen_ + 1);
+    case Qt::Key_Up:
+      return choose(chosen_ - kColumns);
+    case Qt::Key_Down:
+      return choose(chosen_ + kColumns);
+    default:
+      QWidget::keyPressEvent(event);
   }
 }
 
@@ -60,7 +68,8 @@ bool UniverseField::event(QEvent* event) {
   if (event->type() != QEvent::ToolTip) return QWidget::event(event);
   const auto* help = static_cast<QHelpEvent*>(event);
   const int cell = cellAt(help->pos());
-  QToolTip::showText(help->globalPos(), tr("channel %1: %2").arg(cell + 1).arg(values_[static_cast<std::size_t>(cell)]), this);
+  QToolTip::showText(help->globalPos(),
+                     tr("channel %1: %2").arg(cell + 1).arg(values_[static_cast<std::size_t>(cell)]), this);
   return true;
 }
 
@@ -78,7 +87,8 @@ void UniverseField::paintEvent(QPaintEvent*) {
     if (values_[at] > 0) {
       const QColor ember = theme().ember;
       const auto mix = [&](int a, int b) { return static_cast<int>(a + (b - a) * (0.2 + 0.8 * share)); };
-      colour = QColor(mix(colour.red(), ember.red()), mix(colour.green(), ember.green()), mix(colour.blue(), ember.blue()));
+      colour = QColor(mix(colour.red(), ember.red()), mix(colour.green(), ember.green()),
+                      mix(colour.blue(), ember.blue()));
     }
     painter.fillRect(cell, colour);
     if (age_[at] < kOld) {

@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QWidget>
 #include <array>
 #include <cstdint>
 
+#include <QWidget>
+
 namespace chispa::desk {
 
-/// The 512 values of a universe as a field of cells; what changed last stands out. A click, or the arrow keys, choose a channel.
+/// The 512 values of a universe as a field of cells; what changed last stands out. A click, or the arrow
+/// keys, choose a channel.
 class UniverseField : public QWidget {
   Q_OBJECT
  public:

@@ -13,15 +13,21 @@ namespace {
 
 bool matches(const QString& name, const QString& typed) {
   const QStringList words = typed.split(QLatin1Char(' '), Qt::SkipEmptyParts);
-  return std::all_of(words.begin(), words.end(), [&](const QString& word) { return name.contains(word, Qt::CaseInsensitive); });
+  return std::all_of(words.begin(), words.end(),
+                     [&](const QString& word) { return name.contains(word, Qt::CaseInsensitive); });
 }
 
 }  // namespace
 
-QString plainName(QString label) { return label.remove(QLatin1Char('&')).remove(QStringLiteral("…")); }
+QString plainName(QString label) {
+  return label.remove(QLatin1Char('&')).remove(QStringLiteral("…"));
+}
 
 ActionFinder::ActionFinder(QList<FoundAction> actions, QWidget* parent)
-    : QDialog(parent, Qt::Popup), actions_(std::move(actions)), typed_(new QLineEdit), found_(new QListWidget) {
+    : QDialog(parent, Qt::Popup),
+      actions_(std::move(actions)),
+      typed_(new QLineEdit),
+      found_(new QListWidget) {
   setObjectName(QStringLiteral("actionFinder"));
   setMinimumSize(textWidth(60), 320);
   auto* column = new QVBoxLayout(this);
@@ -48,8 +54,10 @@ void ActionFinder::list(const QString& typed) {
     for (qsizetype i = 0; i < actions_.size(); ++i) {
       const FoundAction& action = actions_[i];
       const bool isNamed = matches(action.name, typed);
-      if (byTip ? isNamed || !matches(action.name + QLatin1Char(' ') + action.tip, typed) : !isNamed) continue;
-      auto* item = new QListWidgetItem(action.keys.isEmpty() ? action.name : QStringLiteral("%1   (%2)").arg(action.name, action.keys));
+      if (byTip ? isNamed || !matches(action.name + QLatin1Char(' ') + action.tip, typed) : !isNamed)
+        continue;
+      auto* item = new QListWidgetItem(
+          action.keys.isEmpty() ? action.name : QStringLiteral("%1   (%2)").arg(action.name, action.keys));
       item->setToolTip(action.tip);
       item->setData(Qt::UserRole, static_cast<int>(i));
       found_->addItem(item);

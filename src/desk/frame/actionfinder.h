@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QDialog>
 #include <functional>
+
+#include <QDialog>
 
 class QLineEdit;
 class QListWidget;

@@ -4,8 +4,8 @@
 #include <QMenuBar>
 
 #include "desk/frame/mainwindow.h"
-#include "desk/score/composing.h"
 #include "desk/parts/format.h"
+#include "desk/score/composing.h"
 #include "desk/score/scorepage.h"
 #include "desk/score/timelineview.h"
 
@@ -18,92 +18,144 @@ void MainWindow::makeComposeMenu() {
   composing_ = new QActionGroup(this);
   composing_->setExclusionPolicy(QActionGroup::ExclusionPolicy::None);
   connect(composing, &Composing::told, this, [this](const QString& words) { tell(words); });
-  const auto add = [&](QMenu* to, const char* name, const QString& words, const QKeySequence& keys, auto act) { composing_->addAction(addAction(to, QLatin1String(name), words, keys, [composing, act] { act(*composing); })); };
-  add(menu, "fillBeats", tr("A clip on every &beat of the section"), QKeySequence(tr("Ctrl+B")), [](Composing& c) { c.fill(LaneKind::Beats); });
-  add(menu, "fillBars", tr("A clip on every b&ar of the section"), QKeySequence(tr("Ctrl+Shift+B")), [](Composing& c) { c.fill(LaneKind::Bars); });
-  add(menu, "fillMarks", tr("A clip on every &mark of the section"), {}, [](Composing& c) { c.fill(LaneKind::Free); });
-  add(menu, "fillOnsets", tr("A clip on every low &onset of the section"), {}, [](Composing& c) { c.fill(LaneKind::LowOnsets); });
-  add(menu, "alternateBeats", tr("One stave after the other, a bea&t each"), QKeySequence(tr("Ctrl+Alt+B")), [](Composing& c) { c.alternate(LaneKind::Beats); });
-  add(menu, "alternateBars", tr("One stave after the other, a ba&r each"), {}, [](Composing& c) { c.alternate(LaneKind::Bars); });
-  add(menu, "repeatClips", tr("Re&peat to the end of the section"), QKeySequence(tr("Ctrl+R")), [](Composing& c) { c.repeatToSectionEnd(); });
+  const auto add = [&](QMenu* to, const char* name, const QString& words, const QKeySequence& keys,
+                       auto act) {
+    composing_->addAction(
+        addAction(to, QLatin1String(name), words, keys, [composing, act] { act(*composing); }));
+  };
+  add(menu, "fillBeats", tr("A clip on every &beat of the section"), QKeySequence(tr("Ctrl+B")),
+      [](Composing& c) { c.fill(LaneKind::Beats); });
+  add(menu, "fillBars", tr("A clip on every b&ar of the section"), QKeySequence(tr("Ctrl+Shift+B")),
+      [](Composing& c) { c.fill(LaneKind::Bars); });
+  add(menu, "fillMarks", tr("A clip on every &mark of the section"), {},
+      [](Composing& c) { c.fill(LaneKind::Free); });
+  add(menu, "fillOnsets", tr("A clip on every low &onset of the section"), {},
+      [](Composing& c) { c.fill(LaneKind::LowOnsets); });
+  add(menu, "alternateBeats", tr("One stave after the other, a bea&t each"), QKeySequence(tr("Ctrl+Alt+B")),
+      [](Composing& c) { c.alternate(LaneKind::Beats); });
+  add(menu, "alternateBars", tr("One stave after the other, a ba&r each"), {},
+      [](Composing& c) { c.alternate(LaneKind::Bars); });
+  add(menu, "repeatClips", tr("Re&peat to the end of the section"), QKeySequence(tr("Ctrl+R")),
+      [](Composing& c) { c.repeatToSectionEnd(); });
   menu->addSeparator();
   add(menu, "copyClips", tr("&Copy clips"), QKeySequence(tr("Ctrl+C")), [](Composing& c) { c.copy(); });
   add(menu, "cutClips", tr("C&ut clips"), QKeySequence(tr("Ctrl+X")), [](Composing& c) { c.cut(); });
-  add(menu, "pasteClips", tr("Paste clips at the pla&yhead"), QKeySequence(tr("Ctrl+V")), [](Composing& c) { c.paste(); });
-  add(menu, "splitClips", tr("&Split at the playhead"), QKeySequence(tr("Ctrl+E")), [](Composing& c) { c.split(); });
-  add(menu, "stretchClips", tr("Twice as &long"), QKeySequence(tr("Ctrl+>")), [](Composing& c) { c.stretch(2); });
-  add(menu, "squeezeClips", tr("&Half as long"), QKeySequence(tr("Ctrl+<")), [](Composing& c) { c.stretch(0.5); });
-  add(menu, "slipLater", tr("Slip: later content first"), QKeySequence(tr("Alt+Right")), [](Composing& c) { c.slip(1); });
-  add(menu, "slipEarlier", tr("Slip: earlier content first"), QKeySequence(tr("Alt+Left")), [](Composing& c) { c.slip(-1); });
-  add(menu, "randomiseClips", tr("Let &chance vary them"), QKeySequence(tr("Ctrl+J")), [](Composing& c) { c.randomise(); });
+  add(menu, "pasteClips", tr("Paste clips at the pla&yhead"), QKeySequence(tr("Ctrl+V")),
+      [](Composing& c) { c.paste(); });
+  add(menu, "splitClips", tr("&Split at the playhead"), QKeySequence(tr("Ctrl+E")),
+      [](Composing& c) { c.split(); });
+  add(menu, "stretchClips", tr("Twice as &long"), QKeySequence(tr("Ctrl+>")),
+      [](Composing& c) { c.stretch(2); });
+  add(menu, "squeezeClips", tr("&Half as long"), QKeySequence(tr("Ctrl+<")),
+      [](Composing& c) { c.stretch(0.5); });
+  add(menu, "slipLater", tr("Slip: later content first"), QKeySequence(tr("Alt+Right")),
+      [](Composing& c) { c.slip(1); });
+  add(menu, "slipEarlier", tr("Slip: earlier content first"), QKeySequence(tr("Alt+Left")),
+      [](Composing& c) { c.slip(-1); });
+  add(menu, "randomiseClips", tr("Let &chance vary them"), QKeySequence(tr("Ctrl+J")),
+      [](Composing& c) { c.randomise(); });
   add(menu, "swapEffect", tr("Swap their &effect in the section"), {}, [](Composing& c) { c.swapEffect(); });
-  add(menu, "swapPalette", tr("Swap their palett&e in the section"), {}, [](Composing& c) { c.swapPalette(); });
-  add(menu, "makeBlock", tr("Make a building bloc&k of them"), QKeySequence(tr("Ctrl+Shift+K")), [](Composing& c) { c.makeBlock(); });
+  add(menu, "swapPalette", tr("Swap their palett&e in the section"), {},
+      [](Composing& c) { c.swapPalette(); });
+  add(menu, "makeBlock", tr("Make a building bloc&k of them"), QKeySequence(tr("Ctrl+Shift+K")),
+      [](Composing& c) { c.makeBlock(); });
   add(menu, "dissolveBlock", tr("&Dissolve the block"), {}, [](Composing& c) { c.dissolveBlock(); });
-  add(menu, "openBlock", tr("&Open the block"), QKeySequence(tr("Ctrl+Return")), [](Composing& c) { c.openBlock(); });
-  add(menu, "closeBlock", tr("Close the block: it is what is selected"), QKeySequence(tr("Ctrl+Shift+Return")), [](Composing& c) { c.closeBlock(); });
-  add(menu, "saveOwnEffect", tr("Keep as an effect of your own"), QKeySequence(tr("Ctrl+Shift+E")), [](Composing& c) { c.saveOwn(); });
-  add(menu, "closeGap", tr("Delete the selection's time"), QKeySequence(tr("Ctrl+Shift+Del")), [](Composing& c) { c.closeGap(); });
+  add(menu, "openBlock", tr("&Open the block"), QKeySequence(tr("Ctrl+Return")),
+      [](Composing& c) { c.openBlock(); });
+  add(menu, "closeBlock", tr("Close the block: it is what is selected"),
+      QKeySequence(tr("Ctrl+Shift+Return")), [](Composing& c) { c.closeBlock(); });
+  add(menu, "saveOwnEffect", tr("Keep as an effect of your own"), QKeySequence(tr("Ctrl+Shift+E")),
+      [](Composing& c) { c.saveOwn(); });
+  add(menu, "closeGap", tr("Delete the selection's time"), QKeySequence(tr("Ctrl+Shift+Del")),
+      [](Composing& c) { c.closeGap(); });
   add(menu, "insertBar", tr("Insert a bar at the playhead"), {}, [](Composing& c) { c.insertBar(); });
   menu->addSeparator();
   makeStaveMenu(menu->addMenu(tr("S&taves")));
   QMenu* marks = menu->addMenu(tr("Beats and &marks"));
   // M is the ruler's key in Plan.
-  add(marks, "placeMark", tr("&Mark the playhead"), QKeySequence(Qt::Key_M), [this](Composing&) { score_->timeline().placeMark(); });
-  add(marks, "nextMark", tr("To the &next mark"), QKeySequence(tr("Ctrl+Alt+Right")), [](Composing& c) { c.stepMark(true); });
-  add(marks, "lastMark", tr("To the mark be&fore"), QKeySequence(tr("Ctrl+Alt+Left")), [](Composing& c) { c.stepMark(false); });
+  add(marks, "placeMark", tr("&Mark the playhead"), QKeySequence(Qt::Key_M),
+      [this](Composing&) { score_->timeline().placeMark(); });
+  add(marks, "nextMark", tr("To the &next mark"), QKeySequence(tr("Ctrl+Alt+Right")),
+      [](Composing& c) { c.stepMark(true); });
+  add(marks, "lastMark", tr("To the mark be&fore"), QKeySequence(tr("Ctrl+Alt+Left")),
+      [](Composing& c) { c.stepMark(false); });
   add(marks, "beginSection", tr("A &section begins here"), {}, [](Composing& c) { c.beginSection(); });
   marks->addSeparator();
-  add(marks, "tapBeat", tr("&Tap a beat (while it plays)"), QKeySequence(Qt::Key_T), [](Composing& c) { c.tap(); });
+  add(marks, "tapBeat", tr("&Tap a beat (while it plays)"), QKeySequence(Qt::Key_T),
+      [](Composing& c) { c.tap(); });
   add(marks, "setDownBeat", tr("A bar &begins here"), {}, [](Composing& c) { c.setDownBeat(); });
   add(marks, "halveBeats", tr("&Half as many beats"), {}, [](Composing& c) { c.halveBeats(); });
   add(marks, "doubleBeats", tr("&Twice as many beats"), {}, [](Composing& c) { c.doubleBeats(); });
   add(marks, "beatsLater", tr("Beats 10 ms &later"), {}, [](Composing& c) { c.shiftBeats(Micros(10'000)); });
-  add(marks, "beatsEarlier", tr("Beats 10 ms &earlier"), {}, [](Composing& c) { c.shiftBeats(Micros(-10'000)); });
-  add(marks, "gridFromMarks", tr("&Regular beats from two marks, a bar apart"), {}, [](Composing& c) { c.gridFromMarks(); });
+  add(marks, "beatsEarlier", tr("Beats 10 ms &earlier"), {},
+      [](Composing& c) { c.shiftBeats(Micros(-10'000)); });
+  add(marks, "gridFromMarks", tr("&Regular beats from two marks, a bar apart"), {},
+      [](Composing& c) { c.gridFromMarks(); });
   add(marks, "findBeats", tr("&Find beats, bars and sections anew"), {}, [](Composing& c) { c.findAgain(); });
-  add(marks, "findOnsets", tr("Find &onsets, low, middle and high"), {}, [](Composing& c) { c.findOnsets(); });
-  add(marks, "importLabels", tr("&Import labels, words or a MIDI file…"), {}, [](Composing& c) { c.importLabels(); });
-  add(marks, "importPhonemes", tr("Import &phonemes…"), {}, [](Composing& c) { c.importLabels(LaneKind::Phonemes); });
+  add(marks, "findOnsets", tr("Find &onsets, low, middle and high"), {},
+      [](Composing& c) { c.findOnsets(); });
+  add(marks, "importLabels", tr("&Import labels, words or a MIDI file…"), {},
+      [](Composing& c) { c.importLabels(); });
+  add(marks, "importPhonemes", tr("Import &phonemes…"), {},
+      [](Composing& c) { c.importLabels(LaneKind::Phonemes); });
   add(marks, "exportLabels", tr("E&xport marks…"), {}, [](Composing& c) { c.exportLabels(); });
   menu->addSeparator();
-  add(menu, "findClips", tr("&Find clips and marks…"), QKeySequence::Find, [this](Composing&) { score_->beginSearch(); });
-  composing_->addAction(addAction(menu, QStringLiteral("renderFilm"), tr("Film or recording of this score…"), QKeySequence(tr("Ctrl+Alt+R")), [this] { score_->openFilmDialog(); }));
-  add(menu, "playPart", tr("Play only th&is part"), QKeySequence(tr("Ctrl+P")), [](Composing& c) { c.togglePart(); });
+  add(menu, "findClips", tr("&Find clips and marks…"), QKeySequence::Find,
+      [this](Composing&) { score_->beginSearch(); });
+  composing_->addAction(addAction(menu, QStringLiteral("renderFilm"), tr("Film or recording of this score…"),
+                                  QKeySequence(tr("Ctrl+Alt+R")), [this] { score_->openFilmDialog(); }));
+  add(menu, "playPart", tr("Play only th&is part"), QKeySequence(tr("Ctrl+P")),
+      [](Composing& c) { c.togglePart(); });
   QMenu* speed = menu->addMenu(tr("Spee&d"));
   auto* speeds = new QActionGroup(this);
-  for (const auto& [name, words, rate] : {std::tuple{"speedFull", tr("As it is"), 1.0}, std::tuple{"speedHalf", tr("Half as fast, at the same pitch"), 0.5}, std::tuple{"speedQuarter", tr("A quarter, at the same pitch"), 0.25}}) {
-    QAction* action = speeds->addAction(addAction(speed, QLatin1String(name), words, {}, [this, rate = rate] { session_.stage.setRate(rate); }));
+  for (const auto& [name, words, rate] :
+       {std::tuple{"speedFull", tr("As it is"), 1.0},
+        std::tuple{"speedHalf", tr("Half as fast, at the same pitch"), 0.5},
+        std::tuple{"speedQuarter", tr("A quarter, at the same pitch"), 0.25}}) {
+    QAction* action = speeds->addAction(addAction(speed, QLatin1String(name), words, {},
+                                                  [this, rate = rate] { session_.stage.setRate(rate); }));
     action->setCheckable(true);
     action->setChecked(rate == session_.stage.rate());
   }
-  QAction* countIn = addAction(menu, "countIn", tr("Count i&n with a bar of clicks"), {}, [this] { session_.stage.setCountIn(!session_.stage.countsIn()); });
+  QAction* countIn = addAction(menu, "countIn", tr("Count i&n with a bar of clicks"), {},
+                               [this] { session_.stage.setCountIn(!session_.stage.countsIn()); });
   countIn->setCheckable(true);
 }
 
 void MainWindow::makeStaveMenu(QMenu* menu) {
   Composing* composing = &score_->composing();
-  const auto add = [&](const char* name, const QString& words, const QKeySequence& keys, auto act) { composing_->addAction(addAction(menu, QLatin1String(name), words, keys, [composing, act] { act(*composing); })); };
-  add("staveUp", tr("Move the stave &up"), QKeySequence(tr("Alt+Up")), [](Composing& c) { c.moveStave(true); });
-  add("staveDown", tr("Move the stave &down"), QKeySequence(tr("Alt+Down")), [](Composing& c) { c.moveStave(false); });
+  const auto add = [&](const char* name, const QString& words, const QKeySequence& keys, auto act) {
+    composing_->addAction(
+        addAction(menu, QLatin1String(name), words, keys, [composing, act] { act(*composing); }));
+  };
+  add("staveUp", tr("Move the stave &up"), QKeySequence(tr("Alt+Up")),
+      [](Composing& c) { c.moveStave(true); });
+  add("staveDown", tr("Move the stave &down"), QKeySequence(tr("Alt+Down")),
+      [](Composing& c) { c.moveStave(false); });
   QMenu* more = menu->addMenu(tr("&Add a stave for"));
   more->setObjectName(QStringLiteral("addStaveMenu"));
   connect(more, &QMenu::aboutToShow, this, [this, more, composing] {
     more->clear();
     const std::vector<ZoneId> zones = composing->zonesWithoutStave();
-    for (const ZoneId zone : zones) more->addAction(text(chispa::find(session_.show().zones, zone)->name), this, [composing, zone] { composing->addStaves({zone}); });
+    for (const ZoneId zone : zones)
+      more->addAction(text(chispa::find(session_.show().zones, zone)->name), this,
+                      [composing, zone] { composing->addStaves({zone}); });
     if (zones.empty()) more->addAction(tr("Every zone has one"))->setEnabled(false);
   });
-  add("addAllStaves", tr("Add staves for a&ll zones that have none"), {}, [](Composing& c) { c.addStaves(c.zonesWithoutStave()); });
+  add("addAllStaves", tr("Add staves for a&ll zones that have none"), {},
+      [](Composing& c) { c.addStaves(c.zonesWithoutStave()); });
   add("removeStave", tr("&Take the stave away, with its clips"), {}, [](Composing& c) { c.removeStave(); });
   menu->addSeparator();
-  add("newFolder", tr("A new &folder for it"), QKeySequence(tr("Ctrl+Alt+F")), [](Composing& c) { c.newFolder(); });
+  add("newFolder", tr("A new &folder for it"), QKeySequence(tr("Ctrl+Alt+F")),
+      [](Composing& c) { c.newFolder(); });
   QMenu* into = menu->addMenu(tr("&Into the folder"));
   into->setObjectName(QStringLiteral("joinFolderMenu"));
   connect(into, &QMenu::aboutToShow, this, [this, into, composing] {
     into->clear();
     const Score* score = session_.stage.score();
-    for (std::size_t i = 0; score && i < score->folders.size(); ++i) into->addAction(text(score->folders[i].name), this, [composing, name = text(score->folders[i].name)] { composing->joinFolder(name); });
+    for (std::size_t i = 0; score && i < score->folders.size(); ++i)
+      into->addAction(text(score->folders[i].name), this,
+                      [composing, name = text(score->folders[i].name)] { composing->joinFolder(name); });
     if (into->isEmpty()) into->addAction(tr("There is none yet"))->setEnabled(false);
   });
   add("leaveFolder", tr("&Out of its folder"), {}, [](Composing& c) { c.leaveFolder(); });

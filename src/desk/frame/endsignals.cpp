@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/frame/endsignals.h"
 
-#include <fcntl.h>
-#include <unistd.h>
-
-#include <QSocketNotifier>
 #include <array>
 #include <csignal>
+
+#include <QSocketNotifier>
+#include <fcntl.h>
+#include <unistd.h>
 
 namespace chispa::desk {
 namespace {

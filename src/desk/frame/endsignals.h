@@ -4,8 +4,8 @@
 
 namespace chispa::desk {
 
-/// Turns SIGTERM, SIGINT and SIGHUP into asked(), in the window's thread: a system that shuts down, a closed terminal or Ctrl+C ends the program in
-/// order, in the dark and with unsaved work kept. One at a time.
+/// Turns SIGTERM, SIGINT and SIGHUP into asked(), in the window's thread: a system that shuts down, a closed
+/// terminal or Ctrl+C ends the program in order, in the dark and with unsaved work kept. One at a time.
 class EndSignals : public QObject {
   Q_OBJECT
  public:

@@ -21,7 +21,8 @@ constexpr int kWidth = 284;
 
 }  // namespace
 
-Inspector::Inspector(const Session& session, PlanView& plan, QWidget* parent) : QScrollArea(parent), session_(session), plan_(plan) {
+Inspector::Inspector(const Session& session, PlanView& plan, QWidget* parent)
+    : QScrollArea(parent), session_(session), plan_(plan) {
   setObjectName(QStringLiteral("inspector"));
   setAccessibleName(tr("Inspector"));
   setFixedWidth(kWidth);
@@ -45,24 +46,30 @@ Inspector::Inspector(const Session& session, PlanView& plan, QWidget* parent) : 
 
 QString Inspector::formKey() const {
   const Show& show = session_.show();
-  return std::visit(Overloaded{[&](const ClipIds& ids) { return clipFormKey(session_, ids); },
-                          [&](ZoneId id) { return zoneFormKey(session_, id); },
-                          [&](ScoreId id) { return scoreFormKey(session_, id); },
-                          [&](const FixtureIds& ids) { return fixtureFormKey(session_, ids); },
-                          [&](const BeadPlace& place) {
-                            const Bead* bead = beadAt(show, {place.controller, place.port, place.bead});
-                            if (!bead) return QString();
-                            return QStringLiteral("%1/%2/%3/").arg(bead->count).arg(bead->fixture.value).arg(bead->injections.size()) + suppliesKey(show);
-                          },
-                          [&](const PortChoice&) {
-                            QString key;
-                            for (const LoosePiece& piece : loosePieces(show)) key += QStringLiteral("%1:%2:%3 ").arg(piece.fixture.value).arg(piece.first).arg(piece.count);
-                            return key;
-                          },
-                          [&](ControllerId id) { return controllerFormKey(session_, id); },
-                          [&](std::monostate) { return suppliesKey(show); },
-                          [](const auto&) { return QString(); }},
-                    session_.selection.now());
+  return std::visit(
+      Overloaded{
+          [&](const ClipIds& ids) { return clipFormKey(session_, ids); },
+          [&](ZoneId id) { return zoneFormKey(session_, id); },
+          [&](ScoreId id) { return scoreFormKey(session_, id); },
+          [&](const FixtureIds& ids) { return fixtureFormKey(session_, ids); },
+          [&](const BeadPlace& place) {
+            const Bead* bead = beadAt(show, {place.controller, place.port, place.bead});
+            if (!bead) return QString();
+            return QStringLiteral("%1/%2/%3/")
+                       .arg(bead->count)
+                       .arg(bead->fixture.value)
+                       .arg(bead->injections.size()) +
+                   suppliesKey(show);
+          },
+          [&](const PortChoice&) {
+            QString key;
+            for (const LoosePiece& piece : loosePieces(show))
+              key += QStringLiteral("%1:%2:%3 ").arg(piece.fixture.value).arg(piece.first).arg(piece.count);
+            return key;
+          },
+          [&](ControllerId id) { return controllerFormKey(session_, id); },
+          [&](std::monostate) { return suppliesKey(show); }, [](const auto&) { return QString(); }},
+      session_.selection.now());
 }
 
 void Inspector::update() {
@@ -73,7 +80,8 @@ void Inspector::update() {
     rebuild();
 }
 
-/// What the maker has in hand in a form: where the keyboard is, what is half typed there, and how far it is scrolled.
+/// What the maker has in hand in a form: where the keyboard is, what is half typed there, and how far it is
+/// scrolled.
 struct Inspector::InHand {
   QString field;
   QString typed;
@@ -99,7 +107,8 @@ Inspector::InHand Inspector::inHand() const {
   QWidget* focus = QApplication::focusWidget();
   if (!form_ || !focus || !form_->isAncestorOf(focus)) return hand;
   // A number's text field has no name of its own.
-  while (focus->objectName().isEmpty() || focus->objectName().startsWith(QStringLiteral("qt_"))) focus = focus->parentWidget();
+  while (focus->objectName().isEmpty() || focus->objectName().startsWith(QStringLiteral("qt_")))
+    focus = focus->parentWidget();
   hand.field = focus->objectName();
   if (const QLineEdit* line = lineOf(focus)) {
     hand.typed = line->text();
@@ -134,19 +143,20 @@ void Inspector::rebuild() {
   const InHand hand = isSame ? inHand() : InHand{};
   shown_ = session_.selection.now();
   shownKey_ = formKey();
-  auto form = std::visit(Overloaded{[&](std::monostate) { return makeShowForm(session_); },
-                               [&](const FixtureIds& ids) { return makeFixtureForm(session_, ids, plan_); },
-                               [&](const ClipIds& ids) { return makeClipForm(session_, ids); },
-                               [&](ZoneId id) { return makeZoneForm(session_, id, plan_); },
-                               [&](PaletteId id) { return makePaletteForm(session_, id); },
-                               [&](UnderlayId id) { return makeUnderlayForm(session_, id, plan_); },
-                               [&](StripTypeId id) { return makeStripTypeForm(session_, id); },
-                               [&](ScoreId id) { return makeScoreForm(session_, id); },
-                               [&](MarkId id) { return makeMarkForm(session_, id); },
-                               [&](ControllerId id) { return makeControllerForm(session_, id); },
-                               [&](PortChoice port) { return makePortForm(session_, port); },
-                               [&](BeadPlace place) { return makeBeadForm(session_, place); }},
-                         shown_);
+  auto form =
+      std::visit(Overloaded{[&](std::monostate) { return makeShowForm(session_); },
+                            [&](const FixtureIds& ids) { return makeFixtureForm(session_, ids, plan_); },
+                            [&](const ClipIds& ids) { return makeClipForm(session_, ids); },
+                            [&](ZoneId id) { return makeZoneForm(session_, id, plan_); },
+                            [&](PaletteId id) { return makePaletteForm(session_, id); },
+                            [&](UnderlayId id) { return makeUnderlayForm(session_, id, plan_); },
+                            [&](StripTypeId id) { return makeStripTypeForm(session_, id); },
+                            [&](ScoreId id) { return makeScoreForm(session_, id); },
+                            [&](MarkId id) { return makeMarkForm(session_, id); },
+                            [&](ControllerId id) { return makeControllerForm(session_, id); },
+                            [&](PortChoice port) { return makePortForm(session_, port); },
+                            [&](BeadPlace place) { return makeBeadForm(session_, place); }},
+                 shown_);
   form->setObjectName(QStringLiteral("panel"));
   // takeWidget keeps the old rows alive until their own signals have ended.
   if (QWidget* old = takeWidget()) old->deleteLater();

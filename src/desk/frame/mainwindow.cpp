@@ -23,8 +23,6 @@
 #include "desk/bench/benchpage.h"
 #include "desk/frame/inspector.h"
 #include "desk/frame/pulsebar.h"
-#include "desk/session/selectionlight.h"
-#include "desk/wire/screenports.h"
 #include "desk/parts/format.h"
 #include "desk/parts/icon.h"
 #include "desk/parts/theme.h"
@@ -32,6 +30,8 @@
 #include "desk/plan/planview.h"
 #include "desk/run/runpage.h"
 #include "desk/score/scorepage.h"
+#include "desk/session/selectionlight.h"
+#include "desk/wire/screenports.h"
 #include "desk/wire/wirepage.h"
 
 namespace chispa::desk {
@@ -52,7 +52,8 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   setWindowIcon(icon("chispa"));
   resize(QSize(1280, 800).boundedTo(screen()->availableSize()));
   tell = [this](const QString& words) { QMessageBox::warning(this, tr("Chispa"), words); };
-  for (QWidget* page : std::initializer_list<QWidget*>{plan_, wire_, bench_, score_, run_}) pages_->addWidget(page);
+  for (QWidget* page : std::initializer_list<QWidget*>{plan_, wire_, bench_, score_, run_})
+    pages_->addWidget(page);
   auto* middle = new QWidget;
   auto* column = new QVBoxLayout(middle);
   column->setContentsMargins(0, 0, 0, 0);
@@ -66,7 +67,9 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   column->addWidget(pulse_);
   setCentralWidget(middle);
   makeMenus();
-  document.mayLose = [this](const QString& edit, const Losses& losses) { return confirmLosses(edit, losses); };
+  document.mayLose = [this](const QString& edit, const Losses& losses) {
+    return confirmLosses(edit, losses);
+  };
   connect(wire_, &WirePage::failed, this, [this](const QString& words) { tell(words); });
   connect(plan_, &PlanPage::failed, this, [this](const QString& words) { tell(words); });
   connect(spine_, &Spine::chosen, this, &MainWindow::showWorkspace);
@@ -84,7 +87,8 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   });
   connect(&document, &Document::opened, this, [this] { session_.selection.clear(); });
   connect(&document, &Document::failed, this, [this](const QString& words) { tell(words); });
-  connect(&stage, &Stage::scoreChanged, this, [this] { session_.selection.prune(session_.show(), session_.stage.score()); });
+  connect(&stage, &Stage::scoreChanged, this,
+          [this] { session_.selection.prune(session_.show(), session_.stage.score()); });
   // One undo takes one thing back: what is done to another thing, or in another field, is another step.
   connect(&selection, &Selection::changed, &document, &Document::seal);
   connect(qApp, &QApplication::focusChanged, &document, &Document::seal);
@@ -113,14 +117,17 @@ void MainWindow::fitScreen() {
   if (free.contains(framed)) return;
   const QSize around = framed.size() - size();
   resize(size().boundedTo(free.size() - around));
-  move(std::clamp(framed.x(), free.x(), std::max(free.x(), free.right() + 1 - width() - around.width())), std::clamp(framed.y(), free.y(), std::max(free.y(), free.bottom() + 1 - height() - around.height())));
+  move(std::clamp(framed.x(), free.x(), std::max(free.x(), free.right() + 1 - width() - around.width())),
+       std::clamp(framed.y(), free.y(), std::max(free.y(), free.bottom() + 1 - height() - around.height())));
 }
 
 namespace {
 
 /// Controls that Space presses, opens or types into.
 bool takesSpace(const QWidget* focus) {
-  return qobject_cast<const QAbstractButton*>(focus) || qobject_cast<const QComboBox*>(focus) || qobject_cast<const QAbstractItemView*>(focus) || qobject_cast<const QAbstractSpinBox*>(focus) || qobject_cast<const QLineEdit*>(focus);
+  return qobject_cast<const QAbstractButton*>(focus) || qobject_cast<const QComboBox*>(focus) ||
+         qobject_cast<const QAbstractItemView*>(focus) || qobject_cast<const QAbstractSpinBox*>(focus) ||
+         qobject_cast<const QLineEdit*>(focus);
 }
 
 }  // namespace
@@ -128,14 +135,16 @@ bool takesSpace(const QWidget* focus) {
 bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
   if (event->type() != QEvent::ShortcutOverride) return QMainWindow::eventFilter(watched, event);
   const auto* key = static_cast<QKeyEvent*>(event);
-  if (key->key() == Qt::Key_Space && key->modifiers() == Qt::NoModifier && takesSpace(qobject_cast<QWidget*>(watched))) {
+  if (key->key() == Qt::Key_Space && key->modifiers() == Qt::NoModifier &&
+      takesSpace(qobject_cast<QWidget*>(watched))) {
     event->accept();
     return true;
   }
   return QMainWindow::eventFilter(watched, event);
 }
 
-QAction* MainWindow::addAction(QMenu* menu, const QString& name, const QString& label, const QKeySequence& keys, std::function<void()> run) {
+QAction* MainWindow::addAction(QMenu* menu, const QString& name, const QString& label,
+                               const QKeySequence& keys, std::function<void()> run) {
   auto* action = menu->addAction(label);
   action->setObjectName(name);
   action->setShortcut(keys);
@@ -144,7 +153,10 @@ QAction* MainWindow::addAction(QMenu* menu, const QString& name, const QString& 
 }
 
 bool MainWindow::openFile(const QString& path) {
-  if (!isUnattended_ && session_.document.isOpenElsewhere(path.toStdString())) tell(tr("“%1” is open in another window.\nWhat is saved here replaces what is saved there, and the other way round; Chispa asks before it does.").arg(path));
+  if (!isUnattended_ && session_.document.isOpenElsewhere(path.toStdString()))
+    tell(tr("“%1” is open in another window.\nWhat is saved here replaces what is saved there, and the other "
+            "way round; Chispa asks before it does.")
+             .arg(path));
   const Outcome opened = session_.document.open(path.toStdString());
   if (!opened) {
     tell(text(opened.failure().text()));
@@ -160,7 +172,8 @@ void MainWindow::newShow() {
 
 void MainWindow::openAsking() {
   if (!mayDiscard()) return;
-  const QString path = QFileDialog::getOpenFileName(this, tr("Open a show"), {}, tr("Chispa shows (*.chispa)"));
+  const QString path =
+      QFileDialog::getOpenFileName(this, tr("Open a show"), {}, tr("Chispa shows (*.chispa)"));
   if (!path.isEmpty()) openFile(path);
 }
 
@@ -173,7 +186,9 @@ bool MainWindow::save() {
 }
 
 bool MainWindow::saveAs() {
-  QString path = QFileDialog::getSaveFileName(this, tr("Save the show"), session_.document.title() + QStringLiteral(".chispa"), tr("Chispa shows (*.chispa)"));
+  QString path = QFileDialog::getSaveFileName(this, tr("Save the show"),
+                                              session_.document.title() + QStringLiteral(".chispa"),
+                                              tr("Chispa shows (*.chispa)"));
   if (path.isEmpty()) return false;
   if (!path.endsWith(QStringLiteral(".chispa"))) path += QStringLiteral(".chispa");
   const Outcome saved = session_.document.saveAs(path.toStdString());
@@ -186,7 +201,10 @@ bool MainWindow::saveAs() {
 }
 
 bool MainWindow::mayOverwrite() {
-  QMessageBox box(QMessageBox::Warning, tr("The file has changed"), tr("“%1” was changed by somebody else since it was opened here.").arg(session_.document.title()), QMessageBox::Cancel, this);
+  QMessageBox box(
+      QMessageBox::Warning, tr("The file has changed"),
+      tr("“%1” was changed by somebody else since it was opened here.").arg(session_.document.title()),
+      QMessageBox::Cancel, this);
   box.setInformativeText(tr("Saving would replace what they did. Under another name both are kept."));
   const QAbstractButton* other = box.addButton(tr("Save under another name…"), QMessageBox::AcceptRole);
   const QAbstractButton* replace = box.addButton(tr("Replace it"), QMessageBox::DestructiveRole);
@@ -197,8 +215,10 @@ bool MainWindow::mayOverwrite() {
 
 bool MainWindow::mayDiscard() {
   if (!session_.document.isModified()) return true;
-  const auto answer = QMessageBox::question(this, tr("Unsaved changes"), tr("“%1” has changes that are not saved.\nSave them?").arg(session_.document.title()),
-                                            QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
+  const auto answer = QMessageBox::question(
+      this, tr("Unsaved changes"),
+      tr("“%1” has changes that are not saved.\nSave them?").arg(session_.document.title()),
+      QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Save);
   return answer == QMessageBox::Discard || (answer == QMessageBox::Save && save());
 }
 
@@ -214,10 +234,13 @@ void MainWindow::offerRecovery(const std::filesystem::path& journals) {
   for (const Failure& lost : found.unreadable) tell(text(lost.text()));
   for (const LeftJournal& left : found.left) {
     const QString name = left.showPath.empty() ? tr("a show that was never saved") : text(left.showPath);
-    QString words = tr("Chispa did not end in order. It kept %1 to %2.").arg(counted(left.changes, tr("one change"), tr("%1 changes")), name);
-    if (left.isDamaged) words += QLatin1Char('\n') + tr("What followed them cannot be read; the file is kept.");
-    const auto answer = QMessageBox::question(this, tr("Unsaved work was found"), words + QLatin1Char('\n') + tr("Take them up again?"),
-                                              QMessageBox::Yes | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Yes);
+    QString words = tr("Chispa did not end in order. It kept %1 to %2.")
+                        .arg(counted(left.changes, tr("one change"), tr("%1 changes")), name);
+    if (left.isDamaged)
+      words += QLatin1Char('\n') + tr("What followed them cannot be read; the file is kept.");
+    const auto answer = QMessageBox::question(
+        this, tr("Unsaved work was found"), words + QLatin1Char('\n') + tr("Take them up again?"),
+        QMessageBox::Yes | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Yes);
     if (answer == QMessageBox::Cancel) continue;
     const bool isSafe = answer == QMessageBox::Yes ? session_.document.adopt(left) : true;
     if (isSafe) disposeOf(left);
@@ -227,7 +250,8 @@ void MainWindow::offerRecovery(const std::filesystem::path& journals) {
 
 void MainWindow::noteRecovery(const std::filesystem::path& journals) {
   const auto left = std::ssize(leftJournalFiles(journals));
-  if (left > 0) pulse_->setNotice(tr("Unsaved work of an earlier time is kept; File ▸ Recover unsaved work shows it"));
+  if (left > 0)
+    pulse_->setNotice(tr("Unsaved work of an earlier time is kept; File ▸ Recover unsaved work shows it"));
 }
 
 void MainWindow::endInOrder() {
@@ -256,7 +280,9 @@ void MainWindow::fillRecent() {
   recent_->setEnabled(!recent_->isEmpty());
 }
 
-Workspace MainWindow::workspace() const { return static_cast<Workspace>(pages_->currentIndex()); }
+Workspace MainWindow::workspace() const {
+  return static_cast<Workspace>(pages_->currentIndex());
+}
 
 void MainWindow::showWorkspace(Workspace workspace) {
   pages_->setCurrentIndex(static_cast<int>(workspace));
@@ -301,9 +327,11 @@ void MainWindow::goTo(const ProblemPlace& place) {
 bool MainWindow::confirmLosses(const QString& edit, const Losses& losses) {
   constexpr std::size_t kMostShown = 12;
   QString words;
-  for (std::size_t i = 0; i < std::min(losses.size(), kMostShown); ++i) words += text(losses[i]) + QLatin1Char('\n');
+  for (std::size_t i = 0; i < std::min(losses.size(), kMostShown); ++i)
+    words += text(losses[i]) + QLatin1Char('\n');
   if (losses.size() > kMostShown) words += tr("… and %1 more.").arg(losses.size() - kMostShown);
-  QMessageBox box(QMessageBox::Question, tr("Not everything can be kept"), tr("This cannot be kept (%1):").arg(edit), QMessageBox::NoButton, this);
+  QMessageBox box(QMessageBox::Question, tr("Not everything can be kept"),
+                  tr("This cannot be kept (%1):").arg(edit), QMessageBox::NoButton, this);
   box.setInformativeText(words);
   const QAbstractButton* go = box.addButton(tr("Change it all the same"), QMessageBox::AcceptRole);
   box.addButton(tr("Leave it as it is"), QMessageBox::RejectRole);
@@ -312,14 +340,17 @@ bool MainWindow::confirmLosses(const QString& edit, const Losses& losses) {
 }
 
 void MainWindow::updateTitle() {
-  setWindowTitle(tr("%1 — %2").arg(session_.document.title(), session_.document.isModified() ? tr("not saved") : tr("saved")));
+  setWindowTitle(tr("%1 — %2").arg(session_.document.title(),
+                                   session_.document.isModified() ? tr("not saved") : tr("saved")));
 }
 
 void MainWindow::updateActions() {
   undo_->setEnabled(session_.document.canUndo());
   redo_->setEnabled(session_.document.canRedo());
-  undo_->setText(session_.document.canUndo() ? tr("&Undo %1").arg(session_.document.undoName()) : tr("&Undo"));
-  redo_->setText(session_.document.canRedo() ? tr("&Redo %1").arg(session_.document.redoName()) : tr("&Redo"));
+  undo_->setText(session_.document.canUndo() ? tr("&Undo %1").arg(session_.document.undoName())
+                                             : tr("&Undo"));
+  redo_->setText(session_.document.canRedo() ? tr("&Redo %1").arg(session_.document.redoName())
+                                             : tr("&Redo"));
 }
 
 }  // namespace chispa::desk

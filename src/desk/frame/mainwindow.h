@@ -2,9 +2,9 @@
 #pragma once
 #include <QMainWindow>
 
+#include "core/show/problems.h"
 #include "desk/frame/actionfinder.h"
 #include "desk/frame/spine.h"
-#include "core/show/problems.h"
 #include "desk/session/session.h"
 
 class QActionGroup;
@@ -23,8 +23,8 @@ class RunPage;
 class ScorePage;
 class WirePage;
 
-/// The window: menus, spine, workspaces, inspector and pulse bar. It builds and connects; the rules of the job are in
-/// core.
+/// The window: menus, spine, workspaces, inspector and pulse bar. It builds and connects; the rules of the
+/// job are in core.
 class MainWindow : public QMainWindow {
   Q_OBJECT
  public:
@@ -45,7 +45,8 @@ class MainWindow : public QMainWindow {
   void noteRecovery(const std::filesystem::path& journals);
   /// With nobody there nothing asks: what would be asked is told in the pulse bar.
   void setUnattended(bool on) { isUnattended_ = on; }
-  /// As the system asks for it: nothing is asked, unsaved work stays in its journal, and light ends in the dark.
+  /// As the system asks for it: nothing is asked, unsaved work stays in its journal, and light ends in the
+  /// dark.
   void endInOrder();
   void setDark(bool dark);
 
@@ -66,7 +67,8 @@ class MainWindow : public QMainWindow {
   void makeComposeMenu();
   void makeStaveMenu(QMenu* menu);
   void makeHelpMenu();
-  QAction* addAction(QMenu* menu, const QString& name, const QString& label, const QKeySequence& keys, std::function<void()> run);
+  QAction* addAction(QMenu* menu, const QString& name, const QString& label, const QKeySequence& keys,
+                     std::function<void()> run);
   void fillRecent();
   void rememberRecent(const std::filesystem::path& path);
   void newShow();

@@ -1,4 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <set>
+
 #include <QApplication>
 #include <QComboBox>
 #include <QLineEdit>
@@ -7,7 +9,6 @@
 #include <QPointer>
 #include <QPushButton>
 #include <QSettings>
-#include <set>
 
 #include "core/base/overloaded.h"
 #include "core/edit/arrange.h"
@@ -23,9 +24,9 @@
 #include "desk/parts/theme.h"
 #include "desk/plan/planpage.h"
 #include "desk/plan/planview.h"
-#include "desk/session/selectionlight.h"
 #include "desk/score/scorepage.h"
 #include "desk/score/timelineview.h"
+#include "desk/session/selectionlight.h"
 #include "desk/wire/wirepage.h"
 
 namespace chispa::desk {
@@ -39,7 +40,8 @@ void collectActions(QMenu* menu, const QString& path, QList<FoundAction>& found)
     if (action->menu())
       collectActions(action->menu(), here, found);
     else if (!action->isSeparator() && action->isEnabled())
-      found.append({here + plainName(action->text()), action->toolTip(), action->shortcut().toString(QKeySequence::NativeText), [action = QPointer(action)] {
+      found.append({here + plainName(action->text()), action->toolTip(),
+                    action->shortcut().toString(QKeySequence::NativeText), [action = QPointer(action)] {
                       if (action) action->trigger();
                     }});
   }
@@ -89,7 +91,8 @@ void MainWindow::makeFileMenu() {
   addAction(menu, "exportPlan", tr("Export the plan for the &wall…"), {}, [this] { plan_->exportPlan(); });
   addAction(menu, "exportSheet", tr("Export the &address sheet…"), {}, [this] { wire_->exportSheet(); });
   addAction(menu, "exportBooklet", tr("Export the wiring &booklet…"), {}, [this] { wire_->exportBooklet(); });
-  addAction(menu, "exportPoints", tr("&Export the selected pixels' places…"), {}, [this] { plan_->exportPoints(); });
+  addAction(menu, "exportPoints", tr("&Export the selected pixels' places…"), {},
+            [this] { plan_->exportPoints(); });
   menu->addSeparator();
   addAction(menu, "quit", tr("&Quit"), QKeySequence::Quit, [this] { close(); });
 }
@@ -97,16 +100,20 @@ void MainWindow::makeFileMenu() {
 void MainWindow::makeEditMenu() {
   QMenu* menu = menuBar()->addMenu(tr("&Edit"));
   undo_ = addAction(menu, "undo", tr("&Undo"), QKeySequence::Undo, [this] { session_.document.undo(); });
-  redo_ = addAction(menu, "redo", tr("&Redo"), QKeySequence(tr("Ctrl+Shift+Z")), [this] { session_.document.redo(); });
+  redo_ = addAction(menu, "redo", tr("&Redo"), QKeySequence(tr("Ctrl+Shift+Z")),
+                    [this] { session_.document.redo(); });
   menu->addSeparator();
   addAction(menu, "delete", tr("&Delete"), QKeySequence::Delete, [this] { deleteSelected(); });
   addAction(menu, "duplicate", tr("D&uplicate"), QKeySequence(tr("Ctrl+D")), [this] { duplicateSelected(); });
   addAction(menu, "rename", tr("Re&name"), QKeySequence(tr("F2")), [this] { rename(); });
   menu->addSeparator();
   addAction(menu, "group", tr("&Group"), QKeySequence(tr("Ctrl+G")), [this] { groupSelected(true); });
-  addAction(menu, "ungroup", tr("U&ngroup"), QKeySequence(tr("Ctrl+Shift+G")), [this] { groupSelected(false); });
-  addAction(menu, "copyZones", tr("&Copy zones of the fixture"), QKeySequence(tr("Ctrl+Shift+C")), [this] { plan_->copyZones(); });
-  addAction(menu, "pasteZones", tr("&Paste zones onto fixtures"), QKeySequence(tr("Ctrl+Shift+V")), [this] { plan_->pasteZones(); });
+  addAction(menu, "ungroup", tr("U&ngroup"), QKeySequence(tr("Ctrl+Shift+G")),
+            [this] { groupSelected(false); });
+  addAction(menu, "copyZones", tr("&Copy zones of the fixture"), QKeySequence(tr("Ctrl+Shift+C")),
+            [this] { plan_->copyZones(); });
+  addAction(menu, "pasteZones", tr("&Paste zones onto fixtures"), QKeySequence(tr("Ctrl+Shift+V")),
+            [this] { plan_->pasteZones(); });
   QMenu* underlays = menu->addMenu(tr("Select an under&lay"));
   connect(underlays, &QMenu::aboutToShow, this, [this, underlays] {
     underlays->clear();
@@ -125,15 +132,18 @@ void MainWindow::makeViewMenu() {
   QMenu* menu = menuBar()->addMenu(tr("&View"));
   const QString names[] = {tr("&Plan"), tr("&Wire"), tr("&Bench"), tr("&Score"), tr("&Run")};
   for (int i = 0; i < 5; ++i)
-    addAction(menu, QStringLiteral("view%1").arg(i + 1), names[i], QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)), [this, i] { showWorkspace(static_cast<Workspace>(i)); });
+    addAction(menu, QStringLiteral("view%1").arg(i + 1), names[i],
+              QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)),
+              [this, i] { showWorkspace(static_cast<Workspace>(i)); });
   menu->addSeparator();
   addAction(menu, "showAll", tr("Show &all of it"), {}, [this] {
     workspace() == Workspace::Score ? score_->timeline().zoomToAll() : plan_->view().frameAll();
   });
-  QAction* spectrum = addAction(menu, "showSpectrum", tr("&Spectrum of the music"), QKeySequence(tr("Ctrl+Shift+M")), [this] {
-    showWorkspace(Workspace::Score);
-    score_->timeline().showSpectrum(!score_->timeline().showsSpectrum());
-  });
+  QAction* spectrum =
+      addAction(menu, "showSpectrum", tr("&Spectrum of the music"), QKeySequence(tr("Ctrl+Shift+M")), [this] {
+        showWorkspace(Workspace::Score);
+        score_->timeline().showSpectrum(!score_->timeline().showsSpectrum());
+      });
   spectrum->setCheckable(true);
   addAction(menu, "toggleTheme", tr("&Light or dark"), QKeySequence(tr("Ctrl+Shift+L")), [this] {
     setDark(!theme().isDark);
@@ -143,18 +153,24 @@ void MainWindow::makeViewMenu() {
 
 void MainWindow::makeShowMenu() {
   QMenu* menu = menuBar()->addMenu(tr("&Show"));
-  addAction(menu, "toggleLight", tr("Switch &light on or off"), QKeySequence(tr("F9")), [this] { session_.stage.switchLight(!session_.stage.isLit()); });
-  addAction(menu, "toggleBlackout", tr("&Blackout"), QKeySequence(tr("F10")), [this] { pulse_->setBlackout(!pulse_->isBlackout()); });
+  addAction(menu, "toggleLight", tr("Switch &light on or off"), QKeySequence(tr("F9")),
+            [this] { session_.stage.switchLight(!session_.stage.isLit()); });
+  addAction(menu, "toggleBlackout", tr("&Blackout"), QKeySequence(tr("F10")),
+            [this] { pulse_->setBlackout(!pulse_->isBlackout()); });
   menu->addSeparator();
-  QAction* locate = addAction(menu, "locate", tr("&Locate: the selection blinks"), QKeySequence(tr("Ctrl+L")), [this] { light_->setLocating(!light_->isLocating()); });
-  QAction* isolate = addAction(menu, "isolate", tr("&Isolate: only the selection plays"), QKeySequence(tr("Ctrl+I")), [this] { light_->setIsolating(!light_->isIsolating()); });
+  QAction* locate = addAction(menu, "locate", tr("&Locate: the selection blinks"), QKeySequence(tr("Ctrl+L")),
+                              [this] { light_->setLocating(!light_->isLocating()); });
+  QAction* isolate =
+      addAction(menu, "isolate", tr("&Isolate: only the selection plays"), QKeySequence(tr("Ctrl+I")),
+                [this] { light_->setIsolating(!light_->isIsolating()); });
   for (QAction* one : {locate, isolate}) one->setCheckable(true);
   connect(light_, &SelectionLight::changed, this, [this, locate, isolate] {
     locate->setChecked(light_->isLocating());
     isolate->setChecked(light_->isIsolating());
   });
   menu->addSeparator();
-  QAction* play = addAction(menu, "togglePlay", tr("&Play or pause"), QKeySequence(Qt::Key_Space), [this] { session_.stage.togglePlaying(); });
+  QAction* play = addAction(menu, "togglePlay", tr("&Play or pause"), QKeySequence(Qt::Key_Space),
+                            [this] { session_.stage.togglePlaying(); });
   play->setShortcutContext(Qt::WindowShortcut);
   addAction(menu, "toStart", tr("To the &start"), {}, [this] { session_.stage.seek(Micros(0)); });
   addAction(menu, "menuNewScore", tr("&New score from music…"), {}, [this] {
@@ -181,15 +197,21 @@ void MainWindow::makeHelpMenu() {
   addAction(menu, "openDemo", tr("Open the &demo"), {}, [this] {
     if (!mayDiscard()) return;
     const QString beside = QCoreApplication::applicationDirPath();
-    for (const QString& place : {beside + QStringLiteral("/../share/chispa/demo/carousel.chispa"), beside + QStringLiteral("/../../../demo/carousel.chispa")}) {
+    for (const QString& place : {beside + QStringLiteral("/../share/chispa/demo/carousel.chispa"),
+                                 beside + QStringLiteral("/../../../demo/carousel.chispa")}) {
       if (!std::filesystem::exists(place.toStdString())) continue;
       openFile(place);
       return;
     }
-    tell(tr("The demo was not found beside the program.\nInstall Chispa whole, or open demo/carousel.chispa from its source."));
+    tell(
+        tr("The demo was not found beside the program.\nInstall Chispa whole, or open demo/carousel.chispa "
+           "from its source."));
   });
   addAction(menu, "about", tr("&About Chispa"), {}, [this] {
-    QMessageBox::about(this, tr("About Chispa"), tr("<b>Chispa 0.1</b><p>Plans, wires and programs light made of addressable LED strip.<p>Free software under the GNU GPL, version 3 or later.<p>%1").arg(text(session_.stage.player().soundDescription())));
+    QMessageBox::about(this, tr("About Chispa"),
+                       tr("<b>Chispa 0.1</b><p>Plans, wires and programs light made of addressable LED "
+                          "strip.<p>Free software under the GNU GPL, version 3 or later.<p>%1")
+                           .arg(text(session_.stage.player().soundDescription())));
   });
 }
 
@@ -204,16 +226,24 @@ QList<FoundAction> MainWindow::everyAction() {
       // What stands on a hidden page is found too; what its own page has hidden or switched off is not.
       const QString label = plainName(button->text().isEmpty() ? button->accessibleName() : button->text());
       if (label.isEmpty() || !button->isEnabledTo(page) || !button->isVisibleTo(page)) continue;
-      found.append({names[i] + QStringLiteral(" ▸ ") + label, button->toolTip(), button->shortcut().toString(QKeySequence::NativeText), [this, i, button = QPointer(button)] {
+      found.append({names[i] + QStringLiteral(" ▸ ") + label, button->toolTip(),
+                    button->shortcut().toString(QKeySequence::NativeText),
+                    [this, i, button = QPointer(button)] {
                       showWorkspace(static_cast<Workspace>(i));
                       if (button) button->click();
                     }});
     }
     for (const QComboBox* box : page->findChildren<QComboBox*>()) {
-      if (box->isEditable() || !box->isEnabledTo(page) || !box->isVisibleTo(page) || box->accessibleName().isEmpty()) continue;
+      if (box->isEditable() || !box->isEnabledTo(page) || !box->isVisibleTo(page) ||
+          box->accessibleName().isEmpty())
+        continue;
       constexpr int kMostChoices = 24;
       for (int choice = 0; choice < std::min(box->count(), kMostChoices); ++choice)
-        found.append({names[i] + QStringLiteral(" ▸ ") + box->accessibleName() + QStringLiteral(": ") + box->itemText(choice), box->toolTip(), {}, [this, i, choice, box = QPointer(const_cast<QComboBox*>(box))] {
+        found.append({names[i] + QStringLiteral(" ▸ ") + box->accessibleName() + QStringLiteral(": ") +
+                          box->itemText(choice),
+                      box->toolTip(),
+                      {},
+                      [this, i, choice, box = QPointer(const_cast<QComboBox*>(box))] {
                         showWorkspace(static_cast<Workspace>(i));
                         if (!box) return;
                         box->setCurrentIndex(choice);
@@ -227,11 +257,17 @@ QList<FoundAction> MainWindow::everyAction() {
 /// Whether the workspace that is seen shows a thing of this kind as selected.
 bool MainWindow::showsSelected() const {
   const Workspace seen = workspace();
-  return std::visit(Overloaded{[&](const FixtureIds&) { return seen == Workspace::Plan; }, [&](ZoneId) { return seen == Workspace::Plan; }, [&](UnderlayId) { return seen == Workspace::Plan; },
-                               [&](ControllerId) { return seen == Workspace::Wire; }, [&](BeadPlace) { return seen == Workspace::Wire; },
-                               [&](const ClipIds&) { return seen == Workspace::Score; }, [&](MarkId) { return seen == Workspace::Score; }, [&](ScoreId) { return seen == Workspace::Score; },
-                               [&](PaletteId) { return seen == Workspace::Score; }, [](const auto&) { return false; }},
-                    session_.selection.now());
+  return std::visit(
+      Overloaded{[&](const FixtureIds&) { return seen == Workspace::Plan; },
+                 [&](ZoneId) { return seen == Workspace::Plan; },
+                 [&](UnderlayId) { return seen == Workspace::Plan; },
+                 [&](ControllerId) { return seen == Workspace::Wire; },
+                 [&](BeadPlace) { return seen == Workspace::Wire; },
+                 [&](const ClipIds&) { return seen == Workspace::Score; },
+                 [&](MarkId) { return seen == Workspace::Score; },
+                 [&](ScoreId) { return seen == Workspace::Score; },
+                 [&](PaletteId) { return seen == Workspace::Score; }, [](const auto&) { return false; }},
+      session_.selection.now());
 }
 
 void MainWindow::deleteSelected() {
@@ -246,17 +282,34 @@ void MainWindow::deleteSelected() {
     });
   };
   const Score* score = session_.stage.score();
-  std::visit(Overloaded{[&](const FixtureIds& ids) { take(tr("delete fixtures"), ids, deleteFixtures); },
-                        [&](ZoneId id) { take(tr("delete a zone"), id, deleteZone); },
-                        [&](ControllerId id) { take(tr("delete a controller"), id, deleteController); },
-                        [&](ScoreId id) { take(tr("delete a score"), id, [](Show& show, ScoreId one) { remove(show.scores, one); }); },
-                        [&](PaletteId id) { take(tr("delete a palette"), id, [](Show& show, PaletteId one) { remove(show.palettes, one); }); },
-                        [&](UnderlayId id) { session_.edit(tr("take an underlay away"), [id](Show& show) { remove(show.underlays, id); }); },
-                        [&](const BeadPlace& place) { session_.edit(tr("take off a port"), [place](Show& show) { unhang(show, {place.controller, place.port, place.bead}); }); },
-                        [&](MarkId id) { session_.edit(tr("delete a mark"), [id, score](Show& show) { deleteMark(show, score->id, id); }); },
-                        [&](const ClipIds& ids) { session_.edit(tr("delete clips"), [&ids, score](Show& show) { deleteClips(show, score->id, ids); }); },
-                        [](const auto&) {}},
-             Selected(session_.selection.now()));
+  std::visit(
+      Overloaded{
+          [&](const FixtureIds& ids) { take(tr("delete fixtures"), ids, deleteFixtures); },
+          [&](ZoneId id) { take(tr("delete a zone"), id, deleteZone); },
+          [&](ControllerId id) { take(tr("delete a controller"), id, deleteController); },
+          [&](ScoreId id) {
+            take(tr("delete a score"), id, [](Show& show, ScoreId one) { remove(show.scores, one); });
+          },
+          [&](PaletteId id) {
+            take(tr("delete a palette"), id, [](Show& show, PaletteId one) { remove(show.palettes, one); });
+          },
+          [&](UnderlayId id) {
+            session_.edit(tr("take an underlay away"), [id](Show& show) { remove(show.underlays, id); });
+          },
+          [&](const BeadPlace& place) {
+            session_.edit(tr("take off a port"), [place](Show& show) {
+              unhang(show, {place.controller, place.port, place.bead});
+            });
+          },
+          [&](MarkId id) {
+            session_.edit(tr("delete a mark"), [id, score](Show& show) { deleteMark(show, score->id, id); });
+          },
+          [&](const ClipIds& ids) {
+            session_.edit(tr("delete clips"),
+                          [&ids, score](Show& show) { deleteClips(show, score->id, ids); });
+          },
+          [](const auto&) {}},
+      Selected(session_.selection.now()));
   session_.selection.prune(session_.show(), session_.stage.score());
 }
 
@@ -267,17 +320,22 @@ void MainWindow::groupSelected(bool together) {
   for (const auto& fixture : session_.show().fixtures) taken.insert(fixture->group);
   std::string name = tr("Group").toStdString();
   for (int n = 2; taken.contains(name); ++n) name = tr("Group %1").arg(n).toStdString();
-  session_.edit(together ? tr("group") : tr("ungroup"), [&](Show& show) { groupFixtures(show, ids, together ? name : std::string()); });
+  session_.edit(together ? tr("group") : tr("ungroup"),
+                [&](Show& show) { groupFixtures(show, ids, together ? name : std::string()); });
 }
 
 void MainWindow::duplicateSelected() {
   if (const FixtureIds fixtures = session_.selection.fixtures(); !fixtures.empty()) {
     FixtureIds copies;
-    session_.edit(tr("duplicate"), [&](Show& show) { copies = duplicateFixtures(show, fixtures, {0.25, -0.25, 0}); });
+    session_.edit(tr("duplicate"), [&](Show& show) {
+      copies = duplicateFixtures(show, fixtures, {0.25, -0.25, 0});
+    });
     session_.selection.select(copies);
   } else if (const ClipIds clips = session_.selection.clips(); !clips.empty() && session_.stage.score()) {
     ClipIds copies;
-    session_.edit(tr("duplicate clips"), [&, id = session_.stage.score()->id](Show& show) { copies = duplicateClips(show, id, clips); });
+    session_.edit(tr("duplicate clips"), [&, id = session_.stage.score()->id](Show& show) {
+      copies = duplicateClips(show, id, clips);
+    });
     session_.selection.select(copies);
   }
 }
@@ -300,7 +358,8 @@ void MainWindow::rename() {
     return plan_->renameSelected();
   }
   // Everything else is renamed where its name stands in the inspector.
-  for (const char* name : {"zoneName", "controllerName", "paletteName", "stripName", "scoreName", "markName", "showName"})
+  for (const char* name :
+       {"zoneName", "controllerName", "paletteName", "stripName", "scoreName", "markName", "showName"})
     if (auto* field = findChild<QLineEdit*>(QLatin1String(name)); field && field->isVisible()) {
       field->setFocus();
       field->selectAll();

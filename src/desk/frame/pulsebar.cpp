@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/frame/pulsebar.h"
 
+#include <cstring>
+
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
 #include <QSlider>
-#include <cstring>
 
 #include "core/files/besidefile.h"
 #include "core/music/analysis.h"
@@ -20,7 +21,8 @@ constexpr int kTicksPerUpdate = 8;
 
 }  // namespace
 
-PulseBar::PulseBar(const Session& session, QWidget* parent) : QWidget(parent), session_(session), flashes_(session.document, session.stage) {
+PulseBar::PulseBar(const Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), flashes_(session.document, session.stage) {
   setObjectName(QStringLiteral("pulseBar"));
   setFixedHeight(38);
   auto* row = new QHBoxLayout(this);
@@ -40,7 +42,8 @@ PulseBar::PulseBar(const Session& session, QWidget* parent) : QWidget(parent), s
   light_->setToolTip(tr("Sends light to the controllers, or stops (F9)"));
   light_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Expanding);
   light_->setMinimumWidth(textWidth(20));
-  connect(light_, &QPushButton::clicked, this, [this] { session_.stage.switchLight(!session_.stage.isLit()); });
+  connect(light_, &QPushButton::clicked, this,
+          [this] { session_.stage.switchLight(!session_.stage.isLit()); });
   row->addWidget(light_);
   blackout_ = part(tr("Sends black while it is on, whatever plays (F10)"), 10);
   blackout_->setText(tr("Blackout"));
@@ -65,10 +68,14 @@ PulseBar::PulseBar(const Session& session, QWidget* parent) : QWidget(parent), s
   masterText_->setMinimumWidth(textWidth(7));
   masterText_->setAlignment(Qt::AlignCenter);
   row->addWidget(masterText_);
-  rate_ = part(tr("Frames a second that leave now, how late the latest 1 % of them began, and how many were left out since light is on"), 22);
+  rate_ = part(tr("Frames a second that leave now, how late the latest 1 % of them began, and how many were "
+                  "left out since light is on"),
+               22);
   rate_->setAccessibleName(tr("Frame rate"));
   controllers_ = part(tr("Controllers that take what is sent; a click opens Wire"), 18);
-  amps_ = part(tr("Current that the light draws now, of full white, or the supply whose budget holds it back; a click shows the supplies"), 16);
+  amps_ = part(tr("Current that the light draws now, of full white, or the supply whose budget holds it "
+                  "back; a click shows the supplies"),
+               16);
   problem_ = part(tr("The most important problem; a click goes there"), 10);
   problem_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Expanding);
   row->setStretchFactor(problem_, 1);
@@ -96,7 +103,9 @@ void PulseBar::setBlackout(bool on) {
   session_.stage.player().output().setBlackout(on);
 }
 
-bool PulseBar::isBlackout() const { return blackout_->isChecked(); }
+bool PulseBar::isBlackout() const {
+  return blackout_->isChecked();
+}
 
 void PulseBar::setNotice(const QString& words) {
   notice_ = words;
@@ -112,7 +121,11 @@ void PulseBar::showLight() {
   const Theme& t = theme();
   const QColor ground = on ? t.ember : t.raised;
   const QColor ink = on ? (t.isDark ? QColor(0x1a, 0x10, 0x08) : QColor(Qt::white)) : t.text;
-  light_->setStyleSheet(QStringLiteral("QPushButton { background: %1; color: %2; border: none; border-right: 1px solid %3; border-radius: 0; font-weight: 600; padding: 0 16px; } QPushButton:focus { border: 2px solid %2; }").arg(ground.name(), ink.name(), t.line.name()));
+  light_->setStyleSheet(
+      QStringLiteral(
+          "QPushButton { background: %1; color: %2; border: none; border-right: 1px solid %3; border-radius: "
+          "0; font-weight: 600; padding: 0 16px; } QPushButton:focus { border: 2px solid %2; }")
+          .arg(ground.name(), ink.name(), t.line.name()));
   showNumbers();
 }
 
@@ -126,33 +139,51 @@ void PulseBar::showRate() {
   } else if (sinceShown_.isValid() && sinceShown_.elapsed() < kLeast_ms) {
     return;
   } else if (sinceShown_.isValid()) {
-    const double rate = static_cast<double>(frames - framesShown_) * 1000 / static_cast<double>(sinceShown_.elapsed());
+    const double rate =
+        static_cast<double>(frames - framesShown_) * 1000 / static_cast<double>(sinceShown_.elapsed());
     const quint64 skipped = stats.skipped.load() - skippedBefore_;
-    rate_->setText(tr("%1 fps · late %2 ms%3").arg(rate, 0, 'f', 1).arg(stats.lateness.percentile_ms(0.99), 0, 'f', 1).arg(skipped > 0 ? tr(" · %1 left out").arg(skipped) : QString()));
+    rate_->setText(tr("%1 fps · late %2 ms%3")
+                       .arg(rate, 0, 'f', 1)
+                       .arg(stats.lateness.percentile_ms(0.99), 0, 'f', 1)
+                       .arg(skipped > 0 ? tr(" · %1 left out").arg(skipped) : QString()));
   }
   framesShown_ = frames;
   sinceShown_.start();
-  QString tip = tr("Frames a second that leave now, how late the latest 1 % of them began, and how many were left out since light is on");
-  if (const int why = stats.grants.priority.load(); why > 0) tip += QLatin1Char('\n') + tr("! The system refused real-time priority (%1): under load, frames may be late. Allow it with “rtprio” in /etc/security/limits.d.").arg(QString::fromLocal8Bit(std::strerror(why)));
-  if (const int why = stats.grants.memory.load(); why > 0) tip += QLatin1Char('\n') + tr("Its memory is not locked (%1): a computer that runs out of memory may hold frames up. Allow it with “memlock unlimited”.").arg(QString::fromLocal8Bit(std::strerror(why)));
+  QString tip =
+      tr("Frames a second that leave now, how late the latest 1 % of them began, and how many were left out "
+         "since light is on");
+  if (const int why = stats.grants.priority.load(); why > 0)
+    tip += QLatin1Char('\n') + tr("! The system refused real-time priority (%1): under load, frames may be "
+                                  "late. Allow it with “rtprio” in /etc/security/limits.d.")
+                                   .arg(QString::fromLocal8Bit(std::strerror(why)));
+  if (const int why = stats.grants.memory.load(); why > 0)
+    tip += QLatin1Char('\n') + tr("Its memory is not locked (%1): a computer that runs out of memory may "
+                                  "hold frames up. Allow it with “memlock unlimited”.")
+                                   .arg(QString::fromLocal8Bit(std::strerror(why)));
   rate_->setToolTip(tip);
 }
 
 void PulseBar::showNumbers() {
   showRate();
   const auto lines = session_.stage.player().lines();
-  const auto reached = std::count_if(lines.begin(), lines.end(), [](const auto& line) { return line.reached; });
+  const auto reached =
+      std::count_if(lines.begin(), lines.end(), [](const auto& line) { return line.reached; });
   const auto all = std::ssize(lines);
   const bool lit = session_.stage.isLit();
-  controllers_->setText(!lit ? counted(all, tr("1 controller"), tr("%1 controllers")) : reached == all ? tr("✓ %1 of %2 controllers").arg(reached).arg(all) : tr("! %1 of %2 controllers").arg(reached).arg(all));
-  controllers_->setStyleSheet(!lit ? QString() : QStringLiteral("color: %1").arg((reached == all ? theme().fine : theme().wrong).name()));
+  controllers_->setText(!lit             ? counted(all, tr("1 controller"), tr("%1 controllers"))
+                        : reached == all ? tr("✓ %1 of %2 controllers").arg(reached).arg(all)
+                                         : tr("! %1 of %2 controllers").arg(reached).arg(all));
+  controllers_->setStyleSheet(
+      !lit ? QString()
+           : QStringLiteral("color: %1").arg((reached == all ? theme().fine : theme().wrong).name()));
   double now = 0;
   for (const auto& [volts, amps] : session_.stage.ampsNow()) now += amps;
   // A budget that holds the light back is said before anything else.
   QString held;
   for (const auto& state : session_.stage.player().supplies()) {
     const Supply* supply = chispa::find(session_.show().supplies, state.supply);
-    if (lit && supply && state.level < 0.995 && held.isEmpty()) held = tr("! %1 holds the light to %2").arg(text(supply->name), percentText(state.level));
+    if (lit && supply && state.level < 0.995 && held.isEmpty())
+      held = tr("! %1 holds the light to %2").arg(text(supply->name), percentText(state.level));
   }
   amps_->setText(held.isEmpty() ? tr("%1 of %2").arg(ampsText(now), ampsText(fullWhite_a_)) : held);
   amps_->setStyleSheet(held.isEmpty() ? QString() : QStringLiteral("color: %1").arg(theme().watch.name()));
@@ -167,19 +198,25 @@ void PulseBar::refreshColours() {
 void PulseBar::findProblem() {
   fullWhite_a_ = 0;
   for (const auto& [volts, amps] : fullWhiteAmps(session_.show())) fullWhite_a_ += amps;
-  problems_ = findProblems(session_.show(), [this](const std::string& name) { return std::filesystem::exists(besideFile(session_.document.path(), name)); });
+  problems_ = findProblems(session_.show(), [this](const std::string& name) {
+    return std::filesystem::exists(besideFile(session_.document.path(), name));
+  });
   problems_.insert(problems_.end(), flashes_.problems().begin(), flashes_.problems().end());
-  std::stable_sort(problems_.begin(), problems_.end(), [](const Problem& a, const Problem& b) { return a.severity < b.severity; });
+  std::stable_sort(problems_.begin(), problems_.end(),
+                   [](const Problem& a, const Problem& b) { return a.severity < b.severity; });
   QStringList all;
-  for (const Problem& problem : problems_) all << QStringLiteral("%1: %2 %3").arg(text(problem.where), text(problem.what), text(problem.cure));
+  for (const Problem& problem : problems_)
+    all << QStringLiteral("%1: %2 %3").arg(text(problem.where), text(problem.what), text(problem.cure));
   constexpr int kMost = 12;
-  problem_->setToolTip(all.isEmpty() ? tr("The most important problem; a click goes there") : all.mid(0, kMost).join(QLatin1Char('\n')));
+  problem_->setToolTip(all.isEmpty() ? tr("The most important problem; a click goes there")
+                                     : all.mid(0, kMost).join(QLatin1Char('\n')));
   showProblem();
 }
 
 void PulseBar::showProblem() {
   const auto lines = session_.stage.player().lines();
-  const auto silent = std::find_if(lines.begin(), lines.end(), [](const auto& line) { return !line.reached; });
+  const auto silent =
+      std::find_if(lines.begin(), lines.end(), [](const auto& line) { return !line.reached; });
   QColor colour = theme().quiet;
   QString words = notice_.isEmpty() ? tr("No problems") : notice_;
   problemPlace_ = {};
@@ -193,16 +230,21 @@ void PulseBar::showProblem() {
     const Controller* controller = chispa::find(session_.show().controllers, silent->controller);
     problemPlace_ = silent->controller;
     colour = theme().wrong;
-    words = tr("! %1: %2; switch it on or change its address").arg(controller ? text(controller->name) : QString(), text(silent->trouble));
+    words = tr("! %1: %2; switch it on or change its address")
+                .arg(controller ? text(controller->name) : QString(), text(silent->trouble));
   } else if (!problems_.empty()) {
     const Problem& worst = problems_.front();
     problemPlace_ = worst.place;
-    colour = worst.severity == Severity::Error ? theme().wrong : worst.severity == Severity::Warning ? theme().watch : theme().quiet;
-    words = (worst.severity == Severity::Note ? QString() : QStringLiteral("! ")) + QStringLiteral("%1: %2 %3").arg(text(worst.where), text(worst.what), text(worst.cure));
+    colour = worst.severity == Severity::Error     ? theme().wrong
+             : worst.severity == Severity::Warning ? theme().watch
+                                                   : theme().quiet;
+    words = (worst.severity == Severity::Note ? QString() : QStringLiteral("! ")) +
+            QStringLiteral("%1: %2 %3").arg(text(worst.where), text(worst.what), text(worst.cure));
   }
   constexpr int kPadding = 28;
   problem_->setAccessibleName(words);
-  problem_->setText(problem_->fontMetrics().elidedText(words, Qt::ElideRight, std::max(kPadding, problem_->width() - kPadding)));
+  problem_->setText(problem_->fontMetrics().elidedText(words, Qt::ElideRight,
+                                                       std::max(kPadding, problem_->width() - kPadding)));
   problem_->setStyleSheet(QStringLiteral("color: %1").arg(colour.name()));
 }
 

@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/frame/shots.h"
 
+#include <cmath>
+#include <iostream>
+#include <tuple>
+
 #include <QComboBox>
 #include <QCoreApplication>
 #include <QDir>
@@ -15,20 +19,17 @@
 #include <QPushButton>
 #include <QScrollBar>
 #include <QTemporaryDir>
-#include <cmath>
-#include <iostream>
-#include <tuple>
 
 #include "core/edit/planedits.h"
 #include "core/edit/zoneedits.h"
 #include "desk/bench/benchpage.h"
 #include "desk/bench/camera/camerapage.h"
 #include "desk/frame/mainwindow.h"
+#include "desk/parts/format.h"
+#include "desk/parts/theme.h"
 #include "desk/plan/planpage.h"
 #include "desk/plan/plansheet.h"
 #include "desk/plan/planview.h"
-#include "desk/parts/format.h"
-#include "desk/parts/theme.h"
 #include "desk/score/clippictures.h"
 #include "desk/score/drawingeditor.h"
 #include "desk/score/scorepage.h"
@@ -42,7 +43,8 @@ namespace {
 /// Takes the pictures one after the other.
 class Photographer {
  public:
-  Photographer(MainWindow& window, const Session& session, QString folder) : window_(window), session_(session), folder_(std::move(folder)) {}
+  Photographer(MainWindow& window, const Session& session, QString folder)
+      : window_(window), session_(session), folder_(std::move(folder)) {}
 
   /// Lets everything that is drawn on workers come in.
   void settle() {
@@ -50,7 +52,8 @@ class Photographer {
     timer.start();
     constexpr int kLeast_ms = 500;
     session_.stage.settle();
-    while (timer.elapsed() < kLeast_ms || !window_.scorePage().pictures().isIdle()) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+    while (timer.elapsed() < kLeast_ms || !window_.scorePage().pictures().isIdle())
+      QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
   }
 
   void take(const QString& name) {
@@ -94,19 +97,22 @@ void takeShapes(MainWindow& window, const Session& session, Photographer& photo)
     PathShape smooth = corners;
     smooth.smooth = true;
     std::vector<Vec3> holes;
-    for (int i = 0; i < 30; ++i) holes.push_back({0.5 + 0.1 * std::sqrt(i) * std::cos(i * 2.4), 0.4 + 0.1 * std::sqrt(i) * std::sin(i * 2.4), 0});
-    const std::tuple<const char*, Shape, Vec3> pieces[] = {{"Line", LineShape{40, 0.03}, {0, 0, 0}},
-                                                           {"Path", corners, {1.8, -0.3, 0}},
-                                                           {"Path, smooth", smooth, {3.6, -0.3, 0}},
-                                                           {"Points", PointsShape{holes}, {5.4, -0.5, 0}},
-                                                           {"Ring", ArcShape{50, 0.5, 90, 360}, {0.5, -1.6, 0}},
-                                                           {"Arc", ArcShape{40, 0.6, 200, -140}, {2.3, -1.8, 0}},
-                                                           {"Rings", RingsShape{{10, 20, 30}, 0.15, 0.5, 90, true, false}, {4.1, -1.6, 0}},
-                                                           {"Spiral", SpiralShape{120, 3, 0.1, 0.55, 0}, {5.9, -1.6, 0}},
-                                                           {"Matrix with holes", grid, {0.5, -3.1, 0}},
-                                                           {"Cone", ConeShape{16, 14, 0.6, 0.12, 1, 0, 360, StringWay::Serpentine}, {2.4, -3.1, 0}},
-                                                           {"Spokes", SpokesShape{12, 12, 0.1, 0.6, 0, 360, StringWay::Forth}, {4.1, -3.1, 0}},
-                                                           {"Helix", SpiralShape{120, 5, 0.35, 0.35, 1}, {5.9, -3.1, 0}}};
+    for (int i = 0; i < 30; ++i)
+      holes.push_back(
+          {0.5 + 0.1 * std::sqrt(i) * std::cos(i * 2.4), 0.4 + 0.1 * std::sqrt(i) * std::sin(i * 2.4), 0});
+    const std::tuple<const char*, Shape, Vec3> pieces[] = {
+        {"Line", LineShape{40, 0.03}, {0, 0, 0}},
+        {"Path", corners, {1.8, -0.3, 0}},
+        {"Path, smooth", smooth, {3.6, -0.3, 0}},
+        {"Points", PointsShape{holes}, {5.4, -0.5, 0}},
+        {"Ring", ArcShape{50, 0.5, 90, 360}, {0.5, -1.6, 0}},
+        {"Arc", ArcShape{40, 0.6, 200, -140}, {2.3, -1.8, 0}},
+        {"Rings", RingsShape{{10, 20, 30}, 0.15, 0.5, 90, true, false}, {4.1, -1.6, 0}},
+        {"Spiral", SpiralShape{120, 3, 0.1, 0.55, 0}, {5.9, -1.6, 0}},
+        {"Matrix with holes", grid, {0.5, -3.1, 0}},
+        {"Cone", ConeShape{16, 14, 0.6, 0.12, 1, 0, 360, StringWay::Serpentine}, {2.4, -3.1, 0}},
+        {"Spokes", SpokesShape{12, 12, 0.1, 0.6, 0, 360, StringWay::Forth}, {4.1, -3.1, 0}},
+        {"Helix", SpiralShape{120, 5, 0.35, 0.35, 1}, {5.9, -3.1, 0}}};
     for (const auto& [name, shape, at] : pieces) {
       const FixtureId id = addFixture(show, shape, at);
       changeItem(show.fixtures, id, [name = name](Fixture& fixture) { fixture.name = name; });
@@ -123,7 +129,8 @@ void takeShapes(MainWindow& window, const Session& session, Photographer& photo)
   plan.frameAll();
 }
 
-/// The column divided into faces, and a drawing's holes over a picture beneath the plan; taken back afterwards.
+/// The column divided into faces, and a drawing's holes over a picture beneath the plan; taken back
+/// afterwards.
 void takeDivisionAndImports(MainWindow& window, const Session& session, Photographer& photo) {
   PlanView& plan = window.planPage().view();
   const Show before = session.show();
@@ -131,7 +138,8 @@ void takeDivisionAndImports(MainWindow& window, const Session& session, Photogra
   std::vector<ZoneId> faces;
   session.edit(QStringLiteral("faces"), [&](Show& show) {
     const Zone* column = findNamed(show.zones, "Column");
-    if (column) faces = divideZone(show, column->id, {Division::ColumnParts, 4, "Column face", Numbering::Letters});
+    if (column)
+      faces = divideZone(show, column->id, {Division::ColumnParts, 4, "Column face", Numbering::Letters});
   });
   if (!faces.empty()) session.selection.select(faces.front());
   photo.take(QStringLiteral("plan-divided"));
@@ -148,7 +156,11 @@ void takeDivisionAndImports(MainWindow& window, const Session& session, Photogra
   if (file.open(QIODevice::WriteOnly)) {
     QByteArray svg = "<svg width='1800mm' viewBox='0 0 180 120'><path d='M5 5H175V115H5Z'/>";
     for (int i = 0; i < 64; ++i)
-      svg += QStringLiteral("<circle id='led%1' cx='%2' cy='%3' r='2'/>").arg(i + 1).arg(90 + 6.4 * std::sqrt(i) * std::cos(i * 2.4)).arg(60 + 6.4 * std::sqrt(i) * std::sin(i * 2.4)).toUtf8();
+      svg += QStringLiteral("<circle id='led%1' cx='%2' cy='%3' r='2'/>")
+                 .arg(i + 1)
+                 .arg(90 + 6.4 * std::sqrt(i) * std::cos(i * 2.4))
+                 .arg(60 + 6.4 * std::sqrt(i) * std::sin(i * 2.4))
+                 .toUtf8();
     file.write(svg + "</svg>");
     file.close();
   }
@@ -209,13 +221,15 @@ void takeBench(MainWindow& window, ControllerId rim, Photographer& photo) {
   QElapsedTimer waited;
   waited.start();
   constexpr int kMostWait_ms = 60'000;
-  while (camera.step() != CameraPage::Step::Review && waited.elapsed() < kMostWait_ms) QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
+  while (camera.step() != CameraPage::Step::Review && waited.elapsed() < kMostWait_ms)
+    QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
   photo.take(QStringLiteral("bench-camera"));
   QKeyEvent escape(QEvent::KeyPress, Qt::Key_Escape, Qt::NoModifier);
   QCoreApplication::sendEvent(&camera, &escape);
 }
 
-void takeWire(MainWindow& window, const Session& session, const Show& show, ControllerId rim, Photographer& photo) {
+void takeWire(MainWindow& window, const Session& session, const Show& show, ControllerId rim,
+              Photographer& photo) {
   window.showWorkspace(Workspace::Wire);
   session.selection.select(BeadPlace{rim, 1, 0});
   photo.take(QStringLiteral("wire"));
@@ -243,15 +257,18 @@ void takeEffects(MainWindow& window, Photographer& photo) {
   constexpr int kGap = 12;
   const int line = shelf->fontMetrics().height() + 8;
   const int rows = (shelf->count() + kAcross - 1) / kAcross;
-  QImage sheet(kAcross * (kPicture.width() + kGap) + kGap, rows * (kPicture.height() + line + kGap) + kGap, QImage::Format_RGB32);
+  QImage sheet(kAcross * (kPicture.width() + kGap) + kGap, rows * (kPicture.height() + line + kGap) + kGap,
+               QImage::Format_RGB32);
   sheet.fill(theme().window);
   QPainter painter(&sheet);
   painter.setFont(shelf->font());
   painter.setPen(theme().text);
   for (int i = 0; i < shelf->count(); ++i) {
-    const QPoint at(kGap + i % kAcross * (kPicture.width() + kGap), kGap + i / kAcross * (kPicture.height() + line + kGap));
+    const QPoint at(kGap + i % kAcross * (kPicture.width() + kGap),
+                    kGap + i / kAcross * (kPicture.height() + line + kGap));
     painter.drawImage(QRect(at, kPicture), shelf->item(i)->icon().pixmap(shelf->iconSize()).toImage());
-    painter.drawText(QRect(at + QPoint(0, kPicture.height()), QSize(kPicture.width(), line)), Qt::AlignVCenter, shelf->item(i)->text());
+    painter.drawText(QRect(at + QPoint(0, kPicture.height()), QSize(kPicture.width(), line)),
+                     Qt::AlignVCenter, shelf->item(i)->text());
   }
   painter.end();
   photo.keep(sheet, QStringLiteral("../effects"));
@@ -276,7 +293,8 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
   const auto chooseClip = [&](const std::string& effect, Micros at) {
     const Score* score = session.stage.score();
     for (const auto& clip : score ? score->clips : decltype(Score::clips){})
-      if (clip->effect == effect && clip->start <= at && clip->end() > at) return session.selection.select(ClipIds{clip->id});
+      if (clip->effect == effect && clip->start <= at && clip->end() > at)
+        return session.selection.select(ClipIds{clip->id});
   };
   // A walk of everything but the last round's middle: the canopy, ribs and column are all lit there.
   constexpr Micros kLastRound{54'300'000};

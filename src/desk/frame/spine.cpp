@@ -16,7 +16,11 @@ Spine::Spine(QWidget* parent) : QWidget(parent) {
   column->setContentsMargins(0, 8, 0, 8);
   column->setSpacing(2);
   auto* group = new QButtonGroup(this);
-  const std::pair<const char*, QString> entries[] = {{"plan", tr("Plan")}, {"wire", tr("Wire")}, {"bench", tr("Bench")}, {"score", tr("Score")}, {"run", tr("Run")}};
+  const std::pair<const char*, QString> entries[] = {{"plan", tr("Plan")},
+                                                     {"wire", tr("Wire")},
+                                                     {"bench", tr("Bench")},
+                                                     {"score", tr("Score")},
+                                                     {"run", tr("Run")}};
   for (const auto& [name, label] : entries) {
     auto* button = new QToolButton;
     button->setObjectName(QStringLiteral("workspace-") + QLatin1String(name));
@@ -37,7 +41,9 @@ Spine::Spine(QWidget* parent) : QWidget(parent) {
   refreshIcons();
 }
 
-void Spine::show(Workspace workspace) { buttons_[static_cast<std::size_t>(workspace)]->setChecked(true); }
+void Spine::show(Workspace workspace) {
+  buttons_[static_cast<std::size_t>(workspace)]->setChecked(true);
+}
 
 void Spine::refreshIcons() {
   const char* names[] = {"plan", "wire", "bench", "score", "run"};

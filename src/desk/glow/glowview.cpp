@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/glow/glowview.h"
 
+#include <cmath>
+
 #include <QMouseEvent>
 #include <QPainter>
-#include <cmath>
 
 #include "desk/parts/theme.h"
 #include "desk/session/stage.h"
@@ -14,7 +15,9 @@ GlowView::GlowView(Stage& stage, QWidget* parent) : QWidget(parent), stage_(stag
   setFocusPolicy(Qt::StrongFocus);
   setMinimumSize(120, 90);
   setAccessibleName(tr("Glow"));
-  setToolTip(tr("The light as an eye would see it. Drag or the arrow keys turn it, the wheel or + and − come nearer, Home shows all."));
+  setToolTip(
+      tr("The light as an eye would see it. Drag or the arrow keys turn it, the wheel or + and − come "
+         "nearer, Home shows all."));
   setAttribute(Qt::WA_OpaquePaintEvent);
   connect(&stage_, &Stage::ticked, this, &GlowView::redraw);
   connect(&stage_, &Stage::compiledChanged, this, &GlowView::redraw);
@@ -49,9 +52,11 @@ void GlowView::paintEvent(QPaintEvent*) {
     static const PixelFrame kDark;
     static const PixelMap kNothing;
     const auto compiled = stage_.compiled();
-    if (isFramed_ && compiled) camera_ = framing(compiled->map.positions, static_cast<double>(width()) / std::max(1, height()));
+    if (isFramed_ && compiled)
+      camera_ = framing(compiled->map.positions, static_cast<double>(width()) / std::max(1, height()));
     const bool fits = compiled && stage_.frame().size() == compiled->map.positions.size();
-    painter_.paint(compiled ? compiled->map : kNothing, fits ? stage_.frame() : kDark, camera_, size.width(), size.height(), image_.bits());
+    painter_.paint(compiled ? compiled->map : kNothing, fits ? stage_.frame() : kDark, camera_, size.width(),
+                   size.height(), image_.bits());
     drawing_ns_ = clock.nsecsElapsed();
     sinceDrawn_.start();
   }
@@ -70,7 +75,9 @@ void GlowView::orbit(double yaw_deg, double pitch_deg) {
   redraw();
 }
 
-void GlowView::mousePressEvent(QMouseEvent* event) { draggedFrom_ = event->pos(); }
+void GlowView::mousePressEvent(QMouseEvent* event) {
+  draggedFrom_ = event->pos();
+}
 
 void GlowView::mouseMoveEvent(QMouseEvent* event) {
   const QPoint moved = event->pos() - draggedFrom_;
@@ -79,7 +86,9 @@ void GlowView::mouseMoveEvent(QMouseEvent* event) {
   orbit(moved.x() * kDegreesPerPixel, moved.y() * kDegreesPerPixel);
 }
 
-void GlowView::mouseDoubleClickEvent(QMouseEvent*) { frameAll(); }
+void GlowView::mouseDoubleClickEvent(QMouseEvent*) {
+  frameAll();
+}
 
 void GlowView::wheelEvent(QWheelEvent* event) {
   isFramed_ = false;
@@ -90,14 +99,24 @@ void GlowView::wheelEvent(QWheelEvent* event) {
 void GlowView::keyPressEvent(QKeyEvent* event) {
   constexpr double kStep = 5;
   switch (event->key()) {
-    case Qt::Key_Left: return orbit(-kStep, 0);
-    case Qt::Key_Right: return orbit(kStep, 0);
-    case Qt::Key_Up: return orbit(0, kStep);
-    case Qt::Key_Down: return orbit(0, -kStep);
-    case Qt::Key_Home: return frameAll();
-    case Qt::Key_Plus: camera_.distance_m *= 0.9; break;
-    case Qt::Key_Minus: camera_.distance_m /= 0.9; break;
-    default: return QWidget::keyPressEvent(event);
+    case Qt::Key_Left:
+      return orbit(-kStep, 0);
+    case Qt::Key_Right:
+      return orbit(kStep, 0);
+    case Qt::Key_Up:
+      return orbit(0, kStep);
+    case Qt::Key_Down:
+      return orbit(0, -kStep);
+    case Qt::Key_Home:
+      return frameAll();
+    case Qt::Key_Plus:
+      camera_.distance_m *= 0.9;
+      break;
+    case Qt::Key_Minus:
+      camera_.distance_m /= 0.9;
+      break;
+    default:
+      return QWidget::keyPressEvent(event);
   }
   isFramed_ = false;
   redraw();

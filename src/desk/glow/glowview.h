@@ -10,7 +10,8 @@ namespace chispa::desk {
 
 class Stage;
 
-/// The simulated light of the whole installation. Drag turns it, the wheel comes nearer, Home shows all of it.
+/// The simulated light of the whole installation. Drag turns it, the wheel comes nearer, Home shows all of
+/// it.
 class GlowView : public QWidget {
   Q_OBJECT
  public:
@@ -40,8 +41,8 @@ class GlowView : public QWidget {
   OrbitCamera camera_;
   /// False once the user has turned it.
   bool isFramed_ = true;
-  /// When the picture was drawn, and how long that took: it rests so long between two pictures that it takes no more
-  /// than a quarter of the window's time.
+  /// When the picture was drawn, and how long that took: it rests so long between two pictures that it takes
+  /// no more than a quarter of the window's time.
   QElapsedTimer sinceDrawn_;
   qint64 drawing_ns_ = 0;
   /// The picture is not that of the present light, camera or size.

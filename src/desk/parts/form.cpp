@@ -73,7 +73,8 @@ void Form::addRow(const QString& key, const QString& words, QWidget* field) {
   grid_->addWidget(field, row_++, 1);
 }
 
-void Form::addNumber(const QString& key, const QString& words, const Number& number, Get<double> get, Set<double> set) {
+void Form::addNumber(const QString& key, const QString& words, const Number& number, Get<double> get,
+                     Set<double> set) {
   auto* field = new NumberField;
   // One step below the range stands for "mixed".
   field->setDecimals(number.decimals);
@@ -117,7 +118,8 @@ void Form::addText(const QString& key, const QString& words, Get<QString> get, S
   refreshers_.back()();
 }
 
-void Form::addChoice(const QString& key, const QString& words, const QStringList& choices, Get<int> get, Set<int> set) {
+void Form::addChoice(const QString& key, const QString& words, const QStringList& choices, Get<int> get,
+                     Set<int> set) {
   auto* field = new QComboBox;
   field->addItems(choices);
   field->setPlaceholderText(tr("mixed"));
@@ -176,7 +178,8 @@ void Form::addWidget(QWidget* widget, std::function<void()> refresh) {
   if (refresh) refreshers_.push_back(std::move(refresh));
 }
 
-QWidget* Form::addButton(const QString& key, const QString& words, const QString& tip, std::function<void()> pressed) {
+QWidget* Form::addButton(const QString& key, const QString& words, const QString& tip,
+                         std::function<void()> pressed) {
   auto* button = new QPushButton(words, this);
   button->setObjectName(key);
   button->setToolTip(tip);
@@ -203,7 +206,9 @@ void Form::addButtons(const std::vector<Button>& buttons) {
   addWidget(row);
 }
 
-void Form::addStretch() { grid_->setRowStretch(row_++, 1); }
+void Form::addStretch() {
+  grid_->setRowStretch(row_++, 1);
+}
 
 void Form::refresh() {
   for (const auto& refresher : refreshers_) refresher();

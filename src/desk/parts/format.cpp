@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/parts/format.h"
 
-#include <QLocale>
 #include <cmath>
+
+#include <QLocale>
 
 namespace chispa::desk {
 
@@ -20,10 +21,16 @@ QString lengthText(double metres) {
   return locale.toString(metres * 1000, 'f', std::abs(metres) < 0.1 ? 1 : 0) + QStringLiteral(" mm");
 }
 
-QString ampsText(double amps) { return QLocale().toString(amps, 'f', amps < 10 ? 2 : 1) + QStringLiteral(" A"); }
+QString ampsText(double amps) {
+  return QLocale().toString(amps, 'f', amps < 10 ? 2 : 1) + QStringLiteral(" A");
+}
 
-QString counted(qsizetype n, const QString& one, const QString& many) { return n == 1 ? one : many.arg(n); }
+QString counted(qsizetype n, const QString& one, const QString& many) {
+  return n == 1 ? one : many.arg(n);
+}
 
-QString percentText(double share) { return QStringLiteral("%1 %").arg(std::lround(share * 100)); }
+QString percentText(double share) {
+  return QStringLiteral("%1 %").arg(std::lround(share * 100));
+}
 
 }  // namespace chispa::desk

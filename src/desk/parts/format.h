@@ -15,6 +15,8 @@ QString percentText(double share);
 /// `one` for a single thing, else `many` with its %1 replaced by the number.
 QString counted(qsizetype n, const QString& one, const QString& many);
 
-inline QString text(const std::string& s) { return QString::fromStdString(s); }
+inline QString text(const std::string& s) {
+  return QString::fromStdString(s);
+}
 
 }  // namespace chispa::desk

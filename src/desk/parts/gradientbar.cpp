@@ -14,7 +14,8 @@ QImage gradientImage(const Palette& palette, int width, int height) {
   return image;
 }
 
-GradientBar::GradientBar(std::function<Palette()> palette, QWidget* parent) : QWidget(parent), palette_(std::move(palette)) {
+GradientBar::GradientBar(std::function<Palette()> palette, QWidget* parent)
+    : QWidget(parent), palette_(std::move(palette)) {
   setFixedHeight(28);
   setAccessibleName(tr("Palette"));
   setToolTip(tr("The palette from its start to its end"));

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <functional>
+
 #include <QImage>
 #include <QWidget>
-#include <functional>
 
 #include "core/colour/palette.h"
 

@@ -4,7 +4,8 @@
 
 namespace chispa::desk {
 
-/// One of Chispa's own line icons by its file's name, in the theme's text colours; `on` is its colour while checked.
+/// One of Chispa's own line icons by its file's name, in the theme's text colours; `on` is its colour while
+/// checked.
 QIcon icon(const QString& name);
 
 }  // namespace chispa::desk

@@ -4,7 +4,8 @@
 
 namespace chispa::desk {
 
-/// Gives a field what every field needs: a name for tests, one for assistive tools, and words for the pointer. Returns it.
+/// Gives a field what every field needs: a name for tests, one for assistive tools, and words for the
+/// pointer. Returns it.
 template <class Field>
 Field* named(Field* field, const char* name, const QString& label, const QString& tip) {
   field->setObjectName(QLatin1String(name));

@@ -5,7 +5,9 @@
 
 namespace chispa::desk {
 
-NameField::NameField(const QString& name, QRect over, QWidget* parent, std::function<void(const QString&)> take) : QLineEdit(name, parent), before_(name), take_(std::move(take)) {
+NameField::NameField(const QString& name, QRect over, QWidget* parent,
+                     std::function<void(const QString&)> take)
+    : QLineEdit(name, parent), before_(name), take_(std::move(take)) {
   setAccessibleName(tr("New name"));
   setToolTip(tr("Enter takes the name, Esc keeps the old one"));
   setGeometry(over);

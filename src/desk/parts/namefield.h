@@ -1,12 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QLineEdit>
 #include <functional>
+
+#include <QLineEdit>
 
 namespace chispa::desk {
 
-/// A field laid over a name to change it there: Enter takes what it says, Esc or leaving it keeps the old name. No key goes on to what
-/// lies beneath. Deletes itself. UI thread.
+/// A field laid over a name to change it there: Enter takes what it says, Esc or leaving it keeps the old
+/// name. No key goes on to what lies beneath. Deletes itself. UI thread.
 class NameField : public QLineEdit {
   Q_OBJECT
  public:

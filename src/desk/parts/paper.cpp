@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/parts/paper.h"
 
-#include <QFile>
 #include <cmath>
+
+#include <QFile>
 
 namespace chispa::desk {
 
@@ -13,8 +14,8 @@ QFont paperFont(double mm, bool bold) {
   return font;
 }
 
-bool writePdf(const QString& path, const QString& title, QPageSize::PageSizeId size, QPageLayout::Orientation orientation,
-              const std::function<void(QPainter&, QPdfWriter&)>& draw) {
+bool writePdf(const QString& path, const QString& title, QPageSize::PageSizeId size,
+              QPageLayout::Orientation orientation, const std::function<void(QPainter&, QPdfWriter&)>& draw) {
   QFile file(path);
   if (!file.open(QIODevice::WriteOnly)) return false;
   QPdfWriter pdf(&file);

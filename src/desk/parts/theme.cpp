@@ -8,21 +8,44 @@
 #include <QStyle>
 #include <QStyleFactory>
 
-// Files built into a static library are only linked in when asked for, and only from outside of any namespace.
-static void takeResources() { Q_INIT_RESOURCE(resources); }
+// Files built into a static library are only linked in when asked for, and only from outside of any
+// namespace.
+static void takeResources() {
+  Q_INIT_RESOURCE(resources);
+}
 
 namespace chispa::desk {
 namespace {
 
 Theme darkTheme() {
-  return {true,          QColor(0x1a1a1c), QColor(0x232326), QColor(0x2c2c30), QColor(0x3a3a40), QColor(0xe6e3dd),
-          QColor(0x9a968e), QColor(0xf0803c), QColor(0x58b68a), QColor(0xe3b341), QColor(0xf0645c), QColor(0x070709)};
+  return {true,
+          QColor(0x1a1a1c),
+          QColor(0x232326),
+          QColor(0x2c2c30),
+          QColor(0x3a3a40),
+          QColor(0xe6e3dd),
+          QColor(0x9a968e),
+          QColor(0xf0803c),
+          QColor(0x58b68a),
+          QColor(0xe3b341),
+          QColor(0xf0645c),
+          QColor(0x070709)};
 }
 
 Theme lightTheme() {
   // The accents are deeper here, so that text in them keeps its contrast on white.
-  return {false,         QColor(0xf4f2ee), QColor(0xffffff), QColor(0xe7e4de), QColor(0xcfcbc3), QColor(0x24221f),
-          QColor(0x66625b), QColor(0xb9501a), QColor(0x22744e), QColor(0x855f00), QColor(0xb3261e), QColor(0x070709)};
+  return {false,
+          QColor(0xf4f2ee),
+          QColor(0xffffff),
+          QColor(0xe7e4de),
+          QColor(0xcfcbc3),
+          QColor(0x24221f),
+          QColor(0x66625b),
+          QColor(0xb9501a),
+          QColor(0x22744e),
+          QColor(0x855f00),
+          QColor(0xb3261e),
+          QColor(0x070709)};
 }
 
 Theme& current() {
@@ -34,9 +57,9 @@ QString styleSheet(const Theme& t) {
   QFile file(QStringLiteral(":/style.qss"));
   if (!file.open(QIODevice::ReadOnly)) return {};
   QString sheet = QString::fromUtf8(file.readAll());
-  const std::pair<const char*, QColor> names[] = {{"@window", t.window}, {"@panel", t.panel}, {"@raised", t.raised},
-                                                  {"@line", t.line},     {"@text", t.text},   {"@quiet", t.quiet},
-                                                  {"@ember", t.ember},   {"@selected", t.selectedGround()}};
+  const std::pair<const char*, QColor> names[] = {
+      {"@window", t.window}, {"@panel", t.panel}, {"@raised", t.raised}, {"@line", t.line},
+      {"@text", t.text},     {"@quiet", t.quiet}, {"@ember", t.ember},   {"@selected", t.selectedGround()}};
   for (const auto& [name, colour] : names) sheet.replace(QLatin1String(name), colour.name());
   return sheet;
 }
@@ -63,15 +86,19 @@ QPalette paletteOf(const Theme& t) {
 QColor Theme::selectedGround() const {
   const double share = isDark ? 0.16 : 0.14;
   const auto mix = [share](int a, int b) { return static_cast<int>(a + (b - a) * share); };
-  return QColor(mix(panel.red(), ember.red()), mix(panel.green(), ember.green()), mix(panel.blue(), ember.blue()));
+  return QColor(mix(panel.red(), ember.red()), mix(panel.green(), ember.green()),
+                mix(panel.blue(), ember.blue()));
 }
 
-const Theme& theme() { return current(); }
+const Theme& theme() {
+  return current();
+}
 
 void applyTheme(QApplication& app, bool dark) {
   takeResources();
   current() = dark ? darkTheme() : lightTheme();
-  if (app.style()->objectName() != QLatin1String("fusion")) QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+  if (app.style()->objectName() != QLatin1String("fusion"))
+    QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
   QFont font = QApplication::font();
   font.setPixelSize(13);
   QApplication::setFont(font);
@@ -85,6 +112,8 @@ QFont numberFont(double scale) {
   return font;
 }
 
-int textWidth(int n) { return QFontMetrics(QApplication::font()).averageCharWidth() * n; }
+int textWidth(int n) {
+  return QFontMetrics(QApplication::font()).averageCharWidth() * n;
+}
 
 }  // namespace chispa::desk

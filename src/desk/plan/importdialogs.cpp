@@ -21,7 +21,8 @@ namespace {
 /// A dialog of a few rows with the two usual buttons.
 class Question : public QDialog {
  public:
-  Question(QWidget* parent, const QString& title, const QString& accept) : QDialog(parent), rows_(new QFormLayout(this)) {
+  Question(QWidget* parent, const QString& title, const QString& accept)
+      : QDialog(parent), rows_(new QFormLayout(this)) {
     setWindowTitle(title);
     buttons_ = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
     buttons_->button(QDialogButtonBox::Ok)->setText(accept);
@@ -47,8 +48,12 @@ class Question : public QDialog {
 
 std::optional<SvgImport> askSvgImport(QWidget* parent, const SvgDrawing& drawing) {
   Question question(parent, PlanPage::tr("LEDs from a drawing"), PlanPage::tr("Make a fixture"));
-  auto* holes = new QRadioButton(counted(static_cast<qsizetype>(drawing.circles.size()), PlanPage::tr("an LED in the one hole"), PlanPage::tr("an LED in each of %1 holes")));
-  auto* lines = new QRadioButton(counted(static_cast<qsizetype>(drawing.outlines.size()), PlanPage::tr("strip along the one line"), PlanPage::tr("strip along each of %1 lines")));
+  auto* holes = new QRadioButton(counted(static_cast<qsizetype>(drawing.circles.size()),
+                                         PlanPage::tr("an LED in the one hole"),
+                                         PlanPage::tr("an LED in each of %1 holes")));
+  auto* lines = new QRadioButton(counted(static_cast<qsizetype>(drawing.outlines.size()),
+                                         PlanPage::tr("strip along the one line"),
+                                         PlanPage::tr("strip along each of %1 lines")));
   holes->setEnabled(!drawing.circles.empty());
   lines->setEnabled(!drawing.outlines.empty());
   (drawing.circles.empty() ? lines : holes)->setChecked(true);
@@ -62,7 +67,8 @@ std::optional<SvgImport> askSvgImport(QWidget* parent, const SvgDrawing& drawing
   question.addRow(PlanPage::tr("Its unit"), unit);
   if (!question.ask()) return std::nullopt;
   constexpr double kUnits_m[] = {0, 0.001, 0.0254};
-  return SvgImport{holes->isChecked(), order->currentIndex() == 1 ? HoleOrder::ById : HoleOrder::Nearest, kUnits_m[unit->currentIndex()]};
+  return SvgImport{holes->isChecked(), order->currentIndex() == 1 ? HoleOrder::ById : HoleOrder::Nearest,
+                   kUnits_m[unit->currentIndex()]};
 }
 
 std::optional<LetteringWish> askLettering(QWidget* parent) {

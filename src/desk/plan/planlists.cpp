@@ -1,14 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/plan/planlists.h"
 
+#include <algorithm>
+#include <map>
+
 #include <QHeaderView>
 #include <QLabel>
 #include <QListWidget>
 #include <QPushButton>
 #include <QTreeWidget>
 #include <QVBoxLayout>
-#include <algorithm>
-#include <map>
 
 #include "core/edit/planedits.h"
 #include "core/edit/zoneedits.h"
@@ -33,7 +34,9 @@ QString stem(const std::string& name) {
 }
 
 /// Under which heading a fixture stands, if others stand there too.
-QString headingOf(const Fixture& fixture) { return fixture.group.empty() ? stem(fixture.name) : text(fixture.group); }
+QString headingOf(const Fixture& fixture) {
+  return fixture.group.empty() ? stem(fixture.name) : text(fixture.group);
+}
 
 QLabel* heading(const QString& words) {
   auto* label = new QLabel(words);
@@ -43,8 +46,11 @@ QLabel* heading(const QString& words) {
 
 /// What the list of fixtures tells of one is the same.
 bool looksAlike(const Fixture& a, const Fixture& b) {
-  const auto sameRow = [](const Segment& x, const Segment& y) { return x.name == y.name && pixelCount(x) == pixelCount(y); };
-  return a.id == b.id && a.name == b.name && a.group == b.group && std::equal(a.segments.begin(), a.segments.end(), b.segments.begin(), b.segments.end(), sameRow);
+  const auto sameRow = [](const Segment& x, const Segment& y) {
+    return x.name == y.name && pixelCount(x) == pixelCount(y);
+  };
+  return a.id == b.id && a.name == b.name && a.group == b.group &&
+         std::equal(a.segments.begin(), a.segments.end(), b.segments.begin(), b.segments.end(), sameRow);
 }
 
 }  // namespace
@@ -63,7 +69,8 @@ PlanLists::PlanLists(const Session& session, QWidget* parent) : QWidget(parent),
   fixtures_ = new QTreeWidget;
   fixtures_->setObjectName(QStringLiteral("fixtureList"));
   fixtures_->setAccessibleName(tr("Fixtures"));
-  fixtures_->setToolTip(tr("What is built, with its segments. F2 renames, Delete deletes, Ctrl+D duplicates."));
+  fixtures_->setToolTip(
+      tr("What is built, with its segments. F2 renames, Delete deletes, Ctrl+D duplicates."));
   fixtures_->setColumnCount(2);
   fixtures_->setHeaderHidden(true);
   fixtures_->setIndentation(14);
@@ -90,7 +97,9 @@ PlanLists::PlanLists(const Session& session, QWidget* parent) : QWidget(parent),
   column->addWidget(zones_, 2);
   auto* make = new QPushButton(tr("Make a zone"));
   make->setObjectName(QStringLiteral("makeZone"));
-  make->setToolTip(tr("A zone of the selected fixtures, in their order; it can be divided then. Brush, box and lasso paint one."));
+  make->setToolTip(
+      tr("A zone of the selected fixtures, in their order; it can be divided then. Brush, box and lasso "
+         "paint one."));
   connect(make, &QPushButton::clicked, this, &PlanLists::makeZone);
   column->addWidget(make);
   connect(&session_.document, &Document::showChanged, this, &PlanLists::fill);
@@ -109,7 +118,8 @@ void PlanLists::fill() {
   const auto& show = session_.show();
   filling_ = true;
   const auto alike = [](const auto& a, const auto& b) { return a == b || looksAlike(*a, *b); };
-  const bool sameFixtures = std::equal(show.fixtures.begin(), show.fixtures.end(), shownFixtures_.begin(), shownFixtures_.end(), alike);
+  const bool sameFixtures = std::equal(show.fixtures.begin(), show.fixtures.end(), shownFixtures_.begin(),
+                                       shownFixtures_.end(), alike);
   const bool sameZones = show.zones == shownZones_;
   if (!sameFixtures) fillFixtures();
   // A zone's size follows its fixtures' counts.
@@ -142,7 +152,8 @@ QTreeWidgetItem* PlanLists::fixtureItem(const Fixture& fixture) const {
 void PlanLists::fillFixtures() {
   QSet<QString> open;
   for (int i = 0; i < fixtures_->topLevelItemCount(); ++i)
-    if (fixtures_->topLevelItem(i)->isExpanded()) open.insert(fixtures_->topLevelItem(i)->data(0, kGroupRole).toString());
+    if (fixtures_->topLevelItem(i)->isExpanded())
+      open.insert(fixtures_->topLevelItem(i)->data(0, kGroupRole).toString());
   fixtures_->clear();
   std::map<QString, int> kinds;
   for (const auto& fixture : session_.show().fixtures) ++kinds[headingOf(*fixture)];
@@ -170,7 +181,9 @@ void PlanLists::fillFixtures() {
     group->setText(1, QString::number(group->text(1).toInt() + count));
   }
   fixtures_->addTopLevelItems(top);
-  for (QTreeWidgetItem* item : top) item->setExpanded(open.contains(item->data(0, kGroupRole).toString()) && item->data(0, kGroupRole).isValid());
+  for (QTreeWidgetItem* item : top)
+    item->setExpanded(open.contains(item->data(0, kGroupRole).toString()) &&
+                      item->data(0, kGroupRole).isValid());
   pixels_->setText(tr("%L1 px").arg(sum));
 }
 
@@ -181,11 +194,16 @@ void PlanLists::fillZones() {
   const QIcon ofScore = icon(QStringLiteral("zoneScore"));
   for (const auto& zone : session_.show().zones) {
     const ZoneCells cells = cellsOf(session_.show(), map, *zone);
-    const QString size = cells.rows > 1 ? QStringLiteral("%1 × %2").arg(cells.columns).arg(cells.rows) : counted(cells.count(), tr("one cell"), tr("%1 cells"));
-    auto* item = new QListWidgetItem(zone->score ? ofScore : ofShow, text(zone->name) + QStringLiteral("   ") + size);
+    const QString size = cells.rows > 1 ? QStringLiteral("%1 × %2").arg(cells.columns).arg(cells.rows)
+                                        : counted(cells.count(), tr("one cell"), tr("%1 cells"));
+    auto* item =
+        new QListWidgetItem(zone->score ? ofScore : ofShow, text(zone->name) + QStringLiteral("   ") + size);
     item->setData(kIdRole, zone->id.value);
     const Score* score = chispa::find(session_.show().scores, zone->score);
-    item->setToolTip(tr("%1: %2 · %3").arg(text(zone->name), size, score ? tr("only in %1").arg(text(score->name)) : tr("a zone of the show, in every score")));
+    item->setToolTip(
+        tr("%1: %2 · %3")
+            .arg(text(zone->name), size,
+                 score ? tr("only in %1").arg(text(score->name)) : tr("a zone of the show, in every score")));
     if (zone->score) item->setForeground(theme().quiet);
     zones_->addItem(item);
   }
@@ -201,7 +219,8 @@ void PlanLists::showSelection() {
     if (!id || std::find(chosen.begin(), chosen.end(), id) == chosen.end()) continue;
     const QVariant row = (*it)->data(0, kSegmentRole);
     // A segment's row is chosen only when the maker has gone into it.
-    const bool isChosen = row.isValid() ? chosen.size() == 1 && segment > 0 && row.toInt() == segment : segment == 0 || chosen.size() > 1 || (*it)->childCount() == 0;
+    const bool isChosen = row.isValid() ? chosen.size() == 1 && segment > 0 && row.toInt() == segment
+                                        : segment == 0 || chosen.size() > 1 || (*it)->childCount() == 0;
     (*it)->setSelected(isChosen);
     if (chosen.size() == 1 && isChosen)
       for (QTreeWidgetItem* up = (*it)->parent(); up; up = up->parent()) up->setExpanded(true);
@@ -243,7 +262,9 @@ void PlanLists::rename(QTreeWidgetItem* item) {
         shownFixtures_.clear();
         if (name.empty()) return fill();
         session_.edit(tr("rename"), [&](Show& show) {
-          changeItem(show.fixtures, id, [&](Fixture& f) { (row.isValid() ? f.segments.at(static_cast<std::size_t>(row.toInt())).name : f.name) = name; });
+          changeItem(show.fixtures, id, [&](Fixture& f) {
+            (row.isValid() ? f.segments.at(static_cast<std::size_t>(row.toInt())).name : f.name) = name;
+          });
         });
       },
       Qt::QueuedConnection);

@@ -24,7 +24,11 @@
 namespace chispa::desk {
 
 PlanPage::PlanPage(const Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), view_(new PlanView(session)), glow_(new GlowView(session.stage, view_)), lists_(new PlanLists(session)) {
+    : QWidget(parent),
+      session_(session),
+      view_(new PlanView(session)),
+      glow_(new GlowView(session.stage, view_)),
+      lists_(new PlanLists(session)) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(0);
@@ -53,15 +57,18 @@ Placement PlanPage::facing() const {
 
 void PlanPage::importPoints(QString path, double metresPerUnit) {
   if (path.isEmpty()) {
-    path = QFileDialog::getOpenFileName(this, tr("Points from a file"), {}, tr("Points (*.csv *.txt *.json);;All files (*)"));
+    path = QFileDialog::getOpenFileName(this, tr("Points from a file"), {},
+                                        tr("Points (*.csv *.txt *.json);;All files (*)"));
     if (path.isEmpty()) return;
     bool chosen = false;
-    const QString unit = QInputDialog::getItem(this, tr("Points from a file"), tr("The numbers are in"), {tr("metres"), tr("millimetres")}, 0, false, &chosen);
+    const QString unit = QInputDialog::getItem(this, tr("Points from a file"), tr("The numbers are in"),
+                                               {tr("metres"), tr("millimetres")}, 0, false, &chosen);
     if (!chosen) return;
     metresPerUnit = unit == tr("metres") ? 1 : 0.001;
   }
   const auto content = readFile(path.toStdString());
-  const auto points = content ? parsePoints(*content, path.toStdString(), metresPerUnit) : Result<std::vector<Vec3>>(content.failure());
+  const auto points = content ? parsePoints(*content, path.toStdString(), metresPerUnit)
+                              : Result<std::vector<Vec3>>(content.failure());
   if (!points) {
     emit failed(text(points.failure().text()));
     return;
@@ -70,10 +77,14 @@ void PlanPage::importPoints(QString path, double metresPerUnit) {
 }
 
 void PlanPage::importSvg(QString path, std::optional<SvgImport> how) {
-  if (path.isEmpty()) path = QFileDialog::getOpenFileName(this, tr("Holes or lines of a drawing"), {}, tr("SVG drawings (*.svg);;All files (*)"));
+  if (path.isEmpty())
+    path = QFileDialog::getOpenFileName(this, tr("Holes or lines of a drawing"), {},
+                                        tr("SVG drawings (*.svg);;All files (*)"));
   if (path.isEmpty()) return;
   const auto content = readFile(path.toStdString());
-  const auto read = [&](double unit) { return content ? parseSvg(*content, path.toStdString(), unit) : Result<SvgDrawing>(content.failure()); };
+  const auto read = [&](double unit) {
+    return content ? parseSvg(*content, path.toStdString(), unit) : Result<SvgDrawing>(content.failure());
+  };
   auto drawing = read(how ? how->metresPerUnit : 0);
   if (!drawing) {
     emit failed(text(drawing.failure().text()));
@@ -86,11 +97,14 @@ void PlanPage::importSvg(QString path, std::optional<SvgImport> how) {
   }
   const std::string name = std::filesystem::path(path.toStdString()).stem().string();
   const Placement place = facing();
-  if (how->takesHoles && drawing->circles.empty()) return emit failed(tr("The drawing has no holes.\n%1\nTake its lines instead.").arg(path));
-  if (!how->takesHoles && drawing->outlines.empty()) return emit failed(tr("The drawing has no lines.\n%1\nTake its holes instead.").arg(path));
+  if (how->takesHoles && drawing->circles.empty())
+    return emit failed(tr("The drawing has no holes.\n%1\nTake its lines instead.").arg(path));
+  if (!how->takesHoles && drawing->outlines.empty())
+    return emit failed(tr("The drawing has no lines.\n%1\nTake its holes instead.").arg(path));
   addAndShow(tr("import a drawing"), [&](Show& show) {
     if (!how->takesHoles) return addOutlines(show, name, drawing->outlines, place);
-    const FixtureId id = addFixture(show, PointsShape{holesInOrder(*drawing, how->order)}, place.position_m, place.rotation_deg);
+    const FixtureId id = addFixture(show, PointsShape{holesInOrder(*drawing, how->order)}, place.position_m,
+                                    place.rotation_deg);
     const std::string own = freeName(show.fixtures, name);
     changeItem(show.fixtures, id, [&](Fixture& f) { f.name = own; });
     // Its zone is the last that was made, and goes by the same name.
@@ -116,14 +130,21 @@ void PlanPage::addLettering(std::optional<LetteringWish> wish) {
     for (const QPointF& p : polygon) outline.corners_m.push_back({p.x() * scale, -p.y() * scale, 0});
     if (outline.corners_m.size() >= 2) outlines.push_back(std::move(outline));
   }
-  addAndShow(tr("add lettering"), [&](Show& show) { return addOutlines(show, wish->words.trimmed().toStdString(), outlines, facing()); });
+  addAndShow(tr("add lettering"), [&](Show& show) {
+    return addOutlines(show, wish->words.trimmed().toStdString(), outlines, facing());
+  });
 }
 
 void PlanPage::addUnderlay(QString path) {
-  if (path.isEmpty()) path = QFileDialog::getOpenFileName(this, tr("Lay a picture beneath the plan"), {}, tr("Pictures (*.png *.jpg *.jpeg *.svg *.bmp *.gif *.webp);;All files (*)"));
+  if (path.isEmpty())
+    path = QFileDialog::getOpenFileName(
+        this, tr("Lay a picture beneath the plan"), {},
+        tr("Pictures (*.png *.jpg *.jpeg *.svg *.bmp *.gif *.webp);;All files (*)"));
   if (path.isEmpty()) return;
   const QImage picture = UnderlayPictures::read(session_.document, path.toStdString());
-  if (picture.isNull()) return emit failed(tr("This is no picture that can be shown.\n%1\nChoose a PNG, JPEG or SVG file.").arg(path));
+  if (picture.isNull())
+    return emit failed(
+        tr("This is no picture that can be shown.\n%1\nChoose a PNG, JPEG or SVG file.").arg(path));
   // It fills what is in view; two clicks and a distance give it its true size.
   const double wide = view_->width() * 0.8 / view_->scale();
   Underlay underlay;
@@ -132,10 +153,13 @@ void PlanPage::addUnderlay(QString path) {
   const auto within = folder.empty() ? std::filesystem::path() : file.lexically_relative(folder);
   underlay.file = within.empty() || within.string().starts_with("..") ? file.string() : within.string();
   underlay.name = file.stem().string();
-  underlay.face = view_->side() == PlanSide::Front ? UnderlayFace::Front : view_->side() == PlanSide::Side ? UnderlayFace::Side : UnderlayFace::Floor;
+  underlay.face = view_->side() == PlanSide::Front  ? UnderlayFace::Front
+                  : view_->side() == PlanSide::Side ? UnderlayFace::Side
+                                                    : UnderlayFace::Floor;
   if (view_->side() == PlanSide::Free || view_->side() == PlanSide::Unrolled) view_->setSide(PlanSide::Top);
   underlay.scale_m = wide / picture.width();
-  underlay.position_m = view_->projection().lifted(view_->toPlan(QPointF(view_->width() / 2.0, view_->height() / 2.0)));
+  underlay.position_m =
+      view_->projection().lifted(view_->toPlan(QPointF(view_->width() / 2.0, view_->height() / 2.0)));
   session_.edit(tr("add an underlay"), [&](Show& show) {
     underlay.id = show.newId<UnderlayId>();
     put(show.underlays, underlay);
@@ -144,31 +168,44 @@ void PlanPage::addUnderlay(QString path) {
 }
 
 void PlanPage::exportPoints(QString path) {
-  if (path.isEmpty()) path = QFileDialog::getSaveFileName(this, tr("Places of the selected pixels"), tr("points.csv"), tr("Table (*.csv);;JSON point list (*.json)"));
+  if (path.isEmpty())
+    path = QFileDialog::getSaveFileName(this, tr("Places of the selected pixels"), tr("points.csv"),
+                                        tr("Table (*.csv);;JSON point list (*.json)"));
   if (path.isEmpty()) return;
   std::vector<Vec3> points;
   for (const FixtureId id : session_.selection.fixtures())
     for (const Vec3& point : positions(*chispa::find(session_.show().fixtures, id))) points.push_back(point);
-  const Outcome written = writeFileAtomically(path.toStdString(), path.endsWith(QStringLiteral(".json")) ? pointsJson(points) : pointsCsv(points));
+  const Outcome written = writeFileAtomically(
+      path.toStdString(), path.endsWith(QStringLiteral(".json")) ? pointsJson(points) : pointsCsv(points));
   if (!written) emit failed(text(written.failure().text()));
 }
 
 void PlanPage::exportPlan(QString path) {
-  if (path.isEmpty()) path = QFileDialog::getSaveFileName(this, tr("The plan for the workshop wall"), tr("plan.pdf"), tr("PDF (*.pdf);;SVG (*.svg)"));
+  if (path.isEmpty())
+    path = QFileDialog::getSaveFileName(this, tr("The plan for the workshop wall"), tr("plan.pdf"),
+                                        tr("PDF (*.pdf);;SVG (*.svg)"));
   if (path.isEmpty()) return;
-  const PlanProjection projection = view_->side() == PlanSide::Unrolled ? PlanProjection() : view_->projection();
-  if (!writePlanSheet(session_.show(), projection, path)) emit failed(tr("The plan could not be written.\n%1\nCheck that the folder exists and has room.").arg(path));
+  const PlanProjection projection =
+      view_->side() == PlanSide::Unrolled ? PlanProjection() : view_->projection();
+  if (!writePlanSheet(session_.show(), projection, path))
+    emit failed(
+        tr("The plan could not be written.\n%1\nCheck that the folder exists and has room.").arg(path));
 }
 
 void PlanPage::copyZones() {
   const FixtureIds ids = session_.selection.fixtures();
-  if (ids.size() == 1) copied_ = ids.front();
-  else emit failed(tr("Zones are copied from one fixture.\nSelect just one."));
+  if (ids.size() == 1)
+    copied_ = ids.front();
+  else
+    emit failed(tr("Zones are copied from one fixture.\nSelect just one."));
 }
 
 void PlanPage::pasteZones() {
   const FixtureIds ids = session_.selection.fixtures();
-  if (!copied_ || ids.empty()) return emit failed(tr("There is nothing to paste.\nSelect a fixture and copy its zones, then select others of like shape."));
+  if (!copied_ || ids.empty())
+    return emit failed(
+        tr("There is nothing to paste.\nSelect a fixture and copy its zones, then select others of like "
+           "shape."));
   Show after = session_.show();
   for (const FixtureId id : ids) {
     if (id == copied_) continue;
@@ -183,7 +220,9 @@ void PlanPage::refreshTheme() {
   tools_->refreshIcons();
 }
 
-void PlanPage::renameSelected() { lists_->renameSelected(); }
+void PlanPage::renameSelected() {
+  lists_->renameSelected();
+}
 
 void PlanPage::placeGlow() {
   const int wide = std::clamp(view_->width() * 3 / 10, 160, 420);
@@ -196,6 +235,8 @@ bool PlanPage::eventFilter(QObject* watched, QEvent* event) {
   return QWidget::eventFilter(watched, event);
 }
 
-void PlanPage::resizeEvent(QResizeEvent*) { placeGlow(); }
+void PlanPage::resizeEvent(QResizeEvent*) {
+  placeGlow();
+}
 
 }  // namespace chispa::desk

@@ -47,7 +47,8 @@ class PlanPage : public QWidget {
   void addUnderlay(QString path = {});
   /// Writes the places of the selected fixtures' pixels, as a table or a JSON list by the file's ending.
   void exportPoints(QString path = {});
-  /// Writes the plan as it is looked at, with lengths, cut list and pixel numbers, as SVG or PDF by the file's ending.
+  /// Writes the plan as it is looked at, with lengths, cut list and pixel numbers, as SVG or PDF by the
+  /// file's ending.
   void exportPlan(QString path = {});
 
   /// F2: edits the name of what is selected, in the list.

@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/plan/planpainter.h"
 
-#include <QPainter>
 #include <algorithm>
 #include <cmath>
+
+#include <QPainter>
 
 #include "core/show/strip.h"
 #include "core/wire/patch.h"
@@ -22,7 +23,9 @@ double roundStep(double least) {
   return 10 * power;
 }
 
-QColor unlitColour() { return theme().isDark ? QColor(0x5c, 0x59, 0x52) : QColor(0xa8, 0xa3, 0x98); }
+QColor unlitColour() {
+  return theme().isDark ? QColor(0x5c, 0x59, 0x52) : QColor(0xa8, 0xa3, 0x98);
+}
 
 QColor mixed(const QColor& a, const QColor& b, double share) {
   const auto mix = [share](int x, int y) { return static_cast<int>(x + (y - x) * share); };
@@ -32,7 +35,8 @@ QColor mixed(const QColor& a, const QColor& b, double share) {
 /// How far apart neighbours on a way lie, in the middle of all such distances.
 double typicalGap(const QPolygonF& way) {
   std::vector<double> gaps;
-  for (int i = 1; i < way.size(); ++i) gaps.push_back(std::hypot(way[i].x() - way[i - 1].x(), way[i].y() - way[i - 1].y()));
+  for (int i = 1; i < way.size(); ++i)
+    gaps.push_back(std::hypot(way[i].x() - way[i - 1].x(), way[i].y() - way[i - 1].y()));
   if (gaps.empty()) return 12;
   std::nth_element(gaps.begin(), gaps.begin() + static_cast<std::ptrdiff_t>(gaps.size() / 2), gaps.end());
   return gaps[gaps.size() / 2];
@@ -42,7 +46,10 @@ double typicalGap(const QPolygonF& way) {
 QString wireText(const Show& show, FixtureId fixture, int pixel) {
   for (const PatchSpan& span : derivePatch(show).spans)
     for (int i = 0; span.fixture == fixture && i < span.count; ++i)
-      if (span.pixelOf(i) == pixel) return QStringLiteral(" · ") + text(addressText(show.controllers[static_cast<std::size_t>(span.controller)]->protocol, span.universe, span.channelOf(i)));
+      if (span.pixelOf(i) == pixel)
+        return QStringLiteral(" · ") +
+               text(addressText(show.controllers[static_cast<std::size_t>(span.controller)]->protocol,
+                                span.universe, span.channelOf(i)));
   return {};
 }
 
@@ -56,13 +63,18 @@ void PlanPainter::paintGrid() {
   painter_.setFont(numberFont(0.85));
   const int line = painter_.fontMetrics().height();
   const bool isTurned = view_.side() == PlanSide::Free;
-  const auto pen = [&](double at) { return std::abs(at) < step / 2 && !isTurned ? theme().line.lighter(130) : theme().line.darker(theme().isDark ? 125 : 100); };
+  const auto pen = [&](double at) {
+    return std::abs(at) < step / 2 && !isTurned ? theme().line.lighter(130)
+                                                : theme().line.darker(theme().isDark ? 125 : 100);
+  };
   for (double x = std::ceil(low.x() / step) * step; x <= high.x(); x += step) {
     const double at = view_.toScreen(QPointF(x, 0)).x();
     painter_.setPen(pen(x));
     painter_.drawLine(QPointF(at, 0), QPointF(at, view_.height()));
     painter_.setPen(theme().quiet);
-    if (!isTurned) painter_.drawText(QPointF(at + 4, line), QStringLiteral("%1 m").arg(std::abs(x) < step / 2 ? 0.0 : x, 0, 'g', 6));
+    if (!isTurned)
+      painter_.drawText(QPointF(at + 4, line),
+                        QStringLiteral("%1 m").arg(std::abs(x) < step / 2 ? 0.0 : x, 0, 'g', 6));
   }
   for (double y = std::ceil(low.y() / step) * step; y <= high.y(); y += step) {
     const double at = view_.toScreen(QPointF(0, y)).y();
@@ -95,7 +107,8 @@ void PlanPainter::paintSmallDots(const PlanView::Piece& piece, int side, const s
   }
 }
 
-void PlanPainter::paintLargeDots(const PlanView::Piece& piece, double size, const std::vector<QRgb>& colours) {
+void PlanPainter::paintLargeDots(const PlanView::Piece& piece, double size,
+                                 const std::vector<QRgb>& colours) {
   painter_.setPen(Qt::NoPen);
   const QRectF seen = QRectF(view_.rect()).adjusted(-size, -size, size, size);
   for (std::size_t i = 0; i < piece.flat.size(); ++i) {
@@ -115,7 +128,8 @@ void PlanPainter::colour(const PlanView::Piece& piece, std::vector<QRgb>& colour
   const PixelFrame& frame = stage.frame();
   colours.assign(piece.flat.size(), unlitColour().rgb());
   const auto range = compiled ? compiled->map.rangeOf(piece.fixture->id) : std::nullopt;
-  if (!range || range->count != std::ssize(piece.flat) || frame.size() != compiled->map.positions.size()) return;
+  if (!range || range->count != std::ssize(piece.flat) || frame.size() != compiled->map.positions.size())
+    return;
   constexpr int kDark = 40;
   for (std::size_t i = 0; i < colours.size(); ++i) {
     const auto pixel = static_cast<std::size_t>(range->first) + i;
@@ -127,7 +141,9 @@ void PlanPainter::colour(const PlanView::Piece& piece, std::vector<QRgb>& colour
 void PlanPainter::paintPieces() {
   // Small dots are squares on whole pixels: a show of many LEDs has thousands of them.
   constexpr double kLarge = 4;
-  const QRectF seen = QRectF(view_.toPlan({-20.0, view_.height() + 20.0}), view_.toPlan({view_.width() + 20.0, -20.0})).normalized();
+  const QRectF seen =
+      QRectF(view_.toPlan({-20.0, view_.height() + 20.0}), view_.toPlan({view_.width() + 20.0, -20.0}))
+          .normalized();
   std::vector<const PlanView::Piece*> large;
   std::vector<QRgb> colours;
   dots_.fill(Qt::transparent);
@@ -150,7 +166,9 @@ void PlanPainter::paintPieces() {
 
 void PlanPainter::paintNumbers(const PlanView::Piece& piece) {
   painter_.setFont(numberFont(0.85));
-  const double perPixel = view_.side() == PlanSide::Unrolled ? view_.scale() * 0.1 : std::max(0.2, pitch_m(piece.fixture->segments.front()) * view_.scale());
+  const double perPixel = view_.side() == PlanSide::Unrolled
+                              ? view_.scale() * 0.1
+                              : std::max(0.2, pitch_m(piece.fixture->segments.front()) * view_.scale());
   const auto every = static_cast<std::size_t>(std::max(1.0, roundStep(44 / perPixel)));
   painter_.setPen(theme().text);
   const QPointF first = view_.toScreen(piece.flat.front());
@@ -174,7 +192,8 @@ void PlanPainter::paintArrow(const PlanView::Piece& piece, double size, const QC
   const QPointF tip = first - along * (size / 2 + 1);
   painter_.setPen(Qt::NoPen);
   painter_.setBrush(colour);
-  painter_.drawPolygon(QPolygonF{tip, tip - along * size + beside * (size / 2), tip - along * size - beside * (size / 2)});
+  painter_.drawPolygon(
+      QPolygonF{tip, tip - along * size + beside * (size / 2), tip - along * size - beside * (size / 2)});
 }
 
 void PlanPainter::paintLabels() {
@@ -188,8 +207,11 @@ void PlanPainter::paintLabels() {
     constexpr double kArrow = 6;
     if (piece.flat.size() > 1) paintArrow(piece, kArrow, theme().fine.darker(theme().isDark ? 130 : 90));
     const QString name = text(piece.fixture->name);
-    const QRectF box = QRectF(metrics.boundingRect(name)).translated(view_.toScreen(piece.flat.front()) + QPointF(7, -7));
-    if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& other) { return other.adjusted(-6, -2, 6, 2).intersects(box); })) continue;
+    const QRectF box =
+        QRectF(metrics.boundingRect(name)).translated(view_.toScreen(piece.flat.front()) + QPointF(7, -7));
+    if (std::any_of(taken.begin(), taken.end(),
+                    [&](const QRectF& other) { return other.adjusted(-6, -2, 6, 2).intersects(box); }))
+      continue;
     taken.push_back(box);
     painter_.setPen(theme().quiet);
     painter_.drawText(box.bottomLeft(), name);
@@ -235,14 +257,21 @@ void PlanPainter::paintWalk(const PlanView::Piece& piece, int pixel) {
 
 void PlanPainter::paintZone(const Zone& zone) {
   const ZoneCells& cells = *view_.zoneCells();
-  const auto pixels = view_.pieces().empty() ? 0 : static_cast<std::size_t>(view_.pieces().back().first) + view_.pieces().back().points.size();
+  const auto pixels = view_.pieces().empty() ? 0
+                                             : static_cast<std::size_t>(view_.pieces().back().first) +
+                                                   view_.pieces().back().points.size();
   std::vector<std::optional<QPointF>> spots(pixels);
   for (const PlanView::Piece& piece : view_.pieces())
     for (std::size_t i = 0; i < piece.flat.size(); ++i)
-      if (!std::isnan(piece.flat[i].x())) spots[static_cast<std::size_t>(piece.first) + i] = view_.toScreen(piece.flat[i]);
+      if (!std::isnan(piece.flat[i].x()))
+        spots[static_cast<std::size_t>(piece.first) + i] = view_.toScreen(piece.flat[i]);
   const int count = cells.count();
-  const auto colourOf = [&](int cell) { return mixed(theme().fine, theme().ember, count > 1 ? static_cast<double>(cell) / (count - 1) : 0); };
-  const auto spotOf = [&](int cell) { return cells.pixelsOf(cell).empty() ? std::nullopt : spots[cells.pixelsOf(cell).front()]; };
+  const auto colourOf = [&](int cell) {
+    return mixed(theme().fine, theme().ember, count > 1 ? static_cast<double>(cell) / (count - 1) : 0);
+  };
+  const auto spotOf = [&](int cell) {
+    return cells.pixelsOf(cell).empty() ? std::nullopt : spots[cells.pixelsOf(cell).front()];
+  };
   QPolygonF way;
   for (int cell = 0; cell < count; ++cell)
     if (const auto at = spotOf(cell)) way << *at;
@@ -266,8 +295,12 @@ void PlanPainter::paintZone(const Zone& zone) {
     const auto at = spotOf(cell);
     const QString number = QString::number(cell + 1);
     if (!at) return;
-    const QRectF box = QRectF(painter_.fontMetrics().boundingRect(number)).translated(*at + QPointF(8, -6)).adjusted(-3, -1, 3, 1);
-    if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& other) { return other.adjusted(-2, -2, 2, 2).intersects(box); })) return;
+    const QRectF box = QRectF(painter_.fontMetrics().boundingRect(number))
+                           .translated(*at + QPointF(8, -6))
+                           .adjusted(-3, -1, 3, 1);
+    if (std::any_of(taken.begin(), taken.end(),
+                    [&](const QRectF& other) { return other.adjusted(-2, -2, 2, 2).intersects(box); }))
+      return;
     taken.push_back(box);
     painter_.setPen(Qt::NoPen);
     painter_.setBrush(theme().raised);
@@ -301,14 +334,19 @@ void PlanPainter::paintHint() {
   painter_.setPen(theme().quiet);
   painter_.setFont(QFont());
   if (view_.pieces().empty() && view_.tool() == PlanTool::Select) {
-    painter_.drawText(view_.rect(), Qt::AlignCenter,
-                      PlanView::tr("Nothing is built yet.\n\nChoose Line (L), Matrix (G) or Ring (O) above and drag on the plan,\n"
-                                   "or open the demo from the Help menu."));
+    painter_.drawText(
+        view_.rect(), Qt::AlignCenter,
+        PlanView::tr(
+            "Nothing is built yet.\n\nChoose Line (L), Matrix (G) or Ring (O) above and drag on the plan,\n"
+            "or open the demo from the Help menu."));
     return;
   }
   const auto& selected = view_.session().selection.now();
   if (view_.side() == PlanSide::Unrolled && std::holds_alternative<std::monostate>(selected)) {
-    painter_.drawText(view_.rect(), Qt::AlignCenter, PlanView::tr("Select a fixture or a zone on the left:\nit is laid out here in its rows and columns."));
+    painter_.drawText(
+        view_.rect(), Qt::AlignCenter,
+        PlanView::tr(
+            "Select a fixture or a zone on the left:\nit is laid out here in its rows and columns."));
     return;
   }
   const QString words = view_.hint();

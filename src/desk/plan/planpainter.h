@@ -8,14 +8,16 @@ namespace chispa::desk {
 class PlanPainter {
  public:
   /// `dots` is a picture of the view's size to draw small dots into; what it holds is of no account.
-  PlanPainter(const PlanView& view, QPainter& painter, QImage& dots) : view_(view), painter_(painter), dots_(dots) {}
+  PlanPainter(const PlanView& view, QPainter& painter, QImage& dots)
+      : view_(view), painter_(painter), dots_(dots) {}
 
   void paintGrid();
   /// Every LED in its light of this moment.
   void paintPieces();
   /// The name of every fixture and where data comes in, where there is room.
   void paintLabels();
-  /// What is selected: fixtures with their data-in end and numbers, or a zone with its cells in playing order.
+  /// What is selected: fixtures with their data-in end and numbers, or a zone with its cells in playing
+  /// order.
   void paintSelection();
   /// The line of words at the bottom, or what to do first on an empty plan.
   void paintHint();

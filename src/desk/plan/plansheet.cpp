@@ -1,13 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/plan/plansheet.h"
 
-#include <QFile>
-#include <QPainter>
-#include <QSvgGenerator>
 #include <algorithm>
 #include <cmath>
 #include <functional>
 #include <vector>
+
+#include <QFile>
+#include <QPainter>
+#include <QSvgGenerator>
 
 #include "core/show/cutlist.h"
 #include "core/show/strip.h"
@@ -26,17 +27,22 @@ const QColor kDataIn(0x1d, 0x7a, 0x4d);
 
 QString sideName(const PlanProjection& projection) {
   switch (projection.side()) {
-    case PlanSide::Front: return QObject::tr("from the front");
-    case PlanSide::Side: return QObject::tr("from the side");
-    case PlanSide::Free: return QObject::tr("from an angle");
-    default: return QObject::tr("from above");
+    case PlanSide::Front:
+      return QObject::tr("from the front");
+    case PlanSide::Side:
+      return QObject::tr("from the side");
+    case PlanSide::Free:
+      return QObject::tr("from an angle");
+    default:
+      return QObject::tr("from above");
   }
 }
 
 /// Draws one sheet; all lengths are tenths of millimetres.
 class Sheet {
  public:
-  Sheet(QPainter& painter, const Show& show, const PlanProjection& projection) : painter_(painter), show_(show), projection_(projection) {}
+  Sheet(QPainter& painter, const Show& show, const PlanProjection& projection)
+      : painter_(painter), show_(show), projection_(projection) {}
 
   void paint() {
     const QRectF page(0, 0, kSheet_mm.width() * 10, kSheet_mm.height() * 10);
@@ -55,12 +61,18 @@ class Sheet {
   void paintPlan(const QRectF& area) {
     QRectF extent;
     for (const auto& fixture : show_.fixtures)
-      for (const Vec3& p : positions(*fixture)) extent |= QRectF(projection_.flat(p) - QPointF(0.02, 0.02), QSizeF(0.04, 0.04));
+      for (const Vec3& p : positions(*fixture))
+        extent |= QRectF(projection_.flat(p) - QPointF(0.02, 0.02), QSizeF(0.04, 0.04));
     if (extent.isNull()) return;
     // A scale that a rule can measure: 1 : 1, 2, 5, 10, 20 …
     const double needed = std::max(extent.width() / area.width(), extent.height() / area.height()) * 10'000;
     const double power = std::pow(10, std::floor(std::log10(std::max(1.0, needed))));
-    denominator_ = power * (needed / power <= 1 ? 1 : needed / power <= 2 ? 2 : needed / power <= 2.5 ? 2.5 : needed / power <= 4 ? 4 : needed / power <= 5 ? 5 : 10);
+    denominator_ = power * (needed / power <= 1     ? 1
+                            : needed / power <= 2   ? 2
+                            : needed / power <= 2.5 ? 2.5
+                            : needed / power <= 4   ? 4
+                            : needed / power <= 5   ? 5
+                                                    : 10);
     const QPointF middle = extent.center();
     toSheet_ = [=, this](Vec3 p) {
       const QPointF q = projection_.flat(p) - middle;
@@ -71,7 +83,9 @@ class Sheet {
     for (const auto& fixture : show_.fixtures) paintNumbers(*fixture);
   }
 
-  double pitchOf(const Fixture& fixture) const { return std::max(1.0, pitch_m(fixture.segments.front()) * 10'000 / denominator_); }
+  double pitchOf(const Fixture& fixture) const {
+    return std::max(1.0, pitch_m(fixture.segments.front()) * 10'000 / denominator_);
+  }
 
   void paintDots(const Fixture& fixture) {
     const auto points = positions(fixture);
@@ -83,11 +97,14 @@ class Sheet {
   }
 
   /// Words where nothing else is written yet, above the place or else below it.
-  bool write(QPointF at, const QString& words, const QFont& font, const QColor& colour, std::initializer_list<QPointF> offsets) {
+  bool write(QPointF at, const QString& words, const QFont& font, const QColor& colour,
+             std::initializer_list<QPointF> offsets) {
     const QRectF bounds = QRectF(QFontMetricsF(font).boundingRect(words));
     for (const QPointF& offset : offsets) {
       const QRectF box = bounds.translated(at + offset).adjusted(-3, -2, 3, 2);
-      if (std::any_of(taken_.begin(), taken_.end(), [&](const QRectF& other) { return other.intersects(box); })) continue;
+      if (std::any_of(taken_.begin(), taken_.end(),
+                      [&](const QRectF& other) { return other.intersects(box); }))
+        continue;
       taken_.push_back(box);
       painter_.setPen(Qt::NoPen);
       painter_.setBrush(QColor(255, 255, 255, 200));
@@ -104,8 +121,10 @@ class Sheet {
     const auto points = positions(fixture);
     if (points.empty()) return;
     QString words = text(fixture.name);
-    if (points.size() > 1) words += QObject::tr(" · %1 px · %2").arg(points.size()).arg(lengthText(stripLength_m(fixture)));
-    write(toSheet_(points.front()), words, paperFont(2.0, true), kInk, {{14, -14}, {14, 34}, {14, -40}, {14, 60}, {-160, -14}, {-160, 34}});
+    if (points.size() > 1)
+      words += QObject::tr(" · %1 px · %2").arg(points.size()).arg(lengthText(stripLength_m(fixture)));
+    write(toSheet_(points.front()), words, paperFont(2.0, true), kInk,
+          {{14, -14}, {14, 34}, {14, -40}, {14, 60}, {-160, -14}, {-160, 34}});
   }
 
   void paintArrow(QPointF first, QPointF second) {
@@ -124,7 +143,8 @@ class Sheet {
     const double pitch = pitchOf(fixture);
     std::size_t every = 10;
     while (static_cast<double>(every) * pitch < 60 && every < points.size()) every *= every % 3 == 1 ? 5 : 2;
-    for (std::size_t i = every; i <= points.size(); i += every) write(toSheet_(points[i - 1]), QString::number(i), paperFont(1.8), kFaint, {{6, 26}});
+    for (std::size_t i = every; i <= points.size(); i += every)
+      write(toSheet_(points[i - 1]), QString::number(i), paperFont(1.8), kFaint, {{6, 26}});
   }
 
   void paintCutList(const QRectF& area) {
@@ -138,16 +158,25 @@ class Sheet {
       y = used.bottom() + mm * 4;
     };
     line(text(show_.name), 5, true, kInk);
-    line(QObject::tr("Seen %1. Arrows mark where data comes in; numbers count pixels from there.").arg(sideName(projection_)), 2.6, false, kFaint);
+    line(QObject::tr("Seen %1. Arrows mark where data comes in; numbers count pixels from there.")
+             .arg(sideName(projection_)),
+         2.6, false, kFaint);
     line(QObject::tr("To cut"), 3.6, true, kInk);
     const StripType* last = nullptr;
     for (const CutPiece& piece : cutList(show_)) {
       const StripType* strip = chispa::find(show_.stripTypes, piece.stripType);
-      if (strip && strip != last) line(QObject::tr("%1 (%2 a metre)").arg(text(strip->name)).arg(strip->pixelsPerMetre), 2.8, true, kInk);
+      if (strip && strip != last)
+        line(QObject::tr("%1 (%2 a metre)").arg(text(strip->name)).arg(strip->pixelsPerMetre), 2.8, true,
+             kInk);
       last = strip;
       QString where = text(piece.fixtures.front());
       if (piece.fixtures.size() > 1) where += QObject::tr(" … %1").arg(text(piece.fixtures.back()));
-      line(QObject::tr("%1 × %2 mm · %3 px\n%4").arg(piece.count).arg(std::lround(piece.length_m * 1000)).arg(piece.pixels).arg(where), 2.5, false, kInk);
+      line(QObject::tr("%1 × %2 mm · %3 px\n%4")
+               .arg(piece.count)
+               .arg(std::lround(piece.length_m * 1000))
+               .arg(piece.pixels)
+               .arg(where),
+           2.5, false, kInk);
     }
   }
 
@@ -164,7 +193,8 @@ class Sheet {
 
 }  // namespace
 
-void paintPlanSheet(QPainter& painter, const QSizeF& size, const Show& show, const PlanProjection& projection) {
+void paintPlanSheet(QPainter& painter, const QSizeF& size, const Show& show,
+                    const PlanProjection& projection) {
   painter.save();
   painter.scale(size.width() / (kSheet_mm.width() * 10), size.height() / (kSheet_mm.height() * 10));
   painter.setRenderHint(QPainter::Antialiasing);
@@ -172,7 +202,8 @@ void paintPlanSheet(QPainter& painter, const QSizeF& size, const Show& show, con
   sheet.paint();
   painter.setFont(paperFont(3.2, true));
   painter.setPen(kInk);
-  painter.drawText(QPointF((kMargin_mm + 4) * 10, (kSheet_mm.height() - kMargin_mm - 4) * 10), QObject::tr("1 : %1 on A3").arg(sheet.denominator()));
+  painter.drawText(QPointF((kMargin_mm + 4) * 10, (kSheet_mm.height() - kMargin_mm - 4) * 10),
+                   QObject::tr("1 : %1 on A3").arg(sheet.denominator()));
   painter.restore();
 }
 

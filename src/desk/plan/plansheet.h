@@ -10,9 +10,10 @@ class QPainter;
 
 namespace chispa::desk {
 
-/// Draws a show for the workshop wall on A3 across: the plan with fixtures' names, data-in ends, lengths and pixel
-/// numbers at a scale that is stated, and the cut list. `size` is the sheet in units of the painter.
-void paintPlanSheet(QPainter& painter, const QSizeF& size, const Show& show, const PlanProjection& projection);
+/// Draws a show for the workshop wall on A3 across: the plan with fixtures' names, data-in ends, lengths and
+/// pixel numbers at a scale that is stated, and the cut list. `size` is the sheet in units of the painter.
+void paintPlanSheet(QPainter& painter, const QSizeF& size, const Show& show,
+                    const PlanProjection& projection);
 /// Writes that sheet as PDF, or as SVG if `path` ends in .svg; false if the file cannot be written.
 bool writePlanSheet(const Show& show, const PlanProjection& projection, const QString& path);
 

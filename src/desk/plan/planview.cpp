@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/plan/planview.h"
 
-#include <QMouseEvent>
-#include <QPainter>
 #include <algorithm>
 #include <cmath>
 #include <limits>
+
+#include <QMouseEvent>
+#include <QPainter>
 
 #include "core/edit/arrange.h"
 #include "core/edit/planedits.h"
@@ -23,32 +24,48 @@ constexpr double kSnap_deg = 15;
 /// How far apart cells lie in the unrolled view, in its metres.
 constexpr double kCell_m = 0.1;
 
-QPointF onGrid(QPointF plan) { return {std::round(plan.x() / kSnap_m) * kSnap_m, std::round(plan.y() / kSnap_m) * kSnap_m}; }
+QPointF onGrid(QPointF plan) {
+  return {std::round(plan.x() / kSnap_m) * kSnap_m, std::round(plan.y() / kSnap_m) * kSnap_m};
+}
 
-double distance(QPointF a, QPointF b) { return std::hypot(a.x() - b.x(), a.y() - b.y()); }
+double distance(QPointF a, QPointF b) {
+  return std::hypot(a.x() - b.x(), a.y() - b.y());
+}
 
 std::unique_ptr<PlanHand> makeHand(PlanView& view, PlanTool tool) {
   switch (tool) {
-    case PlanTool::Select: return makeSelectHand(view);
-    case PlanTool::Measure: return makeMeasureHand(view);
+    case PlanTool::Select:
+      return makeSelectHand(view);
+    case PlanTool::Measure:
+      return makeMeasureHand(view);
     case PlanTool::Brush:
     case PlanTool::Box:
-    case PlanTool::Lasso: return makePaintHand(view, tool);
-    case PlanTool::Number: return makeNumberHand(view);
-    case PlanTool::Scale: return makeScaleHand(view);
-    case PlanTool::Centre: return makeCentreHand(view);
-    default: return makeDrawHand(view, tool);
+    case PlanTool::Lasso:
+      return makePaintHand(view, tool);
+    case PlanTool::Number:
+      return makeNumberHand(view);
+    case PlanTool::Scale:
+      return makeScaleHand(view);
+    case PlanTool::Centre:
+      return makeCentreHand(view);
+    default:
+      return makeDrawHand(view, tool);
   }
 }
 
 }  // namespace
 
 PlanView::PlanView(const Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), hand_(makeSelectHand(*this)), underlays_(std::make_unique<UnderlayPictures>(session.document)) {
+    : QWidget(parent),
+      session_(session),
+      hand_(makeSelectHand(*this)),
+      underlays_(std::make_unique<UnderlayPictures>(session.document)) {
   setObjectName(QStringLiteral("planView"));
   setAccessibleName(tr("Plan"));
-  setToolTip(tr("The wheel zooms, the middle button pans, the right button turns the free view, Home shows all. Everything snaps to ends and to "
-                "50 mm, with Alt to nothing; the arrow keys nudge by 10 mm."));
+  setToolTip(
+      tr("The wheel zooms, the middle button pans, the right button turns the free view, Home shows all. "
+         "Everything snaps to ends and to "
+         "50 mm, with Alt to nothing; the arrow keys nudge by 10 mm."));
   setToolTipDuration(4000);
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
@@ -84,7 +101,10 @@ void PlanView::measure(Piece& piece) {
     high = std::max(high, p.y());
   }
   constexpr double kLeast = 1e-3;
-  piece.extent = left > right ? QRectF() : QRectF(QPointF(left, low), QPointF(right, high)).adjusted(-kLeast, -kLeast, kLeast, kLeast);
+  piece.extent =
+      left > right
+          ? QRectF()
+          : QRectF(QPointF(left, low), QPointF(right, high)).adjusted(-kLeast, -kLeast, kLeast, kLeast);
 }
 
 void PlanView::updatePieces() {
@@ -94,7 +114,9 @@ void PlanView::updatePieces() {
   int first = 0;
   for (std::size_t i = 0; i < fixtures.size(); ++i) {
     // Pieces keep their order from edit to edit, so that the one sought is nearly always the next.
-    while (known < pieces_.size() && pieces_[known].fixture != fixtures[i] && pieces_[known].fixture->id < fixtures[i]->id) ++known;
+    while (known < pieces_.size() && pieces_[known].fixture != fixtures[i] &&
+           pieces_[known].fixture->id < fixtures[i]->id)
+      ++known;
     if (known < pieces_.size() && pieces_[known].fixture == fixtures[i]) {
       next[i] = std::move(pieces_[known++]);
     } else {
@@ -135,7 +157,8 @@ void PlanView::unroll() {
   const ZoneCells cells = cellsOf(session_.show(), map, whole);
   constexpr double kHidden = std::numeric_limits<double>::quiet_NaN();
   for (Piece& piece : pieces_) piece.flat.assign(piece.points.size(), QPointF(kHidden, kHidden));
-  const int wide = cells.rows > 1 ? cells.columns : std::max(1, static_cast<int>(std::ceil(std::sqrt(cells.count() * 2.0))));
+  const int wide = cells.rows > 1 ? cells.columns
+                                  : std::max(1, static_cast<int>(std::ceil(std::sqrt(cells.count() * 2.0))));
   for (int cell = 0; cell < cells.count(); ++cell) {
     const auto at = static_cast<std::size_t>(cell);
     // A single line is broken into lines of one length, as text is.
@@ -143,12 +166,15 @@ void PlanView::unroll() {
     const int row = cells.rows > 1 ? cells.row[at] : -(cell / wide);
     for (const std::uint32_t pixel : cells.pixelsOf(cell)) {
       const auto number = static_cast<int>(pixel);
-      Piece& owner = *(std::upper_bound(pieces_.begin(), pieces_.end(), number, [](int n, const Piece& piece) { return n < piece.first; }) - 1);
+      Piece& owner = *(std::upper_bound(pieces_.begin(), pieces_.end(), number,
+                                        [](int n, const Piece& piece) { return n < piece.first; }) -
+                       1);
       owner.flat[static_cast<std::size_t>(number - owner.first)] = {column * kCell_m, row * kCell_m};
     }
   }
   for (Piece& piece : pieces_)
-    if (std::all_of(piece.flat.begin(), piece.flat.end(), [](QPointF p) { return std::isnan(p.x()); })) piece.flat.clear();
+    if (std::all_of(piece.flat.begin(), piece.flat.end(), [](QPointF p) { return std::isnan(p.x()); }))
+      piece.flat.clear();
   for (Piece& piece : pieces_) measure(piece);
 }
 
@@ -178,17 +204,20 @@ void PlanView::continueFixture(FixtureId id) {
 }
 
 QPointF PlanView::toScreen(QPointF plan) const {
-  return {width() / 2.0 + (plan.x() - centre_.x()) * scale_, height() / 2.0 - (plan.y() - centre_.y()) * scale_};
+  return {width() / 2.0 + (plan.x() - centre_.x()) * scale_,
+          height() / 2.0 - (plan.y() - centre_.y()) * scale_};
 }
 
 QPointF PlanView::toPlan(QPointF screen) const {
-  return {centre_.x() + (screen.x() - width() / 2.0) / scale_, centre_.y() - (screen.y() - height() / 2.0) / scale_};
+  return {centre_.x() + (screen.x() - width() / 2.0) / scale_,
+          centre_.y() - (screen.y() - height() / 2.0) / scale_};
 }
 
 std::vector<QPointF> PlanView::endsOf(const Fixture& fixture) const {
   std::vector<QPointF> ends;
   for (const Segment& segment : fixture.segments)
-    for (const Vec3& joint : jointsOf(segment.shape)) ends.push_back(projection_.flat(placed(fixture.place, placed(segment.place, joint))));
+    for (const Vec3& joint : jointsOf(segment.shape))
+      ends.push_back(projection_.flat(placed(fixture.place, placed(segment.place, joint))));
   return ends;
 }
 
@@ -231,7 +260,8 @@ void PlanView::frameAll() {
   if (extent.isNull()) extent = QRectF(-3, -2, 6, 4);
   constexpr double kMargin = 1.16;
   centre_ = extent.center();
-  scale_ = std::clamp(std::min(width() / (extent.width() * kMargin), height() / (extent.height() * kMargin)), 2.0, 4000.0);
+  scale_ = std::clamp(std::min(width() / (extent.width() * kMargin), height() / (extent.height() * kMargin)),
+                      2.0, 4000.0);
   update();
 }
 
@@ -254,17 +284,21 @@ std::optional<FixtureId> PlanView::fixtureAt(QPointF screen) const {
 
 QPointF PlanView::flatOf(std::uint32_t number) const {
   const auto pixel = static_cast<int>(number);
-  const Piece& owner = *(std::upper_bound(pieces_.begin(), pieces_.end(), pixel, [](int n, const Piece& piece) { return n < piece.first; }) - 1);
+  const Piece& owner = *(std::upper_bound(pieces_.begin(), pieces_.end(), pixel,
+                                          [](int n, const Piece& piece) { return n < piece.first; }) -
+                         1);
   return owner.flat.at(static_cast<std::size_t>(pixel - owner.first));
 }
 
-std::vector<std::uint32_t> PlanView::pixelsWhere(const QRectF& screen, const std::function<bool(QPointF)>& contains) const {
+std::vector<std::uint32_t> PlanView::pixelsWhere(const QRectF& screen,
+                                                 const std::function<bool(QPointF)>& contains) const {
   std::vector<std::uint32_t> found;
   const QRectF area = QRectF(toPlan(screen.bottomLeft()), toPlan(screen.topRight())).normalized();
   for (const Piece& piece : pieces_) {
     if (piece.extent.isNull() || !piece.extent.intersects(area)) continue;
     for (std::size_t i = 0; i < piece.flat.size(); ++i)
-      if (area.contains(piece.flat[i]) && contains(toScreen(piece.flat[i]))) found.push_back(static_cast<std::uint32_t>(piece.first) + static_cast<std::uint32_t>(i));
+      if (area.contains(piece.flat[i]) && contains(toScreen(piece.flat[i])))
+        found.push_back(static_cast<std::uint32_t>(piece.first) + static_cast<std::uint32_t>(i));
   }
   return found;
 }
@@ -272,14 +306,16 @@ std::vector<std::uint32_t> PlanView::pixelsWhere(const QRectF& screen, const std
 void PlanView::updateZoneCells() {
   const auto* id = std::get_if<ZoneId>(&session_.selection.now());
   const auto& zones = session_.show().zones;
-  const auto zone = std::find_if(zones.begin(), zones.end(), [id](const auto& z) { return id && z->id == *id; });
+  const auto zone =
+      std::find_if(zones.begin(), zones.end(), [id](const auto& z) { return id && z->id == *id; });
   if (zone == zones.end()) {
     zoneCells_.reset();
     zoneOfCells_.reset();
   } else if (zoneOfCells_ != *zone || fixturesOfCells_ != session_.show().fixtures) {
     zoneOfCells_ = *zone;
     fixturesOfCells_ = session_.show().fixtures;
-    zoneCells_ = std::make_unique<const ZoneCells>(cellsOf(session_.show(), mapPixels(session_.show()), **zone));
+    zoneCells_ =
+        std::make_unique<const ZoneCells>(cellsOf(session_.show(), mapPixels(session_.show()), **zone));
   }
 }
 
@@ -330,7 +366,9 @@ void PlanView::mouseReleaseEvent(QMouseEvent* event) {
   update();
 }
 
-void PlanView::mouseDoubleClickEvent(QMouseEvent*) { hand_->finish(); }
+void PlanView::mouseDoubleClickEvent(QMouseEvent*) {
+  hand_->finish();
+}
 
 void PlanView::wheelEvent(QWheelEvent* event) {
   isFramed_ = false;
@@ -343,7 +381,9 @@ void PlanView::wheelEvent(QWheelEvent* event) {
 void PlanView::nudge(QPointF by_m) {
   const FixtureIds ids = withGroups(session_.show(), session_.selection.fixtures());
   if (ids.empty()) return;
-  session_.edit(tr("nudge"), [&](Show& show) { moveFixtures(show, ids, projection_.lifted(by_m)); }, QStringLiteral("plan-nudge"));
+  session_.edit(
+      tr("nudge"), [&](Show& show) { moveFixtures(show, ids, projection_.lifted(by_m)); },
+      QStringLiteral("plan-nudge"));
 }
 
 void PlanView::walk(int pixels) {
@@ -357,19 +397,28 @@ void PlanView::walk(int pixels) {
 void PlanView::keyPressEvent(QKeyEvent* event) {
   const double step = event->modifiers() & Qt::ShiftModifier ? 0.1 : 0.01;
   switch (event->key()) {
-    case Qt::Key_Left: return nudge({-step, 0});
-    case Qt::Key_Right: return nudge({step, 0});
-    case Qt::Key_Up: return nudge({0, step});
-    case Qt::Key_Down: return nudge({0, -step});
-    case Qt::Key_BracketLeft: return walk(-1);
-    case Qt::Key_BracketRight: return walk(1);
-    case Qt::Key_Home: return frameAll();
+    case Qt::Key_Left:
+      return nudge({-step, 0});
+    case Qt::Key_Right:
+      return nudge({step, 0});
+    case Qt::Key_Up:
+      return nudge({0, step});
+    case Qt::Key_Down:
+      return nudge({0, -step});
+    case Qt::Key_BracketLeft:
+      return walk(-1);
+    case Qt::Key_BracketRight:
+      return walk(1);
+    case Qt::Key_Home:
+      return frameAll();
     case Qt::Key_Return:
-    case Qt::Key_Enter: return hand_->finish();
+    case Qt::Key_Enter:
+      return hand_->finish();
     case Qt::Key_Escape:
       if (tool_ == PlanTool::Select) session_.selection.clear();
       return setTool(PlanTool::Select);
-    default: QWidget::keyPressEvent(event);
+    default:
+      QWidget::keyPressEvent(event);
   }
 }
 

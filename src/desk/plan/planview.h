@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QImage>
-#include <QWidget>
 #include <memory>
 #include <optional>
 #include <vector>
+
+#include <QImage>
+#include <QWidget>
 
 #include "core/show/strip.h"
 #include "core/zone/cells.h"
@@ -16,8 +17,8 @@ namespace chispa::desk {
 
 class UnderlayPictures;
 
-/// The floor plan in metres: every LED, what is selected with its data-in end, direction and pixel numbers, and the
-/// tools that draw new pieces and paint zones.
+/// The floor plan in metres: every LED, what is selected with its data-in end, direction and pixel numbers,
+/// and the tools that draw new pieces and paint zones.
 class PlanView : public QWidget {
   Q_OBJECT
  public:
@@ -35,14 +36,17 @@ class PlanView : public QWidget {
   };
 
   /// The plan's affine way to the screen: x · scale + origin, y · −scale + origin.
-  QPointF screenOrigin() const { return {width() / 2.0 - centre_.x() * scale_, height() / 2.0 + centre_.y() * scale_}; }
+  QPointF screenOrigin() const {
+    return {width() / 2.0 - centre_.x() * scale_, height() / 2.0 + centre_.y() * scale_};
+  }
   const Session& session() const { return session_; }
   const PlanProjection& projection() const { return projection_; }
   const std::vector<Piece>& pieces() const { return pieces_; }
   /// The cells of the selected zone; null if none is selected.
   const ZoneCells* zoneCells() const { return zoneCells_.get(); }
   PlanSide side() const { return projection_.side(); }
-  /// Looks from another side at everything; unrolled, it shows the selected zone, or the selected fixtures' cells.
+  /// Looks from another side at everything; unrolled, it shows the selected zone, or the selected fixtures'
+  /// cells.
   void setSide(PlanSide side);
   PlanTool tool() const { return tool_; }
   void setTool(PlanTool tool);
@@ -61,8 +65,8 @@ class PlanView : public QWidget {
   /// Where a point of the world is on the widget.
   QPointF toScreen(Vec3 world) const { return toScreen(projection_.flat(world)); }
   QPointF toPlan(QPointF screen) const;
-  /// A place to draw from or to: an end of a strip nearby, else the 50 mm grid. Alt switches that off; with Shift the
-  /// way from `from` (in the plan) is turned to the nearest 15°.
+  /// A place to draw from or to: an end of a strip nearby, else the 50 mm grid. Alt switches that off; with
+  /// Shift the way from `from` (in the plan) is turned to the nearest 15°.
   QPointF snapped(const PlanPointer& pointer, std::optional<QPointF> from = {}) const;
   /// The strip's end nearest to a place of the screen, within reach, that is not one of `without`.
   std::optional<QPointF> endNear(QPointF screen, const FixtureIds& without = {}) const;
@@ -72,7 +76,8 @@ class PlanView : public QWidget {
   /// Where the show's pixel `number` is seen, in the plan.
   QPointF flatOf(std::uint32_t number) const;
   /// Numbers of the show's pixels within `screen` whose place there `contains`.
-  std::vector<std::uint32_t> pixelsWhere(const QRectF& screen, const std::function<bool(QPointF screen)>& contains) const;
+  std::vector<std::uint32_t> pixelsWhere(const QRectF& screen,
+                                         const std::function<bool(QPointF screen)>& contains) const;
 
  signals:
   void toolChanged();

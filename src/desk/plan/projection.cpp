@@ -19,9 +19,15 @@ void PlanProjection::orbit(double yaw_deg, double pitch_deg) {
 void PlanProjection::updateAxes() {
   switch (side_) {
     case PlanSide::Top:
-    case PlanSide::Unrolled: right_ = {1, 0, 0}, up_ = {0, 1, 0}; break;
-    case PlanSide::Front: right_ = {1, 0, 0}, up_ = {0, 0, 1}; break;
-    case PlanSide::Side: right_ = {0, 1, 0}, up_ = {0, 0, 1}; break;
+    case PlanSide::Unrolled:
+      right_ = {1, 0, 0}, up_ = {0, 1, 0};
+      break;
+    case PlanSide::Front:
+      right_ = {1, 0, 0}, up_ = {0, 0, 1};
+      break;
+    case PlanSide::Side:
+      right_ = {0, 1, 0}, up_ = {0, 0, 1};
+      break;
     case PlanSide::Free: {
       const double yaw = radians(yaw_deg_);
       const double pitch = radians(pitch_deg_);

@@ -6,7 +6,8 @@
 
 namespace chispa::desk {
 
-/// From where the plan is looked at. Unrolled shows the cells of one zone or matrix as a grid in place of the room.
+/// From where the plan is looked at. Unrolled shows the cells of one zone or matrix as a grid in place of the
+/// room.
 enum class PlanSide { Top, Front, Side, Free, Unrolled };
 
 /// How the room lies on the plan: parallel, without perspective, so that lengths across the view are true.

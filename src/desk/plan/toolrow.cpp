@@ -36,7 +36,8 @@ ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page) {
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(8, 6, 8, 6);
   layout->setSpacing(2);
-  const auto addButton = [&](QActionGroup* group, const QString& name, const QString& label, const QString& tip, const char* key) {
+  const auto addButton = [&](QActionGroup* group, const QString& name, const QString& label,
+                             const QString& tip, const char* key) {
     auto* action = new QAction(label, page);
     action->setToolTip(QStringLiteral("%1 — %2 (%3)").arg(label, tip, QLatin1String(key)));
     action->setShortcut(QKeySequence(QLatin1String(key)));
@@ -53,19 +54,26 @@ ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page) {
   };
   const ToolEntry tools[] = {
       {"toolSelect", "select", tr("Select"), tr("select and move pieces"), "V", PlanTool::Select},
-      {"toolMeasure", "measure", tr("Measure"), tr("distance and angle between two places"), "M", PlanTool::Measure},
-      {"toolLamp", "lamp", tr("Lamp"), tr("click where a flood or any single pixel stands"), "A", PlanTool::Lamp},
+      {"toolMeasure", "measure", tr("Measure"), tr("distance and angle between two places"), "M",
+       PlanTool::Measure},
+      {"toolLamp", "lamp", tr("Lamp"), tr("click where a flood or any single pixel stands"), "A",
+       PlanTool::Lamp},
       {"toolLine", "line", tr("Line"), tr("drag from the data-in end to the other"), "L", PlanTool::Line},
       {"toolPath", "path", tr("Path"), tr("click from corner to corner"), "P", PlanTool::Path},
       {"toolMatrix", "matrix", tr("Matrix"), tr("drag from corner to corner"), "G", PlanTool::Matrix},
       {"toolRing", "ring", tr("Ring"), tr("drag from the centre to the rim"), "O", PlanTool::Ring},
-      {"toolRings", "rings", tr("Rings"), tr("rings one within the other: drag from the centre to the outermost"), "N", PlanTool::Rings},
+      {"toolRings", "rings", tr("Rings"),
+       tr("rings one within the other: drag from the centre to the outermost"), "N", PlanTool::Rings},
       {"toolSpiral", "spiral", tr("Spiral"), tr("drag from the centre to its end"), "S", PlanTool::Spiral},
-      {"toolCone", "cone", tr("Cone"), tr("strings up a roof, a tree or a column: drag from its axis to its foot"), "K", PlanTool::Cone},
-      {"toolSpokes", "spokes", tr("Spokes"), tr("strings from a centre: drag from it to their ends"), "Y", PlanTool::Spokes},
-      {"toolBrush", "brush", tr("Brush"), tr("paint a zone pixel by pixel; Shift takes away"), "B", PlanTool::Brush},
+      {"toolCone", "cone", tr("Cone"),
+       tr("strings up a roof, a tree or a column: drag from its axis to its foot"), "K", PlanTool::Cone},
+      {"toolSpokes", "spokes", tr("Spokes"), tr("strings from a centre: drag from it to their ends"), "Y",
+       PlanTool::Spokes},
+      {"toolBrush", "brush", tr("Brush"), tr("paint a zone pixel by pixel; Shift takes away"), "B",
+       PlanTool::Brush},
       {"toolBox", "box", tr("Box"), tr("paint what is in a box; Shift takes away"), "X", PlanTool::Box},
-      {"toolLasso", "lasso", tr("Lasso"), tr("paint what is within a line; Shift takes away"), "Q", PlanTool::Lasso}};
+      {"toolLasso", "lasso", tr("Lasso"), tr("paint what is within a line; Shift takes away"), "Q",
+       PlanTool::Lasso}};
   auto* toolGroup = new QActionGroup(page);
   std::vector<PlanTool> order;
   for (const ToolEntry& entry : tools) {
@@ -74,25 +82,30 @@ ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page) {
     icons_.push_back({button->defaultAction(), QLatin1String(entry.icon)});
     button->setToolButtonStyle(Qt::ToolButtonIconOnly);
     button->setIconSize({20, 20});
-    connect(button->defaultAction(), &QAction::triggered, &view, [&view, tool = entry.tool] { view.setTool(tool); });
+    connect(button->defaultAction(), &QAction::triggered, &view,
+            [&view, tool = entry.tool] { view.setTool(tool); });
     order.push_back(entry.tool);
     if (entry.tool == PlanTool::Measure || entry.tool == PlanTool::Spokes) layout->addSpacing(12);
   }
   layout->addSpacing(12);
-  const SideEntry sides[] = {{"sideTop", tr("Top"), tr("look from above"), "1", PlanSide::Top},
-                             {"sideFront", tr("Front"), tr("look from the front"), "2", PlanSide::Front},
-                             {"sideSide", tr("Side"), tr("look from the right side"), "3", PlanSide::Side},
-                             {"sideFree", tr("Free"), tr("look from anywhere: the right button turns it"), "4", PlanSide::Free},
-                             {"sideUnrolled", tr("Unrolled"), tr("the cells of the selected zone or fixtures as a flat grid"), "5", PlanSide::Unrolled}};
+  const SideEntry sides[] = {
+      {"sideTop", tr("Top"), tr("look from above"), "1", PlanSide::Top},
+      {"sideFront", tr("Front"), tr("look from the front"), "2", PlanSide::Front},
+      {"sideSide", tr("Side"), tr("look from the right side"), "3", PlanSide::Side},
+      {"sideFree", tr("Free"), tr("look from anywhere: the right button turns it"), "4", PlanSide::Free},
+      {"sideUnrolled", tr("Unrolled"), tr("the cells of the selected zone or fixtures as a flat grid"), "5",
+       PlanSide::Unrolled}};
   auto* sideGroup = new QActionGroup(page);
   for (const SideEntry& entry : sides) {
     QToolButton* button = addButton(sideGroup, QLatin1String(entry.name), entry.label, entry.tip, entry.key);
-    connect(button->defaultAction(), &QAction::triggered, &view, [&view, side = entry.side] { view.setSide(side); });
+    connect(button->defaultAction(), &QAction::triggered, &view,
+            [&view, side = entry.side] { view.setSide(side); });
   }
   layout->addStretch();
   const auto showState = [&view, toolGroup, sideGroup, order] {
     toolGroup->setExclusive(false);
-    for (std::size_t i = 0; i < order.size(); ++i) toolGroup->actions().at(static_cast<int>(i))->setChecked(order[i] == view.tool());
+    for (std::size_t i = 0; i < order.size(); ++i)
+      toolGroup->actions().at(static_cast<int>(i))->setChecked(order[i] == view.tool());
     toolGroup->setExclusive(true);
     sideGroup->actions().at(static_cast<int>(view.side()))->setChecked(true);
   };

@@ -13,9 +13,12 @@ namespace chispa::desk {
 
 bool isSeenFrom(UnderlayFace face, const PlanView& view) {
   switch (face) {
-    case UnderlayFace::Floor: return view.side() == PlanSide::Top;
-    case UnderlayFace::Front: return view.side() == PlanSide::Front;
-    case UnderlayFace::Side: return view.side() == PlanSide::Side;
+    case UnderlayFace::Floor:
+      return view.side() == PlanSide::Top;
+    case UnderlayFace::Front:
+      return view.side() == PlanSide::Front;
+    case UnderlayFace::Side:
+      return view.side() == PlanSide::Side;
   }
   return false;
 }
@@ -36,7 +39,10 @@ QImage UnderlayPictures::read(const Document& document, const std::string& file)
   if (!renderer.isValid()) return {};
   constexpr int kWidth = 2000;
   const QSizeF size = renderer.defaultSize();
-  QImage image(kWidth, std::clamp(static_cast<int>(kWidth * size.height() / std::max(1.0, size.width())), 1, 4 * kWidth), QImage::Format_ARGB32_Premultiplied);
+  QImage image(
+      kWidth,
+      std::clamp(static_cast<int>(kWidth * size.height() / std::max(1.0, size.width())), 1, 4 * kWidth),
+      QImage::Format_ARGB32_Premultiplied);
   image.fill(Qt::transparent);
   QPainter painter(&image);
   renderer.render(&painter);
@@ -70,7 +76,8 @@ void UnderlayPictures::paint(QPainter& painter, const PlanView& view) {
     painter.restore();
     if (image.isNull()) {
       painter.setPen(theme().wrong);
-      painter.drawText(view.toScreen(underlay->position_m), PlanView::tr("%1 is not there or is no picture").arg(text(underlay->file)));
+      painter.drawText(view.toScreen(underlay->position_m),
+                       PlanView::tr("%1 is not there or is no picture").arg(text(underlay->file)));
     }
   }
 }

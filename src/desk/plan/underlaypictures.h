@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QImage>
 #include <map>
+
+#include <QImage>
 
 #include "desk/session/document.h"
 
@@ -17,7 +18,8 @@ class UnderlayPictures {
   explicit UnderlayPictures(const Document& document) : document_(document) {}
 
   void paint(QPainter& painter, const PlanView& view);
-  /// The picture of a file as a show names it; null if it cannot be read. Drawings come at a width that is fine to zoom into.
+  /// The picture of a file as a show names it; null if it cannot be read. Drawings come at a width that is
+  /// fine to zoom into.
   static QImage read(const Document& document, const std::string& file);
   /// Where a file that a show names is.
   static QString pathOf(const Document& document, const std::string& file);

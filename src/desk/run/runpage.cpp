@@ -65,7 +65,8 @@ void RunPage::fillScores() {
   const QSignalBlocker quiet(scores_);
   scores_->clear();
   for (const auto& score : session_.show().scores) {
-    auto* item = new QListWidgetItem(QStringLiteral("%1   %2").arg(text(score->name), timeText(score->length)));
+    auto* item =
+        new QListWidgetItem(QStringLiteral("%1   %2").arg(text(score->name), timeText(score->length)));
     item->setData(Qt::UserRole, score->id.value);
     scores_->addItem(item);
     if (session_.stage.score() && score->id == session_.stage.score()->id) scores_->setCurrentItem(item);
@@ -90,7 +91,9 @@ void RunPage::showNow() {
   start_->setEnabled(score != nullptr);
   if (!score) return now_->setText(tr("There is no score yet. Make one in Score."));
   const Micros left = score->length - session_.stage.position();
-  now_->setText(session_.stage.isPlaying() ? tr("Now: %1 · %2").arg(text(score->name), timeText(session_.stage.position())) : tr("%1 stands at %2").arg(text(score->name), timeText(session_.stage.position())));
+  now_->setText(session_.stage.isPlaying()
+                    ? tr("Now: %1 · %2").arg(text(score->name), timeText(session_.stage.position()))
+                    : tr("%1 stands at %2").arg(text(score->name), timeText(session_.stage.position())));
   if (!session_.stage.isLit())
     state_->setText(tr("Light is OFF: nothing reaches the LEDs (F9)"));
   else

@@ -11,8 +11,12 @@ const QString kBlock = QStringLiteral("block:");
 
 }  // namespace
 
-QString wordsOf(OwnEffectId id) { return kOwn + QString::number(id.value); }
-QString wordsOf(BlockId id) { return kBlock + QString::number(id.value); }
+QString wordsOf(OwnEffectId id) {
+  return kOwn + QString::number(id.value);
+}
+QString wordsOf(BlockId id) {
+  return kBlock + QString::number(id.value);
+}
 
 ChosenThing chosenThing(const Show& show, const QString& words) {
   if (words.startsWith(kBlock)) return {{}, {}, BlockId{words.mid(kBlock.size()).toUInt()}, {}};

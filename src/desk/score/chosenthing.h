@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QString>
 #include <optional>
+
+#include <QString>
 
 #include "core/show/show.h"
 

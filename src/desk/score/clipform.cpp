@@ -28,9 +28,10 @@ void addLook(Form& form, ClipRows& rows, const Session& session) {
   form.addChoice("effect", Form::tr("Effect"), effectNames, rows.common<int>([](const Clip& c) {
     const Effect* found = findEffect(c.effect);
     return found ? static_cast<int>(found - effects().data()) : -1;
-  }), rows.change<int>(Form::tr("effect"), [](Clip& c, int v) {
-    c.effect = effects().at(static_cast<std::size_t>(v)).key;
-  }));
+  }),
+                 rows.change<int>(Form::tr("effect"), [](Clip& c, int v) {
+                   c.effect = effects().at(static_cast<std::size_t>(v)).key;
+                 }));
   QStringList paletteNames;
   std::vector<PaletteId> palettes;
   for (const auto& palette : session.show().palettes) {
@@ -40,8 +41,12 @@ void addLook(Form& form, ClipRows& rows, const Session& session) {
   form.addChoice("palette", Form::tr("Palette"), paletteNames, rows.common<int>([palettes](const Clip& c) {
     const auto found = std::find(palettes.begin(), palettes.end(), c.palette);
     return found == palettes.end() ? -1 : static_cast<int>(found - palettes.begin());
-  }), rows.change<int>(Form::tr("palette"), [palettes](Clip& c, int v) { c.palette = palettes.at(static_cast<std::size_t>(v)); }));
-  form.addNumber("strength", Form::tr("Strength"), {"%", 0, 100, 5, 0}, rows.common<double>([](const Clip& c) { return c.strength * 100; }),
+  }),
+                 rows.change<int>(Form::tr("palette"), [palettes](Clip& c, int v) {
+                   c.palette = palettes.at(static_cast<std::size_t>(v));
+                 }));
+  form.addNumber("strength", Form::tr("Strength"), {"%", 0, 100, 5, 0},
+                 rows.common<double>([](const Clip& c) { return c.strength * 100; }),
                  rows.change<double>(Form::tr("strength"), [](Clip& c, double v) { c.strength = v / 100; }));
 }
 
@@ -51,18 +56,29 @@ void addTiming(Form& form, ClipRows& rows) {
   rows.time("clipLength", Form::tr("Lasts"), 0.02, &Clip::length);
   rows.time("fadeIn", Form::tr("Fade in"), 0, &Clip::fadeIn);
   rows.time("fadeOut", Form::tr("Fade out"), 0, &Clip::fadeOut);
-  form.addChoice("fadeShape", Form::tr("Fades"), {Form::tr("evenly"), Form::tr("softly"), Form::tr("late"), Form::tr("early")}, rows.common<int>([](const Clip& c) { return static_cast<int>(c.fadeShape); }),
-                 rows.change<int>(Form::tr("fades"), [](Clip& c, int v) { c.fadeShape = static_cast<FadeShape>(v); }));
-  form.addNumber("clipSpeed", Form::tr("Speed"), {QStringLiteral("×"), limits::kSlowest, limits::kFastest, 0.1, 2}, rows.common<double>([](const Clip& c) { return c.speed; }),
+  form.addChoice(
+      "fadeShape", Form::tr("Fades"),
+      {Form::tr("evenly"), Form::tr("softly"), Form::tr("late"), Form::tr("early")},
+      rows.common<int>([](const Clip& c) { return static_cast<int>(c.fadeShape); }),
+      rows.change<int>(Form::tr("fades"), [](Clip& c, int v) { c.fadeShape = static_cast<FadeShape>(v); }));
+  form.addNumber("clipSpeed", Form::tr("Speed"),
+                 {QStringLiteral("×"), limits::kSlowest, limits::kFastest, 0.1, 2},
+                 rows.common<double>([](const Clip& c) { return c.speed; }),
                  rows.change<double>(Form::tr("speed"), [](Clip& c, double v) { c.speed = v; }));
-  form.addNumber("clipSlip", Form::tr("Begins at"), {"s", -86'400, 86'400, 0.1, 3}, rows.common<double>([](const Clip& c) { return seconds(c.slip); }),
+  form.addNumber("clipSlip", Form::tr("Begins at"), {"s", -86'400, 86'400, 0.1, 3},
+                 rows.common<double>([](const Clip& c) { return seconds(c.slip); }),
                  rows.change<double>(Form::tr("slip"), [](Clip& c, double v) { c.slip = micros(v); }));
   form.addHeading(Form::tr("With the layers below"));
-  form.addNumber("layer", Form::tr("Layer"), {{}, 1, 20, 1, 0}, rows.common<double>([](const Clip& c) { return c.layer + 1; }),
-                 rows.change<double>(Form::tr("layer"), [](Clip& c, double v) { c.layer = static_cast<int>(v) - 1; }));
-  form.addChoice("blend", Form::tr("Blend"), {Form::tr("normal"), Form::tr("add"), Form::tr("lighten"), Form::tr("multiply"), Form::tr("screen"), Form::tr("mask: dims what is below"), Form::tr("cut out by what is below")},
-                 rows.common<int>([](const Clip& c) { return static_cast<int>(c.blend); }),
-                 rows.change<int>(Form::tr("blend"), [](Clip& c, int v) { c.blend = static_cast<Blend>(v); }));
+  form.addNumber(
+      "layer", Form::tr("Layer"), {{}, 1, 20, 1, 0},
+      rows.common<double>([](const Clip& c) { return c.layer + 1; }),
+      rows.change<double>(Form::tr("layer"), [](Clip& c, double v) { c.layer = static_cast<int>(v) - 1; }));
+  form.addChoice(
+      "blend", Form::tr("Blend"),
+      {Form::tr("normal"), Form::tr("add"), Form::tr("lighten"), Form::tr("multiply"), Form::tr("screen"),
+       Form::tr("mask: dims what is below"), Form::tr("cut out by what is below")},
+      rows.common<int>([](const Clip& c) { return static_cast<int>(c.blend); }),
+      rows.change<int>(Form::tr("blend"), [](Clip& c, int v) { c.blend = static_cast<Blend>(v); }));
 }
 
 /// A parameter that counts only at one word of a choice is shown only then.
@@ -81,7 +97,9 @@ bool isShown(const Session& session, const ClipIds& ids, const ParamSpec& spec) 
   return isShown;
 }
 
-bool isMovable(const ParamSpec& spec) { return spec.kind == ParamKind::Number && spec.canMove && spec.onlyIf.empty(); }
+bool isMovable(const ParamSpec& spec) {
+  return spec.kind == ParamKind::Number && spec.canMove && spec.onlyIf.empty();
+}
 
 void addMotions(Form& form, ClipRows& rows, const Effect& effect) {
   form.addHeading(Form::tr("Moved by"));
@@ -95,26 +113,33 @@ void addMotions(Form& form, ClipRows& rows, const Effect& effect) {
 
 /// A spyhole's part of the screen is drawn on the screen itself.
 void addScreenPart(Form& form, const Session& session, const ClipIds& ids) {
-  form.addButton("spyholePick", Form::tr("Choose on the screen…"), Form::tr("Draw a box around the part of the screen that is to be shown"), [session, ids] {
-    const Score* score = session.stage.score();
-    const Clip* clip = score && !ids.empty() ? findClip(*score, ids.front()) : nullptr;
-    if (!clip) return;
-    auto* picker = new ScreenPicker(screenPartOf(clip->params).screen, [session, ids, id = score->id](const ScreenPart& part) {
-      session.edit(Form::tr("part of the screen"), [&](Show& show) {
-        changeClips(show, id, ids, [&part](Clip& c) { setScreenPart(c.params, part); });
-      });
-    });
-    // It belongs to these clips, and goes with them.
-    const auto look = [session, picker, id = score->id, first = ids.front()] {
-      const Score* own = chispa::find(session.show().scores, id);
-      if (!own || !findClip(*own, first)) picker->close();
-    };
-    QObject::connect(&session.document, &Document::showChanged, picker, look);
-    QObject::connect(&session.document, &Document::opened, picker, &QWidget::close);
-    picker->show();
-  });
+  form.addButton("spyholePick", Form::tr("Choose on the screen…"),
+                 Form::tr("Draw a box around the part of the screen that is to be shown"), [session, ids] {
+                   const Score* score = session.stage.score();
+                   const Clip* clip = score && !ids.empty() ? findClip(*score, ids.front()) : nullptr;
+                   if (!clip) return;
+                   auto* picker = new ScreenPicker(
+                       screenPartOf(clip->params).screen,
+                       [session, ids, id = score->id](const ScreenPart& part) {
+                         session.edit(Form::tr("part of the screen"), [&](Show& show) {
+                           changeClips(show, id, ids, [&part](Clip& c) { setScreenPart(c.params, part); });
+                         });
+                       });
+                   // It belongs to these clips, and goes with them.
+                   const auto look = [session, picker, id = score->id, first = ids.front()] {
+                     const Score* own = chispa::find(session.show().scores, id);
+                     if (!own || !findClip(*own, first)) picker->close();
+                   };
+                   QObject::connect(&session.document, &Document::showChanged, picker, look);
+                   QObject::connect(&session.document, &Document::opened, picker, &QWidget::close);
+                   picker->show();
+                 });
   form.addNote([session]() -> std::optional<QString> { return session.stage.screenTrouble(); });
-  form.addNote([]() -> std::optional<QString> { return Form::tr("It shows what is on the screen at that moment, in films of this window too. The command line leaves it clear."); });
+  form.addNote([]() -> std::optional<QString> {
+    return Form::tr(
+        "It shows what is on the screen at that moment, in films of this window too. The command line leaves "
+        "it clear.");
+  });
 }
 
 }  // namespace
@@ -124,14 +149,19 @@ std::unique_ptr<Form> makeClipForm(const Session& session, const ClipIds& ids) {
   ClipRows rows(*form, session, ids);
   const auto key = commonEffect(session, ids);
   const Effect* effect = key ? findEffect(*key) : nullptr;
-  const QString title = ids.size() > 1 ? Form::tr("%1 clips").arg(ids.size()) : effect ? text(effect->name) : Form::tr("Clip");
+  const QString title = ids.size() > 1 ? Form::tr("%1 clips").arg(ids.size())
+                        : effect       ? text(effect->name)
+                                       : Form::tr("Clip");
   form->addTitle(title, [session, ids]() -> std::optional<QString> {
     const Score* score = session.stage.score();
     const Clip* clip = score && ids.size() == 1 ? findClip(*score, ids.front()) : nullptr;
     if (!clip) return QString();
     const Zone* zone = chispa::find(session.show().zones, clip->zone);
     const MusicGrid grid = gridOf(*score);
-    return Form::tr("clip on %1 · bars %2–%3").arg(zone ? text(zone->name) : QStringLiteral("?")).arg(static_cast<int>(grid.barAt(clip->start) + 1.01)).arg(static_cast<int>(grid.barAt(clip->end()) + 0.99));
+    return Form::tr("clip on %1 · bars %2–%3")
+        .arg(zone ? text(zone->name) : QStringLiteral("?"))
+        .arg(static_cast<int>(grid.barAt(clip->start) + 1.01))
+        .arg(static_cast<int>(grid.barAt(clip->end()) + 0.99));
   });
   form->addHeading(Form::tr("Colour"));
   addLook(*form, rows, session);
@@ -140,10 +170,15 @@ std::unique_ptr<Form> makeClipForm(const Session& session, const ClipIds& ids) {
     for (const ParamSpec& spec : effect->params)
       if (isShown(session, ids, spec)) rows.param(spec);
     if (*key == kSpyhole) addScreenPart(*form, session, ids);
-    form->addNumber("seed", Form::tr("Chance"), {{}, 0, 1'000'000, 1, 0}, rows.common<double>([](const Clip& c) { return c.seed; }),
-                    rows.change<double>(Form::tr("chance"), [](Clip& c, double v) { c.seed = static_cast<std::uint32_t>(v); }));
+    form->addNumber("seed", Form::tr("Chance"), {{}, 0, 1'000'000, 1, 0},
+                    rows.common<double>([](const Clip& c) { return c.seed; }),
+                    rows.change<double>(Form::tr("chance"),
+                                        [](Clip& c, double v) { c.seed = static_cast<std::uint32_t>(v); }));
   } else if (key) {
-    form->addNote([key]() -> std::optional<QString> { return Form::tr("The effect “%1” is unknown to this version. It is kept; choose another to see light.").arg(text(*key)); });
+    form->addNote([key]() -> std::optional<QString> {
+      return Form::tr("The effect “%1” is unknown to this version. It is kept; choose another to see light.")
+          .arg(text(*key));
+    });
   }
   addTiming(*form, rows);
   if (effect) addMotions(*form, rows, *effect);
@@ -154,10 +189,12 @@ std::unique_ptr<Form> makeClipForm(const Session& session, const ClipIds& ids) {
 QString clipFormKey(const Session& session, const ClipIds& ids) {
   QString key = text(commonEffect(session, ids).value_or("*"));
   if (const Effect* effect = findEffect(key.toStdString()))
-    for (const ParamSpec& spec : effect->params) key += isShown(session, ids, spec) ? QLatin1Char('+') : QLatin1Char('-');
+    for (const ParamSpec& spec : effect->params)
+      key += isShown(session, ids, spec) ? QLatin1Char('+') : QLatin1Char('-');
   const Score* score = session.stage.score();
   if (const Clip* clip = score && !ids.empty() ? findClip(*score, ids.front()) : nullptr)
-    for (const auto& [param, motion] : clip->motions) key += text(param) + QString::number(static_cast<int>(motion.driver));
+    for (const auto& [param, motion] : clip->motions)
+      key += text(param) + QString::number(static_cast<int>(motion.driver));
   for (const auto& palette : session.show().palettes) key += QLatin1Char('|') + text(palette->name);
   return key;
 }

@@ -29,54 +29,75 @@ void ClipRows::param(const ParamSpec& spec) {
   const auto setWords = change<QString>(label, [set](Clip& c, QString v) { set(c, v.toStdString()); });
   switch (spec.kind) {
     case ParamKind::Number: {
-      const int decimals = spec.step >= 1 ? 0 : spec.step >= 0.1 ? 1 : spec.low < 0.01 && spec.low > 0 ? 3 : 2;
-      form_.addNumber(key, label, {text(spec.unit), spec.low, spec.high, spec.step, decimals}, common<double>([spec](const Clip& c) { return valueAs<double>(c, spec); }),
+      const int decimals = spec.step >= 1                    ? 0
+                           : spec.step >= 0.1                ? 1
+                           : spec.low < 0.01 && spec.low > 0 ? 3
+                                                             : 2;
+      form_.addNumber(key, label, {text(spec.unit), spec.low, spec.high, spec.step, decimals},
+                      common<double>([spec](const Clip& c) { return valueAs<double>(c, spec); }),
                       change<double>(label, [set](Clip& c, double v) { set(c, v); }));
       return;
     }
     case ParamKind::Switch:
-      form_.addSwitch(key, label, common<bool>([spec](const Clip& c) { return valueAs<bool>(c, spec); }), change<bool>(label, [set](Clip& c, bool v) { set(c, v); }));
+      form_.addSwitch(key, label, common<bool>([spec](const Clip& c) { return valueAs<bool>(c, spec); }),
+                      change<bool>(label, [set](Clip& c, bool v) { set(c, v); }));
       return;
-    case ParamKind::Text: form_.addText(key, label, words, setWords); return;
+    case ParamKind::Text:
+      form_.addText(key, label, words, setWords);
+      return;
     case ParamKind::Formula: {
       auto* field = new FormulaField(words, setWords);
       form_.addWidget(field, [field] { field->refresh(); });
       return;
     }
     case ParamKind::Drawing:
-      form_.addButton(key, Form::tr("Draw…"), Form::tr("Opens the drawing, dot by dot and frame by frame"), [session = session_, spec, ids = ids_, words, setWords] {
-        const Score* score = session.stage.score();
-        const Clip* clip = score && !ids.empty() ? findClip(*score, ids.front()) : nullptr;
-        const Palette* palette = clip ? chispa::find(session.show().palettes, clip->palette) : nullptr;
-        if (!clip) return;
-        auto* editor = new DrawingEditor(palette ? *palette : Palette{}, words().value_or(QString()), setWords);
-        editor->setAttribute(Qt::WA_DeleteOnClose);
-        // It belongs to this clip of this score, and goes with either.
-        const auto drawn = [session, spec, id = clip->id, own = score->id]() -> std::optional<QString> {
-          const Score* open = session.stage.score();
-          const Clip* one = open && open->id == own ? findClip(*open, id) : nullptr;
-          return one ? std::optional(text(valueAs<std::string>(*one, spec))) : std::nullopt;
-        };
-        const auto follow = [editor, drawn] { editor->follow(drawn()); };
-        QObject::connect(&session.document, &Document::showChanged, editor, follow);
-        QObject::connect(&session.stage, &Stage::scoreChanged, editor, follow);
-        QObject::connect(&session.document, &Document::opened, editor, &QWidget::close);
-        editor->show();
-      });
+      form_.addButton(
+          key, Form::tr("Draw…"), Form::tr("Opens the drawing, dot by dot and frame by frame"),
+          [session = session_, spec, ids = ids_, words, setWords] {
+            const Score* score = session.stage.score();
+            const Clip* clip = score && !ids.empty() ? findClip(*score, ids.front()) : nullptr;
+            const Palette* palette = clip ? chispa::find(session.show().palettes, clip->palette) : nullptr;
+            if (!clip) return;
+            auto* editor =
+                new DrawingEditor(palette ? *palette : Palette{}, words().value_or(QString()), setWords);
+            editor->setAttribute(Qt::WA_DeleteOnClose);
+            // It belongs to this clip of this score, and goes with either.
+            const auto drawn = [session, spec, id = clip->id, own = score->id]() -> std::optional<QString> {
+              const Score* open = session.stage.score();
+              const Clip* one = open && open->id == own ? findClip(*open, id) : nullptr;
+              return one ? std::optional(text(valueAs<std::string>(*one, spec))) : std::nullopt;
+            };
+            const auto follow = [editor, drawn] { editor->follow(drawn()); };
+            QObject::connect(&session.document, &Document::showChanged, editor, follow);
+            QObject::connect(&session.stage, &Stage::scoreChanged, editor, follow);
+            QObject::connect(&session.document, &Document::opened, editor, &QWidget::close);
+            editor->show();
+          });
       return;
     case ParamKind::File:
       form_.addText(key, label, words, setWords);
-      form_.addButton(key + QStringLiteral("-choose"), Form::tr("Choose…"), Form::tr("A picture, an animated one or a video"), [session = session_, setWords] {
-        const QString file = QFileDialog::getOpenFileName(nullptr, Form::tr("Picture or video"), {}, Form::tr("Pictures and videos (*.png *.jpg *.jpeg *.gif *.webp *.mp4 *.webm *.avi *.mkv);;All files (*)"));
-        if (!file.isEmpty()) setWords(text(nameBeside(session.document.path(), file.toStdString())));
+      form_.addButton(key + QStringLiteral("-choose"), Form::tr("Choose…"),
+                      Form::tr("A picture, an animated one or a video"), [session = session_, setWords] {
+                        const QString file = QFileDialog::getOpenFileName(
+                            nullptr, Form::tr("Picture or video"), {},
+                            Form::tr("Pictures and videos (*.png *.jpg *.jpeg *.gif *.webp *.mp4 *.webm "
+                                     "*.avi *.mkv);;All files (*)"));
+                        if (!file.isEmpty())
+                          setWords(text(nameBeside(session.document.path(), file.toStdString())));
+                      });
+      form_.addNote([session = session_, words]() -> std::optional<QString> {
+        return words() ? session.stage.mediaTrouble(words()->toStdString()) : QString();
       });
-      form_.addNote([session = session_, words]() -> std::optional<QString> { return words() ? session.stage.mediaTrouble(words()->toStdString()) : QString(); });
       return;
     case ParamKind::Font: {
       QStringList fonts = QFontDatabase::families();
       fonts.prepend(QLatin1String(kDotFont));
-      form_.addChoice(key, label, fonts, [words, fonts]() -> std::optional<int> { return words() ? std::optional(static_cast<int>(fonts.indexOf(*words()))) : std::nullopt; },
-                      [setWords, fonts](int v) { setWords(fonts.value(v)); });
+      form_.addChoice(
+          key, label, fonts,
+          [words, fonts]() -> std::optional<int> {
+            return words() ? std::optional(static_cast<int>(fonts.indexOf(*words()))) : std::nullopt;
+          },
+          [setWords, fonts](int v) { setWords(fonts.value(v)); });
       return;
     }
     case ParamKind::Zone: {
@@ -87,25 +108,34 @@ void ClipRows::param(const ParamSpec& spec) {
         zones.push_back(zone->id.value);
       }
       form_.addChoice(key, label, names, common<int>([spec, zones](const Clip& c) {
-        const auto found = std::find(zones.begin(), zones.end(), valueAs<double>(c, spec));
-        return found == zones.end() ? -1 : static_cast<int>(found - zones.begin());
-      }), change<int>(label, [set, zones](Clip& c, int v) { set(c, zones.at(static_cast<std::size_t>(v))); }));
+                        const auto found = std::find(zones.begin(), zones.end(), valueAs<double>(c, spec));
+                        return found == zones.end() ? -1 : static_cast<int>(found - zones.begin());
+                      }),
+                      change<int>(label, [set, zones](Clip& c, int v) {
+                        set(c, zones.at(static_cast<std::size_t>(v)));
+                      }));
       return;
     }
     case ParamKind::Choice: {
       QStringList choices;
       for (const ParamChoice& choice : spec.choices) choices << Form::tr(choice.label.c_str());
       form_.addChoice(key, label, choices, common<int>([spec](const Clip& c) {
-        const auto word = valueAs<std::string>(c, spec);
-        const auto found = std::find_if(spec.choices.begin(), spec.choices.end(), [&](const ParamChoice& choice) { return word == choice.key; });
-        return static_cast<int>(found - spec.choices.begin());
-      }), change<int>(label, [set, spec](Clip& c, int v) { set(c, spec.choices.at(static_cast<std::size_t>(v)).key); }));
+                        const auto word = valueAs<std::string>(c, spec);
+                        const auto found =
+                            std::find_if(spec.choices.begin(), spec.choices.end(),
+                                         [&](const ParamChoice& choice) { return word == choice.key; });
+                        return static_cast<int>(found - spec.choices.begin());
+                      }),
+                      change<int>(label, [set, spec](Clip& c, int v) {
+                        set(c, spec.choices.at(static_cast<std::size_t>(v)).key);
+                      }));
       return;
     }
   }
 }
 
-void ClipRows::motion(const std::string& key, const QString& label, double low, double high, const std::vector<std::pair<std::string, QString>>& others) {
+void ClipRows::motion(const std::string& key, const QString& label, double low, double high,
+                      const std::vector<std::pair<std::string, QString>>& others) {
   const QString name = QStringLiteral("motion-") + text(key);
   const auto get = [key](const Clip& c) -> const Motion* {
     const auto found = c.motions.find(key);
@@ -116,65 +146,80 @@ void ClipRows::motion(const std::string& key, const QString& label, double low, 
     QString words;
     Motion motion;
   };
-  std::vector<Choice> choices = {{Form::tr("stays as it is"), {}},
-                                 {Form::tr("rises over the clip"), {Driver::Curve, low, high, {{0, 0}, {1, 1}}, 0, {}}},
-                                 {Form::tr("falls over the clip"), {Driver::Curve, low, high, {{0, 1}, {1, 0}}, 0, {}}},
-                                 {Form::tr("rises and falls"), {Driver::Curve, low, high, {{0, 0}, {0.5, 1}, {1, 0}}, 0, {}}},
-                                 {Form::tr("follows the level"), {Driver::Level, low, high, {}, 0, {}}},
-                                 {Form::tr("follows the low band"), {Driver::Band, low, high, {}, 1, {}}},
-                                 {Form::tr("follows the middle band"), {Driver::Band, low, high, {}, kBands / 2, {}}},
-                                 {Form::tr("follows the high band"), {Driver::Band, low, high, {}, kBands - 3, {}}},
-                                 {Form::tr("jumps at low onsets"), {Driver::Onset, low, high, {}, 0, {}}},
-                                 {Form::tr("jumps at high onsets"), {Driver::Onset, low, high, {}, 2, {}}},
-                                 {Form::tr("runs through each beat"), {Driver::BeatPhase, low, high, {}, 0, {}}},
-                                 {Form::tr("runs through each bar"), {Driver::BarPhase, low, high, {}, 0, {}}}};
+  std::vector<Choice> choices = {
+      {Form::tr("stays as it is"), {}},
+      {Form::tr("rises over the clip"), {Driver::Curve, low, high, {{0, 0}, {1, 1}}, 0, {}}},
+      {Form::tr("falls over the clip"), {Driver::Curve, low, high, {{0, 1}, {1, 0}}, 0, {}}},
+      {Form::tr("rises and falls"), {Driver::Curve, low, high, {{0, 0}, {0.5, 1}, {1, 0}}, 0, {}}},
+      {Form::tr("follows the level"), {Driver::Level, low, high, {}, 0, {}}},
+      {Form::tr("follows the low band"), {Driver::Band, low, high, {}, 1, {}}},
+      {Form::tr("follows the middle band"), {Driver::Band, low, high, {}, kBands / 2, {}}},
+      {Form::tr("follows the high band"), {Driver::Band, low, high, {}, kBands - 3, {}}},
+      {Form::tr("jumps at low onsets"), {Driver::Onset, low, high, {}, 0, {}}},
+      {Form::tr("jumps at high onsets"), {Driver::Onset, low, high, {}, 2, {}}},
+      {Form::tr("runs through each beat"), {Driver::BeatPhase, low, high, {}, 0, {}}},
+      {Form::tr("runs through each bar"), {Driver::BarPhase, low, high, {}, 0, {}}}};
   for (const auto& [other, words] : others)
-    if (other != key) choices.push_back({Form::tr("follows “%1”").arg(words), {Driver::Parameter, low, high, {}, 0, other}});
+    if (other != key)
+      choices.push_back({Form::tr("follows “%1”").arg(words), {Driver::Parameter, low, high, {}, 0, other}});
   QStringList names;
   for (const Choice& choice : choices) names << choice.words;
   names << Form::tr("a curve of its own");
   form_.addChoice(name, label, names, common<int>([get, choices](const Clip& c) {
-    const Motion* motion = get(c);
-    if (!motion) return 0;
-    for (std::size_t i = 1; i < choices.size(); ++i) {
-      const Motion& one = choices[i].motion;
-      if (one.driver == motion->driver && one.points == motion->points && one.band == motion->band && one.parameter == motion->parameter) return static_cast<int>(i);
-    }
-    return static_cast<int>(choices.size());
-  }), change<int>(label, [key, choices](Clip& c, int v) {
-    if (v == 0) {
-      c.motions.erase(key);
-    } else if (static_cast<std::size_t>(v) < choices.size()) {
-      Motion next = choices[static_cast<std::size_t>(v)].motion;
-      // Limits that were set stay when only what drives it changes.
-      if (const auto was = c.motions.find(key); was != c.motions.end()) next.low = was->second.low, next.high = was->second.high;
-      c.motions[key] = next;
-    }
-  }));
+                    const Motion* motion = get(c);
+                    if (!motion) return 0;
+                    for (std::size_t i = 1; i < choices.size(); ++i) {
+                      const Motion& one = choices[i].motion;
+                      if (one.driver == motion->driver && one.points == motion->points &&
+                          one.band == motion->band && one.parameter == motion->parameter)
+                        return static_cast<int>(i);
+                    }
+                    return static_cast<int>(choices.size());
+                  }),
+                  change<int>(label, [key, choices](Clip& c, int v) {
+                    if (v == 0) {
+                      c.motions.erase(key);
+                    } else if (static_cast<std::size_t>(v) < choices.size()) {
+                      Motion next = choices[static_cast<std::size_t>(v)].motion;
+                      // Limits that were set stay when only what drives it changes.
+                      if (const auto was = c.motions.find(key); was != c.motions.end())
+                        next.low = was->second.low, next.high = was->second.high;
+                      c.motions[key] = next;
+                    }
+                  }));
   addMotionRows(key, label, low, high, get);
 }
 
-void ClipRows::addMotionRows(const std::string& key, const QString& label, double low, double high, const std::function<const Motion*(const Clip&)>& get) {
+void ClipRows::addMotionRows(const std::string& key, const QString& label, double low, double high,
+                             const std::function<const Motion*(const Clip&)>& get) {
   const Score* score = session_.stage.score();
   const Clip* first = score && !ids_.empty() ? findClip(*score, ids_.front()) : nullptr;
   const Motion* motion = first ? get(*first) : nullptr;
   if (!motion) return;
   const auto limit = [&](const char* which, const QString& words, double Motion::*member) {
-    form_.addNumber(QString::fromLatin1(which) + text(key), words, {{}, low, high, (high - low) / 100, 2}, common<double>([get, member](const Clip& c) { return get(c) ? get(c)->*member : 0.0; }),
+    form_.addNumber(QString::fromLatin1(which) + text(key), words, {{}, low, high, (high - low) / 100, 2},
+                    common<double>([get, member](const Clip& c) { return get(c) ? get(c)->*member : 0.0; }),
                     change<double>(label, [key, member](Clip& c, double v) {
-                      if (const auto found = c.motions.find(key); found != c.motions.end()) found->second.*member = v;
+                      if (const auto found = c.motions.find(key); found != c.motions.end())
+                        found->second.*member = v;
                     }));
   };
   limit("motionLow-", Form::tr("  from"), &Motion::low);
   limit("motionHigh-", Form::tr("  to"), &Motion::high);
   if (motion->driver != Driver::Curve) return;
-  form_.addText(QStringLiteral("curve-") + text(key), Form::tr("  points"), common<QString>([get](const Clip& c) { return get(c) ? text(curveText(get(c)->points)) : QString(); }),
-                change<QString>(label, [key](Clip& c, QString v) {
-                  const auto found = c.motions.find(key);
-                  const auto curve = parseCurve(v.toStdString());
-                  if (found != c.motions.end() && curve) found->second.points = *curve;
-                }));
-  form_.addNote([]() -> std::optional<QString> { return Form::tr("Per cent of the clip : per cent of the way. Or drag the points on the clip; double click the curve for a new one, right click takes one away."); });
+  form_.addText(
+      QStringLiteral("curve-") + text(key), Form::tr("  points"),
+      common<QString>([get](const Clip& c) { return get(c) ? text(curveText(get(c)->points)) : QString(); }),
+      change<QString>(label, [key](Clip& c, QString v) {
+        const auto found = c.motions.find(key);
+        const auto curve = parseCurve(v.toStdString());
+        if (found != c.motions.end() && curve) found->second.points = *curve;
+      }));
+  form_.addNote([]() -> std::optional<QString> {
+    return Form::tr(
+        "Per cent of the clip : per cent of the way. Or drag the points on the clip; double click the curve "
+        "for a new one, right click takes one away.");
+  });
 }
 
 }  // namespace chispa::desk

@@ -11,13 +11,15 @@ namespace {
 /// One compilation may be under way when a change comes; the next one has it.
 constexpr int kLateCompilations = 2;
 
-QImage draw(const CompiledScore& score, const std::vector<CompiledClip>& clips, const ZoneCells& cells, TimeSpan span, QSize size) {
+QImage draw(const CompiledScore& score, const std::vector<CompiledClip>& clips, const ZoneCells& cells,
+            TimeSpan span, QSize size) {
   const ClipPicture picture = drawClips(score, clips, cells, span, size.width(), size.height());
   return QImage(picture.rgba.data(), picture.width, picture.height, QImage::Format_RGBX8888).copy();
 }
 
 std::shared_ptr<const Palette> paletteOf(const Show& show, PaletteId id) {
-  const auto found = std::find_if(show.palettes.begin(), show.palettes.end(), [id](const auto& p) { return p->id == id; });
+  const auto found =
+      std::find_if(show.palettes.begin(), show.palettes.end(), [id](const auto& p) { return p->id == id; });
   return found == show.palettes.end() ? nullptr : *found;
 }
 
@@ -30,7 +32,8 @@ ClipPictures::ClipPictures(const Session& session, QObject* parent) : QObject(pa
   connect(&session_.document, &Document::showChanged, this, &ClipPictures::noteChange);
   connect(&session_.stage, &Stage::compiledChanged, this, &ClipPictures::noteCompiled);
   // Music that has been listened to, or another score.
-  for (const auto signal : {&Stage::audioChanged, &Stage::scoreChanged}) connect(&session_.stage, signal, this, [this] { awaited_ = kLateCompilations; });
+  for (const auto signal : {&Stage::audioChanged, &Stage::scoreChanged})
+    connect(&session_.stage, signal, this, [this] { awaited_ = kLateCompilations; });
 }
 
 ClipPictures::~ClipPictures() {
@@ -42,8 +45,11 @@ void ClipPictures::noteChange(const Show& before) {
   const Show& now = session_.show();
   const Score* score = session_.stage.score();
   const Score* was = score ? chispa::find(before.scores, score->id) : nullptr;
-  const bool isSameTime = !score || score == was || (was && was->lanes == score->lanes && was->audio == score->audio && was->audioStart == score->audioStart);
-  const bool isSamePlan = sameItems(before.zones, now.zones) && sameItems(before.fixtures, now.fixtures) && sameItems(before.stripTypes, now.stripTypes);
+  const bool isSameTime = !score || score == was ||
+                          (was && was->lanes == score->lanes && was->audio == score->audio &&
+                           was->audioStart == score->audioStart);
+  const bool isSamePlan = sameItems(before.zones, now.zones) && sameItems(before.fixtures, now.fixtures) &&
+                          sameItems(before.stripTypes, now.stripTypes);
   if (!isSameTime || !isSamePlan) awaited_ = kLateCompilations;
 }
 
@@ -57,7 +63,9 @@ void ClipPictures::noteCompiled() {
 int ClipPictures::groundOf(const Clip& clip) const {
   const Effect* effect = findEffect(clip.effect);
   // Blocks, other zones' light, files and the screen: what these show may be changed by anything.
-  const bool isOwn = !clip.block && effect && !effect->prepare && std::none_of(effect->params.begin(), effect->params.end(), [](const ParamSpec& spec) { return spec.kind == ParamKind::Zone; });
+  const bool isOwn = !clip.block && effect && !effect->prepare &&
+                     std::none_of(effect->params.begin(), effect->params.end(),
+                                  [](const ParamSpec& spec) { return spec.kind == ParamKind::Zone; });
   return isOwn ? grounds_ : -2 - compilations_;
 }
 
@@ -75,12 +83,14 @@ QImage ClipPictures::picture(const std::shared_ptr<const Clip>& clip, int width,
   // Coarse steps of width, so that zooming does not draw everything anew at each notch.
   constexpr int kWidthStep = 32;
   constexpr int kMostWidth = 512;
-  const QSize size(std::clamp((width + kWidthStep - 1) / kWidthStep * kWidthStep, kWidthStep, kMostWidth), std::max(4, height));
+  const QSize size(std::clamp((width + kWidthStep - 1) / kWidthStep * kWidthStep, kWidthStep, kMostWidth),
+                   std::max(4, height));
   Entry& entry = entries_[clip->id];
   const auto palette = paletteOf(session_.show(), clip->palette);
   // A new compilation alone redraws only what it may have changed: zones and music.
   const int ground = groundOf(*clip);
-  const bool same = entry.clip == clip && entry.palette == palette && entry.size == size && entry.ground == ground;
+  const bool same =
+      entry.clip == clip && entry.palette == palette && entry.size == size && entry.ground == ground;
   if (!same && !entry.wanted && session_.stage.compiled()) {
     entry.clip = clip;
     entry.palette = palette;
@@ -96,16 +106,20 @@ void ClipPictures::request(Entry& entry) {
   const auto whole = session_.stage.compiled();
   const CompiledScore* compiled = score ? whole->scoreOf(score->id) : nullptr;
   if (!compiled) return;
-  const auto stave = std::find_if(compiled->staves.begin(), compiled->staves.end(), [&](const auto& s) { return s.zone == entry.clip->zone; });
+  const auto stave = std::find_if(compiled->staves.begin(), compiled->staves.end(),
+                                  [&](const auto& s) { return s.zone == entry.clip->zone; });
   if (stave == compiled->staves.end()) return;
   entry.wanted = true;
   ++drawing_;
   std::vector<CompiledClip> clips;
   for (const Clip& one : unfolded(session_.show(), *entry.clip))
-    if (one.zone == entry.clip->zone) clips.push_back(compileClip(one, tableFor(one.palette), session_.stage.media()));
-  std::stable_sort(clips.begin(), clips.end(), [](const CompiledClip& a, const CompiledClip& b) { return a.layer < b.layer; });
+    if (one.zone == entry.clip->zone)
+      clips.push_back(compileClip(one, tableFor(one.palette), session_.stage.media()));
+  std::stable_sort(clips.begin(), clips.end(),
+                   [](const CompiledClip& a, const CompiledClip& b) { return a.layer < b.layer; });
   const TimeSpan span{entry.clip->start, entry.clip->length};
-  QtConcurrent::run(&pool_, [whole, score = compiled, clips = std::move(clips), cells = stave->cells, span, size = entry.size] {
+  QtConcurrent::run(&pool_, [whole, score = compiled, clips = std::move(clips), cells = stave->cells, span,
+                             size = entry.size] {
     return draw(*score, clips, *cells, span, size);
   }).then(this, [this, id = entry.clip->id](const QImage& image) {
     --drawing_;

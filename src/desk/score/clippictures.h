@@ -1,18 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QImage>
-#include <QObject>
-#include <QThreadPool>
 #include <deque>
 #include <map>
 #include <memory>
+
+#include <QImage>
+#include <QObject>
+#include <QThreadPool>
 
 #include "desk/session/session.h"
 
 namespace chispa::desk {
 
-/// Pictures of clips, drawn on a worker and kept: what is asked for and not there yet comes a moment later, and until
-/// then the last picture of the same clip serves. UI thread.
+/// Pictures of clips, drawn on a worker and kept: what is asked for and not there yet comes a moment later,
+/// and until then the last picture of the same clip serves. UI thread.
 class ClipPictures : public QObject {
   Q_OBJECT
  public:

@@ -11,7 +11,11 @@ namespace chispa::desk {
 /// Rows over the selected clips of the open score.
 class ClipRows {
  public:
-  ClipRows(Form& form, const Session& session, ClipIds ids) : form_(form), session_(session), ids_(std::move(ids)), set_(std::make_shared<const ClipSet>(ids_.begin(), ids_.end())) {}
+  ClipRows(Form& form, const Session& session, ClipIds ids)
+      : form_(form),
+        session_(session),
+        ids_(std::move(ids)),
+        set_(std::make_shared<const ClipSet>(ids_.begin(), ids_.end())) {}
 
   template <class T>
   Form::Get<T> common(std::function<T(const Clip&)> value) const {
@@ -35,21 +39,24 @@ class ClipRows {
     return [session = session_, ids = ids_, name, set](T value) {
       const Score* score = session.stage.score();
       if (!score) return;
-      session.edit(name, [&, id = score->id](Show& show) {
-        changeClips(show, id, ids, [&](Clip& c) { set(c, value); });
-      }, name + QStringLiteral("-field"));
+      session.edit(
+          name,
+          [&, id = score->id](Show& show) { changeClips(show, id, ids, [&](Clip& c) { set(c, value); }); },
+          name + QStringLiteral("-field"));
     };
   }
 
   void time(const QString& key, const QString& label, double low_s, Micros Clip::*member) {
-    form_.addNumber(key, label, {"s", low_s, 86'400, 0.1, 3}, common<double>([member](const Clip& c) { return seconds(c.*member); }),
+    form_.addNumber(key, label, {"s", low_s, 86'400, 0.1, 3},
+                    common<double>([member](const Clip& c) { return seconds(c.*member); }),
                     change<double>(label, [member](Clip& c, double v) { c.*member = micros(v); }));
   }
 
   /// The row, or the editor, of one of the effect's parameters.
   void param(const ParamSpec& spec);
   /// How the parameter moves over the clip; nothing for one that cannot.
-  void motion(const std::string& key, const QString& label, double low, double high, const std::vector<std::pair<std::string, QString>>& others);
+  void motion(const std::string& key, const QString& label, double low, double high,
+              const std::vector<std::pair<std::string, QString>>& others);
 
   const Session& session() const { return session_; }
   const ClipIds& ids() const { return ids_; }
@@ -57,7 +64,8 @@ class ClipRows {
 
  private:
   /// Limits of a motion that is there, and the points of its curve.
-  void addMotionRows(const std::string& key, const QString& label, double low, double high, const std::function<const Motion*(const Clip&)>& get);
+  void addMotionRows(const std::string& key, const QString& label, double low, double high,
+                     const std::function<const Motion*(const Clip&)>& get);
 
   Form& form_;
   Session session_;

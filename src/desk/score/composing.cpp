@@ -16,14 +16,20 @@
 namespace chispa::desk {
 namespace {
 
-bool isMidi(const QString& file) { return file.endsWith(QLatin1String(".mid"), Qt::CaseInsensitive) || file.endsWith(QLatin1String(".midi"), Qt::CaseInsensitive); }
+bool isMidi(const QString& file) {
+  return file.endsWith(QLatin1String(".mid"), Qt::CaseInsensitive) ||
+         file.endsWith(QLatin1String(".midi"), Qt::CaseInsensitive);
+}
 
 /// "Post" of "Post 3".
-std::string stemOf(const std::string& name) { return name.substr(0, name.find_last_not_of("0123456789 ") + 1); }
+std::string stemOf(const std::string& name) {
+  return name.substr(0, name.find_last_not_of("0123456789 ") + 1);
+}
 
 }  // namespace
 
-Composing::Composing(const Session& session, TimelineView& timeline, QObject* parent) : QObject(parent), session_(session), timeline_(timeline) {}
+Composing::Composing(const Session& session, TimelineView& timeline, QObject* parent)
+    : QObject(parent), session_(session), timeline_(timeline) {}
 
 std::optional<Clip> Composing::pattern() const {
   const Score* score = session_.stage.score();
@@ -43,10 +49,12 @@ std::optional<Clip> Composing::pattern() const {
   return fresh;
 }
 
-void Composing::change(const QString& name, const std::function<void(Show&, ScoreId)>& edit, const QString& mergeKey) {
+void Composing::change(const QString& name, const std::function<void(Show&, ScoreId)>& edit,
+                       const QString& mergeKey) {
   const Score* score = session_.stage.score();
   if (!score) return;
-  session_.edit(name, [&, id = score->id](Show& show) { edit(show, id); }, mergeKey);
+  session_.edit(
+      name, [&, id = score->id](Show& show) { edit(show, id); }, mergeKey);
   session_.selection.prune(session_.show(), session_.stage.score());
 }
 
@@ -59,7 +67,9 @@ void Composing::run(const QString& name, const std::function<ClipList(Show&, Sco
 std::vector<ZoneId> Composing::selectedZones(const Score& score) const {
   std::vector<ZoneId> chosen;
   for (const ClipId id : session_.selection.clips())
-    if (const Clip* clip = findClip(score, id); clip && std::find(chosen.begin(), chosen.end(), clip->zone) == chosen.end()) chosen.push_back(clip->zone);
+    if (const Clip* clip = findClip(score, id);
+        clip && std::find(chosen.begin(), chosen.end(), clip->zone) == chosen.end())
+      chosen.push_back(clip->zone);
   return chosen;
 }
 
@@ -71,8 +81,10 @@ std::vector<ZoneId> Composing::zonesAlike(ZoneId zone) const {
   std::vector<ZoneId> alike;
   for (const ZoneId stave : score->staves) {
     const Zone* other = chispa::find(session_.show().zones, stave);
-    const bool isNumbered = other && !other->name.empty() && std::isdigit(static_cast<unsigned char>(other->name.back()));
-    if (own && other && (stave == zone || (isNumbered && stemOf(other->name) == stemOf(own->name)))) alike.push_back(stave);
+    const bool isNumbered =
+        other && !other->name.empty() && std::isdigit(static_cast<unsigned char>(other->name.back()));
+    if (own && other && (stave == zone || (isNumbered && stemOf(other->name) == stemOf(own->name))))
+      alike.push_back(stave);
   }
   return alike;
 }
@@ -86,7 +98,8 @@ void Composing::fillOver(LaneKind kind, int every, std::vector<ZoneId> zones, co
   constexpr Micros kHair{1000};
   for (const Micros at : instantsOf(*score, kind))
     if (at >= like->start - kHair && at < section.end()) fill.instants.push_back(at);
-  if (fill.instants.empty()) return emit told(tr("There are no such marks from here to the end of the section."));
+  if (fill.instants.empty())
+    return emit told(tr("There are no such marks from here to the end of the section."));
   const ClipIds replaced = session_.selection.clips();
   run(name, [&](Show& show, ScoreId id) {
     deleteClips(show, id, replaced);
@@ -96,7 +109,8 @@ void Composing::fillOver(LaneKind kind, int every, std::vector<ZoneId> zones, co
 
 void Composing::fill(LaneKind kind, int every) {
   const auto like = pattern();
-  fillOver(kind, every, like ? std::vector<ZoneId>{like->zone} : std::vector<ZoneId>{}, tr("fill every mark"));
+  fillOver(kind, every, like ? std::vector<ZoneId>{like->zone} : std::vector<ZoneId>{},
+           tr("fill every mark"));
 }
 
 void Composing::alternate(LaneKind kind) {
@@ -118,7 +132,8 @@ void Composing::repeatToSectionEnd() {
 
 void Composing::split() {
   const ClipIds ids = session_.selection.clips();
-  run(tr("split"), [&](Show& show, ScoreId id) { return splitClips(show, id, ids, session_.stage.position()); });
+  run(tr("split"),
+      [&](Show& show, ScoreId id) { return splitClips(show, id, ids, session_.stage.position()); });
 }
 
 void Composing::stretch(double factor) {
@@ -126,18 +141,15 @@ void Composing::stretch(double factor) {
   const ClipIds ids = session_.selection.clips();
   if (!score || ids.empty()) return;
   const Micros pivot = spanOf(*score, ids).from;
-  change(tr("stretch clips"), [&](Show& show, ScoreId id) {
-    stretchClips(show, id, ids, pivot, factor);
-  });
+  change(tr("stretch clips"), [&](Show& show, ScoreId id) { stretchClips(show, id, ids, pivot, factor); });
 }
 
 void Composing::slip(int beats) {
   const Score* score = session_.stage.score();
   if (!score) return;
   const Micros by = gridOf(*score).beatLength(session_.stage.position()) * beats;
-  change(tr("slip"), [&, ids = session_.selection.clips()](Show& show, ScoreId id) {
-    slipClips(show, id, ids, by);
-  });
+  change(tr("slip"),
+         [&, ids = session_.selection.clips()](Show& show, ScoreId id) { slipClips(show, id, ids, by); });
 }
 
 void Composing::copy() {
@@ -153,14 +165,16 @@ void Composing::copy() {
 
 void Composing::cut() {
   copy();
-  change(tr("cut clips"), [ids = session_.selection.clips()](Show& show, ScoreId id) {
-    deleteClips(show, id, ids);
-  });
+  change(tr("cut clips"),
+         [ids = session_.selection.clips()](Show& show, ScoreId id) { deleteClips(show, id, ids); });
 }
 
 void Composing::paste() {
-  if (copied_.empty()) return emit told(tr("There are no copied clips. Choose some, and press Ctrl+C first."));
-  run(tr("paste clips"), [this](Show& show, ScoreId id) { return pasteClips(show, id, copied_, session_.stage.position(), timeline_.chosenZone()); });
+  if (copied_.empty())
+    return emit told(tr("There are no copied clips. Choose some, and press Ctrl+C first."));
+  run(tr("paste clips"), [this](Show& show, ScoreId id) {
+    return pasteClips(show, id, copied_, session_.stage.position(), timeline_.chosenZone());
+  });
 }
 
 void Composing::randomise() {
@@ -173,9 +187,8 @@ void Composing::randomise() {
 void Composing::makeBlock() {
   const ClipIds ids = session_.selection.clips();
   if (ids.empty()) return emit told(tr("Choose the clips that the block is to be made of first."));
-  change(tr("make a block"), [&](Show& show, ScoreId id) {
-    chispa::makeBlock(show, id, ids, tr("Block").toStdString());
-  });
+  change(tr("make a block"),
+         [&](Show& show, ScoreId id) { chispa::makeBlock(show, id, ids, tr("Block").toStdString()); });
 }
 
 void Composing::dissolveBlock() {
@@ -187,29 +200,36 @@ void Composing::dissolveBlock() {
   });
 }
 
-void Composing::swap(const QString& name, const std::function<void(Show&, ScoreId, TimeSpan, const Clip&)>& edit) {
+void Composing::swap(const QString& name,
+                     const std::function<void(Show&, ScoreId, TimeSpan, const Clip&)>& edit) {
   const Score* score = session_.stage.score();
   const auto like = pattern();
-  if (!score || !like || session_.selection.clips().empty()) return emit told(tr("Choose a clip that is like those to be changed first."));
+  if (!score || !like || session_.selection.clips().empty())
+    return emit told(tr("Choose a clip that is like those to be changed first."));
   const TimeSpan section = sectionAt(*score, like->start);
   change(name, [&](Show& show, ScoreId id) { edit(show, id, section, *like); });
 }
 
 void Composing::swapEffect() {
-  swap(tr("swap the effect in the section"), [this](Show& show, ScoreId id, TimeSpan section, const Clip& like) { replaceEffect(show, id, section, like.effect, chosenThing(show, timeline_.chosenEffect()).effect); });
+  swap(tr("swap the effect in the section"),
+       [this](Show& show, ScoreId id, TimeSpan section, const Clip& like) {
+         replaceEffect(show, id, section, like.effect, chosenThing(show, timeline_.chosenEffect()).effect);
+       });
 }
 
 void Composing::swapPalette() {
-  swap(tr("swap the palette in the section"), [this](Show& show, ScoreId id, TimeSpan section, const Clip& like) { replacePalette(show, id, section, like.palette, timeline_.paletteForNew()); });
+  swap(tr("swap the palette in the section"),
+       [this](Show& show, ScoreId id, TimeSpan section, const Clip& like) {
+         replacePalette(show, id, section, like.palette, timeline_.paletteForNew());
+       });
 }
 
 void Composing::closeGap() {
   const Score* score = session_.stage.score();
   if (!score || session_.selection.clips().empty()) return;
   const TimeSpan span = spanOf(*score, session_.selection.clips());
-  change(tr("delete the time of the selection"), [span](Show& show, ScoreId id) {
-    rippleDelete(show, id, span);
-  });
+  change(tr("delete the time of the selection"),
+         [span](Show& show, ScoreId id) { rippleDelete(show, id, span); });
 }
 
 void Composing::insertBar() {
@@ -218,12 +238,16 @@ void Composing::insertBar() {
   const MusicGrid grid = gridOf(*score);
   const double bar = grid.barAt(session_.stage.position());
   change(tr("insert a bar"), [&](Show& show, ScoreId id) {
-    rippleInsert(show, id, {session_.stage.position(), grid.barStart(std::floor(bar) + 1) - grid.barStart(std::floor(bar))});
+    rippleInsert(
+        show, id,
+        {session_.stage.position(), grid.barStart(std::floor(bar) + 1) - grid.barStart(std::floor(bar))});
   });
 }
 
 void Composing::moveStave(bool up) {
-  change(tr("move a stave"), [&, zone = timeline_.chosenZone()](Show& show, ScoreId id) { chispa::moveStave(show, id, zone, up); });
+  change(tr("move a stave"), [&, zone = timeline_.chosenZone()](Show& show, ScoreId id) {
+    chispa::moveStave(show, id, zone, up);
+  });
 }
 
 void Composing::newFolder() {
@@ -231,18 +255,22 @@ void Composing::newFolder() {
   if (!score) return;
   std::vector<ZoneId> zones = selectedZones(*score);
   if (zones.empty() && timeline_.chosenZone()) zones = {timeline_.chosenZone()};
-  if (zones.empty()) return emit told(tr("Choose the stave, or clips of the staves, that the folder is to hold first."));
+  if (zones.empty())
+    return emit told(tr("Choose the stave, or clips of the staves, that the folder is to hold first."));
   const std::string name = freeFolderName(*score, tr("Folder").toStdString());
   change(tr("new folder of staves"), [&](Show& show, ScoreId id) { putInFolder(show, id, zones, name); });
   timeline_.editFolderName(text(name));
 }
 
 void Composing::joinFolder(const QString& name) {
-  change(tr("put a stave into a folder"), [&, zone = timeline_.chosenZone()](Show& show, ScoreId id) { putInFolder(show, id, {zone}, name.toStdString()); });
+  change(tr("put a stave into a folder"), [&, zone = timeline_.chosenZone()](Show& show, ScoreId id) {
+    putInFolder(show, id, {zone}, name.toStdString());
+  });
 }
 
 void Composing::leaveFolder() {
-  change(tr("take a stave out of its folder"), [zone = timeline_.chosenZone()](Show& show, ScoreId id) { takeOutOfFolder(show, id, zone); });
+  change(tr("take a stave out of its folder"),
+         [zone = timeline_.chosenZone()](Show& show, ScoreId id) { takeOutOfFolder(show, id, zone); });
 }
 
 void Composing::renameFolder() {
@@ -253,7 +281,8 @@ void Composing::renameFolder() {
 }
 
 void Composing::removeStave() {
-  change(tr("take a stave away"), [zone = timeline_.chosenZone()](Show& show, ScoreId id) { chispa::removeStave(show, id, zone); });
+  change(tr("take a stave away"),
+         [zone = timeline_.chosenZone()](Show& show, ScoreId id) { chispa::removeStave(show, id, zone); });
 }
 
 void Composing::addStaves(const std::vector<ZoneId>& zones) {
@@ -266,7 +295,8 @@ std::vector<ZoneId> Composing::zonesWithoutStave() const {
   const Score* score = session_.stage.score();
   std::vector<ZoneId> found;
   for (const auto& zone : session_.show().zones)
-    if (score && std::find(score->staves.begin(), score->staves.end(), zone->id) == score->staves.end()) found.push_back(zone->id);
+    if (score && std::find(score->staves.begin(), score->staves.end(), zone->id) == score->staves.end())
+      found.push_back(zone->id);
   return found;
 }
 
@@ -276,7 +306,10 @@ void Composing::beginSection() {
   const MarkLane* lane = laneOf(*score, LaneKind::Sections);
   const std::string name = tr("Section %1").arg(lane ? lane->marks.size() + 1 : 1).toStdString();
   MarkId made;
-  change(tr("begin a section"), [&](Show& show, ScoreId id) { made = addMark(show, id, LaneKind::Sections, tr("Sections").toStdString(), session_.stage.position(), name); });
+  change(tr("begin a section"), [&](Show& show, ScoreId id) {
+    made =
+        addMark(show, id, LaneKind::Sections, tr("Sections").toStdString(), session_.stage.position(), name);
+  });
   if (!session_.stage.isPlaying()) session_.selection.select(made);
 }
 
@@ -289,21 +322,28 @@ void Composing::stepMark(bool forward) {
     if (lane.kind == LaneKind::Beats || lane.kind == LaneKind::Bars) continue;
     for (const Mark& mark : lane.marks) {
       const bool isBeyond = forward ? mark.at > from : mark.at < from;
-      if (isBeyond && (!next || std::chrono::abs(mark.at - from) < std::chrono::abs(next->at - from))) next = &mark;
+      if (isBeyond && (!next || std::chrono::abs(mark.at - from) < std::chrono::abs(next->at - from)))
+        next = &mark;
     }
   }
-  if (!next) return emit told(forward ? tr("There is no mark behind the playhead.") : tr("There is no mark before the playhead."));
+  if (!next)
+    return emit told(forward ? tr("There is no mark behind the playhead.")
+                             : tr("There is no mark before the playhead."));
   session_.stage.seek(next->at);
   timeline_.reveal(next->at);
   session_.selection.select(next->id);
 }
 
 void Composing::tap() {
-  change(tr("tap beats"), [at = session_.stage.position()](Show& show, ScoreId id) { tapBeat(show, id, at); }, QStringLiteral("tap"));
+  change(
+      tr("tap beats"), [at = session_.stage.position()](Show& show, ScoreId id) { tapBeat(show, id, at); },
+      QStringLiteral("tap"));
 }
 
 void Composing::setDownBeat() {
-  change(tr("set the first beat of bars"), [at = session_.stage.position()](Show& show, ScoreId id) { chispa::setDownBeat(show, id, at, beatsPerBar(*chispa::find(show.scores, id))); });
+  change(tr("set the first beat of bars"), [at = session_.stage.position()](Show& show, ScoreId id) {
+    chispa::setDownBeat(show, id, at, beatsPerBar(*chispa::find(show.scores, id)));
+  });
 }
 
 void Composing::halveBeats() {
@@ -315,43 +355,57 @@ void Composing::doubleBeats() {
 }
 
 void Composing::shiftBeats(Micros by) {
-  change(tr("shift the beats"), [by](Show& show, ScoreId id) {
-    for (const LaneKind kind : {LaneKind::Beats, LaneKind::Bars}) shiftMarks(show, id, kind, by);
-  }, QStringLiteral("shift-beats"));
+  change(
+      tr("shift the beats"),
+      [by](Show& show, ScoreId id) {
+        for (const LaneKind kind : {LaneKind::Beats, LaneKind::Bars}) shiftMarks(show, id, kind, by);
+      },
+      QStringLiteral("shift-beats"));
 }
 
 void Composing::gridFromMarks() {
   const Score* score = session_.stage.score();
   if (!score) return;
   const auto marks = instantsOf(*score, LaneKind::Free);
-  if (marks.size() < 2) return emit told(tr("Place two marks with M first, on the first beats of two bars that follow each other."));
-  change(tr("regular beats"), [&, per = beatsPerBar(*score)](Show& show, ScoreId id) { makeGrid(show, id, marks[0], marks[1], per, per); });
+  if (marks.size() < 2)
+    return emit told(
+        tr("Place two marks with M first, on the first beats of two bars that follow each other."));
+  change(tr("regular beats"), [&, per = beatsPerBar(*score)](Show& show, ScoreId id) {
+    makeGrid(show, id, marks[0], marks[1], per, per);
+  });
 }
 
-void Composing::listen(const QString& name, const std::function<void(Show&, ScoreId, const AnalysedAudio&)>& edit) {
+void Composing::listen(const QString& name,
+                       const std::function<void(Show&, ScoreId, const AnalysedAudio&)>& edit) {
   const auto audio = session_.stage.audio();
   if (!session_.stage.score() || !audio) return emit told(tr("There is no music to listen to."));
   change(name, [&](Show& show, ScoreId id) { edit(show, id, *audio); });
 }
 
 void Composing::findAgain() {
-  listen(tr("find beats anew"), [](Show& show, ScoreId id, const AnalysedAudio& audio) { putBeats(show, id, audio); });
+  listen(tr("find beats anew"),
+         [](Show& show, ScoreId id, const AnalysedAudio& audio) { putBeats(show, id, audio); });
 }
 
 void Composing::findOnsets() {
-  listen(tr("find onsets"), [](Show& show, ScoreId id, const AnalysedAudio& audio) { putOnsets(show, id, *audio.features); });
+  listen(tr("find onsets"),
+         [](Show& show, ScoreId id, const AnalysedAudio& audio) { putOnsets(show, id, *audio.features); });
 }
 
 void Composing::importLabels(LaneKind kind, QString file) {
   const Score* score = session_.stage.score();
   if (!score) return emit told(tr("Open a score first."));
-  if (file.isEmpty()) file = QFileDialog::getOpenFileName(&timeline_, tr("Labels"), {}, tr("Labels and MIDI files (*.txt *.tsv *.vtt *.lrc *.mid *.midi);;All files (*)"));
+  if (file.isEmpty())
+    file = QFileDialog::getOpenFileName(
+        &timeline_, tr("Labels"), {},
+        tr("Labels and MIDI files (*.txt *.tsv *.vtt *.lrc *.mid *.midi);;All files (*)"));
   if (file.isEmpty()) return;
   if (isMidi(file)) return importMidi(file);
   auto marks = readLabels(file.toStdString());
   if (!marks) return emit told(text(marks.failure().text()));
   const QString lane = kind == LaneKind::Phonemes ? tr("Phonemes") : tr("Words");
-  change(tr("import labels"), [&](Show& show, ScoreId id) { putMarks(show, id, kind, lane.toStdString(), *marks); });
+  change(tr("import labels"),
+         [&](Show& show, ScoreId id) { putMarks(show, id, kind, lane.toStdString(), *marks); });
 }
 
 void Composing::importMidi(const QString& file) {
@@ -381,7 +435,9 @@ void Composing::saveOwn() {
   const Effect* effect = clip ? findEffect(clip->effect) : nullptr;
   if (!effect) return emit told(tr("Choose a clip whose effect you want to keep first."));
   OwnEffectId made;
-  change(tr("keep an effect"), [&](Show& show, ScoreId) { made = saveOwnEffect(show, *clip, tr("My %1").arg(text(effect->name)).toStdString()); });
+  change(tr("keep an effect"), [&](Show& show, ScoreId) {
+    made = saveOwnEffect(show, *clip, tr("My %1").arg(text(effect->name)).toStdString());
+  });
   emit offered(wordsOf(made));
 }
 
@@ -391,16 +447,21 @@ void Composing::openBlock() {
   const Clip* place = score && ids.size() == 1 ? findClip(*score, ids.front()) : nullptr;
   if (!place || !place->block) return emit told(tr("Choose a block on a stave to open it."));
   opened_ = place->block;
-  run(tr("open the block"), [clip = place->id](Show& show, ScoreId id) { return chispa::dissolveBlock(show, id, clip); });
-  emit told(tr("The block's clips lie open. Change them, select all that shall be in it, and close it with Ctrl+Shift+Return."));
+  run(tr("open the block"),
+      [clip = place->id](Show& show, ScoreId id) { return chispa::dissolveBlock(show, id, clip); });
+  emit told(
+      tr("The block's clips lie open. Change them, select all that shall be in it, and close it with "
+         "Ctrl+Shift+Return."));
 }
 
 void Composing::closeBlock() {
   const Block* block = chispa::find(session_.show().blocks, opened_);
   const ClipIds ids = session_.selection.clips();
   if (!block) return emit told(tr("No block is open. Choose one on a stave and open it first."));
-  if (ids.empty()) return emit told(tr("Select the clips that shall be in the block “%1”.").arg(text(block->name)));
-  change(tr("change the block"), [&](Show& show, ScoreId id) { chispa::makeBlock(show, id, ids, {}, opened_); });
+  if (ids.empty())
+    return emit told(tr("Select the clips that shall be in the block “%1”.").arg(text(block->name)));
+  change(tr("change the block"),
+         [&](Show& show, ScoreId id) { chispa::makeBlock(show, id, ids, {}, opened_); });
   opened_ = {};
 }
 
@@ -411,7 +472,10 @@ void Composing::exportLabels(QString file) {
   for (const LaneKind kind : {LaneKind::Words, LaneKind::Free, LaneKind::Sections, LaneKind::Beats})
     if (score && !lane) lane = laneOf(*score, kind);
   if (!lane) return emit told(tr("There are no marks to export."));
-  if (file.isEmpty()) file = QFileDialog::getSaveFileName(&timeline_, tr("Export the marks “%1”").arg(text(lane->name)), QStringLiteral("marks.txt"), tr("Label track (*.txt);;WebVTT (*.vtt);;LRC (*.lrc);;MIDI file of all lanes (*.mid)"));
+  if (file.isEmpty())
+    file = QFileDialog::getSaveFileName(
+        &timeline_, tr("Export the marks “%1”").arg(text(lane->name)), QStringLiteral("marks.txt"),
+        tr("Label track (*.txt);;WebVTT (*.vtt);;LRC (*.lrc);;MIDI file of all lanes (*.mid)"));
   if (file.isEmpty()) return;
   if (isMidi(file)) return exportMidi(file);
   const std::filesystem::path path = file.toStdString();

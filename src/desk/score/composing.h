@@ -9,8 +9,9 @@ namespace chispa::desk {
 
 class TimelineView;
 
-/// What one gesture or key does to many clips, or to the marks, of the open score. Where nothing is selected the effect and
-/// the palette that are chosen on the shelf serve, on the chosen stave at the playhead. UI thread.
+/// What one gesture or key does to many clips, or to the marks, of the open score. Where nothing is selected
+/// the effect and the palette that are chosen on the shelf serve, on the chosen stave at the playhead. UI
+/// thread.
 class Composing : public QObject {
   Q_OBJECT
  public:
@@ -31,7 +32,8 @@ class Composing : public QObject {
   void randomise();
   void makeBlock();
   void dissolveBlock();
-  /// In the section at the playhead, all clips like the selected one get the effect, or the palette, chosen on the shelf.
+  /// In the section at the playhead, all clips like the selected one get the effect, or the palette, chosen
+  /// on the shelf.
   void swapEffect();
   void swapPalette();
   void closeGap();
@@ -70,7 +72,8 @@ class Composing : public QObject {
 
   /// The selected clip's effect with its values, on the shelf under a name.
   void saveOwn();
-  /// Lays a block's clips open to be changed; closing makes the block of what is then selected, wherever it stands.
+  /// Lays a block's clips open to be changed; closing makes the block of what is then selected, wherever it
+  /// stands.
   void openBlock();
   void closeBlock();
 
@@ -88,7 +91,8 @@ class Composing : public QObject {
   void exportMidi(const QString& file);
   std::optional<Clip> pattern() const;
   /// One edit of the open score.
-  void change(const QString& name, const std::function<void(Show&, ScoreId)>& edit, const QString& mergeKey = {});
+  void change(const QString& name, const std::function<void(Show&, ScoreId)>& edit,
+              const QString& mergeKey = {});
   /// The same; the clips that it made are selected.
   void run(const QString& name, const std::function<ClipList(Show&, ScoreId)>& edit);
   void swap(const QString& name, const std::function<void(Show&, ScoreId, TimeSpan, const Clip&)>& edit);

@@ -17,11 +17,14 @@ namespace {
 constexpr double kReach_px = 7;
 constexpr double kMargin_px = 5;
 
-QString words(const char* source) { return QCoreApplication::translate("CurveHand", source); }
+QString words(const char* source) {
+  return QCoreApplication::translate("CurveHand", source);
+}
 
 CurvePoint pointFrom(QRectF box, QPointF at) {
   const QRectF field = box.adjusted(0, kMargin_px, 0, -kMargin_px);
-  return {(at.x() - field.left()) / std::max(1.0, field.width()), (field.bottom() - at.y()) / std::max(1.0, field.height())};
+  return {(at.x() - field.left()) / std::max(1.0, field.width()),
+          (field.bottom() - at.y()) / std::max(1.0, field.height())};
 }
 
 /// "Tail 0.02–1", as the curve's name.
@@ -35,7 +38,8 @@ QString titleOf(const Clip& clip, const std::string& key, const Motion& motion) 
 }  // namespace
 
 bool CurveHand::hasCurves(const Clip& clip) {
-  return std::any_of(clip.motions.begin(), clip.motions.end(), [](const auto& one) { return one.second.driver == Driver::Curve; });
+  return std::any_of(clip.motions.begin(), clip.motions.end(),
+                     [](const auto& one) { return one.second.driver == Driver::Curve; });
 }
 
 QPointF CurveHand::spotOf(QRectF box, CurvePoint point) {
@@ -70,7 +74,8 @@ void CurveHand::paint(QPainter& painter, const Clip& clip, QRectF box) const {
     }
     const QString title = titleOf(clip, key, motion);
     painter.setFont(numberFont(0.85));
-    const QRectF ground(box.left() + 8, titleTop, painter.fontMetrics().horizontalAdvance(title) + 8, painter.fontMetrics().height());
+    const QRectF ground(box.left() + 8, titleTop, painter.fontMetrics().horizontalAdvance(title) + 8,
+                        painter.fontMetrics().height());
     if (ground.right() < box.right()) {
       painter.fillRect(ground, QColor(0, 0, 0, 170));
       painter.setPen(QColor(255, 255, 255));
@@ -99,8 +104,10 @@ bool CurveHand::add(const Clip& clip, QRectF box, QPointF at) {
   const CurvePoint wanted = pointFrom(box, at);
   for (const auto& [key, motion] : clip.motions) {
     if (motion.driver != Driver::Curve || motion.points.empty()) continue;
-    if (std::abs(spotOf(box, {wanted.at, curveAt(motion.points, wanted.at)}).y() - at.y()) > kReach_px) continue;
-    change(clip.id, key, words("add a point to a curve"), [wanted](Curve& curve) { addPoint(curve, wanted); });
+    if (std::abs(spotOf(box, {wanted.at, curveAt(motion.points, wanted.at)}).y() - at.y()) > kReach_px)
+      continue;
+    change(clip.id, key, words("add a point to a curve"),
+           [wanted](Curve& curve) { addPoint(curve, wanted); });
     return true;
   }
   return false;
@@ -117,9 +124,12 @@ bool CurveHand::remove(const Clip& clip, QRectF box, QPointF at) {
 
 void CurveHand::drag(QRectF box, QPointF to) {
   if (!held_) return;
-  change(held_->clip, held_->key, words("move a point of a curve"), [this, box, to](Curve& curve) {
-    if (held_->point < curve.size()) movePoint(curve, held_->point, pointFrom(box, to));
-  }, QStringLiteral("curve-drag"));
+  change(
+      held_->clip, held_->key, words("move a point of a curve"),
+      [this, box, to](Curve& curve) {
+        if (held_->point < curve.size()) movePoint(curve, held_->point, pointFrom(box, to));
+      },
+      QStringLiteral("curve-drag"));
 }
 
 void CurveHand::release() {
@@ -127,14 +137,18 @@ void CurveHand::release() {
   session_.document.seal();
 }
 
-void CurveHand::change(ClipId clip, const std::string& key, const QString& name, const std::function<void(std::vector<CurvePoint>&)>& edit, const QString& mergeKey) {
+void CurveHand::change(ClipId clip, const std::string& key, const QString& name,
+                       const std::function<void(std::vector<CurvePoint>&)>& edit, const QString& mergeKey) {
   const Score* score = session_.stage.score();
   if (!score) return;
-  session_.edit(name, [&, id = score->id](Show& show) {
-    changeClip(show, id, clip, [&](Clip& c) {
-      if (const auto motion = c.motions.find(key); motion != c.motions.end()) edit(motion->second.points);
-    });
-  }, mergeKey);
+  session_.edit(
+      name,
+      [&, id = score->id](Show& show) {
+        changeClip(show, id, clip, [&](Clip& c) {
+          if (const auto motion = c.motions.find(key); motion != c.motions.end()) edit(motion->second.points);
+        });
+      },
+      mergeKey);
 }
 
 }  // namespace chispa::desk

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <optional>
+
 #include <QPointF>
 #include <QRectF>
-#include <optional>
 
 #include "desk/session/session.h"
 
@@ -10,8 +11,8 @@ class QPainter;
 
 namespace chispa::desk {
 
-/// Draws the curves that move a clip's parameters on the clip itself, and changes them by hand: points are dragged, a double click on a
-/// curve adds one, a right click takes one away. UI thread.
+/// Draws the curves that move a clip's parameters on the clip itself, and changes them by hand: points are
+/// dragged, a double click on a curve adds one, a right click takes one away. UI thread.
 class CurveHand {
  public:
   explicit CurveHand(const Session& session) : session_(session) {}
@@ -38,7 +39,8 @@ class CurveHand {
     std::size_t point;
   };
   static std::optional<Held> pointAt(const Clip& clip, QRectF box, QPointF at);
-  void change(ClipId clip, const std::string& key, const QString& name, const std::function<void(std::vector<CurvePoint>&)>& edit, const QString& mergeKey = {});
+  void change(ClipId clip, const std::string& key, const QString& name,
+              const std::function<void(std::vector<CurvePoint>&)>& edit, const QString& mergeKey = {});
 
   Session session_;
   std::optional<Held> held_;

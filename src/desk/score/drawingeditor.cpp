@@ -27,7 +27,8 @@ QColor shadeColour(const Palette& palette, int shade) {
 DotField::DotField(const Palette& palette, QWidget* parent) : QWidget(parent), palette_(palette) {
   setObjectName(QStringLiteral("dotField"));
   setAccessibleName(tr("Dots of the frame"));
-  setToolTip(tr("Draw with the left button, clear with the right. With keys: arrows move, Space sets, Delete clears."));
+  setToolTip(tr(
+      "Draw with the left button, clear with the right. With keys: arrows move, Space sets, Delete clears."));
   setFocusPolicy(Qt::StrongFocus);
   setMinimumSize(360, 360);
 }
@@ -41,7 +42,8 @@ void DotField::show(const DotDrawing& drawing, int frame) {
 }
 
 QRectF DotField::boxOf(int column, int row) const {
-  const double side = std::min(static_cast<double>(width()) / drawing_.columns, static_cast<double>(height()) / drawing_.rows);
+  const double side = std::min(static_cast<double>(width()) / drawing_.columns,
+                               static_cast<double>(height()) / drawing_.rows);
   const double left = (width() - side * drawing_.columns) / 2;
   const double top = (height() - side * drawing_.rows) / 2;
   return {left + side * column, top + side * row, side, side};
@@ -57,7 +59,8 @@ void DotField::paintEvent(QPaintEvent*) {
       const int shade = drawing_.at(frame_, column, row);
       const double inset = box.width() * 0.12;
       painter.setPen(shade == DotDrawing::kClear ? QPen(theme().line) : QPen(Qt::NoPen));
-      painter.setBrush(shade == DotDrawing::kClear ? QBrush(Qt::NoBrush) : QBrush(shadeColour(palette_, shade)));
+      painter.setBrush(shade == DotDrawing::kClear ? QBrush(Qt::NoBrush)
+                                                   : QBrush(shadeColour(palette_, shade)));
       painter.drawEllipse(box.adjusted(inset, inset, -inset, -inset));
     }
   if (!hasFocus()) return;
@@ -76,25 +79,46 @@ void DotField::draw(QPointF at, bool isClearing) {
   emit dotSet(column, row, isClearing ? DotDrawing::kClear : shade_);
 }
 
-void DotField::mousePressEvent(QMouseEvent* event) { draw(event->position(), event->button() == Qt::RightButton); }
-void DotField::mouseMoveEvent(QMouseEvent* event) { draw(event->position(), event->buttons() & Qt::RightButton); }
+void DotField::mousePressEvent(QMouseEvent* event) {
+  draw(event->position(), event->button() == Qt::RightButton);
+}
+void DotField::mouseMoveEvent(QMouseEvent* event) {
+  draw(event->position(), event->buttons() & Qt::RightButton);
+}
 
 void DotField::keyPressEvent(QKeyEvent* event) {
   switch (event->key()) {
-    case Qt::Key_Left: column_ = std::max(0, column_ - 1); break;
-    case Qt::Key_Right: column_ = std::min(drawing_.columns - 1, column_ + 1); break;
-    case Qt::Key_Up: row_ = std::max(0, row_ - 1); break;
-    case Qt::Key_Down: row_ = std::min(drawing_.rows - 1, row_ + 1); break;
-    case Qt::Key_Space: emit dotSet(column_, row_, shade_); break;
+    case Qt::Key_Left:
+      column_ = std::max(0, column_ - 1);
+      break;
+    case Qt::Key_Right:
+      column_ = std::min(drawing_.columns - 1, column_ + 1);
+      break;
+    case Qt::Key_Up:
+      row_ = std::max(0, row_ - 1);
+      break;
+    case Qt::Key_Down:
+      row_ = std::min(drawing_.rows - 1, row_ + 1);
+      break;
+    case Qt::Key_Space:
+      emit dotSet(column_, row_, shade_);
+      break;
     case Qt::Key_Delete:
-    case Qt::Key_Backspace: emit dotSet(column_, row_, DotDrawing::kClear); break;
-    default: return QWidget::keyPressEvent(event);
+    case Qt::Key_Backspace:
+      emit dotSet(column_, row_, DotDrawing::kClear);
+      break;
+    default:
+      return QWidget::keyPressEvent(event);
   }
   update();
 }
 
-DrawingEditor::DrawingEditor(const Palette& palette, const QString& drawing, std::function<void(QString)> set, QWidget* parent)
-    : QDialog(parent), drawing_(parseDrawing(drawing.toStdString())), set_(std::move(set)), field_(new DotField(palette)) {
+DrawingEditor::DrawingEditor(const Palette& palette, const QString& drawing, std::function<void(QString)> set,
+                             QWidget* parent)
+    : QDialog(parent),
+      drawing_(parseDrawing(drawing.toStdString())),
+      set_(std::move(set)),
+      field_(new DotField(palette)) {
   setObjectName(QStringLiteral("drawingEditor"));
   setWindowTitle(tr("Drawing"));
   resize(720, 460);
@@ -103,7 +127,9 @@ DrawingEditor::DrawingEditor(const Palette& palette, const QString& drawing, std
   row->addWidget(field_, 1);
   row->addWidget(makeFrames());
   connect(field_, &DotField::dotSet, this, [this](int column, int at, int shade) {
-    drawing_.frames[static_cast<std::size_t>(frame_->value() - 1)][static_cast<std::size_t>(at * drawing_.columns + column)] = static_cast<std::int8_t>(shade);
+    drawing_.frames[static_cast<std::size_t>(frame_->value() - 1)]
+                   [static_cast<std::size_t>(at * drawing_.columns + column)] =
+        static_cast<std::int8_t>(shade);
     commit();
   });
   refresh();
@@ -111,7 +137,9 @@ DrawingEditor::DrawingEditor(const Palette& palette, const QString& drawing, std
 
 QWidget* DrawingEditor::makeShades(const Palette& palette) {
   shades_ = new QListWidget;
-  named(shades_, "shades", tr("Colours"), tr("The clip's palette in %1 steps; the dots keep the step when the palette changes.").arg(DotDrawing::kShades));
+  named(shades_, "shades", tr("Colours"),
+        tr("The clip's palette in %1 steps; the dots keep the step when the palette changes.")
+            .arg(DotDrawing::kShades));
   shades_->setFixedWidth(96);
   for (int shade = DotDrawing::kShades - 1; shade >= 0; --shade) {
     QPixmap colour(48, 12);
@@ -120,7 +148,8 @@ QWidget* DrawingEditor::makeShades(const Palette& palette) {
   }
   shades_->setIconSize({48, 12});
   shades_->setCurrentRow(0);
-  connect(shades_, &QListWidget::currentRowChanged, this, [this](int at) { field_->setShade(DotDrawing::kShades - 1 - at); });
+  connect(shades_, &QListWidget::currentRowChanged, this,
+          [this](int at) { field_->setShade(DotDrawing::kShades - 1 - at); });
   return shades_;
 }
 
@@ -129,7 +158,8 @@ QWidget* DrawingEditor::makeFrames() {
   panel->setFixedWidth(176);
   auto* column = new QVBoxLayout(panel);
   auto* form = new QFormLayout;
-  const auto number = [&](const char* name, const QString& label, const QString& tip, int low, int high, int value) {
+  const auto number = [&](const char* name, const QString& label, const QString& tip, int low, int high,
+                          int value) {
     auto* field = new QSpinBox;
     named(field, name, label, tip);
     field->setRange(low, high);
@@ -137,9 +167,11 @@ QWidget* DrawingEditor::makeFrames() {
     form->addRow(label, field);
     return field;
   };
-  columns_ = number("dotColumns", tr("Columns"), tr("How many dots wide"), 1, DotDrawing::kMostSide, drawing_.columns);
+  columns_ = number("dotColumns", tr("Columns"), tr("How many dots wide"), 1, DotDrawing::kMostSide,
+                    drawing_.columns);
   rows_ = number("dotRows", tr("Rows"), tr("How many dots high"), 1, DotDrawing::kMostSide, drawing_.rows);
-  frame_ = number("dotFrame", tr("Frame"), tr("Which frame is drawn"), 1, static_cast<int>(drawing_.frames.size()), 1);
+  frame_ = number("dotFrame", tr("Frame"), tr("Which frame is drawn"), 1,
+                  static_cast<int>(drawing_.frames.size()), 1);
   column->addLayout(form);
   for (QSpinBox* side : {columns_, rows_})
     connect(side, &QSpinBox::valueChanged, this, [this] {
@@ -172,7 +204,9 @@ QWidget* DrawingEditor::makeFrames() {
     commit();
   });
   column->addStretch();
-  auto* words = new QLabel(tr("Dots take places in the clip's palette: give the clip another palette, and the drawing takes its colours."));
+  auto* words =
+      new QLabel(tr("Dots take places in the clip's palette: give the clip another palette, and the drawing "
+                    "takes its colours."));
   words->setWordWrap(true);
   words->setObjectName(QStringLiteral("quiet"));
   column->addWidget(words);

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QDialog>
 #include <functional>
 #include <optional>
+
+#include <QDialog>
 
 #include "core/colour/palette.h"
 #include "core/effect/dotdrawing.h"
@@ -46,7 +47,8 @@ class DotField : public QWidget {
 class DrawingEditor : public QDialog {
   Q_OBJECT
  public:
-  DrawingEditor(const Palette& palette, const QString& drawing, std::function<void(QString)> set, QWidget* parent = nullptr);
+  DrawingEditor(const Palette& palette, const QString& drawing, std::function<void(QString)> set,
+                QWidget* parent = nullptr);
 
   /// Shows what the clip says now, as after an undo; with nothing, the clip is gone, and so is the editor.
   void follow(const std::optional<QString>& drawing);

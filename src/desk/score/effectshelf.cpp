@@ -1,12 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/score/effectshelf.h"
 
+#include <cmath>
+
 #include <QDrag>
 #include <QKeyEvent>
 #include <QMimeData>
 #include <QScopedValueRollback>
 #include <QTimer>
-#include <cmath>
 
 #include "core/edit/clipedits.h"
 #include "core/edit/planedits.h"
@@ -47,12 +48,14 @@ std::shared_ptr<const ZoneCells> previewCells(const Session& session, ZoneId zon
 MusicFeatures swellingMusic() {
   constexpr int kValues = MusicFeatures::kRate * static_cast<int>(2 * kPreviewLoop_s);
   MusicFeatures features;
-  for (int i = 0; i < kValues; ++i) features.level.push_back(0.5f + 0.4f * std::sin(static_cast<float>(i) * 0.03f));
+  for (int i = 0; i < kValues; ++i)
+    features.level.push_back(0.5f + 0.4f * std::sin(static_cast<float>(i) * 0.03f));
   for (auto& onsets : features.onsets)
     for (Micros at{0}; at < micros(2 * kPreviewLoop_s); at += Micros(500'000)) onsets.push_back(at);
   for (std::size_t band = 0; band < features.bands.size(); ++band)
     for (int i = 0; i < kValues; ++i)
-      features.bands[band].push_back(0.45f + 0.4f * std::sin(static_cast<float>(i) * 0.02f + static_cast<float>(band)));
+      features.bands[band].push_back(
+          0.45f + 0.4f * std::sin(static_cast<float>(i) * 0.02f + static_cast<float>(band)));
   return features;
 }
 
@@ -67,8 +70,11 @@ MediaLibrary exampleMedia() {
     for (int x = 0; x < kSide; ++x) {
       const bool isSun = std::hypot(x - kSide / 2, y - kSide / 3) < kSide / 4.0;
       const bool isSea = y > kSide * 2 / 3;
-      const QColor c = isSun ? QColor(255, 200, 60) : isSea ? QColor(10, 70 + 6 * ((x + y) % 4), 120) : QColor(200 - 5 * y, 90, 60 + 4 * y);
-      for (const int v : {c.red(), c.green(), c.blue(), 255}) sun->rgba.push_back(static_cast<std::uint8_t>(v));
+      const QColor c = isSun   ? QColor(255, 200, 60)
+                       : isSea ? QColor(10, 70 + 6 * ((x + y) % 4), 120)
+                               : QColor(200 - 5 * y, 90, 60 + 4 * y);
+      for (const int v : {c.red(), c.green(), c.blue(), 255})
+        sun->rgba.push_back(static_cast<std::uint8_t>(v));
     }
   // A window with a sheet in it, for that of screens.
   auto window = std::make_shared<LivePicture>(kSide, kSide);
@@ -76,7 +82,10 @@ MediaLibrary exampleMedia() {
   for (int y = 0; y < kSide; ++y)
     for (int x = 0; x < kSide; ++x) {
       const bool isSheet = x > 4 && x < kSide - 4 && y > 6 && y < kSide - 2;
-      const QColor c = y < 4 ? QColor(60, 70, 90) : !isSheet ? QColor(16, 40, 70) : y % 4 < 2 ? QColor(240, 236, 220) : QColor(90, 110, 160);
+      const QColor c = y < 4       ? QColor(60, 70, 90)
+                       : !isSheet  ? QColor(16, 40, 70)
+                       : y % 4 < 2 ? QColor(240, 236, 220)
+                                   : QColor(90, 110, 160);
       for (const int v : {c.red(), c.green(), c.blue(), 255}) dots.push_back(static_cast<std::uint8_t>(v));
     }
   window->write(dots.data());
@@ -94,7 +103,9 @@ CompiledStave echoedStave() {
   clip.effect = "comets";
   clip.length = micros(2 * kPreviewLoop_s);
   const Palette white{PaletteId{1}, {}, {{0, {60, 60, 60}}, {1, {255, 255, 255}}}};
-  return {kEchoed, std::make_shared<const ZoneCells>(cellsOf(show, mapPixels(show), *show.zones.front())), {compileClip(clip, std::make_shared<const PaletteTable>(white), {})}};
+  return {kEchoed,
+          std::make_shared<const ZoneCells>(cellsOf(show, mapPixels(show), *show.zones.front())),
+          {compileClip(clip, std::make_shared<const PaletteTable>(white), {})}};
 }
 
 std::string pictureOf(const Clip& clip) {
@@ -116,7 +127,8 @@ Clip EffectShelf::previewClip(const QString& words) const {
   // Words pass by, and a bar that nobody moves follows the music.
   if (key == "lettering") clip.params["moves"] = std::string("pass");
   if (key == "picture") clip.params["file"] = std::string(kExample);
-  if (key == "echo") clip.params = {{"source", static_cast<double>(kEchoed.value)}, {"mirrored", true}, {"tint", 1.0}};
+  if (key == "echo")
+    clip.params = {{"source", static_cast<double>(kEchoed.value)}, {"mirrored", true}, {"tint", 1.0}};
   if (key == "gauge") clip.motions["value"] = {Driver::Level, 0, 1, {}, 0, {}};
   return clip;
 }
@@ -132,14 +144,19 @@ EffectShelf::EffectShelf(const Session& session, QWidget* parent) : QListWidget(
   setResizeMode(Adjust);
   setDragEnabled(true);
   setSpacing(0);
-  for (const Effect& effect : effects()) addThing(text(effect.name), text(effect.key), text(effect.summary), false);
+  for (const Effect& effect : effects())
+    addThing(text(effect.name), text(effect.key), text(effect.summary), false);
   setCurrentRow(0);
-  connect(this, &QListWidget::currentItemChanged, this, [this] { if (!filling_) emit effectChosen(chosen()); });
+  connect(this, &QListWidget::currentItemChanged, this, [this] {
+    if (!filling_) emit effectChosen(chosen());
+  });
   connect(this, &QListWidget::itemChanged, this, &EffectShelf::rename);
   connect(&session_.document, &Document::opened, this, &EffectShelf::refill);
   connect(&session_.document, &Document::showChanged, this, [this](const Show& before) {
     if (renaming_) return;
-    if (!sameItems(before.ownEffects, session_.show().ownEffects) || !sameItems(before.blocks, session_.show().blocks)) refill();
+    if (!sameItems(before.ownEffects, session_.show().ownEffects) ||
+        !sameItems(before.blocks, session_.show().blocks))
+      refill();
   });
   auto* timer = new QTimer(this);
   connect(timer, &QTimer::timeout, this, [this] {
@@ -153,7 +170,8 @@ EffectShelf::EffectShelf(const Session& session, QWidget* parent) : QListWidget(
 void EffectShelf::addThing(const QString& name, const QString& words, const QString& tip, bool isOwn) {
   auto* item = new QListWidgetItem(name);
   item->setData(Qt::UserRole, words);
-  item->setToolTip(tip + tr("\nDrag it onto a stave, or choose it and press Enter there.") + (isOwn ? tr(" F2 renames it, Delete takes it off the shelf.") : QString()));
+  item->setToolTip(tip + tr("\nDrag it onto a stave, or choose it and press Enter there.") +
+                   (isOwn ? tr(" F2 renames it, Delete takes it off the shelf.") : QString()));
   if (isOwn) item->setFlags(item->flags() | Qt::ItemIsEditable);
   addItem(item);
 }
@@ -162,8 +180,13 @@ void EffectShelf::refill() {
   filling_ = true;
   const QString was = chosen();
   while (count() > std::ssize(effects())) delete takeItem(count() - 1);
-  for (const auto& own : session_.show().ownEffects) addThing(text(own->name), wordsOf(own->id), tr("An effect of your own."), true);
-  for (const auto& block : session_.show().blocks) addThing(text(block->name), wordsOf(block->id), tr("A building block of %1 clips: a change reaches every place where it stands.").arg(block->clips.size()), true);
+  for (const auto& own : session_.show().ownEffects)
+    addThing(text(own->name), wordsOf(own->id), tr("An effect of your own."), true);
+  for (const auto& block : session_.show().blocks)
+    addThing(text(block->name), wordsOf(block->id),
+             tr("A building block of %1 clips: a change reaches every place where it stands.")
+                 .arg(block->clips.size()),
+             true);
   choose(was);
   filling_ = false;
   if (chosen() != was) emit effectChosen(chosen());
@@ -177,7 +200,10 @@ void EffectShelf::choose(const QString& words) {
 }
 
 void EffectShelf::search(const QString& words) {
-  for (int i = 0; i < count(); ++i) item(i)->setHidden(!words.isEmpty() && !item(i)->text().contains(words, Qt::CaseInsensitive) && !item(i)->toolTip().section(QLatin1Char('\n'), 0, 0).contains(words, Qt::CaseInsensitive));
+  for (int i = 0; i < count(); ++i)
+    item(i)->setHidden(
+        !words.isEmpty() && !item(i)->text().contains(words, Qt::CaseInsensitive) &&
+        !item(i)->toolTip().section(QLatin1Char('\n'), 0, 0).contains(words, Qt::CaseInsensitive));
 }
 
 void EffectShelf::rename(QListWidgetItem* item) {
@@ -198,7 +224,9 @@ void EffectShelf::rename(QListWidgetItem* item) {
 
 void EffectShelf::removeChosen() {
   const ChosenThing thing = chosenThing(session_.show(), chosen());
-  if (!thing.own && !thing.block) return emit told(tr("Effects of Chispa stay on the shelf; only your own ones and blocks can be taken off."));
+  if (!thing.own && !thing.block)
+    return emit told(
+        tr("Effects of Chispa stay on the shelf; only your own ones and blocks can be taken off."));
   bool isGone = true;
   session_.edit(tr("take off the shelf"), [&](Show& show) {
     if (thing.own) remove(show.ownEffects, thing.own);
@@ -222,14 +250,22 @@ void EffectShelf::keyPressEvent(QKeyEvent* event) {
   QListWidget::keyPressEvent(event);
 }
 
-QString EffectShelf::chosen() const { return currentItem() ? currentItem()->data(Qt::UserRole).toString() : QString(); }
+QString EffectShelf::chosen() const {
+  return currentItem() ? currentItem()->data(Qt::UserRole).toString() : QString();
+}
 
-void EffectShelf::setZone(ZoneId zone) { zone_ = zone; }
-void EffectShelf::setPalette(PaletteId palette) { palette_ = palette; }
+void EffectShelf::setZone(ZoneId zone) {
+  zone_ = zone;
+}
+void EffectShelf::setPalette(PaletteId palette) {
+  palette_ = palette;
+}
 
 void EffectShelf::drawPreviews() {
   const auto& palettes = session_.show().palettes;
-  const auto table = tableOf(session_.show(), chispa::find(session_.show().palettes, palette_) ? palette_ : palettes.empty() ? PaletteId{} : palettes.front()->id);
+  const auto table = tableOf(session_.show(), chispa::find(session_.show().palettes, palette_) ? palette_
+                                              : palettes.empty()                               ? PaletteId{}
+                                                                 : palettes.front()->id);
   // A plain grid, and music made of a slow swell, so that each preview moves wherever the playhead is.
   static const MediaLibrary media = exampleMedia();
   static const CompiledScore score = [] {
@@ -250,11 +286,15 @@ void EffectShelf::drawPreviews() {
     const Micros shown = block ? block->length : micros(kShown_s);
     const auto cells = previewCells(session_, zone_, effect && effect->wantsRows);
     clip.length = block || effect->isWhole ? shown : micros(2 * kPreviewLoop_s);
-    const TimeSpan span{block || effect->isWhole ? Micros(0) : micros(std::fmod(moved_s_, kPreviewLoop_s)), shown};
+    const TimeSpan span{block || effect->isWhole ? Micros(0) : micros(std::fmod(moved_s_, kPreviewLoop_s)),
+                        shown};
     std::vector<CompiledClip> compiled;
-    for (const Clip& one : unfolded(session_.show(), clip)) compiled.push_back(compileClip(one, block ? tableOf(session_.show(), one.palette) : table, pictureOf(clip) == kExample ? media : session_.stage.media()));
+    for (const Clip& one : unfolded(session_.show(), clip))
+      compiled.push_back(compileClip(one, block ? tableOf(session_.show(), one.palette) : table,
+                                     pictureOf(clip) == kExample ? media : session_.stage.media()));
     const ClipPicture picture = drawClips(score, compiled, *cells, span, kPreview.width(), kPreview.height());
-    const QImage image = QImage(picture.rgba.data(), picture.width, picture.height, QImage::Format_RGBX8888).copy();
+    const QImage image =
+        QImage(picture.rgba.data(), picture.width, picture.height, QImage::Format_RGBX8888).copy();
     item(i)->setIcon(QIcon(QPixmap::fromImage(image)));
   }
 }

@@ -6,8 +6,8 @@
 
 namespace chispa::desk {
 
-/// The effects, the show's own ones and its blocks, with moving previews on the zone that is chosen; each can be dragged onto a
-/// stave. F2 renames own ones and blocks, Delete takes them off.
+/// The effects, the show's own ones and its blocks, with moving previews on the zone that is chosen; each can
+/// be dragged onto a stave. F2 renames own ones and blocks, Delete takes them off.
 class EffectShelf : public QListWidget {
   Q_OBJECT
  public:

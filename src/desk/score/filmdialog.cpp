@@ -29,12 +29,26 @@ enum Part { Whole, Section, Playing };
 }  // namespace
 
 FilmDialog::FilmDialog(const Session& session, QWidget* parent)
-    : QDialog(parent), session_(session), file_(new QLineEdit), part_(new QComboBox), view_(new QComboBox), width_(new QSpinBox), height_(new QSpinBox), rate_(new QSpinBox), sound_(new QCheckBox), size_(new QLabel), progress_(new QProgressBar), make_(new QPushButton), cancel_(new QPushButton) {
+    : QDialog(parent),
+      session_(session),
+      file_(new QLineEdit),
+      part_(new QComboBox),
+      view_(new QComboBox),
+      width_(new QSpinBox),
+      height_(new QSpinBox),
+      rate_(new QSpinBox),
+      sound_(new QCheckBox),
+      size_(new QLabel),
+      progress_(new QProgressBar),
+      make_(new QPushButton),
+      cancel_(new QPushButton) {
   setObjectName(QStringLiteral("filmDialog"));
   setWindowTitle(tr("Film or recording of this score"));
   makeRows();
-  for (QSpinBox* box : {width_, height_, rate_}) connect(box, &QSpinBox::valueChanged, this, &FilmDialog::tellSize);
-  for (QComboBox* box : {part_, view_}) connect(box, &QComboBox::currentIndexChanged, this, &FilmDialog::tellSize);
+  for (QSpinBox* box : {width_, height_, rate_})
+    connect(box, &QSpinBox::valueChanged, this, &FilmDialog::tellSize);
+  for (QComboBox* box : {part_, view_})
+    connect(box, &QComboBox::currentIndexChanged, this, &FilmDialog::tellSize);
   connect(file_, &QLineEdit::textChanged, this, &FilmDialog::tellSize);
   connect(make_, &QPushButton::clicked, this, &FilmDialog::begin);
   connect(cancel_, &QPushButton::clicked, this, [this] {
@@ -52,7 +66,9 @@ FilmDialog::~FilmDialog() {
 
 void FilmDialog::makeRows() {
   auto* rows = new QFormLayout(this);
-  named(file_, "filmFile", tr("File"), tr("Its ending chooses the kind: mp4, webm, avi, gif, webp, apng; a name like light-%04d.png gives a picture each; chirec a recording of all universes"));
+  named(file_, "filmFile", tr("File"),
+        tr("Its ending chooses the kind: mp4, webm, avi, gif, webp, apng; a name like light-%04d.png gives a "
+           "picture each; chirec a recording of all universes"));
   auto* choose = new QPushButton(tr("Choose…"));
   named(choose, "filmChoose", tr("Choose the file"), tr("Where it goes"));
   connect(choose, &QPushButton::clicked, this, &FilmDialog::chooseFile);
@@ -60,14 +76,16 @@ void FilmDialog::makeRows() {
   fileRow->addWidget(file_, 1);
   fileRow->addWidget(choose);
   rows->addRow(tr("File"), fileRow);
-  part_->addItems({tr("the whole score"), tr("the section at the playhead"), tr("what alone plays, if a part does")});
+  part_->addItems(
+      {tr("the whole score"), tr("the section at the playhead"), tr("what alone plays, if a part does")});
   named(part_, "filmPart", tr("Part"), tr("What of the score is in it"));
   rows->addRow(tr("Of"), part_);
   view_->addItems({tr("the light, as seen from the front"), tr("unrolled: a line a fixture")});
   named(view_, "filmView", tr("View"), tr("What the pictures show"));
   rows->addRow(tr("Shows"), view_);
   auto* shape = new QHBoxLayout;
-  const auto number = [&](QSpinBox* box, const char* name, const QString& words, int low, int high, int step, int value, const QString& unit) {
+  const auto number = [&](QSpinBox* box, const char* name, const QString& words, int low, int high, int step,
+                          int value, const QString& unit) {
     box->setRange(low, high);
     box->setSingleStep(step);
     box->setValue(value);
@@ -104,11 +122,15 @@ void FilmDialog::makeRows() {
 }
 
 void FilmDialog::chooseFile() {
-  const QString file = QFileDialog::getSaveFileName(this, tr("Film or recording"), file_->text(), tr("Films (*.mp4 *.webm *.avi *.gif *.webp *.apng);;Recordings (*.chirec);;All files (*)"));
+  const QString file = QFileDialog::getSaveFileName(
+      this, tr("Film or recording"), file_->text(),
+      tr("Films (*.mp4 *.webm *.avi *.gif *.webp *.apng);;Recordings (*.chirec);;All files (*)"));
   if (!file.isEmpty()) file_->setText(file);
 }
 
-bool FilmDialog::isRecording() const { return file_->text().endsWith(QLatin1String(".chirec")); }
+bool FilmDialog::isRecording() const {
+  return file_->text().endsWith(QLatin1String(".chirec"));
+}
 
 TimeSpan FilmDialog::wantedSpan() const {
   const Score* score = session_.stage.score();
@@ -119,7 +141,9 @@ TimeSpan FilmDialog::wantedSpan() const {
 }
 
 FilmOrder FilmDialog::order() const {
-  FilmOrder order{wantedSpan(), {width_->value() / 2 * 2, height_->value() / 2 * 2, rate_->value()}, view_->currentIndex() == 1};
+  FilmOrder order{wantedSpan(),
+                  {width_->value() / 2 * 2, height_->value() / 2 * 2, rate_->value()},
+                  view_->currentIndex() == 1};
   if (sound_->isChecked() && session_.stage.audio()) order.sound = session_.stage.audio()->clip;
   return order;
 }
@@ -127,13 +151,19 @@ FilmOrder FilmDialog::order() const {
 void FilmDialog::tellSize() {
   const FilmOrder wanted = order();
   const std::filesystem::path path = file_->text().toStdString();
-  for (QWidget* field : std::initializer_list<QWidget*>{view_, width_, height_, sound_}) field->setEnabled(!isRecording());
+  for (QWidget* field : std::initializer_list<QWidget*>{view_, width_, height_, sound_})
+    field->setEnabled(!isRecording());
   sound_->setEnabled(filmHasSound(path));
-  QString words = tr("%1 of the score, %2").arg(timeText(wanted.span.length), counted(wanted.pictures(), tr("one picture"), tr("%1 pictures")));
-  if (const auto bytes = expectedBytes(path, wanted.shape, wanted.pictures()); bytes && !isRecording()) words += tr("; about %1 MB").arg(static_cast<double>(*bytes) / 1e6, 0, 'f', 1);
+  QString words = tr("%1 of the score, %2")
+                      .arg(timeText(wanted.span.length),
+                           counted(wanted.pictures(), tr("one picture"), tr("%1 pictures")));
+  if (const auto bytes = expectedBytes(path, wanted.shape, wanted.pictures()); bytes && !isRecording())
+    words += tr("; about %1 MB").arg(static_cast<double>(*bytes) / 1e6, 0, 'f', 1);
   if (isRecording()) {
     const auto compiled = session_.stage.compiled();
-    const double raw = compiled ? static_cast<double>(compiled->packer->bufferSize()) * static_cast<double>(wanted.pictures()) / 1e6 : 0;
+    const double raw = compiled ? static_cast<double>(compiled->packer->bufferSize()) *
+                                      static_cast<double>(wanted.pictures()) / 1e6
+                                : 0;
     words += tr("; at most %1 MB before packing").arg(raw, 0, 'f', 1);
   }
   size_->setText(words);
@@ -162,10 +192,15 @@ void FilmDialog::begin() {
   });
   timer->start(50);
   const std::filesystem::path path = file_->text().trimmed().toStdString();
-  QtConcurrent::run(&pools::exporting(), [show = session_.show(), compiled, score = *score, order = order(), path, progress, isRecording = isRecording()]() -> Result<bool> {
-    if (isRecording) return recordScore(show, *compiled, score, {order.span, order.shape.framesPerSecond}, path, progress);
-    return makeFilm(show, *compiled, score, order, path, progress);
-  }).then(this, [this](const Result<bool>& made) { end(made); });
+  QtConcurrent::run(&pools::exporting(),
+                    [show = session_.show(), compiled, score = *score, order = order(), path, progress,
+                     isRecording = isRecording()]() -> Result<bool> {
+                      if (isRecording)
+                        return recordScore(show, *compiled, score, {order.span, order.shape.framesPerSecond},
+                                           path, progress);
+                      return makeFilm(show, *compiled, score, order, path, progress);
+                    })
+      .then(this, [this](const Result<bool>& made) { end(made); });
 }
 
 void FilmDialog::end(const Result<bool>& made) {
@@ -175,7 +210,11 @@ void FilmDialog::end(const Result<bool>& made) {
   tellSize();
   if (!made) return size_->setText(text(made.failure().text()));
   const QFileInfo file(file_->text().trimmed());
-  size_->setText(!*made ? tr("Cancelled; nothing was kept of a film.") : file.exists() ? tr("✓ Made: %1, %2 MB.").arg(file.fileName()).arg(static_cast<double>(file.size()) / 1e6, 0, 'f', 2) : tr("✓ Made."));
+  size_->setText(!*made          ? tr("Cancelled; nothing was kept of a film.")
+                 : file.exists() ? tr("✓ Made: %1, %2 MB.")
+                                       .arg(file.fileName())
+                                       .arg(static_cast<double>(file.size()) / 1e6, 0, 'f', 2)
+                                 : tr("✓ Made."));
 }
 
 }  // namespace chispa::desk

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QDialog>
 #include <atomic>
+
+#include <QDialog>
 
 #include "core/preview/film.h"
 #include "desk/session/session.h"
@@ -16,8 +17,8 @@ class QSpinBox;
 
 namespace chispa::desk {
 
-/// Makes a film, or a recording, of the open score on a worker: what, how large, where to; its size is told before, and it can be
-/// cancelled. The window lives on meanwhile.
+/// Makes a film, or a recording, of the open score on a worker: what, how large, where to; its size is told
+/// before, and it can be cancelled. The window lives on meanwhile.
 class FilmDialog : public QDialog {
   Q_OBJECT
  public:

@@ -19,18 +19,27 @@ namespace {
 QString wordList() {
   QString html = FormulaField::tr("<b>Names</b><br>");
   for (const auto* words : {&formula::inputWords(), &formula::functionWords()}) {
-    for (const formula::Word& word : *words) html += QStringLiteral("<b>%1</b> %2<br>").arg(text(word.name).toHtmlEscaped(), text(word.meaning).toHtmlEscaped());
+    for (const formula::Word& word : *words)
+      html += QStringLiteral("<b>%1</b> %2<br>")
+                  .arg(text(word.name).toHtmlEscaped(), text(word.meaning).toHtmlEscaped());
     html += QStringLiteral("<br>");
   }
   return html;
 }
 
 /// The place of a byte of UTF-8 in Qt's text.
-int letterAt(const QString& all, std::size_t byte) { return static_cast<int>(QString::fromUtf8(all.toUtf8().left(static_cast<qsizetype>(byte))).size()); }
+int letterAt(const QString& all, std::size_t byte) {
+  return static_cast<int>(QString::fromUtf8(all.toUtf8().left(static_cast<qsizetype>(byte))).size());
+}
 
 }  // namespace
 
-FormulaField::FormulaField(Form::Get<QString> get, Form::Set<QString> set, QWidget* parent) : QWidget(parent), get_(std::move(get)), set_(std::move(set)), field_(new QPlainTextEdit), words_(new QLabel) {
+FormulaField::FormulaField(Form::Get<QString> get, Form::Set<QString> set, QWidget* parent)
+    : QWidget(parent),
+      get_(std::move(get)),
+      set_(std::move(set)),
+      field_(new QPlainTextEdit),
+      words_(new QLabel) {
   named(field_, "formula", tr("Formula"), wordList());
   field_->setFont(QFontDatabase::systemFont(QFontDatabase::FixedFont));
   field_->setTabChangesFocus(true);
@@ -68,7 +77,10 @@ void FormulaField::check() {
     const int at = letterAt(written, mistake.at);
     QTextCursor cursor(field_->document());
     cursor.setPosition(std::min(at, static_cast<int>(written.size())));
-    words_->setText(tr("✗ Line %1, letter %2: %3.").arg(cursor.blockNumber() + 1).arg(cursor.positionInBlock() + 1).arg(text(mistake.what)));
+    words_->setText(tr("✗ Line %1, letter %2: %3.")
+                        .arg(cursor.blockNumber() + 1)
+                        .arg(cursor.positionInBlock() + 1)
+                        .arg(text(mistake.what)));
     cursor.movePosition(QTextCursor::NextCharacter, QTextCursor::KeepAnchor);
     QTextEdit::ExtraSelection mark;
     mark.cursor = cursor;

@@ -9,7 +9,8 @@ class QPlainTextEdit;
 
 namespace chispa::desk {
 
-/// Writes a formula: what is wrong is said at its letter while it is written, and the last formula that makes sense plays.
+/// Writes a formula: what is wrong is said at its letter while it is written, and the last formula that makes
+/// sense plays.
 class FormulaField : public QWidget {
   Q_OBJECT
  public:

@@ -9,8 +9,8 @@ namespace chispa::desk {
 
 class TimelineView;
 
-/// The whole piece in a strip: sections, where clips lie stave by stave, the playhead and the stretch that the timeline shows, which
-/// is dragged along. Left and Right move it, Home and End go to the ends.
+/// The whole piece in a strip: sections, where clips lie stave by stave, the playhead and the stretch that
+/// the timeline shows, which is dragged along. Left and Right move it, Home and End go to the ends.
 class OverviewStrip : public QWidget {
   Q_OBJECT
  public:

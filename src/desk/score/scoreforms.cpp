@@ -15,41 +15,64 @@ void addLane(Form& form, const Session& session, ScoreId id, std::size_t i) {
     return score && i < score->lanes.size() ? &score->lanes[i] : nullptr;
   };
   const QString number = QString::number(i);
-  form.addText(QStringLiteral("laneName-") + number, Form::tr("Lane"), [lane]() -> std::optional<QString> { return lane() ? text(lane()->name) : QString(); },
-               [session, id, i](QString v) {
-                 if (v.trimmed().isEmpty()) return;
-                 session.edit(Form::tr("rename a lane"), [&](Show& show) {
-                   changeItem(show.scores, id, [&](Score& s) {
-                     if (i < s.lanes.size()) s.lanes[i].name = v.trimmed().toStdString();
-                   });
-                 });
-               });
-  form.addFact({}, [lane]() -> std::optional<QString> { return lane() ? counted(std::ssize(lane()->marks), Form::tr("one mark"), Form::tr("%1 marks")) : QString(); });
-  form.addButton(QStringLiteral("removeLane-") + number, Form::tr("Take it away"), Form::tr("Takes the lane away, with its marks"), [session, id, lane] {
-    if (const MarkLane* gone = lane()) session.edit(Form::tr("take a lane away"), [&, laneId = gone->id](Show& show) { deleteLane(show, id, laneId); });
+  form.addText(
+      QStringLiteral("laneName-") + number, Form::tr("Lane"),
+      [lane]() -> std::optional<QString> { return lane() ? text(lane()->name) : QString(); },
+      [session, id, i](QString v) {
+        if (v.trimmed().isEmpty()) return;
+        session.edit(Form::tr("rename a lane"), [&](Show& show) {
+          changeItem(show.scores, id, [&](Score& s) {
+            if (i < s.lanes.size()) s.lanes[i].name = v.trimmed().toStdString();
+          });
+        });
+      });
+  form.addFact({}, [lane]() -> std::optional<QString> {
+    return lane() ? counted(std::ssize(lane()->marks), Form::tr("one mark"), Form::tr("%1 marks"))
+                  : QString();
   });
+  form.addButton(QStringLiteral("removeLane-") + number, Form::tr("Take it away"),
+                 Form::tr("Takes the lane away, with its marks"), [session, id, lane] {
+                   if (const MarkLane* gone = lane())
+                     session.edit(Form::tr("take a lane away"),
+                                  [&, laneId = gone->id](Show& show) { deleteLane(show, id, laneId); });
+                 });
 }
 
 }  // namespace
-
 
 std::unique_ptr<Form> makeScoreForm(const Session& session, ScoreId id) {
   auto form = std::make_unique<Form>();
   const auto get = [session, id] { return find(session.show().scores, id); };
   const auto change = [session, id](const QString& name, std::function<void(Score&)> set) {
-    session.edit(name, [&](Show& show) { changeItem(show.scores, id, set); }, name + QStringLiteral("-field"));
+    session.edit(
+        name, [&](Show& show) { changeItem(show.scores, id, set); }, name + QStringLiteral("-field"));
   };
   form->addTitle(Form::tr("Score"), [get]() -> std::optional<QString> {
     return get() ? counted(std::ssize(get()->clips), Form::tr("one clip"), Form::tr("%1 clips")) : QString();
   });
-  form->addText("scoreName", Form::tr("Name"), [get]() -> std::optional<QString> { return get() ? text(get()->name) : QString(); },
-                [change](QString v) { if (!v.trimmed().isEmpty()) change(Form::tr("rename"), [&](Score& s) { s.name = v.trimmed().toStdString(); }); });
-  form->addText("scoreAudio", Form::tr("Audio file"), [get]() -> std::optional<QString> { return get() ? text(get()->audio) : QString(); },
-                [change](QString v) { change(Form::tr("audio file"), [&](Score& s) { s.audio = v.trimmed().toStdString(); }); });
-  form->addNumber("audioStart", Form::tr("Sound begins at"), {"s", -86'400, 86'400, 0.01, 3}, [get]() -> std::optional<double> { return get() ? seconds(get()->audioStart) : 0; },
-                  [change](double v) { change(Form::tr("sound's beginning"), [&](Score& s) { s.audioStart = micros(v); }); });
-  form->addNumber("scoreLength", Form::tr("Length"), {"s", 0.1, 86'400, 1, 2}, [get]() -> std::optional<double> { return get() ? seconds(get()->length) : 1; },
-                  [change](double v) { change(Form::tr("length"), [&](Score& s) { s.length = micros(v); }); });
+  form->addText(
+      "scoreName", Form::tr("Name"),
+      [get]() -> std::optional<QString> { return get() ? text(get()->name) : QString(); },
+      [change](QString v) {
+        if (!v.trimmed().isEmpty())
+          change(Form::tr("rename"), [&](Score& s) { s.name = v.trimmed().toStdString(); });
+      });
+  form->addText(
+      "scoreAudio", Form::tr("Audio file"),
+      [get]() -> std::optional<QString> { return get() ? text(get()->audio) : QString(); },
+      [change](QString v) {
+        change(Form::tr("audio file"), [&](Score& s) { s.audio = v.trimmed().toStdString(); });
+      });
+  form->addNumber(
+      "audioStart", Form::tr("Sound begins at"), {"s", -86'400, 86'400, 0.01, 3},
+      [get]() -> std::optional<double> { return get() ? seconds(get()->audioStart) : 0; },
+      [change](double v) {
+        change(Form::tr("sound's beginning"), [&](Score& s) { s.audioStart = micros(v); });
+      });
+  form->addNumber(
+      "scoreLength", Form::tr("Length"), {"s", 0.1, 86'400, 1, 2},
+      [get]() -> std::optional<double> { return get() ? seconds(get()->length) : 1; },
+      [change](double v) { change(Form::tr("length"), [&](Score& s) { s.length = micros(v); }); });
   form->addHeading(Form::tr("Lanes"));
   for (std::size_t i = 0; get() && i < get()->lanes.size(); ++i) addLane(*form, session, id, i);
   form->addStretch();
@@ -59,7 +82,8 @@ std::unique_ptr<Form> makeScoreForm(const Session& session, ScoreId id) {
 QString scoreFormKey(const Session& session, ScoreId id) {
   const Score* score = find(session.show().scores, id);
   QString key;
-  for (std::size_t i = 0; score && i < score->lanes.size(); ++i) key += QString::number(score->lanes[i].id.value) + QLatin1Char(' ');
+  for (std::size_t i = 0; score && i < score->lanes.size(); ++i)
+    key += QString::number(score->lanes[i].id.value) + QLatin1Char(' ');
   return key;
 }
 
@@ -71,17 +95,36 @@ std::unique_ptr<Form> makeMarkForm(const Session& session, MarkId id) {
   };
   const auto change = [session, id](const QString& name, const std::function<void(Mark&)>& set) {
     const Score* score = session.stage.score();
-    if (score) session.edit(name, [&, scoreId = score->id](Show& show) { changeMark(show, scoreId, id, set); }, name + QStringLiteral("-mark"));
+    if (score)
+      session.edit(
+          name, [&, scoreId = score->id](Show& show) { changeMark(show, scoreId, id, set); },
+          name + QStringLiteral("-mark"));
   };
   const auto at = [place](Micros Mark::*member) {
-    return [place, member]() -> std::optional<double> { return place().mark ? seconds(place().mark->*member) : 0; };
+    return [place, member]() -> std::optional<double> {
+      return place().mark ? seconds(place().mark->*member) : 0;
+    };
   };
-  form->addTitle(Form::tr("Mark"), [place]() -> std::optional<QString> { return place().lane ? Form::tr("on the lane “%1”").arg(text(place().lane->name)) : QString(); });
-  form->addText("markName", Form::tr("Name"), [place]() -> std::optional<QString> { return place().mark ? text(place().mark->text) : QString(); },
-                [change](QString v) { change(Form::tr("name a mark"), [&](Mark& m) { m.text = v.trimmed().toStdString(); }); });
-  form->addNumber("markAt", Form::tr("At"), {"s", 0, 86'400, 0.01, 3}, at(&Mark::at), [change](double v) { change(Form::tr("move a mark"), [v](Mark& m) { m.at = micros(v); }); });
-  form->addNumber("markLength", Form::tr("Lasts"), {"s", 0, 86'400, 0.1, 3}, at(&Mark::length), [change](double v) { change(Form::tr("mark's length"), [v](Mark& m) { m.length = micros(v); }); });
-  form->addNote([]() -> std::optional<QString> { return Form::tr("The arrows move it by 10 ms, Delete takes it away. Dragged it comes to stand on onsets, unless Ctrl is held."); });
+  form->addTitle(Form::tr("Mark"), [place]() -> std::optional<QString> {
+    return place().lane ? Form::tr("on the lane “%1”").arg(text(place().lane->name)) : QString();
+  });
+  form->addText(
+      "markName", Form::tr("Name"),
+      [place]() -> std::optional<QString> { return place().mark ? text(place().mark->text) : QString(); },
+      [change](QString v) {
+        change(Form::tr("name a mark"), [&](Mark& m) { m.text = v.trimmed().toStdString(); });
+      });
+  form->addNumber("markAt", Form::tr("At"), {"s", 0, 86'400, 0.01, 3}, at(&Mark::at), [change](double v) {
+    change(Form::tr("move a mark"), [v](Mark& m) { m.at = micros(v); });
+  });
+  form->addNumber(
+      "markLength", Form::tr("Lasts"), {"s", 0, 86'400, 0.1, 3}, at(&Mark::length),
+      [change](double v) { change(Form::tr("mark's length"), [v](Mark& m) { m.length = micros(v); }); });
+  form->addNote([]() -> std::optional<QString> {
+    return Form::tr(
+        "The arrows move it by 10 ms, Delete takes it away. Dragged it comes to stand on onsets, unless Ctrl "
+        "is held.");
+  });
   form->addStretch();
   return form;
 }

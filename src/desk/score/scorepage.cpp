@@ -2,8 +2,8 @@
 #include "desk/score/scorepage.h"
 
 #include <QComboBox>
-#include <QFileDialog>
 #include <QDragEnterEvent>
+#include <QFileDialog>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
@@ -46,10 +46,14 @@ class PaletteList : public QListWidget {
   }
 
  protected:
-  QStringList mimeTypes() const override { return {QLatin1String(kPaletteMime), QStringLiteral("text/uri-list")}; }
+  QStringList mimeTypes() const override {
+    return {QLatin1String(kPaletteMime), QStringLiteral("text/uri-list")};
+  }
   QMimeData* mimeData(const QList<QListWidgetItem*>& items) const override {
     auto* dragged = new QMimeData;
-    if (!items.isEmpty()) dragged->setData(QLatin1String(kPaletteMime), QByteArray::number(items.front()->data(Qt::UserRole).toUInt()));
+    if (!items.isEmpty())
+      dragged->setData(QLatin1String(kPaletteMime),
+                       QByteArray::number(items.front()->data(Qt::UserRole).toUInt()));
     return dragged;
   }
   void dragEnterEvent(QDragEnterEvent* event) override { event->setAccepted(event->mimeData()->hasUrls()); }
@@ -67,7 +71,11 @@ class PaletteList : public QListWidget {
 }  // namespace
 
 ScorePage::ScorePage(const Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), pictures_(new ClipPictures(session, this)), timeline_(new TimelineView(session, *pictures_)), composing_(new Composing(session, *timeline_, this)) {
+    : QWidget(parent),
+      session_(session),
+      pictures_(new ClipPictures(session, this)),
+      timeline_(new TimelineView(session, *pictures_)),
+      composing_(new Composing(session, *timeline_, this)) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(0);
@@ -127,7 +135,9 @@ QWidget* ScorePage::makeShelf() {
   };
   heading(tr("Palettes of this show"));
   palettes_ = new PaletteList([this](const QString& file) { importPalette(file); });
-  named(palettes_, "paletteList", tr("Palettes"), tr("Choose one to change it; double click, or drag it onto a clip, to give it to clips. Files of colours can be dropped here."));
+  named(palettes_, "paletteList", tr("Palettes"),
+        tr("Choose one to change it; double click, or drag it onto a clip, to give it to clips. Files of "
+           "colours can be dropped here."));
   palettes_->setIconSize({92, 14});
   connect(palettes_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
     if (filling_ || !item) return;
@@ -137,7 +147,8 @@ QWidget* ScorePage::makeShelf() {
   });
   connect(palettes_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
     // With clips selected a click only chooses what new clips get; otherwise it shows the palette itself.
-    if (session_.selection.clips().empty()) session_.selection.select(PaletteId{item->data(Qt::UserRole).toUInt()});
+    if (session_.selection.clips().empty())
+      session_.selection.select(PaletteId{item->data(Qt::UserRole).toUInt()});
   });
   connect(palettes_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) {
     const PaletteId id{item->data(Qt::UserRole).toUInt()};
@@ -154,18 +165,22 @@ QWidget* ScorePage::makeShelf() {
   add->setToolTip(tr("A palette of two colours to begin with"));
   connect(add, &QPushButton::clicked, this, [this] {
     PaletteId id;
-    session_.edit(tr("new palette"), [&](Show& show) { id = addPalette(show, tr("Palette").toStdString(), {{0, {20, 24, 60}}, {1, {255, 230, 180}}}); });
+    session_.edit(tr("new palette"), [&](Show& show) {
+      id = addPalette(show, tr("Palette").toStdString(), {{0, {20, 24, 60}}, {1, {255, 230, 180}}});
+    });
     session_.selection.select(id);
   });
   column->addWidget(add);
   auto* import = new QPushButton(tr("Import…"));
   import->setObjectName(QStringLiteral("importPalette"));
-  import->setToolTip(tr("Palettes of other programs (.gpl, .ggr, .cpt, .svg, .css), or the colours of a picture"));
+  import->setToolTip(
+      tr("Palettes of other programs (.gpl, .ggr, .cpt, .svg, .css), or the colours of a picture"));
   connect(import, &QPushButton::clicked, this, [this] { importPalette(); });
   column->addWidget(import);
   column->addSpacing(8);
   auto* find = new QLineEdit;
-  named(find, "effectSearch", tr("Find an effect"), tr("Shows only effects whose name or summary has these words"));
+  named(find, "effectSearch", tr("Find an effect"),
+        tr("Shows only effects whose name or summary has these words"));
   find->setPlaceholderText(tr("Find an effect"));
   find->setClearButtonEnabled(true);
   heading(tr("Effects and blocks"));
@@ -191,7 +206,8 @@ QWidget* ScorePage::makeTransport() {
   loop_->setCheckable(true);
   loop_->setToolTip(tr("Begins again at the end"));
   connect(loop_, &QPushButton::toggled, this, [this](bool on) { session_.stage.setLooping(on); });
-  connect(&session_.stage, &Stage::loopingChanged, this, [this] { loop_->setChecked(session_.stage.isLooping()); });
+  connect(&session_.stage, &Stage::loopingChanged, this,
+          [this] { loop_->setChecked(session_.stage.isLooping()); });
   row->addWidget(loop_);
   auto* mark = new QPushButton(tr("Mark"));
   mark->setObjectName(QStringLiteral("markButton"));
@@ -200,7 +216,8 @@ QWidget* ScorePage::makeTransport() {
   row->addWidget(mark);
   scores_ = new QComboBox;
   named(scores_, "scoreChoice", tr("Score"), tr("The score that is open"));
-  connect(scores_, &QComboBox::activated, this, [this](int index) { session_.stage.openScore(ScoreId{scores_->itemData(index).toUInt()}); });
+  connect(scores_, &QComboBox::activated, this,
+          [this](int index) { session_.stage.openScore(ScoreId{scores_->itemData(index).toUInt()}); });
   scores_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   scores_->setMinimumContentsLength(11);
   row->addWidget(scores_);
@@ -210,7 +227,9 @@ QWidget* ScorePage::makeTransport() {
   connect(add, &QPushButton::clicked, this, [this] { newScore(); });
   row->addWidget(add);
   row->addStretch();
-  for (const auto& [name, words, tip, factor] : {std::tuple{"zoomOut", tr("−"), tr("Shows more of the score (−)"), 0.7}, std::tuple{"zoomIn", tr("+"), tr("Shows less, larger (+)"), 1.4}}) {
+  for (const auto& [name, words, tip, factor] :
+       {std::tuple{"zoomOut", tr("−"), tr("Shows more of the score (−)"), 0.7},
+        std::tuple{"zoomIn", tr("+"), tr("Shows less, larger (+)"), 1.4}}) {
     auto* zoom = new QPushButton(words);
     zoom->setObjectName(QLatin1String(name));
     zoom->setToolTip(tip);
@@ -229,7 +248,9 @@ QWidget* ScorePage::makeTransport() {
 
 void ScorePage::addSearch(QHBoxLayout& row) {
   search_ = new QLineEdit;
-  named(search_, "scoreSearch", tr("Find clips and marks"), tr("Effects, zones, palettes, words and marks with these letters are found (Ctrl+F); Enter goes from one to the next"));
+  named(search_, "scoreSearch", tr("Find clips and marks"),
+        tr("Effects, zones, palettes, words and marks with these letters are found (Ctrl+F); Enter goes from "
+           "one to the next"));
   search_->setPlaceholderText(tr("Find"));
   search_->setClearButtonEnabled(true);
   search_->setFixedWidth(textWidth(20));
@@ -248,7 +269,8 @@ void ScorePage::search() {
   const Score* score = session_.stage.score();
   if (!score || search_->text().isEmpty()) return;
   const ScoreMatches found = searchScore(session_.show(), *score, search_->text().toStdString());
-  if (found.clips.empty() && found.marks.empty()) return emit composing_->told(tr("Nothing in this score has “%1” in it.").arg(search_->text()));
+  if (found.clips.empty() && found.marks.empty())
+    return emit composing_->told(tr("Nothing in this score has “%1” in it.").arg(search_->text()));
   // First the clips, one after the other, then the marks.
   const std::size_t which = match_++ % (found.clips.size() + found.marks.size());
   if (which < found.clips.size()) {
@@ -269,7 +291,10 @@ void ScorePage::openFilmDialog() {
 }
 
 void ScorePage::importPalette(QString file) {
-  if (file.isEmpty()) file = QFileDialog::getOpenFileName(this, tr("A palette, or a picture"), {}, tr("Palettes and pictures (*.gpl *.ggr *.cpt *.svg *.css *.png *.jpg *.jpeg *.gif *.webp);;All files (*)"));
+  if (file.isEmpty())
+    file = QFileDialog::getOpenFileName(this, tr("A palette, or a picture"), {},
+                                        tr("Palettes and pictures (*.gpl *.ggr *.cpt *.svg *.css *.png *.jpg "
+                                           "*.jpeg *.gif *.webp);;All files (*)"));
   if (file.isEmpty()) return;
   const std::filesystem::path path = file.toStdString();
   Palette read;
@@ -300,7 +325,8 @@ void ScorePage::fillPalettes() {
   const int chosen = palettes_->currentRow();
   palettes_->clear();
   for (const auto& palette : session_.show().palettes) {
-    auto* item = new QListWidgetItem(QIcon(QPixmap::fromImage(gradientImage(*palette, 92, 14))), text(palette->name));
+    auto* item =
+        new QListWidgetItem(QIcon(QPixmap::fromImage(gradientImage(*palette, 92, 14))), text(palette->name));
     item->setData(Qt::UserRole, palette->id.value);
     palettes_->addItem(item);
   }
@@ -324,19 +350,25 @@ void ScorePage::showPosition() {
   const auto compiled = session_.stage.compiled();
   const CompiledScore* grid = compiled ? compiled->scoreOf(score->id) : nullptr;
   const double bar = grid ? grid->grid.barAt(at) : 0;
-  const QString where = bar < 0 || !grid ? QStringLiteral("—") : tr("bar %1.%2").arg(static_cast<int>(bar + 1e-6) + 1).arg(static_cast<int>(grid->grid.beatInBarAt(at) + 1e-6) + 1);
+  const QString where = bar < 0 || !grid ? QStringLiteral("—")
+                                         : tr("bar %1.%2")
+                                               .arg(static_cast<int>(bar + 1e-6) + 1)
+                                               .arg(static_cast<int>(grid->grid.beatInBarAt(at) + 1e-6) + 1);
   position_->setText(QStringLiteral("<b style='font-size:17px'>%1</b> &nbsp; %2").arg(where, timeText(at)));
 }
 
 void ScorePage::newScore(QString audio) {
   if (audio.isEmpty())
-    audio = QFileDialog::getOpenFileName(this, tr("Music for the new score"), {}, tr("Music (*.mp3 *.m4a *.aac *.ogg *.flac *.wav);;All files (*)"));
+    audio = QFileDialog::getOpenFileName(this, tr("Music for the new score"), {},
+                                         tr("Music (*.mp3 *.m4a *.aac *.ogg *.flac *.wav);;All files (*)"));
   if (audio.isEmpty()) return;
   const std::filesystem::path path = audio.toStdString();
   const std::string name = nameBeside(session_.document.path(), path);
   ScoreId id;
   // Its length is not known before the music has been read; addFoundBeats() puts it right.
-  session_.edit(tr("new score"), [&](Show& show) { id = addScore(show, path.stem().string(), name, Micros(0)); }, QStringLiteral("new-score"));
+  session_.edit(
+      tr("new score"), [&](Show& show) { id = addScore(show, path.stem().string(), name, Micros(0)); },
+      QStringLiteral("new-score"));
   session_.stage.openScore(id);
   addFoundBeats();
 }
@@ -346,10 +378,13 @@ void ScorePage::addFoundBeats() {
   const auto audio = session_.stage.audio();
   if (!score || !audio || score->length.count() > 0) return;
   const ScoreId id = score->id;
-  session_.edit(tr("new score"), [&](Show& show) {
-    changeItem(show.scores, id, [&](Score& filled) { filled.length = audio->clip->length(); });
-    putBeats(show, id, *audio);
-  }, QStringLiteral("new-score"));
+  session_.edit(
+      tr("new score"),
+      [&](Show& show) {
+        changeItem(show.scores, id, [&](Score& filled) { filled.length = audio->clip->length(); });
+        putBeats(show, id, *audio);
+      },
+      QStringLiteral("new-score"));
   session_.document.seal();
   timeline_->zoomToAll();
 }

@@ -16,7 +16,8 @@ constexpr int kLeast_px = 4;
 
 }  // namespace
 
-ScreenPicker::ScreenPicker(int screen, Picked picked) : screen_(screen < QGuiApplication::screens().size() ? screen : 0), picked_(std::move(picked)) {
+ScreenPicker::ScreenPicker(int screen, Picked picked)
+    : screen_(screen < QGuiApplication::screens().size() ? screen : 0), picked_(std::move(picked)) {
   setObjectName(QStringLiteral("screenPicker"));
   setAccessibleName(tr("Choose a part of the screen"));
   setWindowFlags(Qt::FramelessWindowHint | Qt::WindowStaysOnTopHint);
@@ -38,8 +39,11 @@ void ScreenPicker::paintEvent(QPaintEvent*) {
   painter.setPen(QPen(theme().ember, 2));
   if (!part_.isEmpty()) painter.drawRect(part_);
   painter.setPen(Qt::white);
-  const QString words = part_.isEmpty() ? tr("Draw a box around what the zone is to show. Esc leaves everything as it is.") : tr("%1 × %2 dots").arg(part_.width()).arg(part_.height());
-  painter.drawText(part_.isEmpty() ? rect() : part_.adjusted(8, 6, 0, 0), part_.isEmpty() ? Qt::AlignCenter : Qt::AlignLeft | Qt::AlignTop, words);
+  const QString words =
+      part_.isEmpty() ? tr("Draw a box around what the zone is to show. Esc leaves everything as it is.")
+                      : tr("%1 × %2 dots").arg(part_.width()).arg(part_.height());
+  painter.drawText(part_.isEmpty() ? rect() : part_.adjusted(8, 6, 0, 0),
+                   part_.isEmpty() ? Qt::AlignCenter : Qt::AlignLeft | Qt::AlignTop, words);
 }
 
 void ScreenPicker::mousePressEvent(QMouseEvent* event) {

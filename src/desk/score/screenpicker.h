@@ -1,13 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QWidget>
 #include <functional>
+
+#include <QWidget>
 
 #include "core/media/livepicture.h"
 
 namespace chispa::desk {
 
-/// Covers a screen with what it shows, darkened, until a part of it is drawn with the mouse; Esc leaves. Deletes itself. UI thread.
+/// Covers a screen with what it shows, darkened, until a part of it is drawn with the mouse; Esc leaves.
+/// Deletes itself. UI thread.
 class ScreenPicker : public QWidget {
   Q_OBJECT
  public:

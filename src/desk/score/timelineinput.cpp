@@ -1,12 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What mouse, keys and drops do in TimelineView.
+#include <cmath>
+#include <unordered_set>
+
 #include <QFileInfo>
 #include <QGuiApplication>
 #include <QMimeData>
 #include <QMouseEvent>
 #include <QScrollBar>
-#include <cmath>
-#include <unordered_set>
 
 #include "core/edit/clipedits.h"
 #include "core/edit/scoreedits.h"
@@ -72,16 +73,18 @@ void TimelineView::mousePressEvent(QMouseEvent* event) {
     drag_ = Drag::Band;
     return;
   }
-  if (event->modifiers() & Qt::ShiftModifier)
-    return session_.selection.toggle(clip->id);
+  if (event->modifiers() & Qt::ShiftModifier) return session_.selection.toggle(clip->id);
   if (!session_.selection.has(clip->id)) session_.selection.select(ClipIds{clip->id});
   const QRectF box = clipBox(clip->id);
-  if (const Clip* curved = curvedClip(); curved && curved->id == clip->id && curves_.press(*curved, box, pressed_)) {
+  if (const Clip* curved = curvedClip();
+      curved && curved->id == clip->id && curves_.press(*curved, box, pressed_)) {
     drag_ = Drag::Curve;
     return viewport()->update();
   }
   const double edge = std::min(kEdge_px, box.width() / 4);
-  drag_ = pressed_.x() < box.left() + edge ? Drag::ResizeStart : pressed_.x() > box.right() - edge ? Drag::ResizeEnd : Drag::Move;
+  drag_ = pressed_.x() < box.left() + edge    ? Drag::ResizeStart
+          : pressed_.x() > box.right() - edge ? Drag::ResizeEnd
+                                              : Drag::Move;
   grabbed_ = clip->id;
   dragged_.clear();
   const ClipIds ids = session_.selection.clips();
@@ -103,7 +106,8 @@ Micros TimelineView::snapMark(Micros at) const {
 }
 
 void TimelineView::dragClips(QPointF to) {
-  const auto grabbed = std::find_if(dragged_.begin(), dragged_.end(), [this](const Clip& clip) { return clip.id == grabbed_; });
+  const auto grabbed = std::find_if(dragged_.begin(), dragged_.end(),
+                                    [this](const Clip& clip) { return clip.id == grabbed_; });
   if (grabbed == dragged_.end()) return;
   const ClipIds ids = session_.selection.clips();
   const Micros wanted = std::max(Micros(0), grabbed->start + micros((to.x() - pressed_.x()) / pxPerSecond_));
@@ -111,52 +115,71 @@ void TimelineView::dragClips(QPointF to) {
   const StaveRow* row = dragged_.size() == 1 ? rowAt(to.y()) : nullptr;
   std::unordered_map<ClipId, Micros> starts;
   for (const Clip& was : dragged_) starts[was.id] = was.start;
-  session_.edit(tr("move clips"), [&](Show& show) {
-    changeClips(show, session_.stage.score()->id, ids, [&](Clip& clip) {
-      clip.start = std::max(Micros(0), starts[clip.id] + by);
-      if (row && row->zone) clip.zone = row->zone;
-    });
-  }, QStringLiteral("clip-drag"));
+  session_.edit(
+      tr("move clips"),
+      [&](Show& show) {
+        changeClips(show, session_.stage.score()->id, ids, [&](Clip& clip) {
+          clip.start = std::max(Micros(0), starts[clip.id] + by);
+          if (row && row->zone) clip.zone = row->zone;
+        });
+      },
+      QStringLiteral("clip-drag"));
 }
 
 void TimelineView::dragEdge(QPointF to) {
-  const auto grabbed = std::find_if(dragged_.begin(), dragged_.end(), [this](const Clip& clip) { return clip.id == grabbed_; });
+  const auto grabbed = std::find_if(dragged_.begin(), dragged_.end(),
+                                    [this](const Clip& clip) { return clip.id == grabbed_; });
   if (grabbed == dragged_.end()) return;
   constexpr Micros kShortest{20'000};
   const Micros at = snap(timeAt(to.x()), {grabbed_});
   const bool isStretching = QGuiApplication::keyboardModifiers() & Qt::AltModifier;
-  session_.edit(isStretching ? tr("stretch a clip") : tr("resize a clip"), [&](Show& show) {
-    changeClip(show, session_.stage.score()->id, grabbed_, [&](Clip& clip) {
-      if (drag_ == Drag::ResizeEnd) {
-        clip.length = std::max(kShortest, at - grabbed->start);
-        // With Alt the content is stretched along.
-        if (isStretching) clip.speed = std::clamp(grabbed->speed * seconds(grabbed->length) / seconds(clip.length), limits::kSlowest, limits::kFastest);
-      } else {
-        clip.start = std::min(at, grabbed->end() - kShortest);
-        clip.length = grabbed->end() - clip.start;
-      }
-    });
-  }, QStringLiteral("clip-drag"));
+  session_.edit(
+      isStretching ? tr("stretch a clip") : tr("resize a clip"),
+      [&](Show& show) {
+        changeClip(show, session_.stage.score()->id, grabbed_, [&](Clip& clip) {
+          if (drag_ == Drag::ResizeEnd) {
+            clip.length = std::max(kShortest, at - grabbed->start);
+            // With Alt the content is stretched along.
+            if (isStretching)
+              clip.speed = std::clamp(grabbed->speed * seconds(grabbed->length) / seconds(clip.length),
+                                      limits::kSlowest, limits::kFastest);
+          } else {
+            clip.start = std::min(at, grabbed->end() - kShortest);
+            clip.length = grabbed->end() - clip.start;
+          }
+        });
+      },
+      QStringLiteral("clip-drag"));
 }
 
 void TimelineView::mouseMoveEvent(QMouseEvent* event) {
   pointer_ = event->position();
   switch (drag_) {
-    case Drag::Scrub: return session_.stage.seek(timeAt(pointer_.x()));
+    case Drag::Scrub:
+      return session_.stage.seek(timeAt(pointer_.x()));
     case Drag::Move:
       if (isDragFar()) dragClips(pointer_);
       return;
     case Drag::ResizeStart:
-    case Drag::ResizeEnd: return dragEdge(pointer_);
+    case Drag::ResizeEnd:
+      return dragEdge(pointer_);
     case Drag::Mark:
-      if (const Mark* mark = chosenMark(); mark && isDragFar()) session_.edit(tr("move a mark"), [&](Show& show) { moveMark(show, session_.stage.score()->id, mark->id, snapMark(timeAt(pointer_.x()))); }, QStringLiteral("mark-drag"));
+      if (const Mark* mark = chosenMark(); mark && isDragFar())
+        session_.edit(
+            tr("move a mark"),
+            [&](Show& show) {
+              moveMark(show, session_.stage.score()->id, mark->id, snapMark(timeAt(pointer_.x())));
+            },
+            QStringLiteral("mark-drag"));
       return;
     case Drag::Band:
-    case Drag::Stave: return viewport()->update();
+    case Drag::Stave:
+      return viewport()->update();
     case Drag::Curve:
       if (const Clip* curved = curvedClip()) curves_.drag(clipBox(curved->id), pointer_);
       return;
-    case Drag::None: break;
+    case Drag::None:
+      break;
   }
   const auto clip = clipAt(pointer_);
   const QRectF box = clip ? clipBox(clip->id) : QRectF();
@@ -167,7 +190,10 @@ void TimelineView::mouseMoveEvent(QMouseEvent* event) {
 void TimelineView::mouseReleaseEvent(QMouseEvent*) {
   if (drag_ == Drag::Band) selectBand();
   if (drag_ == Drag::Curve) curves_.release();
-  if (drag_ == Drag::Stave && isDragFar()) session_.edit(tr("move a stave"), [&, id = session_.stage.score()->id](Show& show) { placeStave(show, id, chosenZone_, staveBelow(pointer_.y())); });
+  if (drag_ == Drag::Stave && isDragFar())
+    session_.edit(tr("move a stave"), [&, id = session_.stage.score()->id](Show& show) {
+      placeStave(show, id, chosenZone_, staveBelow(pointer_.y()));
+    });
   if (drag_ != Drag::None && drag_ != Drag::Scrub) session_.document.seal();
   drag_ = Drag::None;
   viewport()->update();
@@ -186,8 +212,10 @@ ClipId TimelineView::addClipAt(const QString& effect, ZoneId zone, Micros at, co
   }
   Micros end = start + Micros(4'000'000);
   if (bars) {
-    const auto next = std::find_if(bars->marks.begin(), bars->marks.end(), [start](const Mark& mark) { return mark.at > start + Micros(1000); });
-    if (next != bars->marks.end()) end = std::next(next) != bars->marks.end() ? std::next(next)->at : next->at;
+    const auto next = std::find_if(bars->marks.begin(), bars->marks.end(),
+                                   [start](const Mark& mark) { return mark.at > start + Micros(1000); });
+    if (next != bars->marks.end())
+      end = std::next(next) != bars->marks.end() ? std::next(next)->at : next->at;
   }
   const PaletteId palette = paletteForNew();
   ChosenThing thing = chosenThing(session_.show(), effect);
@@ -208,10 +236,13 @@ ClipId TimelineView::addClipAt(const QString& effect, ZoneId zone, Micros at, co
 
 void TimelineView::mouseDoubleClickEvent(QMouseEvent* event) {
   const Clip* curved = curvedClip();
-  if (curved && clipBox(curved->id).contains(event->position()) && curves_.add(*curved, clipBox(curved->id), event->position())) return;
+  if (curved && clipBox(curved->id).contains(event->position()) &&
+      curves_.add(*curved, clipBox(curved->id), event->position()))
+    return;
   const StaveRow* row = rowAt(event->position().y());
   if (row && !row->zone) return editFolderName(row->folder);
-  if (row && row->zone && !clipAt(event->position()) && event->position().x() >= headWidth()) addClipAt(chosenEffect_, row->zone, timeAt(event->position().x()));
+  if (row && row->zone && !clipAt(event->position()) && event->position().x() >= headWidth())
+    addClipAt(chosenEffect_, row->zone, timeAt(event->position().x()));
 }
 
 void TimelineView::contextMenuEvent(QContextMenuEvent* event) {
@@ -233,7 +264,8 @@ void TimelineView::dragMoveEvent(QDragMoveEvent* event) {
   const StaveRow* row = rowAt(event->position().y());
   // Music may fall anywhere; of pictures it is seen only when they do whether they have a stave.
   if (event->mimeData()->hasUrls()) return event->setAccepted(true);
-  if (event->mimeData()->hasFormat(QLatin1String(kPaletteMime))) return event->setAccepted(clipAt(event->position()) != nullptr);
+  if (event->mimeData()->hasFormat(QLatin1String(kPaletteMime)))
+    return event->setAccepted(clipAt(event->position()) != nullptr);
   if (row && row->zone) chosenZone_ = row->zone;
   event->setAccepted(row && row->zone);
   viewport()->update();
@@ -244,15 +276,19 @@ void TimelineView::givePalette(PaletteId palette, QPointF at) {
   if (!clip) return;
   // Dropped on one of the selected clips it is for all of them.
   const ClipIds ids = session_.selection.has(clip->id) ? session_.selection.clips() : ClipIds{clip->id};
-  session_.edit(tr("palette"), [&, id = session_.stage.score()->id](Show& show) { changeClips(show, id, ids, [palette](Clip& c) { c.palette = palette; }); });
+  session_.edit(tr("palette"), [&, id = session_.stage.score()->id](Show& show) {
+    changeClips(show, id, ids, [palette](Clip& c) { c.palette = palette; });
+  });
 }
 
 void TimelineView::dropFile(const QString& file, QPointF at) {
-  static const QStringList pictures = {"png", "jpg", "jpeg", "gif", "webp", "bmp", "mp4", "webm", "avi", "mkv", "mov"};
+  static const QStringList pictures = {"png", "jpg",  "jpeg", "gif", "webp", "bmp",
+                                       "mp4", "webm", "avi",  "mkv", "mov"};
   if (!pictures.contains(QFileInfo(file).suffix(), Qt::CaseInsensitive)) return emit musicDropped(file);
   const StaveRow* row = rowAt(at.y());
   if (!row || !row->zone) return;
-  addClipAt(QStringLiteral("picture"), row->zone, timeAt(at.x()), {{"file", nameBeside(session_.document.path(), file.toStdString())}});
+  addClipAt(QStringLiteral("picture"), row->zone, timeAt(at.x()),
+            {{"file", nameBeside(session_.document.path(), file.toStdString())}});
 }
 
 void TimelineView::dropEvent(QDropEvent* event) {
@@ -266,7 +302,8 @@ void TimelineView::dropEvent(QDropEvent* event) {
   if (!row || !row->zone) return;
   event->acceptProposedAction();
   if (const auto palette = paletteOf(*event->mimeData())) return givePalette(*palette, event->position());
-  addClipAt(QString::fromUtf8(event->mimeData()->data(QLatin1String(kEffectMime))), row->zone, timeAt(event->position().x()));
+  addClipAt(QString::fromUtf8(event->mimeData()->data(QLatin1String(kEffectMime))), row->zone,
+            timeAt(event->position().x()));
 }
 
 void TimelineView::wheelEvent(QWheelEvent* event) {
@@ -276,7 +313,8 @@ void TimelineView::wheelEvent(QWheelEvent* event) {
     const Micros held = timeAt(event->position().x());
     pxPerSecond_ = std::clamp(pxPerSecond_ * std::pow(1.0015, turn), 1.0, 2000.0);
     updateScrollBars();
-    horizontalScrollBar()->setValue(static_cast<int>(seconds(held) * pxPerSecond_ + headWidth() - event->position().x()));
+    horizontalScrollBar()->setValue(
+        static_cast<int>(seconds(held) * pxPerSecond_ + headWidth() - event->position().x()));
   } else if (event->modifiers() & Qt::ShiftModifier || event->angleDelta().x() != 0) {
     horizontalScrollBar()->setValue(horizontalScrollBar()->value() - turn);
   } else {
@@ -293,17 +331,23 @@ void TimelineView::placeMark() {
   const MarkLane* lane = laneOf(*score, LaneKind::Free);
   const std::string words = std::to_string(lane ? lane->marks.size() + 1 : 1);
   MarkId made;
-  session_.edit(tr("place a mark"), [&](Show& show) { made = addMark(show, id, LaneKind::Free, tr("Marks").toStdString(), at, words); });
+  session_.edit(tr("place a mark"), [&](Show& show) {
+    made = addMark(show, id, LaneKind::Free, tr("Marks").toStdString(), at, words);
+  });
   // While it plays marks are tapped one after the other; else this one is probably named next.
   if (!session_.stage.isPlaying()) session_.selection.select(made);
 }
 
 void TimelineView::editFolderName(const QString& name) {
-  const auto row = std::find_if(rows_.begin(), rows_.end(), [&](const StaveRow& r) { return !r.zone && r.folder == name; });
+  const auto row = std::find_if(rows_.begin(), rows_.end(),
+                                [&](const StaveRow& r) { return !r.zone && r.folder == name; });
   if (row == rows_.end()) return;
-  const QRect head(2, static_cast<int>(stavesTop() - verticalScrollBar()->value() + row->top), static_cast<int>(headWidth()) - 4, static_cast<int>(row->height));
+  const QRect head(2, static_cast<int>(stavesTop() - verticalScrollBar()->value() + row->top),
+                   static_cast<int>(headWidth()) - 4, static_cast<int>(row->height));
   auto* field = new NameField(name, head, this, [this, name](const QString& next) {
-    session_.edit(tr("rename a folder"), [&, id = session_.stage.score()->id](Show& show) { renameFolder(show, id, name.toStdString(), next.toStdString()); });
+    session_.edit(tr("rename a folder"), [&, id = session_.stage.score()->id](Show& show) {
+      renameFolder(show, id, name.toStdString(), next.toStdString());
+    });
   });
   field->setObjectName(QStringLiteral("folderName"));
 }
@@ -311,7 +355,10 @@ void TimelineView::editFolderName(const QString& name) {
 void TimelineView::nudgeMark(const Mark& mark, int steps) {
   constexpr Micros kStep{10'000};
   const Micros to = mark.at + kStep * steps;
-  session_.edit(tr("nudge a mark"), [&, id = mark.id](Show& show) { moveMark(show, session_.stage.score()->id, id, to); }, QStringLiteral("mark-nudge"));
+  session_.edit(
+      tr("nudge a mark"),
+      [&, id = mark.id](Show& show) { moveMark(show, session_.stage.score()->id, id, to); },
+      QStringLiteral("mark-nudge"));
 }
 
 void TimelineView::nudge(int beats) {
@@ -320,10 +367,13 @@ void TimelineView::nudge(int beats) {
   if (!score) return;
   if (const Mark* mark = chosenMark()) return nudgeMark(*mark, beats);
   const MarkLane* lane = laneOf(*score, LaneKind::Beats);
-  const Micros beat = lane && lane->marks.size() > 1 ? lane->marks[1].at - lane->marks[0].at : Micros(500'000);
+  const Micros beat =
+      lane && lane->marks.size() > 1 ? lane->marks[1].at - lane->marks[0].at : Micros(500'000);
   if (ids.empty()) return session_.stage.seek(session_.stage.position() + beat * beats);
   const ScoreId id = score->id;
-  session_.edit(tr("nudge clips"), [&](Show& show) { moveClips(show, id, ids, beat * beats); }, QStringLiteral("clip-nudge"));
+  session_.edit(
+      tr("nudge clips"), [&](Show& show) { moveClips(show, id, ids, beat * beats); },
+      QStringLiteral("clip-nudge"));
 }
 
 void TimelineView::keyPressEvent(QKeyEvent* event) {
@@ -333,21 +383,33 @@ void TimelineView::keyPressEvent(QKeyEvent* event) {
     // Heads of folders are passed over.
     auto at = std::clamp<std::ptrdiff_t>(index, 0, std::max<std::ptrdiff_t>(0, std::ssize(rows_) - 1));
     while (at + by >= 0 && at + by < std::ssize(rows_) && !rows_[static_cast<std::size_t>(at)].zone) at += by;
-    if (at < std::ssize(rows_) && rows_[static_cast<std::size_t>(at)].zone) chooseZone(rows_[static_cast<std::size_t>(at)].zone);
+    if (at < std::ssize(rows_) && rows_[static_cast<std::size_t>(at)].zone)
+      chooseZone(rows_[static_cast<std::size_t>(at)].zone);
     viewport()->update();
   };
   switch (event->key()) {
-    case Qt::Key_Left: return nudge(-1);
-    case Qt::Key_Right: return nudge(1);
-    case Qt::Key_Up: return step(-1);
-    case Qt::Key_Down: return step(1);
+    case Qt::Key_Left:
+      return nudge(-1);
+    case Qt::Key_Right:
+      return nudge(1);
+    case Qt::Key_Up:
+      return step(-1);
+    case Qt::Key_Down:
+      return step(1);
     case Qt::Key_Return:
-    case Qt::Key_Enter: addClipAt(chosenEffect_, chosenZone_, session_.stage.position()); return;
-    case Qt::Key_Home: return session_.stage.seek(Micros(0));
-    case Qt::Key_Plus: return zoomBy(1.25);
-    case Qt::Key_Minus: return zoomBy(0.8);
-    case Qt::Key_0: return zoomToAll();
-    default: QAbstractScrollArea::keyPressEvent(event);
+    case Qt::Key_Enter:
+      addClipAt(chosenEffect_, chosenZone_, session_.stage.position());
+      return;
+    case Qt::Key_Home:
+      return session_.stage.seek(Micros(0));
+    case Qt::Key_Plus:
+      return zoomBy(1.25);
+    case Qt::Key_Minus:
+      return zoomBy(0.8);
+    case Qt::Key_0:
+      return zoomToAll();
+    default:
+      QAbstractScrollArea::keyPressEvent(event);
   }
 }
 

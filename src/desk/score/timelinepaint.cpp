@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What TimelineView draws.
-#include <QPainter>
-#include <QScrollBar>
 #include <cmath>
 #include <unordered_set>
+
+#include <QPainter>
+#include <QScrollBar>
 
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
@@ -18,7 +19,8 @@ void TimelineView::paintRuler(QPainter& painter) const {
   if (const auto& part = session_.stage.part()) {
     // What alone plays.
     const double left = std::max(headWidth(), xOf(part->from));
-    painter.fillRect(QRectF(left, rulerHeight() - 5, std::max(0.0, xOf(part->end()) - left), 5), theme().ember);
+    painter.fillRect(QRectF(left, rulerHeight() - 5, std::max(0.0, xOf(part->end()) - left), 5),
+                     theme().ember);
   }
   const MarkLane* bars = laneOf(*score, LaneKind::Bars);
   painter.setFont(numberFont(0.92));
@@ -35,13 +37,15 @@ void TimelineView::paintRuler(QPainter& painter) const {
     painter.drawText(QPointF(x + 3, rulerHeight() - 9), words);
   };
   if (bars && bars->marks.size() > 1) {
-    for (std::size_t i = 0; i < bars->marks.size(); ++i) tick(bars->marks[i].at, QString::number(i + 1), i % 4 == 0);
+    for (std::size_t i = 0; i < bars->marks.size(); ++i)
+      tick(bars->marks[i].at, QString::number(i + 1), i % 4 == 0);
     painter.setPen(theme().quiet);
     painter.drawText(QPointF(10, rulerHeight() - 9), tr("Bars"));
     return;
   }
   const int step = std::max(1, static_cast<int>(60 / pxPerSecond_));
-  for (int s = 0; s <= seconds(score->length); s += step) tick(std::chrono::seconds(s), timeText(std::chrono::seconds(s)), true);
+  for (int s = 0; s <= seconds(score->length); s += step)
+    tick(std::chrono::seconds(s), timeText(std::chrono::seconds(s)), true);
   painter.setPen(theme().quiet);
   painter.drawText(QPointF(10, rulerHeight() - 9), tr("Seconds"));
 }
@@ -53,17 +57,20 @@ void TimelineView::paintWave(QPainter& painter) const {
   const auto audio = session_.stage.audio();
   painter.setPen(theme().quiet);
   // The spectrum's scale stands beside the name.
-  const QRectF words(10, area.top() + 4, headWidth() - 14 - (showsSpectrum_ ? textWidth(7) : 0), area.height());
+  const QRectF words(10, area.top() + 4, headWidth() - 14 - (showsSpectrum_ ? textWidth(7) : 0),
+                     area.height());
   if (score->audio.empty()) {
     painter.drawText(words, tr("no sound"));
     return;
   }
   const QString name = text(score->audio);
-  painter.drawText(words, painter.fontMetrics().elidedText(name.section(QLatin1Char('/'), -1), Qt::ElideMiddle, static_cast<int>(words.width())));
+  painter.drawText(words, painter.fontMetrics().elidedText(name.section(QLatin1Char('/'), -1),
+                                                           Qt::ElideMiddle, static_cast<int>(words.width())));
   if (!audio) {
     const QString trouble = session_.stage.audioTrouble(score->audio);
     painter.setPen(trouble.isEmpty() ? theme().quiet : theme().watch);
-    painter.drawText(area.adjusted(10, 4, 0, 0), trouble.isEmpty() ? tr("listening to the music …") : trouble);
+    painter.drawText(area.adjusted(10, 4, 0, 0),
+                     trouble.isEmpty() ? tr("listening to the music …") : trouble);
     return;
   }
   if (showsSpectrum_)
@@ -75,7 +82,13 @@ void TimelineView::paintWave(QPainter& painter) const {
 void TimelineView::paintSpectrum(QPainter& painter, const Spectrogram& spectrum, QRectF area) const {
   // From the ground through ember to white, as what glows: the louder, the lighter.
   static const std::array<QRgb, 256> tones = [] {
-    const Palette glow{{}, {}, {{0, {0x1a, 0x1a, 0x1c}}, {0.45, {0x3a, 0x2a, 0x38}}, {0.65, {0x9c, 0x3c, 0x2c}}, {0.82, {0xf0, 0x80, 0x3c}}, {1, {0xff, 0xf4, 0xdc}}}};
+    const Palette glow{{},
+                       {},
+                       {{0, {0x1a, 0x1a, 0x1c}},
+                        {0.45, {0x3a, 0x2a, 0x38}},
+                        {0.65, {0x9c, 0x3c, 0x2c}},
+                        {0.82, {0xf0, 0x80, 0x3c}},
+                        {1, {0xff, 0xf4, 0xdc}}}};
     std::array<QRgb, 256> made{};
     for (std::size_t i = 0; i < made.size(); ++i) {
       const Srgb8 c = toSrgb8(colourAt(glow, static_cast<double>(i) / 255));
@@ -90,11 +103,13 @@ void TimelineView::paintSpectrum(QPainter& painter, const Spectrogram& spectrum,
   QImage picture(wide, Spectrogram::kRows, QImage::Format_RGB32);
   for (int x = 0; x < wide; ++x)
     for (int row = 0; row < Spectrogram::kRows; ++row)
-      picture.setPixel(x, Spectrogram::kRows - 1 - row, tones[spectrum.loudest(row, timeAt(left + x) - start, timeAt(left + x + 1) - start)]);
+      picture.setPixel(x, Spectrogram::kRows - 1 - row,
+                       tones[spectrum.loudest(row, timeAt(left + x) - start, timeAt(left + x + 1) - start)]);
   painter.setRenderHint(QPainter::SmoothPixmapTransform);
   painter.drawImage(QRectF(left, area.top() + 1, wide, area.height() - 2), picture);
   painter.setFont(numberFont(0.85));
-  for (const auto& [hz, words] : {std::pair{100.0, tr("100 Hz")}, std::pair{1'000.0, tr("1 kHz")}, std::pair{10'000.0, tr("10 kHz")}}) {
+  for (const auto& [hz, words] :
+       {std::pair{100.0, tr("100 Hz")}, std::pair{1'000.0, tr("1 kHz")}, std::pair{10'000.0, tr("10 kHz")}}) {
     const double y = area.bottom() - 1 - Spectrogram::rowOf(hz) / Spectrogram::kRows * (area.height() - 2);
     painter.setPen(theme().quiet);
     painter.drawLine(QPointF(headWidth() - 5, y), QPointF(headWidth(), y));
@@ -104,12 +119,15 @@ void TimelineView::paintSpectrum(QPainter& painter, const Spectrogram& spectrum,
 
 void TimelineView::paintBands(QPainter& painter, const AnalysedAudio& audio, QRectF area) const {
   // Low at the back and dark, high in front and light; each is scaled alike, so that what is loud stands out.
-  static const std::array<QColor, 3> dark = {QColor(0x5c, 0x59, 0x55), QColor(0x93, 0x8f, 0x88), QColor(0xe6, 0xe3, 0xdd)};
-  static const std::array<QColor, 3> light = {QColor(0xb4, 0xaf, 0xa5), QColor(0x80, 0x7b, 0x70), QColor(0x24, 0x22, 0x1f)};
+  static const std::array<QColor, 3> dark = {QColor(0x5c, 0x59, 0x55), QColor(0x93, 0x8f, 0x88),
+                                             QColor(0xe6, 0xe3, 0xdd)};
+  static const std::array<QColor, 3> light = {QColor(0xb4, 0xaf, 0xa5), QColor(0x80, 0x7b, 0x70),
+                                              QColor(0x24, 0x22, 0x1f)};
   const double middle = area.center().y();
   // A quiet piece fills the strip, too.
   const auto loudest = audio.peaks.between(Micros(0), audio.clip->length());
-  const double half = (area.height() / 2 - 3) / static_cast<double>(std::max({loudest.high, -loudest.low, 0.05f}));
+  const double half =
+      (area.height() / 2 - 3) / static_cast<double>(std::max({loudest.high, -loudest.low, 0.05f}));
   const int first = static_cast<int>(std::max(area.left(), xOf(Micros(0))));
   const Micros start = session_.stage.score()->audioStart;
   painter.setRenderHint(QPainter::Antialiasing, false);
@@ -118,7 +136,8 @@ void TimelineView::paintBands(QPainter& painter, const AnalysedAudio& audio, QRe
     for (int x = first; x < area.right(); ++x) {
       if (timeAt(x) < start) continue;
       const auto peak = audio.bands[band].between(timeAt(x) - start, timeAt(x + 1) - start);
-      painter.drawLine(QPointF(x, middle - static_cast<double>(peak.high) * half), QPointF(x, middle - static_cast<double>(peak.low) * half));
+      painter.drawLine(QPointF(x, middle - static_cast<double>(peak.high) * half),
+                       QPointF(x, middle - static_cast<double>(peak.low) * half));
     }
   }
   painter.setRenderHint(QPainter::Antialiasing);
@@ -127,17 +146,22 @@ void TimelineView::paintBands(QPainter& painter, const AnalysedAudio& audio, QRe
 void TimelineView::paintLane(QPainter& painter, const MarkLane& lane, double top) const {
   painter.setPen(theme().quiet);
   painter.drawText(QPointF(10, top + laneHeight() - 6), text(lane.name));
-  const bool named = lane.kind == LaneKind::Sections || lane.kind == LaneKind::Words || lane.kind == LaneKind::Free;
+  const bool named =
+      lane.kind == LaneKind::Sections || lane.kind == LaneKind::Words || lane.kind == LaneKind::Free;
   const auto* chosen = std::get_if<MarkId>(&session_.selection.now());
   double last = -1e9;
   for (std::size_t i = 0; i < lane.marks.size(); ++i) {
     const Mark& mark = lane.marks[i];
     const double x = xOf(mark.at);
-    const double end = i + 1 < lane.marks.size() ? xOf(lane.marks[i + 1].at) : xOf(session_.stage.score()->length);
+    const double end =
+        i + 1 < lane.marks.size() ? xOf(lane.marks[i + 1].at) : xOf(session_.stage.score()->length);
     if (end < headWidth() || x > viewport()->width()) continue;
-    const QColor colour = chosen && *chosen == mark.id ? theme().ember : lane.kind == LaneKind::Bars ? theme().text : theme().quiet;
+    const QColor colour = chosen && *chosen == mark.id  ? theme().ember
+                          : lane.kind == LaneKind::Bars ? theme().text
+                                                        : theme().quiet;
     if (lane.kind == LaneKind::Sections) {
-      const QRectF box = QRectF(std::max(x, headWidth()) + 1, top + 1, end - std::max(x, headWidth()) - 2, laneHeight() - 2);
+      const QRectF box =
+          QRectF(std::max(x, headWidth()) + 1, top + 1, end - std::max(x, headWidth()) - 2, laneHeight() - 2);
       painter.fillRect(box, theme().raised);
     }
     if (x < headWidth() || (!named && x < last + 3)) continue;
@@ -151,7 +175,9 @@ void TimelineView::paintLane(QPainter& painter, const MarkLane& lane, double top
       painter.fillRect(QRectF(x, top + 1, 2, laneHeight() - 2), colour);
     if (!named) continue;
     painter.setPen(theme().text);
-    painter.drawText(QRectF(x + 6, top, end - x - 8, laneHeight()), Qt::AlignVCenter | Qt::AlignLeft, painter.fontMetrics().elidedText(text(mark.text), Qt::ElideRight, static_cast<int>(end - x - 8)));
+    painter.drawText(
+        QRectF(x + 6, top, end - x - 8, laneHeight()), Qt::AlignVCenter | Qt::AlignLeft,
+        painter.fontMetrics().elidedText(text(mark.text), Qt::ElideRight, static_cast<int>(end - x - 8)));
   }
 }
 
@@ -164,8 +190,10 @@ void TimelineView::paintLanes(QPainter& painter) const {
   }
 }
 
-void TimelineView::paintClip(QPainter& painter, const std::shared_ptr<const Clip>& clip, QRectF box, bool selected) {
-  // What is too narrow for a picture is shown by a colour of its palette; thousands of them must not wait for pictures.
+void TimelineView::paintClip(QPainter& painter, const std::shared_ptr<const Clip>& clip, QRectF box,
+                             bool selected) {
+  // What is too narrow for a picture is shown by a colour of its palette; thousands of them must not wait for
+  // pictures.
   constexpr double kLeastWidth_px = 6;
   painter.fillRect(box, theme().night);
   if (box.width() < kLeastWidth_px) {
@@ -179,13 +207,18 @@ void TimelineView::paintClip(QPainter& painter, const std::shared_ptr<const Clip
   if (clip->block) {
     const Block* block = chispa::find(session_.show().blocks, clip->block);
     painter.setPen(theme().text);
-    painter.drawText(box.adjusted(5, 0, -4, 0), Qt::AlignVCenter, QStringLiteral("▦ ") + (block ? text(block->name) : tr("a block that is gone")));
+    painter.drawText(box.adjusted(5, 0, -4, 0), Qt::AlignVCenter,
+                     QStringLiteral("▦ ") + (block ? text(block->name) : tr("a block that is gone")));
   } else if (!findEffect(clip->effect)) {
     painter.setPen(theme().watch);
-    painter.drawText(box.adjusted(4, 0, 0, 0), Qt::AlignVCenter, tr("! unknown effect “%1”").arg(text(clip->effect)));
+    painter.drawText(box.adjusted(4, 0, 0, 0), Qt::AlignVCenter,
+                     tr("! unknown effect “%1”").arg(text(clip->effect)));
   }
   painter.setBrush(Qt::NoBrush);
-  painter.setPen(QPen(selected ? theme().ember : clip->block ? theme().text : theme().line, selected ? 2 : 1));
+  painter.setPen(QPen(selected      ? theme().ember
+                      : clip->block ? theme().text
+                                    : theme().line,
+                      selected ? 2 : 1));
   painter.drawRect(box.adjusted(0.5, 0.5, -0.5, -0.5));
   if (!selected) return;
   if (clip->zone == tall_) curves_.paint(painter, *clip, box);
@@ -206,10 +239,14 @@ void TimelineView::paintStaves(QPainter& painter) {
     if (!isSeen(row)) continue;
     const double y = stavesTop() - verticalScrollBar()->value() + row.top;
     const bool chosen = row.zone && row.zone == chosenZone_;
-    painter.fillRect(QRectF(0, y, viewport()->width(), row.height), chosen ? theme().selectedGround() : theme().panel);
-    if (row.zone) painter.fillRect(QRectF(headWidth(), y, viewport()->width() - headWidth(), row.height), theme().isDark ? QColor(0x15, 0x15, 0x17) : QColor(0xe2, 0xdf, 0xd8));
+    painter.fillRect(QRectF(0, y, viewport()->width(), row.height),
+                     chosen ? theme().selectedGround() : theme().panel);
+    if (row.zone)
+      painter.fillRect(QRectF(headWidth(), y, viewport()->width() - headWidth(), row.height),
+                       theme().isDark ? QColor(0x15, 0x15, 0x17) : QColor(0xe2, 0xdf, 0xd8));
   }
-  painter.setClipRect(QRectF(headWidth(), stavesTop(), viewport()->width() - headWidth(), viewport()->height() - stavesTop()));
+  painter.setClipRect(QRectF(headWidth(), stavesTop(), viewport()->width() - headWidth(),
+                             viewport()->height() - stavesTop()));
   const ClipIds ids = session_.selection.clips();
   const std::unordered_set<ClipId> selected(ids.begin(), ids.end());
   for (const StaveRow& row : rows_) {
@@ -235,25 +272,34 @@ void TimelineView::paintStaveNames(QPainter& painter) {
   painter.setClipRect(QRectF(0, stavesTop(), headWidth(), viewport()->height() - stavesTop()));
   painter.setFont(font());
   const Score* score = session_.stage.score();
-  const CompiledScore* compiled = session_.stage.compiled() ? session_.stage.compiled()->scoreOf(score->id) : nullptr;
+  const CompiledScore* compiled =
+      session_.stage.compiled() ? session_.stage.compiled()->scoreOf(score->id) : nullptr;
   const int line = fontMetrics().height();
   for (const StaveRow& row : rows_) {
     const double y = stavesTop() - verticalScrollBar()->value() + row.top;
     if (y > viewport()->height() || y + row.height < stavesTop()) continue;
     painter.setPen(theme().text);
     if (!row.zone) {
-      const auto folder = std::find_if(score->folders.begin(), score->folders.end(), [&](const StaveFolder& f) { return text(f.name) == row.folder; });
+      const auto folder = std::find_if(score->folders.begin(), score->folders.end(),
+                                       [&](const StaveFolder& f) { return text(f.name) == row.folder; });
       const bool isFolded = folder != score->folders.end() && folder->isFolded;
-      painter.drawText(QPointF(10, y + line), fontMetrics().elidedText((isFolded ? QStringLiteral("▸ ") : QStringLiteral("▾ ")) + row.folder, Qt::ElideRight, static_cast<int>(headWidth()) - 16));
+      painter.drawText(
+          QPointF(10, y + line),
+          fontMetrics().elidedText((isFolded ? QStringLiteral("▸ ") : QStringLiteral("▾ ")) + row.folder,
+                                   Qt::ElideRight, static_cast<int>(headWidth()) - 16));
       continue;
     }
     const Zone* zone = chispa::find(session_.show().zones, row.zone);
     if (!zone) continue;
-    painter.drawText(QPointF(10, y + line), fontMetrics().elidedText(text(zone->name), Qt::ElideRight, static_cast<int>(headWidth()) - 16));
+    painter.drawText(QPointF(10, y + line), fontMetrics().elidedText(text(zone->name), Qt::ElideRight,
+                                                                     static_cast<int>(headWidth()) - 16));
     painter.setPen(theme().quiet);
     const CompiledStave* stave = compiled ? compiled->staveOf(row.zone) : nullptr;
     if (!stave) continue;
-    painter.drawText(QPointF(10, y + 2 * line), stave->cells->rows > 1 ? QStringLiteral("%1 × %2").arg(stave->cells->columns).arg(stave->cells->rows) : tr("%1 cells").arg(stave->cells->count()));
+    painter.drawText(QPointF(10, y + 2 * line),
+                     stave->cells->rows > 1
+                         ? QStringLiteral("%1 × %2").arg(stave->cells->columns).arg(stave->cells->rows)
+                         : tr("%1 cells").arg(stave->cells->count()));
   }
 }
 
@@ -276,7 +322,8 @@ void TimelineView::paintDraggedStave(QPainter& painter) const {
   painter.drawLine(QPointF(0, y), QPointF(headWidth(), y));
   const Zone* zone = chispa::find(session_.show().zones, chosenZone_);
   const QString words = zone ? text(zone->name) : QString();
-  QRectF ground(pointer_ + QPointF(14, -10), QSizeF(painter.fontMetrics().horizontalAdvance(words) + 12, painter.fontMetrics().height() + 4));
+  QRectF ground(pointer_ + QPointF(14, -10), QSizeF(painter.fontMetrics().horizontalAdvance(words) + 12,
+                                                    painter.fontMetrics().height() + 4));
   painter.fillRect(ground, theme().raised);
   painter.setPen(theme().text);
   painter.drawText(ground, Qt::AlignCenter, words);
@@ -289,17 +336,20 @@ void TimelineView::paintPlayhead(QPainter& painter) const {
   painter.drawLine(QPointF(x, rulerHeight() - 8), QPointF(x, viewport()->height()));
   painter.setPen(Qt::NoPen);
   painter.setBrush(theme().ember);
-  painter.drawPolygon(QPolygonF{QPointF(x - 6, rulerHeight() - 14), QPointF(x + 6, rulerHeight() - 14), QPointF(x, rulerHeight() - 4)});
+  painter.drawPolygon(QPolygonF{QPointF(x - 6, rulerHeight() - 14), QPointF(x + 6, rulerHeight() - 14),
+                                QPointF(x, rulerHeight() - 4)});
   if (drag_ == Drag::None || drag_ == Drag::Mark || drag_ == Drag::Band || drag_ == Drag::Stave) return;
   painter.setPen(theme().text);
-  const QString words = drag_ == Drag::Scrub ? timeText(session_.stage.position()) : timeText(timeAt(pointer_.x()));
+  const QString words =
+      drag_ == Drag::Scrub ? timeText(session_.stage.position()) : timeText(timeAt(pointer_.x()));
   painter.drawText(pointer_ + QPointF(12, -6), words);
 }
 
 void TimelineView::paintEmpty(QPainter& painter) const {
   painter.setPen(theme().quiet);
   painter.drawText(viewport()->rect(), Qt::AlignCenter,
-                   tr("No score is open.\n\nChoose “New score” above and pick a piece of music:\nChispa finds its bars and beats, and gives every zone a stave."));
+                   tr("No score is open.\n\nChoose “New score” above and pick a piece of music:\nChispa "
+                      "finds its bars and beats, and gives every zone a stave."));
 }
 
 void TimelineView::paintEvent(QPaintEvent*) {

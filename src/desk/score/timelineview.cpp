@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/score/timelineview.h"
 
-#include <QPainter>
-#include <QScrollBar>
 #include <cmath>
 #include <set>
+
+#include <QPainter>
+#include <QScrollBar>
 
 #include "core/edit/scoreedits.h"
 #include "core/edit/staveedits.h"
@@ -31,7 +32,9 @@ TimelineView::TimelineView(const Session& session, ClipPictures& pictures, QWidg
   setFrameShape(QFrame::NoFrame);
   viewport()->setMouseTracking(true);
   setAcceptDrops(true);
-  viewport()->setToolTip(tr("Click the ruler to move the playhead. Drag effects onto a stave, or press Enter. M marks the playhead. Ctrl+wheel zooms."));
+  viewport()->setToolTip(
+      tr("Click the ruler to move the playhead. Drag effects onto a stave, or press Enter. M marks the "
+         "playhead. Ctrl+wheel zooms."));
   const auto refresh = [this] { relayout(); };
   connect(&session_.document, &Document::showChanged, this, refresh);
   connect(&session_.stage, &Stage::scoreChanged, this, [this] {
@@ -50,17 +53,28 @@ TimelineView::TimelineView(const Session& session, ClipPictures& pictures, QWidg
   relayout();
 }
 
-double TimelineView::headWidth() const { return textWidth(16); }
-double TimelineView::rulerHeight() const { return fontMetrics().height() + 10; }
-double TimelineView::waveHeight() const { return showsSpectrum_ ? 112 : 46; }
-double TimelineView::laneHeight() const { return fontMetrics().height() + 4; }
+double TimelineView::headWidth() const {
+  return textWidth(16);
+}
+double TimelineView::rulerHeight() const {
+  return fontMetrics().height() + 10;
+}
+double TimelineView::waveHeight() const {
+  return showsSpectrum_ ? 112 : 46;
+}
+double TimelineView::laneHeight() const {
+  return fontMetrics().height() + 4;
+}
 
 double TimelineView::stavesTop() const {
   const Score* score = session_.stage.score();
-  return rulerHeight() + waveHeight() + laneHeight() * static_cast<double>(score ? score->lanes.size() : 0) + 4;
+  return rulerHeight() + waveHeight() + laneHeight() * static_cast<double>(score ? score->lanes.size() : 0) +
+         4;
 }
 
-double TimelineView::xOf(Micros t) const { return headWidth() + seconds(t) * pxPerSecond_ - horizontalScrollBar()->value(); }
+double TimelineView::xOf(Micros t) const {
+  return headWidth() + seconds(t) * pxPerSecond_ - horizontalScrollBar()->value();
+}
 
 Micros TimelineView::timeAt(double x) const {
   return std::max(Micros(0), micros((x - headWidth() + horizontalScrollBar()->value()) / pxPerSecond_));
@@ -72,7 +86,9 @@ void TimelineView::relayout() {
   const Score* score = session_.stage.score();
   if (score)
     for (const auto& clip : score->clips) clipsOf_[clip->zone].push_back(clip);
-  for (auto& [zone, clips] : clipsOf_) std::stable_sort(clips.begin(), clips.end(), [](const auto& a, const auto& b) { return a->start < b->start; });
+  for (auto& [zone, clips] : clipsOf_)
+    std::stable_sort(clips.begin(), clips.end(),
+                     [](const auto& a, const auto& b) { return a->start < b->start; });
   const Clip* curved = curvedClip();
   tall_ = curved ? curved->zone : ZoneId{};
   double y = 0;
@@ -116,12 +132,20 @@ const Clip* TimelineView::curvedClip() const {
 void TimelineView::reveal(ClipId id) {
   const QRectF box = clipBox(id);
   if (box.isNull()) return;
-  if (box.top() < stavesTop()) verticalScrollBar()->setValue(verticalScrollBar()->value() - static_cast<int>(stavesTop() - box.top()));
-  if (box.bottom() > viewport()->height()) verticalScrollBar()->setValue(verticalScrollBar()->value() + static_cast<int>(box.bottom() - viewport()->height()) + 1);
-  if (box.left() < headWidth() || box.left() > viewport()->width()) horizontalScrollBar()->setValue(horizontalScrollBar()->value() + static_cast<int>(box.left() - headWidth() - 40));
+  if (box.top() < stavesTop())
+    verticalScrollBar()->setValue(verticalScrollBar()->value() - static_cast<int>(stavesTop() - box.top()));
+  if (box.bottom() > viewport()->height())
+    verticalScrollBar()->setValue(verticalScrollBar()->value() +
+                                  static_cast<int>(box.bottom() - viewport()->height()) + 1);
+  if (box.left() < headWidth() || box.left() > viewport()->width())
+    horizontalScrollBar()->setValue(horizontalScrollBar()->value() +
+                                    static_cast<int>(box.left() - headWidth() - 40));
 }
 
-void TimelineView::reveal(Micros at) { horizontalScrollBar()->setValue(static_cast<int>(seconds(at) * pxPerSecond_ - (viewport()->width() - headWidth()) / 2)); }
+void TimelineView::reveal(Micros at) {
+  horizontalScrollBar()->setValue(
+      static_cast<int>(seconds(at) * pxPerSecond_ - (viewport()->width() - headWidth()) / 2));
+}
 
 void TimelineView::scrollContentsBy(int, int) {
   viewport()->update();
@@ -169,20 +193,24 @@ void TimelineView::follow() {
   if (session_.stage.isPlaying() && drag_ == Drag::None) {
     const double x = xOf(session_.stage.position());
     if (x > viewport()->width() - 30 || x < headWidth())
-      horizontalScrollBar()->setValue(static_cast<int>(seconds(session_.stage.position()) * pxPerSecond_ - 40));
+      horizontalScrollBar()->setValue(
+          static_cast<int>(seconds(session_.stage.position()) * pxPerSecond_ - 40));
   }
   if (isVisible()) viewport()->update();
 }
 
 const TimelineView::StaveRow* TimelineView::rowOf(ZoneId zone) const {
-  const auto found = std::find_if(rows_.begin(), rows_.end(), [zone](const StaveRow& row) { return row.zone == zone; });
+  const auto found =
+      std::find_if(rows_.begin(), rows_.end(), [zone](const StaveRow& row) { return row.zone == zone; });
   return found == rows_.end() ? nullptr : &*found;
 }
 
 const TimelineView::StaveRow* TimelineView::rowAt(double y) const {
   const double inside = y - stavesTop() + verticalScrollBar()->value();
   if (y < stavesTop()) return nullptr;
-  const auto found = std::find_if(rows_.begin(), rows_.end(), [inside](const StaveRow& row) { return inside >= row.top && inside < row.top + row.height + kStaveGap; });
+  const auto found = std::find_if(rows_.begin(), rows_.end(), [inside](const StaveRow& row) {
+    return inside >= row.top && inside < row.top + row.height + kStaveGap;
+  });
   return found == rows_.end() ? nullptr : &*found;
 }
 
@@ -191,7 +219,8 @@ QRectF TimelineView::boxOf(const Clip& clip, const StaveRow& row) const {
   const int own = std::min(clip.layer, row.layers - 1);
   const double above = layer * (row.layers - 1 - own) + (own < row.tallLayer ? row.extra : 0);
   const double left = xOf(clip.start);
-  return {left, stavesTop() - verticalScrollBar()->value() + row.top + above + 1, std::max(3.0, xOf(clip.end()) - left), layer + (own == row.tallLayer ? row.extra : 0) - 2};
+  return {left, stavesTop() - verticalScrollBar()->value() + row.top + above + 1,
+          std::max(3.0, xOf(clip.end()) - left), layer + (own == row.tallLayer ? row.extra : 0) - 2};
 }
 
 QRectF TimelineView::clipBox(ClipId id) const {
@@ -204,7 +233,8 @@ QRectF TimelineView::clipBox(ClipId id) const {
 QRectF TimelineView::staveBox(ZoneId zone) const {
   const StaveRow* row = rowOf(zone);
   if (!row) return {};
-  return {headWidth(), stavesTop() - verticalScrollBar()->value() + row->top, viewport()->width() - headWidth(), row->height};
+  return {headWidth(), stavesTop() - verticalScrollBar()->value() + row->top,
+          viewport()->width() - headWidth(), row->height};
 }
 
 std::shared_ptr<const Clip> TimelineView::clipAt(QPointF at) const {
@@ -231,7 +261,9 @@ std::optional<MarkId> TimelineView::markAt(QPointF at) const {
 
 PaletteId TimelineView::paletteForNew() const {
   const auto& palettes = session_.show().palettes;
-  return chispa::find(palettes, chosenPalette_) ? chosenPalette_ : palettes.empty() ? PaletteId{} : palettes.front()->id;
+  return chispa::find(palettes, chosenPalette_) ? chosenPalette_
+         : palettes.empty()                     ? PaletteId{}
+                                                : palettes.front()->id;
 }
 
 const Mark* TimelineView::chosenMark() const {
@@ -242,7 +274,9 @@ const Mark* TimelineView::chosenMark() const {
 
 ZoneId TimelineView::staveBelow(double y) const {
   const double inside = y - stavesTop() + verticalScrollBar()->value();
-  const auto found = std::find_if(rows_.begin(), rows_.end(), [inside](const StaveRow& row) { return row.zone && row.top + row.height / 2 > inside; });
+  const auto found = std::find_if(rows_.begin(), rows_.end(), [inside](const StaveRow& row) {
+    return row.zone && row.top + row.height / 2 > inside;
+  });
   return found == rows_.end() ? ZoneId{} : found->zone;
 }
 

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QAbstractScrollArea>
 #include <optional>
 #include <unordered_map>
+
+#include <QAbstractScrollArea>
 
 #include "desk/score/curvehand.h"
 #include "desk/session/session.h"
@@ -11,8 +12,9 @@ namespace chispa::desk {
 
 class ClipPictures;
 
-/// Bars, waveform, mark lanes, and a stave a zone with clips drawn as what they will look like. Clips are dragged and
-/// resized with snap to marks; the ruler scrubs; M places a mark; Enter adds a clip of the chosen effect.
+/// Bars, waveform, mark lanes, and a stave a zone with clips drawn as what they will look like. Clips are
+/// dragged and resized with snap to marks; the ruler scrubs; M places a mark; Enter adds a clip of the chosen
+/// effect.
 class TimelineView : public QAbstractScrollArea {
   Q_OBJECT
  public:
@@ -28,8 +30,8 @@ class TimelineView : public QAbstractScrollArea {
   void zoomBy(double factor);
   void zoomToAll();
   void placeMark();
-  /// Adds a clip of `effect` on `zone` that begins at the beat nearest to `at` and lasts to the next bar but one; `params` are said of
-  /// it besides.
+  /// Adds a clip of `effect` on `zone` that begins at the beat nearest to `at` and lasts to the next bar but
+  /// one; `params` are said of it besides.
   ClipId addClipAt(const QString& effect, ZoneId zone, Micros at, const ParamValues& params = {});
   /// Where the clip or the instant is drawn, in the viewport's coordinates.
   QRectF clipBox(ClipId id) const;

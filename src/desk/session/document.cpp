@@ -16,8 +16,13 @@ Show emptyShow() {
   show.name = "New show";
   put(show.stripTypes, StripType{show.newId<StripTypeId>(), "Plain strip 60/m", "GRB", 60, 5, 12, 1});
   put(show.stripTypes, StripType{show.newId<StripTypeId>(), "Panel", "RGB", 60, 5, 8, 1});
-  put(show.palettes, Palette{show.newId<PaletteId>(), "Hearth", {{0, {26, 2, 5}}, {0.4, {200, 40, 8}}, {0.75, {255, 160, 40}}, {1, {255, 240, 200}}}});
-  put(show.palettes, Palette{show.newId<PaletteId>(), "Harbour", {{0, {2, 19, 43}}, {0.5, {10, 120, 140}}, {1, {157, 242, 216}}}});
+  put(show.palettes,
+      Palette{show.newId<PaletteId>(),
+              "Hearth",
+              {{0, {26, 2, 5}}, {0.4, {200, 40, 8}}, {0.75, {255, 160, 40}}, {1, {255, 240, 200}}}});
+  put(show.palettes, Palette{show.newId<PaletteId>(),
+                             "Harbour",
+                             {{0, {2, 19, 43}}, {0.5, {10, 120, 140}}, {1, {157, 242, 216}}}});
   return show;
 }
 
@@ -82,7 +87,9 @@ void Document::replace(Show show, std::filesystem::path path) {
   emit stateChanged();
 }
 
-void Document::startEmpty() { replace(emptyShow(), {}); }
+void Document::startEmpty() {
+  replace(emptyShow(), {});
+}
 
 Outcome Document::open(const std::filesystem::path& path) {
   auto show = loadShow(path);
@@ -103,10 +110,14 @@ bool Document::adopt(const LeftJournal& left) {
   return journal_ && journalTrouble_.isEmpty();
 }
 
-Outcome Document::save() { return saveAs(path_); }
+Outcome Document::save() {
+  return saveAs(path_);
+}
 
 Outcome Document::saveAs(const std::filesystem::path& path) {
-  if (path != path_ && isOpenElsewhere(path)) return Failure{"This show is open in another window.", path.string(), "Close it there, or choose another name."};
+  if (path != path_ && isOpenElsewhere(path))
+    return Failure{"This show is open in another window.", path.string(),
+                   "Close it there, or choose another name."};
   const Outcome saved = saveShow(path, show());
   if (!saved) return saved;
   if (path != path_ || !lock_) {
@@ -121,7 +132,9 @@ Outcome Document::saveAs(const std::filesystem::path& path) {
   return saved;
 }
 
-bool Document::wasChangedOutside() const { return !path_.empty() && stamp_ && stampOf(path_) != stamp_; }
+bool Document::wasChangedOutside() const {
+  return !path_.empty() && stamp_ && stampOf(path_) != stamp_;
+}
 
 bool Document::isOpenElsewhere(const std::filesystem::path& path) const {
   std::error_code error;
@@ -139,7 +152,8 @@ void Document::step(const std::function<void()>& move) {
   emit stateChanged();
 }
 
-bool Document::applyWithCare(const QString& name, const std::function<Losses(Show&)>& edit, const QString& mergeKey) {
+bool Document::applyWithCare(const QString& name, const std::function<Losses(Show&)>& edit,
+                             const QString& mergeKey) {
   Show after = show();
   const Losses losses = edit(after);
   if (!losses.empty() && mayLose && !mayLose(name, losses)) {
@@ -147,7 +161,8 @@ bool Document::applyWithCare(const QString& name, const std::function<Losses(Sho
     emit showChanged(show());
     return false;
   }
-  return apply(name, [&](Show& now) { now = after; }, mergeKey);
+  return apply(
+      name, [&](Show& now) { now = after; }, mergeKey);
 }
 
 bool Document::apply(const QString& name, const History::Edit& edit, const QString& mergeKey) {
@@ -163,7 +178,10 @@ bool Document::apply(const QString& name, const History::Edit& edit, const QStri
   constexpr qint64 kTogether_ms = 1'000;
   if (!sinceEdit_.isValid() || sinceEdit_.restart() > kTogether_ms) history_.seal();
   if (!sinceEdit_.isValid()) sinceEdit_.start();
-  step([&] { history_.apply(name.toStdString(), [&](Show& now) { now = std::move(after); }, mergeKey.toStdString()); });
+  step([&] {
+    history_.apply(
+        name.toStdString(), [&](Show& now) { now = std::move(after); }, mergeKey.toStdString());
+  });
   return true;
 }
 

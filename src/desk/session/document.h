@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <filesystem>
+#include <memory>
+
 #include <QElapsedTimer>
 #include <QObject>
 #include <QTimer>
-#include <filesystem>
-#include <memory>
 
 #include "core/edit/refit.h"
 #include "core/files/journal.h"
@@ -16,7 +17,8 @@ namespace chispa::desk {
 
 class JournalWriter;
 
-/// The open show: its history, its file and its journal. All edits of the window go through apply(). UI thread.
+/// The open show: its history, its file and its journal. All edits of the window go through apply(). UI
+/// thread.
 class Document : public QObject {
   Q_OBJECT
  public:
@@ -35,12 +37,14 @@ class Document : public QObject {
   QString undoName() const { return QString::fromStdString(history_.undoName()); }
   QString redoName() const { return QString::fromStdString(history_.redoName()); }
 
-  /// One named edit; edits in a row with the same `mergeKey` are one step of undo, unless a second passes between them. An edit after which
-  /// the show would break an invariant (core/check) is not taken: failed() says why. Returns whether it was.
+  /// One named edit; edits in a row with the same `mergeKey` are one step of undo, unless a second passes
+  /// between them. An edit after which the show would break an invariant (core/check) is not taken: failed()
+  /// says why. Returns whether it was.
   bool apply(const QString& name, const History::Edit& edit, const QString& mergeKey = {});
-  /// As apply(), for an edit that may be unable to keep all: what would be lost is shown first, and nothing happens if
-  /// the maker does not want that. Returns whether it happened.
-  bool applyWithCare(const QString& name, const std::function<Losses(Show&)>& edit, const QString& mergeKey = {});
+  /// As apply(), for an edit that may be unable to keep all: what would be lost is shown first, and nothing
+  /// happens if the maker does not want that. Returns whether it happened.
+  bool applyWithCare(const QString& name, const std::function<Losses(Show&)>& edit,
+                     const QString& mergeKey = {});
   /// Shows what an edit would cost and returns whether to go on; without it everything goes on.
   std::function<bool(const QString& edit, const Losses& losses)> mayLose;
   /// The next edit starts a step of its own: a drag has ended.
@@ -50,7 +54,8 @@ class Document : public QObject {
   void startEmpty();
   /// Replaces the open show by the file's; on failure nothing changes.
   Outcome open(const std::filesystem::path& path);
-  /// Takes up what a crash left behind; it stays unsaved. True once it is safe in a journal of this document's own: only then may the old one go.
+  /// Takes up what a crash left behind; it stays unsaved. True once it is safe in a journal of this
+  /// document's own: only then may the old one go.
   bool adopt(const LeftJournal& left);
   Outcome save();
   Outcome saveAs(const std::filesystem::path& path);
@@ -60,7 +65,8 @@ class Document : public QObject {
   bool isOpenElsewhere(const std::filesystem::path& path) const;
   /// Why unsaved work is not safe now; empty while it is. It is tried again every few seconds.
   const QString& journalTrouble() const { return journalTrouble_; }
-  /// Writes what is not yet in the journal, and waits for it; happens by itself, without waiting, within half a second of an edit.
+  /// Writes what is not yet in the journal, and waits for it; happens by itself, without waiting, within half
+  /// a second of an edit.
   void flushJournal();
   /// The program ends without asking: unsaved work stays in the journal, to be offered at the next start.
   void keepJournal();

@@ -8,7 +8,8 @@
 
 namespace chispa::desk {
 
-FlashWatch::FlashWatch(const Document& document, const Stage& stage, QObject* parent) : QObject(parent), document_(document), stage_(stage) {
+FlashWatch::FlashWatch(const Document& document, const Stage& stage, QObject* parent)
+    : QObject(parent), document_(document), stage_(stage) {
   constexpr int kAfter_ms = 2'000;
   wait_.setSingleShot(true);
   wait_.setInterval(kAfter_ms);

@@ -1,14 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QTimer>
 #include <atomic>
+
+#include <QTimer>
 
 #include "core/show/problems.h"
 #include "desk/session/stage.h"
 
 namespace chispa::desk {
 
-/// Looks through the scores for light that flashes too often, in the background, a while after the last edit. UI thread.
+/// Looks through the scores for light that flashes too often, in the background, a while after the last edit.
+/// UI thread.
 class FlashWatch : public QObject {
   Q_OBJECT
  public:

@@ -7,7 +7,8 @@
 
 namespace chispa::desk {
 
-JournalWriter::JournalWriter(std::unique_ptr<Journal> journal, QObject* parent) : QObject(parent), journal_(std::move(journal)) {
+JournalWriter::JournalWriter(std::unique_ptr<Journal> journal, QObject* parent)
+    : QObject(parent), journal_(std::move(journal)) {
   pool_.setMaxThreadCount(1);
   connect(&running_, &QFutureWatcherBase::finished, this, &JournalWriter::conclude);
 }
@@ -18,7 +19,8 @@ JournalWriter::~JournalWriter() {
 }
 
 void JournalWriter::start(const Show& show) {
-  running_.setFuture(QtConcurrent::run(&pool_, [journal = journal_.get(), show] { return journal->append(show); }));
+  running_.setFuture(
+      QtConcurrent::run(&pool_, [journal = journal_.get(), show] { return journal->append(show); }));
 }
 
 void JournalWriter::write(const Show& show) {

@@ -1,16 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <optional>
+
 #include <QFutureWatcher>
 #include <QObject>
 #include <QThreadPool>
-#include <optional>
 
 #include "core/files/journal.h"
 
 namespace chispa::desk {
 
-/// Appends shows to a journal on a thread of its own, so that a large one does not hold the window up; of those that come while it
-/// writes, the newest. UI thread.
+/// Appends shows to a journal on a thread of its own, so that a large one does not hold the window up; of
+/// those that come while it writes, the newest. UI thread.
 class JournalWriter : public QObject {
   Q_OBJECT
  public:

@@ -4,8 +4,9 @@
 
 namespace chispa::desk::pools {
 
-/// Threads for one kind of work each, so that none waits behind another: a film under way, or a controller that does not answer, must not keep an edit from
-/// the LEDs. They are never taken down: what still runs when the program ends is not waited for. Any thread.
+/// Threads for one kind of work each, so that none waits behind another: a film under way, or a controller
+/// that does not answer, must not keep an edit from the LEDs. They are never taken down: what still runs when
+/// the program ends is not waited for. Any thread.
 QThreadPool& compiling();
 /// Music and pictures that are decoded.
 QThreadPool& media();

@@ -17,29 +17,30 @@ bool hasBead(const Show& show, const BeadPlace& place) {
 
 Selected pruned(const Selected& selected, const Show& show, const Score* score) {
   return std::visit(
-      Overloaded{[](std::monostate) { return Selected{}; },
-            [&](FixtureIds ids) {
-              std::erase_if(ids, [&](FixtureId id) { return !chispa::find(show.fixtures, id); });
-              return ids.empty() ? Selected{} : Selected{ids};
-            },
-            [&](ClipIds ids) {
-              std::unordered_set<ClipId> there;
-              for (std::size_t i = 0; score && i < score->clips.size(); ++i) there.insert(score->clips[i]->id);
-              std::erase_if(ids, [&](ClipId id) { return !there.contains(id); });
-              return ids.empty() ? Selected{} : Selected{ids};
-            },
-            [&](MarkId id) { return score && findMark(*score, id).mark ? Selected{id} : Selected{}; },
-            [&](ZoneId id) { return chispa::find(show.zones, id) ? Selected{id} : Selected{}; },
-            [&](UnderlayId id) { return chispa::find(show.underlays, id) ? Selected{id} : Selected{}; },
-            [&](StripTypeId id) { return find(show.stripTypes, id) ? Selected{id} : Selected{}; },
-            [&](ScoreId id) { return find(show.scores, id) ? Selected{id} : Selected{}; },
-            [&](PaletteId id) { return chispa::find(show.palettes, id) ? Selected{id} : Selected{}; },
-            [&](ControllerId id) { return chispa::find(show.controllers, id) ? Selected{id} : Selected{}; },
-            [&](PortChoice port) {
-              const Controller* controller = chispa::find(show.controllers, port.controller);
-              return controller && port.port < std::ssize(controller->ports) ? Selected{port} : Selected{};
-            },
-            [&](BeadPlace place) { return hasBead(show, place) ? Selected{place} : Selected{}; }},
+      Overloaded{
+          [](std::monostate) { return Selected{}; },
+          [&](FixtureIds ids) {
+            std::erase_if(ids, [&](FixtureId id) { return !chispa::find(show.fixtures, id); });
+            return ids.empty() ? Selected{} : Selected{ids};
+          },
+          [&](ClipIds ids) {
+            std::unordered_set<ClipId> there;
+            for (std::size_t i = 0; score && i < score->clips.size(); ++i) there.insert(score->clips[i]->id);
+            std::erase_if(ids, [&](ClipId id) { return !there.contains(id); });
+            return ids.empty() ? Selected{} : Selected{ids};
+          },
+          [&](MarkId id) { return score && findMark(*score, id).mark ? Selected{id} : Selected{}; },
+          [&](ZoneId id) { return chispa::find(show.zones, id) ? Selected{id} : Selected{}; },
+          [&](UnderlayId id) { return chispa::find(show.underlays, id) ? Selected{id} : Selected{}; },
+          [&](StripTypeId id) { return find(show.stripTypes, id) ? Selected{id} : Selected{}; },
+          [&](ScoreId id) { return find(show.scores, id) ? Selected{id} : Selected{}; },
+          [&](PaletteId id) { return chispa::find(show.palettes, id) ? Selected{id} : Selected{}; },
+          [&](ControllerId id) { return chispa::find(show.controllers, id) ? Selected{id} : Selected{}; },
+          [&](PortChoice port) {
+            const Controller* controller = chispa::find(show.controllers, port.controller);
+            return controller && port.port < std::ssize(controller->ports) ? Selected{port} : Selected{};
+          },
+          [&](BeadPlace place) { return hasBead(show, place) ? Selected{place} : Selected{}; }},
       selected);
 }
 
@@ -61,6 +62,8 @@ void Selection::choosePixel(std::optional<int> pixel) {
   if (std::exchange(pixel_, pixel) != pixel) emit changed();
 }
 
-void Selection::prune(const Show& show, const Score* score) { select(pruned(selected_, show, score)); }
+void Selection::prune(const Show& show, const Score* score) {
+  select(pruned(selected_, show, score));
+}
 
 }  // namespace chispa::desk

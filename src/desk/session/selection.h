@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QObject>
 #include <optional>
 #include <variant>
 #include <vector>
+
+#include <QObject>
 
 #include "core/show/show.h"
 
@@ -30,8 +31,8 @@ using FixtureIds = std::vector<FixtureId>;
 using ClipIds = std::vector<ClipId>;
 
 /// What the inspector shows: one kind of thing at a time.
-using Selected =
-    std::variant<std::monostate, FixtureIds, ZoneId, ControllerId, PortChoice, BeadPlace, ClipIds, PaletteId, StripTypeId, ScoreId, UnderlayId, MarkId>;
+using Selected = std::variant<std::monostate, FixtureIds, ZoneId, ControllerId, PortChoice, BeadPlace,
+                              ClipIds, PaletteId, StripTypeId, ScoreId, UnderlayId, MarkId>;
 
 /// What is selected in the window, shared by all workspaces. UI thread.
 class Selection : public QObject {

@@ -18,13 +18,16 @@ void addRange(Pixels& pixels, const PixelMap::Range& range) {
   for (int i = 0; i < range.count; ++i) pixels.push_back(range.first + i);
 }
 
-void add(Pixels& pixels, const Pixels& more) { pixels.insert(pixels.end(), more.begin(), more.end()); }
+void add(Pixels& pixels, const Pixels& more) {
+  pixels.insert(pixels.end(), more.begin(), more.end());
+}
 
 void addZones(Pixels& pixels, const Show& show, const std::set<ZoneId>& ids) {
   const PixelMap map = mapPixels(show);
   for (const ZoneId id : ids)
     if (const Zone* zone = chispa::find(show.zones, id))
-      for (const std::uint32_t pixel : cellsOf(show, map, *zone).pixels) pixels.push_back(static_cast<std::int32_t>(pixel));
+      for (const std::uint32_t pixel : cellsOf(show, map, *zone).pixels)
+        pixels.push_back(static_cast<std::int32_t>(pixel));
 }
 
 std::set<ZoneId> zonesOf(const Score* score, const ClipIds& ids) {
@@ -39,32 +42,37 @@ std::set<ZoneId> zonesOf(const Score* score, const ClipIds& ids) {
 std::vector<std::int32_t> selectedPixels(const Session& session) {
   const Show& show = session.show();
   Pixels pixels;
-  std::visit(Overloaded{[&](const FixtureIds& ids) {
-                          const auto ranges = pixelRanges(show);
-                          const auto one = session.selection.pixel();
-                          for (const FixtureId id : ids)
-                            if (const auto range = ranges.find(id); range != ranges.end()) {
-                              if (one && ids.size() == 1 && *one < range->second.count)
-                                pixels.push_back(range->second.first + *one);
-                              else
-                                addRange(pixels, range->second);
-                            }
-                        },
-                        [&](ZoneId id) { addZones(pixels, show, {id}); },
-                        [&](const BeadPlace& place) {
-                          if (const Controller* controller = chispa::find(show.controllers, place.controller)) add(pixels, engine::wiredPixels(show, pixelRanges(show), *controller, place.port, place.bead));
-                        },
-                        [&](const PortChoice& port) {
-                          if (const Controller* controller = chispa::find(show.controllers, port.controller)) add(pixels, engine::wiredPixels(show, pixelRanges(show), *controller, port.port));
-                        },
-                        [&](ControllerId id) {
-                          const Controller* controller = chispa::find(show.controllers, id);
-                          const auto ranges = pixelRanges(show);
-                          for (int p = 0; controller && p < std::ssize(controller->ports); ++p) add(pixels, engine::wiredPixels(show, ranges, *controller, p));
-                        },
-                        [&](const ClipIds& ids) { addZones(pixels, show, zonesOf(session.stage.score(), ids)); },
-                        [](const auto&) {}},
-             session.selection.now());
+  std::visit(
+      Overloaded{[&](const FixtureIds& ids) {
+                   const auto ranges = pixelRanges(show);
+                   const auto one = session.selection.pixel();
+                   for (const FixtureId id : ids)
+                     if (const auto range = ranges.find(id); range != ranges.end()) {
+                       if (one && ids.size() == 1 && *one < range->second.count)
+                         pixels.push_back(range->second.first + *one);
+                       else
+                         addRange(pixels, range->second);
+                     }
+                 },
+                 [&](ZoneId id) { addZones(pixels, show, {id}); },
+                 [&](const BeadPlace& place) {
+                   if (const Controller* controller = chispa::find(show.controllers, place.controller))
+                     add(pixels,
+                         engine::wiredPixels(show, pixelRanges(show), *controller, place.port, place.bead));
+                 },
+                 [&](const PortChoice& port) {
+                   if (const Controller* controller = chispa::find(show.controllers, port.controller))
+                     add(pixels, engine::wiredPixels(show, pixelRanges(show), *controller, port.port));
+                 },
+                 [&](ControllerId id) {
+                   const Controller* controller = chispa::find(show.controllers, id);
+                   const auto ranges = pixelRanges(show);
+                   for (int p = 0; controller && p < std::ssize(controller->ports); ++p)
+                     add(pixels, engine::wiredPixels(show, ranges, *controller, p));
+                 },
+                 [&](const ClipIds& ids) { addZones(pixels, show, zonesOf(session.stage.score(), ids)); },
+                 [](const auto&) {}},
+      session.selection.now());
   return pixels;
 }
 
@@ -95,7 +103,8 @@ void SelectionLight::setIsolating(bool on) {
 void SelectionLight::update() {
   using Kind = engine::Highlight::Kind;
   const Selected& selected = session_.selection.now();
-  const bool isWired = std::holds_alternative<BeadPlace>(selected) || std::holds_alternative<PortChoice>(selected);
+  const bool isWired =
+      std::holds_alternative<BeadPlace>(selected) || std::holds_alternative<PortChoice>(selected);
   const bool points = isPointing_ && isWired && !session_.stage.isPlaying();
   engine::Highlight highlight{isLocating_ ? Kind::Blink : isIsolating_ ? Kind::Isolate : Kind::Point, {}};
   if (isLocating_ || isIsolating_ || points) highlight.pixels = selectedPixels(session_);

@@ -6,8 +6,9 @@
 
 namespace chispa::desk {
 
-/// Tells the LEDs of what is selected, in any workspace, from all others: it points out a bead or a port, while nothing plays;
-/// makes whatever is selected blink; or lets that alone play. In every picture of the light, and on the LEDs. UI thread.
+/// Tells the LEDs of what is selected, in any workspace, from all others: it points out a bead or a port,
+/// while nothing plays; makes whatever is selected blink; or lets that alone play. In every picture of the
+/// light, and on the LEDs. UI thread.
 class SelectionLight : public QObject {
   Q_OBJECT
  public:

@@ -17,7 +17,8 @@ struct Session {
     document.apply(name, change, mergeKey);
   }
   /// An edit that tells first what it cannot keep.
-  bool editWithCare(const QString& name, const std::function<Losses(Show&)>& change, const QString& mergeKey = {}) const {
+  bool editWithCare(const QString& name, const std::function<Losses(Show&)>& change,
+                    const QString& mergeKey = {}) const {
     return document.applyWithCare(name, change, mergeKey);
   }
 };

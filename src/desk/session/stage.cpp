@@ -15,8 +15,13 @@ namespace {
 constexpr int kTick_ms = 33;
 
 /// An exception ends here: it must not travel through Qt's event loop.
-Result<std::shared_ptr<const CompiledShow>> compiledOf(const Show& show, const MusicLibrary& music, const MediaLibrary& media) {
-  const auto failed = [](const std::string& why) { return Failure{"The light of this show cannot be computed (" + why + ").", {}, "Undo the last change, or divide the show."}; };
+Result<std::shared_ptr<const CompiledShow>> compiledOf(const Show& show, const MusicLibrary& music,
+                                                       const MediaLibrary& media) {
+  const auto failed = [](const std::string& why) {
+    return Failure{"The light of this show cannot be computed (" + why + ").",
+                   {},
+                   "Undo the last change, or divide the show."};
+  };
   try {
     return compile(show, music, media);
   } catch (const std::bad_alloc&) {
@@ -39,10 +44,12 @@ Stage::Stage(Document& document, std::unique_ptr<engine::Sound> sound, QObject* 
     : QObject(parent), document_(document), player_(playerOptions(std::move(sound))) {
   connect(&document_, &Document::opened, this, &Stage::adoptShow);
   connect(&document_, &Document::showChanged, this, [this] {
+    screens_.allow();
     requestAudio();
     requestMedia();
     requestCompile();
-    if (!score()) openScore(document_.show().scores.empty() ? ScoreId{} : document_.show().scores.front()->id);
+    if (!score())
+      openScore(document_.show().scores.empty() ? ScoreId{} : document_.show().scores.front()->id);
   });
   connect(&compileWatcher_, &QFutureWatcherBase::finished, this, &Stage::finishCompile);
   timer_.setTimerType(Qt::PreciseTimer);
@@ -58,7 +65,9 @@ Stage::~Stage() {
   compileWatcher_.disconnect(this);
 }
 
-const Score* Stage::score() const { return chispa::find(document_.show().scores, score_); }
+const Score* Stage::score() const {
+  return chispa::find(document_.show().scores, score_);
+}
 
 void Stage::adoptShow() {
   if (isPlaying()) pause();
@@ -113,10 +122,14 @@ void Stage::requestAudio() {
     audio_[name] = nullptr;
     ++analysing_;
     const auto path = besideFile(document_.path(), name);
-    QtConcurrent::run(&pools::media(), [path, leaving = leaving_] { return analyseAudio(path, [&](double) { return !leaving->load(); }); }).then(this, [this, name, generation = generation_](const Result<std::shared_ptr<const AnalysedAudio>>& result) {
-      --analysing_;
-      if (generation == generation_) finishAudio(name, result);
-    });
+    QtConcurrent::run(
+        &pools::media(),
+        [path, leaving = leaving_] { return analyseAudio(path, [&](double) { return !leaving->load(); }); })
+        .then(this, [this, name,
+                     generation = generation_](const Result<std::shared_ptr<const AnalysedAudio>>& result) {
+          --analysing_;
+          if (generation == generation_) finishAudio(name, result);
+        });
   }
 }
 
@@ -144,7 +157,9 @@ void Stage::requestMedia() {
     if (!mediaAsked_.insert(name).second) continue;
     ++loading_;
     const auto path = besideFile(document_.path(), name);
-    QtConcurrent::run(&pools::media(), [path, leaving = leaving_] { return decodeMedia(path, leaving.get()); }).then(this, [this, name, generation = generation_](const Result<std::shared_ptr<const Media>>& result) {
+    QtConcurrent::run(&pools::media(), [path, leaving = leaving_] {
+      return decodeMedia(path, leaving.get());
+    }).then(this, [this, name, generation = generation_](const Result<std::shared_ptr<const Media>>& result) {
       --loading_;
       if (generation != generation_) return;
       if (result)
@@ -175,14 +190,15 @@ void Stage::requestSlow() {
   if (rate_ == 1 || !music || (slow_ && slowOf_ == music->clip && slowRate_ == rate_)) return;
   if (slowCancelled_) slowCancelled_->store(true);
   slowCancelled_ = std::make_shared<std::atomic<bool>>(false);
-  QtConcurrent::run(&pools::media(), [clip = music->clip, rate = rate_, cancelled = slowCancelled_] { return stretched(*clip, rate, *cancelled); })
-      .then(this, [this, clip = music->clip, rate = rate_](const std::shared_ptr<const AudioClip>& made) {
-        if (!made || rate != rate_) return;
-        slow_ = made;
-        slowOf_ = clip;
-        slowRate_ = rate;
-        if (isPlaying()) play();
-      });
+  QtConcurrent::run(&pools::media(), [clip = music->clip, rate = rate_, cancelled = slowCancelled_] {
+    return stretched(*clip, rate, *cancelled);
+  }).then(this, [this, clip = music->clip, rate = rate_](const std::shared_ptr<const AudioClip>& made) {
+    if (!made || rate != rate_) return;
+    slow_ = made;
+    slowOf_ = clip;
+    slowRate_ = rate;
+    if (isPlaying()) play();
+  });
 }
 
 void Stage::requestCompile() {
@@ -194,7 +210,9 @@ void Stage::requestCompile() {
 
 void Stage::startCompile() {
   compiling_ = played();
-  compileWatcher_.setFuture(QtConcurrent::run(&pools::compiling(), [show = compiling_, music = music_, media = media_] { return compiledOf(show, music, media); }));
+  compileWatcher_.setFuture(QtConcurrent::run(
+      &pools::compiling(),
+      [show = compiling_, music = music_, media = media_] { return compiledOf(show, music, media); }));
 }
 
 void Stage::finishCompile() {
@@ -213,7 +231,8 @@ void Stage::settle() {
   // A compilation that has just ended is taken over first.
   QCoreApplication::processEvents();
   while (compileWatcher_.isRunning() || compileAgain_ || analysing_ > 0 || loading_ > 0 ||
-         (compileTrouble_.isEmpty() && frame_.size() != static_cast<std::size_t>(compiled_ ? compiled_->map.count() : 0))) {
+         (compileTrouble_.isEmpty() &&
+          frame_.size() != static_cast<std::size_t>(compiled_ ? compiled_->map.count() : 0))) {
     QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
     tick();
   }
@@ -233,7 +252,8 @@ void Stage::prepareSound(Micros& from) {
   if (clip && begins.count() != 0) clip = shifted(clip, begins);
   if (!countsIn_ || isPlaying()) return player_.setSound(clip);
   const MusicGrid grid = gridOf(*score());
-  const auto perBar = std::max(1L, std::lround(grid.beatAt(from) - grid.beatAt(grid.barStart(grid.barAt(from) - 1))));
+  const auto perBar =
+      std::max(1L, std::lround(grid.beatAt(from) - grid.beatAt(grid.barStart(grid.barAt(from) - 1))));
   std::vector<Micros> clicks;
   const Micros beat = grid.beatLength(from);
   for (long i = 0; i < perBar; ++i) clicks.push_back(beat * i);
@@ -244,6 +264,7 @@ void Stage::prepareSound(Micros& from) {
 }
 
 void Stage::play() {
+  screens_.allow();
   const Score* open = score();
   if (!open || open->length.count() == 0) return;
   const TimeSpan part = part_.value_or(TimeSpan{Micros(0), open->length});
@@ -266,7 +287,9 @@ void Stage::pause() {
   tick();
 }
 
-void Stage::togglePlaying() { isPlaying() ? pause() : play(); }
+void Stage::togglePlaying() {
+  isPlaying() ? pause() : play();
+}
 
 void Stage::seek(Micros position) {
   const Score* open = score();
@@ -284,6 +307,7 @@ void Stage::setLooping(bool on) {
 
 void Stage::switchLight(bool on) {
   if (on == lit_) return;
+  if (on) screens_.allow();
   lit_ = on;
   player_.switchLight(on);
   emit lightChanged();

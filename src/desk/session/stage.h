@@ -1,13 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QFutureWatcher>
-#include <QObject>
-#include <QTimer>
 #include <atomic>
 #include <map>
 #include <memory>
 #include <optional>
 #include <set>
+
+#include <QFutureWatcher>
+#include <QObject>
+#include <QTimer>
 
 #include "core/media/media.h"
 #include "core/music/analysis.h"
@@ -18,8 +19,8 @@
 
 namespace chispa::desk {
 
-/// Keeps the engine playing what the document says: compiles each new value on a worker, loads and analyses music,
-/// and tells the window what is heard and lit now. UI thread.
+/// Keeps the engine playing what the document says: compiles each new value on a worker, loads and analyses
+/// music, and tells the window what is heard and lit now. UI thread.
 class Stage : public QObject {
   Q_OBJECT
  public:
@@ -49,7 +50,8 @@ class Stage : public QObject {
   /// Only this stretch of the score plays; none plays all of it.
   void setPart(std::optional<TimeSpan> part);
   const std::optional<TimeSpan>& part() const { return part_; }
-  /// 1, or less for slow: the sound keeps its pitch. It is made on a worker; until then the slow score is silent.
+  /// 1, or less for slow: the sound keeps its pitch. It is made on a worker; until then the slow score is
+  /// silent.
   void setRate(double rate);
   double rate() const { return rate_; }
   /// A bar of clicks before what plays next.
@@ -70,8 +72,8 @@ class Stage : public QObject {
   void setSignal(std::optional<engine::TestSignal> signal);
   const std::optional<engine::TestSignal>& signal() const { return signal_; }
 
-  /// Plays this show, a trial or one with an address of the Bench, instead of the document's; nothing goes back to that.
-  /// What is drawn of the document does not change.
+  /// Plays this show, a trial or one with an address of the Bench, instead of the document's; nothing goes
+  /// back to that. What is drawn of the document does not change.
   void setTrial(std::optional<Show> trial);
   /// What plays: the trial, or the document's show.
   const Show& played() const { return trial_ ? *trial_ : document_.show(); }
@@ -83,7 +85,8 @@ class Stage : public QObject {
   /// Light now, in the order of compiled()'s pixels; dark until the first frame of a new show.
   const PixelFrame& frame() const { return frame_; }
   AmpsByVolts ampsNow() const;
-  /// Tells pixels of the compiled show from all others, on the LEDs and in every picture of the light; none ends it.
+  /// Tells pixels of the compiled show from all others, on the LEDs and in every picture of the light; none
+  /// ends it.
   void setHighlight(engine::Highlight highlight) { player_.output().setHighlight(std::move(highlight)); }
   /// Blocks until what the document says is what plays; for tests and pictures.
   void settle();

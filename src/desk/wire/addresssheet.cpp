@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/wire/addresssheet.h"
 
-#include <QHeaderView>
 #include <algorithm>
+
+#include <QHeaderView>
 
 #include "core/files/csv.h"
 #include "core/wire/patch.h"
@@ -11,14 +12,16 @@
 
 namespace chispa::desk {
 
-AddressSheet::AddressSheet(const Session& session, QWidget* parent) : QTableWidget(parent), session_(session) {
+AddressSheet::AddressSheet(const Session& session, QWidget* parent)
+    : QTableWidget(parent), session_(session) {
   setObjectName(QStringLiteral("addressSheet"));
   setAccessibleName(tr("Address sheet"));
   setEditTriggers(NoEditTriggers);
   setSelectionBehavior(SelectRows);
   setShowGrid(false);
   verticalHeader()->hide();
-  const QStringList titles = {tr("Controller"), tr("Port"), tr("Fixture"), tr("Pixels"), tr("Universe"), tr("Channels"), tr("Order")};
+  const QStringList titles = {tr("Controller"), tr("Port"),     tr("Fixture"), tr("Pixels"),
+                              tr("Universe"),   tr("Channels"), tr("Order")};
   setColumnCount(static_cast<int>(titles.size()));
   setHorizontalHeaderLabels(titles);
   horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
@@ -33,8 +36,11 @@ void AddressSheet::fill() {
   const Show& show = session_.show();
   const Patch patch = derivePatch(show);
   const auto orderOf = [&](const PatchSpan& span, const Fixture& fixture) {
-    const Port& port = show.controllers[static_cast<std::size_t>(span.controller)]->ports[static_cast<std::size_t>(span.port)];
-    return text(resolveWire(stripTypeOf(show, fixture), port.settings, port.run[static_cast<std::size_t>(span.bead)].settings).order);
+    const Port& port = show.controllers[static_cast<std::size_t>(span.controller)]
+                           ->ports[static_cast<std::size_t>(span.port)];
+    return text(resolveWire(stripTypeOf(show, fixture), port.settings,
+                            port.run[static_cast<std::size_t>(span.bead)].settings)
+                    .order);
   };
   setRowCount(static_cast<int>(patch.spans.size()));
   for (int row = 0; row < rowCount(); ++row) {
@@ -48,12 +54,16 @@ void AddressSheet::fill() {
       item->setTextAlignment(Qt::AlignLeft | Qt::AlignVCenter);
       return item;
     };
-    setItem(row, 0, new QTableWidgetItem(text(show.controllers[static_cast<std::size_t>(span.controller)]->name)));
+    setItem(row, 0,
+            new QTableWidgetItem(text(show.controllers[static_cast<std::size_t>(span.controller)]->name)));
     setItem(row, 1, number(span.port + 1));
     setItem(row, 2, new QTableWidgetItem(fixture ? text(fixture->name) : QString()));
-    setItem(row, 3, new QTableWidgetItem(a == b ? QString::number(a) : QStringLiteral("%1 – %2").arg(a).arg(b)));
+    setItem(row, 3,
+            new QTableWidgetItem(a == b ? QString::number(a) : QStringLiteral("%1 – %2").arg(a).arg(b)));
     setItem(row, 4, number(span.universe));
-    setItem(row, 5, new QTableWidgetItem(QStringLiteral("%1 – %2").arg(span.channel).arg(span.channel + span.channelCount() - 1)));
+    setItem(row, 5,
+            new QTableWidgetItem(
+                QStringLiteral("%1 – %2").arg(span.channel).arg(span.channel + span.channelCount() - 1)));
     setItem(row, 6, new QTableWidgetItem(fixture ? orderOf(span, *fixture) : QString()));
   }
   setSortingEnabled(true);
@@ -65,8 +75,11 @@ void AddressSheet::setFilter(const QString& words) {
   const QStringList wanted = words.split(QLatin1Char(','), Qt::SkipEmptyParts);
   for (int row = 0; row < rowCount(); ++row) {
     QString all;
-    for (int column = 0; column < columnCount(); ++column) all += item(row, column)->text() + QLatin1Char(' ');
-    setRowHidden(row, !std::all_of(wanted.begin(), wanted.end(), [&](const QString& word) { return all.contains(word.trimmed(), Qt::CaseInsensitive); }));
+    for (int column = 0; column < columnCount(); ++column)
+      all += item(row, column)->text() + QLatin1Char(' ');
+    setRowHidden(row, !std::all_of(wanted.begin(), wanted.end(), [&](const QString& word) {
+                   return all.contains(word.trimmed(), Qt::CaseInsensitive);
+                 }));
   }
 }
 

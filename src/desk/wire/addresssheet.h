@@ -6,7 +6,8 @@
 
 namespace chispa::desk {
 
-/// The wiring as a table that can be sorted and filtered: every stretch with its universes and channels. Read only.
+/// The wiring as a table that can be sorted and filtered: every stretch with its universes and channels. Read
+/// only.
 class AddressSheet : public QTableWidget {
   Q_OBJECT
  public:

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/wire/booklet.h"
 
-#include <QPainter>
 #include <algorithm>
+
+#include <QPainter>
 
 #include "core/show/cutlist.h"
 #include "core/wire/patch.h"
@@ -19,7 +20,8 @@ constexpr double kThread = 60;
 /// Fills pages from the top.
 class Booklet {
  public:
-  Booklet(QPainter& painter, const Show& show, const std::function<void()>& newPage) : painter_(painter), show_(show), newPage_(newPage), patch_(derivePatch(show)) {}
+  Booklet(QPainter& painter, const Show& show, const std::function<void()>& newPage)
+      : painter_(painter), show_(show), newPage_(newPage), patch_(derivePatch(show)) {}
 
   void paint() {
     for (std::size_t i = 0; i < show_.controllers.size(); ++i) {
@@ -36,7 +38,8 @@ class Booklet {
     y_ = kPage.top();
     painter_.setFont(paperFont(2.6));
     painter_.setPen(kFaint);
-    painter_.drawText(QPointF(kPage.left(), kPage.bottom() + 60), QObject::tr("%1 · wiring · page %2").arg(text(show_.name)).arg(pages_));
+    painter_.drawText(QPointF(kPage.left(), kPage.bottom() + 60),
+                      QObject::tr("%1 · wiring · page %2").arg(text(show_.name)).arg(pages_));
   }
 
   void line(const QString& words, double mm, bool bold, const QColor& colour, double indent = 0) {
@@ -44,18 +47,25 @@ class Booklet {
     painter_.setFont(paperFont(mm, bold));
     painter_.setPen(colour);
     y_ += mm * 14;
-    painter_.drawText(QPointF(kPage.left() + indent, y_), painter_.fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(kPage.width() - indent)));
+    painter_.drawText(
+        QPointF(kPage.left() + indent, y_),
+        painter_.fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(kPage.width() - indent)));
   }
 
   void paintController(int index) {
     const Controller& controller = *show_.controllers[static_cast<std::size_t>(index)];
     line(text(controller.name), 7, true, kInk);
-    line(QObject::tr("%1 · %2 · %3").arg(QString::fromLatin1(protocolTitle(controller.protocol)), text(controller.host), counted(std::ssize(controller.ports), QObject::tr("one port"), QObject::tr("%1 ports"))), 3.4, false, kFaint);
+    line(QObject::tr("%1 · %2 · %3")
+             .arg(QString::fromLatin1(protocolTitle(controller.protocol)), text(controller.host),
+                  counted(std::ssize(controller.ports), QObject::tr("one port"), QObject::tr("%1 ports"))),
+         3.4, false, kFaint);
     int longest = 1;
     for (const Port& port : controller.ports) longest = std::max(longest, threadPixels(port));
     for (std::size_t p = 0; p < controller.ports.size(); ++p) {
       // A port's drawing is not torn in two.
-      if (y_ + 200 + 50 * static_cast<double>(controller.ports[p].run.size()) > kPage.bottom() && controller.ports[p].run.size() < 30) beginPage();
+      if (y_ + 200 + 50 * static_cast<double>(controller.ports[p].run.size()) > kPage.bottom() &&
+          controller.ports[p].run.size() < 30)
+        beginPage();
       paintPort(index, static_cast<int>(p), longest);
     }
   }
@@ -65,16 +75,23 @@ class Booklet {
     const Port& port = controller.ports[static_cast<std::size_t>(number)];
     y_ += 30;
     paintMark(port);
-    if (port.run.empty()) return line(QObject::tr("Port %1 · nothing hangs on it").arg(number + 1), 3.6, true, kFaint);
+    if (port.run.empty())
+      return line(QObject::tr("Port %1 · nothing hangs on it").arg(number + 1), 3.6, true, kFaint);
     const double amps = portFullWhite_a(show_, port);
-    const double fuse = fuseFor_a(amps);
-    const double wire = wireFor_mm2(amps);
+    // For a wire of a metre; how long each is, its pin says below.
+    const Protection protection = protectionFor(amps, 1, voltsOf(show_, port));
     line(QObject::tr("Port %1 · %2 px · %3 at full white · %4 · %5")
-             .arg(number + 1).arg(threadPixels(port)).arg(ampsText(amps),
-              fuse > 0 ? QObject::tr("fuse %1 A").arg(fuse) : QObject::tr("too much for one fuse: inject"), wire > 0 ? QObject::tr("wire %1 mm²").arg(wire) : QObject::tr("more than one feed")),
+             .arg(number + 1)
+             .arg(threadPixels(port))
+             .arg(ampsText(amps),
+                  protection.fuse_a > 0 ? QObject::tr("fuse %1 A").arg(protection.fuse_a)
+                                        : QObject::tr("too much for one fuse: inject"),
+                  protection.isPossible() ? QObject::tr("wire %1 mm²").arg(protection.wire_mm2)
+                                          : QObject::tr("more than one feed")),
          3.6, true, kInk);
     paintThread(port, longest);
-    for (std::size_t b = 0; b < port.run.size(); ++b) paintBead(index, number, static_cast<int>(b), port.run[b]);
+    for (std::size_t b = 0; b < port.run.size(); ++b)
+      paintBead(index, number, static_cast<int>(b), port.run[b]);
   }
 
   /// The colour of the lead, in the margin beside the port's line.
@@ -100,16 +117,23 @@ class Booklet {
       const QRectF box(x, y_, bead.count * perPixel, kThread);
       painter_.drawRect(box);
       painter_.setFont(paperFont(2.6));
-      painter_.drawText(box, Qt::AlignCenter, painter_.fontMetrics().elidedText(nameOf(bead), Qt::ElideRight, static_cast<int>(box.width()) - 10));
+      painter_.drawText(box, Qt::AlignCenter,
+                        painter_.fontMetrics().elidedText(nameOf(bead), Qt::ElideRight,
+                                                          static_cast<int>(box.width()) - 10));
       // Where data comes in.
       painter_.setBrush(QColor(0x1d, 0x7a, 0x4d));
       painter_.setPen(Qt::NoPen);
       const double tip = bead.reversed ? box.right() - 4 : box.left() + 4;
       const double away = bead.reversed ? -16 : 16;
-      painter_.drawPolygon(QPolygonF{QPointF(tip + away, box.bottom() - 12), QPointF(tip, box.bottom() - 4), QPointF(tip, box.bottom() - 20)});
+      painter_.drawPolygon(QPolygonF{QPointF(tip + away, box.bottom() - 12), QPointF(tip, box.bottom() - 4),
+                                     QPointF(tip, box.bottom() - 20)});
       // Where power comes in.
       painter_.setBrush(QColor(0xc8, 0x5a, 0x1e));
-      for (const Injection& pin : bead.injections) painter_.drawEllipse(QPointF(box.left() + box.width() * std::clamp(pin.pixel, 0, bead.count) / std::max(1, bead.count), box.top()), 6, 6);
+      for (const Injection& pin : bead.injections)
+        painter_.drawEllipse(
+            QPointF(box.left() + box.width() * std::clamp(pin.pixel, 0, bead.count) / std::max(1, bead.count),
+                    box.top()),
+            6, 6);
       x = box.right();
     }
     y_ += kThread;
@@ -129,17 +153,26 @@ class Booklet {
       last = &span;
     }
     const Protocol protocol = show_.controllers[static_cast<std::size_t>(controller)]->protocol;
-    QString words = QObject::tr("%1  pixels %2 – %3").arg(nameOf(bead)).arg(bead.first + 1).arg(bead.first + bead.count);
+    QString words =
+        QObject::tr("%1  pixels %2 – %3").arg(nameOf(bead)).arg(bead.first + 1).arg(bead.first + bead.count);
     if (bead.skippedBefore > 0) words.prepend(QObject::tr("%1 skipped, then ").arg(bead.skippedBefore));
     if (bead.reversed) words += QObject::tr(", data from the far end");
     if (first)
-      words += QStringLiteral("   %1 → %2").arg(text(addressText(protocol, first->universe, first->channel)), text(addressText(protocol, last->universe, last->channel + last->channelCount() - 1)));
+      words +=
+          QStringLiteral("   %1 → %2")
+              .arg(text(addressText(protocol, first->universe, first->channel)),
+                   text(addressText(protocol, last->universe, last->channel + last->channelCount() - 1)));
     line(words, 2.9, false, kInk, 20);
     for (const Injection& pin : bead.injections) {
       const Supply* supply = chispa::find(show_.supplies, pin.supply);
-      const QString where = pin.pixel >= bead.count ? QObject::tr("behind the last pixel") : QObject::tr("before pixel %1").arg(pin.pixel + 1);
+      const QString where = pin.pixel >= bead.count ? QObject::tr("behind the last pixel")
+                                                    : QObject::tr("before pixel %1").arg(pin.pixel + 1);
       const QString fuse = pin.fuse_a > 0 ? QObject::tr(", fuse %1 A").arg(pin.fuse_a) : QString();
-      line(QObject::tr("power %1: %2, %3 of %4 mm²%5").arg(where, supply ? text(supply->name) : QObject::tr("gone"), lengthText(pin.wire_m)).arg(pin.wire_mm2).arg(fuse), 2.6, false, kFaint, 40);
+      line(QObject::tr("power %1: %2, %3 of %4 mm²%5")
+               .arg(where, supply ? text(supply->name) : QObject::tr("gone"), lengthText(pin.wire_m))
+               .arg(pin.wire_mm2)
+               .arg(fuse),
+           2.6, false, kFaint, 40);
     }
   }
 
@@ -147,7 +180,12 @@ class Booklet {
     line(QObject::tr("To cut"), 7, true, kInk);
     for (const CutPiece& piece : cutList(show_)) {
       const StripType* strip = chispa::find(show_.stripTypes, piece.stripType);
-      line(QObject::tr("%1 × %2, %3 px, of %4").arg(piece.count).arg(lengthText(piece.length_m)).arg(piece.pixels).arg(strip ? text(strip->name) : QString()), 3.4, false, kInk);
+      line(QObject::tr("%1 × %2, %3 px, of %4")
+               .arg(piece.count)
+               .arg(lengthText(piece.length_m))
+               .arg(piece.pixels)
+               .arg(strip ? text(strip->name) : QString()),
+           3.4, false, kInk);
     }
   }
 
@@ -167,8 +205,9 @@ void paintBooklet(QPainter& painter, const Show& show, const std::function<void(
 }
 
 bool writeBooklet(const Show& show, const QString& path) {
-  return writePdf(path, QObject::tr("%1: wiring").arg(text(show.name)), QPageSize::A4, QPageLayout::Portrait,
-                  [&](QPainter& painter, QPdfWriter& pdf) { paintBooklet(painter, show, [&] { pdf.newPage(); }); });
+  return writePdf(
+      path, QObject::tr("%1: wiring").arg(text(show.name)), QPageSize::A4, QPageLayout::Portrait,
+      [&](QPainter& painter, QPdfWriter& pdf) { paintBooklet(painter, show, [&] { pdf.newPage(); }); });
 }
 
 }  // namespace chispa::desk

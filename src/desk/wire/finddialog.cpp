@@ -17,7 +17,8 @@
 
 namespace chispa::desk {
 
-FindDialog::FindDialog(const Session& session, QWidget* parent) : QDialog(parent), session_(session), interfaces_(link::localInterfaces()) {
+FindDialog::FindDialog(const Session& session, QWidget* parent)
+    : QDialog(parent), session_(session), interfaces_(link::localInterfaces()) {
   setObjectName(QStringLiteral("findDialog"));
   setWindowTitle(tr("Find controllers"));
   resize(640, 380);
@@ -29,7 +30,8 @@ FindDialog::FindDialog(const Session& session, QWidget* parent) : QDialog(parent
   interfaceList_->setToolTip(tr("The networks that are asked; Space ticks one"));
   interfaceList_->setMaximumHeight(4 * fontMetrics().height() + 20);
   for (const link::Interface& one : interfaces_) {
-    auto* item = new QListWidgetItem(QStringLiteral("%1 · %2").arg(text(one.name), text(one.address)), interfaceList_);
+    auto* item =
+        new QListWidgetItem(QStringLiteral("%1 · %2").arg(text(one.name), text(one.address)), interfaceList_);
     // Loopback is this machine itself: only who looks for simulated nodes wants that.
     item->setCheckState(one.broadcast.empty() ? Qt::Unchecked : Qt::Checked);
   }
@@ -44,11 +46,14 @@ FindDialog::FindDialog(const Session& session, QWidget* parent) : QDialog(parent
   list_->setObjectName(QStringLiteral("foundControllers"));
   list_->setAccessibleName(tr("Controllers that answered"));
   list_->setRootIsDecorated(false);
-  list_->setHeaderLabels({tr("Name"), tr("Address"), tr("Kind"), tr("Ports"), tr("First universe"), tr("In the show")});
+  list_->setHeaderLabels(
+      {tr("Name"), tr("Address"), tr("Kind"), tr("Ports"), tr("First universe"), tr("In the show")});
   list_->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
   connect(list_, &QTreeWidget::currentItemChanged, this, &FindDialog::describe);
   column->addWidget(list_, 1);
-  state_ = new QLabel(tr("Nothing has been asked yet. Art-Net nodes and DDP displays answer; E1.31 sources tell themselves every ten seconds. Controllers that only receive E1.31 cannot be found: add them by hand."));
+  state_ = new QLabel(
+      tr("Nothing has been asked yet. Art-Net nodes and DDP displays answer; E1.31 sources tell themselves "
+         "every ten seconds. Controllers that only receive E1.31 cannot be found: add them by hand."));
   state_->setObjectName(QStringLiteral("findState"));
   state_->setWordWrap(true);
   column->addWidget(state_);
@@ -68,7 +73,8 @@ FindDialog::~FindDialog() {
 std::vector<link::Interface> FindDialog::chosenInterfaces() const {
   std::vector<link::Interface> chosen;
   for (int i = 0; i < interfaceList_->count(); ++i)
-    if (interfaceList_->item(i)->checkState() == Qt::Checked) chosen.push_back(interfaces_[static_cast<std::size_t>(i)]);
+    if (interfaceList_->item(i)->checkState() == Qt::Checked)
+      chosen.push_back(interfaces_[static_cast<std::size_t>(i)]);
   return chosen;
 }
 
@@ -87,18 +93,41 @@ void FindDialog::search() {
   for (const auto& controller : session_.show().controllers)
     if (isNetworked(controller->protocol)) request.addresses.push_back(controller->host);
   QPointer<FindDialog> self(this);
-  [[maybe_unused]] const auto running = QtConcurrent::run(&pools::network(), [self, request, cancelled = cancelled_] {
-    const Outcome outcome = link::findControllers(request, [&](const link::FoundController& one) {
-      QMetaObject::invokeMethod(qApp, [self, one] { if (self) self->show(one); }, Qt::QueuedConnection);
-    }, *cancelled, [&](const Failure& failure) { QMetaObject::invokeMethod(qApp, [self, words = text(failure.text())] { if (self) self->troubles_ << words; }, Qt::QueuedConnection); });
-    QMetaObject::invokeMethod(qApp, [self, outcome] { if (self) self->finish(outcome); }, Qt::QueuedConnection);
-  });
+  [[maybe_unused]] const auto running =
+      QtConcurrent::run(&pools::network(), [self, request, cancelled = cancelled_] {
+        const Outcome outcome = link::findControllers(
+            request,
+            [&](const link::FoundController& one) {
+              QMetaObject::invokeMethod(
+                  qApp,
+                  [self, one] {
+                    if (self) self->show(one);
+                  },
+                  Qt::QueuedConnection);
+            },
+            *cancelled,
+            [&](const Failure& failure) {
+              QMetaObject::invokeMethod(
+                  qApp,
+                  [self, words = text(failure.text())] {
+                    if (self) self->troubles_ << words;
+                  },
+                  Qt::QueuedConnection);
+            });
+        QMetaObject::invokeMethod(
+            qApp,
+            [self, outcome] {
+              if (self) self->finish(outcome);
+            },
+            Qt::QueuedConnection);
+      });
 }
 
 namespace {
 
 const Controller* atAddress(const Show& show, const std::string& address) {
-  const auto found = std::find_if(show.controllers.begin(), show.controllers.end(), [&](const auto& c) { return c->host == address; });
+  const auto found = std::find_if(show.controllers.begin(), show.controllers.end(),
+                                  [&](const auto& c) { return c->host == address; });
   return found == show.controllers.end() ? nullptr : found->get();
 }
 
@@ -108,9 +137,12 @@ namespace {
 
 QString kindText(link::FoundBy by) {
   switch (by) {
-    case link::FoundBy::ArtPoll: return FindDialog::tr("Art-Net node");
-    case link::FoundBy::UniverseDiscovery: return FindDialog::tr("E1.31 source");
-    case link::FoundBy::DdpStatus: return FindDialog::tr("DDP display");
+    case link::FoundBy::ArtPoll:
+      return FindDialog::tr("Art-Net node");
+    case link::FoundBy::UniverseDiscovery:
+      return FindDialog::tr("E1.31 source");
+    case link::FoundBy::DdpStatus:
+      return FindDialog::tr("DDP display");
   }
   return {};
 }
@@ -119,7 +151,9 @@ QString kindText(link::FoundBy by) {
 
 void FindDialog::show(const link::FoundController& found) {
   const bool isSource = found.by == link::FoundBy::UniverseDiscovery;
-  auto row = std::find_if(found_.begin(), found_.end(), [&](const auto& f) { return f.address == found.address && (f.by == link::FoundBy::UniverseDiscovery) == isSource; });
+  auto row = std::find_if(found_.begin(), found_.end(), [&](const auto& f) {
+    return f.address == found.address && (f.by == link::FoundBy::UniverseDiscovery) == isSource;
+  });
   // Whoever answers to more than one question is listed once, as what tells most of itself.
   if (row != found_.end() && row->by != found.by && found.by == link::FoundBy::DdpStatus) return;
   if (row == found_.end()) {
@@ -130,8 +164,15 @@ void FindDialog::show(const link::FoundController& found) {
   const Controller* known = atAddress(session_.show(), found.address);
   const Controller* namesake = known ? nullptr : findNamed(session_.show().controllers, found.name);
   QTreeWidgetItem* item = list_->topLevelItem(static_cast<int>(row - found_.begin()));
-  const QStringList words{text(found.name), text(found.address), kindText(found.by), QString::number(found.ports), QString::number(found.firstUniverse),
-                          isSource ? tr("it sends, too") : known ? tr("yes, %1").arg(text(known->name)) : namesake ? tr("at %1 until now").arg(text(namesake->host)) : tr("no")};
+  const QStringList words{text(found.name),
+                          text(found.address),
+                          kindText(found.by),
+                          QString::number(found.ports),
+                          QString::number(found.firstUniverse),
+                          isSource   ? tr("it sends, too")
+                          : known    ? tr("yes, %1").arg(text(known->name))
+                          : namesake ? tr("at %1 until now").arg(text(namesake->host))
+                                     : tr("no")};
   for (int column = 0; column < words.size(); ++column) item->setText(column, words[column]);
   if (!list_->currentItem()) list_->setCurrentItem(item);
   describe();
@@ -143,8 +184,13 @@ void FindDialog::finish(const Outcome& outcome) {
   if (!outcome)
     state_->setText(text(outcome.failure().text()));
   else
-    state_->setText(counted(static_cast<qsizetype>(found_.size()), tr("One controller answered."), found_.empty() ? tr("Nobody answered. Check the cable and that controller and computer are on one network.") : tr("%1 controllers answered.")));
-  if (outcome && !troubles_.isEmpty()) state_->setText(state_->text() + QLatin1Char('\n') + troubles_.join(QLatin1Char('\n')));
+    state_->setText(counted(
+        static_cast<qsizetype>(found_.size()), tr("One controller answered."),
+        found_.empty()
+            ? tr("Nobody answered. Check the cable and that controller and computer are on one network.")
+            : tr("%1 controllers answered.")));
+  if (outcome && !troubles_.isEmpty())
+    state_->setText(state_->text() + QLatin1Char('\n') + troubles_.join(QLatin1Char('\n')));
 }
 
 void FindDialog::describe() {
@@ -154,7 +200,8 @@ void FindDialog::describe() {
   const link::FoundController& found = found_[static_cast<std::size_t>(row)];
   const bool isKnown = atAddress(session_.show(), found.address) != nullptr;
   take_->setEnabled(!isKnown && found.by != link::FoundBy::UniverseDiscovery);
-  take_->setText(!isKnown && findNamed(session_.show().controllers, found.name) ? tr("Take its new address") : tr("Add to the show"));
+  take_->setText(!isKnown && findNamed(session_.show().controllers, found.name) ? tr("Take its new address")
+                                                                                : tr("Add to the show"));
 }
 
 void FindDialog::take() {

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QDialog>
 #include <atomic>
 #include <memory>
+
+#include <QDialog>
 
 #include "desk/session/session.h"
 #include "link/finder.h"
@@ -14,8 +15,8 @@ class QTreeWidget;
 
 namespace chispa::desk {
 
-/// Looks for controllers on the interfaces that the maker picks, and puts them into the show. Nothing is asked until
-/// *Search* is pressed; answers come in while it listens, and it can be cancelled.
+/// Looks for controllers on the interfaces that the maker picks, and puts them into the show. Nothing is
+/// asked until *Search* is pressed; answers come in while it listens, and it can be cancelled.
 class FindDialog : public QDialog {
   Q_OBJECT
  public:

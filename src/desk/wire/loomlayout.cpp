@@ -31,7 +31,9 @@ QString pieceLabel(const Show& show, FixtureId id, int first, int count) {
   const Fixture* fixture = chispa::find(show.fixtures, id);
   if (!fixture) return QStringLiteral("?");
   const QString name = text(fixture->name);
-  return count == pixelCount(*fixture) ? name : QStringLiteral("%1 %2–%3").arg(name).arg(first + 1).arg(first + count);
+  return count == pixelCount(*fixture)
+             ? name
+             : QStringLiteral("%1 %2–%3").arg(name).arg(first + 1).arg(first + count);
 }
 
 }  // namespace
@@ -51,9 +53,12 @@ LoomLayout::LoomLayout(const Show& show, QSizeF size, double line, const View& v
 
 void LoomLayout::chooseStep(const Show& show, double wide, const View& view) {
   std::size_t ports = 0;
-  for (const auto& controller : show.controllers) ports += view.folded.contains(controller->id) ? 2 : std::max<std::size_t>(1, controller->ports.size());
+  for (const auto& controller : show.controllers)
+    ports += view.folded.contains(controller->id) ? 2 : std::max<std::size_t>(1, controller->ports.size());
   const double gaps = 2 * kMargin + (kCardGap + 8) * static_cast<double>(show.controllers.size());
-  step_ = std::clamp((wide - gaps) / static_cast<double>(std::max<std::size_t>(1, ports)), kNarrowestStep, kWidestStep) * std::min(view.zoom, kMostSpread);
+  step_ = std::clamp((wide - gaps) / static_cast<double>(std::max<std::size_t>(1, ports)), kNarrowestStep,
+                     kWidestStep) *
+          std::min(view.zoom, kMostSpread);
 }
 
 void LoomLayout::placeThreads(const Show& show, double line, const View& view) {
@@ -61,10 +66,12 @@ void LoomLayout::placeThreads(const Show& show, double line, const View& view) {
   for (const auto& controller : show.controllers) {
     const double ports = static_cast<double>(std::max<std::size_t>(controller->ports.size(), 1));
     const bool isFolded = view.folded.contains(controller->id);
-    const double wide = isFolded ? static_cast<double>(textWidth(18)) : std::max(ports * step_ + 8, static_cast<double>(textWidth(18)));
+    const double wide = isFolded ? static_cast<double>(textWidth(18))
+                                 : std::max(ports * step_ + 8, static_cast<double>(textWidth(18)));
     int pixels = 0;
     for (const Port& port : controller->ports) pixels += threadPixels(port);
-    cards_.push_back({controller->id, QRectF(x, kMargin, wide, line * 3 + 12), isFolded, static_cast<int>(controller->ports.size()), pixels});
+    cards_.push_back({controller->id, QRectF(x, kMargin, wide, line * 3 + 12), isFolded,
+                      static_cast<int>(controller->ports.size()), pixels});
     for (std::size_t p = 0; !isFolded && p < controller->ports.size(); ++p) {
       Thread thread;
       thread.controller = controller->id;
@@ -88,9 +95,17 @@ void LoomLayout::placeBeads(const Show& show, Thread& thread, const Port& port) 
     const double skipped = bead.skippedBefore > 0 ? std::max(8.0, bead.skippedBefore * scale_) : 0;
     y += skipped;
     const double tall = std::max(kLeastBead, bead.count * scale_ - kBeadGap);
-    thread.beads.push_back({{thread.controller, thread.port, static_cast<int>(b)}, QRectF(thread.x - beadWidth / 2, y, beadWidth, tall),
-                            skipped, pieceLabel(show, bead.fixture, bead.first, bead.count), bead.fixture, bead.reversed, bead.count, {}});
-    for (const Injection& injection : bead.injections) thread.beads.back().pins.push_back(y + tall * std::clamp(injection.pixel, 0, bead.count) / std::max(1, bead.count));
+    thread.beads.push_back({{thread.controller, thread.port, static_cast<int>(b)},
+                            QRectF(thread.x - beadWidth / 2, y, beadWidth, tall),
+                            skipped,
+                            pieceLabel(show, bead.fixture, bead.first, bead.count),
+                            bead.fixture,
+                            bead.reversed,
+                            bead.count,
+                            {}});
+    for (const Injection& injection : bead.injections)
+      thread.beads.back().pins.push_back(y + tall * std::clamp(injection.pixel, 0, bead.count) /
+                                                 std::max(1, bead.count));
     y += tall + kBeadGap;
   }
   thread.pixels = threadPixels(port);
@@ -101,22 +116,31 @@ void LoomLayout::placeBeads(const Show& show, Thread& thread, const Port& port) 
 void LoomLayout::placeTicks(const Show& show) {
   for (const PatchSpan& span : derivePatch(show).spans) {
     const ControllerId id = show.controllers[static_cast<std::size_t>(span.controller)]->id;
-    auto thread = std::find_if(threads_.begin(), threads_.end(), [&](const Thread& t) { return t.controller == id && t.port == span.port; });
+    auto thread = std::find_if(threads_.begin(), threads_.end(),
+                               [&](const Thread& t) { return t.controller == id && t.port == span.port; });
     if (thread == threads_.end() || span.bead >= std::ssize(thread->beads)) continue;
     const Bead* bead = chispa::beadAt(show, {id, span.port, span.bead});
     if (!bead) continue;
     const bool first = thread->ticks.empty();
-    const int into = bead->reversed ? bead->first + bead->count - 1 - span.firstPixel : span.firstPixel - bead->first;
+    const int into =
+        bead->reversed ? bead->first + bead->count - 1 - span.firstPixel : span.firstPixel - bead->first;
     const QRectF& box = thread->beads[static_cast<std::size_t>(span.bead)].box;
     const double y = box.top() + box.height() * into / std::max(1, bead->count);
-    if (first || span.channel == 1) thread->ticks.push_back({y, text(addressText(show.controllers[static_cast<std::size_t>(span.controller)]->protocol, span.universe, span.channel)), first});
+    if (first || span.channel == 1)
+      thread->ticks.push_back(
+          {y,
+           text(addressText(show.controllers[static_cast<std::size_t>(span.controller)]->protocol,
+                            span.universe, span.channel)),
+           first});
   }
 }
 
 void LoomLayout::placeChips(const Show& show, double line, double scrolled) {
   double x = kMargin - scrolled;
   for (const LoosePiece& piece : loosePieces(show)) {
-    const QString label = QStringLiteral("%1 · %2 px").arg(pieceLabel(show, piece.fixture, piece.first, piece.count)).arg(piece.count);
+    const QString label = QStringLiteral("%1 · %2 px")
+                              .arg(pieceLabel(show, piece.fixture, piece.first, piece.count))
+                              .arg(piece.count);
     const double wide = static_cast<double>(textWidth(static_cast<int>(label.size()) + 3));
     chips_.push_back({piece, QRectF(x, tray_.top() + line + 18, wide, line + 10), label});
     x += wide + 8;
@@ -138,25 +162,29 @@ const LoomLayout::BeadBox* LoomLayout::beadAt(QPointF at) const {
 }
 
 const LoomLayout::Chip* LoomLayout::chipAt(QPointF at) const {
-  const auto found = std::find_if(chips_.begin(), chips_.end(), [at](const Chip& chip) { return chip.box.contains(at); });
+  const auto found =
+      std::find_if(chips_.begin(), chips_.end(), [at](const Chip& chip) { return chip.box.contains(at); });
   return found == chips_.end() ? nullptr : &*found;
 }
 
 const LoomLayout::Card* LoomLayout::cardAt(QPointF at) const {
-  const auto found = std::find_if(cards_.begin(), cards_.end(), [at](const Card& card) { return card.box.contains(at); });
+  const auto found =
+      std::find_if(cards_.begin(), cards_.end(), [at](const Card& card) { return card.box.contains(at); });
   return found == cards_.end() ? nullptr : &*found;
 }
 
 const LoomLayout::Thread* LoomLayout::threadAt(QPointF at) const {
   if (at.y() < beamY_ - 10 || at.y() > tray_.top()) return nullptr;
-  const auto found = std::find_if(threads_.begin(), threads_.end(),
-                                  [at, step = step_](const Thread& thread) { return std::abs(thread.x - at.x()) <= step / 2; });
+  const auto found = std::find_if(threads_.begin(), threads_.end(), [at, step = step_](const Thread& thread) {
+    return std::abs(thread.x - at.x()) <= step / 2;
+  });
   return found == threads_.end() ? nullptr : &*found;
 }
 
 const LoomLayout::Thread* LoomLayout::threadOf(ControllerId controller, int port) const {
-  const auto found = std::find_if(threads_.begin(), threads_.end(),
-                                  [&](const Thread& thread) { return thread.controller == controller && thread.port == port; });
+  const auto found = std::find_if(threads_.begin(), threads_.end(), [&](const Thread& thread) {
+    return thread.controller == controller && thread.port == port;
+  });
   return found == threads_.end() ? nullptr : &*found;
 }
 

@@ -1,17 +1,19 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QRectF>
-#include <QString>
 #include <optional>
 #include <set>
 #include <vector>
+
+#include <QRectF>
+#include <QString>
 
 #include "core/edit/wireedits.h"
 #include "core/wire/patch.h"
 
 namespace chispa::desk {
 
-/// Where everything of the loom is drawn: worked out from the show and the widget's size, and from nothing else.
+/// Where everything of the loom is drawn: worked out from the show and the widget's size, and from nothing
+/// else.
 class LoomLayout {
  public:
   struct BeadBox {

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/wire/loompower.h"
-#include "desk/session/pools.h"
 
 #include <QtConcurrent>
+
+#include "desk/session/pools.h"
 
 namespace chispa::desk {
 
@@ -36,10 +37,12 @@ void LoomPower::rebuild() {
   spans_.clear();
   for (std::size_t c = 0; c < chains_.size(); ++c) {
     const PowerChain& chain = chains_[c];
-    const ControllerId controller = session_.show().controllers[static_cast<std::size_t>(chain.controller)]->id;
+    const ControllerId controller =
+        session_.show().controllers[static_cast<std::size_t>(chain.controller)]->id;
     for (std::size_t n = 0; n < chain.nodes.size(); ++n) {
       if (chain.nodes[n].pixel == PowerNode::kDark) continue;
-      Span& span = spans_.try_emplace({controller, chain.port, chain.nodes[n].bead}, Span{c, n, 0}).first->second;
+      Span& span =
+          spans_.try_emplace({controller, chain.port, chain.nodes[n].bead}, Span{c, n, 0}).first->second;
       ++span.count;
     }
   }
@@ -54,7 +57,9 @@ void LoomPower::lookForBrightest() {
   const Score* score = session_.stage.score();
   if (!compiled || !score) return;
   cancelled_ = std::make_shared<std::atomic<bool>>(false);
-  QtConcurrent::run(&pools::drawing(), [compiled, id = score->id, cancelled = cancelled_] { return brightestMoment(*compiled, id, *cancelled); }).then(this, [this, cancelled = cancelled_](const BrightestMoment& found) {
+  QtConcurrent::run(&pools::drawing(), [compiled, id = score->id, cancelled = cancelled_] {
+    return brightestMoment(*compiled, id, *cancelled);
+  }).then(this, [this, cancelled = cancelled_](const BrightestMoment& found) {
     if (*cancelled) return;
     brightest_ = found;
     read();
@@ -69,14 +74,16 @@ void LoomPower::read() {
   else if (load_ == PowerLoad::Brightest)
     reading_ = brightest_ ? readFrame(chains_, supplies, brightest_->frame, 1) : PowerReading{};
   else
-    reading_ = readFrame(chains_, supplies, stage.frame(), stage.isLit() ? static_cast<double>(session_.stage.player().master()) : 0);
+    reading_ = readFrame(chains_, supplies, stage.frame(),
+                         stage.isLit() ? static_cast<double>(session_.stage.player().master()) : 0);
   lowest_.clear();
   for (std::size_t c = 0; c < reading_.states.size(); ++c) {
     const auto& volts = reading_.states[c].volts;
     if (volts.empty()) continue;
     const PowerChain& chain = chains_[c];
     const Level level{*std::min_element(volts.begin(), volts.end()), chain.volts, chain.least_v};
-    const auto [known, isNew] = lowest_.try_emplace({session_.show().controllers[static_cast<std::size_t>(chain.controller)]->id, chain.port}, level);
+    const auto [known, isNew] = lowest_.try_emplace(
+        {session_.show().controllers[static_cast<std::size_t>(chain.controller)]->id, chain.port}, level);
     if (!isNew && level.volts < known->second.volts) known->second = level;
   }
   emit changed();
@@ -105,7 +112,8 @@ std::optional<double> LoomPower::pin_a(const ThreadPlace& place, int index) cons
   if (!span) return std::nullopt;
   const PowerChain& chain = chains_[span->chain];
   for (std::size_t f = 0; f < chain.feeds.size() && f < reading_.states[span->chain].feed_a.size(); ++f)
-    if (chain.feeds[f].bead == place.bead && chain.feeds[f].index == index) return reading_.states[span->chain].feed_a[f];
+    if (chain.feeds[f].bead == place.bead && chain.feeds[f].index == index)
+      return reading_.states[span->chain].feed_a[f];
   return std::nullopt;
 }
 

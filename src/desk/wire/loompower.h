@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QObject>
-#include <QTimer>
 #include <atomic>
 #include <map>
+
+#include <QObject>
+#include <QTimer>
 
 #include "core/edit/wireedits.h"
 #include "core/render/brightest.h"
@@ -15,7 +16,8 @@ namespace chispa::desk {
 /// At what load currents and voltages are shown.
 enum class PowerLoad { FullWhite, Brightest, Now };
 
-/// Voltages along the threads and currents through the pins, at the load that is chosen; kept up with the show. UI thread.
+/// Voltages along the threads and currents through the pins, at the load that is chosen; kept up with the
+/// show. UI thread.
 class LoomPower : public QObject {
   Q_OBJECT
  public:

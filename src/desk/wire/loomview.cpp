@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/wire/loomview.h"
 
+#include <cmath>
+
 #include <QMouseEvent>
 #include <QPainter>
-#include <cmath>
 
 #include "core/base/hash.h"
 #include "desk/parts/format.h"
@@ -35,10 +36,14 @@ bool operator==(const BeadPlace& a, const ThreadPlace& b) {
 
 }  // namespace
 
-LoomView::LoomView(const Session& session, QWidget* parent) : QWidget(parent), session_(session), power_(session) {
+LoomView::LoomView(const Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), power_(session) {
   setObjectName(QStringLiteral("loomView"));
   setAccessibleName(tr("Loom"));
-  setToolTip(tr("Drag from the tray onto a port: Shift spreads its strings over ports, Ctrl hangs a bead once more. C cuts and P puts a power pin at the pointer, R turns round, Delete takes off, F folds a controller, Ctrl and the wheel zoom."));
+  setToolTip(
+      tr("Drag from the tray onto a port: Shift spreads its strings over ports, Ctrl hangs a bead once more. "
+         "C cuts and P puts a power pin at the pointer, R turns round, Delete takes off, F folds a "
+         "controller, Ctrl and the wheel zoom."));
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
   connect(&session_.document, &Document::showChanged, this, &LoomView::relayout);
@@ -53,7 +58,9 @@ void LoomView::relayout() {
   update();
 }
 
-void LoomView::resizeEvent(QResizeEvent*) { relayout(); }
+void LoomView::resizeEvent(QResizeEvent*) {
+  relayout();
+}
 
 void LoomView::paintCards(QPainter& painter) const {
   const auto lines = session_.stage.player().lines();
@@ -73,16 +80,23 @@ void LoomView::paintCards(QPainter& painter) const {
     painter.drawText(words, text(controller->name));
     painter.setFont(numberFont(0.9));
     painter.setPen(theme().quiet);
-    painter.drawText(words.translated(0, line + 1), QStringLiteral("%1 · %2").arg(QString::fromLatin1(protocolTitle(controller->protocol)), text(controller->host)));
-    const auto state = std::find_if(lines.begin(), lines.end(), [&](const auto& l) { return l.controller == card.controller; });
+    painter.drawText(words.translated(0, line + 1),
+                     QStringLiteral("%1 · %2").arg(QString::fromLatin1(protocolTitle(controller->protocol)),
+                                                   text(controller->host)));
+    const auto state = std::find_if(lines.begin(), lines.end(),
+                                    [&](const auto& l) { return l.controller == card.controller; });
     const bool lit = session_.stage.isLit();
     const bool reached = !lit || state == lines.end() || state->reached;
     painter.setPen(!reached ? theme().wrong : lit ? theme().fine : theme().quiet);
-    painter.drawText(words.translated(0, 2 * line + 2), !reached ? tr("! ") + text(state->trouble) : lit ? tr("✓ light is going out") : tr("light is off"));
+    painter.drawText(words.translated(0, 2 * line + 2), !reached ? tr("! ") + text(state->trouble)
+                                                        : lit    ? tr("✓ light is going out")
+                                                                 : tr("light is off"));
     painter.setFont(font());
     if (!card.isFolded) continue;
     painter.setPen(theme().quiet);
-    painter.drawText(QRectF(card.box.left(), layout_.beamY() + 14, card.box.width(), 3 * line), Qt::AlignHCenter | Qt::AlignTop, tr("%1 ports, %2 px\nF unfolds").arg(card.ports).arg(card.pixels));
+    painter.drawText(QRectF(card.box.left(), layout_.beamY() + 14, card.box.width(), 3 * line),
+                     Qt::AlignHCenter | Qt::AlignTop,
+                     tr("%1 ports, %2 px\nF unfolds").arg(card.ports).arg(card.pixels));
   }
 }
 
@@ -106,18 +120,25 @@ void LoomView::paintBead(QPainter& painter, const LoomLayout::BeadBox& bead) con
   const bool isLow = bead.box.height() < 2 * line;
   // A narrow bead carries its name along the thread.
   const QString firstWord = bead.label.section(QLatin1Char(' '), 0, 0);
-  const bool isUpright = !isLow && bead.box.height() > 3 * line && painter.fontMetrics().horizontalAdvance(firstWord) > bead.box.width() - 4;
-  const QString words = isLow && painter.fontMetrics().horizontalAdvance(bead.label) > bead.box.width() - 2 ? shortLabel(bead.label) : bead.label;
+  const bool isUpright = !isLow && bead.box.height() > 3 * line &&
+                         painter.fontMetrics().horizontalAdvance(firstWord) > bead.box.width() - 4;
+  const QString words = isLow && painter.fontMetrics().horizontalAdvance(bead.label) > bead.box.width() - 2
+                            ? shortLabel(bead.label)
+                            : bead.label;
   if (isUpright) {
-    const QString fitting = painter.fontMetrics().elidedText(bead.label, Qt::ElideRight, static_cast<int>(bead.box.height()) - 20);
+    const QString fitting = painter.fontMetrics().elidedText(bead.label, Qt::ElideRight,
+                                                             static_cast<int>(bead.box.height()) - 20);
     const double wide = painter.fontMetrics().horizontalAdvance(fitting);
     painter.save();
-    painter.translate(bead.box.center().x() + painter.fontMetrics().ascent() / 2.0 - 1, bead.box.top() + wide + 8);
+    painter.translate(bead.box.center().x() + painter.fontMetrics().ascent() / 2.0 - 1,
+                      bead.box.top() + wide + 8);
     painter.rotate(-90);
     painter.drawText(QPointF(0, 0), fitting);
     painter.restore();
   }
-  if (!isUpright) painter.drawText(bead.box.adjusted(1, isLow ? 0 : 2, -1, roomForArrow ? -12 : 0), Qt::AlignHCenter | (isLow ? Qt::AlignVCenter : Qt::AlignTop) | Qt::TextWordWrap, words);
+  if (!isUpright)
+    painter.drawText(bead.box.adjusted(1, isLow ? 0 : 2, -1, roomForArrow ? -12 : 0),
+                     Qt::AlignHCenter | (isLow ? Qt::AlignVCenter : Qt::AlignTop) | Qt::TextWordWrap, words);
   painter.setFont(font());
   if (!roomForArrow) return;
   // Data flows downward; a bead that was turned round says so.
@@ -127,7 +148,8 @@ void LoomView::paintBead(QPainter& painter, const LoomLayout::BeadBox& bead) con
   painter.drawPolygon(QPolygonF{tip, tip + QPointF(-4, -5), tip + QPointF(4, -5)});
   if (bead.reversed) {
     painter.setPen(ink);
-    painter.drawText(QRectF(bead.box.left(), bead.box.bottom() - line - 8, bead.box.width(), line), Qt::AlignCenter, tr("turned"));
+    painter.drawText(QRectF(bead.box.left(), bead.box.bottom() - line - 8, bead.box.width(), line),
+                     Qt::AlignCenter, tr("turned"));
   }
 }
 
@@ -159,11 +181,14 @@ void LoomView::paintThread(QPainter& painter, const LoomLayout::Thread& thread) 
   painter.drawLine(hook, QPointF(thread.x, thread.beads.empty() ? thread.top + 26 : thread.bottom));
   const Controller* controller = chispa::find(session_.show().controllers, thread.controller);
   const auto mark = controller ? controller->ports[static_cast<std::size_t>(thread.port)].mark : std::nullopt;
-  painter.setPen(isChosen ? QPen(theme().ember, 2) : mark ? QPen(QColor(mark->r, mark->g, mark->b), 3) : QPen(theme().quiet));
+  painter.setPen(isChosen ? QPen(theme().ember, 2)
+                 : mark   ? QPen(QColor(mark->r, mark->g, mark->b), 3)
+                          : QPen(theme().quiet));
   painter.setBrush(isChosen ? theme().selectedGround() : theme().raised);
   painter.drawEllipse(hook, 10, 10);
   painter.setPen(theme().text);
-  painter.drawText(QRectF(hook.x() - 10, hook.y() - 10, 20, 20), Qt::AlignCenter, QString::number(thread.port + 1));
+  painter.drawText(QRectF(hook.x() - 10, hook.y() - 10, 20, 20), Qt::AlignCenter,
+                   QString::number(thread.port + 1));
   for (const auto& bead : thread.beads) paintBead(painter, bead);
   for (const auto& bead : thread.beads) paintPower(painter, bead);
   paintTicks(painter, thread);
@@ -181,7 +206,8 @@ void LoomView::paintThreadFoot(QPainter& painter, const LoomLayout::Thread& thre
   if (const auto lowest = power_.lowestOf(thread.controller, thread.port)) {
     const bool fades = lowest->volts < lowest->least_v;
     painter.setPen(fades ? theme().wrong : theme().quiet);
-    painter.drawText(words.translated(0, 2 * line), Qt::AlignCenter, tr("%1%2 V").arg(fades ? tr("! ") : QString()).arg(lowest->volts, 0, 'f', 1));
+    painter.drawText(words.translated(0, 2 * line), Qt::AlignCenter,
+                     tr("%1%2 V").arg(fades ? tr("! ") : QString()).arg(lowest->volts, 0, 'f', 1));
   }
   painter.setFont(font());
 }
@@ -234,7 +260,10 @@ void LoomView::paintTray(QPainter& painter) const {
   painter.setPen(theme().line);
   painter.drawLine(layout_.tray().topLeft(), layout_.tray().topRight());
   painter.setPen(theme().quiet);
-  const QString words = layout_.chips().empty() ? tr("Everything is wired.") : layout_.trayWidth() > width() ? tr("Not wired yet — drag onto a port; the wheel shows more") : tr("Not wired yet — drag onto a port");
+  const QString words = layout_.chips().empty() ? tr("Everything is wired.")
+                        : layout_.trayWidth() > width()
+                            ? tr("Not wired yet — drag onto a port; the wheel shows more")
+                            : tr("Not wired yet — drag onto a port");
   painter.drawText(layout_.tray().topLeft() + QPointF(10, painter.fontMetrics().height() + 4), words);
   for (const auto& chip : layout_.chips()) {
     painter.setPen(Qt::NoPen);
@@ -257,8 +286,10 @@ QString LoomView::dragText(const LoomLayout::Thread* thread) const {
   const int count = draggedPiece_ ? draggedPiece_->count : bead ? bead->count : 0;
   if (!thread) return tr("%1 px · drop on a port").arg(count);
   const int strings = stringsDragged();
-  if (held_ & Qt::ShiftModifier && strings > 1) return tr("%1 strings → port %2 and on").arg(strings).arg(thread->port + 1);
-  if (held_ & Qt::ControlModifier && draggedBead_) return tr("%1 px once more → port %2").arg(count).arg(thread->port + 1);
+  if (held_ & Qt::ShiftModifier && strings > 1)
+    return tr("%1 strings → port %2 and on").arg(strings).arg(thread->port + 1);
+  if (held_ & Qt::ControlModifier && draggedBead_)
+    return tr("%1 px once more → port %2").arg(count).arg(thread->port + 1);
   QString words = tr("%1 px → port %2").arg(count).arg(thread->port + 1);
   if (strings > 1) words += tr(" · Shift: %1 strings, a port each").arg(strings);
   return words;
@@ -269,14 +300,17 @@ void LoomView::paintDrag(QPainter& painter) const {
   const LoomLayout::Thread* thread = place ? layout_.threadOf(place->controller, place->port) : nullptr;
   if (thread) {
     const auto bead = static_cast<std::size_t>(place->bead);
-    const double y = bead < thread->beads.size() ? thread->beads[bead].box.top() - 3 : thread->beads.empty() ? thread->top : thread->bottom;
+    const double y = bead < thread->beads.size() ? thread->beads[bead].box.top() - 3
+                     : thread->beads.empty()     ? thread->top
+                                                 : thread->bottom;
     painter.setPen(QPen(theme().ember, 3));
     painter.drawLine(QPointF(thread->x - 24, y), QPointF(thread->x + 24, y));
   }
   const QString words = dragText(thread);
   painter.setPen(Qt::NoPen);
   painter.setBrush(theme().raised);
-  const QRectF box(pointer_ + QPointF(12, -24), QSizeF(painter.fontMetrics().horizontalAdvance(words) + 16, painter.fontMetrics().height() + 8));
+  const QRectF box(pointer_ + QPointF(12, -24), QSizeF(painter.fontMetrics().horizontalAdvance(words) + 16,
+                                                       painter.fontMetrics().height() + 8));
   painter.drawRoundedRect(box, 4, 4);
   painter.setPen(theme().text);
   painter.drawText(box, Qt::AlignCenter, words);
@@ -287,9 +321,12 @@ void LoomView::paintTool(QPainter& painter) const {
   if (!bead) return;
   const int above = LoomLayout::pixelsAbove(*bead, pointer_.y());
   painter.setPen(QPen(theme().watch, 1.5, Qt::DashLine));
-  painter.drawLine(QPointF(bead->box.left() - 10, pointer_.y()), QPointF(bead->box.right() + 10, pointer_.y()));
+  painter.drawLine(QPointF(bead->box.left() - 10, pointer_.y()),
+                   QPointF(bead->box.right() + 10, pointer_.y()));
   painter.setPen(theme().watch);
-  painter.drawText(pointer_ + QPointF(14, 16), tool_ == Tool::Cut ? tr("✂ after %1 · %2 left").arg(above).arg(bead->count - above) : tr("power before pixel %1").arg(above + 1));
+  painter.drawText(pointer_ + QPointF(14, 16),
+                   tool_ == Tool::Cut ? tr("✂ after %1 · %2 left").arg(above).arg(bead->count - above)
+                                      : tr("power before pixel %1").arg(above + 1));
 }
 
 void LoomView::paintEvent(QPaintEvent*) {
@@ -306,7 +343,9 @@ void LoomView::paintEvent(QPaintEvent*) {
   paintTray(painter);
   if (session_.show().controllers.empty()) {
     painter.setPen(theme().quiet);
-    painter.drawText(rect(), Qt::AlignCenter, tr("No controller yet.\n\nAdd one above, then drag what is in the tray onto its ports."));
+    painter.drawText(
+        rect(), Qt::AlignCenter,
+        tr("No controller yet.\n\nAdd one above, then drag what is in the tray onto its ports."));
   }
   if (draggedPiece_ || draggedBead_) paintDrag(painter);
   if (tool_ != Tool::Move) paintTool(painter);
@@ -358,7 +397,8 @@ void LoomView::drop() {
       if (spreadOverPorts(spread, id, place->controller, place->port) > 0) show = spread;
     });
   } else if (draggedPiece_ && place) {
-    session_.edit(tr("hang on port %1").arg(place->port + 1), [&](Show& show) { hang(show, *draggedPiece_, *place); });
+    session_.edit(tr("hang on port %1").arg(place->port + 1),
+                  [&](Show& show) { hang(show, *draggedPiece_, *place); });
     session_.selection.select(BeadPlace{place->controller, place->port, place->bead});
   } else if (draggedBead_ && place && held_ & Qt::ControlModifier) {
     session_.edit(tr("echo a bead"), [&](Show& show) { echoBead(show, *draggedBead_, *place); });
@@ -383,7 +423,8 @@ void LoomView::useTool() {
   if (!bead) return;
   const ThreadPlace place = bead->place;
   const int above = LoomLayout::pixelsAbove(*bead, pointer_.y());
-  if (tool == Tool::Cut) return session_.edit(tr("cut after %1").arg(above), [&](Show& show) { cutBead(show, place, above); });
+  if (tool == Tool::Cut)
+    return session_.edit(tr("cut after %1").arg(above), [&](Show& show) { cutBead(show, place, above); });
   session_.edit(tr("put a power pin"), [&](Show& show) { inject(show, place, above); });
   session_.selection.select(BeadPlace{place.controller, place.port, place.bead});
 }
@@ -403,7 +444,8 @@ void LoomView::clampScroll() {
 
 void LoomView::wheelEvent(QWheelEvent* event) {
   const QPoint turned = event->angleDelta();
-  if (event->modifiers() & Qt::ControlModifier) return zoomBy(std::pow(1.0015, turned.y()), event->position());
+  if (event->modifiers() & Qt::ControlModifier)
+    return zoomBy(std::pow(1.0015, turned.y()), event->position());
   // What fits its height is scrolled sideways.
   const bool isTall = layout_.height() > layout_.tray().top() - layout_.beamY() + 1;
   const bool sideways = event->modifiers() & Qt::ShiftModifier || !isTall || turned.y() == 0;
@@ -425,7 +467,8 @@ void LoomView::zoomBy(double factor, QPointF about) {
   const double across = (about.x() + view_.scrolled.x()) / width;
   relayout();
   // What is under the pointer stays there.
-  view_.scrolled = {across * layout_.width() - about.x(), along * view_.zoom / before - (about.y() - layout_.beamY())};
+  view_.scrolled = {across * layout_.width() - about.x(),
+                    along * view_.zoom / before - (about.y() - layout_.beamY())};
   clampScroll();
   relayout();
 }
@@ -449,8 +492,10 @@ void LoomView::bringIntoSight(const Selected& selected) {
       if (bead && *bead == one.place) box = one.box;
   if (box.isNull()) return;
   constexpr double kMargin = 40;
-  if (box.left() < kMargin || box.right() > width() - kMargin) view_.scrolled.rx() += box.center().x() - width() / 2.0;
-  if (bead && (box.top() < layout_.beamY() + kMargin || box.top() > layout_.tray().top() - kMargin)) view_.scrolled.ry() += box.top() - layout_.beamY() - 2 * kMargin;
+  if (box.left() < kMargin || box.right() > width() - kMargin)
+    view_.scrolled.rx() += box.center().x() - width() / 2.0;
+  if (bead && (box.top() < layout_.beamY() + kMargin || box.top() > layout_.tray().top() - kMargin))
+    view_.scrolled.ry() += box.top() - layout_.beamY() - 2 * kMargin;
   clampScroll();
   relayout();
 }
@@ -459,11 +504,13 @@ bool LoomView::findNext(const QString& words) {
   if (words.trimmed().isEmpty()) return false;
   std::vector<Selected> found;
   for (const auto& controller : session_.show().controllers) {
-    if (text(controller->name).contains(words.trimmed(), Qt::CaseInsensitive)) found.push_back(controller->id);
+    if (text(controller->name).contains(words.trimmed(), Qt::CaseInsensitive))
+      found.push_back(controller->id);
     for (std::size_t p = 0; p < controller->ports.size(); ++p)
       for (std::size_t b = 0; b < controller->ports[p].run.size(); ++b) {
         const Fixture* fixture = chispa::find(session_.show().fixtures, controller->ports[p].run[b].fixture);
-        if (fixture && text(fixture->name).contains(words.trimmed(), Qt::CaseInsensitive)) found.push_back(BeadPlace{controller->id, static_cast<int>(p), static_cast<int>(b)});
+        if (fixture && text(fixture->name).contains(words.trimmed(), Qt::CaseInsensitive))
+          found.push_back(BeadPlace{controller->id, static_cast<int>(p), static_cast<int>(b)});
       }
   }
   if (found.empty()) return false;
@@ -490,10 +537,12 @@ void LoomView::moveSelection(int threads, int beads) {
   } else if (const auto* port = std::get_if<PortChoice>(&session_.selection.now())) {
     thread = at(port->controller, port->port);
   }
-  thread = static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(thread) + threads, 0, std::ssize(all) - 1));
+  thread = static_cast<std::size_t>(
+      std::clamp<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(thread) + threads, 0, std::ssize(all) - 1));
   const auto& to = all[thread];
   if (to.beads.empty()) return session_.selection.select(PortChoice{to.controller, to.port});
-  session_.selection.select(BeadPlace{to.controller, to.port, std::clamp(bead, 0, static_cast<int>(to.beads.size()) - 1)});
+  session_.selection.select(
+      BeadPlace{to.controller, to.port, std::clamp(bead, 0, static_cast<int>(to.beads.size()) - 1)});
   bringIntoSight(session_.selection.now());
 }
 
@@ -513,21 +562,29 @@ void LoomView::keyPressEvent(QKeyEvent* event) {
       tool_ = event->key() == Qt::Key_C ? Tool::Cut : Tool::Pin;
       setCursor(Qt::SplitVCursor);
       return update();
-    case Qt::Key_Escape: return endTool();
+    case Qt::Key_Escape:
+      return endTool();
     case Qt::Key_F:
       if (const auto owner = selectedController()) toggleFold(*owner);
       return;
     case Qt::Key_Plus:
-    case Qt::Key_Equal: return zoomBy(1.25, rect().center());
-    case Qt::Key_Minus: return zoomBy(0.8, rect().center());
+    case Qt::Key_Equal:
+      return zoomBy(1.25, rect().center());
+    case Qt::Key_Minus:
+      return zoomBy(0.8, rect().center());
     case Qt::Key_R:
       if (bead) session_.edit(tr("turn round"), [&](Show& show) { turnBead(show, *bead); });
       return;
-    case Qt::Key_Left: return moveSelection(-1, 0);
-    case Qt::Key_Right: return moveSelection(1, 0);
-    case Qt::Key_Up: return moveSelection(0, -1);
-    case Qt::Key_Down: return moveSelection(0, 1);
-    default: QWidget::keyPressEvent(event);
+    case Qt::Key_Left:
+      return moveSelection(-1, 0);
+    case Qt::Key_Right:
+      return moveSelection(1, 0);
+    case Qt::Key_Up:
+      return moveSelection(0, -1);
+    case Qt::Key_Down:
+      return moveSelection(0, 1);
+    default:
+      QWidget::keyPressEvent(event);
   }
 }
 

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QWidget>
 #include <optional>
+
+#include <QWidget>
 
 #include "desk/session/session.h"
 #include "desk/wire/loomlayout.h"
@@ -9,9 +10,10 @@
 
 namespace chispa::desk {
 
-/// The loom: controllers on a beam, a thread from each port, and what hangs on it as beads to the scale of pixels.
-/// Beads are dragged from the tray, along threads and between them (Ctrl hangs an echo, Shift spreads a fixture's strings over
-/// ports); C cuts, P puts a power pin, R turns round, Delete takes off, F folds a controller; Ctrl and the wheel zoom.
+/// The loom: controllers on a beam, a thread from each port, and what hangs on it as beads to the scale of
+/// pixels. Beads are dragged from the tray, along threads and between them (Ctrl hangs an echo, Shift spreads
+/// a fixture's strings over ports); C cuts, P puts a power pin, R turns round, Delete takes off, F folds a
+/// controller; Ctrl and the wheel zoom.
 class LoomView : public QWidget {
   Q_OBJECT
  public:
@@ -19,7 +21,8 @@ class LoomView : public QWidget {
 
   const LoomLayout& layoutNow() const { return layout_; }
   LoomPower& power() { return power_; }
-  /// Selects the next bead or controller whose name has `words`, and brings it into sight; false if there is none.
+  /// Selects the next bead or controller whose name has `words`, and brings it into sight; false if there is
+  /// none.
   bool findNext(const QString& words);
   void zoomBy(double factor, QPointF about);
   void toggleFold(ControllerId id);

@@ -13,9 +13,11 @@
 
 namespace chispa::desk {
 
-ScreenPortWindow::ScreenPortWindow(const Session& session, PortChoice port, QWidget* parent) : QWidget(parent, Qt::Window), session_(session) {
+ScreenPortWindow::ScreenPortWindow(const Session& session, PortChoice port, QWidget* parent)
+    : QWidget(parent, Qt::Window), session_(session) {
   const Controller* controller = chispa::find(session.show().controllers, port.controller);
-  const QString name = tr("%1, port %2").arg(controller ? text(controller->name) : QString()).arg(port.port + 1);
+  const QString name =
+      tr("%1, port %2").arg(controller ? text(controller->name) : QString()).arg(port.port + 1);
   setObjectName(QStringLiteral("screenPort-%1-%2").arg(port.controller.value).arg(port.port));
   setWindowTitle(name);
   setAccessibleName(name);
@@ -73,7 +75,8 @@ void ScreenPortWindow::keyPressEvent(QKeyEvent* event) {
   QWidget::keyPressEvent(event);
 }
 
-ScreenPorts::ScreenPorts(const Session& session, QWidget* owner) : QObject(owner), session_(session), owner_(owner) {
+ScreenPorts::ScreenPorts(const Session& session, QWidget* owner)
+    : QObject(owner), session_(session), owner_(owner) {
   connect(&session_.document, &Document::showChanged, this, &ScreenPorts::update);
   connect(&session_.document, &Document::opened, this, &ScreenPorts::update);
   connect(&session_.stage, &Stage::lightChanged, this, &ScreenPorts::update);
@@ -89,8 +92,11 @@ void ScreenPorts::update() {
       if (controller->ports[p].run.empty()) continue;
       auto& window = kept[key];
       if (const auto open = windows_.find(key); open != windows_.end()) window = std::move(open->second);
-      if (!window) window = std::make_unique<ScreenPortWindow>(session_, PortChoice{controller->id, static_cast<int>(p)}, owner_);
-      window->adopt(controller->ports[p], engine::chainOf(show, pixelRanges(show), *controller, static_cast<int>(p)).pixels);
+      if (!window)
+        window = std::make_unique<ScreenPortWindow>(session_, PortChoice{controller->id, static_cast<int>(p)},
+                                                    owner_);
+      window->adopt(controller->ports[p],
+                    engine::chainOf(show, pixelRanges(show), *controller, static_cast<int>(p)).pixels);
     }
   }
   windows_ = std::move(kept);

@@ -1,15 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QWidget>
 #include <map>
 #include <memory>
+
+#include <QWidget>
 
 #include "desk/session/session.h"
 
 namespace chispa::desk {
 
-/// A port of a screen: a window that shows the port's pixels as a matrix, row by row from the upper left. Escape leaves
-/// the full screen.
+/// A port of a screen: a window that shows the port's pixels as a matrix, row by row from the upper left.
+/// Escape leaves the full screen.
 class ScreenPortWindow : public QWidget {
   Q_OBJECT
  public:

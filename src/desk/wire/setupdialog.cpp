@@ -23,10 +23,14 @@ namespace {
 enum Column { kWhere, kResult, kThere, kWanted };
 
 /// Compares, and if asked keeps what is there and writes.
-Result<link::SetupReport> askOne(const Controller& controller, const std::vector<PortSettings>& wanted, bool send, const std::atomic<bool>& cancelled) {
-  if (cancelled) return Failure{"Not asked: it was stopped before.", controller.name, "Ask again when you like."};
+Result<link::SetupReport> askOne(const Controller& controller, const std::vector<PortSettings>& wanted,
+                                 bool send, const std::atomic<bool>& cancelled) {
+  if (cancelled)
+    return Failure{"Not asked: it was stopped before.", controller.name, "Ask again when you like."};
   if (!send) return link::compareSetup(controller, wanted);
-  return link::pushSetup(controller, wanted, [&](const std::string& before) { return link::SetupStore::ofUser().keep(controller, before); });
+  return link::pushSetup(controller, wanted, [&](const std::string& before) {
+    return link::SetupStore::ofUser().keep(controller, before);
+  });
 }
 
 void colourWords(QTreeWidgetItem* item, int column, const QString& words, const QColor& colour) {
@@ -37,7 +41,8 @@ void colourWords(QTreeWidgetItem* item, int column, const QString& words, const 
 
 }  // namespace
 
-SetupDialog::SetupDialog(const Session& session, QWidget* parent) : QDialog(parent), session_(session), state_(new QLabel), target_(new QComboBox), list_(new QTreeWidget) {
+SetupDialog::SetupDialog(const Session& session, QWidget* parent)
+    : QDialog(parent), session_(session), state_(new QLabel), target_(new QComboBox), list_(new QTreeWidget) {
   setObjectName(QStringLiteral("setupDialog"));
   setWindowTitle(tr("Set up controllers"));
   resize(980, 480);
@@ -55,7 +60,8 @@ SetupDialog::SetupDialog(const Session& session, QWidget* parent) : QDialog(pare
   column->addLayout(row);
   list_->setObjectName(QStringLiteral("setupDifferences"));
   list_->setHeaderLabels({tr("Where"), tr("Result"), tr("On the controller"), tr("Wanted")});
-  // What a controller has and what it shall have are compared at a glance: a long result is cut, and stands whole below.
+  // What a controller has and what it shall have are compared at a glance: a long result is cut, and stands
+  // whole below.
   list_->header()->setSectionResizeMode(kWhere, QHeaderView::ResizeToContents);
   list_->header()->resizeSection(kResult, textWidth(30));
   list_->header()->resizeSection(kThere, textWidth(38));
@@ -90,9 +96,13 @@ void SetupDialog::makeButtons(QWidget* box) {
     button->setToolTip(tip);
     return button;
   };
-  send_ = add(QStringLiteral("sendSetup"), tr("Send to the controllers"), tr("Writes what differs to the ticked controllers, keeps what they had, and reads it back"));
-  take_ = add(QStringLiteral("takeSetup"), tr("Read into the show"), tr("Makes strips of what the chosen controller is set up for; for a controller on which nothing hangs yet"));
-  stop_ = add(QStringLiteral("stopSetup"), tr("Stop"), tr("Leaves out the controllers that have not been asked yet"));
+  send_ = add(QStringLiteral("sendSetup"), tr("Send to the controllers"),
+              tr("Writes what differs to the ticked controllers, keeps what they had, and reads it back"));
+  take_ = add(QStringLiteral("takeSetup"), tr("Read into the show"),
+              tr("Makes strips of what the chosen controller is set up for; for a controller on which "
+                 "nothing hangs yet"));
+  stop_ = add(QStringLiteral("stopSetup"), tr("Stop"),
+              tr("Leaves out the controllers that have not been asked yet"));
   connect(send_, &QPushButton::clicked, this, [this] { run(true); });
   connect(take_, &QPushButton::clicked, this, &SetupDialog::readIntoShow);
   connect(stop_, &QPushButton::clicked, this, [this] { *cancelled_ = true; });
@@ -115,7 +125,8 @@ void SetupDialog::fillRows() {
       const auto kept = link::SetupStore::ofUser().keptOf(controller);
       row.isAsked = !kept.empty();
       if (row.isAsked) row.wanted = kept.front().ports;
-      item->setText(kWanted, kept.empty() ? tr("nothing is kept of it") : tr("as on %1").arg(text(kept.front().when)));
+      item->setText(kWanted,
+                    kept.empty() ? tr("nothing is kept of it") : tr("as on %1").arg(text(kept.front().when)));
     }
     rows_.push_back(std::move(row));
   }
@@ -133,10 +144,12 @@ void SetupDialog::run(bool send) {
     ++running_;
     colourWords(row.item, kResult, send ? tr("writing …") : tr("asking …"), theme().quiet);
     QPointer<SetupDialog> self(this);
-    QtConcurrent::run(&pools::network(), [controller = row.controller, wanted = row.wanted, send, cancelled = cancelled_] { return askOne(controller, wanted, send, *cancelled); })
-        .then(this, [self, i, send](const Result<link::SetupReport>& report) {
-          if (self) self->finishRow(i, report, send);
-        });
+    QtConcurrent::run(&pools::network(), [controller = row.controller, wanted = row.wanted, send,
+                                          cancelled = cancelled_] {
+      return askOne(controller, wanted, send, *cancelled);
+    }).then(this, [self, i, send](const Result<link::SetupReport>& report) {
+      if (self) self->finishRow(i, report, send);
+    });
   }
   target_->setEnabled(running_ == 0);
   if (running_ == 0)
@@ -163,15 +176,25 @@ void SetupDialog::finishRow(std::size_t index, const Result<link::SetupReport>& 
       row.isDifferent = !report->verified;
       const auto there = parsePortSettings(report->before, row.controller.name);
       row.there = there ? std::optional(*there) : std::nullopt;
-      const qsizetype left = sent ? std::count_if(report->differences.begin(), report->differences.end(), [](const auto& d) { return !d.isWritten; }) : std::ssize(report->differences);
+      const qsizetype left = sent ? std::count_if(report->differences.begin(), report->differences.end(),
+                                                  [](const auto& d) { return !d.isWritten; })
+                                  : std::ssize(report->differences);
       if (report->verified)
         colourWords(row.item, kResult, sent ? tr("✓ written and read back") : tr("✓ has it"), theme().fine);
       else
-        colourWords(row.item, kResult, sent ? tr("! %1 not written. %2").arg(counted(left, tr("1 port"), tr("%1 ports")), text(report->trouble)) : counted(left, tr("1 port differs"), tr("%1 ports differ")), sent ? theme().wrong : theme().watch);
+        colourWords(row.item, kResult,
+                    sent ? tr("! %1 not written. %2")
+                               .arg(counted(left, tr("1 port"), tr("%1 ports")), text(report->trouble))
+                         : counted(left, tr("1 port differs"), tr("%1 ports differ")),
+                    sent ? theme().wrong : theme().watch);
       if (sent && !report->verified) ++failed_;
       for (const auto& difference : report->differences) {
-        auto* line = new QTreeWidgetItem({text(difference.place), QString(), text(difference.there), text(difference.wanted)});
-        if (sent) colourWords(line, kResult, difference.isWritten ? tr("✓ written") : tr("! has %1").arg(text(difference.now)), difference.isWritten ? theme().fine : theme().wrong);
+        auto* line = new QTreeWidgetItem(
+            {text(difference.place), QString(), text(difference.there), text(difference.wanted)});
+        if (sent)
+          colourWords(line, kResult,
+                      difference.isWritten ? tr("✓ written") : tr("! has %1").arg(text(difference.now)),
+                      difference.isWritten ? theme().fine : theme().wrong);
         row.item->addChild(line);
       }
     }
@@ -182,28 +205,40 @@ void SetupDialog::finishRow(std::size_t index, const Result<link::SetupReport>& 
 
 void SetupDialog::finishAll() {
   target_->setEnabled(true);
-  const auto different = std::count_if(rows_.begin(), rows_.end(), [](const Row& row) { return row.isDifferent; });
+  const auto different =
+      std::count_if(rows_.begin(), rows_.end(), [](const Row& row) { return row.isDifferent; });
   if (failed_ > 0)
-    state_->setText(counted(failed_, tr("With 1 controller it did not go through; what happened and what to do stands below it."), tr("With %1 controllers it did not go through; what happened and what to do stands below each.")));
+    state_->setText(counted(
+        failed_, tr("With 1 controller it did not go through; what happened and what to do stands below it."),
+        tr("With %1 controllers it did not go through; what happened and what to do stands below each.")));
   else if (rows_.empty())
     state_->setText(tr("The show has no controller."));
   else
-    state_->setText(different > 0 ? counted(different, tr("1 controller differs. Sending replaces what it has; that is kept, and can be put back."), tr("%1 controllers differ. Sending replaces what they have; that is kept, and can be put back."))
+    state_->setText(different > 0 ? counted(different,
+                                            tr("1 controller differs. Sending replaces what it has; that is "
+                                               "kept, and can be put back."),
+                                            tr("%1 controllers differ. Sending replaces what they have; that "
+                                               "is kept, and can be put back."))
                                   : tr("Every controller has what is wanted."));
   describe();
 }
 
 void SetupDialog::describe() {
   const bool isIdle = running_ == 0;
-  send_->setEnabled(isIdle && std::any_of(rows_.begin(), rows_.end(), [](const Row& row) { return row.isDifferent && row.item->checkState(kWhere) == Qt::Checked; }));
+  send_->setEnabled(isIdle && std::any_of(rows_.begin(), rows_.end(), [](const Row& row) {
+                      return row.isDifferent && row.item->checkState(kWhere) == Qt::Checked;
+                    }));
   stop_->setEnabled(!isIdle);
   const int chosen = list_->indexOfTopLevelItem(list_->currentItem());
   bool canTake = isIdle && chosen >= 0;
   if (canTake) {
     const Row& row = rows_[static_cast<std::size_t>(chosen)];
     const Controller* now = chispa::find(session_.show().controllers, row.controller.id);
-    const bool isEmpty = now && std::all_of(now->ports.begin(), now->ports.end(), [](const Port& port) { return port.run.empty(); });
-    canTake = isEmpty && row.there && std::any_of(row.there->begin(), row.there->end(), [](const PortSettings& port) { return !port.sections.empty(); });
+    const bool isEmpty = now && std::all_of(now->ports.begin(), now->ports.end(),
+                                            [](const Port& port) { return port.run.empty(); });
+    canTake = isEmpty && row.there &&
+              std::any_of(row.there->begin(), row.there->end(),
+                          [](const PortSettings& port) { return !port.sections.empty(); });
   }
   take_->setEnabled(canTake);
 }
@@ -213,10 +248,12 @@ void SetupDialog::readIntoShow() {
   if (chosen < 0) return;
   const Row& row = rows_[static_cast<std::size_t>(chosen)];
   int made = 0;
-  session_.edit(tr("read a set-up"), [&](Show& show) { made = adoptSetup(show, row.controller.id, *row.there); });
+  session_.edit(tr("read a set-up"),
+                [&](Show& show) { made = adoptSetup(show, row.controller.id, *row.there); });
   fillRows();
   run(false);
-  state_->setText(counted(made, tr("1 strip was made of what the controller is set up for."), tr("%1 strips were made of what the controller is set up for.")));
+  state_->setText(counted(made, tr("1 strip was made of what the controller is set up for."),
+                          tr("%1 strips were made of what the controller is set up for.")));
 }
 
 }  // namespace chispa::desk

@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QDialog>
 #include <atomic>
 #include <memory>
+
+#include <QDialog>
 
 #include "desk/session/session.h"
 #include "link/setup.h"
@@ -15,9 +16,9 @@ class QTreeWidgetItem;
 
 namespace chispa::desk {
 
-/// Compares the set-up of controllers with what the show wants (or with what they had before), port by port; writes it when
-/// asked, several controllers at once, keeps what was there, and tells what became of each port. The network is spoken to on
-/// workers; what has not begun can be cancelled.
+/// Compares the set-up of controllers with what the show wants (or with what they had before), port by port;
+/// writes it when asked, several controllers at once, keeps what was there, and tells what became of each
+/// port. The network is spoken to on workers; what has not begun can be cancelled.
 class SetupDialog : public QDialog {
   Q_OBJECT
  public:

@@ -23,7 +23,11 @@
 namespace chispa::desk {
 
 WirePage::WirePage(const Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), loom_(new LoomView(session)), sheet_(new AddressSheet(session)), faces_(new QStackedWidget) {
+    : QWidget(parent),
+      session_(session),
+      loom_(new LoomView(session)),
+      sheet_(new AddressSheet(session)),
+      faces_(new QStackedWidget) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(0);
@@ -71,7 +75,8 @@ WirePage::WirePage(const Session& session, QWidget* parent)
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->open();
   });
-  auto* compare = button("compareSetup", tr("Compare and send…"), tr("What the controllers are set to, and what the show wants"));
+  auto* compare = button("compareSetup", tr("Compare and send…"),
+                         tr("What the controllers are set to, and what the show wants"));
   connect(compare, &QPushButton::clicked, this, [this] {
     auto* dialog = new SetupDialog(session_, this);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
@@ -94,14 +99,19 @@ QWidget* WirePage::makeLoomTools() {
   find->setToolTip(tr("Return goes to the next"));
   find->setMinimumWidth(textWidth(14));
   find->setMaximumWidth(textWidth(22));
-  connect(find, &QLineEdit::returnPressed, this, [this, find] { find->setStyleSheet(loom_->findNext(find->text()) ? QString() : QStringLiteral("color: %1").arg(theme().wrong.name())); });
+  connect(find, &QLineEdit::returnPressed, this, [this, find] {
+    find->setStyleSheet(
+        loom_->findNext(find->text()) ? QString() : QStringLiteral("color: %1").arg(theme().wrong.name()));
+  });
   row->addWidget(find, 1);
   auto* load = new QComboBox;
   load->setObjectName(QStringLiteral("powerLoad"));
   load->setAccessibleName(tr("Load at which power is shown"));
-  load->setToolTip(tr("Currents and voltages along the threads are shown at this load; P on the loom puts a power pin"));
+  load->setToolTip(
+      tr("Currents and voltages along the threads are shown at this load; P on the loom puts a power pin"));
   load->addItems({tr("At full white"), tr("At the brightest"), tr("Now")});
-  connect(load, &QComboBox::currentIndexChanged, this, [this](int index) { loom_->power().setLoad(static_cast<PowerLoad>(index)); });
+  connect(load, &QComboBox::currentIndexChanged, this,
+          [this](int index) { loom_->power().setLoad(static_cast<PowerLoad>(index)); });
   row->addWidget(load);
   auto* light = new QPushButton(tr("Light it"));
   light->setObjectName(QStringLiteral("lightSelected"));
@@ -122,16 +132,21 @@ void WirePage::showSheet(bool sheet) {
 }
 
 void WirePage::exportSheet(QString path) {
-  if (path.isEmpty()) path = QFileDialog::getSaveFileName(this, tr("The address sheet"), tr("addresses.csv"), tr("Table (*.csv)"));
+  if (path.isEmpty())
+    path =
+        QFileDialog::getSaveFileName(this, tr("The address sheet"), tr("addresses.csv"), tr("Table (*.csv)"));
   if (path.isEmpty()) return;
   const Outcome written = writeFileAtomically(path.toStdString(), sheet_->csv().toStdString());
   if (!written) emit failed(text(written.failure().text()));
 }
 
 void WirePage::exportBooklet(QString path) {
-  if (path.isEmpty()) path = QFileDialog::getSaveFileName(this, tr("The wiring booklet"), tr("wiring.pdf"), tr("PDF (*.pdf)"));
+  if (path.isEmpty())
+    path = QFileDialog::getSaveFileName(this, tr("The wiring booklet"), tr("wiring.pdf"), tr("PDF (*.pdf)"));
   if (path.isEmpty()) return;
-  if (!writeBooklet(session_.show(), path)) emit failed(tr("The booklet could not be written.\n%1\nCheck that the folder exists and has room.").arg(path));
+  if (!writeBooklet(session_.show(), path))
+    emit failed(
+        tr("The booklet could not be written.\n%1\nCheck that the folder exists and has room.").arg(path));
 }
 
 }  // namespace chispa::desk

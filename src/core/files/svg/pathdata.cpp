@@ -9,7 +9,8 @@
 namespace chispa::svg {
 
 void Scanner::skipSeparators() {
-  while (at_ < text_.size() && (std::isspace(static_cast<unsigned char>(text_[at_])) || text_[at_] == ',')) ++at_;
+  while (at_ < text_.size() && (std::isspace(static_cast<unsigned char>(text_[at_])) || text_[at_] == ','))
+    ++at_;
 }
 
 bool Scanner::isAtEnd() {
@@ -56,7 +57,9 @@ void Scanner::expect(char c) {
   ++at_;
 }
 
-void Scanner::fail(const std::string& wanted) const { throw Error("at character " + std::to_string(at_ + 1) + " " + wanted + " is missing"); }
+void Scanner::fail(const std::string& wanted) const {
+  throw Error("at character " + std::to_string(at_ + 1) + " " + wanted + " is missing");
+}
 
 namespace {
 
@@ -80,11 +83,15 @@ class PathReader {
   std::vector<Chain> read() && {
     char command = 0;
     while (!in_.isAtEnd()) {
-      if (!in_.hasNumber()) command = in_.letter();
-      else if (command == 0 || command == 'Z' || command == 'z') in_.fail("a command");
+      if (!in_.hasNumber())
+        command = in_.letter();
+      else if (command == 0 || command == 'Z' || command == 'z')
+        in_.fail("a command");
       // Numbers that follow a move without a command are lines.
-      else if (command == 'M') command = 'L';
-      else if (command == 'm') command = 'l';
+      else if (command == 'M')
+        command = 'L';
+      else if (command == 'm')
+        command = 'l';
       if (chains_.empty() && command != 'M' && command != 'm') in_.fail("a move (M)");
       run(command);
       if (legs_ > kMostLegs) in_.fail("an end: the path has more legs than Chispa reads, and something");
@@ -111,17 +118,38 @@ class PathReader {
   void run(char command) {
     const bool isRelative = std::islower(static_cast<unsigned char>(command)) != 0;
     switch (std::toupper(static_cast<unsigned char>(command))) {
-      case 'M': chains_.push_back({point(isRelative)}); break;
-      case 'L': chain().push_back(point(isRelative)); break;
-      case 'H': chain().push_back({in_.number() + (isRelative ? here().x : 0), here().y, 0}); break;
-      case 'V': chain().push_back({here().x, in_.number() + (isRelative ? here().y : 0), 0}); break;
-      case 'C': runCubic(point(isRelative), isRelative); break;
-      case 'S': runCubic(mirroredControl("CcSs"), isRelative); break;
-      case 'Q': runQuadratic(point(isRelative), isRelative); break;
-      case 'T': runQuadratic(mirroredControl("QqTt"), isRelative); break;
-      case 'A': runArc(isRelative); break;
-      case 'Z': close(); break;
-      default: in_.fail(std::string("a command that SVG has (not \"") + command + "\")");
+      case 'M':
+        chains_.push_back({point(isRelative)});
+        break;
+      case 'L':
+        chain().push_back(point(isRelative));
+        break;
+      case 'H':
+        chain().push_back({in_.number() + (isRelative ? here().x : 0), here().y, 0});
+        break;
+      case 'V':
+        chain().push_back({here().x, in_.number() + (isRelative ? here().y : 0), 0});
+        break;
+      case 'C':
+        runCubic(point(isRelative), isRelative);
+        break;
+      case 'S':
+        runCubic(mirroredControl("CcSs"), isRelative);
+        break;
+      case 'Q':
+        runQuadratic(point(isRelative), isRelative);
+        break;
+      case 'T':
+        runQuadratic(mirroredControl("QqTt"), isRelative);
+        break;
+      case 'A':
+        runArc(isRelative);
+        break;
+      case 'Z':
+        close();
+        break;
+      default:
+        in_.fail(std::string("a command that SVG has (not \"") + command + "\")");
     }
     before_ = command;
     ++legs_;
@@ -169,7 +197,9 @@ class PathReader {
 
 }  // namespace
 
-std::vector<Chain> chainsOf(std::string_view pathData) { return PathReader(pathData).read(); }
+std::vector<Chain> chainsOf(std::string_view pathData) {
+  return PathReader(pathData).read();
+}
 
 void appendArc(Chain& chain, double rx, double ry, double turn_deg, bool isLarge, bool isSweep, Vec3 to) {
   const Vec3 from = chain.back();
@@ -190,7 +220,8 @@ void appendArc(Chain& chain, double rx, double ry, double turn_deg, bool isLarge
   rx *= grow;
   ry *= grow;
   const double below = rx * rx * y * y + ry * ry * x * x;
-  const double root = std::sqrt(std::max(0.0, (rx * rx * ry * ry - below) / below)) * (isLarge == isSweep ? -1 : 1);
+  const double root =
+      std::sqrt(std::max(0.0, (rx * rx * ry * ry - below) / below)) * (isLarge == isSweep ? -1 : 1);
   const double cx = root * rx * y / ry;
   const double cy = -root * ry * x / rx;
   const Vec3 middle = (from + to) * 0.5 + Vec3{c * cx - s * cy, s * cx + c * cy, 0};

@@ -14,8 +14,8 @@ struct Error : std::runtime_error {
   using std::runtime_error::runtime_error;
 };
 
-/// Reads numbers and letters as SVG writes them (SVG 1.1, 4.2 and 8.3.9): separators are spaces and commas, and may be left out
-/// where nothing can be mistaken.
+/// Reads numbers and letters as SVG writes them (SVG 1.1, 4.2 and 8.3.9): separators are spaces and commas,
+/// and may be left out where nothing can be mistaken.
 class Scanner {
  public:
   explicit Scanner(std::string_view text) : text_(text) {}

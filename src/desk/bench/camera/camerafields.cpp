@@ -11,13 +11,13 @@
 
 #include "desk/bench/camera/camerapage.h"
 #include "desk/bench/camera/cameraview.h"
-
 #include "desk/parts/named.h"
 
 namespace chispa::desk {
 namespace {
 
-QDoubleSpinBox* number(const char* name, const QString& label, const QString& tip, double low, double high, double step, double value, int decimals, const QString& unit) {
+QDoubleSpinBox* number(const char* name, const QString& label, const QString& tip, double low, double high,
+                       double step, double value, int decimals, const QString& unit) {
   auto* field = named(new QDoubleSpinBox, name, label, tip);
   field->setRange(low, high);
   field->setSingleStep(step);
@@ -28,7 +28,9 @@ QDoubleSpinBox* number(const char* name, const QString& label, const QString& ti
   return field;
 }
 
-QPushButton* button(const char* name, const QString& words, const QString& tip) { return named(new QPushButton(words), name, words, tip); }
+QPushButton* button(const char* name, const QString& words, const QString& tip) {
+  return named(new QPushButton(words), name, words, tip);
+}
 
 QLabel* quiet(const QString& words = {}) {
   auto* label = new QLabel(words);
@@ -60,25 +62,35 @@ QWidget* CameraPage::makeAim() {
   auto* form = new QFormLayout(page);
   form->setRowWrapPolicy(QFormLayout::WrapAllRows);
   source_ = named(new QComboBox, "cameraSource", tr("Pictures from"), tr("Where pictures come from"));
-  source_->addItems({tr("Simulated camera"), tr("Camera 1"), tr("Camera 2"), tr("Camera 3"), tr("Video, or folder of pictures")});
+  source_->addItems({tr("Simulated camera"), tr("Camera 1"), tr("Camera 2"), tr("Camera 3"),
+                     tr("Video, or folder of pictures")});
   form->addRow(tr("Pictures from"), source_);
-  path_ = named(new QLineEdit, "cameraPath", tr("File"), tr("The video or folder; for the simulated camera a file that says where the LEDs really are, or nothing for the plan"));
+  path_ = named(new QLineEdit, "cameraPath", tr("File"),
+                tr("The video or folder; for the simulated camera a file that says where the LEDs really "
+                   "are, or nothing for the plan"));
   form->addRow(tr("File or folder"), path_);
-  severity_ = named(new QComboBox, "cameraSeverity", tr("The room"), tr("How hard the simulated camera has it: noise, drifting light, mirrors, a hand"));
-  severity_->addItems({tr("dark and quiet"), tr("some light, a wet floor"), tr("bright, mirrors, a waving hand")});
+  severity_ = named(new QComboBox, "cameraSeverity", tr("The room"),
+                    tr("How hard the simulated camera has it: noise, drifting light, mirrors, a hand"));
+  severity_->addItems(
+      {tr("dark and quiet"), tr("some light, a wet floor"), tr("bright, mirrors, a waving hand")});
   form->addRow(tr("The simulated room"), severity_);
-  azimuth_ = number("cameraAzimuth", tr("Stands at"), tr("Where the simulated camera stands, round the LEDs"), -180, 180, 15, 0, 0, QStringLiteral("°"));
-  elevation_ = number("cameraElevation", tr("Looks down"), tr("How far above the simulated camera stands"), -20, 89, 5, 12, 0, QStringLiteral("°"));
+  azimuth_ = number("cameraAzimuth", tr("Stands at"), tr("Where the simulated camera stands, round the LEDs"),
+                    -180, 180, 15, 0, 0, QStringLiteral("°"));
+  elevation_ = number("cameraElevation", tr("Looks down"), tr("How far above the simulated camera stands"),
+                      -20, 89, 5, 12, 0, QStringLiteral("°"));
   form->addRow(tr("It stands at"), azimuth_);
   form->addRow(tr("It looks down by"), elevation_);
-  fieldOfView_ = number("cameraView", tr("Width of view"), tr("How wide the camera sees; most telephones about 65°"), 10, 150, 1, 60, 0, QStringLiteral("°"));
+  fieldOfView_ =
+      number("cameraView", tr("Width of view"), tr("How wide the camera sees; most telephones about 65°"), 10,
+             150, 1, 60, 0, QStringLiteral("°"));
   form->addRow(tr("Width of view"), fieldOfView_);
   open_ = button("openCamera", tr("Open"), tr("Opens the camera, or begins the file again"));
   connect(open_, &QPushButton::clicked, this, &CameraPage::openSource);
   form->addRow(open_);
   const auto showRows = [this] {
     const bool isSimulated = source_->currentIndex() == kSimulated;
-    for (QWidget* one : std::initializer_list<QWidget*>{severity_, azimuth_, elevation_}) one->setEnabled(isSimulated);
+    for (QWidget* one : std::initializer_list<QWidget*>{severity_, azimuth_, elevation_})
+      one->setEnabled(isSimulated);
     path_->setEnabled(isSimulated || source_->currentIndex() == kFiles);
   };
   connect(source_, &QComboBox::currentIndexChanged, page, showRows);
@@ -89,16 +101,20 @@ QWidget* CameraPage::makeExpose() {
   auto* page = new QWidget;
   auto* column = new QVBoxLayout(page);
   auto* form = new QFormLayout;
-  level_ = number("cameraLevel", tr("Level of the LEDs"), tr("How bright the LEDs blink"), 0.5, 100, 5, 25, 1, QStringLiteral("%"));
+  level_ = number("cameraLevel", tr("Level of the LEDs"), tr("How bright the LEDs blink"), 0.5, 100, 5, 25, 1,
+                  QStringLiteral("%"));
   connect(level_, &QDoubleSpinBox::valueChanged, this, &CameraPage::light);
   form->addRow(tr("Level"), level_);
   column->addLayout(form);
-  findLevel_ = button("findLevel", tr("Find the level"), tr("Tries levels until neighbours stay apart: bright, but not white"));
+  findLevel_ = button("findLevel", tr("Find the level"),
+                      tr("Tries levels until neighbours stay apart: bright, but not white"));
   connect(findLevel_, &QPushButton::clicked, this, &CameraPage::findLevel);
   column->addWidget(findLevel_);
   exposed_ = quiet();
   column->addWidget(exposed_);
-  column->addWidget(quiet(tr("The bars over the picture say how many of its points have which brightness. Red bars at the right are white: too bright.")));
+  column->addWidget(
+      quiet(tr("The bars over the picture say how many of its points have which brightness. Red bars at the "
+               "right are white: too bright.")));
   column->addStretch();
   return page;
 }
@@ -107,14 +123,18 @@ QWidget* CameraPage::makeCapture() {
   auto* page = new QWidget;
   auto* column = new QVBoxLayout(page);
   auto* form = new QFormLayout;
-  hold_ = number("cameraHold", tr("Each picture holds"), tr("How long each pattern stands still; four camera frames are good"), 0.05, 1, 0.025, 0.15, 3, QStringLiteral("s"));
-  rounds_ = named(new QSpinBox, "cameraRounds", tr("Rounds"), tr("How often all words are blinked; more rounds see through hands and noise"));
+  hold_ = number("cameraHold", tr("Each picture holds"),
+                 tr("How long each pattern stands still; four camera frames are good"), 0.05, 1, 0.025, 0.15,
+                 3, QStringLiteral("s"));
+  rounds_ = named(new QSpinBox, "cameraRounds", tr("Rounds"),
+                  tr("How often all words are blinked; more rounds see through hands and noise"));
   rounds_->setRange(1, 20);
   rounds_->setValue(3);
   form->addRow(tr("Hold"), hold_);
   form->addRow(tr("Rounds"), rounds_);
   column->addLayout(form);
-  capture_ = button("captureLeds", tr("Capture"), tr("Lets every LED blink its own word, and watches; once more stops it"));
+  capture_ = button("captureLeds", tr("Capture"),
+                    tr("Lets every LED blink its own word, and watches; once more stops it"));
   capture_->setCheckable(true);
   connect(capture_, &QPushButton::clicked, this, [this](bool on) {
     if (on) return startCapture({});
@@ -130,7 +150,8 @@ QWidget* CameraPage::makeCapture() {
   return page;
 }
 
-QSpinBox* CameraPage::addLimit(QFormLayout* form, const char* name, const QString& label, const QString& tip, int high) {
+QSpinBox* CameraPage::addLimit(QFormLayout* form, const char* name, const QString& label, const QString& tip,
+                               int high) {
   auto* field = named(new QSpinBox, name, label, tip);
   field->setRange(0, high);
   field->setSpecialValueText(tr("by itself"));
@@ -147,25 +168,34 @@ QWidget* CameraPage::makeReview() {
   found_->setWordWrap(true);
   column->addWidget(found_);
   auto* form = new QFormLayout;
-  threshold_ = addLimit(form, "spotThreshold", tr("Threshold"), tr("Grey levels that an LED must change by"), 255);
-  contrast_ = addLimit(form, "spotContrast", tr("Contrast"), tr("How clearly each blink must be seen, in per cent of the LED's usual change; 35 by itself"), 90);
+  threshold_ =
+      addLimit(form, "spotThreshold", tr("Threshold"), tr("Grey levels that an LED must change by"), 255);
+  contrast_ = addLimit(
+      form, "spotContrast", tr("Contrast"),
+      tr("How clearly each blink must be seen, in per cent of the LED's usual change; 35 by itself"), 90);
   smallest_ = addLimit(form, "spotSmallest", tr("Smallest"), tr("Picture points that an LED must have"), 500);
   largest_ = addLimit(form, "spotLargest", tr("Largest"), tr("Picture points that an LED may have"), 5000);
-  nearest_ = addLimit(form, "spotNearest", tr("Nearest"), tr("Picture points between two LEDs; nearer ones are doubtful"), 200);
+  nearest_ = addLimit(form, "spotNearest", tr("Nearest"),
+                      tr("Picture points between two LEDs; nearer ones are doubtful"), 200);
   column->addLayout(form);
-  doubtful_ = named(new QListWidget, "doubtfulLeds", tr("Doubtful and missing LEDs"), tr("Choose one and click it in the picture to put it there; dots can be dragged"));
+  doubtful_ = named(new QListWidget, "doubtfulLeds", tr("Doubtful and missing LEDs"),
+                    tr("Choose one and click it in the picture to put it there; dots can be dragged"));
   doubtful_->setWordWrap(true);
   doubtful_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  connect(doubtful_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) { view_->point(item ? item->data(Qt::UserRole).toInt() : -1); });
+  connect(doubtful_, &QListWidget::currentItemChanged, this,
+          [this](QListWidgetItem* item) { view_->point(item ? item->data(Qt::UserRole).toInt() : -1); });
   column->addWidget(doubtful_, 1);
   again_ = button("captureAgain", tr("Look again for these"), tr("Only the doubtful and missing ones blink"));
   connect(again_, &QPushButton::clicked, this, [this] {
     std::vector<int> these;
-    for (int i = 0; i < doubtful_->count(); ++i) these.push_back(doubtful_->item(i)->data(Qt::UserRole).toInt());
+    for (int i = 0; i < doubtful_->count(); ++i)
+      these.push_back(doubtful_->item(i)->data(Qt::UserRole).toInt());
     startCapture(these);
   });
   column->addWidget(again_);
-  secondPlace_ = button("secondPlace", tr("From a second place…"), tr("Keeps what was found; move the camera a third of its distance and capture again, for places in space"));
+  secondPlace_ = button("secondPlace", tr("From a second place…"),
+                        tr("Keeps what was found; move the camera a third of its distance and capture again, "
+                           "for places in space"));
   connect(secondPlace_, &QPushButton::clicked, this, &CameraPage::keepAsFirst);
   column->addWidget(secondPlace_);
   return page;
@@ -177,7 +207,8 @@ QWidget* CameraPage::makeAccept() {
   auto* form = new QFormLayout;
   form->setRowWrapPolicy(QFormLayout::WrapAllRows);
   lay_ = named(new QComboBox, "cameraLay", tr("Where it goes"), tr("How what was found gets into the plan"));
-  lay_->addItems({tr("laid onto the plan, its size"), tr("laid onto the plan, measured size"), tr("as the camera saw it, measured size")});
+  lay_->addItems({tr("laid onto the plan, its size"), tr("laid onto the plan, measured size"),
+                  tr("as the camera saw it, measured size")});
   lay_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   connect(lay_, &QComboBox::currentIndexChanged, this, &CameraPage::showResult);
   form->addRow(tr("Where it goes"), lay_);
@@ -190,7 +221,8 @@ QWidget* CameraPage::makeAccept() {
   };
   knownFrom_ = led("knownFrom", tr("Measured from LED"));
   knownTo_ = led("knownTo", tr("to LED"));
-  knownLength_ = number("knownLength", tr("are apart"), tr("The straight distance between these two LEDs"), 0.001, 1000, 0.1, 1, 3, QStringLiteral("m"));
+  knownLength_ = number("knownLength", tr("are apart"), tr("The straight distance between these two LEDs"),
+                        0.001, 1000, 0.1, 1, 3, QStringLiteral("m"));
   connect(knownLength_, &QDoubleSpinBox::valueChanged, this, &CameraPage::showResult);
   form->addRow(tr("are apart"), knownLength_);
   column->addLayout(form);
@@ -198,7 +230,8 @@ QWidget* CameraPage::makeAccept() {
   result_->setObjectName(QStringLiteral("cameraResult"));
   result_->setWordWrap(true);
   column->addWidget(result_);
-  accept_ = button("acceptPlaces", tr("Accept (Return)"), tr("The LEDs' places go into the plan; one undo takes it back"));
+  accept_ = button("acceptPlaces", tr("Accept (Return)"),
+                   tr("The LEDs' places go into the plan; one undo takes it back"));
   connect(accept_, &QPushButton::clicked, this, &CameraPage::accept);
   column->addWidget(accept_);
   column->addStretch();

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/bench/camera/camerapage.h"
 
+#include <cmath>
+#include <set>
+
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QFormLayout>
@@ -12,8 +15,6 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <QStackedWidget>
-#include <cmath>
-#include <set>
 
 #include "core/edit/foundplaces.h"
 #include "core/eye/fit.h"
@@ -31,7 +32,8 @@ constexpr int kControlsWidth = 236;
 
 }  // namespace
 
-CameraPage::CameraPage(const Session& session, FinderView::Ground ground, QWidget* parent) : QWidget(parent), session_(session), ground_(std::move(ground)) {
+CameraPage::CameraPage(const Session& session, FinderView::Ground ground, QWidget* parent)
+    : QWidget(parent), session_(session), ground_(std::move(ground)) {
   setObjectName(QStringLiteral("cameraPage"));
   setFocusPolicy(Qt::StrongFocus);
   auto* column = new QVBoxLayout(this);
@@ -79,7 +81,8 @@ void CameraPage::begin(const BenchTarget& target) {
   leds_.clear();
   const Show show = ground_.show();
   const auto ranges = pixelRanges(show);
-  const bool isWhole = target.kind == BenchTarget::Kind::Controller || target.kind == BenchTarget::Kind::Channels;
+  const bool isWhole =
+      target.kind == BenchTarget::Kind::Controller || target.kind == BenchTarget::Kind::Channels;
   const auto bead = target.kind == BenchTarget::Kind::Bead ? std::optional(target.bead) : std::nullopt;
   std::set<std::int32_t> known;
   if (const Controller* controller = chispa::find(show.controllers, target.controller))
@@ -128,16 +131,23 @@ void CameraPage::goTo(Step step) {
   step_ = step;
   exposureTimer_.stop();
   findLevel_->setEnabled(true);
-  for (int i = 0; i < 5; ++i) stepButtons_[static_cast<std::size_t>(i)]->setChecked(i == static_cast<int>(step));
+  for (int i = 0; i < 5; ++i)
+    stepButtons_[static_cast<std::size_t>(i)]->setChecked(i == static_cast<int>(step));
   controls_->setCurrentIndex(static_cast<int>(step));
   view_->showHistogram(step == Step::Expose);
   view_->setEditing(step == Step::Review);
-  const QString hints[] = {tr("Open a camera and point it so that all LEDs are in the picture. Drag a box around them to leave out the rest of the room."),
+  const QString hints[] = {tr("Open a camera and point it so that all LEDs are in the picture. Drag a box "
+                              "around them to leave out the rest of the room."),
                            tr("Let the program find how bright the LEDs should be, or set it."),
-                           tr("Every LED blinks a word of its own. It takes about %1 s.").arg(std::lround(roundLength_s() * (rounds_->value() + 1))),
-                           tr("Green dots are sure, yellow rings doubtful. Choose one in the list and click it in the picture to put it right."),
+                           tr("Every LED blinks a word of its own. It takes about %1 s.")
+                               .arg(std::lround(roundLength_s() * (rounds_->value() + 1))),
+                           tr("Green dots are sure, yellow rings doubtful. Choose one in the list and click "
+                              "it in the picture to put it right."),
                            tr("The found places replace the plan's; the order of the strip stays.")};
-  hint_->setText((leds_.empty() ? tr("Nothing hangs there: choose a port at the left. ") : !session_.stage.isLit() ? tr("Light is OFF: switch it on below (F9). ") : QString()) + hints[static_cast<int>(step)]);
+  hint_->setText((leds_.empty()             ? tr("Nothing hangs there: choose a port at the left. ")
+                  : !session_.stage.isLit() ? tr("Light is OFF: switch it on below (F9). ")
+                                            : QString()) +
+                 hints[static_cast<int>(step)]);
   light();
   if (step == Step::Review) showReview();
   if (step == Step::Accept) showResult();
@@ -155,20 +165,26 @@ Result<std::unique_ptr<eye::FrameSource>> CameraPage::makeSource() const {
     if (!read) return read.failure();
     scene = *std::move(read);
   }
-  if (scene.empty()) return Failure{"the simulated camera has nothing to look at", {}, "give the controllers of the show the set-up port of a simulated controller (chispa-node --http), or name a file"};
+  if (scene.empty())
+    return Failure{"the simulated camera has nothing to look at",
+                   {},
+                   "give the controllers of the show the set-up port of a simulated controller (chispa-node "
+                   "--http), or name a file"};
   // It is pointed at what is to be found.
   std::vector<Vec3> places = planPlaces();
   if (places.empty())
     for (const eye::SceneLed& led : scene) places.push_back(led.place_m);
   constexpr unsigned kSeed = 20'261'123;
-  return link::openSceneCamera(scene, eye::viewOfAll(places, lens(), azimuth_->value(), elevation_->value()), eye::spoilsOf(static_cast<eye::Severity>(severity_->currentIndex())), kSeed);
+  return link::openSceneCamera(scene, eye::viewOfAll(places, lens(), azimuth_->value(), elevation_->value()),
+                               eye::spoilsOf(static_cast<eye::Severity>(severity_->currentIndex())), kSeed);
 }
 
 eye::Lens CameraPage::lens() const {
   eye::Lens lens;
   if (thread_) {
     const eye::Picture picture = thread_->latest();
-    if (!picture.isEmpty() && source_->currentIndex() != kSimulated) lens.width = picture.width, lens.height = picture.height;
+    if (!picture.isEmpty() && source_->currentIndex() != kSimulated)
+      lens.width = picture.width, lens.height = picture.height;
   }
   lens.fieldOfView_deg = fieldOfView_->value();
   return lens;
@@ -185,7 +201,10 @@ bool CameraPage::openSource() {
   connect(thread_.get(), &CameraThread::looked, this, &CameraPage::showPicture, Qt::QueuedConnection);
   connect(thread_.get(), &CameraThread::captured, this, &CameraPage::takeCapture, Qt::QueuedConnection);
   // A file ends; a camera that does has gone.
-  if (thread_->isLive()) connect(thread_.get(), &CameraThread::ended, this, [this] { hint_->setText(tr("The camera sends no more pictures. Check its cable, and press Open.")); });
+  if (thread_->isLive())
+    connect(thread_.get(), &CameraThread::ended, this, [this] {
+      hint_->setText(tr("The camera sends no more pictures. Check its cable, and press Open."));
+    });
   // A file is read when it is captured from; until then its first picture is enough.
   if (thread_->isLive()) thread_->start();
   light();
@@ -225,12 +244,20 @@ void CameraPage::followExposure() {
   if (!exposure_.isDone()) return;
   exposureTimer_.stop();
   findLevel_->setEnabled(true);
-  exposed_->setText(exposure_.isGood() ? tr("Good: at %1 % the LEDs stay apart.").arg(level_->value(), 0, 'f', 1) : tr("No level is quite right. Darken the room, move nearer, or go on with %1 %.").arg(level_->value(), 0, 'f', 1));
+  exposed_->setText(exposure_.isGood()
+                        ? tr("Good: at %1 % the LEDs stay apart.").arg(level_->value(), 0, 'f', 1)
+                        : tr("No level is quite right. Darken the room, move nearer, or go on with %1 %.")
+                              .arg(level_->value(), 0, 'f', 1));
 }
 
 eye::SpotterSettings CameraPage::settings() const {
   const eye::SpotterSettings own;
-  return {static_cast<double>(threshold_->value()), contrast_->value() > 0 ? contrast_->value() / 100.0 : own.contrast, smallest_->value() > 0 ? smallest_->value() : own.smallest_px, largest_->value(), static_cast<double>(nearest_->value()), view_->area()};
+  return {static_cast<double>(threshold_->value()),
+          contrast_->value() > 0 ? contrast_->value() / 100.0 : own.contrast,
+          smallest_->value() > 0 ? smallest_->value() : own.smallest_px,
+          largest_->value(),
+          static_cast<double>(nearest_->value()),
+          view_->area()};
 }
 
 void CameraPage::startCapture(std::vector<int> onlyThese) {
@@ -244,7 +271,10 @@ void CameraPage::startCapture(std::vector<int> onlyThese) {
   const eye::BlinkCode code(static_cast<int>(leds_.size()));
   engine::TestSignal signal = signalOf(engine::TestSignal::Kind::Code);
   signal.codeBits = code.bits();
-  for (int led = 0; led < code.leds(); ++led) signal.codes.push_back(only_.empty() || std::find(only_.begin(), only_.end(), led) != only_.end() ? code.word(led) : engine::TestSignal::kDarkWord);
+  for (int led = 0; led < code.leds(); ++led)
+    signal.codes.push_back(only_.empty() || std::find(only_.begin(), only_.end(), led) != only_.end()
+                               ? code.word(led)
+                               : engine::TestSignal::kDarkWord);
   signal.seconds = hold_->value();
   signal.since = engine::SteadyClock().now();
   session_.stage.setSignal(signal);
@@ -254,19 +284,27 @@ void CameraPage::startCapture(std::vector<int> onlyThese) {
   captureClock_.start();
 }
 
-double CameraPage::roundLength_s() const { return eye::roundSteps(eye::BlinkCode(std::max<int>(1, static_cast<int>(leds_.size()))).bits()) * hold_->value(); }
+double CameraPage::roundLength_s() const {
+  return eye::roundSteps(eye::BlinkCode(std::max<int>(1, static_cast<int>(leds_.size()))).bits()) *
+         hold_->value();
+}
 
 void CameraPage::followCapture() {
   if (!thread_) return captureTimer_.stop();
   progress_->setValue(static_cast<int>(1000 * thread_->roundsDone() / rounds_->value()));
-  // A camera, or a machine, that is slower than the pictures change sees no whole round, however long it looks.
+  // A camera, or a machine, that is slower than the pictures change sees no whole round, however long it
+  // looks.
   constexpr double kRoundsOfPatience = 2.5;
   constexpr double kSlower = 1.6;
-  const bool isLost = thread_->isLive() && thread_->roundsDone() < 1 && static_cast<double>(captureClock_.elapsed()) * 1e-3 > kRoundsOfPatience * roundLength_s() + 3;
+  const bool isLost =
+      thread_->isLive() && thread_->roundsDone() < 1 &&
+      static_cast<double>(captureClock_.elapsed()) * 1e-3 > kRoundsOfPatience * roundLength_s() + 3;
   if (!isLost || hold_->value() >= hold_->maximum()) return;
   hold_->setValue(hold_->value() * kSlower);
   startCapture(only_);
-  hint_->setText(tr("No whole round of blinking could be read: the pictures came too slowly. Each is now held for %1 s.").arg(hold_->value(), 0, 'f', 2));
+  hint_->setText(
+      tr("No whole round of blinking could be read: the pictures came too slowly. Each is now held for %1 s.")
+          .arg(hold_->value(), 0, 'f', 2));
 }
 
 void CameraPage::takeCapture() {
@@ -313,8 +351,16 @@ void CameraPage::showReview() {
   for (const int led : sightings_.missing) add(led, tr("not seen"));
   view_->showSightings(sightings_.all);
   view_->point(-1);
-  QString words = sightings_.rounds == 0 ? tr("No whole round of blinking was seen. Is light on, and are the LEDs in the picture?")
-                                         : tr("<b>%1 of %2 found</b>, %3 doubtful, %4 missing · threshold %5, noise %6").arg(sure).arg(leds_.size()).arg(doubtful_->count() - std::ssize(sightings_.missing)).arg(sightings_.missing.size()).arg(sightings_.threshold, 0, 'f', 0).arg(sightings_.noise, 0, 'f', 1);
+  QString words =
+      sightings_.rounds == 0
+          ? tr("No whole round of blinking was seen. Is light on, and are the LEDs in the picture?")
+          : tr("<b>%1 of %2 found</b>, %3 doubtful, %4 missing · threshold %5, noise %6")
+                .arg(sure)
+                .arg(leds_.size())
+                .arg(doubtful_->count() - std::ssize(sightings_.missing))
+                .arg(sightings_.missing.size())
+                .arg(sightings_.threshold, 0, 'f', 0)
+                .arg(sightings_.noise, 0, 'f', 1);
   if (!firstSpots_.empty()) words += tr(" · second place");
   found_->setText(words);
   again_->setEnabled(doubtful_->count() > 0 && thread_ && thread_->isLive());
@@ -329,10 +375,14 @@ void CameraPage::keepAsFirst() {
   azimuth_->setValue(azimuth_->value() + 30);
   thread_.reset();
   goTo(Step::Aim);
-  hint_->setText(tr("Move the camera by about a third of its distance, so that it still sees the same LEDs; open it, and capture again."));
+  hint_->setText(
+      tr("Move the camera by about a third of its distance, so that it still sees the same LEDs; open it, "
+         "and capture again."));
 }
 
-eye::KnownLength CameraPage::known() const { return {knownFrom_->value() - 1, knownTo_->value() - 1, knownLength_->value()}; }
+eye::KnownLength CameraPage::known() const {
+  return {knownFrom_->value() - 1, knownTo_->value() - 1, knownLength_->value()};
+}
 
 std::vector<Vec3> CameraPage::planPlaces() const {
   const PixelMap map = mapPixels(ground_.show());
@@ -354,7 +404,8 @@ Result<std::vector<std::optional<Vec3>>> CameraPage::places() const {
     found = space->points;
   } else {
     const auto scale = eye::metresPerPixel(spots, known());
-    if (!takesPlanSize && !scale) return Failure{"the LEDs of the measured length were not found", {}, "measure between two others"};
+    if (!takesPlanSize && !scale)
+      return Failure{"the LEDs of the measured length were not found", {}, "measure between two others"};
     for (std::size_t i = 0; i < found.size(); ++i)
       if (spots[i]) found[i] = Vec3{spots[i]->x * scale.value_or(1), 0, -spots[i]->y * scale.value_or(1)};
   }
@@ -367,8 +418,10 @@ void CameraPage::showResult() {
   const auto found = places();
   if (!found) return result_->setText(text(found.failure().text()));
   const auto count = std::count_if(found->begin(), found->end(), [](const auto& p) { return p.has_value(); });
-  QString words = firstSpots_.empty() ? tr("%1 of %2 LEDs in a plane").arg(count).arg(leds_.size()) : tr("%1 of %2 LEDs in space").arg(count).arg(leds_.size());
-  words += tr(", half of them within %1 of the plan.").arg(lengthText(eye::medianDistance(*found, planPlaces())));
+  QString words = firstSpots_.empty() ? tr("%1 of %2 LEDs in a plane").arg(count).arg(leds_.size())
+                                      : tr("%1 of %2 LEDs in space").arg(count).arg(leds_.size());
+  words +=
+      tr(", half of them within %1 of the plan.").arg(lengthText(eye::medianDistance(*found, planPlaces())));
   if (count < std::ssize(leds_)) words += tr(" The others go between their neighbours.");
   result_->setText(words);
   accept_->setEnabled(count > 0);
@@ -383,7 +436,8 @@ void CameraPage::accept() {
   const auto ranges = pixelRanges(show);
   for (std::size_t i = 0; i < leds_.size(); ++i)
     for (const auto& [fixture, range] : ranges)
-      if (leds_[i] >= range.first && leds_[i] < range.first + range.count) moved.push_back({fixture, leds_[i] - range.first, all[i]});
+      if (leds_[i] >= range.first && leds_[i] < range.first + range.count)
+        moved.push_back({fixture, leds_[i] - range.first, all[i]});
   const QString words = result_->text();
   ground_.edit(tr("positions by camera"), [&](Show& changed) { setPlaces(changed, moved); });
   emit accepted(tr("Positions by camera"), words);

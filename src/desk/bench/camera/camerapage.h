@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QElapsedTimer>
-#include <QTimer>
-#include <QWidget>
 #include <map>
 #include <memory>
 #include <optional>
+
+#include <QElapsedTimer>
+#include <QTimer>
+#include <QWidget>
 
 #include "core/eye/exposure.h"
 #include "core/eye/stereo.h"
@@ -28,8 +29,8 @@ namespace chispa::desk {
 
 class CameraView;
 
-/// Finds where LEDs are by watching them blink: aim, expose, capture, review, accept. From one place of the camera it finds them
-/// in a plane, from two in space. Nothing changes until it is accepted.
+/// Finds where LEDs are by watching them blink: aim, expose, capture, review, accept. From one place of the
+/// camera it finds them in a plane, from two in space. Nothing changes until it is accepted.
 class CameraPage : public QWidget {
   Q_OBJECT
  public:

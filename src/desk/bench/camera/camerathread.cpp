@@ -3,14 +3,17 @@
 
 namespace chispa::desk {
 
-CameraThread::CameraThread(std::unique_ptr<eye::FrameSource> source, QObject* parent) : QObject(parent), source_(std::move(source)) {}
+CameraThread::CameraThread(std::unique_ptr<eye::FrameSource> source, QObject* parent)
+    : QObject(parent), source_(std::move(source)) {}
 
 CameraThread::~CameraThread() {
   stopping_.store(true);
   if (thread_.joinable()) thread_.join();
 }
 
-void CameraThread::start() { thread_ = std::thread([this] { run(); }); }
+void CameraThread::start() {
+  thread_ = std::thread([this] { run(); });
+}
 
 eye::Picture CameraThread::latest() const {
   const std::scoped_lock lock(mutex_);

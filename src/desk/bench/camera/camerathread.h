@@ -1,18 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QObject>
 #include <atomic>
 #include <memory>
 #include <mutex>
 #include <optional>
 #include <thread>
 
+#include <QObject>
+
 #include "core/eye/source.h"
 #include "core/eye/spotter.h"
 
 namespace chispa::desk {
 
-/// Reads a camera on a thread of its own: hands on the latest picture, and during a capture gives every frame to a spotter.
+/// Reads a camera on a thread of its own: hands on the latest picture, and during a capture gives every frame
+/// to a spotter.
 class CameraThread : public QObject {
   Q_OBJECT
  public:

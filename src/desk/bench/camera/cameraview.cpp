@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/bench/camera/cameraview.h"
 
-#include <QMouseEvent>
-#include <QPainter>
 #include <cmath>
 #include <utility>
+
+#include <QMouseEvent>
+#include <QPainter>
 
 #include "desk/parts/theme.h"
 
@@ -24,7 +25,9 @@ CameraView::CameraView(QWidget* parent) : QWidget(parent) {
 
 void CameraView::showPicture(const eye::Picture& picture) {
   if (picture.isEmpty()) return;
-  picture_ = QImage(picture.light.data(), picture.width, picture.height, picture.width, QImage::Format_Grayscale8).copy();
+  picture_ =
+      QImage(picture.light.data(), picture.width, picture.height, picture.width, QImage::Format_Grayscale8)
+          .copy();
   if (hasHistogram_) histogram_ = eye::histogramOf(picture, area_);
   update();
 }
@@ -46,19 +49,22 @@ void CameraView::setArea(const eye::Area& area) {
 
 QRectF CameraView::pictureBox() const {
   if (picture_.isNull()) return rect();
-  const double scale = std::min(static_cast<double>(width()) / picture_.width(), static_cast<double>(height()) / picture_.height());
+  const double scale = std::min(static_cast<double>(width()) / picture_.width(),
+                                static_cast<double>(height()) / picture_.height());
   const QSizeF size(picture_.width() * scale, picture_.height() * scale);
   return {QPointF((width() - size.width()) / 2, (height() - size.height()) / 2), size};
 }
 
 QPointF CameraView::onScreen(const eye::Spot& spot) const {
   const QRectF box = pictureBox();
-  return box.topLeft() + QPointF((spot.x + 0.5) * box.width() / std::max(1, picture_.width()), (spot.y + 0.5) * box.height() / std::max(1, picture_.height()));
+  return box.topLeft() + QPointF((spot.x + 0.5) * box.width() / std::max(1, picture_.width()),
+                                 (spot.y + 0.5) * box.height() / std::max(1, picture_.height()));
 }
 
 eye::Spot CameraView::inPicture(QPointF at) const {
   const QRectF box = pictureBox();
-  return {(at.x() - box.left()) * picture_.width() / box.width() - 0.5, (at.y() - box.top()) * picture_.height() / box.height() - 0.5};
+  return {(at.x() - box.left()) * picture_.width() / box.width() - 0.5,
+          (at.y() - box.top()) * picture_.height() / box.height() - 0.5};
 }
 
 int CameraView::nearest(QPointF at) const {
@@ -103,7 +109,8 @@ void CameraView::mouseReleaseEvent(QMouseEvent* event) {
   if (drawing_.width() > 8 && drawing_.height() > 8) {
     const eye::Spot corner = inPicture(drawing_.topLeft());
     const eye::Spot far = inPicture(drawing_.bottomRight());
-    area_ = {static_cast<int>(corner.x + 0.5), static_cast<int>(corner.y + 0.5), static_cast<int>(far.x - corner.x), static_cast<int>(far.y - corner.y)};
+    area_ = {static_cast<int>(corner.x + 0.5), static_cast<int>(corner.y + 0.5),
+             static_cast<int>(far.x - corner.x), static_cast<int>(far.y - corner.y)};
   }
   drawing_ = {};
   update();
@@ -116,7 +123,8 @@ void CameraView::paintEvent(QPaintEvent*) {
   painter.fillRect(rect(), theme().night);
   if (picture_.isNull()) {
     painter.setPen(QColor(0x9a, 0x96, 0x8e));
-    painter.drawText(rect(), Qt::AlignCenter, tr("No picture yet: choose where pictures come from, and open it."));
+    painter.drawText(rect(), Qt::AlignCenter,
+                     tr("No picture yet: choose where pictures come from, and open it."));
     return;
   }
   painter.setRenderHint(QPainter::SmoothPixmapTransform);
@@ -137,8 +145,11 @@ void CameraView::paintEvent(QPaintEvent*) {
   }
   painter.setBrush(Qt::NoBrush);
   painter.setPen(QPen(theme().ember, 1.5, Qt::DashLine));
-  if (!drawing_.isNull()) painter.drawRect(drawing_);
-  else if (!area_.isAll()) painter.drawRect(QRectF(onScreen({area_.x - 0.5, area_.y - 0.5}), onScreen({area_.x + area_.width - 0.5, area_.y + area_.height - 0.5})));
+  if (!drawing_.isNull())
+    painter.drawRect(drawing_);
+  else if (!area_.isAll())
+    painter.drawRect(QRectF(onScreen({area_.x - 0.5, area_.y - 0.5}),
+                            onScreen({area_.x + area_.width - 0.5, area_.y + area_.height - 0.5})));
   if (!hasHistogram_) return;
   const QRectF box(12, height() - 76.0, 196, 64);
   painter.fillRect(box, QColor(0, 0, 0, 170));
@@ -146,7 +157,8 @@ void CameraView::paintEvent(QPaintEvent*) {
   for (const int n : histogram_) most = std::max(most, std::log1p(n));
   for (std::size_t i = 0; i < histogram_.size(); ++i) {
     const double tall = std::log1p(histogram_[i]) / most * (box.height() - 6);
-    painter.fillRect(QRectF(box.left() + 2 + static_cast<double>(i) * 3, box.bottom() - 2 - tall, 2.2, tall), i >= 62 ? theme().wrong : QColor(0xd8, 0xd4, 0xcc));
+    painter.fillRect(QRectF(box.left() + 2 + static_cast<double>(i) * 3, box.bottom() - 2 - tall, 2.2, tall),
+                     i >= 62 ? theme().wrong : QColor(0xd8, 0xd4, 0xcc));
   }
 }
 

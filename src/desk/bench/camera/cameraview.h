@@ -8,8 +8,8 @@
 
 namespace chispa::desk {
 
-/// The camera's picture with what was found over it: green dots are sure, yellow rings doubtful. A drag over the picture marks the
-/// part of it that counts; a drag of a dot moves it.
+/// The camera's picture with what was found over it: green dots are sure, yellow rings doubtful. A drag over
+/// the picture marks the part of it that counts; a drag of a dot moves it.
 class CameraView : public QWidget {
   Q_OBJECT
  public:

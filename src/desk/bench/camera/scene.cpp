@@ -14,7 +14,9 @@ std::vector<eye::SceneLed> sceneOf(const Show& show) {
     for (int p = 0; p < std::ssize(controller->ports); ++p) {
       const auto chain = engine::chainOf(show, map.ranges, *controller, p).pixels;
       for (std::size_t i = 0; i < chain.size(); ++i)
-        if (chain[i] != engine::PortChain::kSkipped) scene.push_back({controller->host, controller->setupPort, p + 1, static_cast<int>(i) + 1, map.positions[static_cast<std::size_t>(chain[i])]});
+        if (chain[i] != engine::PortChain::kSkipped)
+          scene.push_back({controller->host, controller->setupPort, p + 1, static_cast<int>(i) + 1,
+                           map.positions[static_cast<std::size_t>(chain[i])]});
     }
   }
   return scene;

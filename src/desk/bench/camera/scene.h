@@ -7,7 +7,8 @@
 
 namespace chispa::desk {
 
-/// What the simulated camera sees if everything is where the plan says: each LED of the controllers that have a set-up port.
+/// What the simulated camera sees if everything is where the plan says: each LED of the controllers that have
+/// a set-up port.
 std::vector<eye::SceneLed> sceneOf(const Show& show);
 
 }  // namespace chispa::desk

@@ -12,7 +12,9 @@ namespace chispa::desk {
 
 namespace finderparts {
 
-inline QString tr(const char* words) { return QCoreApplication::translate("Finder", words); }
+inline QString tr(const char* words) {
+  return QCoreApplication::translate("Finder", words);
+}
 
 /// The light that finders ask with: well seen, and easy on eyes and supplies.
 inline constexpr Rgb kWhite{0.3f, 0.3f, 0.3f};
@@ -48,7 +50,8 @@ QString changeText(const QString& now, const QString& then);
 template <class Truth>
 class EliminationFinder : public Finder {
  public:
-  EliminationFinder(finderparts::Subject subject, Elimination<Truth> elimination) : subject_(std::move(subject)), elimination_(std::move(elimination)) {}
+  EliminationFinder(finderparts::Subject subject, Elimination<Truth> elimination)
+      : subject_(std::move(subject)), elimination_(std::move(elimination)) {}
 
   std::optional<FinderQuestion> question() const override {
     const auto number = current();
@@ -75,8 +78,12 @@ class EliminationFinder : public Finder {
     QStringList words;
     for (std::size_t i = 0; i < std::min(all.size(), kMostNamed); ++i) words << nameOf(all[i]);
     constexpr qsizetype kShortName = 16;
-    if (all.size() > kMostNamed && nameOf(all.front()).size() > kShortName) return finderparts::tr("%1 possibilities").arg(all.size());
-    if (all.size() > kMostNamed) return finderparts::tr("%1 to %2, %3 in all").arg(nameOf(all.front()), nameOf(all.back())).arg(all.size());
+    if (all.size() > kMostNamed && nameOf(all.front()).size() > kShortName)
+      return finderparts::tr("%1 possibilities").arg(all.size());
+    if (all.size() > kMostNamed)
+      return finderparts::tr("%1 to %2, %3 in all")
+          .arg(nameOf(all.front()), nameOf(all.back()))
+          .arg(all.size());
     return words.join(QStringLiteral(" · "));
   }
 
@@ -84,7 +91,9 @@ class EliminationFinder : public Finder {
   virtual FinderQuestion ask(int number) const = 0;
   virtual QString nameOf(const Truth& truth) const = 0;
   std::vector<Truth> possible() const { return elimination_.left(); }
-  std::optional<Truth> found() const { return elimination_.isDecided() ? std::optional<Truth>(Truth(elimination_.left().front())) : std::nullopt; }
+  std::optional<Truth> found() const {
+    return elimination_.isDecided() ? std::optional<Truth>(Truth(elimination_.left().front())) : std::nullopt;
+  }
 
   finderparts::Subject subject_;
 

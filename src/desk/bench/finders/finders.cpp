@@ -26,7 +26,8 @@ std::optional<Subject> subjectOf(const Show& show, BenchTarget target) {
   subject.start = beadStart(port, target.bead);
   const Patch patch = derivePatch(show);
   for (const PatchSpan& span : patch.spans)
-    if (show.controllers[static_cast<std::size_t>(span.controller)]->id == target.controller && span.port == target.port && span.bead == target.bead) {
+    if (show.controllers[static_cast<std::size_t>(span.controller)]->id == target.controller &&
+        span.port == target.port && span.bead == target.bead) {
       subject.universe = span.universe;
       subject.channel = span.channel;
       break;
@@ -53,15 +54,19 @@ engine::TestSignal rawChannels(const Subject& subject, int dark, int lit) {
   signal.kind = engine::TestSignal::Kind::Faders;
   signal.target.controller = subject.target.controller;
   // Data pixels in front of the bead belong to it, too.
-  const int before = subject.controller->insertsSkipped ? 0 : subject.bead.skippedBefore * subject.wire.bytesPerValue();
-  signal.target.channels = engine::ChannelRange{subject.universe, std::max(1, subject.channel - before), 1, "R"};
+  const int before =
+      subject.controller->insertsSkipped ? 0 : subject.bead.skippedBefore * subject.wire.bytesPerValue();
+  signal.target.channels =
+      engine::ChannelRange{subject.universe, std::max(1, subject.channel - before), 1, "R"};
   const int bytes = subject.wire.bits / 8;
   signal.levels.assign(static_cast<std::size_t>((dark + lit) * bytes), 0);
   std::fill(signal.levels.begin() + dark * bytes, signal.levels.end(), kOn);
   return signal;
 }
 
-QString changeText(const QString& now, const QString& then) { return now == then ? QString() : QStringLiteral("%1 → %2").arg(now, then); }
+QString changeText(const QString& now, const QString& then) {
+  return now == then ? QString() : QStringLiteral("%1 → %2").arg(now, then);
+}
 
 }  // namespace finderparts
 
@@ -69,56 +74,90 @@ using finderparts::tr;
 
 QString finderTitle(FinderKind kind) {
   switch (kind) {
-    case FinderKind::ColourOrder: return tr("Colour order");
-    case FinderKind::Direction: return tr("Which end is first");
-    case FinderKind::Skipped: return tr("Skipped pixels");
-    case FinderKind::Count: return tr("How many pixels");
-    case FinderKind::Grouping: return tr("Pixels per value");
-    case FinderKind::Matrix: return tr("Matrix wiring");
-    case FinderKind::Parts: return tr("Where parts begin");
-    case FinderKind::White: return tr("White");
-    case FinderKind::Response: return tr("Even steps");
-    case FinderKind::Delay: return tr("Delay");
-    case FinderKind::Strips: return tr("Which strip is which");
+    case FinderKind::ColourOrder:
+      return tr("Colour order");
+    case FinderKind::Direction:
+      return tr("Which end is first");
+    case FinderKind::Skipped:
+      return tr("Skipped pixels");
+    case FinderKind::Count:
+      return tr("How many pixels");
+    case FinderKind::Grouping:
+      return tr("Pixels per value");
+    case FinderKind::Matrix:
+      return tr("Matrix wiring");
+    case FinderKind::Parts:
+      return tr("Where parts begin");
+    case FinderKind::White:
+      return tr("White");
+    case FinderKind::Response:
+      return tr("Even steps");
+    case FinderKind::Delay:
+      return tr("Delay");
+    case FinderKind::Strips:
+      return tr("Which strip is which");
   }
   return {};
 }
 
 QString finderEffort(FinderKind kind) {
   switch (kind) {
-    case FinderKind::ColourOrder: return tr("in 3 answers");
-    case FinderKind::Direction: return tr("in 1–2");
-    case FinderKind::Skipped: return tr("in 1–2");
-    case FinderKind::Count: return tr("in ≤ 11");
-    case FinderKind::Grouping: return tr("in 1–2");
-    case FinderKind::Matrix: return tr("in ≤ 5 pictures");
-    case FinderKind::Parts: return tr("walk with ← →");
-    case FinderKind::White: return tr("3 sliders, on paper");
-    case FinderKind::Response: return tr("1 slider");
-    case FinderKind::Delay: return tr("flash and click");
-    case FinderKind::Strips: return tr("click on the plan");
+    case FinderKind::ColourOrder:
+      return tr("in 3 answers");
+    case FinderKind::Direction:
+      return tr("in 1–2");
+    case FinderKind::Skipped:
+      return tr("in 1–2");
+    case FinderKind::Count:
+      return tr("in ≤ 11");
+    case FinderKind::Grouping:
+      return tr("in 1–2");
+    case FinderKind::Matrix:
+      return tr("in ≤ 5 pictures");
+    case FinderKind::Parts:
+      return tr("walk with ← →");
+    case FinderKind::White:
+      return tr("3 sliders, on paper");
+    case FinderKind::Response:
+      return tr("1 slider");
+    case FinderKind::Delay:
+      return tr("flash and click");
+    case FinderKind::Strips:
+      return tr("click on the plan");
   }
   return {};
 }
 
-std::unique_ptr<Finder> makeFinder(FinderKind kind, const Show& show, const BenchTarget& target, QString& why) {
+std::unique_ptr<Finder> makeFinder(FinderKind kind, const Show& show, const BenchTarget& target,
+                                   QString& why) {
   const auto subject = finderparts::subjectOf(show, target);
   if (!subject) {
     why = tr("Nothing hangs there yet. Hang a strip on it in Wire, or type an address in by hand.");
     return nullptr;
   }
   switch (kind) {
-    case FinderKind::ColourOrder: return makeColourOrderFinder(*subject);
-    case FinderKind::Direction: return makeDirectionFinder(*subject);
-    case FinderKind::Skipped: return makeSkippedFinder(*subject);
-    case FinderKind::Count: return makeCountFinder(*subject);
-    case FinderKind::Grouping: return makeGroupingFinder(*subject);
-    case FinderKind::Matrix: return makeMatrixFinder(*subject, why);
-    case FinderKind::Parts: return makePartsFinder(*subject);
-    case FinderKind::White: return makeWhiteFinder(show, *subject);
-    case FinderKind::Response: return makeResponseFinder(*subject);
-    case FinderKind::Delay: return makeDelayFinder(show, *subject);
-    case FinderKind::Strips: return makeStripsFinder(show, *subject, why);
+    case FinderKind::ColourOrder:
+      return makeColourOrderFinder(*subject);
+    case FinderKind::Direction:
+      return makeDirectionFinder(*subject);
+    case FinderKind::Skipped:
+      return makeSkippedFinder(*subject);
+    case FinderKind::Count:
+      return makeCountFinder(*subject);
+    case FinderKind::Grouping:
+      return makeGroupingFinder(*subject);
+    case FinderKind::Matrix:
+      return makeMatrixFinder(*subject, why);
+    case FinderKind::Parts:
+      return makePartsFinder(*subject);
+    case FinderKind::White:
+      return makeWhiteFinder(show, *subject);
+    case FinderKind::Response:
+      return makeResponseFinder(*subject);
+    case FinderKind::Delay:
+      return makeDelayFinder(show, *subject);
+    case FinderKind::Strips:
+      return makeStripsFinder(show, *subject, why);
   }
   return nullptr;
 }

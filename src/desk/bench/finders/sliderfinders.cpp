@@ -17,7 +17,9 @@ class SliderFinder : public Finder {
  public:
   explicit SliderFinder(Subject subject) : subject_(std::move(subject)) {}
 
-  std::optional<FinderQuestion> question() const override { return isRight_ ? std::nullopt : std::optional(ask()); }
+  std::optional<FinderQuestion> question() const override {
+    return isRight_ ? std::nullopt : std::optional(ask());
+  }
   void answer(int seen) override {
     if (!press(seen)) isRight_ = true;
   }
@@ -44,10 +46,14 @@ class SliderFinder : public Finder {
 
 class White final : public SliderFinder {
  public:
-  White(const Show& show, const Subject& subject) : SliderFinder(subject), before_(stripTypeOf(show, *subject.fixture).white), white_(before_) {}
+  White(const Show& show, const Subject& subject)
+      : SliderFinder(subject), before_(stripTypeOf(show, *subject.fixture).white), white_(before_) {}
 
   QString title() const override { return finderTitle(FinderKind::White); }
-  QString left() const override { return nameOf(white_) + tr(" · leaves %1 % of full white's light").arg(100 * lightLeft(white_), 0, 'f', 0); }
+  QString left() const override {
+    return nameOf(white_) +
+           tr(" · leaves %1 % of full white's light").arg(100 * lightLeft(white_), 0, 'f', 0);
+  }
   QString difference(const Show&) const override { return changeText(nameOf(before_), nameOf(white_)); }
   void apply(Show& show) const override {
     changeItem(show.stripTypes, stripId(show), [this](StripType& s) { s.white = white_; });
@@ -59,11 +65,19 @@ class White final : public SliderFinder {
 
  protected:
   FinderQuestion ask() const override {
-    FinderQuestion question{tr("Slide until the light on a sheet of paper is the white you want."), tr("Up and Down choose a colour, Left and Right change it. Hold the paper some centimetres off the strip. Return: it is right."), whole(engine::TestSignal::Kind::Solid, {0.5f, 0.5f, 0.5f})};
+    FinderQuestion question{tr("Slide until the light on a sheet of paper is the white you want."),
+                            tr("Up and Down choose a colour, Left and Right change it. Hold the paper some "
+                               "centimetres off the strip. Return: it is right."),
+                            whole(engine::TestSignal::Kind::Solid, {0.5f, 0.5f, 0.5f})};
     for (std::size_t i = 0; i < std::size(kPresets); ++i)
-      question.answers.push_back({static_cast<Qt::Key>(Qt::Key_1 + static_cast<int>(i)), QString::number(i + 1), tr("%1 K").arg(kPresets[i]), presetColour(kPresets[i]), static_cast<int>(i) + 1});
-    const auto slider = [](const QString& name, float share) { return FinderSlider{name, QStringLiteral("%"), 2, 100, 1, static_cast<double>(share) * 100, 0}; };
-    question.sliders = {slider(tr("Red"), white_.r), slider(tr("Green"), white_.g), slider(tr("Blue"), white_.b)};
+      question.answers.push_back({static_cast<Qt::Key>(Qt::Key_1 + static_cast<int>(i)),
+                                  QString::number(i + 1), tr("%1 K").arg(kPresets[i]),
+                                  presetColour(kPresets[i]), static_cast<int>(i) + 1});
+    const auto slider = [](const QString& name, float share) {
+      return FinderSlider{name, QStringLiteral("%"), 2, 100, 1, static_cast<double>(share) * 100, 0};
+    };
+    question.sliders = {slider(tr("Red"), white_.r), slider(tr("Green"), white_.g),
+                        slider(tr("Blue"), white_.b)};
     return question;
   }
   bool press(int seen) override {
@@ -85,7 +99,10 @@ class White final : public SliderFinder {
   }
   static QString nameOf(Rgb white) {
     const auto percent = [](float share) { return std::lround(static_cast<double>(share) * 100); };
-    return tr("red %1 %, green %2 %, blue %3 %").arg(percent(white.r)).arg(percent(white.g)).arg(percent(white.b));
+    return tr("red %1 %, green %2 %, blue %3 %")
+        .arg(percent(white.r))
+        .arg(percent(white.g))
+        .arg(percent(white.b));
   }
 
   Rgb before_;
@@ -94,20 +111,30 @@ class White final : public SliderFinder {
 
 class Response final : public SliderFinder {
  public:
-  explicit Response(const Subject& subject) : SliderFinder(subject), before_(subject.wire.response), response_(before_) {}
+  explicit Response(const Subject& subject)
+      : SliderFinder(subject), before_(subject.wire.response), response_(before_) {}
 
   QString title() const override { return finderTitle(FinderKind::Response); }
   QString left() const override { return tr("response %1").arg(response_, 0, 'f', 2); }
-  QString difference(const Show&) const override { return std::abs(before_ - response_) < 0.005 ? QString() : changeText(tr("response %1").arg(before_, 0, 'f', 2), left()); }
+  QString difference(const Show&) const override {
+    return std::abs(before_ - response_) < 0.005
+               ? QString()
+               : changeText(tr("response %1").arg(before_, 0, 'f', 2), left());
+  }
   void apply(Show& show) const override {
-    changePortSettings(show, subject_.target.controller, subject_.target.port, [this](WireSettings& s) { s.response = response_; });
+    changePortSettings(show, subject_.target.controller, subject_.target.port,
+                       [this](WireSettings& s) { s.response = response_; });
     changeBeadSettings(show, subject_.place(), [](WireSettings& s) { s.response.reset(); });
   }
   void slide(int, double value) override { response_ = std::clamp(value, 0.2, 5.0); }
 
  protected:
   FinderQuestion ask() const override {
-    FinderQuestion question{tr("Eight stretches of the strip step from dim to bright. Slide until the steps look even."), tr("Too large: the dim ones are all alike and too bright. Too small: the dim ones are dark. Return: it is right."), whole(engine::TestSignal::Kind::Steps, {0.8f, 0.8f, 0.8f})};
+    FinderQuestion question{
+        tr("Eight stretches of the strip step from dim to bright. Slide until the steps look even."),
+        tr("Too large: the dim ones are all alike and too bright. Too small: the dim ones are dark. Return: "
+           "it is right."),
+        whole(engine::TestSignal::Kind::Steps, {0.8f, 0.8f, 0.8f})};
     question.sliders = {{tr("Response"), {}, 0.2, 5, 0.05, response_, 2}};
     return question;
   }
@@ -117,18 +144,26 @@ class Response final : public SliderFinder {
   double response_;
 };
 
-/// Flash and click together: the difference between what is seen and heard is taken up by the controller's delay.
+/// Flash and click together: the difference between what is seen and heard is taken up by the controller's
+/// delay.
 class Delay final : public SliderFinder {
  public:
-  Delay(const Show& show, const Subject& subject) : SliderFinder(subject), before_(chispa::find(show.controllers, subject.target.controller)->delay_ms), delay_(before_) {}
+  Delay(const Show& show, const Subject& subject)
+      : SliderFinder(subject),
+        before_(chispa::find(show.controllers, subject.target.controller)->delay_ms),
+        delay_(before_) {}
 
   QString title() const override { return finderTitle(FinderKind::Delay); }
   QString left() const override {
     QString words = tr("delay %1 ms").arg(delay_, 0, 'f', 0);
-    if (!seenAt_.empty() || !heardAt_.empty()) words += tr(" · tapped: %1 flashes, %2 clicks of %3").arg(seenAt_.size()).arg(heardAt_.size()).arg(kTaps);
+    if (!seenAt_.empty() || !heardAt_.empty())
+      words +=
+          tr(" · tapped: %1 flashes, %2 clicks of %3").arg(seenAt_.size()).arg(heardAt_.size()).arg(kTaps);
     return words;
   }
-  QString difference(const Show&) const override { return changeText(tr("delay %1 ms").arg(before_, 0, 'f', 0), tr("delay %1 ms").arg(delay_, 0, 'f', 0)); }
+  QString difference(const Show&) const override {
+    return changeText(tr("delay %1 ms").arg(before_, 0, 'f', 0), tr("delay %1 ms").arg(delay_, 0, 'f', 0));
+  }
   void apply(Show& show) const override {
     changeItem(show.controllers, subject_.target.controller, [this](Controller& c) { c.delay_ms = delay_; });
   }
@@ -142,8 +177,12 @@ class Delay final : public SliderFinder {
     signal.seconds = 0.1;
     signal.first = 0;
     signal.followsSound = true;
-    FinderQuestion question{tr("A flash and a click, once a second. Slide until they come together."), tr("Or tap: F at each flash, C at each click, %1 times. Return: it is right.").arg(kTaps), signal,
-                            {{Qt::Key_F, QStringLiteral("F"), tr("flash, now"), QColor(0xff, 0xf4, 0xe0), 1}, {Qt::Key_C, QStringLiteral("C"), tr("click, now"), QColor(), 2}}};
+    FinderQuestion question{
+        tr("A flash and a click, once a second. Slide until they come together."),
+        tr("Or tap: F at each flash, C at each click, %1 times. Return: it is right.").arg(kTaps),
+        signal,
+        {{Qt::Key_F, QStringLiteral("F"), tr("flash, now"), QColor(0xff, 0xf4, 0xe0), 1},
+         {Qt::Key_C, QStringLiteral("C"), tr("click, now"), QColor(), 2}}};
     question.sliders = {{tr("Delay"), QStringLiteral("ms"), 0, 500, 5, delay_, 0}};
     question.clicks = true;
     return question;
@@ -161,7 +200,8 @@ class Delay final : public SliderFinder {
  private:
   static constexpr std::size_t kTaps = 4;
 
-  /// How much later in the second `a` comes than `b`, −500 to 500: the angle between the means of both on a circle of a second.
+  /// How much later in the second `a` comes than `b`, −500 to 500: the angle between the means of both on a
+  /// circle of a second.
   static double phase_ms(const std::vector<engine::MonoTime>& a, const std::vector<engine::MonoTime>& b) {
     constexpr double kTurn = 2 * 3.14159265358979;
     const auto angle = [](const std::vector<engine::MonoTime>& taps) {
@@ -184,8 +224,14 @@ class Delay final : public SliderFinder {
 
 }  // namespace
 
-std::unique_ptr<Finder> makeWhiteFinder(const Show& show, const Subject& subject) { return std::make_unique<White>(show, subject); }
-std::unique_ptr<Finder> makeResponseFinder(const Subject& subject) { return std::make_unique<Response>(subject); }
-std::unique_ptr<Finder> makeDelayFinder(const Show& show, const Subject& subject) { return std::make_unique<Delay>(show, subject); }
+std::unique_ptr<Finder> makeWhiteFinder(const Show& show, const Subject& subject) {
+  return std::make_unique<White>(show, subject);
+}
+std::unique_ptr<Finder> makeResponseFinder(const Subject& subject) {
+  return std::make_unique<Response>(subject);
+}
+std::unique_ptr<Finder> makeDelayFinder(const Show& show, const Subject& subject) {
+  return std::make_unique<Delay>(show, subject);
+}
 
 }  // namespace chispa::desk

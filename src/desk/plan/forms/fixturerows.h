@@ -8,8 +8,8 @@
 
 namespace chispa::desk {
 
-/// Rows over several fixtures at once: a value that all have in common, and a change made to all. What a change cannot
-/// keep is told before it happens.
+/// Rows over several fixtures at once: a value that all have in common, and a change made to all. What a
+/// change cannot keep is told before it happens.
 class FixtureRows {
  public:
   FixtureRows(Form& form, const Session& session, FixtureIds ids, int segment)
@@ -36,14 +36,18 @@ class FixtureRows {
   template <class T>
   Form::Set<T> change(const QString& name, std::function<void(const Show&, Fixture&, T)> set) const {
     return [session = session_, ids = ids_, name, set](T value) {
-      session.editWithCare(name, [&](Show& show) {
-        Losses losses;
-        for (const FixtureId id : ids) {
-          const Losses more = changeFixture(show, id, [&](Fixture& fixture) { set(show, fixture, value); });
-          losses.insert(losses.end(), more.begin(), more.end());
-        }
-        return losses;
-      }, name + QStringLiteral("-field"));
+      session.editWithCare(
+          name,
+          [&](Show& show) {
+            Losses losses;
+            for (const FixtureId id : ids) {
+              const Losses more =
+                  changeFixture(show, id, [&](Fixture& fixture) { set(show, fixture, value); });
+              losses.insert(losses.end(), more.begin(), more.end());
+            }
+            return losses;
+          },
+          name + QStringLiteral("-field"));
     };
   }
 
@@ -56,10 +60,13 @@ class FixtureRows {
   /// A value of the chosen segment.
   template <class T>
   Form::Get<T> ofSegment(std::function<T(const Segment&)> value) const {
-    return common<T>([value, index = segment_](const Fixture& f) { return index < f.segments.size() ? value(f.segments[index]) : T{}; });
+    return common<T>([value, index = segment_](const Fixture& f) {
+      return index < f.segments.size() ? value(f.segments[index]) : T{};
+    });
   }
   template <class T>
-  Form::Set<T> changeSegment(const QString& name, std::function<void(Segment&, const StripType&, T)> set) const {
+  Form::Set<T> changeSegment(const QString& name,
+                             std::function<void(Segment&, const StripType&, T)> set) const {
     return change<T>(name, [set, index = segment_](const Show& show, Fixture& f, T value) {
       if (index < f.segments.size()) set(f.segments[index], stripTypeOf(show, f), value);
     });
@@ -68,13 +75,16 @@ class FixtureRows {
   /// Rows of one member of the segment's shape, which is a `S`.
   template <class S, class Member>
   void number(const QString& key, const QString& label, const Form::Number& range, Member S::*member) {
-    form_.addNumber(key, label, range, ofShape<double, S>([member](const S& s) { return static_cast<double>(s.*member); }),
-                    changeShape<double, S>(label, [member](S& s, double v) { s.*member = static_cast<Member>(v); }));
+    form_.addNumber(
+        key, label, range,
+        ofShape<double, S>([member](const S& s) { return static_cast<double>(s.*member); }),
+        changeShape<double, S>(label, [member](S& s, double v) { s.*member = static_cast<Member>(v); }));
   }
   template <class S, class Member>
   void choice(const QString& key, const QString& label, const QStringList& words, Member S::*member) {
-    form_.addChoice(key, label, words, ofShape<int, S>([member](const S& s) { return static_cast<int>(s.*member); }),
-                    changeShape<int, S>(label, [member](S& s, int v) { s.*member = static_cast<Member>(v); }));
+    form_.addChoice(
+        key, label, words, ofShape<int, S>([member](const S& s) { return static_cast<int>(s.*member); }),
+        changeShape<int, S>(label, [member](S& s, int v) { s.*member = static_cast<Member>(v); }));
   }
   template <class S>
   void toggle(const QString& key, const QString& label, bool S::*member) {

@@ -9,8 +9,8 @@ namespace chispa::desk {
 
 class PlanView;
 
-/// Properties of the selected fixtures and of their chosen segment; rows differ by the shape it has. Some buttons put a
-/// tool into the hand of `plan`.
+/// Properties of the selected fixtures and of their chosen segment; rows differ by the shape it has. Some
+/// buttons put a tool into the hand of `plan`.
 std::unique_ptr<Form> makeFixtureForm(const Session& session, const FixtureIds& ids, PlanView& plan);
 /// Tells which rows the form has: where it changes, the form must be made anew.
 QString fixtureFormKey(const Session& session, const FixtureIds& ids);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <QRegularExpression>
 #include <algorithm>
+
+#include <QRegularExpression>
 
 #include "core/show/limits.h"
 #include "core/show/strip.h"
@@ -28,7 +29,8 @@ void addArcRows(FixtureRows& rows) {
 
 /// A side of a grid: what it cannot have any more is dropped.
 void addSide(FixtureRows& rows, const QString& key, const QString& label, int GridShape::*side) {
-  rows.form().addNumber(key, label, {{}, 1, 2000, 1, 0}, rows.ofShape<double, GridShape>([side](const GridShape& g) { return g.*side; }),
+  rows.form().addNumber(key, label, {{}, 1, 2000, 1, 0},
+                        rows.ofShape<double, GridShape>([side](const GridShape& g) { return g.*side; }),
                         rows.changeShape<double, GridShape>(label, [side](GridShape& g, double v) {
                           g.*side = static_cast<int>(v);
                           tidyGrid(g);
@@ -53,26 +55,37 @@ void addGridRows(FixtureRows& rows) {
   addSide(rows, "rows", Form::tr("Rows"), &GridShape::rows);
   rows.number("columnPitch", Form::tr("Column pitch"), kPitch, &GridShape::columnPitch_m);
   rows.number("rowPitch", Form::tr("Row pitch"), kPitch, &GridShape::rowPitch_m);
-  rows.form().addNumber("gridPixels", Form::tr("Pixels in all"), {{}, 1, limits::kMostPixelsOfSegment, 1, 0},
-                        rows.ofShape<double, GridShape>([](const GridShape& g) { return pixelCount(Shape(g)); }),
-                        rows.changeShape<double, GridShape>(Form::tr("pixels"), [](GridShape& g, double v) { setGridPixels(g, static_cast<int>(v)); }));
-  rows.choice("startCorner", Form::tr("Data starts"), {Form::tr("bottom left"), Form::tr("bottom right"), Form::tr("top left"), Form::tr("top right")}, &GridShape::start);
-  rows.choice("gridRuns", Form::tr("Data runs"), {Form::tr("along rows"), Form::tr("along columns")}, &GridShape::runs);
+  rows.form().addNumber(
+      "gridPixels", Form::tr("Pixels in all"), {{}, 1, limits::kMostPixelsOfSegment, 1, 0},
+      rows.ofShape<double, GridShape>([](const GridShape& g) { return pixelCount(Shape(g)); }),
+      rows.changeShape<double, GridShape>(
+          Form::tr("pixels"), [](GridShape& g, double v) { setGridPixels(g, static_cast<int>(v)); }));
+  rows.choice(
+      "startCorner", Form::tr("Data starts"),
+      {Form::tr("bottom left"), Form::tr("bottom right"), Form::tr("top left"), Form::tr("top right")},
+      &GridShape::start);
+  rows.choice("gridRuns", Form::tr("Data runs"), {Form::tr("along rows"), Form::tr("along columns")},
+              &GridShape::runs);
   rows.toggle("serpentine", Form::tr("Serpentine"), &GridShape::serpentine);
-  rows.form().addText("holes", Form::tr("Holes (row/column)"), rows.ofShape<QString, GridShape>([](const GridShape& g) {
-    QStringList words;
-    for (const GridCell& hole : g.holes) words << QStringLiteral("%1/%2").arg(hole.row + 1).arg(hole.column + 1);
-    return words.join(QStringLiteral(", "));
-  }), rows.changeShape<QString, GridShape>(Form::tr("holes"), [](GridShape& g, QString v) {
-    if (const auto holes = readHoles(v)) {
-      g.holes = *holes;
-      std::erase_if(g.holes, [](const GridCell& hole) { return hole.row < 0 || hole.column < 0; });
-      tidyGrid(g);
-    }
-  }));
+  rows.form().addText(
+      "holes", Form::tr("Holes (row/column)"), rows.ofShape<QString, GridShape>([](const GridShape& g) {
+        QStringList words;
+        for (const GridCell& hole : g.holes)
+          words << QStringLiteral("%1/%2").arg(hole.row + 1).arg(hole.column + 1);
+        return words.join(QStringLiteral(", "));
+      }),
+      rows.changeShape<QString, GridShape>(Form::tr("holes"), [](GridShape& g, QString v) {
+        if (const auto holes = readHoles(v)) {
+          g.holes = *holes;
+          std::erase_if(g.holes, [](const GridCell& hole) { return hole.row < 0 || hole.column < 0; });
+          tidyGrid(g);
+        }
+      }));
 }
 
-void addPathRows(FixtureRows& rows) { rows.toggle("smooth", Form::tr("Smooth corners"), &PathShape::smooth); }
+void addPathRows(FixtureRows& rows) {
+  rows.toggle("smooth", Form::tr("Smooth corners"), &PathShape::smooth);
+}
 
 /// "24, 16, 8" → {24, 16, 8}; empty if something else stands there.
 std::vector<int> readCounts(const QString& words) {
@@ -81,19 +94,24 @@ std::vector<int> readCounts(const QString& words) {
   for (const QString& word : words.split(kSeparators, Qt::SkipEmptyParts)) {
     bool good = false;
     counts.push_back(word.toInt(&good));
-    if (!good || counts.back() < 1 || counts.back() > limits::kMostPixelsOfSegment || (sum += counts.back()) > limits::kMostPixelsOfSegment) return {};
+    if (!good || counts.back() < 1 || counts.back() > limits::kMostPixelsOfSegment ||
+        (sum += counts.back()) > limits::kMostPixelsOfSegment)
+      return {};
   }
   return counts;
 }
 
 void addRingsRows(FixtureRows& rows) {
-  rows.form().addText("ringCounts", Form::tr("Pixels, from inside"), rows.ofShape<QString, RingsShape>([](const RingsShape& s) {
-    QStringList words;
-    for (const int count : s.counts) words << QString::number(count);
-    return words.join(QStringLiteral(", "));
-  }), rows.changeShape<QString, RingsShape>(Form::tr("ring pixels"), [](RingsShape& s, QString v) {
-    if (const auto counts = readCounts(v); !counts.empty()) s.counts = counts;
-  }));
+  rows.form().addText(
+      "ringCounts", Form::tr("Pixels, from inside"),
+      rows.ofShape<QString, RingsShape>([](const RingsShape& s) {
+        QStringList words;
+        for (const int count : s.counts) words << QString::number(count);
+        return words.join(QStringLiteral(", "));
+      }),
+      rows.changeShape<QString, RingsShape>(Form::tr("ring pixels"), [](RingsShape& s, QString v) {
+        if (const auto counts = readCounts(v); !counts.empty()) s.counts = counts;
+      }));
   rows.number("innerRadius", Form::tr("Inner radius"), kRadius, &RingsShape::innerRadius_m);
   rows.number("outerRadius", Form::tr("Outer radius"), kRadius, &RingsShape::outerRadius_m);
   rows.number("arcStart", Form::tr("Starts at"), kAngle, &RingsShape::start_deg);
@@ -116,7 +134,8 @@ void addConeRows(FixtureRows& rows) {
   rows.number("coneHeight", Form::tr("Height"), kHeight, &ConeShape::height_m);
   rows.number("arcStart", Form::tr("First string at"), kAngle, &ConeShape::start_deg);
   rows.number("arcSweep", Form::tr("Goes round"), kAngle, &ConeShape::sweep_deg);
-  rows.choice("stringWay", Form::tr("Data runs"), {Form::tr("upward"), Form::tr("downward"), Form::tr("up and down in turn")}, &ConeShape::way);
+  rows.choice("stringWay", Form::tr("Data runs"),
+              {Form::tr("upward"), Form::tr("downward"), Form::tr("up and down in turn")}, &ConeShape::way);
 }
 
 void addSpokesRows(FixtureRows& rows) {
@@ -126,13 +145,16 @@ void addSpokesRows(FixtureRows& rows) {
   rows.number("outerRadius", Form::tr("Outer radius"), kRadius, &SpokesShape::outerRadius_m);
   rows.number("arcStart", Form::tr("First spoke at"), kAngle, &SpokesShape::start_deg);
   rows.number("arcSweep", Form::tr("Goes round"), kAngle, &SpokesShape::sweep_deg);
-  rows.choice("stringWay", Form::tr("Data runs"), {Form::tr("outward"), Form::tr("inward"), Form::tr("out and in in turn")}, &SpokesShape::way);
+  rows.choice("stringWay", Form::tr("Data runs"),
+              {Form::tr("outward"), Form::tr("inward"), Form::tr("out and in in turn")}, &SpokesShape::way);
 }
 
 }  // namespace
 
 void addShapeRows(FixtureRows& rows, const Shape& shape) {
-  static constexpr void (*kRows[])(FixtureRows&) = {addLineRows, addGridRows, addArcRows, addPathRows, addRingsRows, addSpiralRows, addConeRows, addSpokesRows, addPointsRows};
+  static constexpr void (*kRows[])(FixtureRows&) = {addLineRows, addGridRows,   addArcRows,
+                                                    addPathRows, addRingsRows,  addSpiralRows,
+                                                    addConeRows, addSpokesRows, addPointsRows};
   static_assert(std::size(kRows) == std::variant_size_v<Shape>);
   kRows[shape.index()](rows);
 }

@@ -11,41 +11,79 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
   auto form = std::make_unique<Form>();
   const auto get = [session, id] { return chispa::find(session.show().stripTypes, id); };
   const auto change = [session, id](const QString& name, std::function<void(StripType&)> set) {
-    session.edit(name, [&](Show& show) { changeItem(show.stripTypes, id, set); }, name + QStringLiteral("-field"));
+    session.edit(
+        name, [&](Show& show) { changeItem(show.stripTypes, id, set); }, name + QStringLiteral("-field"));
   };
-  const auto number = [&](const QString& key, const QString& label, const Form::Number& range, double StripType::*member) {
-    form->addNumber(key, label, range, [get, member]() -> std::optional<double> { return get() ? get()->*member : 0; },
-                    [change, label, member](double v) { change(label, [&](StripType& s) { s.*member = v; }); });
+  const auto number = [&](const QString& key, const QString& label, const Form::Number& range,
+                          double StripType::*member) {
+    form->addNumber(
+        key, label, range, [get, member]() -> std::optional<double> { return get() ? get()->*member : 0; },
+        [change, label, member](double v) { change(label, [&](StripType& s) { s.*member = v; }); });
   };
   form->addTitle(Form::tr("Strip type"), [session, id]() -> std::optional<QString> {
     const auto& all = session.show().fixtures;
-    const auto used = std::count_if(all.begin(), all.end(), [id](const auto& f) { return f->stripType == id; });
+    const auto used =
+        std::count_if(all.begin(), all.end(), [id](const auto& f) { return f->stripType == id; });
     return counted(used, Form::tr("one fixture is made of it"), Form::tr("%1 fixtures are made of it"));
   });
-  form->addText("stripName", Form::tr("Name"), [get]() -> std::optional<QString> { return get() ? text(get()->name) : QString(); },
-                [change](QString v) { if (!v.trimmed().isEmpty()) change(Form::tr("rename"), [&](StripType& s) { s.name = v.trimmed().toStdString(); }); });
-  form->addText("stripOrder", Form::tr("Colour order"), [get]() -> std::optional<QString> { return get() ? text(get()->order) : QString(); },
-                [change](QString v) { if (isChannelOrder(v.trimmed().toUpper().toStdString())) change(Form::tr("colour order"), [&](StripType& s) { s.order = v.trimmed().toUpper().toStdString(); }); });
-  form->addNote([]() -> std::optional<QString> { return Form::tr("The letters R, G, B and W, each once, as the strip takes them: GRB, RGBW, W …"); });
+  form->addText(
+      "stripName", Form::tr("Name"),
+      [get]() -> std::optional<QString> { return get() ? text(get()->name) : QString(); },
+      [change](QString v) {
+        if (!v.trimmed().isEmpty())
+          change(Form::tr("rename"), [&](StripType& s) { s.name = v.trimmed().toStdString(); });
+      });
+  form->addText(
+      "stripOrder", Form::tr("Colour order"),
+      [get]() -> std::optional<QString> { return get() ? text(get()->order) : QString(); },
+      [change](QString v) {
+        if (isChannelOrder(v.trimmed().toUpper().toStdString()))
+          change(Form::tr("colour order"),
+                 [&](StripType& s) { s.order = v.trimmed().toUpper().toStdString(); });
+      });
+  form->addNote([]() -> std::optional<QString> {
+    return Form::tr("The letters R, G, B and W, each once, as the strip takes them: GRB, RGBW, W …");
+  });
   number("stripPerMetre", Form::tr("Pixels per metre"), {{}, 0.01, 10'000, 1, 2}, &StripType::pixelsPerMetre);
   number("stripVolts", Form::tr("Volts"), {"V", 0.1, 400, 1, 1}, &StripType::volts);
   number("stripCurrent", Form::tr("Current of a channel"), {"mA", 0, 100'000, 1, 1}, &StripType::channel_ma);
-  number("stripOhms", Form::tr("Copper, there and back"), {QStringLiteral("Ω/m"), 0, 100, 0.01, 3}, &StripType::ohmsPerMetre);
+  number("stripOhms", Form::tr("Copper, there and back"), {QStringLiteral("Ω/m"), 0, 100, 0.01, 3},
+         &StripType::ohmsPerMetre);
   number("stripFades", Form::tr("Fades below"), {"V", 0, 400, 0.1, 1}, &StripType::fadesBelow_v);
-  form->addNote([get]() -> std::optional<QString> { return get() ? Form::tr("Voltage drop follows from the copper. Colours fade below %1 V (0: four fifths).").arg(get()->leastVolts()) : QString(); });
+  form->addNote([get]() -> std::optional<QString> {
+    return get() ? Form::tr("Voltage drop follows from the copper. Colours fade below %1 V (0: four fifths).")
+                       .arg(get()->leastVolts())
+                 : QString();
+  });
   number("stripResponse", Form::tr("Response"), {{}, 0.1, 10, 0.1, 2}, &StripType::response);
-  form->addNote([]() -> std::optional<QString> { return Form::tr("Response 1: light in proportion to the value, as plain strips do. 2.2: the controller bends it already."); });
+  form->addNote([]() -> std::optional<QString> {
+    return Form::tr(
+        "Response 1: light in proportion to the value, as plain strips do. 2.2: the controller bends it "
+        "already.");
+  });
   form->addHeading(Form::tr("How it is built"));
-  form->addChoice("stripBits", Form::tr("A colour takes"), {Form::tr("one channel (8 bit)"), Form::tr("two channels (16 bit)")},
-                  [get]() -> std::optional<int> { return get() && get()->channelBits == 16 ? 1 : 0; },
-                  [change](int v) { change(Form::tr("channel width"), [v](StripType& s) { s.channelBits = v == 1 ? 16 : 8; }); });
+  form->addChoice(
+      "stripBits", Form::tr("A colour takes"),
+      {Form::tr("one channel (8 bit)"), Form::tr("two channels (16 bit)")},
+      [get]() -> std::optional<int> { return get() && get()->channelBits == 16 ? 1 : 0; },
+      [change](int v) {
+        change(Form::tr("channel width"), [v](StripType& s) { s.channelBits = v == 1 ? 16 : 8; });
+      });
   const auto whole = [&](const QString& key, const QString& label, int StripType::*member) {
-    form->addNumber(key, label, {{}, 1, 1000, 1, 0}, [get, member]() -> std::optional<double> { return get() ? get()->*member : 1; },
-                    [change, label, member](double v) { change(label, [&](StripType& s) { s.*member = static_cast<int>(v); }); });
+    form->addNumber(
+        key, label, {{}, 1, 1000, 1, 0},
+        [get, member]() -> std::optional<double> { return get() ? get()->*member : 1; },
+        [change, label, member](double v) {
+          change(label, [&](StripType& s) { s.*member = static_cast<int>(v); });
+        });
   };
   whole("stripLeds", Form::tr("LEDs a pixel"), &StripType::ledsPerPixel);
   whole("stripCut", Form::tr("Can be cut every (pixels)"), &StripType::pixelsPerCut);
-  form->addNote([]() -> std::optional<QString> { return Form::tr("A plain RGB strip or a flood is one pixel whatever its length: draw it as a line of one pixel, with all its LEDs in it."); });
+  form->addNote([]() -> std::optional<QString> {
+    return Form::tr(
+        "A plain RGB strip or a flood is one pixel whatever its length: draw it as a line of one pixel, with "
+        "all its LEDs in it.");
+  });
   form->addStretch();
   return form;
 }

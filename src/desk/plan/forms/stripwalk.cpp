@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/plan/forms/stripwalk.h"
 
+#include <algorithm>
+#include <cmath>
+
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <algorithm>
-#include <cmath>
 
 #include "desk/parts/theme.h"
 
@@ -36,11 +37,17 @@ int StripWalk::perLine() const {
   return std::max(kComfortable, (count() + kMostLines - 1) / kMostLines);
 }
 
-double StripWalk::step() const { return (width() - 4.0) / std::max(1, std::min(perLine(), std::max(8, count()))); }
+double StripWalk::step() const {
+  return (width() - 4.0) / std::max(1, std::min(perLine(), std::max(8, count())));
+}
 
-QSize StripWalk::sizeHint() const { return {200, static_cast<int>(kLine_px * std::min(kMostLines, (count() + perLine() - 1) / perLine())) + 4}; }
+QSize StripWalk::sizeHint() const {
+  return {200, static_cast<int>(kLine_px * std::min(kMostLines, (count() + perLine() - 1) / perLine())) + 4};
+}
 
-QPointF StripWalk::spotOf(int pixel) const { return {2 + (pixel % perLine() + 0.5) * step(), 2 + (pixel / perLine() + 0.5) * kLine_px}; }
+QPointF StripWalk::spotOf(int pixel) const {
+  return {2 + (pixel % perLine() + 0.5) * step(), 2 + (pixel / perLine() + 0.5) * kLine_px};
+}
 
 void StripWalk::paintEvent(QPaintEvent*) {
   const Fixture* fixture = chispa::find(session_.show().fixtures, fixture_);
@@ -52,7 +59,8 @@ void StripWalk::paintEvent(QPaintEvent*) {
   int pixel = 0;
   for (std::size_t s = 0; s < fixture->segments.size(); ++s) {
     painter.setBrush(s % 2 == 0 ? theme().quiet : theme().fine);
-    for (int i = 0; i < pixelCount(fixture->segments[s]); ++i, ++pixel) painter.drawEllipse(spotOf(pixel), radius, radius);
+    for (int i = 0; i < pixelCount(fixture->segments[s]); ++i, ++pixel)
+      painter.drawEllipse(spotOf(pixel), radius, radius);
   }
   if (const auto at = session_.selection.pixel(); at && *at < pixel) {
     painter.setBrush(theme().ember);
@@ -64,7 +72,9 @@ void StripWalk::paintEvent(QPaintEvent*) {
   painter.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 3, 3);
 }
 
-void StripWalk::walkTo(int pixel) { session_.selection.choosePixel(std::clamp(pixel, 0, std::max(0, count() - 1))); }
+void StripWalk::walkTo(int pixel) {
+  session_.selection.choosePixel(std::clamp(pixel, 0, std::max(0, count() - 1)));
+}
 
 void StripWalk::walkTo(QPointF at) {
   const int column = std::clamp(static_cast<int>((at.x() - 2) / step()), 0, perLine() - 1);
@@ -72,7 +82,9 @@ void StripWalk::walkTo(QPointF at) {
   walkTo(row * perLine() + column);
 }
 
-void StripWalk::mousePressEvent(QMouseEvent* event) { walkTo(event->position()); }
+void StripWalk::mousePressEvent(QMouseEvent* event) {
+  walkTo(event->position());
+}
 
 void StripWalk::mouseMoveEvent(QMouseEvent* event) {
   if (event->buttons() & Qt::LeftButton) walkTo(event->position());
@@ -81,13 +93,20 @@ void StripWalk::mouseMoveEvent(QMouseEvent* event) {
 void StripWalk::keyPressEvent(QKeyEvent* event) {
   const int now = session_.selection.pixel().value_or(-1);
   switch (event->key()) {
-    case Qt::Key_Left: return walkTo(now - 1);
-    case Qt::Key_Right: return walkTo(now + 1);
-    case Qt::Key_Up: return walkTo(now - 10);
-    case Qt::Key_Down: return walkTo(now + 10);
-    case Qt::Key_Home: return walkTo(0);
-    case Qt::Key_End: return walkTo(count() - 1);
-    default: QWidget::keyPressEvent(event);
+    case Qt::Key_Left:
+      return walkTo(now - 1);
+    case Qt::Key_Right:
+      return walkTo(now + 1);
+    case Qt::Key_Up:
+      return walkTo(now - 10);
+    case Qt::Key_Down:
+      return walkTo(now + 10);
+    case Qt::Key_Home:
+      return walkTo(0);
+    case Qt::Key_End:
+      return walkTo(count() - 1);
+    default:
+      QWidget::keyPressEvent(event);
   }
 }
 

@@ -6,8 +6,8 @@
 
 namespace chispa::desk {
 
-/// The pixels of one fixture unrolled as a row of dots, segments in turn in two greys: a click or the arrow keys walk to a
-/// pixel, which the plan then points out.
+/// The pixels of one fixture unrolled as a row of dots, segments in turn in two greys: a click or the arrow
+/// keys walk to a pixel, which the plan then points out.
 class StripWalk : public QWidget {
   Q_OBJECT
  public:

@@ -19,15 +19,19 @@ class PartList : public QListWidget {
   PartList(const Session& session, ZoneId id) : session_(session), id_(id) {
     setObjectName(QStringLiteral("zoneParts"));
     setAccessibleName(Form::tr("Parts of the zone, in playing order"));
-    setToolTip(Form::tr("Drag parts into another order; Ctrl+Up and Ctrl+Down move one, Delete takes it out."));
+    setToolTip(
+        Form::tr("Drag parts into another order; Ctrl+Up and Ctrl+Down move one, Delete takes it out."));
     setDragDropMode(QAbstractItemView::InternalMove);
     setDefaultDropAction(Qt::MoveAction);
     setMinimumHeight(96);
     setMaximumHeight(220);
-    QObject::connect(model(), &QAbstractItemModel::rowsMoved, this, [this](const QModelIndex&, int from, int, const QModelIndex&, int to) {
-      // Not within the list's own move: the edit fills it anew.
-      QMetaObject::invokeMethod(this, [this, from, to] { move(from, to > from ? to - 1 : to); }, Qt::QueuedConnection);
-    });
+    QObject::connect(model(), &QAbstractItemModel::rowsMoved, this,
+                     [this](const QModelIndex&, int from, int, const QModelIndex&, int to) {
+                       // Not within the list's own move: the edit fills it anew.
+                       QMetaObject::invokeMethod(
+                           this, [this, from, to] { move(from, to > from ? to - 1 : to); },
+                           Qt::QueuedConnection);
+                     });
   }
 
   void fill() {
@@ -46,7 +50,8 @@ class PartList : public QListWidget {
   void keyPressEvent(QKeyEvent* event) override;
   /// Delete is the list's own while it has the focus.
   bool event(QEvent* event) override {
-    if (event->type() == QEvent::ShortcutOverride && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Delete) event->accept();
+    if (event->type() == QEvent::ShortcutOverride && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Delete)
+      event->accept();
     return QListWidget::event(event);
   }
 
@@ -55,7 +60,8 @@ class PartList : public QListWidget {
     const Fixture* fixture = chispa::find(session_.show().fixtures, part.fixture);
     if (!fixture) return Form::tr("gone");
     QString line = text(fixture->name);
-    if (part.segment && *part.segment < std::ssize(fixture->segments)) line += QStringLiteral(" · ") + text(fixture->segments[static_cast<std::size_t>(*part.segment)].name);
+    if (part.segment && *part.segment < std::ssize(fixture->segments))
+      line += QStringLiteral(" · ") + text(fixture->segments[static_cast<std::size_t>(*part.segment)].name);
     if (!part.runs.empty()) {
       int count = 0;
       for (const PixelRun& run : part.runs) count += run.count;
@@ -75,7 +81,9 @@ class PartList : public QListWidget {
 
   void move(int from, int to) {
     shown_.clear();
-    session_.edit(Form::tr("rearrange a zone"), [&](Show& show) { moveZonePart(show, id_, static_cast<std::size_t>(from), static_cast<std::size_t>(to)); });
+    session_.edit(Form::tr("rearrange a zone"), [&](Show& show) {
+      moveZonePart(show, id_, static_cast<std::size_t>(from), static_cast<std::size_t>(to));
+    });
     fill();
     setCurrentRow(to);
   }
@@ -89,14 +97,16 @@ void PartList::keyPressEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_Delete && currentRow() >= 0) return takeAway(currentRow());
   const int by = event->key() == Qt::Key_Up ? -1 : event->key() == Qt::Key_Down ? 1 : 0;
   const int to = currentRow() + by;
-  if (by == 0 || !(event->modifiers() & Qt::ControlModifier) || currentRow() < 0 || to < 0 || to >= count()) return QListWidget::keyPressEvent(event);
+  if (by == 0 || !(event->modifiers() & Qt::ControlModifier) || currentRow() < 0 || to < 0 || to >= count())
+    return QListWidget::keyPressEvent(event);
   move(currentRow(), to);
 }
 
 /// Builds the form of one zone.
 class ZoneForm {
  public:
-  ZoneForm(Form& form, const Session& session, ZoneId id, PlanView& plan) : form_(form), session_(session), id_(id), plan_(plan) {}
+  ZoneForm(Form& form, const Session& session, ZoneId id, PlanView& plan)
+      : form_(form), session_(session), id_(id), plan_(plan) {}
 
   void build() {
     addHead();
@@ -120,7 +130,9 @@ class ZoneForm {
   template <class T>
   Form::Set<T> set(const QString& name, std::function<void(Zone&, T)> change) const {
     return [session = session_, id = id_, name, change](T value) {
-      session.edit(name, [&](Show& show) { changeItem(show.zones, id, [&](Zone& z) { change(z, value); }); }, name + QStringLiteral("-field"));
+      session.edit(
+          name, [&](Show& show) { changeItem(show.zones, id, [&](Zone& z) { change(z, value); }); },
+          name + QStringLiteral("-field"));
     };
   }
 
@@ -128,30 +140,45 @@ class ZoneForm {
     form_.addTitle(Form::tr("Zone"), [session = session_, zone = zone()]() -> std::optional<QString> {
       if (!zone()) return std::nullopt;
       const ZoneCells cells = cellsOf(session.show(), mapPixels(session.show()), *zone());
-      return cells.rows > 1 ? Form::tr("%1 cells, %2 × %3").arg(cells.count()).arg(cells.columns).arg(cells.rows) : counted(cells.count(), Form::tr("one cell"), Form::tr("%1 cells in a line"));
+      return cells.rows > 1
+                 ? Form::tr("%1 cells, %2 × %3").arg(cells.count()).arg(cells.columns).arg(cells.rows)
+                 : counted(cells.count(), Form::tr("one cell"), Form::tr("%1 cells in a line"));
     });
     form_.addText("zoneName", Form::tr("Name"), get<QString>([](const Zone& z) { return text(z.name); }),
-                  set<QString>(Form::tr("rename"), [](Zone& z, QString v) { if (!v.trimmed().isEmpty()) z.name = v.trimmed().toStdString(); }));
+                  set<QString>(Form::tr("rename"), [](Zone& z, QString v) {
+                    if (!v.trimmed().isEmpty()) z.name = v.trimmed().toStdString();
+                  }));
     QStringList owners{Form::tr("every score")};
     std::vector<ScoreId> scores{ScoreId{}};
     for (const auto& score : session_.show().scores) {
       owners << Form::tr("only %1").arg(text(score->name));
       scores.push_back(score->id);
     }
-    form_.addChoice("zoneScore", Form::tr("Belongs to"), owners,
-                    get<int>([scores](const Zone& z) { return static_cast<int>(std::find(scores.begin(), scores.end(), z.score) - scores.begin()); }),
-                    [session = session_, id = id_, scores](int v) {
-                      session.edit(Form::tr("owner of a zone"), [&](Show& show) { setZoneScore(show, id, scores.at(static_cast<std::size_t>(v))); });
-                    });
+    form_.addChoice(
+        "zoneScore", Form::tr("Belongs to"), owners, get<int>([scores](const Zone& z) {
+          return static_cast<int>(std::find(scores.begin(), scores.end(), z.score) - scores.begin());
+        }),
+        [session = session_, id = id_, scores](int v) {
+          session.edit(Form::tr("owner of a zone"),
+                       [&](Show& show) { setZoneScore(show, id, scores.at(static_cast<std::size_t>(v))); });
+        });
   }
 
   void addCells() {
-    form_.addChoice("zoneLayout", Form::tr("Cells lie"), {Form::tr("in a line"), Form::tr("as strings"), Form::tr("as grids")},
-                    get<int>([](const Zone& z) { return static_cast<int>(z.layout); }), set<int>(Form::tr("zone layout"), [](Zone& z, int v) { z.layout = static_cast<ZoneLayout>(v); }));
-    form_.addNumber("pixelsPerCell", Form::tr("Pixels a cell"), {{}, 0, limits::kMostPixelsOfSegment, 1, 0}, get<double>([](const Zone& z) { return z.pixelsPerCell; }),
-                    set<double>(Form::tr("pixels a cell"), [](Zone& z, double v) { z.pixelsPerCell = static_cast<int>(v); }));
-    form_.addNote([]() -> std::optional<QString> { return Form::tr("0 makes each part one cell; in a grid, cells are so many pixels each way."); });
-    form_.addSwitch("playsAsOne", Form::tr("Parts play as one"), get<bool>([](const Zone& z) { return z.playsAsOne; }),
+    form_.addChoice(
+        "zoneLayout", Form::tr("Cells lie"),
+        {Form::tr("in a line"), Form::tr("as strings"), Form::tr("as grids")},
+        get<int>([](const Zone& z) { return static_cast<int>(z.layout); }),
+        set<int>(Form::tr("zone layout"), [](Zone& z, int v) { z.layout = static_cast<ZoneLayout>(v); }));
+    form_.addNumber("pixelsPerCell", Form::tr("Pixels a cell"), {{}, 0, limits::kMostPixelsOfSegment, 1, 0},
+                    get<double>([](const Zone& z) { return z.pixelsPerCell; }),
+                    set<double>(Form::tr("pixels a cell"),
+                                [](Zone& z, double v) { z.pixelsPerCell = static_cast<int>(v); }));
+    form_.addNote([]() -> std::optional<QString> {
+      return Form::tr("0 makes each part one cell; in a grid, cells are so many pixels each way.");
+    });
+    form_.addSwitch("playsAsOne", Form::tr("Parts play as one"),
+                    get<bool>([](const Zone& z) { return z.playsAsOne; }),
                     set<bool>(Form::tr("play as one"), [](Zone& z, bool v) { z.playsAsOne = v; }));
   }
 
@@ -159,45 +186,74 @@ class ZoneForm {
     auto request = std::make_shared<DivideRequest>();
     request->by = Division::Parts;
     form_.addHeading(Form::tr("Divide"));
-    form_.addChoice("divideBy", Form::tr("Into"), {Form::tr("rows"), Form::tr("columns"), Form::tr("equal parts"), Form::tr("parts across"), Form::tr("parts upward"), Form::tr("segments"), Form::tr("fixtures"), Form::tr("every n-th")},
-                    [request]() -> std::optional<int> { return static_cast<int>(request->by); }, [this_ = &form_, request](int v) {
-                      request->by = static_cast<Division>(v);
-                      this_->refresh();
-                    });
-    form_.addNumber("divideCount", Form::tr("How many (n)"), {{}, 2, 10'000, 1, 0}, [request]() -> std::optional<double> { return request->n; }, [this_ = &form_, request](double v) {
-      request->n = static_cast<int>(v);
-      this_->refresh();
-    });
-    form_.addText("divideName", Form::tr("Called"), [request, zone = zone()]() -> std::optional<QString> { return text(request->base.empty() && zone() ? zone()->name : request->base); },
-                  [request](QString v) { request->base = v.trimmed().toStdString(); });
-    form_.addChoice("divideNumbers", Form::tr("Numbered"), {Form::tr("1, 2 … 12"), Form::tr("01, 02 … 12"), Form::tr("A, B, C …")},
-                    [request]() -> std::optional<int> { return static_cast<int>(request->numbering); }, [request](int v) { request->numbering = static_cast<Numbering>(v); });
-    form_.addSwitch("divideAsCells", Form::tr("Each a cell of one zone"), [request]() -> std::optional<bool> { return request->asCells; }, [request](bool v) { request->asCells = v; });
-    form_.addButton("divideZone", Form::tr("Divide"), Form::tr("Makes zones of the pieces; this one stays as it is"), [session = session_, id = id_, request] {
-      session.edit(Form::tr("divide a zone"), [&](Show& show) { divideZone(show, id, *request); });
-    });
+    form_.addChoice(
+        "divideBy", Form::tr("Into"),
+        {Form::tr("rows"), Form::tr("columns"), Form::tr("equal parts"), Form::tr("parts across"),
+         Form::tr("parts upward"), Form::tr("segments"), Form::tr("fixtures"), Form::tr("every n-th")},
+        [request]() -> std::optional<int> { return static_cast<int>(request->by); },
+        [this_ = &form_, request](int v) {
+          request->by = static_cast<Division>(v);
+          this_->refresh();
+        });
+    form_.addNumber(
+        "divideCount", Form::tr("How many (n)"), {{}, 2, 10'000, 1, 0},
+        [request]() -> std::optional<double> { return request->n; },
+        [this_ = &form_, request](double v) {
+          request->n = static_cast<int>(v);
+          this_->refresh();
+        });
+    form_.addText(
+        "divideName", Form::tr("Called"),
+        [request, zone = zone()]() -> std::optional<QString> {
+          return text(request->base.empty() && zone() ? zone()->name : request->base);
+        },
+        [request](QString v) { request->base = v.trimmed().toStdString(); });
+    form_.addChoice(
+        "divideNumbers", Form::tr("Numbered"),
+        {Form::tr("1, 2 … 12"), Form::tr("01, 02 … 12"), Form::tr("A, B, C …")},
+        [request]() -> std::optional<int> { return static_cast<int>(request->numbering); },
+        [request](int v) { request->numbering = static_cast<Numbering>(v); });
+    form_.addSwitch(
+        "divideAsCells", Form::tr("Each a cell of one zone"),
+        [request]() -> std::optional<bool> { return request->asCells; },
+        [request](bool v) { request->asCells = v; });
+    form_.addButton(
+        "divideZone", Form::tr("Divide"), Form::tr("Makes zones of the pieces; this one stays as it is"),
+        [session = session_, id = id_, request] {
+          session.edit(Form::tr("divide a zone"), [&](Show& show) { divideZone(show, id, *request); });
+        });
     form_.addNote([session = session_, zone = zone(), request]() -> std::optional<QString> {
       if (!zone()) return std::nullopt;
-      return counted(piecesOf(session.show(), *zone(), *request), Form::tr("That makes one piece."), Form::tr("That makes %1 pieces."));
+      return counted(piecesOf(session.show(), *zone(), *request), Form::tr("That makes one piece."),
+                     Form::tr("That makes %1 pieces."));
     });
   }
 
   void addOrder() {
     form_.addHeading(Form::tr("Playing order"));
-    form_.addChoice("zoneOrder", Form::tr("Runs"), {Form::tr("as listed"), Form::tr("left to right"), Form::tr("front to back"), Form::tr("upward"), Form::tr("around"), Form::tr("outward")},
-                    get<int>([](const Zone& z) { return static_cast<int>(z.order); }), set<int>(Form::tr("playing order"), [](Zone& z, int v) { z.order = static_cast<ZoneOrder>(v); }));
+    form_.addChoice(
+        "zoneOrder", Form::tr("Runs"),
+        {Form::tr("as listed"), Form::tr("left to right"), Form::tr("front to back"), Form::tr("upward"),
+         Form::tr("around"), Form::tr("outward")},
+        get<int>([](const Zone& z) { return static_cast<int>(z.order); }),
+        set<int>(Form::tr("playing order"), [](Zone& z, int v) { z.order = static_cast<ZoneOrder>(v); }));
     auto* parts = new PartList(session_, id_);
     form_.addWidget(parts);
     form_.addNote([parts]() -> std::optional<QString> {
       parts->fill();
       return std::nullopt;
     });
-    form_.addButtons({{"reverseZone", Form::tr("Turn round"), Form::tr("Its last cell plays first"), [session = session_, id = id_] { session.edit(Form::tr("turn a zone round"), [&](Show& show) { reverseZone(show, id); }); }},
-                      {"mirrorZone", Form::tr("Mirror halves"), Form::tr("A zone of two halves that play as one"), [session = session_, id = id_] {
-                         ZoneId made;
-                         session.edit(Form::tr("mirror a zone"), [&](Show& show) { made = mirrorZone(show, id); });
-                         session.selection.select(made);
-                       }}});
+    form_.addButtons(
+        {{"reverseZone", Form::tr("Turn round"), Form::tr("Its last cell plays first"),
+          [session = session_, id = id_] {
+            session.edit(Form::tr("turn a zone round"), [&](Show& show) { reverseZone(show, id); });
+          }},
+         {"mirrorZone", Form::tr("Mirror halves"), Form::tr("A zone of two halves that play as one"),
+          [session = session_, id = id_] {
+            ZoneId made;
+            session.edit(Form::tr("mirror a zone"), [&](Show& show) { made = mirrorZone(show, id); });
+            session.selection.select(made);
+          }}});
   }
 
   void addCombine() {
@@ -208,30 +264,45 @@ class ZoneForm {
       names << text(other->name);
       others.push_back(other->id);
     }
-    form_.addChoice("combineZone", Form::tr("Combine with"), names, []() -> std::optional<int> { return std::nullopt; }, [session = session_, id = id_, others](int v) {
-      ZoneId made;
-      session.edit(Form::tr("combine zones"), [&](Show& show) { made = combineZones(show, id, others.at(static_cast<std::size_t>(v))); });
-      session.selection.select(made);
-    });
+    form_.addChoice(
+        "combineZone", Form::tr("Combine with"), names, []() -> std::optional<int> { return std::nullopt; },
+        [session = session_, id = id_, others](int v) {
+          ZoneId made;
+          session.edit(Form::tr("combine zones"), [&](Show& show) {
+            made = combineZones(show, id, others.at(static_cast<std::size_t>(v)));
+          });
+          session.selection.select(made);
+        });
   }
 
   void addCentre() {
     form_.addHeading(Form::tr("Centre of angle and radius"));
     const std::pair<QString, double Vec3::*> axes[] = {{"X", &Vec3::x}, {"Y", &Vec3::y}, {"Z", &Vec3::z}};
     for (const auto& [name, axis] : axes)
-      form_.addNumber("zoneCentre" + name, name.toLower(), {"m", -limits::kLargest_m, limits::kLargest_m, 0.05, 3},
-                      [session = session_, zone = zone(), axis = axis]() -> std::optional<double> { return zone() ? cellsOf(session.show(), mapPixels(session.show()), *zone()).frame.centre_m.*axis : 0; },
-                      [session = session_, id = id_, axis = axis](double v) {
-                        session.edit(Form::tr("move a zone's centre"), [&](Show& show) {
-                          const Zone* now = chispa::find(show.zones, id);
-                          Vec3 centre = now ? cellsOf(show, mapPixels(show), *now).frame.centre_m : Vec3{};
-                          centre.*axis = v;
-                          changeItem(show.zones, id, [&](Zone& z) { z.centre_m = centre; });
-                        }, QStringLiteral("zone-centre"));
-                      });
-    form_.addButtons({{"pickCentre", Form::tr("On the plan…"), Form::tr("Click the centre on the plan"), [&plan = plan_] { plan.setTool(PlanTool::Centre); }},
-                      {"middleCentre", Form::tr("The middle"), Form::tr("Measure from the middle of the zone again"), [session = session_, id = id_] {
-                         session.edit(Form::tr("move a zone's centre"), [&](Show& show) { changeItem(show.zones, id, [](Zone& z) { z.centre_m.reset(); }); });
+      form_.addNumber(
+          "zoneCentre" + name, name.toLower(), {"m", -limits::kLargest_m, limits::kLargest_m, 0.05, 3},
+          [session = session_, zone = zone(), axis = axis]() -> std::optional<double> {
+            return zone() ? cellsOf(session.show(), mapPixels(session.show()), *zone()).frame.centre_m.*axis
+                          : 0;
+          },
+          [session = session_, id = id_, axis = axis](double v) {
+            session.edit(
+                Form::tr("move a zone's centre"),
+                [&](Show& show) {
+                  const Zone* now = chispa::find(show.zones, id);
+                  Vec3 centre = now ? cellsOf(show, mapPixels(show), *now).frame.centre_m : Vec3{};
+                  centre.*axis = v;
+                  changeItem(show.zones, id, [&](Zone& z) { z.centre_m = centre; });
+                },
+                QStringLiteral("zone-centre"));
+          });
+    form_.addButtons({{"pickCentre", Form::tr("On the plan…"), Form::tr("Click the centre on the plan"),
+                       [&plan = plan_] { plan.setTool(PlanTool::Centre); }},
+                      {"middleCentre", Form::tr("The middle"),
+                       Form::tr("Measure from the middle of the zone again"), [session = session_, id = id_] {
+                         session.edit(Form::tr("move a zone's centre"), [&](Show& show) {
+                           changeItem(show.zones, id, [](Zone& z) { z.centre_m.reset(); });
+                         });
                        }}});
   }
 

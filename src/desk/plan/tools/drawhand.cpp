@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <cmath>
+
 #include <QPainter>
 #include <QPolygonF>
-#include <cmath>
 
 #include "core/edit/planedits.h"
 #include "core/edit/segmentedits.h"
@@ -23,13 +24,17 @@ class DrawHand : public PlanHand {
   const StripType& strip() const {
     static const StripType plain;
     const Show& show = view_.session().show();
-    const FixtureIds ids = view_.continued() ? FixtureIds{view_.continued()} : view_.session().selection.fixtures();
+    const FixtureIds ids =
+        view_.continued() ? FixtureIds{view_.continued()} : view_.session().selection.fixtures();
     const Fixture* model = ids.empty() ? nullptr : chispa::find(show.fixtures, ids.front());
     if (model) return stripTypeOf(show, *model);
     return show.stripTypes.empty() ? plain : *show.stripTypes.front();
   }
 
-  int pixelsOn(double metres) const { return std::min(cuttableCount(strip(), static_cast<int>(std::lround(metres * strip().pixelsPerMetre))), 20'000); }
+  int pixelsOn(double metres) const {
+    return std::min(cuttableCount(strip(), static_cast<int>(std::lround(metres * strip().pixelsPerMetre))),
+                    20'000);
+  }
 
   void add(const Shape& shape, const Placement& place) {
     const Session& session = view_.session();
@@ -37,10 +42,13 @@ class DrawHand : public PlanHand {
     if (const FixtureId id = view_.continued()) {
       session.edit(name, [&](Show& show) { addSegment(show, id, shape, place); });
       session.selection.select(FixtureIds{id});
-      session.selection.chooseSegment(static_cast<int>(chispa::find(session.show().fixtures, id)->segments.size()) - 1);
+      session.selection.chooseSegment(
+          static_cast<int>(chispa::find(session.show().fixtures, id)->segments.size()) - 1);
     } else {
       FixtureId added;
-      session.edit(name, [&, type = strip().id](Show& show) { added = addFixture(show, shape, place.position_m, place.rotation_deg, type); });
+      session.edit(name, [&, type = strip().id](Show& show) {
+        added = addFixture(show, shape, place.position_m, place.rotation_deg, type);
+      });
       session.selection.select(FixtureIds{added});
     }
     view_.setTool(PlanTool::Select);
@@ -53,7 +61,8 @@ class DrawHand : public PlanHand {
   }
 
   QString continuedText() const {
-    const Fixture* fixture = view_.continued() ? chispa::find(view_.session().show().fixtures, view_.continued()) : nullptr;
+    const Fixture* fixture =
+        view_.continued() ? chispa::find(view_.session().show().fixtures, view_.continued()) : nullptr;
     return fixture ? PlanView::tr(" It becomes a segment of %1.").arg(text(fixture->name)) : QString();
   }
 };
@@ -99,9 +108,12 @@ class DragHand : public DrawHand {
   }
 
   QString hint() const override {
-    const QString words = tool_ == PlanTool::Line     ? PlanView::tr("Drag from the data-in end to the other. Shift holds 15°, Alt frees from the grid.")
-                          : tool_ == PlanTool::Matrix ? PlanView::tr("Drag from corner to corner.")
-                                                      : PlanView::tr("Drag from the centre outward.");
+    const QString words =
+        tool_ == PlanTool::Line
+            ? PlanView::tr(
+                  "Drag from the data-in end to the other. Shift holds 15°, Alt frees from the grid.")
+        : tool_ == PlanTool::Matrix ? PlanView::tr("Drag from corner to corner.")
+                                    : PlanView::tr("Drag from the centre outward.");
     return words + continuedText();
   }
 
@@ -114,7 +126,8 @@ class DragHand : public DrawHand {
     const double pitch = 1 / strip().pixelsPerMetre;
     if (tool_ == PlanTool::Matrix) {
       if (wide < kLeast_m || tall < kLeast_m) return std::nullopt;
-      return GridShape{pixelsOn(wide), std::max(1, static_cast<int>(std::lround(tall / pitch))), pitch, pitch};
+      return GridShape{pixelsOn(wide), std::max(1, static_cast<int>(std::lround(tall / pitch))), pitch,
+                       pitch};
     }
     if (length < kLeast_m) return std::nullopt;
     if (tool_ == PlanTool::Line) return LineShape{pixelsOn(length), pitch};
@@ -124,7 +137,8 @@ class DragHand : public DrawHand {
   std::optional<Shape> round(double radius) const {
     const int along = std::max(2, pixelsOn(radius));
     switch (tool_) {
-      case PlanTool::Ring: return ArcShape{pixelsOn(2 * kPi * radius), radius, 0, 360};
+      case PlanTool::Ring:
+        return ArcShape{pixelsOn(2 * kPi * radius), radius, 0, 360};
       case PlanTool::Rings: {
         RingsShape rings{{}, radius / 3, radius, 0, true};
         for (int ring = 1; ring <= 3; ++ring) rings.counts.push_back(pixelsOn(2 * kPi * radius * ring / 3));
@@ -135,9 +149,12 @@ class DragHand : public DrawHand {
         spiral.count = pixelsOn(stripLength_m(spiral));
         return spiral;
       }
-      case PlanTool::Cone: return ConeShape{12, along, radius, radius / 10, radius * 1.5, 0, 360, StringWay::Forth};
-      case PlanTool::Spokes: return SpokesShape{12, along, radius / 8, radius, 0, 360, StringWay::Forth};
-      default: return std::nullopt;
+      case PlanTool::Cone:
+        return ConeShape{12, along, radius, radius / 10, radius * 1.5, 0, 360, StringWay::Forth};
+      case PlanTool::Spokes:
+        return SpokesShape{12, along, radius / 8, radius, 0, 360, StringWay::Forth};
+      default:
+        return std::nullopt;
     }
   }
 
@@ -149,16 +166,22 @@ class DragHand : public DrawHand {
     if (tool_ != PlanTool::Line) return inView(from_);
     const Vec3 way = unit(p.lifted(to_ - from_));
     const bool isUpright = std::hypot(way.x, way.y) < 1e-9;
-    return {p.lifted(from_), {0, -degrees(std::asin(std::clamp(way.z, -1.0, 1.0))), isUpright ? 0 : degrees(std::atan2(way.y, way.x))}};
+    return {p.lifted(from_),
+            {0, -degrees(std::asin(std::clamp(way.z, -1.0, 1.0))),
+             isUpright ? 0 : degrees(std::atan2(way.y, way.x))}};
   }
 
   QString draftText() const {
     const auto shape = draft();
     if (!shape) return PlanView::tr("drag to draw");
-    if (const auto* grid = std::get_if<GridShape>(&*shape)) return PlanView::tr("%1 × %2 = %3 px").arg(grid->columns).arg(grid->rows).arg(pixelCount(*shape));
-    if (const auto* arc = std::get_if<ArcShape>(&*shape)) return PlanView::tr("Ø %1 · %2 px").arg(lengthText(2 * arc->radius_m)).arg(arc->count);
+    if (const auto* grid = std::get_if<GridShape>(&*shape))
+      return PlanView::tr("%1 × %2 = %3 px").arg(grid->columns).arg(grid->rows).arg(pixelCount(*shape));
+    if (const auto* arc = std::get_if<ArcShape>(&*shape))
+      return PlanView::tr("Ø %1 · %2 px").arg(lengthText(2 * arc->radius_m)).arg(arc->count);
     const QPointF away = to_ - from_;
-    const QString angle = tool_ == PlanTool::Line ? PlanView::tr(" · %1°").arg(degrees(std::atan2(away.y(), away.x())), 0, 'f', 0) : QString();
+    const QString angle = tool_ == PlanTool::Line
+                              ? PlanView::tr(" · %1°").arg(degrees(std::atan2(away.y(), away.x())), 0, 'f', 0)
+                              : QString();
     return PlanView::tr("%1 · %2 px").arg(lengthText(stripLength_m(*shape))).arg(pixelCount(*shape)) + angle;
   }
 
@@ -174,8 +197,13 @@ class LampHand : public DrawHand {
  public:
   using DrawHand::DrawHand;
 
-  void press(const PlanPointer& pointer) override { add(PointsShape{{Vec3{}}}, {view_.projection().lifted(view_.snapped(pointer)), {}}); }
-  QString hint() const override { return PlanView::tr("Click where the lamp stands: a flood, or anything that is one pixel.") + continuedText(); }
+  void press(const PlanPointer& pointer) override {
+    add(PointsShape{{Vec3{}}}, {view_.projection().lifted(view_.snapped(pointer)), {}});
+  }
+  QString hint() const override {
+    return PlanView::tr("Click where the lamp stands: a flood, or anything that is one pixel.") +
+           continuedText();
+  }
 };
 
 /// A path, corner by corner; a click on its first corner closes it.
@@ -200,7 +228,8 @@ class PathHand : public DrawHand {
     const auto corners = std::exchange(corners_, {});
     if (corners.size() < 2) return;
     PathShape path;
-    for (const QPointF& corner : corners) path.corners.push_back({corner.x() - corners[0].x(), corner.y() - corners[0].y(), 0});
+    for (const QPointF& corner : corners)
+      path.corners.push_back({corner.x() - corners[0].x(), corner.y() - corners[0].y(), 0});
     Segment segment{"path", path, {}};
     setPitch(segment, 1 / strip().pixelsPerMetre, strip(), Follows::Pixels);
     add(segment.shape, inView(corners[0]));
@@ -217,10 +246,17 @@ class PathHand : public DrawHand {
     painter.drawText(at_ + QPointF(14, -8), PlanView::tr("%1 corners").arg(corners_.size()));
   }
 
-  QString hint() const override { return PlanView::tr("Click from corner to corner; double click or Enter ends, a click on the first corner closes.") + continuedText(); }
+  QString hint() const override {
+    return PlanView::tr(
+               "Click from corner to corner; double click or Enter ends, a click on the first corner "
+               "closes.") +
+           continuedText();
+  }
 
  private:
-  std::optional<QPointF> last() const { return corners_.empty() ? std::nullopt : std::optional(corners_.back()); }
+  std::optional<QPointF> last() const {
+    return corners_.empty() ? std::nullopt : std::optional(corners_.back());
+  }
 
   std::vector<QPointF> corners_;
   QPointF next_;

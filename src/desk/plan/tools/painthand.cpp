@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <QPainter>
-#include <QPainterPath>
 #include <algorithm>
 #include <set>
+
+#include <QPainter>
+#include <QPainterPath>
 
 #include "core/edit/planedits.h"
 #include "core/edit/zoneedits.h"
@@ -15,8 +16,8 @@ namespace {
 
 constexpr double kBrush_px = 12;
 
-/// Gathers pixels under a brush, in a box or within a lasso; when the button is let go they join the selected zone, make
-/// a new one if none is selected, or leave it if Shift was held.
+/// Gathers pixels under a brush, in a box or within a lasso; when the button is let go they join the selected
+/// zone, make a new one if none is selected, or leave it if Shift was held.
 class PaintHand : public PlanHand {
  public:
   PaintHand(PlanView& view, PlanTool tool) : PlanHand(view), tool_(tool) {}
@@ -38,8 +39,10 @@ class PaintHand : public PlanHand {
     } else {
       painted_.clear();
       QPainterPath area;
-      if (tool_ == PlanTool::Box) area.addRect(QRectF(way_.first(), at_).normalized());
-      else area.addPolygon(way_);
+      if (tool_ == PlanTool::Box)
+        area.addRect(QRectF(way_.first(), at_).normalized());
+      else
+        area.addPolygon(way_);
       gather(area.boundingRect(), [&](QPointF p) { return area.contains(p); });
     }
     if (tool_ != PlanTool::Box) way_ << at_;
@@ -68,12 +71,14 @@ class PaintHand : public PlanHand {
     painter.setRenderHint(QPainter::Antialiasing);
     if (!isDown_) return;
     painter.setPen(theme().text);
-    painter.drawText(at_ + QPointF(18, -10), counted(static_cast<qsizetype>(painted_.size()), PlanView::tr("one pixel"), PlanView::tr("%1 pixels")));
+    painter.drawText(at_ + QPointF(18, -10), counted(static_cast<qsizetype>(painted_.size()),
+                                                     PlanView::tr("one pixel"), PlanView::tr("%1 pixels")));
   }
 
   QString hint() const override {
     const Zone* zone = chosen();
-    const QString on = zone ? PlanView::tr("Paints on %1").arg(text(zone->name)) : PlanView::tr("Paints a new zone");
+    const QString on =
+        zone ? PlanView::tr("Paints on %1").arg(text(zone->name)) : PlanView::tr("Paints a new zone");
     return on + PlanView::tr("; with Shift it takes away. Escape puts the tool down.");
   }
 
@@ -91,9 +96,11 @@ class PaintHand : public PlanHand {
   void brush(const QLineF& stroke) {
     const QPointF way = stroke.p2() - stroke.p1();
     const double length2 = QPointF::dotProduct(way, way);
-    const QRectF reach = QRectF(stroke.p1(), stroke.p2()).normalized().adjusted(-kBrush_px, -kBrush_px, kBrush_px, kBrush_px);
+    const QRectF reach =
+        QRectF(stroke.p1(), stroke.p2()).normalized().adjusted(-kBrush_px, -kBrush_px, kBrush_px, kBrush_px);
     gather(reach, [&](QPointF p) {
-      const double t = length2 > 0 ? std::clamp(QPointF::dotProduct(p - stroke.p1(), way) / length2, 0.0, 1.0) : 0;
+      const double t =
+          length2 > 0 ? std::clamp(QPointF::dotProduct(p - stroke.p1(), way) / length2, 0.0, 1.0) : 0;
       const QPointF away = p - (stroke.p1() + way * t);
       return QPointF::dotProduct(away, away) <= kBrush_px * kBrush_px;
     });
@@ -105,10 +112,14 @@ class PaintHand : public PlanHand {
     const PixelMap map = mapPixels(session.show());
     const Zone* zone = chosen();
     if (isTaking_) {
-      if (zone) session.edit(PlanView::tr("take from a zone"), [&, id = zone->id](Show& show) { eraseFromZone(show, map, id, pixels); });
+      if (zone)
+        session.edit(PlanView::tr("take from a zone"),
+                     [&, id = zone->id](Show& show) { eraseFromZone(show, map, id, pixels); });
       return;
     }
-    if (zone) return session.edit(PlanView::tr("paint a zone"), [&, id = zone->id](Show& show) { paintZone(show, map, id, pixels); });
+    if (zone)
+      return session.edit(PlanView::tr("paint a zone"),
+                          [&, id = zone->id](Show& show) { paintZone(show, map, id, pixels); });
     ZoneId made;
     session.edit(PlanView::tr("paint a zone"), [&](Show& show) {
       Zone fresh;
@@ -117,10 +128,11 @@ class PaintHand : public PlanHand {
       paintZone(show, map, made, pixels);
       // What is painted on matrices alone keeps rows and columns.
       changeItem(show.zones, made, [&](Zone& painted) {
-        const bool onMatrices = std::all_of(painted.parts.begin(), painted.parts.end(), [&](const ZonePart& part) {
-          const auto& segments = chispa::find(show.fixtures, part.fixture)->segments;
-          return segments.size() == 1 && isMatrix(segments[0].shape);
-        });
+        const bool onMatrices =
+            std::all_of(painted.parts.begin(), painted.parts.end(), [&](const ZonePart& part) {
+              const auto& segments = chispa::find(show.fixtures, part.fixture)->segments;
+              return segments.size() == 1 && isMatrix(segments[0].shape);
+            });
         if (onMatrices) painted.layout = ZoneLayout::SideBySide;
       });
     });
@@ -139,6 +151,8 @@ class PaintHand : public PlanHand {
 
 }  // namespace
 
-std::unique_ptr<PlanHand> makePaintHand(PlanView& view, PlanTool tool) { return std::make_unique<PaintHand>(view, tool); }
+std::unique_ptr<PlanHand> makePaintHand(PlanView& view, PlanTool tool) {
+  return std::make_unique<PaintHand>(view, tool);
+}
 
 }  // namespace chispa::desk

@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <memory>
+
 #include <QPointF>
 #include <QString>
 #include <Qt>
-#include <memory>
 
 class QPainter;
 
@@ -12,7 +13,25 @@ namespace chispa::desk {
 class PlanView;
 
 /// The tools of the plan, in the order of their buttons.
-enum class PlanTool { Select, Measure, Lamp, Line, Path, Matrix, Ring, Rings, Spiral, Cone, Spokes, Brush, Box, Lasso, Number, Scale, Centre };
+enum class PlanTool {
+  Select,
+  Measure,
+  Lamp,
+  Line,
+  Path,
+  Matrix,
+  Ring,
+  Rings,
+  Spiral,
+  Cone,
+  Spokes,
+  Brush,
+  Box,
+  Lasso,
+  Number,
+  Scale,
+  Centre
+};
 
 /// Where the mouse is on the plan, in pixels of the screen, and what is held with it.
 struct PlanPointer {

@@ -39,7 +39,8 @@ class SelectHand : public PlanHand {
     now_ = pointer;
     const Drag ended = std::exchange(drag_, Drag::None);
     if (ended == Drag::Pieces || ended == Drag::Underlay) view_.session().document.seal();
-    if (ended == Drag::Band) selectWithin(QRectF(pressed_.at, pointer.at).normalized(), pointer.keys & Qt::ShiftModifier);
+    if (ended == Drag::Band)
+      selectWithin(QRectF(pressed_.at, pointer.at).normalized(), pointer.keys & Qt::ShiftModifier);
   }
 
   void paint(QPainter& painter) const override {
@@ -50,7 +51,8 @@ class SelectHand : public PlanHand {
     }
     if ((drag_ == Drag::Pieces || drag_ == Drag::Underlay) && !moved_.isNull()) {
       painter.setPen(theme().text);
-      painter.drawText(now_.at + QPointF(14, -8), PlanView::tr("%1 across, %2 up").arg(lengthText(moved_.x()), lengthText(moved_.y())));
+      painter.drawText(now_.at + QPointF(14, -8),
+                       PlanView::tr("%1 across, %2 up").arg(lengthText(moved_.x()), lengthText(moved_.y())));
     }
   }
 
@@ -68,7 +70,8 @@ class SelectHand : public PlanHand {
   /// A click takes the whole group; with Ctrl the one piece only; with Shift it adds or takes away.
   void take(FixtureId hit, Qt::KeyboardModifiers keys) {
     Selection& selection = view_.session().selection;
-    FixtureIds hits = keys & Qt::ControlModifier ? FixtureIds{hit} : withGroups(view_.session().show(), {hit});
+    FixtureIds hits =
+        keys & Qt::ControlModifier ? FixtureIds{hit} : withGroups(view_.session().show(), {hit});
     if (!(keys & Qt::ShiftModifier)) {
       if (!selection.has(hit) || (keys & Qt::ControlModifier)) selection.select(hits);
       return;
@@ -84,17 +87,20 @@ class SelectHand : public PlanHand {
     drag_ = view_.side() == PlanSide::Unrolled ? Drag::None : Drag::Pieces;
     ends_.clear();
     for (const FixtureId id : view_.session().selection.fixtures())
-      for (const QPointF& end : view_.endsOf(*chispa::find(view_.session().show().fixtures, id))) ends_.push_back(end);
+      for (const QPointF& end : view_.endsOf(*chispa::find(view_.session().show().fixtures, id)))
+        ends_.push_back(end);
   }
 
-  /// How far things have gone since the press: an end of theirs onto an end of another, else in steps of the grid.
+  /// How far things have gone since the press: an end of theirs onto an end of another, else in steps of the
+  /// grid.
   QPointF wantedMove(const PlanPointer& pointer) const {
     const QPointF raw = view_.toPlan(pointer.at) - view_.toPlan(pressed_.at);
     if (pointer.keys & Qt::AltModifier) return raw;
     constexpr std::size_t kMostEnds = 200;
     if (drag_ == Drag::Pieces && ends_.size() <= kMostEnds)
       for (const QPointF& end : ends_)
-        if (const auto other = view_.endNear(view_.toScreen(end + raw), view_.session().selection.fixtures())) return *other - end;
+        if (const auto other = view_.endNear(view_.toScreen(end + raw), view_.session().selection.fixtures()))
+          return *other - end;
     constexpr double kStep_m = 0.05;
     const auto step = [](double x) { return std::round(x / kStep_m) * kStep_m; };
     return {step(raw.x()), step(raw.y())};
@@ -107,19 +113,27 @@ class SelectHand : public PlanHand {
     const Vec3 world = view_.projection().lifted(by);
     const Session& session = view_.session();
     if (drag_ == Drag::Underlay)
-      session.edit(PlanView::tr("move an underlay"), [&, id = chosenUnderlay()->id](Show& show) {
-        changeItem(show.underlays, id, [&](Underlay& u) { u.position_m = u.position_m + world; });
-      }, QStringLiteral("plan-drag"));
+      session.edit(
+          PlanView::tr("move an underlay"),
+          [&, id = chosenUnderlay()->id](Show& show) {
+            changeItem(show.underlays, id, [&](Underlay& u) { u.position_m = u.position_m + world; });
+          },
+          QStringLiteral("plan-drag"));
     else
-      session.edit(PlanView::tr("move"), [&](Show& show) { moveFixtures(show, session.selection.fixtures(), world); }, QStringLiteral("plan-drag"));
+      session.edit(
+          PlanView::tr("move"), [&](Show& show) { moveFixtures(show, session.selection.fixtures(), world); },
+          QStringLiteral("plan-drag"));
   }
 
   void selectWithin(QRectF screen, bool adding) {
     Selection& selection = view_.session().selection;
     FixtureIds ids = adding ? selection.fixtures() : FixtureIds{};
     for (const PlanView::Piece& piece : view_.pieces()) {
-      const bool inside = !piece.flat.empty() && std::all_of(piece.flat.begin(), piece.flat.end(), [&](QPointF p) { return screen.contains(view_.toScreen(p)); });
-      if (inside && std::find(ids.begin(), ids.end(), piece.fixture->id) == ids.end()) ids.push_back(piece.fixture->id);
+      const bool inside =
+          !piece.flat.empty() && std::all_of(piece.flat.begin(), piece.flat.end(),
+                                             [&](QPointF p) { return screen.contains(view_.toScreen(p)); });
+      if (inside && std::find(ids.begin(), ids.end(), piece.fixture->id) == ids.end())
+        ids.push_back(piece.fixture->id);
     }
     selection.select(ids.empty() ? Selected{} : Selected{withGroups(view_.session().show(), ids)});
   }
@@ -133,6 +147,8 @@ class SelectHand : public PlanHand {
 
 }  // namespace
 
-std::unique_ptr<PlanHand> makeSelectHand(PlanView& view) { return std::make_unique<SelectHand>(view); }
+std::unique_ptr<PlanHand> makeSelectHand(PlanView& view) {
+  return std::make_unique<SelectHand>(view);
+}
 
 }  // namespace chispa::desk

@@ -1,10 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/score/palette/huewheel.h"
 
+#include <cmath>
+
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
-#include <cmath>
 
 #include "core/base/vec3.h"
 #include "desk/parts/named.h"
@@ -19,14 +20,19 @@ constexpr double kMostChroma = 0.33;
 
 }  // namespace
 
-HueWheel::HueWheel(PaletteAccess palette, ChosenStop& chosen, QWidget* parent) : QWidget(parent), palette_(palette), chosen_(chosen) {
-  named(this, "hueWheel", tr("Hues of the palette"), tr("Drag a colour to another hue; outward it is more colourful. Arrows left and right turn the hue, up and down change how colourful it is."));
+HueWheel::HueWheel(PaletteAccess palette, ChosenStop& chosen, QWidget* parent)
+    : QWidget(parent), palette_(palette), chosen_(chosen) {
+  named(this, "hueWheel", tr("Hues of the palette"),
+        tr("Drag a colour to another hue; outward it is more colourful. Arrows left and right turn the hue, "
+           "up and down change how colourful it is."));
   setFocusPolicy(Qt::StrongFocus);
   setMinimumHeight(sizeHint().height());
   connect(&chosen_, &ChosenStop::changed, this, qOverload<>(&QWidget::update));
 }
 
-double HueWheel::radius() const { return std::min(width(), height()) / 2.0 - kDot_px - 2; }
+double HueWheel::radius() const {
+  return std::min(width(), height()) / 2.0 - kDot_px - 2;
+}
 
 QPointF HueWheel::spotOf(const OkLch& colour) const {
   const double out = std::min(1.0, colour.chroma / kMostChroma) * radius();
@@ -48,7 +54,8 @@ void HueWheel::drawWheel(double lightness) {
     for (int x = 0; x < coarse.width(); ++x) {
       const double dx = (x + 0.5) / coarse.width() * 2 - 1;
       const double dy = 1 - (y + 0.5) / coarse.height() * 2;
-      const Srgb8 c = fromOkLch({lightness, std::min(1.0, std::hypot(dx, dy)) * kMostChroma, degrees(std::atan2(dy, dx)) + (dy < 0 ? 360 : 0)});
+      const Srgb8 c = fromOkLch({lightness, std::min(1.0, std::hypot(dx, dy)) * kMostChroma,
+                                 degrees(std::atan2(dy, dx)) + (dy < 0 ? 360 : 0)});
       coarse.setPixel(x, y, qRgb(c.r, c.g, c.b));
     }
   QPainter painter(&wheel_);
@@ -87,9 +94,12 @@ void HueWheel::paintEvent(QPaintEvent*) {
 void HueWheel::setColour(OkLch colour) {
   colour.hue_deg = std::fmod(colour.hue_deg + 360, 360);
   colour.chroma = std::clamp(colour.chroma, 0.0, kMostChroma);
-  palette_.change(tr("turn a colour's hue"), [&](Palette& p) {
-    if (!p.stops.empty()) p.stops[chosen_.of(p)].colour = fromOkLch(colour);
-  }, QStringLiteral("stop-hue"));
+  palette_.change(
+      tr("turn a colour's hue"),
+      [&](Palette& p) {
+        if (!p.stops.empty()) p.stops[chosen_.of(p)].colour = fromOkLch(colour);
+      },
+      QStringLiteral("stop-hue"));
   emit chosen_.changed();
 }
 
@@ -111,7 +121,8 @@ void HueWheel::mouseMoveEvent(QMouseEvent* event) {
   if (!isDragging_) return;
   const QPointF from = event->position() - QRectF(rect()).center();
   const double lightness = toOkLch(chosen_.in(palette_.get()).colour).lightness;
-  setColour({lightness, std::hypot(from.x(), from.y()) / radius() * kMostChroma, degrees(std::atan2(-from.y(), from.x()))});
+  setColour({lightness, std::hypot(from.x(), from.y()) / radius() * kMostChroma,
+             degrees(std::atan2(-from.y(), from.x()))});
 }
 
 void HueWheel::mouseReleaseEvent(QMouseEvent*) {
@@ -124,11 +135,20 @@ void HueWheel::keyPressEvent(QKeyEvent* event) {
   constexpr double kTurn_deg = 5;
   constexpr double kStronger = 0.01;
   switch (event->key()) {
-    case Qt::Key_Left: colour.hue_deg += kTurn_deg; break;
-    case Qt::Key_Right: colour.hue_deg -= kTurn_deg; break;
-    case Qt::Key_Up: colour.chroma += kStronger; break;
-    case Qt::Key_Down: colour.chroma -= kStronger; break;
-    default: return QWidget::keyPressEvent(event);
+    case Qt::Key_Left:
+      colour.hue_deg += kTurn_deg;
+      break;
+    case Qt::Key_Right:
+      colour.hue_deg -= kTurn_deg;
+      break;
+    case Qt::Key_Up:
+      colour.chroma += kStronger;
+      break;
+    case Qt::Key_Down:
+      colour.chroma -= kStronger;
+      break;
+    default:
+      return QWidget::keyPressEvent(event);
   }
   setColour(colour);
 }

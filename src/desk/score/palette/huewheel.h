@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <optional>
+
 #include <QImage>
 #include <QWidget>
-#include <optional>
 
 #include "core/colour/oklch.h"
 #include "desk/score/palette/chosenstop.h"
@@ -10,8 +11,9 @@
 
 namespace chispa::desk {
 
-/// The hues of OKLCH around, colourfulness outward, at the lightness of the chosen stop; every stop of the palette is a dot that can be
-/// dragged, joined in order. Arrows turn and strengthen the chosen one. UI thread.
+/// The hues of OKLCH around, colourfulness outward, at the lightness of the chosen stop; every stop of the
+/// palette is a dot that can be dragged, joined in order. Arrows turn and strengthen the chosen one. UI
+/// thread.
 class HueWheel : public QWidget {
   Q_OBJECT
  public:

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QString>
 #include <functional>
+
+#include <QString>
 
 #include "core/edit/planedits.h"
 #include "desk/session/session.h"
@@ -19,8 +20,10 @@ class PaletteAccess {
     return palette ? *palette : Palette{};
   }
   /// One named edit; edits with the same `mergeKey` that follow each other become one.
-  void change(const QString& name, const std::function<void(Palette&)>& edit, const QString& mergeKey = {}) const {
-    session_.edit(name, [&](Show& show) { changeItem(show.palettes, id_, edit); }, mergeKey);
+  void change(const QString& name, const std::function<void(Palette&)>& edit,
+              const QString& mergeKey = {}) const {
+    session_.edit(
+        name, [&](Show& show) { changeItem(show.palettes, id_, edit); }, mergeKey);
   }
   /// What comes next is a step of its own.
   void seal() const { session_.document.seal(); }

@@ -1,9 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/score/palette/palettebar.h"
 
+#include <cmath>
+
 #include <QMouseEvent>
 #include <QPainter>
-#include <cmath>
 
 #include "core/edit/palettestops.h"
 #include "desk/parts/gradientbar.h"
@@ -18,24 +19,36 @@ constexpr double kHandleRow_px = 22;
 
 }  // namespace
 
-PaletteBar::PaletteBar(PaletteAccess palette, ChosenStop& chosen, QWidget* parent) : QWidget(parent), palette_(palette), chosen_(chosen) {
-  named(this, "paletteBar", tr("Colours of the palette"), tr("Drag a colour along, double click for a new one, Delete takes the chosen one away. Arrows move it, Page Up and Page Down choose another."));
+PaletteBar::PaletteBar(PaletteAccess palette, ChosenStop& chosen, QWidget* parent)
+    : QWidget(parent), palette_(palette), chosen_(chosen) {
+  named(this, "paletteBar", tr("Colours of the palette"),
+        tr("Drag a colour along, double click for a new one, Delete takes the chosen one away. Arrows move "
+           "it, Page Up and Page Down choose another."));
   setFocusPolicy(Qt::StrongFocus);
   setMinimumHeight(sizeHint().height());
   connect(&chosen_, &ChosenStop::changed, this, qOverload<>(&QWidget::update));
 }
 
-QRectF PaletteBar::strip() const { return QRectF(rect()).adjusted(kHandle_px, 1, -kHandle_px, -kHandleRow_px); }
-double PaletteBar::placeAt(double x) const { return (x - strip().left()) / strip().width(); }
+QRectF PaletteBar::strip() const {
+  return QRectF(rect()).adjusted(kHandle_px, 1, -kHandle_px, -kHandleRow_px);
+}
+double PaletteBar::placeAt(double x) const {
+  return (x - strip().left()) / strip().width();
+}
 
-QPointF PaletteBar::handleOf(std::size_t i) const { return {strip().left() + palette_.get().stops.at(i).at * strip().width(), strip().bottom() + kHandleRow_px / 2 + 1}; }
+QPointF PaletteBar::handleOf(std::size_t i) const {
+  return {strip().left() + palette_.get().stops.at(i).at * strip().width(),
+          strip().bottom() + kHandleRow_px / 2 + 1};
+}
 
 std::optional<std::size_t> PaletteBar::stopAt(QPointF at) const {
   const Palette palette = palette_.get();
   // Of those on one another the chosen one comes first, then the upper.
   std::optional<std::size_t> found;
   for (std::size_t i = 0; i < palette.stops.size(); ++i)
-    if (std::abs(handleOf(i).x() - at.x()) <= kHandle_px && at.y() > strip().bottom() && (found != chosen_.of(palette) || i == chosen_.of(palette))) found = i;
+    if (std::abs(handleOf(i).x() - at.x()) <= kHandle_px && at.y() > strip().bottom() &&
+        (found != chosen_.of(palette) || i == chosen_.of(palette)))
+      found = i;
   return found;
 }
 
@@ -67,9 +80,12 @@ void PaletteBar::mousePressEvent(QMouseEvent* event) {
 
 void PaletteBar::moveTo(double at) {
   std::size_t now = 0;
-  palette_.change(tr("move a colour"), [&](Palette& p) {
-    if (!p.stops.empty()) now = moveStop(p, chosen_.of(p), at);
-  }, QStringLiteral("stop-drag"));
+  palette_.change(
+      tr("move a colour"),
+      [&](Palette& p) {
+        if (!p.stops.empty()) now = moveStop(p, chosen_.of(p), at);
+      },
+      QStringLiteral("stop-drag"));
   chosen_.choose(now);
 }
 
@@ -112,18 +128,31 @@ void PaletteBar::keyPressEvent(QKeyEvent* event) {
   const std::size_t chosen = chosen_.of(palette);
   const double step = event->modifiers() & Qt::ShiftModifier ? 0.1 : 0.01;
   switch (event->key()) {
-    case Qt::Key_Left: return moveTo(palette.stops[chosen].at - step);
-    case Qt::Key_Right: return moveTo(palette.stops[chosen].at + step);
-    case Qt::Key_PageUp: return chosen_.choose(chosen > 0 ? chosen - 1 : palette.stops.size() - 1);
-    case Qt::Key_PageDown: return chosen_.choose((chosen + 1) % palette.stops.size());
-    case Qt::Key_Insert: return add(chosen + 1 < palette.stops.size() ? (palette.stops[chosen].at + palette.stops[chosen + 1].at) / 2 : palette.stops[chosen].at / 2);
+    case Qt::Key_Left:
+      return moveTo(palette.stops[chosen].at - step);
+    case Qt::Key_Right:
+      return moveTo(palette.stops[chosen].at + step);
+    case Qt::Key_PageUp:
+      return chosen_.choose(chosen > 0 ? chosen - 1 : palette.stops.size() - 1);
+    case Qt::Key_PageDown:
+      return chosen_.choose((chosen + 1) % palette.stops.size());
+    case Qt::Key_Insert:
+      return add(chosen + 1 < palette.stops.size()
+                     ? (palette.stops[chosen].at + palette.stops[chosen + 1].at) / 2
+                     : palette.stops[chosen].at / 2);
     case Qt::Key_Delete:
-    case Qt::Key_Backspace: return removeChosen();
-    default: QWidget::keyPressEvent(event);
+    case Qt::Key_Backspace:
+      return removeChosen();
+    default:
+      QWidget::keyPressEvent(event);
   }
 }
 
-void PaletteBar::focusInEvent(QFocusEvent*) { update(); }
-void PaletteBar::focusOutEvent(QFocusEvent*) { update(); }
+void PaletteBar::focusInEvent(QFocusEvent*) {
+  update();
+}
+void PaletteBar::focusOutEvent(QFocusEvent*) {
+  update();
+}
 
 }  // namespace chispa::desk

@@ -1,15 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QWidget>
 #include <optional>
+
+#include <QWidget>
 
 #include "desk/score/palette/chosenstop.h"
 #include "desk/score/palette/paletteaccess.h"
 
 namespace chispa::desk {
 
-/// A palette as a strip of its colours with a handle for each stop: drag a handle, double click for a new one, Delete takes the chosen
-/// one away; arrows move it, Page Up and Page Down choose another. UI thread.
+/// A palette as a strip of its colours with a handle for each stop: drag a handle, double click for a new
+/// one, Delete takes the chosen one away; arrows move it, Page Up and Page Down choose another. UI thread.
 class PaletteBar : public QWidget {
   Q_OBJECT
  public:

@@ -21,7 +21,8 @@ namespace {
 /// The rows of the editor, section by section.
 class PaletteRows {
  public:
-  PaletteRows(Form& form, const PaletteAccess& palette) : form_(form), palette_(palette), chosen_(*new ChosenStop(&form)) {
+  PaletteRows(Form& form, const PaletteAccess& palette)
+      : form_(form), palette_(palette), chosen_(*new ChosenStop(&form)) {
     QObject::connect(&chosen_, &ChosenStop::changed, &form, &Form::refresh);
   }
 
@@ -45,62 +46,90 @@ class PaletteRows {
     form_.addTitle(Form::tr("Palette"), [palette = palette_]() -> std::optional<QString> {
       int clips = 0;
       for (const auto& score : palette.session().show().scores)
-        clips += static_cast<int>(std::count_if(score->clips.begin(), score->clips.end(), [&](const auto& clip) { return clip->palette == palette.id(); }));
-      return counted(clips, Form::tr("used by one clip"), Form::tr("used by %1 clips; a change reaches all of them"));
+        clips +=
+            static_cast<int>(std::count_if(score->clips.begin(), score->clips.end(),
+                                           [&](const auto& clip) { return clip->palette == palette.id(); }));
+      return counted(clips, Form::tr("used by one clip"),
+                     Form::tr("used by %1 clips; a change reaches all of them"));
     });
-    form_.addText("paletteName", Form::tr("Name"), [palette = palette_]() -> std::optional<QString> { return text(palette.get().name); },
-                  [palette = palette_](QString v) {
-                    if (!v.trimmed().isEmpty()) palette.change(Form::tr("rename"), [&](Palette& p) { p.name = v.trimmed().toStdString(); });
-                  });
+    form_.addText(
+        "paletteName", Form::tr("Name"),
+        [palette = palette_]() -> std::optional<QString> { return text(palette.get().name); },
+        [palette = palette_](QString v) {
+          if (!v.trimmed().isEmpty())
+            palette.change(Form::tr("rename"), [&](Palette& p) { p.name = v.trimmed().toStdString(); });
+        });
   }
 
   ColourStop stop() const { return chosen_.in(palette_.get()); }
   void changeStop(const QString& name, const std::function<void(ColourStop&)>& edit) const {
-    palette_.change(name, [&](Palette& p) {
-      if (!p.stops.empty()) edit(p.stops[chosen_.of(p)]);
-    }, name);
+    palette_.change(
+        name,
+        [&](Palette& p) {
+          if (!p.stops.empty()) edit(p.stops[chosen_.of(p)]);
+        },
+        name);
   }
 
   /// One of the three numbers of OKLCH, in the unit that is shown.
-  void addOkLch(const char* key, const QString& label, const Form::Number& number, double OkLch::*part, double scale) {
-    form_.addNumber(QLatin1String(key), label, number, [rows = *this, part, scale]() -> std::optional<double> { return toOkLch(rows.stop().colour).*part * scale; },
-                    [rows = *this, part, scale, label](double v) {
-                      OkLch colour = toOkLch(rows.stop().colour);
-                      colour.*part = v / scale;
-                      rows.changeStop(label, [&](ColourStop& s) { s.colour = fromOkLch(colour); });
-                    });
+  void addOkLch(const char* key, const QString& label, const Form::Number& number, double OkLch::*part,
+                double scale) {
+    form_.addNumber(
+        QLatin1String(key), label, number,
+        [rows = *this, part, scale]() -> std::optional<double> {
+          return toOkLch(rows.stop().colour).*part * scale;
+        },
+        [rows = *this, part, scale, label](double v) {
+          OkLch colour = toOkLch(rows.stop().colour);
+          colour.*part = v / scale;
+          rows.changeStop(label, [&](ColourStop& s) { s.colour = fromOkLch(colour); });
+        });
   }
 
   void addChosen() {
-    form_.addText("stopColour", Form::tr("Colour"), [rows = *this]() -> std::optional<QString> { return text(hexText(rows.stop().colour)); },
-                  [rows = *this](QString v) {
-                    const auto colour = parseHex(v.trimmed().toStdString());
-                    if (colour) rows.changeStop(Form::tr("palette colour"), [&](ColourStop& s) { s.colour = *colour; });
-                  });
-    form_.addNumber("stopAt", Form::tr("Place"), {"%", 0, 100, 1, 1}, [rows = *this]() -> std::optional<double> { return rows.stop().at * 100; },
-                    [rows = *this](double v) {
-                      std::size_t now = 0;
-                      rows.palette_.change(Form::tr("move a colour"), [&](Palette& p) {
-                        if (!p.stops.empty()) now = moveStop(p, rows.chosen_.of(p), v / 100);
-                      }, QStringLiteral("stop-at"));
-                      rows.chosen_.choose(now);
-                    });
+    form_.addText(
+        "stopColour", Form::tr("Colour"),
+        [rows = *this]() -> std::optional<QString> { return text(hexText(rows.stop().colour)); },
+        [rows = *this](QString v) {
+          const auto colour = parseHex(v.trimmed().toStdString());
+          if (colour) rows.changeStop(Form::tr("palette colour"), [&](ColourStop& s) { s.colour = *colour; });
+        });
+    form_.addNumber(
+        "stopAt", Form::tr("Place"), {"%", 0, 100, 1, 1},
+        [rows = *this]() -> std::optional<double> { return rows.stop().at * 100; },
+        [rows = *this](double v) {
+          std::size_t now = 0;
+          rows.palette_.change(
+              Form::tr("move a colour"),
+              [&](Palette& p) {
+                if (!p.stops.empty()) now = moveStop(p, rows.chosen_.of(p), v / 100);
+              },
+              QStringLiteral("stop-at"));
+          rows.chosen_.choose(now);
+        });
     addOkLch("stopLightness", Form::tr("Lightness"), {"%", 0, 100, 1, 0}, &OkLch::lightness, 100);
     addOkLch("stopChroma", Form::tr("Colourfulness"), {"%", 0, 100, 1, 0}, &OkLch::chroma, 100 / 0.33);
     addOkLch("stopHue", Form::tr("Hue"), {"°", 0, 360, 5, 0}, &OkLch::hue_deg, 1);
-    form_.addButtons({{"addStop", Form::tr("Add"), Form::tr("A new colour behind the chosen one"), [rows = *this] { rows.addBehind(); }},
-                      {"removeStop", Form::tr("Take away"), Form::tr("Takes the chosen colour away; the last one stays"), [rows = *this] {
-                         rows.palette_.change(Form::tr("take a colour away"), [&](Palette& p) { removeStop(p, rows.chosen_.of(p)); });
-                         emit rows.chosen_.changed();
-                       }},
-                      {"stopPick", Form::tr("Choose…"), Form::tr("Choose the colour from a field"), [rows = *this] { rows.pick(); }}});
+    form_.addButtons(
+        {{"addStop", Form::tr("Add"), Form::tr("A new colour behind the chosen one"),
+          [rows = *this] { rows.addBehind(); }},
+         {"removeStop", Form::tr("Take away"), Form::tr("Takes the chosen colour away; the last one stays"),
+          [rows = *this] {
+            rows.palette_.change(Form::tr("take a colour away"),
+                                 [&](Palette& p) { removeStop(p, rows.chosen_.of(p)); });
+            emit rows.chosen_.changed();
+          }},
+         {"stopPick", Form::tr("Choose…"), Form::tr("Choose the colour from a field"),
+          [rows = *this] { rows.pick(); }}});
   }
 
   void addBehind() const {
     std::size_t made = 0;
     palette_.change(Form::tr("add a colour"), [&](Palette& p) {
       const std::size_t i = chosen_.of(p);
-      const double at = p.stops.empty() ? 0 : i + 1 < p.stops.size() ? (p.stops[i].at + p.stops[i + 1].at) / 2 : (p.stops[i].at + 1) / 2;
+      const double at = p.stops.empty()          ? 0
+                        : i + 1 < p.stops.size() ? (p.stops[i].at + p.stops[i + 1].at) / 2
+                                                 : (p.stops[i].at + 1) / 2;
       made = addStop(p, at);
     });
     chosen_.choose(made);
@@ -110,35 +139,47 @@ class PaletteRows {
     const Srgb8 c = stop().colour;
     const QColor picked = QColorDialog::getColor(QColor(c.r, c.g, c.b), &form_);
     if (!picked.isValid()) return;
-    const Srgb8 next{static_cast<std::uint8_t>(picked.red()), static_cast<std::uint8_t>(picked.green()), static_cast<std::uint8_t>(picked.blue())};
+    const Srgb8 next{static_cast<std::uint8_t>(picked.red()), static_cast<std::uint8_t>(picked.green()),
+                     static_cast<std::uint8_t>(picked.blue())};
     changeStop(Form::tr("palette colour"), [&](ColourStop& s) { s.colour = next; });
   }
 
   Form::Button harmony(const char* key, const QString& label, const QString& tip, Harmony harmony) const {
     return {QLatin1String(key), label, tip, [rows = *this, harmony] {
               const Srgb8 own = rows.stop().colour;
-              rows.palette_.change(Form::tr("harmony"), [&](Palette& p) { p.stops = harmonyOf(own, harmony); });
+              rows.palette_.change(Form::tr("harmony"),
+                                   [&](Palette& p) { p.stops = harmonyOf(own, harmony); });
               rows.chosen_.choose(0);
             }};
   }
 
   void addHarmonies() {
     form_.addHeading(Form::tr("Colours that go with it"));
-    form_.addButtons({harmony("harmonyOneHue", Form::tr("One hue"), Form::tr("Its hue from dark to light"), Harmony::OneHue),
-                      harmony("harmonyNeighbours", Form::tr("Neighbours"), Form::tr("Hues beside it"), Harmony::Neighbours),
-                      harmony("harmonyOpposites", Form::tr("Opposite"), Form::tr("The hue across the wheel"), Harmony::Opposites)});
-    form_.addButtons({harmony("harmonyTriad", Form::tr("Three"), Form::tr("Three hues at equal distances"), Harmony::Triad),
-                      harmony("harmonySquare", Form::tr("Four"), Form::tr("Four hues at equal distances"), Harmony::Square),
-                      {"paletteChance", Form::tr("By chance"), Form::tr("Five hues near it, by chance; once more gives others"), [rows = *this] {
+    form_.addButtons({harmony("harmonyOneHue", Form::tr("One hue"), Form::tr("Its hue from dark to light"),
+                              Harmony::OneHue),
+                      harmony("harmonyNeighbours", Form::tr("Neighbours"), Form::tr("Hues beside it"),
+                              Harmony::Neighbours),
+                      harmony("harmonyOpposites", Form::tr("Opposite"), Form::tr("The hue across the wheel"),
+                              Harmony::Opposites)});
+    form_.addButtons({harmony("harmonyTriad", Form::tr("Three"), Form::tr("Three hues at equal distances"),
+                              Harmony::Triad),
+                      harmony("harmonySquare", Form::tr("Four"), Form::tr("Four hues at equal distances"),
+                              Harmony::Square),
+                      {"paletteChance", Form::tr("By chance"),
+                       Form::tr("Five hues near it, by chance; once more gives others"), [rows = *this] {
                          constexpr double kSpread_deg = 90;
                          constexpr int kColours = 5;
                          const double hue = toOkLch(rows.stop().colour).hue_deg;
-                         rows.palette_.change(Form::tr("colours by chance"), [&](Palette& p) { p.stops = randomStops(hue, kSpread_deg, kColours, QRandomGenerator::global()->generate()); });
+                         rows.palette_.change(Form::tr("colours by chance"), [&](Palette& p) {
+                           p.stops = randomStops(hue, kSpread_deg, kColours,
+                                                 QRandomGenerator::global()->generate());
+                         });
                          emit rows.chosen_.changed();
                        }}});
   }
 
-  Form::Button whole(const char* key, const QString& label, const QString& tip, const QString& name, void (*edit)(Palette&)) const {
+  Form::Button whole(const char* key, const QString& label, const QString& tip, const QString& name,
+                     void (*edit)(Palette&)) const {
     return {QLatin1String(key), label, tip, [rows = *this, name, edit] {
               rows.palette_.change(name, edit);
               emit rows.chosen_.changed();
@@ -147,21 +188,33 @@ class PaletteRows {
 
   void addWhole() {
     form_.addHeading(Form::tr("All of it"));
-    form_.addButtons({whole("mirrorPalette", Form::tr("Mirror"), Form::tr("There and back again"), Form::tr("mirror the palette"), mirrorStops),
-                      whole("turnPalette", Form::tr("Reverse"), Form::tr("The last colour first"), Form::tr("reverse the palette"), reverseStops),
-                      whole("closePalette", Form::tr("Close"), Form::tr("Ends in its first colour, so that it goes round without a seam"), Form::tr("close the palette"), closeLoop)});
-    form_.addButton("exportPalette", Form::tr("Export…"), Form::tr("As .gpl, .ggr, .cpt, .svg or .css"), [rows = *this] { rows.exportIt(); });
+    form_.addButtons({whole("mirrorPalette", Form::tr("Mirror"), Form::tr("There and back again"),
+                            Form::tr("mirror the palette"), mirrorStops),
+                      whole("turnPalette", Form::tr("Reverse"), Form::tr("The last colour first"),
+                            Form::tr("reverse the palette"), reverseStops),
+                      whole("closePalette", Form::tr("Close"),
+                            Form::tr("Ends in its first colour, so that it goes round without a seam"),
+                            Form::tr("close the palette"), closeLoop)});
+    form_.addButton("exportPalette", Form::tr("Export…"), Form::tr("As .gpl, .ggr, .cpt, .svg or .css"),
+                    [rows = *this] { rows.exportIt(); });
   }
 
   void exportIt() const {
     const Palette palette = palette_.get();
-    const QString file = QFileDialog::getSaveFileName(&form_, Form::tr("Export the palette"), text(palette.name) + QStringLiteral(".gpl"), Form::tr("Palettes (*.gpl *.ggr *.cpt *.svg *.css)"));
+    const QString file = QFileDialog::getSaveFileName(&form_, Form::tr("Export the palette"),
+                                                      text(palette.name) + QStringLiteral(".gpl"),
+                                                      Form::tr("Palettes (*.gpl *.ggr *.cpt *.svg *.css)"));
     if (file.isEmpty()) return;
     const std::filesystem::path path = file.toStdString();
     const auto format = paletteFormatOf(path);
-    if (!format) return void(QMessageBox::warning(&form_, Form::tr("Export the palette"), Form::tr("“%1” names no kind of palette file.\nLet its name end in .gpl, .ggr, .cpt, .svg or .css.").arg(file)));
+    if (!format)
+      return void(QMessageBox::warning(
+          &form_, Form::tr("Export the palette"),
+          Form::tr("“%1” names no kind of palette file.\nLet its name end in .gpl, .ggr, .cpt, .svg or .css.")
+              .arg(file)));
     const Outcome written = writeFileAtomically(path, paletteText(palette, *format));
-    if (!written) QMessageBox::warning(&form_, Form::tr("Export the palette"), text(written.failure().text()));
+    if (!written)
+      QMessageBox::warning(&form_, Form::tr("Export the palette"), text(written.failure().text()));
   }
 
   Form& form_;

@@ -16,13 +16,20 @@ constexpr int kBar_px = 14;
 }  // namespace
 
 StripLooks::StripLooks(PaletteAccess palette, QWidget* parent) : QWidget(parent), palette_(palette) {
-  named(this, "stripLooks", tr("On your strips"), tr("What each strip type of the show makes of these colours: with its chips, its white point and its finest step"));
+  named(this, "stripLooks", tr("On your strips"),
+        tr("What each strip type of the show makes of these colours: with its chips, its white point and its "
+           "finest step"));
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
 }
 
-int StripLooks::rowHeight() const { return fontMetrics().height() + kBar_px + 8; }
+int StripLooks::rowHeight() const {
+  return fontMetrics().height() + kBar_px + 8;
+}
 
-QSize StripLooks::sizeHint() const { return {200, rowHeight() * static_cast<int>(std::max<std::size_t>(1, palette_.session().show().stripTypes.size()))}; }
+QSize StripLooks::sizeHint() const {
+  return {200, rowHeight() *
+                   static_cast<int>(std::max<std::size_t>(1, palette_.session().show().stripTypes.size()))};
+}
 
 void StripLooks::refresh() {
   updateGeometry();
@@ -36,7 +43,8 @@ void StripLooks::paintEvent(QPaintEvent*) {
   for (const auto& strip : palette_.session().show().stripTypes) {
     painter.setPen(theme().quiet);
     const QString words = tr("%1 · %2").arg(text(strip->name), text(strip->order));
-    painter.drawText(QRect(0, top, width(), fontMetrics().height()), Qt::AlignVCenter, fontMetrics().elidedText(words, Qt::ElideRight, width()));
+    painter.drawText(QRect(0, top, width(), fontMetrics().height()), Qt::AlignVCenter,
+                     fontMetrics().elidedText(words, Qt::ElideRight, width()));
     QImage row(std::max(1, width()), 1, QImage::Format_RGB32);
     for (int x = 0; x < row.width(); ++x) {
       const Srgb8 c = toSrgb8(shownBy(*strip, colourAt(palette, (x + 0.5) / row.width())));
