@@ -184,6 +184,25 @@ TEST(History, ADragIsOneStep) {
   EXPECT_EQ(history.now(), before);
 }
 
+TEST(History, TheLateEndOfAnEditBelongsToItsStep) {
+  History history(demo::carousel());
+  const Show before = history.now();
+  FixtureId id;
+  history.apply("add", [&](Show& show) { id = addFixture(show, LineShape{10, 0.1}, {}); });
+  history.seal();
+  history.complete("add", [&](Show& show) { moveFixtures(show, {id}, {1, 0, 0}); });
+  const Show whole = history.now();
+  history.undo();
+  EXPECT_EQ(history.now(), before);
+  history.redo();
+  EXPECT_EQ(history.now(), whole);
+  // Another edit came between: the end is a step of its own.
+  history.apply("rename", [](Show& show) { show.name = "Other"; });
+  history.complete("add", [&](Show& show) { moveFixtures(show, {id}, {1, 0, 0}); });
+  history.undo();
+  EXPECT_EQ(history.now().name, "Other");
+}
+
 TEST(History, AnEditThatChangesNothingIsNoStep) {
   History history(demo::carousel());
   EXPECT_FALSE(history.apply("nothing", [](Show&) {}));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "window.h"
 
+#include "core/files/showjson.h"
 #include "node/node.h"
 
 namespace chispa::desk {
@@ -88,12 +89,12 @@ TEST_F(WindowTest, FromNothingToLedsThatShowAClipAndBack) {
   while (document_.canUndo()) trigger("undo");
   EXPECT_EQ(show(), empty);
   while (document_.canRedo()) trigger("redo");
-  EXPECT_EQ(show(), made);
+  EXPECT_EQ(showText(show()), showText(made));
   const auto file = folder_.path() / "evening.chispa";
   ASSERT_TRUE(document_.saveAs(file));
   document_.startEmpty();
   ASSERT_TRUE(window_.openFile(QString::fromStdString(file.string())));
-  EXPECT_EQ(show(), made);
+  EXPECT_EQ(showText(show()), showText(made));
   EXPECT_TRUE(told_.isEmpty()) << told_.join(QLatin1Char('\n')).toStdString();
 }
 

@@ -79,7 +79,7 @@ TEST_F(MonitorTest, WhatLeavesArrivesIsRecordedAndPlayedBack) {
       << "it ends by itself";
   bench().monitor().playBack(QStringLiteral("/nowhere/it.chirec"));
   EXPECT_FALSE(bench().monitor().isPlayingBack());
-  EXPECT_TRUE(facts->text().contains(QStringLiteral("cannot be opened")));
+  EXPECT_TRUE(facts->text().contains(QStringLiteral("is not there")));
 }
 
 TEST_F(MonitorTest, FadersDriveChannelsAndBecomeAPalette) {

@@ -224,7 +224,12 @@ TEST_F(ShelfTest, AFilmAndARecordingAreMadeAndCancelled) {
   press("filmMake");
   ASSERT_TRUE(eventually([&] { return size().startsWith(QStringLiteral("✓")); })) << size().toStdString();
   EXPECT_GT(std::filesystem::file_size(film), 1000u);
-  // A large one is cancelled, and nothing of it stays.
+  const auto whole = std::filesystem::file_size(film);
+  const auto files = [this] {
+    return std::distance(std::filesystem::directory_iterator(folder_.path()), {});
+  };
+  const auto before = files();
+  // A large one is cancelled: nothing of it stays, and the one that was there does.
   the<QSpinBox>("filmWidth")->setValue(1920);
   the<QSpinBox>("filmHeight")->setValue(1080);
   the<QSpinBox>("filmRate")->setValue(60);
@@ -232,7 +237,8 @@ TEST_F(ShelfTest, AFilmAndARecordingAreMadeAndCancelled) {
   EXPECT_TRUE(the<QProgressBar>("filmProgress")->isVisible());
   press("filmCancel");
   ASSERT_TRUE(eventually([&] { return size().startsWith(QStringLiteral("Cancelled")); }));
-  EXPECT_FALSE(std::filesystem::exists(film));
+  EXPECT_EQ(std::filesystem::file_size(film), whole);
+  EXPECT_EQ(files(), before);
   const auto recording = folder_.path() / "short.chirec";
   the<QSpinBox>("filmRate")->setValue(20);
   file->setText(QString::fromStdString(recording.string()));

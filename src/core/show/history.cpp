@@ -85,12 +85,20 @@ History::History(Show first) {
 bool History::apply(const std::string& name, const Edit& edit, const std::string& mergeKey) {
   Show next = now();
   edit(next);
+  return take(name, mergeKey, std::move(next), !mergeKey.empty() && steps_[at_].mergeKey == mergeKey);
+}
+
+bool History::complete(const std::string& name, const Edit& edit) {
+  Show next = now();
+  edit(next);
+  return take(name, {}, std::move(next), steps_[at_].name == name);
+}
+
+bool History::take(const std::string& name, const std::string& mergeKey, Show next, bool mayMerge) {
   if (next == now()) return false;
   steps_.resize(at_ + 1, Step{});
-  auto things = mergeKey.empty() ? std::vector<std::uint64_t>() : changedThings(now(), next);
-  const bool merges = !mergeKey.empty() && canUndo() && steps_[at_].mergeKey == mergeKey &&
-                      haveOneInCommon(things, steps_[at_].things);
-  if (merges) {
+  auto things = changedThings(now(), next);
+  if (mayMerge && canUndo() && haveOneInCommon(things, steps_[at_].things)) {
     steps_[at_].show = std::move(next);
     steps_[at_].things = std::move(things);
     return true;

@@ -23,6 +23,9 @@ class History {
   /// become one step; an empty key never merges. Returns false, and adds no step, if the edit changed
   /// nothing.
   bool apply(const std::string& name, const Edit& edit, const std::string& mergeKey = {});
+  /// Applies the late end of an edit that the computer went on with: it belongs to the present step if that
+  /// has this name and changed a thing in common, however long ago it was, and is a step of its own if not.
+  bool complete(const std::string& name, const Edit& edit);
   /// Ends merging: the next edit is a step of its own.
   void seal();
 
@@ -35,6 +38,8 @@ class History {
   void redo();
 
  private:
+  bool take(const std::string& name, const std::string& mergeKey, Show next, bool mayMerge);
+
   struct Step {
     std::string name;
     std::string mergeKey;

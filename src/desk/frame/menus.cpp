@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <set>
 
+#include <QAbstractSpinBox>
 #include <QApplication>
 #include <QComboBox>
 #include <QLineEdit>
@@ -271,9 +272,11 @@ bool MainWindow::showsSelected() const {
 }
 
 void MainWindow::deleteSelected() {
-  // In the inspector, Delete is for what has the focus there: a text, or a part in a list.
+  // In the inspector, Delete is for what has the focus there, such as a part in a list. A field of text takes
+  // the key itself: with the focus in one, this was chosen by its name.
   const QWidget* focus = QApplication::focusWidget();
-  if (!showsSelected() || (focus && inspector_->isAncestorOf(focus))) return;
+  const bool isText = qobject_cast<const QLineEdit*>(focus) || qobject_cast<const QAbstractSpinBox*>(focus);
+  if (!showsSelected() || (focus && !isText && inspector_->isAncestorOf(focus))) return;
   const auto take = [this](const QString& name, const auto& id, const auto& edit) {
     session_.editWithCare(name, [&](Show& show) {
       Losses losses = lossesOfDeleting(show, id);

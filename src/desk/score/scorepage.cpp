@@ -366,9 +366,8 @@ void ScorePage::newScore(QString audio) {
   const std::string name = nameBeside(session_.document.path(), path);
   ScoreId id;
   // Its length is not known before the music has been read; addFoundBeats() puts it right.
-  session_.edit(
-      tr("new score"), [&](Show& show) { id = addScore(show, path.stem().string(), name, Micros(0)); },
-      QStringLiteral("new-score"));
+  session_.edit(tr("new score"),
+                [&](Show& show) { id = addScore(show, path.stem().string(), name, Micros(0)); });
   session_.stage.openScore(id);
   addFoundBeats();
 }
@@ -377,15 +376,13 @@ void ScorePage::addFoundBeats() {
   const Score* score = session_.stage.score();
   const auto audio = session_.stage.audio();
   if (!score || !audio || score->length.count() > 0) return;
+  // An edit now would forget what was undone.
+  if (session_.document.canRedo()) return;
   const ScoreId id = score->id;
-  session_.edit(
-      tr("new score"),
-      [&](Show& show) {
-        changeItem(show.scores, id, [&](Score& filled) { filled.length = audio->clip->length(); });
-        putBeats(show, id, *audio);
-      },
-      QStringLiteral("new-score"));
-  session_.document.seal();
+  session_.document.complete(tr("new score"), [&](Show& show) {
+    changeItem(show.scores, id, [&](Score& filled) { filled.length = audio->clip->length(); });
+    putBeats(show, id, *audio);
+  });
   timeline_->zoomToAll();
 }
 

@@ -166,6 +166,20 @@ bool Document::applyWithCare(const QString& name, const std::function<Losses(Sho
 }
 
 bool Document::apply(const QString& name, const History::Edit& edit, const QString& mergeKey) {
+  return takeIfSound(edit, [&](const History::Edit& sound) {
+    // What comes a while later is another thing in the maker's mind.
+    constexpr qint64 kTogether_ms = 1'000;
+    if (!sinceEdit_.isValid() || sinceEdit_.restart() > kTogether_ms) history_.seal();
+    if (!sinceEdit_.isValid()) sinceEdit_.start();
+    history_.apply(name.toStdString(), sound, mergeKey.toStdString());
+  });
+}
+
+bool Document::complete(const QString& name, const History::Edit& edit) {
+  return takeIfSound(edit, [&](const History::Edit& sound) { history_.complete(name.toStdString(), sound); });
+}
+
+bool Document::takeIfSound(const History::Edit& edit, const Take& take) {
   Show after = show();
   edit(after);
   if (const auto broken = brokenInvariant(after, &show())) {
@@ -174,14 +188,7 @@ bool Document::apply(const QString& name, const History::Edit& edit, const QStri
     emit failed(text(broken->text()));
     return false;
   }
-  // What comes a while later is another thing in the maker's mind.
-  constexpr qint64 kTogether_ms = 1'000;
-  if (!sinceEdit_.isValid() || sinceEdit_.restart() > kTogether_ms) history_.seal();
-  if (!sinceEdit_.isValid()) sinceEdit_.start();
-  step([&] {
-    history_.apply(
-        name.toStdString(), [&](Show& now) { now = std::move(after); }, mergeKey.toStdString());
-  });
+  step([&] { take([&](Show& now) { now = std::move(after); }); });
   return true;
 }
 

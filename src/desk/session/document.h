@@ -41,6 +41,8 @@ class Document : public QObject {
   /// between them. An edit after which the show would break an invariant (core/check) is not taken: failed()
   /// says why. Returns whether it was.
   bool apply(const QString& name, const History::Edit& edit, const QString& mergeKey = {});
+  /// The late end of an edit that the computer went on with: part of that step of undo, however long it took.
+  bool complete(const QString& name, const History::Edit& edit);
   /// As apply(), for an edit that may be unable to keep all: what would be lost is shown first, and nothing
   /// happens if the maker does not want that. Returns whether it happened.
   bool applyWithCare(const QString& name, const std::function<Losses(Show&)>& edit,
@@ -88,6 +90,8 @@ class Document : public QObject {
   void failed(const QString& words);
 
  private:
+  using Take = std::function<void(const History::Edit&)>;
+  bool takeIfSound(const History::Edit& edit, const Take& take);
   void replace(Show show, std::filesystem::path path);
   void step(const std::function<void()>& move);
   bool beginJournal();
