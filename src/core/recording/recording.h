@@ -55,7 +55,8 @@ class RecordingWriter {
 
   /// Adds the values of all universes, 512 each, at `t`, which never falls.
   void add(Micros t, std::span<const std::uint8_t> values);
-  /// Something could not be written: what was added since is lost. Known when it happens, as a block is written about once a second.
+  /// Something could not be written: what was added since is lost. Known when it happens, as a block is
+  /// written about once a second.
   bool isFailing() const { return !file_.good(); }
   /// Writes what is left and the index; fails if something could not be written.
   Outcome finish();

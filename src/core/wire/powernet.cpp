@@ -70,7 +70,8 @@ class ChainMaker {
       if (supply == show_.supplies.end()) continue;
       chain.feeds.push_back({head + static_cast<std::size_t>(std::clamp(injection.pixel, 0, count - 1)),
                              static_cast<int>(supply - show_.supplies.begin()), (*supply)->volts,
-                             wireOhms(injection), injection.fuse_a, injection.wire_mm2, index, static_cast<int>(i)});
+                             wireOhms(injection), injection.fuse_a, injection.wire_mm2, index,
+                             static_cast<int>(i)});
     }
   }
 

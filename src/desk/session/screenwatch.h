@@ -19,8 +19,8 @@ class ScreenWatch : public QObject {
 
   /// Watches these parts from now on, and no others.
   void watch(const std::vector<ScreenPart>& parts);
-  /// From now on the screen is looked at, where parts of it are watched: light or playing was asked for, or the show is being edited. Opening a show
-  /// alone looks at nothing.
+  /// From now on the screen is looked at, where parts of it are watched: light or playing was asked for, or
+  /// the show is being edited. Opening a show alone looks at nothing.
   void allow();
   /// Gives the pictures of all watched parts to a library.
   void addTo(MediaLibrary& library) const;
