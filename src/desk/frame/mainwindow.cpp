@@ -19,6 +19,7 @@
 #include <QStackedWidget>
 #include <QTimer>
 #include <QVBoxLayout>
+#include <QWindow>
 
 #include "desk/bench/benchpage.h"
 #include "desk/frame/inspector.h"
@@ -100,13 +101,17 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
 
 void MainWindow::showEvent(QShowEvent* event) {
   QMainWindow::showEvent(event);
-  // The frame around it is known only when the window manager has made it.
-  constexpr int kFramed_ms = 150;
   if (event->spontaneous()) return;
-  QTimer::singleShot(kFramed_ms, this, [this, chosen = size()] {
-    // What somebody else made of it since is theirs.
-    if (size() == chosen) fitScreen();
-  });
+  // The window manager has put its frame around it by the time it makes the window the active one; a timer
+  // alone could end while a show is still being opened, before that is heard of.
+  constexpr int kFramed_ms = 150;
+  const auto fitSoon = [this, chosen = size()] {
+    QTimer::singleShot(kFramed_ms, this, [this, chosen] {
+      // What somebody else made of it since is theirs.
+      if (size() == chosen) fitScreen();
+    });
+  };
+  connect(windowHandle(), &QWindow::activeChanged, this, fitSoon, Qt::SingleShotConnection);
 }
 
 /// The pulse bar must be seen: with its frame the window is no larger than what the screen leaves free.
@@ -334,7 +339,7 @@ bool MainWindow::confirmLosses(const QString& edit, const Losses& losses) {
                   tr("This cannot be kept (%1):").arg(edit), QMessageBox::NoButton, this);
   box.setInformativeText(words);
   const QAbstractButton* go = box.addButton(tr("Change it all the same"), QMessageBox::AcceptRole);
-  box.addButton(tr("Leave it as it is"), QMessageBox::RejectRole);
+  box.setDefaultButton(box.addButton(tr("Leave it as it is"), QMessageBox::RejectRole));
   box.exec();
   return box.clickedButton() == go;
 }
