@@ -2,7 +2,6 @@
 // Colour tables of GMT (.cpt).
 #include <algorithm>
 #include <array>
-#include <cmath>
 #include <optional>
 #include <sstream>
 
@@ -13,11 +12,6 @@ namespace chispa::palettes {
 namespace {
 
 constexpr int kPointsOfHueSlice = 8;
-
-std::uint8_t byteOf(double share) {
-  return static_cast<std::uint8_t>(
-      std::lround(std::clamp(std::isfinite(share) ? share : 0.0, 0.0, 1.0) * 255));
-}
 
 enum class Model { Rgb, Hsv, Cmyk };
 

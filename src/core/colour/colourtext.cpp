@@ -16,10 +16,6 @@ namespace {
 constexpr std::string_view kBlanks = " \t\r\n\f\v";
 constexpr std::size_t kLongestColour = 100;
 
-std::uint8_t byteOf(double share) {
-  return static_cast<std::uint8_t>(std::lround(std::clamp(share, 0.0, 1.0) * 255));
-}
-
 bool isHexDigit(char c) {
   return (c >= '0' && c <= '9') || (c >= 'a' && c <= 'f') || (c >= 'A' && c <= 'F');
 }
@@ -94,6 +90,11 @@ std::optional<Srgb8> namedColour(std::string name) {
 }
 
 }  // namespace
+
+std::uint8_t byteOf(double share) {
+  return static_cast<std::uint8_t>(
+      std::lround(std::clamp(std::isfinite(share) ? share : 0.0, 0.0, 1.0) * 255));
+}
 
 std::string_view trimmed(std::string_view text) {
   const auto from = text.find_first_not_of(kBlanks);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <cstdint>
 #include <optional>
 #include <string_view>
 #include <vector>
@@ -12,6 +13,9 @@ namespace chispa {
 /// rgba() (§5.1), hsl(), hsla() (§7). Also X11's grey0 … grey100. How clear it is is not told. Nothing if it
 /// is none of these.
 std::optional<Srgb8> parseColour(std::string_view text);
+
+/// A share of full light as a byte, rounded: below 0 or no number is 0, above 1 is 255.
+std::uint8_t byteOf(double share);
 
 /// Hue in degrees (any), saturation and value 0–1, as a colour.
 Srgb8 fromHsv(double hue_deg, double saturation, double value);

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Palettes and gradients of the GIMP.
+#include <algorithm>
 #include <cmath>
 #include <sstream>
 
@@ -11,11 +12,6 @@ namespace {
 
 /// Points of a segment whose colours do not run straight.
 constexpr int kPointsOfBend = 8;
-
-std::uint8_t byteOf(double share) {
-  return static_cast<std::uint8_t>(
-      std::lround(std::clamp(std::isfinite(share) ? share : 0.0, 0.0, 1.0) * 255));
-}
 
 struct Colour {
   double r = 0, g = 0, b = 0;
