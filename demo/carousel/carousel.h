@@ -13,5 +13,7 @@ void addZones(Show& show);
 void addWiring(Show& show);
 void addPalettes(Show& show);
 void addWaltz(Show& show);
+void addLooks(Show& show);
+void addDesks(Show& show);
 
 }  // namespace chispa::demo

@@ -445,6 +445,8 @@ Show carousel() {
   addWiring(show);
   addPalettes(show);
   addWaltz(show);
+  addLooks(show);
+  addDesks(show);
   return show;
 }
 

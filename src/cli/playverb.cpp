@@ -17,6 +17,14 @@ namespace {
 
 using namespace std::chrono_literals;
 
+void waitForEnd(const engine::Player& player, double most_s) {
+  const auto until = std::chrono::steady_clock::now() + std::chrono::duration<double>(most_s);
+  while (!isInterrupted() && player.isPlaying() && (most_s <= 0 || std::chrono::steady_clock::now() < until))
+    std::this_thread::sleep_for(10ms);
+}
+
+}  // namespace
+
 std::unique_ptr<engine::Sound> soundFor(const Words& words) {
   if (words.silent) return engine::makeSilence("silent, as asked for");
   std::string whyNot;
@@ -26,14 +34,6 @@ std::unique_ptr<engine::Sound> soundFor(const Words& words) {
               << "); playing silently on the clock until one does.\n";
   return sound;
 }
-
-void waitForEnd(const engine::Player& player, double most_s) {
-  const auto until = std::chrono::steady_clock::now() + std::chrono::duration<double>(most_s);
-  while (!isInterrupted() && player.isPlaying() && (most_s <= 0 || std::chrono::steady_clock::now() < until))
-    std::this_thread::sleep_for(10ms);
-}
-
-}  // namespace
 
 int play(const Words& words) {
   if (std::filesystem::path(words.file).extension() == ".chirec") return playRecording(words);

@@ -46,6 +46,13 @@ class Grammar {
     addJson(addForShow("check", "the problems of a show, one a line; status 1 if any is an error", check));
     addCsv(addForShow("positions", "where every pixel is", positions));
     addForShow("cuts", "the pieces to cut from the reels", cuts);
+    addJson(addForShow("looks", "the looks of a show, as JSON", looks));
+    CLI::App* table = addForShow("bindings", "what drives what", bindings);
+    addCsv(table);
+    addJson(table);
+    table = addForShow("desk", "every cell that listens to a lighting desk", desk);
+    addCsv(table);
+    addJson(table);
     CLI::App* cells = addForShow("zones", "the cells of all zones, or of one, in playing order", zones);
     cells->add_option("--zone", words_.zone, "the zone's name");
     addCsv(cells);
@@ -82,6 +89,14 @@ class Grammar {
     sub->add_option("--stats", words_.stats, "file that gets figures of the output, as JSON");
     sub->add_flag("--silent", words_.silent, "play on the clock, without sound");
     sub->add_flag("--loop", words_.loop, "begin again at the end");
+    sub = addForShow("run", "play unattended: a score in a loop, or a look, until it is stopped", runShow);
+    addScore(sub);
+    sub->add_option("--look", words_.look, "a look's name, in place of a score");
+    sub->add_option("--seconds", words_.length_s, "how long; until it is stopped if not given");
+    sub->add_flag("--listen", words_.listen, "hear the desks that the show listens to, MIDI and OSC");
+    sub->add_option("--interface", words_.interface, "IPv4 address to listen at; 127.0.0.1 if not given");
+    sub->add_option("--stats", words_.stats, "file that gets figures of the output, as JSON");
+    sub->add_flag("--silent", words_.silent, "play on the clock, without sound");
     sub = addForShow("render",
                      "a film of a score: mp4, webm, avi, animated gif, webp or apng, or a PNG each; or a "
                      "recording of its universes: chirec",

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <memory>
 #include <string>
 #include <vector>
 
 #include "core/base/result.h"
+#include "engine/sound.h"
 
 namespace chispa::cli {
 
@@ -15,6 +17,7 @@ struct Words {
   /// The show, or the audio file.
   std::string file;
   std::string score;
+  std::string look;
   std::string controller;
   std::string zone;
   std::string stats;
@@ -27,6 +30,8 @@ struct Words {
   bool loop = false;
   bool dryRun = false;
   bool restore = false;
+  /// Desks, MIDI and OSC are heard.
+  bool listen = false;
   /// IPv4 address of the interface to use.
   std::string interface;
   /// Frames of a camera: folders of pictures, or videos.
@@ -44,6 +49,9 @@ struct Words {
   /// A measured length: two LEDs from 1, and metres.
   std::vector<double> known;
 };
+
+/// The sound that a verb plays with; says on stderr if there is none yet.
+std::unique_ptr<engine::Sound> soundFor(const Words& words);
 
 /// Says on stderr why something failed; returns kShowError.
 int failed(const Failure& failure);
@@ -67,6 +75,11 @@ int listen(const Words& words);
 int rehearse(const Words& words);
 int map(const Words& words);
 int render(const Words& words);
+int looks(const Words& words);
+int bindings(const Words& words);
+int desk(const Words& words);
+/// Plays unattended: a score in a loop, or a look, and what is played by hand.
+int runShow(const Words& words);
 
 /// Runs the program with its words; returns the exit status.
 int run(int argc, const char* const* argv);

@@ -41,10 +41,15 @@ void Output::compute(Program& program, const TransportState& at, Micros position
   const std::optional<TestSignal>* signal = signal_.current();
   const bool isTested = signal && *signal;
   const CompiledScore* score = program.show->scoreOf(at.score);
-  if (score && (!isTested || (*signal)->restPlays))
+  live_.step(*program.show, score, at, now, program.deskBoxes, program.desk, master_.load());
+  if (const auto master = live_.takeMaster()) master_.store(*master);
+  if (const auto blackout = live_.takeBlackout()) blackout_.store(*blackout);
+  const bool plays = !isTested || (*signal)->restPlays;
+  if (score && plays)
     program.renderer.render(*score, position, frame);
   else
     frame.clear();
+  if (plays) live_.render(program.renderer, *program.show, score, position, program.desk, frame);
   if (isTested) drawSignal(**signal, program, (*signal)->followsSound ? MonoTime(position) : now, frame);
   pointOut(frame, now);
 }
@@ -122,6 +127,8 @@ void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept
   program.show->packer->pack(frame, position, level, program.values, program.power.follow(frame, level, now));
   if (const auto* signal = signal_.current(); signal && *signal)
     drawChannels(**signal, program, level, now, program.values);
+  else
+    live_.layOver(*program.show, level, program.values);
   layOver(program, level);
   for (Line& line : program.lines)
     if (line.offer(valuesOf(program, line), now)) note(line, position, level == 0.f);

@@ -11,6 +11,7 @@
 
 #include "engine/clock.h"
 #include "engine/handover.h"
+#include "engine/liveoutput.h"
 #include "engine/program.h"
 #include "engine/signal.h"
 #include "engine/stats.h"
@@ -77,6 +78,10 @@ class Output {
   void keepRecord(std::size_t most);
   const std::vector<SentRecord>& record() const { return record_; }
 
+  /// What is played by hand.
+  LiveOutput& live() { return live_; }
+  const LiveOutput& live() const { return live_; }
+
   /// Output thread: computes the frame of `now` and sends it if light is on.
   void step(MonoTime now) noexcept;
   /// Output thread, after step(): how long after the frame's instant something is still to leave, rising.
@@ -119,6 +124,7 @@ class Output {
   void goDark(Program& program, MonoTime now) noexcept;
 
   const Transport& transport_;
+  LiveOutput live_;
   Handover<Program> program_;
   Handover<std::optional<TestSignal>> signal_;
   Handover<Highlight> highlight_;

@@ -36,6 +36,7 @@ Player::Player(Options options)
   setup_.lookup = [this](const std::string& host, int port) { return hosts_.lookup(host, port); };
   setup_.period = MonoTime(static_cast<std::int64_t>(1e9 / options.framesPerSecond));
   setup_.opensLines = false;
+  setup_.desks = &desks_;
   if (options.recordEntries > 0) output_.keepRecord(options.recordEntries);
   if (!options.runsThreads) return;
   thread_ = std::make_unique<OutputThread>(output_, *clock_, options.framesPerSecond, stats_);
@@ -68,7 +69,38 @@ void Player::setShow(const Show& show, std::shared_ptr<const CompiledShow> compi
   compiled_ = std::move(compiled);
   setup_.frames.reset();
   setup_.opensLines = output_.isLightWanted();
+  // Universes that nobody listens to any more are let go of.
+  const auto& wanted = compiled_->live->deskUniverses;
+  std::erase_if(desks_, [&](const auto& entry) {
+    return std::find(wanted.begin(), wanted.end(), entry.first) == wanted.end();
+  });
   load();
+  // What could not be opened is told by deskTrouble().
+  if (deskOptions_ && (!deskListener_ || deskListener_->boxes() != desks_)) (void)openDesks();
+}
+
+Outcome Player::openDesks() {
+  deskListener_.reset();
+  deskTrouble_.clear();
+  if (!deskOptions_ || desks_.empty()) return Done{};
+  auto listener = DeskListener::open(*deskOptions_, desks_, clock_);
+  if (!listener) {
+    deskTrouble_ = listener.failure().text();
+    return listener.failure();
+  }
+  deskListener_ = *std::move(listener);
+  return Done{};
+}
+
+Outcome Player::listenToDesks(std::optional<DeskListener::Options> options) {
+  const std::scoped_lock lock(loading_);
+  deskOptions_ = std::move(options);
+  return openDesks();
+}
+
+std::vector<link::ReceivedUniverse> Player::heardFromDesks() const {
+  const std::scoped_lock lock(loading_);
+  return deskListener_ ? deskListener_->heard() : std::vector<link::ReceivedUniverse>();
 }
 
 void Player::switchLight(bool on) {

@@ -7,6 +7,7 @@
 #include <thread>
 #include <vector>
 
+#include "engine/desklistener.h"
 #include "engine/output.h"
 #include "engine/sound.h"
 
@@ -92,6 +93,18 @@ class Player {
   /// Of a player without threads: what its threads would do at this moment of its clock.
   void advance();
 
+  /// Plays by hand; one thread a source. The next frame has it; false if the queue is full.
+  bool live(LiveSource source, const LiveEvent& event) { return output_.live().push(source, event); }
+
+  /// Hears the desks that the show listens to, here and in later shows; none hears nothing. What could not be
+  /// opened is said, and by deskTrouble() from then on.
+  Outcome listenToDesks(std::optional<DeskListener::Options> options);
+  bool listensToDesks() const { return deskOptions_.has_value(); }
+  /// Why no desk is heard; empty if they are, or need not be.
+  const std::string& deskTrouble() const { return deskTrouble_; }
+  /// What desks send now; empty while nothing is listened to.
+  std::vector<link::ReceivedUniverse> heardFromDesks() const;
+
   Output& output() { return output_; }
   Clock& clock() { return *clock_; }
   float master() const { return output_.master(); }
@@ -115,6 +128,7 @@ class Player {
   void reviveSound(MonoTime now);
   void correctToSound(MonoTime now);
   void startAt(ScoreId score, Micros from);
+  Outcome openDesks();
 
   std::shared_ptr<Clock> clock_;
   OutputStats stats_;
@@ -122,6 +136,10 @@ class Player {
   Output output_{transport_};
   link::HostBook hosts_;
   ProgramSetup setup_;
+  DeskBoxes desks_;
+  std::optional<DeskListener::Options> deskOptions_;
+  std::unique_ptr<DeskListener> deskListener_;
+  std::string deskTrouble_;
 
   /// Guards what is loaded: the caller loads shows, and the follower the same show anew when the network has
   /// changed.

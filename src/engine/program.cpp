@@ -64,6 +64,17 @@ std::vector<MatrixPlace> matrixPlaces(const Show& show, int count) {
   return places;
 }
 
+void addDesks(const ProgramSetup& setup, Program& program) {
+  for (const DeskUniverse& universe : program.show->live->deskUniverses) {
+    std::shared_ptr<DeskBox> box;
+    if (setup.desks) box = (*setup.desks)[universe];
+    if (!box) box = std::make_shared<DeskBox>();
+    if (setup.desks) (*setup.desks)[universe] = box;
+    program.deskBoxes.push_back(std::move(box));
+  }
+  program.desk.resize(program.deskBoxes.size());
+}
+
 void noteLates(Program& program) {
   for (const Line& line : program.lines)
     if (line.late() > MonoTime(0)) program.lates.push_back(line.late());
@@ -134,6 +145,7 @@ std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const Com
     program->frames = std::make_shared<FrameBox>();
     program->frames->resize(static_cast<std::size_t>(program->show->map.count()));
   }
+  addDesks(setup, *program);
   program->matrix = matrixPlaces(show, program->show->map.count());
   program->leaving = std::make_shared<ValueBox>();
   program->leaving->resize(program->show->packer->bufferSize());

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <map>
 #include <memory>
 #include <optional>
 #include <vector>
@@ -8,6 +9,7 @@
 #include "core/render/renderer.h"
 #include "engine/latestbox.h"
 #include "engine/line.h"
+#include "engine/liveoutput.h"
 #include "engine/powerlive.h"
 #include "link/beacon.h"
 
@@ -60,10 +62,16 @@ struct Program {
   std::vector<MatrixPlace> matrix;
   /// The show's controllers, in its order.
   std::vector<ControllerId> controllers;
+  /// What desks say, and where it comes from: one each for the universes that the show listens to.
+  std::vector<std::shared_ptr<DeskBox>> deskBoxes;
+  std::vector<DeskValues> desk;
   std::shared_ptr<FrameBox> frames;
   /// What leaves, universe by universe.
   std::shared_ptr<ValueBox> leaving;
 };
+
+/// The universes of desks that are listened to, across programs.
+using DeskBoxes = std::map<DeskUniverse, std::shared_ptr<DeskBox>>;
 
 /// Why a controller cannot be sent to.
 struct LineProblem {
@@ -80,6 +88,8 @@ struct ProgramSetup {
   std::shared_ptr<FrameBox> frames = {};
   /// Without it no name is looked up, and no socket or device opened: all lines are silent.
   bool opensLines = true;
+  /// Where desks are heard; a universe that is not there yet is added.
+  DeskBoxes* desks = nullptr;
 };
 
 /// A controller's way out, opened; silent, with a problem added, if it cannot be or is not to be.

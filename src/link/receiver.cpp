@@ -131,7 +131,10 @@ void Receiver::run() {
     std::erase_if(doors_, [](const Door& door) { return door.fd < 0; });
     const std::scoped_lock lock(mutex_);
     const Instant now = nowIs();
-    for (auto& [key, merge] : universes_) merge.expire(now);
+    for (auto& [key, merge] : universes_) {
+      if (!merge.expire(now) || !options_.changed) continue;
+      options_.changed(key.first, key.second, merge.sources().empty() ? nullptr : &merge.values());
+    }
     // The word for it never came: it is too old to be shown.
     std::erase_if(waiting_, [now](const Waiting& w) { return now - w.since >= kLongestWait; });
     std::erase_if(synced_, [now](const auto& entry) { return now - entry.second >= kLongestWait; });
@@ -314,7 +317,9 @@ UniverseMerge& Receiver::mergeOf(Protocol protocol, int universe) {
 
 void Receiver::offer(Protocol protocol, int universe, const Arrival& arrival) {
   if (universes_.size() >= kMostUniverses && !universes_.contains({protocol, universe})) return;
-  mergeOf(protocol, universe).accept(arrival, nowIs());
+  UniverseMerge& merge = mergeOf(protocol, universe);
+  if (merge.accept(arrival, nowIs()) && options_.changed)
+    options_.changed(protocol, universe, merge.sources().empty() ? nullptr : &merge.values());
 }
 
 void Receiver::release(const SyncKey& key) {

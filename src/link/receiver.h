@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <atomic>
+#include <functional>
 #include <map>
 #include <memory>
 #include <mutex>
@@ -40,6 +41,9 @@ class Receiver {
     int ddpPort = 4048;
     int opcPort = 7890;
     std::string name = "Chispa";
+    /// Told of each universe whenever it was heard, with its merged values, or null once nobody sends it any
+    /// more. On the receiver's thread; must not wait.
+    std::function<void(Protocol, int universe, const std::array<std::uint8_t, 512>* values)> changed = {};
   };
 
   /// Fails if a port is taken or the address is not this machine's.

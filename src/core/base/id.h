@@ -28,6 +28,9 @@ using BlockId = Id<struct BlockTag>;
 using OwnEffectId = Id<struct OwnEffectTag>;
 using UnderlayId = Id<struct UnderlayTag>;
 using SupplyId = Id<struct SupplyTag>;
+using LookId = Id<struct LookTag>;
+using BindingId = Id<struct BindingTag>;
+using DeskInputId = Id<struct DeskInputTag>;
 
 }  // namespace chispa
 

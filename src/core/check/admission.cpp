@@ -50,6 +50,21 @@ std::string Admission::refuse(const OwnEffect& effect) {
   return refuseId(effects_, effect);
 }
 
+std::string Admission::refuse(const Look& look) {
+  if (std::string why = refuseId(looks_, look); !why.empty()) return why;
+  std::int64_t layers = 0;
+  for (const LookStep& step : look.steps) layers += std::ssize(step.layers);
+  return take(layers_, layers, limits::kMostClips, "layers in all looks");
+}
+std::string Admission::refuse(const Binding& binding) {
+  if (bindings_.size() >= limits::kMostBindings)
+    return "is one of more than " + std::to_string(limits::kMostBindings) + " bindings";
+  return refuseId(bindings_, binding);
+}
+std::string Admission::refuse(const DeskInput& input) {
+  return refuseId(deskInputs_, input);
+}
+
 Admission::Size Admission::sizeOf(const Fixture& fixture) {
   Size size;
   for (const Segment& segment : fixture.segments) {

@@ -24,6 +24,9 @@ class Admission {
   std::string refuse(const Block& block);
   std::string refuse(const Score& score);
   std::string refuse(const OwnEffect& effect);
+  std::string refuse(const Look& look);
+  std::string refuse(const Binding& binding);
+  std::string refuse(const DeskInput& input);
 
  private:
   /// What is known of a fixture without holding it.
@@ -45,13 +48,14 @@ class Admission {
   static std::int64_t placesOf(const Zone& zone, const std::vector<Size::Grid>& parts);
 
   std::unordered_set<std::uint32_t> strips_, zones_, underlays_, supplies_, controllers_, palettes_, scores_,
-      effects_;
+      effects_, looks_, bindings_, deskInputs_;
   std::unordered_map<FixtureId, Size> fixtures_;
   std::unordered_map<BlockId, std::int64_t> blocks_;
   std::int64_t pixels_ = 0;
   std::int64_t zonePixels_ = 0;
   std::int64_t wired_ = 0;
   std::int64_t clips_ = 0;
+  std::int64_t layers_ = 0;
 };
 
 }  // namespace chispa

@@ -23,6 +23,9 @@ class Inspection {
     members(&Show::blocks, "blocks");
     members(&Show::scores, "scores");
     members(&Show::ownEffects, "effects of your own");
+    members(&Show::looks, "looks");
+    members(&Show::bindings, "bindings");
+    members(&Show::deskInputs, "zones that listen to a desk");
     together(&Show::stripTypes, true);
     // Fixtures must be known to add up what zones and ports take of them.
     if (!samePixels || !isSame(&Show::zones) || !isSame(&Show::controllers)) {
@@ -38,6 +41,9 @@ class Inspection {
       together(&Show::scores, false);
     }
     together(&Show::ownEffects, true);
+    together(&Show::looks, true);
+    together(&Show::bindings, true);
+    together(&Show::deskInputs, true);
     if (!isUtf8(show_.name)) note("the show", "its name is no text in UTF-8");
     return std::move(broken_);
   }

@@ -22,6 +22,8 @@ Losses clipsThat(const Show& show, const std::string& what, F matches) {
   };
   for (const auto& score : show.scores) tell(score->clips, score->name);
   for (const auto& block : show.blocks) tell(block->clips, block->name);
+  for (const auto& look : show.looks)
+    for (const LookStep& step : look->steps) tell(step.layers, look->name);
   return losses;
 }
 
@@ -68,6 +70,14 @@ Losses lossesOfDeleting(const Show& show, ZoneId zone) {
 Losses lossesOfDeleting(const Show& show, PaletteId palette) {
   return clipsThat(show, "lose their colours",
                    [palette](const Clip& clip) { return clip.palette == palette; });
+}
+
+Losses lossesOfDeleting(const Show& show, LookId look) {
+  const auto bound = static_cast<std::size_t>(
+      std::count_if(show.bindings.begin(), show.bindings.end(),
+                    [look](const auto& binding) { return binding->target.look == look; }));
+  if (bound == 0) return {};
+  return {counted(bound, "binding goes", "bindings go") + " with it."};
 }
 
 Losses lossesOfDeleting(const Show& show, ControllerId controller) {

@@ -13,6 +13,8 @@ Losses lossesOfDeleting(const Show& show, const std::vector<FixtureId>& fixtures
 Losses lossesOfDeleting(const Show& show, ZoneId zone);
 /// Clips that are coloured by it.
 Losses lossesOfDeleting(const Show& show, PaletteId palette);
+/// What is bound to it.
+Losses lossesOfDeleting(const Show& show, LookId look);
 /// What hangs on it.
 Losses lossesOfDeleting(const Show& show, ControllerId controller);
 /// Its clips, marks and own zones.

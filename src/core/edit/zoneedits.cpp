@@ -52,6 +52,14 @@ ZoneId addZone(Show& show, const std::string& name, const std::vector<FixtureId>
 void deleteZone(Show& show, ZoneId id) {
   remove(show.zones, id);
   for (const auto& score : Items<Score>(show.scores)) dropFromScore(show, *score, id);
+  for (const auto& look : Items<Look>(show.looks)) {
+    Look left = *look;
+    for (LookStep& step : left.steps)
+      std::erase_if(step.layers, [id](const auto& layer) { return layer->zone == id; });
+    if (!(left == *look)) put(show.looks, std::move(left));
+  }
+  std::erase_if(show.bindings, [id](const auto& binding) { return binding->target.zone == id; });
+  std::erase_if(show.deskInputs, [id](const auto& input) { return input->zone == id; });
 }
 
 std::string numberedName(const std::string& base, int index, int count, Numbering numbering) {

@@ -93,6 +93,71 @@ struct EnumNames<FadeShape> {
                                                                                 {FadeShape::Early, "early"}}};
 };
 template <>
+struct EnumNames<PadMode> {
+  static constexpr std::array<std::pair<PadMode, std::string_view>, 4> table{
+      {{PadMode::Hold, "hold"},
+       {PadMode::Toggle, "toggle"},
+       {PadMode::Flash, "flash"},
+       {PadMode::OnlyThis, "only-this"}}};
+};
+template <>
+struct EnumNames<LookEnd> {
+  static constexpr std::array<std::pair<LookEnd, std::string_view>, 3> table{
+      {{LookEnd::Stay, "stay"}, {LookEnd::GoOn, "go-on"}, {LookEnd::Back, "back"}}};
+};
+template <>
+struct EnumNames<SourceKind> {
+  static constexpr std::array<std::pair<SourceKind, std::string_view>, 9> table{
+      {{SourceKind::Note, "note"},
+       {SourceKind::Control, "control"},
+       {SourceKind::PitchBend, "pitch-bend"},
+       {SourceKind::Program, "program"},
+       {SourceKind::Pressure, "pressure"},
+       {SourceKind::Osc, "osc"},
+       {SourceKind::Key, "key"},
+       {SourceKind::Desk, "desk"},
+       {SourceKind::Fixed, "fixed"}}};
+};
+template <>
+struct EnumNames<TargetKind> {
+  static constexpr std::array<std::pair<TargetKind, std::string_view>, 14> table{
+      {{TargetKind::Look, "look"},
+       {TargetKind::LookLevel, "look-level"},
+       {TargetKind::ZoneLevel, "zone-level"},
+       {TargetKind::Parameter, "parameter"},
+       {TargetKind::Speed, "speed"},
+       {TargetKind::Master, "master"},
+       {TargetKind::Blackout, "blackout"},
+       {TargetKind::Light, "light"},
+       {TargetKind::Play, "play"},
+       {TargetKind::Stop, "stop"},
+       {TargetKind::GoTo, "go-to"},
+       {TargetKind::Tempo, "tempo"},
+       {TargetKind::Reset, "reset"},
+       {TargetKind::Channels, "channels"}}};
+};
+template <>
+struct EnumNames<BindingResponse> {
+  static constexpr std::array<std::pair<BindingResponse, std::string_view>, 4> table{
+      {{BindingResponse::Even, "even"},
+       {BindingResponse::Steps, "steps"},
+       {BindingResponse::Eased, "eased"},
+       {BindingResponse::Drawn, "drawn"}}};
+};
+template <>
+struct EnumNames<DeskUse> {
+  static constexpr std::array<std::pair<DeskUse, std::string_view>, 4> table{
+      {{DeskUse::Replaces, "replaces"},
+       {DeskUse::Multiplies, "multiplies"},
+       {DeskUse::Adds, "adds"},
+       {DeskUse::Higher, "higher"}}};
+};
+template <>
+struct EnumNames<DeskLoss> {
+  static constexpr std::array<std::pair<DeskLoss, std::string_view>, 3> table{
+      {{DeskLoss::Hold, "hold"}, {DeskLoss::FadeToShow, "fade-to-show"}, {DeskLoss::Dark, "dark"}}};
+};
+template <>
 struct EnumNames<Driver> {
   static constexpr std::array<std::pair<Driver, std::string_view>, 7> table{
       {{Driver::Curve, "curve"},

@@ -102,6 +102,9 @@ Result<Show> readRoot(const Json& root, const std::string& where) {
   reader.list("blocks", show.blocks);
   reader.list("scores", show.scores);
   reader.list("own_effects", show.ownEffects);
+  reader.list("looks", show.looks);
+  reader.list("bindings", show.bindings);
+  reader.list("desk_inputs", show.deskInputs);
   reader.keepUnknownMembers();
   show.nextId = nextIdOf(root);
   return show;

@@ -110,6 +110,7 @@ class ShowReader {
   }
   template <class T>
   void list(const char* key, std::vector<T>& values, const std::vector<T>* = nullptr) {
+    if (in_.member(key)) values.clear();
     in_.each(key, [&](const Json& element) {
       T value{};
       read(element, value);
@@ -120,6 +121,7 @@ class ShowReader {
   /// A list whose elements have no id, but lists that may be unread in part: they are known by their place.
   template <class T>
   void placedList(const char* key, std::vector<T>& values, const std::vector<T>* = nullptr) {
+    if (in_.member(key)) values.clear();
     in_.each(key, [&](const Json& element) {
       T value{};
       ShowReader reader(element, unread_, pathOf(key) + "/" + std::to_string(values.size()));

@@ -70,6 +70,9 @@ Json toJson(const Show& show) {
   writer.list("scores", show.scores);
   writer.list("blocks", show.blocks, true);
   writer.list("own_effects", show.ownEffects, true);
+  writer.list("looks", show.looks, true);
+  writer.list("bindings", show.bindings, true);
+  writer.list("desk_inputs", show.deskInputs, true);
   for (const UnreadPart& part : show.unread)
     if (part.index < 0) writer.member(part);
   return std::move(writer).take();

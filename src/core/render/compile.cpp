@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <algorithm>
+#include <map>
 #include <unordered_map>
 
+#include "core/live/compiledlive.h"
 #include "core/render/compiled.h"
 
 namespace chispa {
@@ -28,14 +30,38 @@ class Compiler {
     for (const auto& clip : score.clips)
       if (!clip->block) byZone[clip->zone].push_back(clip.get());
     for (const Clip& clip : fromBlocks) byZone[clip.zone].push_back(&clip);
+    std::map<int, std::vector<const Clip*>> over;
+    for (auto& [zone, clips] : byZone) std::erase_if(clips, [](const Clip* clip) { return clip->over > 0; });
+    for (const auto& clip : score.clips)
+      if (clip->over > 0 && !clip->block) over[clip->over].push_back(clip.get());
     for (auto stave = score.staves.rbegin(); stave != score.staves.rend(); ++stave) {
       const Zone* zone = find(show_.zones, *stave);
       if (zone) compiled.staves.push_back(compileStave(*zone, byZone[*stave], compiled.grid));
     }
+    for (const auto& [number, clips] : over) addOver(clips, compiled);
     return compiled;
   }
 
+  std::shared_ptr<const CompiledLive> compileByHand() {
+    return compileLive(show_, out_, media_,
+                       {[this](const Zone& zone) { return cellsFor(zone); },
+                        [this](PaletteId id) { return paletteFor(id); }});
+  }
+
  private:
+  /// Clips that lie over all staves, a lane for each zone in the order in which they are first named.
+  void addOver(const std::vector<const Clip*>& clips, CompiledScore& compiled) {
+    std::vector<ZoneId> zones;
+    for (const Clip* clip : clips)
+      if (std::find(zones.begin(), zones.end(), clip->zone) == zones.end()) zones.push_back(clip->zone);
+    for (const ZoneId id : zones) {
+      std::vector<const Clip*> own = clips;
+      std::erase_if(own, [id](const Clip* clip) { return clip->zone != id; });
+      if (const Zone* zone = find(show_.zones, id))
+        compiled.staves.push_back(compileStave(*zone, own, compiled.grid));
+    }
+  }
+
   CompiledStave compileStave(const Zone& zone, const std::vector<const Clip*>& clips, const MusicGrid& grid) {
     CompiledStave stave;
     stave.zone = zone.id;
@@ -205,6 +231,7 @@ std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary
   compiled->packer = std::make_unique<const Packer>(show, compiled->map, compiled->patch, *compiled->budget);
   Compiler compiler(show, music, media, *compiled);
   for (const auto& score : show.scores) compiled->scores.push_back(compiler.compileScore(*score));
+  compiled->live = compiler.compileByHand();
   return compiled;
 }
 

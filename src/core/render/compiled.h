@@ -27,6 +27,15 @@ struct CompiledMotion {
   double followsMost = 1;
 };
 
+/// A number, or the strength, of a look's layer that a binding sets.
+struct CompiledAdjust {
+  BindingId binding;
+  /// As CompiledMotion::param.
+  std::size_t param = CompiledMotion::kStrength;
+  double least = 0;
+  double most = 1;
+};
+
 /// A clip with everything looked up.
 struct CompiledClip {
   ClipId id;
@@ -53,6 +62,7 @@ struct CompiledClip {
   float strength = 1;
   std::uint32_t seed = 1;
   std::vector<CompiledMotion> motions;
+  std::vector<CompiledAdjust> adjusts;
   /// The zone whose light it shows, if it shows another's.
   ZoneId source;
 
@@ -80,11 +90,15 @@ struct CompiledScore {
   const CompiledStave* staveOf(ZoneId zone) const;
 };
 
+struct CompiledLive;
+
 /// A show made ready to play: immutable, shared between threads without locks.
 struct CompiledShow {
   PixelMap map;
   Patch patch;
   std::vector<CompiledScore> scores;
+  /// What is played by hand; core/live/compiledlive.h.
+  std::shared_ptr<const CompiledLive> live;
   std::vector<PowerChain> power;
   std::unique_ptr<const PowerBudget> budget;
   std::unique_ptr<const Packer> packer;

@@ -5,9 +5,10 @@
 #include <cmath>
 #include <utility>
 
-#include "core/base/clones.h"
 #include "core/effect/curves.h"
 #include "core/render/blend.h"
+#include "core/render/fade.h"
+#include "core/render/laying.h"
 #include "core/show/curve.h"
 
 namespace chispa {
@@ -16,85 +17,6 @@ namespace {
 /// Cells of a large zone worked out at a time, so that their layers stay in the second-level cache from one
 /// to the next.
 constexpr std::size_t kTile = 4096;
-
-/// One channel of light on pixels in a row.
-CHISPA_CLONES void layChannel(const float* light, const float* coverage, std::size_t count,
-                              float* __restrict pixels) noexcept {
-  for (std::size_t i = 0; i < count; ++i) {
-    const float sum = light[i] + pixels[i] * (1 - coverage[i]);
-    pixels[i] = sum < 1 ? sum : 1;
-  }
-}
-
-/// Lays the light of `range` of a zone's cells on their pixels.
-void layOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range,
-                 PixelFrame& frame) noexcept {
-  if (cells.isPlain) {
-    const std::size_t pixel = cells.pixels[range.first];
-    layChannel(light.r.data(), light.a.data(), range.count, &frame.r[pixel]);
-    layChannel(light.g.data(), light.a.data(), range.count, &frame.g[pixel]);
-    layChannel(light.b.data(), light.a.data(), range.count, &frame.b[pixel]);
-    return;
-  }
-  for (std::size_t i = 0; i < range.count; ++i) {
-    const float clear = 1 - light.a[i];
-    const std::size_t cell = range.first + i;
-    for (std::uint32_t p = cells.firstPixel[cell]; p < cells.firstPixel[cell + 1]; ++p) {
-      const std::uint32_t pixel = cells.pixels[p];
-      frame.r[pixel] = std::min(1.f, light.r[i] + frame.r[pixel] * clear);
-      frame.g[pixel] = std::min(1.f, light.g[i] + frame.g[pixel] * clear);
-      frame.b[pixel] = std::min(1.f, light.b[i] + frame.b[pixel] * clear);
-    }
-  }
-}
-
-/// Blends the light of `range` of a zone's cells with what is on their pixels already.
-void blendOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range, Blend blend,
-                   float strength, PixelFrame& frame) noexcept {
-  if (cells.isPlain) {
-    const std::size_t pixel = cells.pixels[range.first];
-    return blendOntoFrame({&frame.r[pixel], &frame.g[pixel], &frame.b[pixel]}, light, 0, range.count, blend,
-                          strength);
-  }
-  // The pixels of a cell may lie over different light.
-  for (std::size_t i = 0; i < range.count; ++i) {
-    const std::size_t cell = range.first + i;
-    for (std::uint32_t p = cells.firstPixel[cell]; p < cells.firstPixel[cell + 1]; ++p) {
-      const std::uint32_t pixel = cells.pixels[p];
-      blendOntoFrame({&frame.r[pixel], &frame.g[pixel], &frame.b[pixel]}, light, i, 1, blend, strength);
-    }
-  }
-}
-
-float shaped(FadeShape shape, float u) {
-  switch (shape) {
-    case FadeShape::Soft:
-      return easeBetween(0, 1, u);
-    case FadeShape::Late:
-      return u * u;
-    case FadeShape::Early:
-      return 1 - (1 - u) * (1 - u);
-    case FadeShape::Even:
-      break;
-  }
-  return u;
-}
-
-/// All channels of `light` times `share`; of the first `count` cells.
-CHISPA_CLONES void scale(LightBuffer& light, std::size_t count, float share) noexcept {
-  for (auto* channel : {&light.r, &light.g, &light.b, &light.a})
-    for (std::size_t i = 0; i < count; ++i) (*channel)[i] *= share;
-}
-
-void addTo(LightBuffer& sum, const LightBuffer& more, std::size_t count) noexcept {
-  const auto add = [count](std::vector<float>& to, const std::vector<float>& from) {
-    for (std::size_t i = 0; i < count; ++i) to[i] = std::min(1.f, to[i] + from[i]);
-  };
-  add(sum.r, more.r);
-  add(sum.g, more.g);
-  add(sum.b, more.b);
-  add(sum.a, more.a);
-}
 
 /// True while the clip behind it on its layer takes over.
 bool isPassing(const CompiledClip& clip, Micros t) {
@@ -111,8 +33,10 @@ bool isShown(const CompiledClip& clip, Micros t) {
   return clip.isActiveAt(t) && clip.effect && !isPassing(clip, t);
 }
 
-CellRange allOf(const ZoneCells& cells) {
-  return {0, static_cast<std::size_t>(cells.count())};
+/// Where in its curves a look's layer is.
+double shareOfRound(const CompiledClip& clip, double elapsed_s) {
+  const double rounds = elapsed_s / std::max(1e-3, seconds(clip.whole));
+  return rounds - std::floor(rounds);
 }
 
 /// True if each range of the zone's cells can be lit without the others. The places of a plane are known of
@@ -129,7 +53,7 @@ bool canTile(std::span<const CompiledClip> clips, Micros t) noexcept {
 float fadeAt(const CompiledClip& clip, Micros t) noexcept {
   const double in = clip.fadeIn.count() > 0 ? seconds(t - clip.start) / seconds(clip.fadeIn) : 1;
   const double out = clip.fadeOut.count() > 0 ? seconds(clip.end() - t) / seconds(clip.fadeOut) : 1;
-  return shaped(clip.fadeShape, static_cast<float>(std::clamp(std::min(in, out), 0.0, 1.0)));
+  return shapedFade(clip.fadeShape, static_cast<float>(std::clamp(std::min(in, out), 0.0, 1.0)));
 }
 
 Renderer::Renderer() {
@@ -161,7 +85,9 @@ float Renderer::applyMotions(const CompiledScore& score, const CompiledClip& cli
   const auto driven = [&](const CompiledMotion& m) -> double {
     switch (m.motion.driver) {
       case Driver::Curve:
-        return curveAt(m.motion.points, seconds(now.t - clip.start) / std::max(1e-6, seconds(clip.length)));
+        return curveAt(m.motion.points,
+                       now.layer ? shareOfRound(clip, now.layer->elapsed_s)
+                                 : seconds(now.t - clip.start) / std::max(1e-6, seconds(clip.length)));
       case Driver::Level:
         return static_cast<double>(now.level);
       case Driver::Band:
@@ -189,6 +115,18 @@ float Renderer::applyMotions(const CompiledScore& score, const CompiledClip& cli
     else
       params.setNumber(m.param, value);
   }
+  if (now.layer)
+    for (const CompiledAdjust& adjust : clip.adjusts) strength = applyAdjust(adjust, now, strength, params);
+  return strength;
+}
+
+float Renderer::applyAdjust(const CompiledAdjust& adjust, const Instant& now, float strength,
+                            ParamPack& params) noexcept {
+  const BindingState* bound = now.layer->state->stateOf(adjust.binding);
+  if (!bound || !bound->isHeard) return strength;
+  const float share = bound->value.at(now.layer->now);
+  if (adjust.param == CompiledMotion::kStrength) return share;
+  params.setNumber(adjust.param, adjust.least + (adjust.most - adjust.least) * static_cast<double>(share));
   return strength;
 }
 
@@ -223,7 +161,7 @@ float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, 
   Scratch& scratch = scratch_[depth];
   float strength = clip.strength;
   const ParamPack* params = &clip.params;
-  if (!clip.motions.empty()) {
+  if (!clip.motions.empty() || (now.layer && !clip.adjusts.empty())) {
     scratch.params = clip.params;
     strength = applyMotions(score, clip, now, scratch.params);
     params = &scratch.params;
@@ -233,16 +171,7 @@ float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, 
   in.other = otherLight(score, clip, *params, now, depth);
   in.place = placesOf(clip, *params, cells, scratch.place);
   in.seed = clip.seed;
-  in.t_s = seconds(clip.slip) + clip.speed * seconds(now.t - clip.start);
-  in.length_s =
-      clip.whole.count() > 0 ? seconds(clip.whole) : seconds(clip.slip) + clip.speed * seconds(clip.length);
-  const double startBar = score.grid.barAt(clip.start);
-  const double startBeat = score.grid.beatAt(clip.start);
-  const bool isSlipped = clip.slip.count() != 0;
-  in.bars = clip.speed * (now.bar - startBar) +
-            (isSlipped ? startBar - score.grid.barAt(clip.start - clip.slip) : 0);
-  in.beats = clip.speed * (now.beat - startBeat) +
-             (isSlipped ? startBeat - score.grid.beatAt(clip.start - clip.slip) : 0);
+  setTime(score, clip, now, in);
   in.beatInBar = now.beatInBar;
   in.level = now.level;
   in.bands = now.bands;
@@ -253,7 +182,31 @@ float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, 
   in.speed = clip.speed;
   in.prepared = clip.prepared.get();
   clip.effect->render(in, scratch.clip);
-  return strength * fadeAt(clip, now.t);
+  return now.layer ? strength * now.layer->presence : strength * fadeAt(clip, now.t);
+}
+
+void Renderer::setTime(const CompiledScore& score, const CompiledClip& clip, const Instant& now,
+                       EffectInput& in) noexcept {
+  if (now.layer) {
+    const LayerTime& layer = *now.layer;
+    in.length_s = std::max(1e-3, seconds(clip.whole));
+    const double t_s = seconds(clip.slip) + clip.speed * layer.elapsed_s;
+    // What has a beginning and an end comes round again.
+    in.t_s = clip.effect->isWhole ? t_s - std::floor(t_s / in.length_s) * in.length_s : t_s;
+    in.beats = clip.speed * layer.beats;
+    in.bars = clip.speed * layer.bars;
+    return;
+  }
+  in.t_s = seconds(clip.slip) + clip.speed * seconds(now.t - clip.start);
+  in.length_s =
+      clip.whole.count() > 0 ? seconds(clip.whole) : seconds(clip.slip) + clip.speed * seconds(clip.length);
+  const double startBar = score.grid.barAt(clip.start);
+  const double startBeat = score.grid.beatAt(clip.start);
+  const bool isSlipped = clip.slip.count() != 0;
+  in.bars = clip.speed * (now.bar - startBar) +
+            (isSlipped ? startBar - score.grid.barAt(clip.start - clip.slip) : 0);
+  in.beats = clip.speed * (now.beat - startBeat) +
+             (isSlipped ? startBeat - score.grid.beatAt(clip.start - clip.slip) : 0);
 }
 
 float Renderer::renderLayer(const CompiledScore& score, std::span<const CompiledClip> clips, std::size_t i,

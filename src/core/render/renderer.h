@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/live/livestate.h"
 #include "core/render/compiled.h"
 
 namespace chispa {
@@ -22,9 +23,25 @@ class Renderer {
   /// other zones that clips may show. Room must have been made.
   void renderClips(const CompiledScore& score, std::span<const CompiledClip> clips, const ZoneCells& cells,
                    Micros t) noexcept;
+  /// Lays what is played by hand on the light that is in `frame`: looks, the earliest first; then the levels
+  /// of zones; then desks. `playing` gives the music, or is null; `position` is where it is. `desk` has a
+  /// place for each universe that the show listens to.
+  void renderLive(const CompiledShow& show, const CompiledScore* playing, Micros position,
+                  const LiveState& state, const LiveInstant& now, std::span<const DeskValues> desk,
+                  PixelFrame& frame) noexcept;
+
   const LightBuffer& zoneLight() const { return scratch_[0].zone; }
 
  private:
+  /// When a look's layers are, in place of a score's time.
+  struct LayerTime {
+    const LiveState* state;
+    Micros now;
+    double elapsed_s;
+    double beats;
+    double bars;
+    float presence;
+  };
   /// What the clips of the present instant have in common.
   struct Instant {
     Micros t;
@@ -33,6 +50,8 @@ class Renderer {
     double beatInBar;
     float level;
     std::array<float, kBands> bands;
+    /// For the layers of looks.
+    const LayerTime* layer = nullptr;
   };
   /// Room for one zone; a second one serves the zone that an echo shows.
   struct Scratch {
@@ -59,6 +78,18 @@ class Renderer {
   /// Runs the effect for `range` into the first of the depth's `clip`; returns how present the clip is, 0–1.
   float runEffect(const CompiledScore& score, const CompiledClip& clip, const ZoneCells& cells,
                   const CellRange& range, const Instant& now, std::size_t depth) noexcept;
+  static void setTime(const CompiledScore& score, const CompiledClip& clip, const Instant& now,
+                      EffectInput& in) noexcept;
+  static float applyAdjust(const CompiledAdjust& adjust, const Instant& now, float strength,
+                           ParamPack& params) noexcept;
+  /// One zone of a look that passes from the layers `from` to the layers `to`.
+  void renderLook(const CompiledScore& score, const CompiledStave* from, const CompiledStave* to, float share,
+                  const Instant& now, PixelFrame& frame) noexcept;
+  /// One layer of it into the first `clip`; returns how present it is.
+  float renderPassing(const CompiledScore& score, const CompiledClip* from, const CompiledClip* to,
+                      float share, const ZoneCells& cells, const Instant& now) noexcept;
+  void renderDesk(const CompiledShow& show, const LiveInstant& now, std::span<const DeskValues> desk,
+                  PixelFrame& frame) noexcept;
   float applyMotions(const CompiledScore& score, const CompiledClip& clip, const Instant& now,
                      ParamPack& params) noexcept;
   std::span<const float> placesOf(const CompiledClip& clip, const ParamPack& params, const ZoneCells& cells,

@@ -20,6 +20,9 @@ enum class Kind : std::uint64_t {
   Score,
   Block,
   OwnEffect,
+  Look,
+  Binding,
+  DeskInput,
   Clip
 };
 
@@ -72,6 +75,9 @@ std::vector<std::uint64_t> changedThings(const Show& before, const Show& after) 
   addChanged(Kind::Palette, before.palettes, after.palettes, things);
   addChanged(Kind::Block, before.blocks, after.blocks, things);
   addChanged(Kind::OwnEffect, before.ownEffects, after.ownEffects, things);
+  addChanged(Kind::Look, before.looks, after.looks, things);
+  addChanged(Kind::Binding, before.bindings, after.bindings, things);
+  addChanged(Kind::DeskInput, before.deskInputs, after.deskInputs, things);
   addChangedScores(before, after, things);
   std::sort(things.begin(), things.end());
   things.erase(std::unique(things.begin(), things.end()), things.end());

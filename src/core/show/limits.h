@@ -18,6 +18,8 @@ inline constexpr std::int64_t kMostPlacesOfZone = 16'000'000;
 inline constexpr std::int64_t kMostWiredPixels = 16'000'000;
 /// Clips of all scores together, those of building blocks counted wherever a block stands.
 inline constexpr std::int64_t kMostClips = 1'000'000;
+/// Bindings of a show.
+inline constexpr std::size_t kMostBindings = 512;
 /// Elements of any other list, and letters of any text.
 inline constexpr std::size_t kMostOfList = 1'000'000;
 inline constexpr std::size_t kMostText = 1'000'000;

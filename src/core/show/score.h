@@ -82,6 +82,8 @@ struct Clip {
   Motions motions;
   /// Plays this block in place of an effect.
   BlockId block;
+  /// 0: in its zone's stave. Else it lies over all staves, higher ones on lower ones: what was played live.
+  int over = 0;
 
   bool operator==(const Clip&) const = default;
   Micros end() const { return start + length; }

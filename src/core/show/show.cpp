@@ -10,8 +10,9 @@ bool operator==(const Show& a, const Show& b) {
          sameItems(a.zones, b.zones) && sameItems(a.underlays, b.underlays) &&
          sameItems(a.supplies, b.supplies) && sameItems(a.controllers, b.controllers) &&
          sameItems(a.palettes, b.palettes) && sameItems(a.scores, b.scores) &&
-         sameItems(a.blocks, b.blocks) && sameItems(a.ownEffects, b.ownEffects) && a.unread == b.unread &&
-         a.nextId == b.nextId;
+         sameItems(a.blocks, b.blocks) && sameItems(a.ownEffects, b.ownEffects) &&
+         sameItems(a.looks, b.looks) && sameItems(a.bindings, b.bindings) &&
+         sameItems(a.deskInputs, b.deskInputs) && a.unread == b.unread && a.nextId == b.nextId;
 }
 
 int pixelCount(const Show& show) {

@@ -5,9 +5,11 @@
 #include <vector>
 
 #include "core/colour/palette.h"
+#include "core/show/binding.h"
 #include "core/show/controller.h"
 #include "core/show/fixture.h"
 #include "core/show/items.h"
+#include "core/show/look.h"
 #include "core/show/score.h"
 #include "core/show/striptype.h"
 #include "core/show/supply.h"
@@ -42,6 +44,9 @@ struct Show {
   Items<Score> scores;
   Items<Block> blocks;
   Items<OwnEffect> ownEffects;
+  Items<Look> looks;
+  Items<Binding> bindings;
+  Items<DeskInput> deskInputs;
   std::vector<UnreadPart> unread;
   /// The number that the next new thing gets; ids are never used twice.
   std::uint32_t nextId = 1;

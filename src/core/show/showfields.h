@@ -398,6 +398,7 @@ void describe(V& v, Is<Clip> auto& c) {
   v.time("whole_us", c.whole, &plain.whole);
   v.named("motions", c.motions);
   v.id("block", c.block, &plain.block);
+  v.whole("over", c.over, 0, 10'000, &plain.over);
 }
 
 template <class V>
@@ -414,6 +415,110 @@ void describe(V& v, Is<OwnEffect> auto& e) {
   v.text("name", e.name);
   v.text("effect", e.effect);
   v.params("params", e.params);
+}
+
+template <class V>
+void describe(V& v, Is<LookStep> auto& s) {
+  v.time("hold_us", s.hold);
+  v.time("fade_us", s.fade);
+  v.looseList("layers", s.layers);
+}
+
+template <class V>
+void describe(V& v, Is<Look> auto& l) {
+  static const Look plain;
+  v.id("id", l.id);
+  v.text("name", l.name);
+  v.number("level", l.level, 0.0, 1.0, &plain.level);
+  v.time("fade_in_us", l.fadeIn);
+  v.time("fade_out_us", l.fadeOut);
+  v.word("fade_shape", l.fadeShape, &plain.fadeShape);
+  v.word("pad", l.mode);
+  v.text("key", l.key, &plain.key);
+  v.placedList("steps", l.steps);
+  v.require(!l.steps.empty(), "it has no step");
+  v.flag("first_fades", l.firstFades, &plain.firstFades);
+  v.whole("rounds", l.rounds, 0, 1'000'000, &plain.rounds);
+  v.word("then", l.end, &plain.end);
+  v.id("next", l.next, &plain.next);
+}
+
+template <class V>
+void describe(V& v, Is<BindingSource> auto& s) {
+  static const BindingSource plain;
+  v.word("kind", s.kind);
+  v.text("device", s.device, &plain.device);
+  v.whole("channel", s.channel, 0, 16, &plain.channel);
+  v.whole("number", s.number, 0, 512, &plain.number);
+  v.word("protocol", s.protocol, &plain.protocol);
+  v.whole("universe", s.universe, 0, limits::kMostUniverse, &plain.universe);
+  v.text("address", s.address, &plain.address);
+  v.number("value", s.value, 0.0, 1.0, &plain.value);
+}
+
+template <class V>
+void describe(V& v, Is<BindingTarget> auto& t) {
+  static const BindingTarget plain;
+  v.word("kind", t.kind);
+  v.id("look", t.look, &plain.look);
+  v.flag("has_pad", t.hasMode, &plain.hasMode);
+  v.word("pad", t.mode, &plain.mode);
+  v.id("zone", t.zone, &plain.zone);
+  v.text("parameter", t.parameter, &plain.parameter);
+  v.id("controller", t.controller, &plain.controller);
+  v.whole("universe", t.universe, 0, limits::kMostUniverse, &plain.universe);
+  v.whole("channel", t.channel, 1, 512, &plain.channel);
+  v.whole("count", t.count, 1, 512, &plain.count);
+  v.whole("every", t.every, 1, 512, &plain.every);
+  v.time("at_us", t.at, &plain.at);
+}
+
+template <class V>
+void describe(V& v, Is<BindingLamp> auto& l) {
+  v.flag("sent", l.isSent);
+  v.whole("off", l.off, 0, 127);
+  v.whole("on", l.on, 0, 127);
+  v.whole("playing", l.playing, 0, 127);
+}
+
+template <class V>
+void describe(V& v, Is<Binding> auto& b) {
+  static const Binding plain;
+  v.id("id", b.id);
+  v.text("name", b.name);
+  v.object("source", b.source);
+  v.object("target", b.target);
+  v.number("low", b.low, 0.0, 1.0, &plain.low);
+  v.number("high", b.high, 0.0, 1.0, &plain.high);
+  v.word("response", b.response, &plain.response);
+  v.whole("steps", b.steps, 2, 128, &plain.steps);
+  v.list("points", b.points, &plain.points);
+  v.inOrder("points", b.points, &CurvePoint::at);
+  v.flag("takes_over", b.takesOver, &plain.takesOver);
+  v.time("ease_in_us", b.easeIn, &plain.easeIn);
+  v.time("ease_out_us", b.easeOut, &plain.easeOut);
+  v.word("ease_shape", b.easeShape, &plain.easeShape);
+  v.object("lamp", b.lamp, &plain.lamp);
+}
+
+template <class V>
+void describe(V& v, Is<DeskInput> auto& d) {
+  static const DeskInput plain;
+  v.id("id", d.id);
+  v.text("name", d.name);
+  v.id("zone", d.zone);
+  v.word("protocol", d.protocol);
+  v.require(d.protocol == Protocol::E131 || d.protocol == Protocol::ArtNet, "a desk speaks E1.31 or Art-Net");
+  v.whole("universe", d.universe, 0, limits::kMostUniverse);
+  v.whole("channel", d.channel, 1, 512);
+  v.text("format", d.format);
+  v.require(isDeskFormat(d.format), "format \"" + d.format + "\" is neither I nor made of R, G, B and W");
+  v.whole("bits", d.bits, 8, 16, &plain.bits);
+  v.require(d.bits == 8 || d.bits == 16, "bits is neither 8 nor 16");
+  v.whole("cells", d.cells, 0, limits::kMostPixelsOfSegment);
+  v.word("use", d.use);
+  v.word("on_loss", d.loss, &plain.loss);
+  v.time("loss_fade_us", d.lossFade, &plain.lossFade);
 }
 
 template <class V>

@@ -9,6 +9,7 @@
 #include "core/base/overloaded.h"
 #include "core/edit/wireedits.h"
 #include "desk/plan/forms/planforms.h"
+#include "desk/run/runforms.h"
 #include "desk/score/palette/paletteform.h"
 #include "desk/score/scoreforms.h"
 #include "desk/wire/powerforms.h"
@@ -67,6 +68,9 @@ QString Inspector::formKey() const {
               key += QStringLiteral("%1:%2:%3 ").arg(piece.fixture.value).arg(piece.first).arg(piece.count);
             return key;
           },
+          [&](LookId id) { return lookFormKey(session_, id); },
+          [&](LayerChoice layer) { return layerFormKey(session_, layer.look, layer.layer); },
+          [&](BindingId id) { return bindingFormKey(session_, id); },
           [&](ControllerId id) { return controllerFormKey(session_, id); },
           [&](std::monostate) { return suppliesKey(show); }, [](const auto&) { return QString(); }},
       session_.selection.now());
@@ -143,20 +147,24 @@ void Inspector::rebuild() {
   const InHand hand = isSame ? inHand() : InHand{};
   shown_ = session_.selection.now();
   shownKey_ = formKey();
-  auto form =
-      std::visit(Overloaded{[&](std::monostate) { return makeShowForm(session_); },
-                            [&](const FixtureIds& ids) { return makeFixtureForm(session_, ids, plan_); },
-                            [&](const ClipIds& ids) { return makeClipForm(session_, ids); },
-                            [&](ZoneId id) { return makeZoneForm(session_, id, plan_); },
-                            [&](PaletteId id) { return makePaletteForm(session_, id); },
-                            [&](UnderlayId id) { return makeUnderlayForm(session_, id, plan_); },
-                            [&](StripTypeId id) { return makeStripTypeForm(session_, id); },
-                            [&](ScoreId id) { return makeScoreForm(session_, id); },
-                            [&](MarkId id) { return makeMarkForm(session_, id); },
-                            [&](ControllerId id) { return makeControllerForm(session_, id); },
-                            [&](PortChoice port) { return makePortForm(session_, port); },
-                            [&](BeadPlace place) { return makeBeadForm(session_, place); }},
-                 shown_);
+  auto form = std::visit(
+      Overloaded{[&](std::monostate) { return makeShowForm(session_); },
+                 [&](const FixtureIds& ids) { return makeFixtureForm(session_, ids, plan_); },
+                 [&](const ClipIds& ids) { return makeClipForm(session_, ids); },
+                 [&](ZoneId id) { return makeZoneForm(session_, id, plan_); },
+                 [&](PaletteId id) { return makePaletteForm(session_, id); },
+                 [&](UnderlayId id) { return makeUnderlayForm(session_, id, plan_); },
+                 [&](StripTypeId id) { return makeStripTypeForm(session_, id); },
+                 [&](ScoreId id) { return makeScoreForm(session_, id); },
+                 [&](MarkId id) { return makeMarkForm(session_, id); },
+                 [&](LookId id) { return makeLookForm(session_, id); },
+                 [&](LayerChoice layer) { return makeLayerForm(session_, layer.look, layer.layer); },
+                 [&](BindingId id) { return makeBindingForm(session_, id); },
+                 [&](DeskInputId id) { return makeDeskInputForm(session_, id); },
+                 [&](ControllerId id) { return makeControllerForm(session_, id); },
+                 [&](PortChoice port) { return makePortForm(session_, port); },
+                 [&](BeadPlace place) { return makeBeadForm(session_, place); }},
+      shown_);
   form->setObjectName(QStringLiteral("panel"));
   // takeWidget keeps the old rows alive until their own signals have ended.
   if (QWidget* old = takeWidget()) old->deleteLater();

@@ -45,7 +45,8 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
       wire_(new WirePage(session_)),
       bench_(new BenchPage(session_)),
       score_(new ScorePage(session_)),
-      run_(new RunPage(session_)),
+      inputs_(new LiveInputs(session_, this)),
+      run_(new RunPage(session_, *inputs_)),
       inspector_(new Inspector(session_, plan_->view())),
       pulse_(new PulseBar(session_)),
       light_(new SelectionLight(session_, this)) {
@@ -73,6 +74,7 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   };
   connect(wire_, &WirePage::failed, this, [this](const QString& words) { tell(words); });
   connect(plan_, &PlanPage::failed, this, [this](const QString& words) { tell(words); });
+  connect(run_, &RunPage::failed, this, [this](const QString& words) { tell(words); });
   connect(spine_, &Spine::chosen, this, &MainWindow::showWorkspace);
   connect(pulse_, &PulseBar::controllersAsked, this, [this] { showWorkspace(Workspace::Wire); });
   connect(pulse_, &PulseBar::powerAsked, this, [this] {

@@ -15,6 +15,7 @@ namespace chispa::desk {
 
 class BenchPage;
 class Inspector;
+class LiveInputs;
 class PlanPage;
 class PulseBar;
 class ScreenPorts;
@@ -36,6 +37,8 @@ class MainWindow : public QMainWindow {
   WirePage& wirePage() { return *wire_; }
   BenchPage& benchPage() { return *bench_; }
   ScorePage& scorePage() { return *score_; }
+  RunPage& runPage() { return *run_; }
+  LiveInputs& inputs() { return *inputs_; }
 
   /// Opens a show; says what is wrong if it cannot. Nothing is asked about unsaved changes.
   bool openFile(const QString& path);
@@ -65,6 +68,7 @@ class MainWindow : public QMainWindow {
   void makeViewMenu();
   void makeShowMenu();
   void makeComposeMenu();
+  void makeLiveMenu();
   void makeStaveMenu(QMenu* menu);
   void makeHelpMenu();
   QAction* addAction(QMenu* menu, const QString& name, const QString& label, const QKeySequence& keys,
@@ -98,6 +102,7 @@ class MainWindow : public QMainWindow {
   BenchPage* bench_;
   ScorePage* score_;
   QActionGroup* composing_;
+  LiveInputs* inputs_;
   RunPage* run_;
   Inspector* inspector_;
   PulseBar* pulse_;

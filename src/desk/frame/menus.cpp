@@ -13,7 +13,10 @@
 
 #include "core/base/overloaded.h"
 #include "core/edit/arrange.h"
+#include "core/edit/bindingedits.h"
 #include "core/edit/deletions.h"
+#include "core/edit/deskedits.h"
+#include "core/edit/lookedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/wireedits.h"
 #include "core/edit/zoneedits.h"
@@ -56,6 +59,7 @@ void MainWindow::makeMenus() {
   makeViewMenu();
   makeShowMenu();
   makeComposeMenu();
+  makeLiveMenu();
   makeHelpMenu();
 }
 
@@ -259,15 +263,18 @@ QList<FoundAction> MainWindow::everyAction() {
 bool MainWindow::showsSelected() const {
   const Workspace seen = workspace();
   return std::visit(
-      Overloaded{[&](const FixtureIds&) { return seen == Workspace::Plan; },
-                 [&](ZoneId) { return seen == Workspace::Plan; },
-                 [&](UnderlayId) { return seen == Workspace::Plan; },
-                 [&](ControllerId) { return seen == Workspace::Wire; },
-                 [&](BeadPlace) { return seen == Workspace::Wire; },
-                 [&](const ClipIds&) { return seen == Workspace::Score; },
-                 [&](MarkId) { return seen == Workspace::Score; },
-                 [&](ScoreId) { return seen == Workspace::Score; },
-                 [&](PaletteId) { return seen == Workspace::Score; }, [](const auto&) { return false; }},
+      Overloaded{
+          [&](const FixtureIds&) { return seen == Workspace::Plan; },
+          [&](ZoneId) { return seen == Workspace::Plan; },
+          [&](UnderlayId) { return seen == Workspace::Plan; },
+          [&](ControllerId) { return seen == Workspace::Wire; },
+          [&](BeadPlace) { return seen == Workspace::Wire; },
+          [&](const ClipIds&) { return seen == Workspace::Score; },
+          [&](MarkId) { return seen == Workspace::Score; }, [&](ScoreId) { return seen == Workspace::Score; },
+          [&](PaletteId) { return seen == Workspace::Score; }, [&](LookId) { return seen == Workspace::Run; },
+          [&](LayerChoice) { return seen == Workspace::Run; },
+          [&](BindingId) { return seen == Workspace::Run; },
+          [&](DeskInputId) { return seen == Workspace::Run; }, [](const auto&) { return false; }},
       session_.selection.now());
 }
 
@@ -295,6 +302,17 @@ void MainWindow::deleteSelected() {
           },
           [&](PaletteId id) {
             take(tr("delete a palette"), id, [](Show& show, PaletteId one) { remove(show.palettes, one); });
+          },
+          [&](LookId id) { take(tr("delete a look"), id, deleteLook); },
+          [&](LayerChoice choice) {
+            session_.edit(tr("delete a layer"),
+                          [choice](Show& show) { deleteLayer(show, choice.look, choice.layer); });
+          },
+          [&](BindingId id) {
+            session_.edit(tr("delete a binding"), [id](Show& show) { deleteBinding(show, id); });
+          },
+          [&](DeskInputId id) {
+            session_.edit(tr("stop listening to a desk"), [id](Show& show) { deleteDeskInput(show, id); });
           },
           [&](UnderlayId id) {
             session_.edit(tr("take an underlay away"), [id](Show& show) { remove(show.underlays, id); });
@@ -340,6 +358,10 @@ void MainWindow::duplicateSelected() {
       copies = duplicateClips(show, id, clips);
     });
     session_.selection.select(copies);
+  } else if (const auto* look = std::get_if<LookId>(&session_.selection.now())) {
+    LookId copy;
+    session_.edit(tr("duplicate a look"), [&, id = *look](Show& show) { copy = duplicateLook(show, id); });
+    session_.selection.select(copy);
   }
 }
 

@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <set>
+
 #include <QWidget>
 
-#include "desk/session/session.h"
+#include "desk/session/liveinputs.h"
 
 class QLabel;
 class QListWidget;
@@ -10,22 +12,56 @@ class QPushButton;
 
 namespace chispa::desk {
 
-/// The workspace Run: plays one score again and again, with the glow before the eyes.
+class AtOnceBar;
+class LivePanel;
+class PadGrid;
+
+/// The workspace Run: scores and what drives what on the left, the glow in the middle, looks as pads below
+/// it. While it is before the eyes, the keys of looks play them.
 class RunPage : public QWidget {
   Q_OBJECT
  public:
-  explicit RunPage(const Session& session, QWidget* parent = nullptr);
+  RunPage(const Session& session, LiveInputs& inputs, QWidget* parent = nullptr);
+
+  LivePanel& live() { return *live_; }
+  AtOnceBar& atOnce() { return *atOnce_; }
+  /// Keeps what is lit, by the score and by hand, as a look.
+  void keepWhatIsLit();
+  /// A look of one effect on the selected zone, or on all.
+  void addLook();
+  /// Begins to keep what is played, or writes what was into the score.
+  void record(bool on);
+  /// Lets go of everything that is held or lit by hand.
+  void reset();
+
+ signals:
+  void failed(const QString& words);
+
+ protected:
+  bool eventFilter(QObject* watched, QEvent* event) override;
+  void hideEvent(QHideEvent* event) override;
 
  private:
+  QWidget* makeSide(LiveInputs& inputs);
+  QWidget* makeTools();
   void fillScores();
   void showNow();
   void start();
+  bool playsKeys() const;
+  bool playKey(const QString& key, bool isDown);
+  void letGoOfKeys();
 
   Session session_;
+  LiveInputs& inputs_;
   QListWidget* scores_;
   QPushButton* start_;
+  QPushButton* record_;
   QLabel* now_;
   QLabel* state_;
+  PadGrid* pads_;
+  AtOnceBar* atOnce_;
+  LivePanel* live_;
+  std::set<QString> keysDown_;
 };
 
 }  // namespace chispa::desk

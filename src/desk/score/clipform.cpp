@@ -9,20 +9,18 @@
 namespace chispa::desk {
 namespace {
 
-std::optional<std::string> commonEffect(const Session& session, const ClipIds& ids) {
-  const Score* score = session.stage.score();
+std::optional<std::string> commonEffect(const Session& session, const ClipAccess& clips) {
   std::optional<std::string> key;
-  if (score)
-    eachClip(*score, ClipSet(ids.begin(), ids.end()), [&, isFirst = true](const Clip& clip) mutable {
-      const bool isSame = isFirst || key == clip.effect;
-      isFirst = false;
-      key = isSame ? std::optional(clip.effect) : std::nullopt;
-      return isSame;
-    });
+  clips.each(session.show(), [&, isFirst = true](const Clip& clip) mutable {
+    const bool isSame = isFirst || key == clip.effect;
+    isFirst = false;
+    key = isSame ? std::optional(clip.effect) : std::nullopt;
+    return isSame;
+  });
   return key;
 }
 
-void addLook(Form& form, ClipRows& rows, const Session& session) {
+void addColour(Form& form, ClipRows& rows, const Session& session) {
   QStringList effectNames;
   for (const Effect& effect : effects()) effectNames << text(effect.name);
   form.addChoice("effect", Form::tr("Effect"), effectNames, rows.common<int>([](const Clip& c) {
@@ -68,6 +66,9 @@ void addTiming(Form& form, ClipRows& rows) {
   form.addNumber("clipSlip", Form::tr("Begins at"), {"s", -86'400, 86'400, 0.1, 3},
                  rows.common<double>([](const Clip& c) { return seconds(c.slip); }),
                  rows.change<double>(Form::tr("slip"), [](Clip& c, double v) { c.slip = micros(v); }));
+}
+
+void addLayering(Form& form, ClipRows& rows) {
   form.addHeading(Form::tr("With the layers below"));
   form.addNumber(
       "layer", Form::tr("Layer"), {{}, 1, 20, 1, 0},
@@ -82,18 +83,16 @@ void addTiming(Form& form, ClipRows& rows) {
 }
 
 /// A parameter that counts only at one word of a choice is shown only then.
-bool isShown(const Session& session, const ClipIds& ids, const ParamSpec& spec) {
+bool isShown(const Session& session, const ClipAccess& clips, const ParamSpec& spec) {
   if (spec.onlyIf.empty()) return true;
-  const Score* score = session.stage.score();
   bool isShown = false;
-  if (score)
-    eachClip(*score, ClipSet(ids.begin(), ids.end()), [&](const Clip& clip) {
-      const Effect* effect = findEffect(clip.effect);
-      const auto index = effect ? paramIndex(*effect, spec.onlyIf) : std::nullopt;
-      if (!index) return true;
-      isShown = valueOf(effect->params[*index], clip.params) == ParamValue(spec.onlyIfWord);
-      return !isShown;
-    });
+  clips.each(session.show(), [&](const Clip& clip) {
+    const Effect* effect = findEffect(clip.effect);
+    const auto index = effect ? paramIndex(*effect, spec.onlyIf) : std::nullopt;
+    if (!index) return true;
+    isShown = valueOf(effect->params[*index], clip.params) == ParamValue(spec.onlyIfWord);
+    return !isShown;
+  });
   return isShown;
 }
 
@@ -112,23 +111,20 @@ void addMotions(Form& form, ClipRows& rows, const Effect& effect) {
 }
 
 /// A spyhole's part of the screen is drawn on the screen itself.
-void addScreenPart(Form& form, const Session& session, const ClipIds& ids) {
+void addScreenPart(Form& form, const Session& session, const std::shared_ptr<const ClipAccess>& clips) {
   form.addButton("spyholePick", Form::tr("Choose on the screen…"),
-                 Form::tr("Draw a box around the part of the screen that is to be shown"), [session, ids] {
-                   const Score* score = session.stage.score();
-                   const Clip* clip = score && !ids.empty() ? findClip(*score, ids.front()) : nullptr;
+                 Form::tr("Draw a box around the part of the screen that is to be shown"), [session, clips] {
+                   const Clip* clip = clips->first(session.show());
                    if (!clip) return;
                    auto* picker = new ScreenPicker(
-                       screenPartOf(clip->params).screen,
-                       [session, ids, id = score->id](const ScreenPart& part) {
+                       screenPartOf(clip->params).screen, [session, clips](const ScreenPart& part) {
                          session.edit(Form::tr("part of the screen"), [&](Show& show) {
-                           changeClips(show, id, ids, [&part](Clip& c) { setScreenPart(c.params, part); });
+                           clips->change(show, [&part](Clip& c) { setScreenPart(c.params, part); });
                          });
                        });
                    // It belongs to these clips, and goes with them.
-                   const auto look = [session, picker, id = score->id, first = ids.front()] {
-                     const Score* own = chispa::find(session.show().scores, id);
-                     if (!own || !findClip(*own, first)) picker->close();
+                   const auto look = [session, picker, clips] {
+                     if (!clips->first(session.show())) picker->close();
                    };
                    QObject::connect(&session.document, &Document::showChanged, picker, look);
                    QObject::connect(&session.document, &Document::opened, picker, &QWidget::close);
@@ -142,15 +138,52 @@ void addScreenPart(Form& form, const Session& session, const ClipIds& ids) {
   });
 }
 
+/// Effect, colours and what the effect can be told; returns the effect that all have.
+const Effect* addLight(Form& form, ClipRows& rows, const Session& session) {
+  const ClipAccess& clips = *rows.clips();
+  const auto key = commonEffect(session, clips);
+  const Effect* effect = key ? findEffect(*key) : nullptr;
+  form.addHeading(Form::tr("Colour"));
+  addColour(form, rows, session);
+  if (effect) {
+    form.addHeading(Form::tr("Motion"));
+    for (const ParamSpec& spec : effect->params)
+      if (isShown(session, clips, spec)) rows.param(spec);
+    if (*key == kSpyhole) addScreenPart(form, session, rows.clips());
+    form.addNumber("seed", Form::tr("Chance"), {{}, 0, 1'000'000, 1, 0},
+                   rows.common<double>([](const Clip& c) { return c.seed; }),
+                   rows.change<double>(Form::tr("chance"),
+                                       [](Clip& c, double v) { c.seed = static_cast<std::uint32_t>(v); }));
+  } else if (key) {
+    form.addNote([key]() -> std::optional<QString> {
+      return Form::tr("The effect “%1” is unknown to this version. It is kept; choose another to see light.")
+          .arg(text(*key));
+    });
+  }
+  return effect;
+}
+
+QString lightKey(const Session& session, const ClipAccess& clips) {
+  QString key = text(commonEffect(session, clips).value_or("*"));
+  if (const Effect* effect = findEffect(key.toStdString()))
+    for (const ParamSpec& spec : effect->params)
+      key += isShown(session, clips, spec) ? QLatin1Char('+') : QLatin1Char('-');
+  if (const Clip* clip = clips.first(session.show()))
+    for (const auto& [param, motion] : clip->motions)
+      key += text(param) + QString::number(static_cast<int>(motion.driver));
+  for (const auto& palette : session.show().palettes) key += QLatin1Char('|') + text(palette->name);
+  return key;
+}
+
 }  // namespace
 
 std::unique_ptr<Form> makeClipForm(const Session& session, const ClipIds& ids) {
   auto form = std::make_unique<Form>();
-  ClipRows rows(*form, session, ids);
-  const auto key = commonEffect(session, ids);
-  const Effect* effect = key ? findEffect(*key) : nullptr;
+  ClipRows rows(*form, session, clipsOfScore(session, ids));
+  const auto key = commonEffect(session, *rows.clips());
+  const Effect* known = key ? findEffect(*key) : nullptr;
   const QString title = ids.size() > 1 ? Form::tr("%1 clips").arg(ids.size())
-                        : effect       ? text(effect->name)
+                        : known        ? text(known->name)
                                        : Form::tr("Clip");
   form->addTitle(title, [session, ids]() -> std::optional<QString> {
     const Score* score = session.stage.score();
@@ -163,40 +196,48 @@ std::unique_ptr<Form> makeClipForm(const Session& session, const ClipIds& ids) {
         .arg(static_cast<int>(grid.barAt(clip->start) + 1.01))
         .arg(static_cast<int>(grid.barAt(clip->end()) + 0.99));
   });
-  form->addHeading(Form::tr("Colour"));
-  addLook(*form, rows, session);
-  if (effect) {
-    form->addHeading(Form::tr("Motion"));
-    for (const ParamSpec& spec : effect->params)
-      if (isShown(session, ids, spec)) rows.param(spec);
-    if (*key == kSpyhole) addScreenPart(*form, session, ids);
-    form->addNumber("seed", Form::tr("Chance"), {{}, 0, 1'000'000, 1, 0},
-                    rows.common<double>([](const Clip& c) { return c.seed; }),
-                    rows.change<double>(Form::tr("chance"),
-                                        [](Clip& c, double v) { c.seed = static_cast<std::uint32_t>(v); }));
-  } else if (key) {
-    form->addNote([key]() -> std::optional<QString> {
-      return Form::tr("The effect “%1” is unknown to this version. It is kept; choose another to see light.")
-          .arg(text(*key));
-    });
-  }
+  const Effect* effect = addLight(*form, rows, session);
   addTiming(*form, rows);
+  addLayering(*form, rows);
   if (effect) addMotions(*form, rows, *effect);
   form->addStretch();
   return form;
 }
 
 QString clipFormKey(const Session& session, const ClipIds& ids) {
-  QString key = text(commonEffect(session, ids).value_or("*"));
-  if (const Effect* effect = findEffect(key.toStdString()))
-    for (const ParamSpec& spec : effect->params)
-      key += isShown(session, ids, spec) ? QLatin1Char('+') : QLatin1Char('-');
-  const Score* score = session.stage.score();
-  if (const Clip* clip = score && !ids.empty() ? findClip(*score, ids.front()) : nullptr)
-    for (const auto& [param, motion] : clip->motions)
-      key += text(param) + QString::number(static_cast<int>(motion.driver));
-  for (const auto& palette : session.show().palettes) key += QLatin1Char('|') + text(palette->name);
-  return key;
+  return lightKey(session, *clipsOfScore(session, ids));
+}
+
+std::unique_ptr<Form> makeLayerForm(const Session& session, LookId look, ClipId layer) {
+  auto form = std::make_unique<Form>();
+  ClipRows rows(*form, session, layerOfLook(look, layer));
+  const Clip* clip = rows.clips()->first(session.show());
+  const Effect* known = clip ? findEffect(clip->effect) : nullptr;
+  form->addTitle(known ? text(known->name) : Form::tr("Layer"),
+                 [session, look, layer]() -> std::optional<QString> {
+                   const Look* own = chispa::find(session.show().looks, look);
+                   const Clip* one = own ? findLayer(*own, layer) : nullptr;
+                   const Zone* zone = one ? chispa::find(session.show().zones, one->zone) : nullptr;
+                   return Form::tr("%1 · on %2")
+                       .arg(own ? text(own->name) : QString(), zone ? text(zone->name) : QStringLiteral("?"));
+                 });
+  form->addButton(QStringLiteral("backToLook"), Form::tr("Back to the look"),
+                  Form::tr("Shows the look that this layer belongs to"),
+                  [session, look] { session.selection.select(look); });
+  const Effect* effect = addLight(*form, rows, session);
+  form->addNumber("clipSpeed", Form::tr("Speed"),
+                  {QStringLiteral("×"), limits::kSlowest, limits::kFastest, 0.1, 2},
+                  rows.common<double>([](const Clip& c) { return c.speed; }),
+                  rows.change<double>(Form::tr("speed"), [](Clip& c, double v) { c.speed = v; }));
+  rows.time("layerRound", Form::tr("Round"), 0.05, &Clip::length);
+  addLayering(*form, rows);
+  if (effect) addMotions(*form, rows, *effect);
+  form->addStretch();
+  return form;
+}
+
+QString layerFormKey(const Session& session, LookId look, ClipId layer) {
+  return lightKey(session, *layerOfLook(look, layer));
 }
 
 }  // namespace chispa::desk

@@ -53,18 +53,18 @@ void ClipRows::param(const ParamSpec& spec) {
     case ParamKind::Drawing:
       form_.addButton(
           key, Form::tr("Draw…"), Form::tr("Opens the drawing, dot by dot and frame by frame"),
-          [session = session_, spec, ids = ids_, words, setWords] {
-            const Score* score = session.stage.score();
-            const Clip* clip = score && !ids.empty() ? findClip(*score, ids.front()) : nullptr;
+          [session = session_, spec, clips = clips_, words, setWords] {
+            const Clip* clip = clips->first(session.show());
             const Palette* palette = clip ? chispa::find(session.show().palettes, clip->palette) : nullptr;
             if (!clip) return;
             auto* editor =
                 new DrawingEditor(palette ? *palette : Palette{}, words().value_or(QString()), setWords);
             editor->setAttribute(Qt::WA_DeleteOnClose);
-            // It belongs to this clip of this score, and goes with either.
-            const auto drawn = [session, spec, id = clip->id, own = score->id]() -> std::optional<QString> {
+            // It belongs to this clip, and goes with it or with another score.
+            const ScoreId own = session.stage.score() ? session.stage.score()->id : ScoreId{};
+            const auto drawn = [session, spec, clips, own]() -> std::optional<QString> {
               const Score* open = session.stage.score();
-              const Clip* one = open && open->id == own ? findClip(*open, id) : nullptr;
+              const Clip* one = (open ? open->id : ScoreId{}) == own ? clips->first(session.show()) : nullptr;
               return one ? std::optional(text(valueAs<std::string>(*one, spec))) : std::nullopt;
             };
             const auto follow = [editor, drawn] { editor->follow(drawn()); };
@@ -192,8 +192,7 @@ void ClipRows::motion(const std::string& key, const QString& label, double low, 
 
 void ClipRows::addMotionRows(const std::string& key, const QString& label, double low, double high,
                              const std::function<const Motion*(const Clip&)>& get) {
-  const Score* score = session_.stage.score();
-  const Clip* first = score && !ids_.empty() ? findClip(*score, ids_.front()) : nullptr;
+  const Clip* first = clips_->first(session_.show());
   const Motion* motion = first ? get(*first) : nullptr;
   if (!motion) return;
   const auto limit = [&](const char* which, const QString& words, double Motion::*member) {

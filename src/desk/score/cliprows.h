@@ -1,47 +1,39 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/edit/clipedits.h"
 #include "core/effect/effect.h"
 #include "desk/parts/form.h"
 #include "desk/parts/format.h"
+#include "desk/score/clipaccess.h"
 #include "desk/session/session.h"
 
 namespace chispa::desk {
 
-/// Rows over the selected clips of the open score.
+/// Rows over clips, wherever they stand.
 class ClipRows {
  public:
-  ClipRows(Form& form, const Session& session, ClipIds ids)
-      : form_(form),
-        session_(session),
-        ids_(std::move(ids)),
-        set_(std::make_shared<const ClipSet>(ids_.begin(), ids_.end())) {}
+  ClipRows(Form& form, const Session& session, std::shared_ptr<const ClipAccess> clips)
+      : form_(form), session_(session), clips_(std::move(clips)) {}
 
   template <class T>
   Form::Get<T> common(std::function<T(const Clip&)> value) const {
-    return [session = session_, ids = set_, value]() -> std::optional<T> {
-      const Score* score = session.stage.score();
+    return [session = session_, clips = clips_, value]() -> std::optional<T> {
       std::optional<T> all;
-      if (score)
-        eachClip(*score, *ids, [&, isFirst = true](const Clip& clip) mutable {
-          const T one = value(clip);
-          const bool isSame = isFirst || all == one;
-          isFirst = false;
-          all = isSame ? std::optional<T>(one) : std::nullopt;
-          return isSame;
-        });
+      clips->each(session.show(), [&, isFirst = true](const Clip& clip) mutable {
+        const T one = value(clip);
+        const bool isSame = isFirst || all == one;
+        isFirst = false;
+        all = isSame ? std::optional<T>(one) : std::nullopt;
+        return isSame;
+      });
       return all;
     };
   }
 
   template <class T>
   Form::Set<T> change(const QString& name, std::function<void(Clip&, T)> set) const {
-    return [session = session_, ids = ids_, name, set](T value) {
-      const Score* score = session.stage.score();
-      if (!score) return;
+    return [session = session_, clips = clips_, name, set](T value) {
       session.edit(
-          name,
-          [&, id = score->id](Show& show) { changeClips(show, id, ids, [&](Clip& c) { set(c, value); }); },
+          name, [&](Show& show) { clips->change(show, [&](Clip& c) { set(c, value); }); },
           name + QStringLiteral("-field"));
     };
   }
@@ -59,7 +51,7 @@ class ClipRows {
               const std::vector<std::pair<std::string, QString>>& others);
 
   const Session& session() const { return session_; }
-  const ClipIds& ids() const { return ids_; }
+  const std::shared_ptr<const ClipAccess>& clips() const { return clips_; }
   Form& form() const { return form_; }
 
  private:
@@ -69,8 +61,7 @@ class ClipRows {
 
   Form& form_;
   Session session_;
-  ClipIds ids_;
-  std::shared_ptr<const ClipSet> set_;
+  std::shared_ptr<const ClipAccess> clips_;
 };
 
 }  // namespace chispa::desk

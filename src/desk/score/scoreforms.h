@@ -12,6 +12,10 @@ std::unique_ptr<Form> makeClipForm(const Session& session, const ClipIds& ids);
 /// What the rows of makeClipForm() depend on: when it changes, the form has to be made anew.
 QString clipFormKey(const Session& session, const ClipIds& ids);
 
+/// Properties of one layer of a look.
+std::unique_ptr<Form> makeLayerForm(const Session& session, LookId look, ClipId layer);
+QString layerFormKey(const Session& session, LookId look, ClipId layer);
+
 /// Name, sound, length and lanes of a score.
 std::unique_ptr<Form> makeScoreForm(const Session& session, ScoreId id);
 QString scoreFormKey(const Session& session, ScoreId id);

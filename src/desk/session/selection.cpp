@@ -35,6 +35,14 @@ Selected pruned(const Selected& selected, const Show& show, const Score* score) 
           [&](StripTypeId id) { return find(show.stripTypes, id) ? Selected{id} : Selected{}; },
           [&](ScoreId id) { return find(show.scores, id) ? Selected{id} : Selected{}; },
           [&](PaletteId id) { return chispa::find(show.palettes, id) ? Selected{id} : Selected{}; },
+          [&](LookId id) { return chispa::find(show.looks, id) ? Selected{id} : Selected{}; },
+          [&](LayerChoice choice) {
+            const Look* look = chispa::find(show.looks, choice.look);
+            if (!look) return Selected{};
+            return findLayer(*look, choice.layer) ? Selected{choice} : Selected{choice.look};
+          },
+          [&](BindingId id) { return chispa::find(show.bindings, id) ? Selected{id} : Selected{}; },
+          [&](DeskInputId id) { return chispa::find(show.deskInputs, id) ? Selected{id} : Selected{}; },
           [&](ControllerId id) { return chispa::find(show.controllers, id) ? Selected{id} : Selected{}; },
           [&](PortChoice port) {
             const Controller* controller = chispa::find(show.controllers, port.controller);

@@ -27,12 +27,21 @@ struct PortChoice {
   bool operator==(const PortChoice&) const = default;
 };
 
+/// A layer of a look.
+struct LayerChoice {
+  LookId look;
+  ClipId layer;
+
+  bool operator==(const LayerChoice&) const = default;
+};
+
 using FixtureIds = std::vector<FixtureId>;
 using ClipIds = std::vector<ClipId>;
 
 /// What the inspector shows: one kind of thing at a time.
-using Selected = std::variant<std::monostate, FixtureIds, ZoneId, ControllerId, PortChoice, BeadPlace,
-                              ClipIds, PaletteId, StripTypeId, ScoreId, UnderlayId, MarkId>;
+using Selected =
+    std::variant<std::monostate, FixtureIds, ZoneId, ControllerId, PortChoice, BeadPlace, ClipIds, PaletteId,
+                 StripTypeId, ScoreId, UnderlayId, MarkId, LookId, LayerChoice, BindingId, DeskInputId>;
 
 /// What is selected in the window, shared by all workspaces. UI thread.
 class Selection : public QObject {
@@ -52,7 +61,7 @@ class Selection : public QObject {
   FixtureIds fixtures() const { return listOf<FixtureIds>(); }
   ClipIds clips() const { return listOf<ClipIds>(); }
 
-  /// The segment of the selected fixtures that the inspector speaks of, from 0.
+  /// The segment of the selected fixtures, or the step of the look, that the inspector speaks of, from 0.
   int segment() const { return segment_; }
   void chooseSegment(int index);
   /// The pixel of the one selected fixture that is being pointed out; nothing if none is.

@@ -222,6 +222,8 @@ void Stage::finishCompile() {
   if (result) {
     compiled_ = *result;
     player_.setShow(compiling_, compiled_);
+    for (const LookId look : std::exchange(toLight_, {}))
+      play({LiveEvent::Kind::Light, look.value, 1, {}, 0});
   }
   emit compiledChanged();
   if (std::exchange(compileAgain_, false)) startCompile();
@@ -330,7 +332,58 @@ AmpsByVolts Stage::ampsNow() const {
   return frameAmps(compiled_->power, frame_, static_cast<double>(player_.master()));
 }
 
+void Stage::light(LookId look) {
+  if (compiled_ && compiled_->live->lookOf(look) && !compileWatcher_.isRunning())
+    play({LiveEvent::Kind::Light, look.value, 1, {}, 0});
+  else
+    toLight_.push_back(look);
+}
+
+void Stage::beginKeeping() {
+  kept_.clear();
+  isKeeping_ = true;
+}
+
+std::vector<LiveNote> Stage::endKeeping() {
+  followHand();
+  isKeeping_ = false;
+  return std::exchange(kept_, {});
+}
+
+QString Stage::listenToDesks(std::optional<engine::DeskListener::Options> options) {
+  const auto result = player_.listenToDesks(std::move(options));
+  return result ? QString() : text(result.failure().text());
+}
+
+void Stage::answer(const LiveRequest& request) {
+  switch (request.kind) {
+    case LiveRequest::Kind::Light:
+      return switchLight(!lit_);
+    case LiveRequest::Kind::Play:
+      return togglePlaying();
+    case LiveRequest::Kind::Stop:
+      pause();
+      return seek(Micros(0));
+    case LiveRequest::Kind::GoTo:
+      return seek(request.at);
+    default:
+      return;
+  }
+}
+
+void Stage::followHand() {
+  live_ = player_.output().live().snapshot();
+  while (const auto request = player_.output().live().takeRequest()) {
+    answer(*request);
+    emit handled();
+  }
+  // Notes that nobody wants are taken out too: there is room for so many only.
+  while (const auto note = player_.output().live().takeNote())
+    if (isKeeping_) kept_.push_back(*note);
+}
+
 void Stage::tick() {
+  followHand();
   const PixelFrame& latest = player_.latestFrame();
   frame_.r = latest.r;
   frame_.g = latest.g;

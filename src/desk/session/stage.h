@@ -67,6 +67,20 @@ class Stage : public QObject {
   /// A click at each full second, and the clock that goes with it, until pause(); no score plays meanwhile.
   void playClicks();
 
+  /// What is played by hand, as of the last tick.
+  const engine::LiveSnapshot& live() const { return live_; }
+  /// Plays by hand; the next frame has it.
+  void play(const LiveEvent& event) { player_.live(engine::LiveSource::Window, event); }
+  /// Lights a look, if need be once it is compiled.
+  void light(LookId look);
+  /// Keeps what is played to the score from now on, to be written into it.
+  void beginKeeping();
+  /// The notes since then; keeps no more.
+  std::vector<LiveNote> endKeeping();
+  bool isKeeping() const { return isKeeping_; }
+  /// Hears the desks that the show listens to; says why not if it cannot.
+  QString listenToDesks(std::optional<engine::DeskListener::Options> options);
+
   bool isLit() const { return lit_; }
   void switchLight(bool on);
   void setSignal(std::optional<engine::TestSignal> signal);
@@ -98,6 +112,8 @@ class Stage : public QObject {
   void loopingChanged();
   void lightChanged();
   void scoreChanged();
+  /// A binding has switched something that the window shows.
+  void handled();
   /// Waveform, onsets … of the open score are there, or it is known why not.
   void audioChanged();
   void compiledChanged();
@@ -113,6 +129,8 @@ class Stage : public QObject {
   void prepareSound(Micros& from);
   void finishAudio(const std::string& name, const Result<std::shared_ptr<const AnalysedAudio>>& result);
   void tick();
+  void followHand();
+  void answer(const LiveRequest& request);
   void adoptShow();
 
   Document& document_;
@@ -143,6 +161,11 @@ class Stage : public QObject {
   std::shared_ptr<std::atomic<bool>> leaving_ = std::make_shared<std::atomic<bool>>(false);
   bool compileAgain_ = false;
   PixelFrame frame_;
+  engine::LiveSnapshot live_;
+  /// Looks that are to be lit with the next compilation.
+  std::vector<LookId> toLight_;
+  std::vector<LiveNote> kept_;
+  bool isKeeping_ = false;
   QTimer timer_;
   bool wasPlaying_ = false;
   bool looping_ = false;

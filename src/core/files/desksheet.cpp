@@ -1,0 +1,80 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/files/desksheet.h"
+
+#include <cerrno>
+#include <cstring>
+
+#include <fcntl.h>
+#include <unistd.h>
+
+#include "core/files/csv.h"
+#include "core/files/names.h"
+#include "core/files/pendingfile.h"
+#include "core/live/compiledlive.h"
+#include "core/zone/cells.h"
+
+namespace chispa {
+namespace {
+
+/// The fixture that a pixel belongs to.
+std::string fixtureOf(const Show& show, const PixelMap& map, std::uint32_t pixel) {
+  for (const auto& fixture : show.fixtures) {
+    const auto range = map.rangeOf(fixture->id);
+    if (range && static_cast<int>(pixel) >= range->first &&
+        static_cast<int>(pixel) < range->first + range->count)
+      return fixture->name;
+  }
+  return {};
+}
+
+}  // namespace
+
+std::string useName(DeskUse use) {
+  return std::string(nameOf(use));
+}
+
+std::vector<DeskRow> deskRows(const Show& show) {
+  std::vector<DeskRow> rows;
+  const PixelMap map = mapPixels(show);
+  for (const auto& input : show.deskInputs) {
+    const Zone* zone = find(show.zones, input->zone);
+    if (!zone) continue;
+    const ZoneCells cells = cellsOf(show, map, *zone);
+    const auto addresses = deskAddresses(*input, cells.count());
+    for (std::size_t i = 0; i < addresses.size(); ++i) {
+      const auto first = static_cast<int>(i * static_cast<std::size_t>(cells.count()) / addresses.size());
+      const auto pixels = cells.pixelsOf(first);
+      rows.push_back({pixels.empty() ? std::string() : fixtureOf(show, map, pixels.front()), zone->name,
+                      static_cast<int>(i) + 1, input->protocol, addresses[i].universe, addresses[i].channel,
+                      input->bytesOfCell(), input->bits == 16 ? input->format + " 16 bit" : input->format,
+                      input->use});
+    }
+  }
+  return rows;
+}
+
+std::string deskSheet(const Show& show) {
+  std::string table = "fixture,zone,cell,universe,channel,channels,format,how,protocol\n";
+  for (const DeskRow& row : deskRows(show))
+    table += csvField(row.fixture) + "," + csvField(row.zone) + "," + std::to_string(row.cell) + "," +
+             std::to_string(row.universe) + "," + std::to_string(row.channel) + "," +
+             std::to_string(row.channels) + "," + csvField(row.format) + "," + useName(row.use) + "," +
+             std::string(nameOf(row.protocol)) + "\n";
+  return table;
+}
+
+Outcome writeDeskSheet(const Show& show, const std::filesystem::path& path) {
+  auto begun = PendingFile::begin(path);
+  if (!begun) return begun.failure();
+  PendingFile pending = *std::move(begun);
+  const int fd = ::open(pending.path().c_str(), O_WRONLY | O_CLOEXEC);
+  const bool isWritten = fd >= 0 && writeAll(fd, deskSheet(show));
+  const int error = errno;
+  if (fd >= 0) ::close(fd);
+  if (!isWritten)
+    return Failure{std::string("The desk sheet cannot be written (") + std::strerror(error) + ").",
+                   path.string(), "Choose another place, or free some room."};
+  return pending.commit();
+}
+
+}  // namespace chispa

@@ -1,0 +1,35 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <filesystem>
+#include <string>
+#include <vector>
+
+#include "core/base/result.h"
+#include "core/show/show.h"
+
+namespace chispa {
+
+/// A cell that listens to a desk: a row of the sheet for whoever patches the desk.
+struct DeskRow {
+  std::string fixture;
+  std::string zone;
+  /// From 1, as the desk counts them.
+  int cell = 1;
+  Protocol protocol = Protocol::E131;
+  int universe = 1;
+  int channel = 1;
+  int channels = 3;
+  std::string format;
+  DeskUse use = DeskUse::Replaces;
+};
+
+/// The word of a use in tables: "replaces", "multiplies", "adds", "higher".
+std::string useName(DeskUse use);
+
+/// Every cell that listens, in the show's order.
+std::vector<DeskRow> deskRows(const Show& show);
+/// The same as CSV (RFC 4180), with a line of names.
+std::string deskSheet(const Show& show);
+Outcome writeDeskSheet(const Show& show, const std::filesystem::path& path);
+
+}  // namespace chispa

@@ -1,0 +1,49 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <cstdint>
+
+#include "core/base/inlinelist.h"
+#include "core/show/binding.h"
+
+namespace chispa {
+
+/// A number that tells sources of values from each other, whatever they are.
+using SourceCode = std::uint64_t;
+
+/// The code of `source`; of MIDI with `device` in place of its own ("" for any), and `channel` (0 for any).
+SourceCode codeOf(const BindingSource& source, const std::string& device, int channel);
+
+/// Something that was done by hand. Trivial to copy, as it goes through queues without locks.
+struct LiveEvent {
+  enum class Kind : std::uint8_t {
+    Control,    ///< a control has `value` 0–1; `codes` say which
+    Press,      ///< the pad of look `id`
+    Release,    ///< the same, let go
+    Light,      ///< look `id` is to be lit (value 1) or to end (0), whatever its pad does
+    Fader,      ///< of look `id`
+    ZoneLevel,  ///< of zone `id`
+    Tap,
+    Reset,
+  };
+  Kind kind = Kind::Reset;
+  std::uint32_t id = 0;
+  float value = 0;
+  /// The control as bindings may name it: with its device and channel, or with any. 0 for none.
+  std::array<SourceCode, 4> codes{};
+  /// From when the input thread heard it, in nanoseconds of the machine's steady clock; for measuring.
+  std::int64_t heardAt_ns = 0;
+};
+
+/// What a control of MIDI, OSC or a key is called in events.
+LiveEvent controlEvent(const BindingSource& source, float value);
+
+/// What follows from events that is not light: for whoever holds the player.
+struct LiveRequest {
+  enum class Kind : std::uint8_t { Light, Play, Stop, GoTo, Blackout, Master };
+  Kind kind = Kind::Play;
+  float value = 0;
+  Micros at{0};
+};
+using LiveRequests = InlineList<LiveRequest, 16>;
+
+}  // namespace chispa

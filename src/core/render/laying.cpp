@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/render/laying.h"
+
+#include <algorithm>
+
+#include "core/base/clones.h"
+
+namespace chispa {
+namespace {
+
+/// One channel of light on pixels in a row.
+CHISPA_CLONES void layChannel(const float* light, const float* coverage, std::size_t count,
+                              float* __restrict pixels) noexcept {
+  for (std::size_t i = 0; i < count; ++i) {
+    const float sum = light[i] + pixels[i] * (1 - coverage[i]);
+    pixels[i] = sum < 1 ? sum : 1;
+  }
+}
+
+}  // namespace
+
+void layOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range,
+                 PixelFrame& frame) noexcept {
+  if (cells.isPlain) {
+    const std::size_t pixel = cells.pixels[range.first];
+    layChannel(light.r.data(), light.a.data(), range.count, &frame.r[pixel]);
+    layChannel(light.g.data(), light.a.data(), range.count, &frame.g[pixel]);
+    layChannel(light.b.data(), light.a.data(), range.count, &frame.b[pixel]);
+    return;
+  }
+  for (std::size_t i = 0; i < range.count; ++i) {
+    const float clear = 1 - light.a[i];
+    const std::size_t cell = range.first + i;
+    for (std::uint32_t p = cells.firstPixel[cell]; p < cells.firstPixel[cell + 1]; ++p) {
+      const std::uint32_t pixel = cells.pixels[p];
+      frame.r[pixel] = std::min(1.f, light.r[i] + frame.r[pixel] * clear);
+      frame.g[pixel] = std::min(1.f, light.g[i] + frame.g[pixel] * clear);
+      frame.b[pixel] = std::min(1.f, light.b[i] + frame.b[pixel] * clear);
+    }
+  }
+}
+
+void blendOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range, Blend blend,
+                   float strength, PixelFrame& frame) noexcept {
+  if (cells.isPlain) {
+    const std::size_t pixel = cells.pixels[range.first];
+    return blendOntoFrame({&frame.r[pixel], &frame.g[pixel], &frame.b[pixel]}, light, 0, range.count, blend,
+                          strength);
+  }
+  // The pixels of a cell may lie over different light.
+  for (std::size_t i = 0; i < range.count; ++i) {
+    const std::size_t cell = range.first + i;
+    for (std::uint32_t p = cells.firstPixel[cell]; p < cells.firstPixel[cell + 1]; ++p) {
+      const std::uint32_t pixel = cells.pixels[p];
+      blendOntoFrame({&frame.r[pixel], &frame.g[pixel], &frame.b[pixel]}, light, i, 1, blend, strength);
+    }
+  }
+}
+
+CHISPA_CLONES void scale(LightBuffer& light, std::size_t count, float share) noexcept {
+  for (auto* channel : {&light.r, &light.g, &light.b, &light.a})
+    for (std::size_t i = 0; i < count; ++i) (*channel)[i] *= share;
+}
+
+void addTo(LightBuffer& sum, const LightBuffer& more, std::size_t count) noexcept {
+  const auto add = [count](std::vector<float>& to, const std::vector<float>& from) {
+    for (std::size_t i = 0; i < count; ++i) to[i] = std::min(1.f, to[i] + from[i]);
+  };
+  add(sum.r, more.r);
+  add(sum.g, more.g);
+  add(sum.b, more.b);
+  add(sum.a, more.a);
+}
+
+}  // namespace chispa

@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/effect/effect.h"
+#include "core/render/blend.h"
+#include "core/render/frame.h"
+
+namespace chispa {
+
+// From cells to pixels; real-time safe.
+
+/// All of a zone's cells.
+inline CellRange allOf(const ZoneCells& cells) {
+  return {0, static_cast<std::size_t>(cells.count())};
+}
+
+/// Lays the light of `range` of a zone's cells on their pixels.
+void layOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range,
+                 PixelFrame& frame) noexcept;
+
+/// Blends the light of `range` of a zone's cells with what is on their pixels already.
+void blendOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range, Blend blend,
+                   float strength, PixelFrame& frame) noexcept;
+
+/// All channels of `light` times `share`; of the first `count` cells.
+void scale(LightBuffer& light, std::size_t count, float share) noexcept;
+
+/// Adds `more` to `sum`, both of one clip's layer; of the first `count` cells.
+void addTo(LightBuffer& sum, const LightBuffer& more, std::size_t count) noexcept;
+
+}  // namespace chispa

@@ -1,0 +1,129 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/run/atoncebar.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+
+#include "core/edit/lookedits.h"
+#include "core/edit/planedits.h"
+#include "core/effect/effect.h"
+#include "desk/parts/format.h"
+#include "desk/parts/named.h"
+
+namespace chispa::desk {
+
+AtOnceBar::AtOnceBar(const Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+  setObjectName(QStringLiteral("toolRow"));
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(12, 6, 12, 6);
+  row->setSpacing(8);
+  auto* heading = new QLabel(tr("At once"));
+  heading->setObjectName(QStringLiteral("heading"));
+  row->addWidget(heading);
+  zone_ = named(new QComboBox, "atOnceZone", tr("Zones"), tr("What is lit at once"));
+  effect_ = named(new QComboBox, "atOnceEffect", tr("Effect"), tr("Lit with the choice"));
+  palette_ = named(new QComboBox, "atOncePalette", tr("Palette"), tr("Its colours"));
+  for (QComboBox* box : {effect_, zone_, palette_}) {
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(10);
+    row->addWidget(box);
+    connect(box, &QComboBox::activated, this, &AtOnceBar::apply);
+  }
+  row->addStretch();
+  keep_ = named(new QPushButton(tr("Keep")), "atOnceKeep", tr("Keep"),
+                tr("The light stays as a look; the next choice makes another"));
+  off_ =
+      named(new QPushButton(tr("Off")), "atOnceOff", tr("Off"), tr("Ends the light at once, and its look"));
+  connect(keep_, &QPushButton::clicked, this, &AtOnceBar::keep);
+  connect(off_, &QPushButton::clicked, this, &AtOnceBar::letGo);
+  row->addWidget(keep_);
+  row->addWidget(off_);
+  connect(&session_.document, &Document::showChanged, this, &AtOnceBar::refill);
+  connect(&session_.document, &Document::opened, this, [this] {
+    look_ = {};
+    refill();
+  });
+  refill();
+}
+
+void AtOnceBar::refill() {
+  const auto fill = [](QComboBox* box, const QString& first, const auto& items) {
+    const QVariant chosen = box->currentData();
+    const QSignalBlocker quiet(box);
+    box->clear();
+    if (!first.isEmpty()) box->addItem(first, 0u);
+    for (const auto& item : items) box->addItem(text(item->name), item->id.value);
+    box->setCurrentIndex(std::max(0, box->findData(chosen)));
+  };
+  fill(zone_, tr("on all zones"), session_.show().zones);
+  fill(palette_, {}, session_.show().palettes);
+  if (effect_->count() == 0) {
+    effect_->addItem(tr("choose an effect"), QString());
+    for (const Effect& effect : effects()) effect_->addItem(text(effect.name), text(effect.key));
+  }
+  // Taken back, or deleted as a pad.
+  if (look_ && !chispa::find(session_.show().looks, look_)) look_ = {};
+  updateButtons();
+}
+
+void AtOnceBar::updateButtons() {
+  keep_->setEnabled(static_cast<bool>(look_));
+  off_->setEnabled(static_cast<bool>(look_));
+  if (look_) return;
+  const QSignalBlocker quiet(effect_);
+  effect_->setCurrentIndex(0);
+}
+
+/// One zone, or those that together are all: of zones that share pixels the first, largest one is enough.
+std::vector<ZoneId> AtOnceBar::zones() const {
+  const ZoneId chosen{zone_->currentData().toUInt()};
+  if (chosen) return {chosen};
+  std::vector<ZoneId> all;
+  for (const auto& zone : session_.show().zones)
+    if (!zone->score) all.push_back(zone->id);
+  return all;
+}
+
+void AtOnceBar::apply() {
+  const std::string effect = effect_->currentData().toString().toStdString();
+  if (effect.empty()) return;
+  const PaletteId palette{palette_->currentData().toUInt()};
+  const auto zones = this->zones();
+  session_.edit(
+      tr("light at once"),
+      [&](Show& show) {
+        if (!chispa::find(show.looks, look_)) {
+          look_ = addLook(show, tr("At once").toStdString(), zones, effect, palette);
+          return;
+        }
+        const Look old = *chispa::find(show.looks, look_);
+        const LookId fresh = addLook(show, old.name, zones, effect, palette);
+        Look changed = *chispa::find(show.looks, fresh);
+        remove(show.looks, fresh);
+        changed.id = old.id;
+        changed.name = old.name;
+        changed.key = old.key;
+        put(show.looks, std::move(changed));
+      },
+      QStringLiteral("at-once"));
+  session_.stage.light(look_);
+  session_.selection.select(look_);
+  updateButtons();
+}
+
+void AtOnceBar::keep() {
+  look_ = {};
+  updateButtons();
+}
+
+void AtOnceBar::letGo() {
+  if (!look_) return;
+  const LookId gone = std::exchange(look_, {});
+  session_.stage.play({LiveEvent::Kind::Light, gone.value, 0, {}, 0});
+  session_.edit(tr("end the light at once"), [gone](Show& show) { deleteLook(show, gone); });
+  updateButtons();
+}
+
+}  // namespace chispa::desk

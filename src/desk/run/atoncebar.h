@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <QWidget>
+
+#include "desk/session/session.h"
+
+class QComboBox;
+class QPushButton;
+
+namespace chispa::desk {
+
+/// Light at once: an effect and a palette on some zones, lit with the click. It is a look like any other,
+/// which the next choice changes until it is kept. UI thread.
+class AtOnceBar : public QWidget {
+  Q_OBJECT
+ public:
+  explicit AtOnceBar(const Session& session, QWidget* parent = nullptr);
+
+  /// The look stays as it is; the next choice makes another.
+  void keep();
+  /// Ends the light and takes the look away.
+  void letGo();
+
+ private:
+  void refill();
+  void apply();
+  std::vector<ZoneId> zones() const;
+  void updateButtons();
+
+  Session session_;
+  LookId look_;
+  QComboBox* zone_;
+  QComboBox* effect_;
+  QComboBox* palette_;
+  QPushButton* keep_;
+  QPushButton* off_;
+};
+
+}  // namespace chispa::desk

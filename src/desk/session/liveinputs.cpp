@@ -1,0 +1,100 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/session/liveinputs.h"
+
+#include "desk/parts/format.h"
+
+namespace chispa::desk {
+namespace {
+
+constexpr int kRefresh_ms = 1'500;
+
+}  // namespace
+
+LiveInputs::LiveInputs(const Session& session, QObject* parent) : QObject(parent), session_(session) {
+  connect(&timer_, &QTimer::timeout, this, &LiveInputs::refresh);
+  connect(&session_.stage, &Stage::ticked, this, [this] {
+    if (midi_) midi_->light(session_.show(), session_.stage.live().state);
+  });
+}
+
+LiveInputs::~LiveInputs() {
+  // Their threads speak to this.
+  midi_.reset();
+  osc_.reset();
+}
+
+void LiveInputs::tell(const link::ControlHeard& control) {
+  // From the device's thread to the window's.
+  QMetaObject::invokeMethod(
+      this, [this, control] { emit heard(control.source, control.value); }, Qt::QueuedConnection);
+}
+
+void LiveInputs::setMidi(bool on) {
+  if (on == hearsMidi()) return;
+  if (!on) {
+    timer_.stop();
+    midi_.reset();
+    return emit changed();
+  }
+  if (!system_)
+    system_ = std::make_shared<link::JoinedMidi>(
+        std::vector<std::shared_ptr<link::MidiSystem>>{link::systemMidi(), surface_});
+  engine::Player& player = session_.stage.player();
+  midi_ = std::make_unique<engine::MidiHub>(
+      system_, [&player](const LiveEvent& event) { player.live(engine::LiveSource::Midi, event); },
+      [this](const link::ControlHeard& control) { tell(control); });
+  timer_.start(kRefresh_ms);
+  refresh();
+}
+
+void LiveInputs::refresh() {
+  if (!midi_) return;
+  const auto before = midi_->devices();
+  midi_->refresh();
+  if (midi_->devices() != before) emit changed();
+}
+
+QString LiveInputs::midiState() const {
+  if (!midi_) return tr("off");
+  const auto devices = midi_->devices();
+  QStringList words{devices.empty() ? tr("no device is plugged in")
+                                    : tr("%n device(s)", nullptr, static_cast<int>(devices.size()))};
+  for (const std::string& name : midi_->missing(session_.show()))
+    words << tr("“%1” is not plugged in").arg(text(name));
+  for (const std::string& trouble : midi_->troubles()) words << text(trouble);
+  return words.join(QStringLiteral("; "));
+}
+
+QString LiveInputs::setOsc(bool on, const QString& address, int port) {
+  osc_.reset();
+  QString trouble;
+  if (on) {
+    engine::Player& player = session_.stage.player();
+    auto server =
+        link::OscServer::open(address.toStdString(), port, [this, &player](const link::OscHeard& osc) {
+          const BindingSource source{.kind = SourceKind::Osc, .address = osc.address};
+          player.live(engine::LiveSource::Osc, controlEvent(source, osc.value));
+          tell({source, osc.value});
+        });
+    if (server)
+      osc_ = *std::move(server);
+    else
+      trouble = text(server.failure().text());
+  }
+  emit changed();
+  return trouble;
+}
+
+QString LiveInputs::setDesks(bool on, engine::DeskListener::Options options) {
+  const QString trouble = session_.stage.listenToDesks(on ? std::optional(std::move(options)) : std::nullopt);
+  emit changed();
+  return trouble;
+}
+
+void LiveInputs::playKey(const QString& key, bool isDown) {
+  const BindingSource source{.kind = SourceKind::Key, .address = key.toStdString()};
+  session_.stage.play(controlEvent(source, isDown ? 1 : 0));
+  if (isDown) emit heard(source, 1);
+}
+
+}  // namespace chispa::desk

@@ -1,0 +1,59 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <memory>
+
+#include <QObject>
+#include <QTimer>
+
+#include "desk/session/session.h"
+#include "engine/midihub.h"
+#include "link/osc.h"
+
+namespace chispa::desk {
+
+/// What the window is played by from outside: MIDI, OSC and desks. All are off until they are asked for. UI
+/// thread.
+class LiveInputs : public QObject {
+  Q_OBJECT
+ public:
+  explicit LiveInputs(const Session& session, QObject* parent = nullptr);
+  ~LiveInputs() override;
+
+  bool hearsMidi() const { return midi_ != nullptr; }
+  bool hearsOsc() const { return osc_ != nullptr; }
+  bool hearsDesks() const { return session_.stage.player().listensToDesks(); }
+  void setMidi(bool on);
+  /// On this computer alone, or on the interface with this address; says why not if it cannot.
+  QString setOsc(bool on, const QString& address = QStringLiteral("127.0.0.1"),
+                 int port = link::OscServer::kPort);
+  QString setDesks(bool on, engine::DeskListener::Options options = {});
+  int oscPort() const { return osc_ ? osc_->port() : 0; }
+
+  /// What is heard, in words, and what is missing: "2 devices; “Pads” is not plugged in".
+  QString midiState() const;
+  /// Replaces the machine's devices; for tests.
+  void setMidiSystem(std::shared_ptr<link::MidiSystem> system) { system_ = std::move(system); }
+  /// The surface that ships with Chispa.
+  link::SimulatedMidi& surface() { return *surface_; }
+  /// A key of the computer, as a control.
+  void playKey(const QString& key, bool isDown);
+
+ signals:
+  /// A control was moved; also told while nothing is bound to it.
+  void heard(const chispa::BindingSource& source, float value);
+  /// Something is heard that was not, or the other way round.
+  void changed();
+
+ private:
+  void refresh();
+  void tell(const link::ControlHeard& heard);
+
+  Session session_;
+  std::shared_ptr<link::SimulatedMidi> surface_ = std::make_shared<link::SimulatedMidi>();
+  std::shared_ptr<link::MidiSystem> system_;
+  std::unique_ptr<engine::MidiHub> midi_;
+  std::unique_ptr<link::OscServer> osc_;
+  QTimer timer_;
+};
+
+}  // namespace chispa::desk

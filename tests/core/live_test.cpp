@@ -1,0 +1,520 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What is played by hand: looks, bindings and desks are a value, and light is a function of it and the time.
+#include <random>
+
+#include <gtest/gtest.h>
+
+#include "core/edit/bindingedits.h"
+#include "core/edit/deskedits.h"
+#include "core/edit/lookedits.h"
+#include "core/edit/planedits.h"
+#include "core/edit/scoreedits.h"
+#include "core/edit/zoneedits.h"
+#include "core/live/livestep.h"
+#include "core/render/renderer.h"
+
+namespace chispa {
+namespace {
+
+constexpr Micros kFrame{25'000};
+
+/// A show of two lines of ten pixels, and someone who plays it.
+class PlayedByHand : public testing::Test {
+ protected:
+  PlayedByHand() {
+    left_ = zoneOf(addFixture(show_, LineShape{10, 0.1}, {}));
+    right_ = zoneOf(addFixture(show_, LineShape{10, 0.1}, {5, 0, 0}));
+    white_ = addPalette(show_, "White", {{0, {255, 255, 255}}, {1, {255, 255, 255}}});
+  }
+
+  ZoneId zoneOf(FixtureId fixture) {
+    for (const auto& zone : show_.zones)
+      if (zone->parts.front().fixture == fixture) return zone->id;
+    return {};
+  }
+  LookId whiteLook(ZoneId zone, PadMode mode = PadMode::Toggle) {
+    const LookId id = addLook(show_, "White", {zone}, "hold", white_);
+    changeItem(show_.looks, id, [mode](Look& look) {
+      look.mode = mode;
+      look.fadeIn = look.fadeOut = Micros(0);
+    });
+    return id;
+  }
+  void change(LookId id, const std::function<void(Look&)>& edit) { changeItem(show_.looks, id, edit); }
+
+  /// After the last edit.
+  void begin() {
+    compiled_ = compile(show_);
+    renderer_.prepare(*compiled_);
+    frame_.resize(static_cast<std::size_t>(compiled_->map.count()));
+    desk_.assign(compiled_->live->deskUniverses.size(), {});
+  }
+  void send(LiveEvent event) { LiveStep(*compiled_->live, state_, now_, requests_).apply(event); }
+  void press(LookId look) { send({LiveEvent::Kind::Press, look.value, 1}); }
+  void release(LookId look) { send({LiveEvent::Kind::Release, look.value, 0}); }
+  void control(int number, float value) {
+    send(controlEvent({.kind = SourceKind::Control, .device = "Desk A", .channel = 1, .number = number},
+                      value));
+  }
+  /// The light after `time` more.
+  const PixelFrame& after(Micros time) {
+    for (Micros gone{0}; gone < time; gone += kFrame) {
+      now_.t += kFrame;
+      now_.beat = seconds(now_.t) * 2;
+      now_.bar = now_.beat / 4;
+      LiveStep(*compiled_->live, state_, now_, requests_).advance(desk_);
+    }
+    frame_.clear();
+    renderer_.renderLive(*compiled_, nullptr, Micros(0), state_, now_, desk_, frame_);
+    return frame_;
+  }
+  float lightOf(std::size_t pixel) const { return frame_.r[pixel]; }
+
+  Show show_;
+  ZoneId left_;
+  ZoneId right_;
+  PaletteId white_;
+  std::shared_ptr<const CompiledShow> compiled_;
+  Renderer renderer_;
+  PixelFrame frame_;
+  LiveState state_;
+  LiveInstant now_;
+  LiveRequests requests_;
+  std::vector<DeskValues> desk_;
+};
+
+/// A toggling pad lights with one press and ends with the next; only its own zone is lit.
+TEST_F(PlayedByHand, ATogglingPadLightsItsZoneAndEndsIt) {
+  const LookId look = whiteLook(left_);
+  begin();
+  press(look);
+  release(look);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 1);
+  EXPECT_FLOAT_EQ(lightOf(10), 0);
+  press(look);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 0);
+  EXPECT_TRUE(state_.plays.isEmpty());
+}
+
+/// A flashing pad is there at once, whatever its fade-in says, and fades out over its time when let go.
+TEST_F(PlayedByHand, AFlashingPadIsThereAtOnceAndFadesOut) {
+  const LookId look = whiteLook(left_, PadMode::Flash);
+  change(look, [](Look& l) {
+    l.fadeIn = Micros(5'000'000);
+    l.fadeOut = Micros(2'000'000);
+  });
+  begin();
+  press(look);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 1);
+  release(look);
+  after(Micros(1'000'000));
+  EXPECT_NEAR(lightOf(0), 0.5, 1e-4);
+  after(Micros(1'000'000));
+  EXPECT_FLOAT_EQ(lightOf(0), 0);
+}
+
+TEST_F(PlayedByHand, AHeldPadEndsWhenItIsLetGo) {
+  const LookId look = whiteLook(left_, PadMode::Hold);
+  begin();
+  press(look);
+  after(Micros(3'000'000));
+  EXPECT_FLOAT_EQ(lightOf(0), 1);
+  release(look);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 0);
+}
+
+TEST_F(PlayedByHand, OnlyThisEndsAllOthers) {
+  const LookId first = whiteLook(left_);
+  const LookId only = whiteLook(right_, PadMode::OnlyThis);
+  begin();
+  press(first);
+  after(kFrame);
+  press(only);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 0);
+  EXPECT_FLOAT_EQ(lightOf(10), 1);
+}
+
+/// The latest lies on top: a dark look over a white one leaves dark, and white comes back when it ends.
+TEST_F(PlayedByHand, TheLatestLiesOnTop) {
+  const LookId white = whiteLook(left_);
+  const LookId dark = addLook(show_, "Dark", {left_}, "black", {});
+  change(dark, [](Look& l) { l.fadeIn = l.fadeOut = Micros(0); });
+  begin();
+  press(white);
+  press(dark);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 0);
+  press(dark);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 1);
+}
+
+/// Steps hold, fade into each other, come round the stated number of times, and hand over to another look.
+TEST_F(PlayedByHand, StepsHoldFadeAndHandOver) {
+  const LookId next = whiteLook(right_);
+  const LookId look = whiteLook(left_);
+  addStep(show_, look, 0);
+  change(look, [&](Look& l) {
+    l.steps[0].hold = l.steps[1].hold = Micros(1'000'000);
+    l.steps[1].fade = Micros(1'000'000);
+    auto dark = *l.steps[1].layers[0];
+    dark.strength = 0;
+    l.steps[1].layers[0] = std::make_shared<const Clip>(dark);
+    l.rounds = 2;
+    l.end = LookEnd::GoOn;
+    l.next = next;
+  });
+  begin();
+  press(look);
+  after(Micros(500'000));
+  EXPECT_FLOAT_EQ(lightOf(0), 1);
+  after(Micros(1'000'000));
+  EXPECT_NEAR(lightOf(0), 0.5, 0.01) << "half-way into the dark step";
+  after(Micros(1'000'000));
+  EXPECT_FLOAT_EQ(lightOf(0), 0);
+  after(Micros(1'000'000));
+  EXPECT_FLOAT_EQ(lightOf(0), 1) << "the second round";
+  after(Micros(2'600'000));
+  EXPECT_FLOAT_EQ(lightOf(0), 0);
+  EXPECT_FLOAT_EQ(lightOf(10), 1) << "the look that follows";
+}
+
+/// A fader moves a zone's level through its range, its response and its easing.
+TEST_F(PlayedByHand, AFaderMovesTheLevelOfAZone) {
+  const LookId look = whiteLook(left_);
+  const BindingId id = addBinding(show_, {.kind = SourceKind::Control, .device = "Desk A", .number = 7},
+                                  {.kind = TargetKind::ZoneLevel, .zone = left_});
+  begin();
+  press(look);
+  control(7, 0.25f);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 0.25f);
+
+  changeItem(show_.bindings, id, [](Binding& b) {
+    b.low = 1;
+    b.high = 0.5;
+    b.easeIn = Micros(1'000'000);
+    b.response = BindingResponse::Drawn;
+    b.points = {{0, 0}, {0.5, 1}, {1, 1}};
+  });
+  begin();
+  control(7, 0);
+  after(Micros(500'000));
+  EXPECT_NEAR(lightOf(0), 0.625, 1e-3) << "half-way from 0.25 to 1";
+  after(Micros(500'000));
+  EXPECT_NEAR(lightOf(0), 1, 1e-4);
+  control(7, 0.5f);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 0.5f);
+}
+
+TEST_F(PlayedByHand, ABindingOfAnotherDeviceIsNotDriven) {
+  const LookId look = whiteLook(left_);
+  addBinding(show_, {.kind = SourceKind::Control, .device = "Other", .number = 7},
+             {.kind = TargetKind::ZoneLevel, .zone = left_});
+  begin();
+  press(look);
+  control(7, 0);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 1);
+}
+
+/// A fader that takes over does nothing until it passes the value that is there.
+TEST_F(PlayedByHand, AFaderTakesOverOnlyWhenItPassesTheValue) {
+  const LookId look = whiteLook(left_);
+  const BindingId id = addBinding(show_, {.kind = SourceKind::Control, .number = 7},
+                                  {.kind = TargetKind::ZoneLevel, .zone = left_});
+  changeItem(show_.bindings, id, [](Binding& b) { b.takesOver = true; });
+  begin();
+  press(look);
+  send({LiveEvent::Kind::ZoneLevel, left_.value, 0.5f});
+  control(7, 0.1f);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 0.5f);
+  control(7, 0.4f);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 0.5f);
+  control(7, 0.6f);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 0.6f);
+  send({LiveEvent::Kind::ZoneLevel, left_.value, 0.1f});
+  control(7, 0.62f);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 0.1f) << "the screen has moved it: it is to be passed anew";
+}
+
+/// A note on a look with easing of its own: on at once, out in two seconds.
+TEST_F(PlayedByHand, AButtonMayEaseOutALook) {
+  const LookId look = whiteLook(left_);
+  const BindingId id =
+      addBinding(show_, {.kind = SourceKind::Note, .number = 36},
+                 {.kind = TargetKind::Look, .look = look, .hasMode = true, .mode = PadMode::Hold});
+  changeItem(show_.bindings, id, [](Binding& b) { b.easeOut = Micros(2'000'000); });
+  begin();
+  const BindingSource pad{.kind = SourceKind::Note, .device = "Pads", .channel = 10, .number = 36};
+  send(controlEvent(pad, 0.8f));
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 1);
+  send(controlEvent(pad, 0));
+  after(Micros(1'000'000));
+  EXPECT_NEAR(lightOf(0), 0.5, 1e-3);
+}
+
+/// What drives the number of an effect drives its light.
+TEST_F(PlayedByHand, AFaderMovesTheStrengthOfALooksLayers) {
+  const LookId look = whiteLook(left_);
+  addBinding(show_, {.kind = SourceKind::Control, .number = 1},
+             {.kind = TargetKind::Parameter, .look = look, .parameter = kStrengthKey});
+  begin();
+  press(look);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 1) << "a control that was never moved changes nothing";
+  control(1, 0.5f);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 0.5f);
+}
+
+TEST_F(PlayedByHand, SpeedRunsALookFasterWithoutAJump) {
+  const LookId look = addLook(show_, "Run", {left_}, "comets", white_);
+  change(look, [](Look& l) { l.fadeIn = Micros(0); });
+  addBinding(show_, {.kind = SourceKind::Control, .number = 1}, {.kind = TargetKind::Speed, .look = look});
+  begin();
+  press(look);
+  after(Micros(2'000'000));
+  const double before = state_.plays[0].elapsedAt(now_.t);
+  control(1, 0.5f);
+  EXPECT_DOUBLE_EQ(state_.plays[0].elapsedAt(now_.t), before);
+  after(Micros(1'000'000));
+  EXPECT_NEAR(state_.plays[0].elapsedAt(now_.t), before + 2, 1e-9);
+}
+
+TEST_F(PlayedByHand, TapsMakeTheTempo) {
+  begin();
+  for (int i = 0; i < 5; ++i) {
+    send({LiveEvent::Kind::Tap});
+    after(Micros(400'000));
+  }
+  EXPECT_NEAR(state_.tempo.beat_s, 0.4, 1e-9);
+}
+
+TEST_F(PlayedByHand, ResetLetsGoOfEverything) {
+  const LookId look = whiteLook(left_, PadMode::Hold);
+  begin();
+  press(look);
+  send({LiveEvent::Kind::ZoneLevel, right_.value, 0});
+  send({LiveEvent::Kind::Reset});
+  after(kFrame);
+  EXPECT_TRUE(state_.plays.isEmpty());
+  EXPECT_FLOAT_EQ(state_.zoneLevel(right_, now_.t), 1);
+}
+
+/// Requests that are not light reach whoever holds the player, once a press.
+TEST_F(PlayedByHand, APressOfPlayAsksOnce) {
+  addBinding(show_, {.kind = SourceKind::Control, .number = 20}, {.kind = TargetKind::Play});
+  begin();
+  for (const float value : {0.2f, 0.6f, 1.f, 0.4f}) control(20, value);
+  ASSERT_EQ(requests_.size(), 1u);
+  EXPECT_EQ(requests_[0].kind, LiveRequest::Kind::Play);
+}
+
+/// A desk multiplies, replaces, adds or wins by height; when it stops, the show comes back.
+TEST_F(PlayedByHand, ADeskMultipliesTheShowAndLetsGo) {
+  const LookId look = whiteLook(left_);
+  DeskInput input;
+  input.zone = left_;
+  input.universe = 90;
+  input.channel = 4;
+  input.cells = 2;
+  input.use = DeskUse::Multiplies;
+  input.lossFade = Micros(1'000'000);
+  const DeskInputId id = addDeskInput(show_, input);
+  begin();
+  ASSERT_EQ(desk_.size(), 1u);
+  press(look);
+  after(kFrame);
+  EXPECT_FLOAT_EQ(lightOf(0), 1) << "a desk that was never heard changes nothing";
+  desk_[0].isHeard = true;
+  desk_[0].values[3] = 51;
+  desk_[0].values[6] = 255;
+  after(kFrame);
+  EXPECT_FLOAT_EQ(frame_.r[0], 0.2f);
+  EXPECT_FLOAT_EQ(frame_.g[0], 0);
+  EXPECT_FLOAT_EQ(frame_.r[4], 0.2f);
+  EXPECT_FLOAT_EQ(frame_.r[5], 1) << "the second of its two cells";
+  desk_[0].isLost = true;
+  desk_[0].lostAt = now_.t;
+  after(Micros(500'000));
+  EXPECT_NEAR(lightOf(0), 0.6, 0.01);
+  after(Micros(500'000));
+  EXPECT_FLOAT_EQ(lightOf(0), 1);
+
+  for (const auto& [use, red] :
+       {std::pair{DeskUse::Replaces, 0.2f}, {DeskUse::Adds, 1.f}, {DeskUse::Higher, 1.f}}) {
+    changeItem(show_.deskInputs, id, [use = use](DeskInput& d) { d.use = use; });
+    const auto kept = desk_;
+    begin();
+    desk_ = kept;
+    desk_[0].isLost = false;
+    after(kFrame);
+    EXPECT_FLOAT_EQ(frame_.r[0], red);
+  }
+}
+
+TEST_F(PlayedByHand, ADesksSixteenBitsAndItsOrderAreRead) {
+  DeskInput input;
+  input.zone = left_;
+  input.format = "GRB";
+  input.bits = 16;
+  addDeskInput(show_, input);
+  begin();
+  desk_[0].isHeard = true;
+  desk_[0].values = {};
+  desk_[0].values[2] = 0x80;  // red, coarse
+  desk_[0].values[3] = 0x00;
+  after(kFrame);
+  EXPECT_NEAR(frame_.r[0], 0x8000 / 65535.0, 1e-6);
+  EXPECT_FLOAT_EQ(frame_.g[0], 0);
+}
+
+/// A cell of a desk stays whole: what does not fit into a universe begins the next.
+TEST(DeskAddresses, KeepCellsWhole) {
+  DeskInput input;
+  input.channel = 509;
+  input.cells = 3;
+  const auto all = deskAddresses(input, 30);
+  ASSERT_EQ(all.size(), 3u);
+  EXPECT_EQ(all[0].universe, 1);
+  EXPECT_EQ(all[0].channel, 509);
+  EXPECT_EQ(all[1].universe, 2);
+  EXPECT_EQ(all[1].channel, 1);
+  EXPECT_EQ(all[2].channel, 4);
+}
+
+/// The same events at the same times give the same light and the same state, whatever the renderer did
+/// before.
+TEST_F(PlayedByHand, TheSameLogGivesTheSameLight) {
+  std::vector<LookId> looks = {whiteLook(left_), whiteLook(right_, PadMode::Flash)};
+  looks.push_back(addLook(show_, "Comets", {left_, right_}, "comets", white_));
+  looks.push_back(addLook(show_, "Fireflies", {right_, left_}, "fireflies", white_));
+  addBinding(show_, {.kind = SourceKind::Control, .number = 1},
+             {.kind = TargetKind::LookLevel, .look = looks[2]});
+  addBinding(show_, {.kind = SourceKind::Control, .number = 2},
+             {.kind = TargetKind::Speed, .look = looks[3]});
+  begin();
+  const auto play = [&] {
+    std::mt19937 chance(7);
+    state_ = {};
+    now_ = {};
+    std::vector<PixelFrame> frames;
+    for (int i = 0; i < 400; ++i) {
+      const LookId look = looks[chance() % looks.size()];
+      switch (chance() % 6) {
+        case 0:
+          press(look);
+          break;
+        case 1:
+          release(look);
+          break;
+        case 2:
+          control(1 + static_cast<int>(chance() % 2), static_cast<float>(chance() % 128) / 127.f);
+          break;
+        default:
+          break;
+      }
+      frames.push_back(after(kFrame));
+    }
+    return frames;
+  };
+  const auto first = play();
+  const LiveState state = state_;
+  Renderer other;
+  other.prepare(*compiled_);
+  std::swap(renderer_, other);
+  EXPECT_TRUE(play() == first);
+  EXPECT_TRUE(state == state_);
+}
+
+/// Any flood of presses, more than fit, leaves the newest lit and never more than there is room for.
+TEST_F(PlayedByHand, MoreLooksThanFitLeaveTheNewest) {
+  std::vector<LookId> looks;
+  for (int i = 0; i < 40; ++i) looks.push_back(whiteLook(left_));
+  begin();
+  for (const LookId look : looks) press(look);
+  after(kFrame);
+  EXPECT_EQ(state_.plays.size(), LiveState::kMostPlays);
+  EXPECT_TRUE(state_.isLit(looks.back()));
+  EXPECT_FALSE(state_.isLit(looks.front()));
+}
+
+/// Three faders become red, green and blue of a strip; thirteen become twelve zones and the master.
+TEST(CopyAlong, GoesOnToTheNextControlsAndTargets) {
+  Show show;
+  const BindingId red = addBinding(show, {.kind = SourceKind::Control, .number = 10},
+                                   {.kind = TargetKind::Channels, .channel = 1, .count = 30, .every = 3});
+  EXPECT_EQ(copyAlong(show, red, {.count = 2}).size(), 2u);
+  EXPECT_EQ(show.bindings[2]->source.number, 12);
+  EXPECT_EQ(show.bindings[2]->target.channel, 3);
+  EXPECT_EQ(show.bindings[2]->target.every, 3);
+
+  std::vector<ZoneId> zones;
+  for (int i = 0; i < 12; ++i)
+    zones.push_back(addZone(show, "Post", {addFixture(show, LineShape{4, 0.1}, {})}));
+  show.bindings.clear();
+  std::vector<ZoneId> order;
+  for (const auto& zone : show.zones) order.push_back(zone->id);
+  const BindingId first = addBinding(show, {.kind = SourceKind::Control, .number = 1},
+                                     {.kind = TargetKind::ZoneLevel, .zone = order[0]});
+  const auto copies = copyAlong(show, first, {.count = 12, .endsInMaster = true});
+  ASSERT_EQ(copies.size(), 12u);
+  EXPECT_EQ(show.bindings[11]->target.zone, order[11]);
+  EXPECT_EQ(show.bindings[12]->target.kind, TargetKind::Master);
+  EXPECT_EQ(show.bindings[12]->source.number, 13);
+}
+
+TEST(CopyAlong, StopsWhereThereIsNoNext) {
+  Show show;
+  addFixture(show, LineShape{4, 0.1}, {});
+  const BindingId one = addBinding(show, {.kind = SourceKind::Control, .number = 126},
+                                   {.kind = TargetKind::ZoneLevel, .zone = show.zones[0]->id});
+  EXPECT_TRUE(copyAlong(show, one, {.count = 5}).empty());
+}
+
+TEST(Looks, AreKeptFromWhatTheScoreShows) {
+  Show show;
+  addFixture(show, LineShape{4, 0.1}, {});
+  const ZoneId zone = show.zones[0]->id;
+  const ScoreId score = addScore(show, "S", "", Micros(10'000'000));
+  addClip(show, score, zone, "comets", {}, Micros(0), Micros(5'000'000));
+  addClip(show, score, zone, "hold", {}, Micros(1'000'000), Micros(5'000'000));
+  const LookId look = keepLook(show, "Kept", score, Micros(2'000'000), {});
+  ASSERT_TRUE(look);
+  const auto& layers = find(show.looks, look)->steps[0].layers;
+  ASSERT_EQ(layers.size(), 2u);
+  EXPECT_EQ(layers[0]->effect, "comets");
+  EXPECT_EQ(layers[1]->effect, "hold");
+  EXPECT_EQ(find(show.looks, look)->key, "1");
+  EXPECT_FALSE(keepLook(show, "Nothing", score, Micros(9'000'000), {})) << "nothing is lit there";
+}
+
+/// A zone that goes takes along what lights it by hand and nothing else.
+TEST(Looks, LoseTheLayersOfAZoneThatGoes) {
+  Show show;
+  addFixture(show, LineShape{4, 0.1}, {});
+  addFixture(show, LineShape{4, 0.1}, {});
+  const ZoneId gone = show.zones[0]->id;
+  const LookId look = addLook(show, "Both", {gone, show.zones[1]->id}, "hold", {});
+  addBinding(show, {}, {.kind = TargetKind::ZoneLevel, .zone = gone});
+  addDeskInput(show, {.zone = gone});
+  deleteZone(show, gone);
+  EXPECT_EQ(find(show.looks, look)->steps[0].layers.size(), 1u);
+  EXPECT_TRUE(show.bindings.empty());
+  EXPECT_TRUE(show.deskInputs.empty());
+}
+
+}  // namespace
+}  // namespace chispa
