@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <algorithm>
+#include <cstdlib>
+#include <filesystem>
 
 #include <rtmidi/RtMidi.h>
+#include <unistd.h>
 
 #include "link/midi.h"
 
@@ -19,6 +22,24 @@ Failure failed(const std::string& name, const RtMidiError& error) {
 
 constexpr const char* kClient = "Chispa";
 constexpr unsigned kQueue = 1024;
+
+/// JACK's default server has its socket there while it runs; PipeWire's, which takes its place, in the user's
+/// folder.
+bool jackRuns() {
+  const char* named = std::getenv("JACK_DEFAULT_SERVER");
+  const std::string socket = std::string("/dev/shm/jack_") + (named ? named : "default") + "_" +
+                             std::to_string(::getuid()) + "_0";
+  const char* folder = std::getenv("XDG_RUNTIME_DIR");
+  return std::filesystem::exists(socket) ||
+         (folder && std::filesystem::exists(std::filesystem::path(folder) / "pipewire-0"));
+}
+
+/// Whether a system is there. Those that are not would write to the terminal when they are asked.
+bool runs(RtMidi::Api api) {
+  if (api == RtMidi::LINUX_ALSA) return std::filesystem::exists("/dev/snd/seq");
+  if (api == RtMidi::UNIX_JACK) return jackRuns();
+  return true;
+}
 
 /// ALSA puts the numbers of a device behind its name; they change when it is plugged in again.
 std::string steadyName(std::string name) {
@@ -85,6 +106,7 @@ class Ports {
     std::vector<Port> ports;
     for (const RtMidi::Api api : systems) {
       if (api == RtMidi::RTMIDI_DUMMY) continue;
+      if (!runs(api)) continue;
       try {
         Client client(api, kClient);
         client.setErrorCallback(hush);

@@ -8,21 +8,12 @@
 #include "core/edit/scoreedits.h"
 #include "core/edit/wireedits.h"
 #include "core/render/compiled.h"
+#include "engine/handclock.h"
 
 namespace chispa::engine {
 namespace {
 
 using namespace std::chrono_literals;
-
-class HandClock final : public Clock {
- public:
-  MonoTime now() const noexcept override { return now_; }
-  void sleepUntil(MonoTime instant) noexcept override { now_ = std::max(now_, instant); }
-  void pass(MonoTime time) { now_ += time; }
-
- private:
-  MonoTime now_{1h};
-};
 
 /// What a fake sound was told, and what it answers.
 struct SoundScript {

@@ -11,6 +11,9 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
+#include "core/edit/bindingedits.h"
+#include "core/edit/deskedits.h"
+#include "core/edit/lookedits.h"
 #include "core/edit/planedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/wireedits.h"
@@ -121,6 +124,57 @@ TEST_P(EveryEffect, IsPlayedAndSentWithoutAllocatingOrLocking) {
     EXPECT_EQ(locks, 0) << GetParam()->key;
     EXPECT_TRUE(output.isDark());
   }
+}
+
+/// Pads, faders, steps, desks: what is played by hand costs the output thread no memory and no lock either.
+TEST(PlayedByHand, NeitherAllocatesNorLocks) {
+  const Ear ear;
+  Show show = showWith("hold", ear.port());
+  const ZoneId zone = show.zones[1]->id;
+  std::vector<LookId> looks;
+  for (const Effect& effect : effects()) looks.push_back(addLook(show, effect.name, {zone}, effect.key, {}));
+  for (const LookId look : looks) addStep(show, look, 0);
+  for (int i = 0; i < 100; ++i)
+    addBinding(show, {.kind = SourceKind::Control, .number = i},
+               i % 3 == 0   ? BindingTarget{.kind = TargetKind::ZoneLevel, .zone = zone}
+               : i % 3 == 1 ? BindingTarget{.kind = TargetKind::Parameter,
+                                            .look = looks[static_cast<std::size_t>(i) % looks.size()],
+                                            .parameter = kStrengthKey}
+                            : BindingTarget{.kind = TargetKind::Channels,
+                                            .controller = show.controllers[0]->id,
+                                            .count = 20,
+                                            .every = 3});
+  addDeskInput(show, {.zone = zone, .universe = 90, .cells = 0, .use = DeskUse::Multiplies});
+  Transport transport;
+  Output output(transport);
+  std::vector<LineProblem> problems;
+  DeskBoxes desks;
+  ProgramSetup setup;
+  setup.desks = &desks;
+  output.load(makeProgram(show, compile(show), setup, problems));
+  output.switchLight(true);
+  for (auto& [universe, box] : desks) {
+    box->box.filling().isHeard = true;
+    box->box.publish();
+  }
+  std::vector<LiveEvent> events;
+  for (int i = 0; i < 100; ++i)
+    events.push_back(controlEvent({.kind = SourceKind::Control, .number = i}, 0.5f));
+  int allocations = 0, locks = 0;
+  {
+    const test::Forbidden watch;
+    for (int i = 0; i < 400; ++i) {
+      const LookId look = looks[static_cast<std::size_t>(i) % looks.size()];
+      output.live().push(LiveSource::Window, {LiveEvent::Kind::Press, look.value, 1, {}, 0});
+      for (const LiveEvent& event : events) output.live().push(LiveSource::Midi, event);
+      output.step(i * 25ms);
+    }
+    allocations = watch.allocations();
+    locks = watch.locks();
+  }
+  EXPECT_EQ(allocations, 0);
+  EXPECT_EQ(locks, 0);
+  EXPECT_GT(output.live().snapshot().state.plays.size(), 10u);
 }
 
 std::vector<const Effect*> all() {

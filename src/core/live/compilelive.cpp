@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <algorithm>
 
+#include "core/effect/curves.h"
 #include "core/live/compiledlive.h"
 
 namespace chispa {
@@ -194,7 +195,8 @@ LookMoment momentOf(const CompiledLook& look, double elapsed_s) noexcept {
     if (left < fade_s) {
       // Into the first step there is nothing to fade from at the beginning.
       const bool fades = i > 0 || (rounds > 0 && look.firstFades);
-      if (fades) moment.share = static_cast<float>(left / fade_s);
+      // As clips that overlap pass into each other.
+      if (fades) moment.share = easeBetween(0, 1, static_cast<float>(left / fade_s));
       return moment;
     }
     left -= fade_s;
