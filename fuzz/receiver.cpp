@@ -22,7 +22,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
   while (left.size() >= 3) {
     // How long after the one before, and how long it is.
     now += std::chrono::milliseconds(left[0] * 20);
-    const std::size_t length = std::min<std::size_t>(left.size() - 3, left[1] << 8 | left[2]);
+    const std::size_t length = std::min(left.size() - 3, std::size_t{left[1]} << 8 | left[2]);
     const auto packet = left.subspan(3, length);
     left = left.subspan(3 + length);
     if (const auto e131 = readE131Data(packet)) {

@@ -324,10 +324,9 @@ void Receiver::offer(Protocol protocol, int universe, const Arrival& arrival) {
 
 void Receiver::release(const SyncKey& key) {
   if (synced_.size() < kMostUniverses || synced_.contains(key)) synced_[key] = nowIs();
-  const auto& [protocol, syncUniverse, source] = key;
   std::erase_if(waiting_, [&](const Waiting& w) {
-    if (w.protocol != protocol || w.syncUniverse != syncUniverse || w.source != source) return false;
-    offer(protocol, w.universe, {w.source, w.name, w.priority, w.sequence, false, w.values});
+    if (SyncKey(w.protocol, w.syncUniverse, w.source) != key) return false;
+    offer(w.protocol, w.universe, {w.source, w.name, w.priority, w.sequence, false, w.values});
     return true;
   });
 }

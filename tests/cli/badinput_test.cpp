@@ -51,7 +51,7 @@ TEST_P(Command, RefusesWhatIsNotThereOrNoFile) {
 
 TEST_P(Command, RefusesWhatIsNoShow) {
   expectRefused(write("empty.chispa", ""));
-  expectRefused(write("noise.chispa", std::string("\x00\xff\xfe{{{[[[\x01", 12)));
+  expectRefused(write("noise.chispa", std::string("\x00\xff\xfe{{{[[[\x01", 10)));
   expectRefused(write("number.chispa", "42"));
   expectRefused(write("list.chispa", "[]"));
   expectRefused(write("other.chispa", R"({"format": "something-else", "version": 1})"));

@@ -9,15 +9,14 @@
 #include <sys/file.h>
 #include <unistd.h>
 
+#include "core/base/texthash.h"
+
 namespace chispa {
 namespace {
 
-/// FNV-1a, 64 bits: the same for one path in every process.
 std::string hashOf(const std::string& text) {
-  std::uint64_t hash = 0xcbf29ce484222325;
-  for (const unsigned char c : text) hash = (hash ^ c) * 0x100000001b3;
   char words[24];
-  std::snprintf(words, sizeof words, "%016llx", static_cast<unsigned long long>(hash));
+  std::snprintf(words, sizeof words, "%016llx", static_cast<unsigned long long>(hashOfText(text)));
   return words;
 }
 

@@ -1,36 +1,21 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/live/liveevent.h"
 
-#include <string_view>
-
 #include "core/base/hash.h"
+#include "core/base/texthash.h"
 
 namespace chispa {
-namespace {
-
-/// FNV-1a (Fowler, Noll, Vo), mixed.
-std::uint64_t hashOf(std::string_view words) {
-  std::uint64_t hash = 0xcbf29ce484222325ULL;
-  for (const char letter : words) {
-    hash ^= static_cast<unsigned char>(letter);
-    hash *= 0x100000001b3ULL;
-  }
-  return mixBits(hash);
-}
-
-}  // namespace
-
 SourceCode codeOf(const BindingSource& source, const std::string& device, int channel) {
   const auto kind = static_cast<std::uint64_t>(source.kind) + 1;
   const auto mix = [](std::uint64_t a, std::uint64_t b) { return mixBits(a ^ mixBits(b)); };
   if (source.isMidi()) {
     // There is one bend and one pressure a channel.
     const bool isNumbered = source.kind != SourceKind::PitchBend && source.kind != SourceKind::Pressure;
-    return mix(mix(mix(kind, hashOf(device)), static_cast<std::uint64_t>(channel)),
+    return mix(mix(mix(kind, hashOfText(device)), static_cast<std::uint64_t>(channel)),
                isNumbered ? static_cast<std::uint64_t>(source.number) : 0);
   }
   if (source.kind == SourceKind::Osc || source.kind == SourceKind::Key)
-    return mix(kind, hashOf(source.address));
+    return mix(kind, hashOfText(source.address));
   return 0;
 }
 

@@ -187,8 +187,9 @@ void RunPage::record(bool on) {
   }
   if (!on && session_.stage.isKeeping()) {
     const Micros end = session_.stage.position();
-    session_.stage.pause();
+    // First: pausing tells the page, which ends a recording that does not play any more.
     const auto notes = session_.stage.endKeeping();
+    session_.stage.pause();
     const Score* score = session_.stage.score();
     std::size_t written = 0;
     if (score)

@@ -1,0 +1,284 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Playing by hand through the real window: pads by mouse and keys, learning, copying along, light at once,
+// recording, desks.
+#include "carousel/carousel.h"
+#include <QCheckBox>
+#include <QContextMenuEvent>
+#include <QDialogButtonBox>
+#include <QListWidget>
+#include <QMenu>
+#include <QSlider>
+#include <QSpinBox>
+
+#include "core/edit/lookedits.h"
+#include "core/edit/planedits.h"
+#include "desk/run/lookpad.h"
+#include "desk/run/runpage.h"
+#include "desk/run/surfacewindow.h"
+#include "desk/window.h"
+
+namespace chispa::desk {
+namespace {
+
+class LiveWindow : public WindowTest {
+ protected:
+  LiveWindow() {
+    EXPECT_TRUE(window_.openFile(QStringLiteral(CHISPA_SOURCE_DIR "/demo/carousel.chispa")));
+    window_.resize(1280, 800);
+    window_.showWorkspace(Workspace::Run);
+    window_.activateWindow();
+    settle();
+    EXPECT_TRUE(QTest::qWaitForWindowActive(&window_));
+  }
+  LookId called(const char* name) const {
+    const Look* look = findNamed(show().looks, name);
+    EXPECT_TRUE(look) << name;
+    return look ? look->id : LookId{};
+  }
+  LookPad* pad(const char* look) {
+    return the<LookPad>(QStringLiteral("pad-%1").arg(called(look).value).toLatin1().constData());
+  }
+  bool isLit(LookId look) const { return stage_.live().state.isLit(look); }
+  bool becomesLit(LookId look) {
+    return eventually([&] { return isLit(look); });
+  }
+  bool becomesDark(LookId look) {
+    return eventually([&] { return !stage_.live().state.playOf(look); });
+  }
+  /// The surface that ships with Chispa, opened from its menu.
+  SurfaceWindow* openSurface() {
+    trigger("showSurface");
+    auto* surface = window_.findChild<SurfaceWindow*>();
+    EXPECT_TRUE(surface);
+    return surface;
+  }
+  /// Runs `act` while the dialog `name` is open.
+  void inDialog(const char* name, const std::function<void(QDialog&)>& fill, const std::function<void()>& act) {
+    bool wasOpen = false;
+    QTimer::singleShot(50, qApp, [&] {
+      auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+      if (!dialog || dialog->objectName() != QLatin1String(name)) return;
+      wasOpen = true;
+      fill(*dialog);
+      QTest::keyClick(dialog, Qt::Key_Return);
+    });
+    act();
+    EXPECT_TRUE(wasOpen) << name;
+  }
+};
+
+TEST_F(LiveWindow, APadIsPlayedByTheMouse) {
+  const LookId rim = called("Quiet rim");
+  QTest::mouseClick(pad("Quiet rim"), Qt::LeftButton, {}, {30, 20});
+  EXPECT_TRUE(becomesLit(rim));
+  EXPECT_EQ(selection_.now(), Selected(rim)) << "its properties are shown";
+  EXPECT_TRUE(eventually([&] {
+    const auto& frame = stage_.frame();
+    return *std::max_element(frame.b.begin(), frame.b.end()) > 0.1f;
+  })) << "the glow shows it";
+  QTest::mouseClick(pad("Quiet rim"), Qt::LeftButton, {}, {30, 20});
+  EXPECT_TRUE(becomesDark(rim));
+}
+
+/// A held pad is lit while the mouse is down.
+TEST_F(LiveWindow, AHeldPadEndsWithTheMouse) {
+  const LookId sparkle = called("Sparkle on all");
+  LookPad* held = pad("Sparkle on all");
+  QTest::mousePress(held, Qt::LeftButton, {}, {30, 20});
+  EXPECT_TRUE(becomesLit(sparkle));
+  QTest::mouseRelease(held, Qt::LeftButton, {}, {30, 20});
+  EXPECT_TRUE(becomesDark(sparkle));
+}
+
+/// The key of a pad plays it while Run is before the eyes, and types letters where a field has the focus.
+TEST_F(LiveWindow, TheKeyOfAPadPlaysItButNotInAField) {
+  const LookId fair = called("Full fair");
+  QWidget* focus = pad("Sea");
+  focus->setFocus();
+  QTest::keyClick(focus, Qt::Key_3);
+  EXPECT_TRUE(becomesLit(fair));
+  QTest::keyClick(focus, Qt::Key_3);
+  EXPECT_TRUE(becomesDark(fair));
+  selection_.select(fair);
+  QCoreApplication::processEvents();
+  auto* name = the<QLineEdit>("lookName");
+  name->setFocus();
+  name->selectAll();
+  QTest::keyClicks(name, QStringLiteral("Fair 3"));
+  QTest::keyClick(name, Qt::Key_Return);
+  EXPECT_EQ(chispa::find(show().looks, fair)->name, "Fair 3");
+  EXPECT_FALSE(isLit(fair));
+  window_.showWorkspace(Workspace::Plan);
+  QTest::keyClick(&window_, Qt::Key_3);
+  QTest::qWait(100);
+  EXPECT_FALSE(isLit(fair)) << "elsewhere keys are not pads";
+}
+
+/// A key that is held when the page goes is let go of.
+TEST_F(LiveWindow, AHeldKeyIsLetGoWhenThePageGoes) {
+  const LookId sparkle = called("Sparkle on all");
+  QWidget* focus = pad("Sea");
+  focus->setFocus();
+  QTest::keyPress(focus, Qt::Key_6);
+  EXPECT_TRUE(becomesLit(sparkle));
+  window_.showWorkspace(Workspace::Score);
+  EXPECT_TRUE(becomesDark(sparkle));
+}
+
+TEST_F(LiveWindow, TheBarOfAPadFadesIt) {
+  const LookId rim = called("Quiet rim");
+  LookPad* own = pad("Quiet rim");
+  const int y = own->height() - own->fontMetrics().height() - 10;
+  QTest::mouseClick(own, Qt::LeftButton, {}, {own->width() / 4, y});
+  EXPECT_TRUE(eventually([&] { return std::abs(stage_.live().state.fader(rim, 1, {}) - 0.25f) < 0.05f; }));
+  EXPECT_FALSE(isLit(rim)) << "the bar does not play it";
+}
+
+/// Light at once: lit with the choice, changed in place, kept or taken away; all of it undone.
+TEST_F(LiveWindow, AnEffectIsLitWithTheChoice) {
+  const std::size_t looks = show().looks.size();
+  choose("atOnceZone", QStringLiteral("Column"));
+  choose("atOnceEffect", QStringLiteral("Hearth"));
+  ASSERT_EQ(show().looks.size(), looks + 1);
+  const LookId made = show().looks.back()->id;
+  EXPECT_TRUE(becomesLit(made));
+  choose("atOncePalette", QStringLiteral("Lagoon"));
+  ASSERT_EQ(show().looks.size(), looks + 1) << "the same look";
+  EXPECT_EQ(show().looks.back()->steps[0].layers[0]->palette, findNamed(show().palettes, "Lagoon")->id);
+  press("atOnceKeep");
+  choose("atOnceEffect", QStringLiteral("Comets"));
+  EXPECT_EQ(show().looks.size(), looks + 2);
+  press("atOnceOff");
+  EXPECT_EQ(show().looks.size(), looks + 1);
+  while (document_.canUndo()) document_.undo();
+  EXPECT_EQ(show().looks.size(), looks);
+}
+
+/// Learn, copy along, a drawn response: three faders of the surface drive three zones, and all is undone.
+TEST_F(LiveWindow, FadersAreLearntAndCopiedAlong) {
+  document_.apply(QStringLiteral("none yet"), [](Show& s) { s.bindings.clear(); });
+  SurfaceWindow* surface = openSurface();
+  selection_.select(findNamed(show().zones, "Post 1")->id);
+  window_.showWorkspace(Workspace::Run);
+  press("learn");
+  auto* fader = surface->findChild<QSlider*>(QStringLiteral("surfaceFader1"));
+  QTest::keyClick(fader, Qt::Key_PageUp);
+  ASSERT_TRUE(eventually([&] { return show().bindings.size() == 1; }));
+  const Binding learnt = *show().bindings[0];
+  EXPECT_EQ(learnt.source.kind, SourceKind::Control);
+  EXPECT_EQ(learnt.source.number, 1);
+  EXPECT_EQ(learnt.source.device, link::SimulatedMidi::kName);
+  EXPECT_EQ(learnt.target.kind, TargetKind::ZoneLevel);
+  EXPECT_EQ(selection_.now(), Selected(learnt.id));
+
+  choose("bindingResponse", QStringLiteral("drawn"));
+  type("bindingPoints", QStringLiteral("0:0 50:100 100:100"));
+  EXPECT_EQ(show().bindings[0]->points.size(), 3u);
+
+  inDialog(
+      "copyAlongDialog",
+      [](QDialog& dialog) {
+        auto* count = dialog.findChild<QSpinBox*>(QStringLiteral("alongCount"));
+        count->selectAll();
+        QTest::keyClicks(count, QStringLiteral("2"));
+      },
+      [this] { press("copyAlong"); });
+  ASSERT_EQ(show().bindings.size(), 3u);
+  EXPECT_EQ(show().bindings[2]->source.number, 3);
+  EXPECT_EQ(show().bindings[2]->target.zone, findNamed(show().zones, "Post 3")->id);
+  settle();
+  auto* third = surface->findChild<QSlider*>(QStringLiteral("surfaceFader3"));
+  QTest::keyClick(third, Qt::Key_End);
+  for (int i = 0; i < 6; ++i) QTest::keyClick(third, Qt::Key_PageDown);
+  const ZoneId post = findNamed(show().zones, "Post 3")->id;
+  EXPECT_TRUE(eventually([&] {
+    const BindingState* state = stage_.live().state.stateOf(show().bindings[2]->id);
+    return state && state->isHeard && stage_.live().state.zoneLevel(post, stage_.live().now.t) <= 1;
+  }));
+  while (document_.canUndo()) document_.undo();
+  EXPECT_EQ(show().bindings.size(), 7u) << "those of the demo";
+}
+
+/// A pad of the surface learnt for the selected look plays it, with a fade of its own, and shines.
+TEST_F(LiveWindow, APadOfTheSurfacePlaysALook) {
+  SurfaceWindow* surface = openSurface();
+  selection_.select(called("Sea"));
+  window_.showWorkspace(Workspace::Run);
+  press("learn");
+  auto* button = surface->findChild<QPushButton*>(QStringLiteral("surfacePad5"));
+  QTest::mouseClick(button, Qt::LeftButton);
+  ASSERT_TRUE(eventually([&] { return show().bindings.size() == 8; }));
+  choose("targetMode", QStringLiteral("flash"));
+  setNumber("bindingEaseOut", 2000);
+  the<QCheckBox>("lampSent")->setFocus();
+  QTest::keyClick(the<QCheckBox>("lampSent"), Qt::Key_Space);
+  settle();
+  QTest::mousePress(button, Qt::LeftButton);
+  EXPECT_TRUE(becomesLit(called("Sea")));
+  EXPECT_TRUE(eventually([&] { return button->styleSheet().contains(QStringLiteral("rgba")); }));
+  QTest::mouseRelease(button, Qt::LeftButton);
+  EXPECT_TRUE(eventually([&] { return !isLit(called("Sea")); }));
+  const LookPlay* fading = stage_.live().state.playOf(called("Sea"));
+  ASSERT_TRUE(fading) << "it fades out";
+  EXPECT_EQ(fading->fadeOut, Micros(2'000'000));
+}
+
+/// What is played while the score runs is written into it, in one step of undo.
+TEST_F(LiveWindow, WhatIsPlayedIsRecordedIntoTheScore) {
+  const std::size_t clips = stage_.score()->clips.size();
+  press("recordLive");
+  ASSERT_TRUE(eventually([&] { return stage_.isPlaying(); }));
+  QWidget* focus = pad("Sea");
+  focus->setFocus();
+  QTest::keyClick(focus, Qt::Key_2);
+  EXPECT_TRUE(becomesLit(called("Quiet rim")));
+  QTest::qWait(200);
+  press("recordLive");
+  ASSERT_GT(stage_.score()->clips.size(), clips);
+  EXPECT_GT(stage_.score()->clips.back()->over, 0);
+  EXPECT_EQ(stage_.score()->clips.back()->zone, findNamed(show().zones, "Canopy rim")->id);
+  document_.undo();
+  EXPECT_EQ(stage_.score()->clips.size(), clips);
+}
+
+TEST_F(LiveWindow, WhatIsLitIsKeptAsALook) {
+  stage_.seek(Micros(30'000'000));
+  press("keepLit");
+  ASSERT_EQ(show().looks.size(), 13u);
+  EXPECT_FALSE(show().looks.back()->steps[0].layers.empty());
+  EXPECT_EQ(selection_.now(), Selected(show().looks.back()->id));
+  QTest::keyClick(&window_, Qt::Key_Delete);
+  EXPECT_EQ(show().looks.size(), 12u);
+}
+
+/// A look's steps and layers are edited in the inspector, each change in the next frame and undone.
+TEST_F(LiveWindow, StepsAndLayersAreEditedInTheInspector) {
+  const LookId rim = called("Quiet rim");
+  selection_.select(rim);
+  QCoreApplication::processEvents();
+  press("addStep");
+  ASSERT_EQ(chispa::find(show().looks, rim)->steps.size(), 2u);
+  setNumber("stepHold", 2.5);
+  EXPECT_EQ(chispa::find(show().looks, rim)->steps[1].hold, Micros(2'500'000));
+  auto* layers = the<QListWidget>("lookLayers");
+  layers->setCurrentRow(0);
+  press("openLayer");
+  ASSERT_TRUE(std::holds_alternative<LayerChoice>(selection_.now()));
+  choose("palette", QStringLiteral("Sugar"));
+  EXPECT_EQ(chispa::find(show().looks, rim)->steps[1].layers[0]->palette, findNamed(show().palettes, "Sugar")->id);
+  press("backToLook");
+  EXPECT_EQ(selection_.now(), Selected(rim));
+}
+
+/// Every fixture listens to a desk as one cell, with one gesture and one undo.
+TEST_F(LiveWindow, EveryFixtureListensAsOneCell) {
+  selection_.clear();
+  const std::size_t before = show().deskInputs.size();
+  trigger("listenCollapsed");
+  EXPECT_EQ(show().deskInputs.size(), before + show().fixtures.size());
+  document_.undo();
+  EXPECT_EQ(show().deskInputs.size(), before);
+}
+
+}  // namespace
+}  // namespace chispa::desk
