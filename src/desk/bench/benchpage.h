@@ -45,6 +45,33 @@ class BenchPage : public QWidget {
   void beginCamera();
   CameraPage& camera() { return *camera_; }
 
+  /// The Bench in the hand: what a phone shows of it, and what it asks for.
+  struct HandAnswer {
+    QString words;
+    QColor colour = {};
+    int seen = 0;
+    /// The finder that it begins; below 0 for an answer.
+    int begins = -1;
+  };
+  struct HandQuestion {
+    QString target;
+    QString question;
+    QString hint;
+    QString left;
+    std::vector<HandAnswer> answers;
+    bool canGoBack = false;
+  };
+  HandQuestion handQuestion() const;
+  /// Answers, or, where nothing is asked any more, takes what was found.
+  void answerByHand(int seen);
+  void goBackByHand();
+  /// The next port, or the one before.
+  void stepPort(int by);
+  /// Lights one pixel of the port after the other.
+  void walkByHand(int by);
+  /// Lets the port blink, or ends it.
+  void locateByHand();
+
  protected:
   void keyPressEvent(QKeyEvent* event) override;
   void showEvent(QShowEvent* event) override;
@@ -75,6 +102,7 @@ class BenchPage : public QWidget {
   Session session_;
   BenchRig rig_ = makeBenchRig();
   int place_ = 0;
+  bool isLocating_ = false;
   TargetList* targets_;
   SignalForm* signal_;
   AddressRow* address_;

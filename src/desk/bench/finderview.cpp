@@ -296,6 +296,12 @@ void FinderView::answer(int seen) {
   ask();
 }
 
+void FinderView::takeBack() {
+  if (!finder_ || finder_->answers() == 0) return;
+  finder_->takeBack();
+  ask();
+}
+
 void FinderView::accept() {
   if (!finder_ || finder_->question() || finder_->isContradicted()) return;
   const QString difference = finder_->difference(ground_.show());

@@ -38,6 +38,13 @@ class FinderView : public QWidget {
   /// Goes away; the finder can go on later.
   void leave();
 
+  /// What is asked now; null if nothing is. For whoever answers in the maker's place, from a phone.
+  const Finder* finder() const { return finder_.get(); }
+  void answer(int seen);
+  void takeBack();
+  /// Takes what was found into the show, and leaves.
+  void accept();
+
  signals:
   /// The maker has left it, or accepted what was found.
   void left();
@@ -56,8 +63,6 @@ class FinderView : public QWidget {
   void showAnswers(const std::vector<FinderAnswer>& answers);
   void showSliders(const std::vector<FinderSlider>& sliders);
   void send(const FinderQuestion& question);
-  void answer(int seen);
-  void accept();
   bool slideByKey(int key);
   bool walkByKey(const QKeyEvent* event);
   bool pickByKey(int key);

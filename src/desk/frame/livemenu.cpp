@@ -3,6 +3,7 @@
 
 #include "core/edit/lookedits.h"
 #include "desk/frame/mainwindow.h"
+#include "desk/frame/phonedialog.h"
 #include "desk/run/atoncebar.h"
 #include "desk/run/livepanel.h"
 #include "desk/run/runpage.h"
@@ -56,6 +57,11 @@ void MainWindow::makeLiveMenu() {
   addAction(menu, "exportDeskSheet", tr("Export the &desk sheet…"), {},
             inRun([this] { run_->live().exportDeskSheet(); }));
   menu->addSeparator();
+  addAction(menu, "phonePage", tr("&Phone page…"), {}, [this] {
+    auto* dialog = new PhoneDialog(*phones_, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->show();
+  });
   addAction(menu, "recordLive", tr("&Record into the score, or end it"), QKeySequence(tr("Ctrl+Alt+R")),
             inRun([this] { run_->record(!session_.stage.isKeeping()); }));
   addAction(menu, "tapTempo", tr("&Tap the tempo"), QKeySequence(tr("Ctrl+Alt+T")), [this] {

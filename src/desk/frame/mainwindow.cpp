@@ -23,6 +23,7 @@
 
 #include "desk/bench/benchpage.h"
 #include "desk/frame/inspector.h"
+#include "desk/frame/phonehost.h"
 #include "desk/frame/pulsebar.h"
 #include "desk/parts/format.h"
 #include "desk/parts/icon.h"
@@ -46,6 +47,7 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
       bench_(new BenchPage(session_)),
       score_(new ScorePage(session_)),
       inputs_(new LiveInputs(session_, this)),
+      phones_(new PhoneHost(session_, *bench_, this)),
       run_(new RunPage(session_, *inputs_)),
       inspector_(new Inspector(session_, plan_->view())),
       pulse_(new PulseBar(session_)),
@@ -74,6 +76,8 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   };
   connect(wire_, &WirePage::failed, this, [this](const QString& words) { tell(words); });
   connect(plan_, &PlanPage::failed, this, [this](const QString& words) { tell(words); });
+  connect(phones_, &PhoneHost::benchAsked, this, [this] { showWorkspace(Workspace::Bench); });
+  connect(phones_, &PhoneHost::blackoutAsked, pulse_, &PulseBar::setBlackout);
   connect(run_, &RunPage::failed, this, [this](const QString& words) { tell(words); });
   connect(spine_, &Spine::chosen, this, &MainWindow::showWorkspace);
   connect(pulse_, &PulseBar::controllersAsked, this, [this] { showWorkspace(Workspace::Wire); });

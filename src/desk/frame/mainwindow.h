@@ -16,6 +16,7 @@ namespace chispa::desk {
 class BenchPage;
 class Inspector;
 class LiveInputs;
+class PhoneHost;
 class PlanPage;
 class PulseBar;
 class ScreenPorts;
@@ -39,6 +40,7 @@ class MainWindow : public QMainWindow {
   ScorePage& scorePage() { return *score_; }
   RunPage& runPage() { return *run_; }
   LiveInputs& inputs() { return *inputs_; }
+  PhoneHost& phones() { return *phones_; }
 
   /// Opens a show; says what is wrong if it cannot. Nothing is asked about unsaved changes.
   bool openFile(const QString& path);
@@ -103,6 +105,7 @@ class MainWindow : public QMainWindow {
   ScorePage* score_;
   QActionGroup* composing_;
   LiveInputs* inputs_;
+  PhoneHost* phones_;
   RunPage* run_;
   Inspector* inspector_;
   PulseBar* pulse_;

@@ -1,0 +1,56 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <memory>
+
+#include "phone/phoneserver.h"
+#include <QElapsedTimer>
+#include <QObject>
+
+#include "core/preview/glow.h"
+#include "desk/session/session.h"
+
+namespace chispa::desk {
+
+class BenchPage;
+
+/// Tells phones what the window shows, and does what they ask for. Off until it is switched on. UI thread.
+class PhoneHost : public QObject {
+  Q_OBJECT
+ public:
+  PhoneHost(const Session& session, BenchPage& bench, QObject* parent = nullptr);
+  ~PhoneHost() override;
+
+  bool isOn() const { return server_ != nullptr; }
+  /// Says why not if it cannot; empty if it can.
+  QString switchOn(const QString& address, int port = phone::PhoneServer::kPort);
+  void switchOff();
+  /// Null while it is off.
+  phone::PhoneServer* server() { return server_.get(); }
+
+ signals:
+  /// A phone works on the Bench: it is to be seen.
+  void benchAsked();
+  void blackoutAsked(bool on);
+  void changed();
+
+ private:
+  void follow();
+  void obey(const phone::Command& command);
+  void obeyBench(const phone::Command& command);
+  std::string stateText() const;
+  void drawLight();
+  void drawPads();
+  void setPalette(PaletteId palette);
+
+  Session session_;
+  BenchPage& bench_;
+  std::unique_ptr<phone::PhoneServer> server_;
+  GlowPainter painter_;
+  QElapsedTimer sinceLight_;
+  QElapsedTimer sincePads_;
+  /// What the pads' pictures were drawn of, and how many times they were.
+  std::shared_ptr<const CompiledShow> drawnOf_;
+  int pictures_ = 0;
+};
+
+}  // namespace chispa::desk
