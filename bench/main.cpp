@@ -6,6 +6,7 @@
 #include "demobudgets.h"
 #include "eyebudgets.h"
 #include "largeshow.h"
+#include "livebudgets.h"
 #include "soak.h"
 #include "windowbudgets.h"
 #include <QApplication>
@@ -105,6 +106,11 @@ int main(int argc, char** argv) {
     chispa::bench::printDemoBudgets();
     return 0;
   }
+  // "live" measures from a hand to a packet.
+  if (argc == 2 && std::string_view(argv[1]) == "live") {
+    chispa::bench::printLiveBudgets();
+    return 0;
+  }
   // "eye" looks at simulated LEDs.
   if (argc == 2 && std::string_view(argv[1]) == "eye") return chispa::bench::eyeAccuracy();
   // "soak SECONDS" plays for long and counts what arrives.
@@ -115,6 +121,7 @@ int main(int argc, char** argv) {
   benchmark::Initialize(&argc, argv);
   benchmark::RunSpecifiedBenchmarks();
   chispa::bench::printBudgets();
+  chispa::bench::printLiveBudgets();
   chispa::bench::printDemoBudgets();
   chispa::bench::printWindowBudgets();
   return 0;

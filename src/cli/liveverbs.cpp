@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <algorithm>
 #include <iostream>
 #include <thread>
 
@@ -122,6 +123,29 @@ void runUntil(engine::Player& player, const Score* score, Inputs& inputs, double
   }
 }
 
+/// Tells what arrives where nobody listens, and who listens where nothing arrives.
+int checkDesk(const Show& show, const Words& words) {
+  link::Receiver::Options options;
+  if (!words.interface.empty()) options.address = words.interface;
+  options.ddpPort = options.opcPort = 0;
+  for (const DeskRow& row : deskRows(show))
+    if (row.protocol == Protocol::E131) options.groups.push_back(row.universe);
+  std::sort(options.groups.begin(), options.groups.end());
+  options.groups.erase(std::unique(options.groups.begin(), options.groups.end()), options.groups.end());
+  const auto receiver = link::Receiver::open(options);
+  if (!receiver) return failed(receiver.failure());
+  std::this_thread::sleep_for(std::chrono::duration<double>(words.length_s > 0 ? words.length_s : 3));
+  std::vector<std::pair<Protocol, int>> arriving;
+  for (const link::ReceivedUniverse& heard : (*receiver)->heard()) arriving.emplace_back(heard.protocol, heard.universe);
+  const DeskGaps gaps = deskGaps(show, arriving);
+  for (const auto& [protocol, universe] : gaps.unheard)
+    std::cout << nameOf(protocol) << " universe " << universe << " arrives, and nobody listens to it\n";
+  for (const auto& [protocol, universe] : gaps.missing)
+    std::cout << nameOf(protocol) << " universe " << universe << " is listened to, and does not arrive\n";
+  if (gaps.unheard.empty() && gaps.missing.empty()) std::cout << "What arrives is what is listened to.\n";
+  return gaps.missing.empty() ? kDone : kShowError;
+}
+
 }  // namespace
 
 int looks(const Words& words) {
@@ -158,6 +182,7 @@ int bindings(const Words& words) {
 int desk(const Words& words) {
   const auto opened = OpenedShow::open(words.file);
   if (!opened) return kShowError;
+  if (words.check) return checkDesk(opened->show, words);
   if (!words.json) {
     std::cout << deskSheet(opened->show);
     return kDone;

@@ -32,6 +32,8 @@ struct Words {
   bool restore = false;
   /// Desks, MIDI and OSC are heard.
   bool listen = false;
+  /// What arrives is compared with what is listened to.
+  bool check = false;
   /// IPv4 address of the interface to use.
   std::string interface;
   /// Frames of a camera: folders of pictures, or videos.

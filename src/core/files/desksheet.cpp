@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/files/desksheet.h"
 
+#include <algorithm>
 #include <cerrno>
 #include <cstring>
+#include <set>
 
 #include <fcntl.h>
 #include <unistd.h>
@@ -61,6 +63,20 @@ std::string deskSheet(const Show& show) {
              std::to_string(row.channels) + "," + csvField(row.format) + "," + useName(row.use) + "," +
              std::string(nameOf(row.protocol)) + "\n";
   return table;
+}
+
+DeskGaps deskGaps(const Show& show, const std::vector<std::pair<Protocol, int>>& arriving) {
+  std::set<std::pair<Protocol, int>> listened;
+  for (const DeskRow& row : deskRows(show)) listened.insert({row.protocol, row.universe});
+  for (const auto& binding : show.bindings)
+    if (binding->source.kind == SourceKind::Desk)
+      listened.insert({binding->source.protocol, binding->source.universe});
+  DeskGaps gaps;
+  for (const auto& one : arriving)
+    if (!listened.contains(one)) gaps.unheard.push_back(one);
+  for (const auto& one : listened)
+    if (std::find(arriving.begin(), arriving.end(), one) == arriving.end()) gaps.missing.push_back(one);
+  return gaps;
 }
 
 Outcome writeDeskSheet(const Show& show, const std::filesystem::path& path) {

@@ -30,6 +30,14 @@ std::string useName(DeskUse use);
 std::vector<DeskRow> deskRows(const Show& show);
 /// The same as CSV (RFC 4180), with a line of names.
 std::string deskSheet(const Show& show);
+/// What a desk and a show do not agree on.
+struct DeskGaps {
+  /// Universes that arrive and nobody listens to, and those that are listened to and do not arrive.
+  std::vector<std::pair<Protocol, int>> unheard;
+  std::vector<std::pair<Protocol, int>> missing;
+};
+/// `arriving` are the universes that were heard.
+DeskGaps deskGaps(const Show& show, const std::vector<std::pair<Protocol, int>>& arriving);
 Outcome writeDeskSheet(const Show& show, const std::filesystem::path& path);
 
 }  // namespace chispa

@@ -38,6 +38,60 @@ class Inspection {
     }
   }
 
+  void inspectLooks() {
+    for (const auto& look : show_.looks) {
+      bool isEmpty = true;
+      for (const LookStep& step : look->steps)
+        for (const auto& layer : step.layers) {
+          isEmpty = false;
+          if (!zones_.contains(layer->zone))
+            add(Severity::Warning, "The zone of one of its layers is gone.", look->name,
+                "Delete the layer, or make the zone again.", look->id);
+          if (!findEffect(layer->effect))
+            add(Severity::Warning,
+                "The effect \"" + layer->effect + "\" is unknown to this version; its layer stays dark.",
+                look->name, "Choose another effect.", look->id);
+        }
+      if (isEmpty)
+        add(Severity::Note, "This look has no layer, and so no light.", look->name, "Add a layer in Run.",
+            look->id);
+      if (!look->key.empty() && !padKeys_.insert(look->key).second)
+        add(Severity::Warning, "Key " + look->key + " plays another look already.", look->name,
+            "Choose another key.", look->id);
+      if (look->end == LookEnd::GoOn && !find(show_.looks, look->next))
+        add(Severity::Warning, "The look that is to follow it is gone.", look->name, "Choose another.", look->id);
+    }
+  }
+
+  void inspectBindings() {
+    for (const auto& binding : show_.bindings) {
+      const BindingTarget& target = binding->target;
+      const auto gone = [&](const std::string& what) {
+        add(Severity::Warning, what, binding->name.empty() ? "a binding" : binding->name,
+            "Choose what it drives, or delete it.", binding->id);
+      };
+      const bool isOfLook = target.kind == TargetKind::Look || target.kind == TargetKind::LookLevel ||
+                            target.kind == TargetKind::Parameter || target.kind == TargetKind::Speed;
+      if (isOfLook && !find(show_.looks, target.look)) gone("The look that it drives is gone.");
+      if (target.kind == TargetKind::ZoneLevel && !zones_.contains(target.zone))
+        gone("The zone that it drives is gone.");
+      if (target.kind == TargetKind::Channels && !find(show_.controllers, target.controller))
+        gone("The controller whose channels it drives is gone.");
+    }
+  }
+
+  void inspectDesks() {
+    for (const auto& input : show_.deskInputs) {
+      const UniverseRange range = universeRange(input->protocol);
+      if (!zones_.contains(input->zone))
+        add(Severity::Warning, "The zone that listens to the desk is gone.", input->name,
+            "Choose another zone, or delete it in Run.", input->id);
+      if (input->universe < range.low || input->universe > range.high)
+        add(Severity::Error, "The protocol has no universe " + std::to_string(input->universe) + ".", input->name,
+            "Choose one from " + std::to_string(range.low) + " to " + std::to_string(range.high) + ".", input->id);
+    }
+  }
+
   void inspectFixtures() {
     for (const auto& fixture : show_.fixtures) {
       if (!find(show_.stripTypes, fixture->stripType))
@@ -317,6 +371,7 @@ class Inspection {
 
   const Show& show_;
   std::unordered_set<ZoneId> zones_;
+  std::set<std::string> padKeys_;
   std::vector<Problem> problems_;
 };
 
@@ -333,6 +388,9 @@ std::vector<Problem> findProblems(const Show& show,
   inspection.inspectAddresses();
   inspection.inspectPower();
   inspection.inspectScores(fileExists);
+  inspection.inspectLooks();
+  inspection.inspectBindings();
+  inspection.inspectDesks();
   return std::move(inspection).take();
 }
 

@@ -26,7 +26,8 @@ struct ClipPlace {
 };
 /// What a problem is about; the show as a whole if monostate.
 using ProblemPlace =
-    std::variant<std::monostate, FixtureId, ZoneId, ControllerId, PortPlace, ScoreId, ClipPlace>;
+    std::variant<std::monostate, FixtureId, ZoneId, ControllerId, PortPlace, ScoreId, ClipPlace, LookId,
+                 BindingId, DeskInputId>;
 
 /// Something in a show that will not work as it stands: what, where, and the cure.
 struct Problem {

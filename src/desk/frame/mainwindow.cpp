@@ -328,6 +328,15 @@ void MainWindow::goTo(const ProblemPlace& place) {
   } else if (const auto* score = std::get_if<ScoreId>(&place)) {
     session_.stage.openScore(*score);
     showWorkspace(Workspace::Score);
+  } else if (const auto* look = std::get_if<LookId>(&place)) {
+    session_.selection.select(*look);
+    showWorkspace(Workspace::Run);
+  } else if (const auto* binding = std::get_if<BindingId>(&place)) {
+    session_.selection.select(*binding);
+    showWorkspace(Workspace::Run);
+  } else if (const auto* input = std::get_if<DeskInputId>(&place)) {
+    session_.selection.select(*input);
+    showWorkspace(Workspace::Run);
   } else if (const auto* clip = std::get_if<ClipPlace>(&place)) {
     session_.stage.openScore(clip->score);
     session_.selection.select(ClipIds{clip->clip});
