@@ -18,6 +18,7 @@
 #include "core/edit/lookedits.h"
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
+#include "core/edit/zoneedits.h"
 #include "engine/midihub.h"
 #include "engine/player.h"
 #include "link/e131.h"
@@ -52,7 +53,8 @@ struct Chain {
       pollfd waiting{ear.fd(), POLLIN, 0};
       if (::poll(&waiting, 1, 100) <= 0) continue;
       const ssize_t count = ::recv(ear.fd(), buffer.data(), buffer.size(), 0);
-      const auto data = link::readE131Data(std::span(buffer).first(static_cast<std::size_t>(std::max<ssize_t>(0, count))));
+      const auto data =
+          link::readE131Data(std::span(buffer).first(static_cast<std::size_t>(std::max<ssize_t>(0, count))));
       if (data && !data->values.empty() && data->values[0] == value)
         return std::chrono::duration<double, std::milli>(Clock::now() - begun).count();
     }
@@ -85,10 +87,12 @@ void printLatencies() {
   {
     Chain chain({.kind = SourceKind::Control, .number = 1});
     const auto device = std::make_shared<link::SimulatedMidi>();
-    engine::MidiHub hub(device, [&](const LiveEvent& event) { chain.player.live(engine::LiveSource::Midi, event); },
-                        [](const link::ControlHeard&) {});
+    engine::MidiHub hub(
+        device, [&](const LiveEvent& event) { chain.player.live(engine::LiveSource::Midi, event); },
+        [](const link::ControlHeard&) {});
     hub.refresh();
-    line("MIDI message in, changed packet out, 99th percentile", "one frame + 2 ms = 27 ms", latency(chain, [&](int value) {
+    line("MIDI message in, changed packet out, 99th percentile", "one frame + 2 ms = 27 ms",
+         latency(chain, [&](int value) {
            const std::uint8_t message[] = {0xb0, 1, static_cast<std::uint8_t>(value)};
            device->send(message);
          }));
@@ -96,7 +100,8 @@ void printLatencies() {
   {
     Chain chain({.kind = SourceKind::Osc, .address = "/fader/1"});
     auto server = link::OscServer::open("127.0.0.1", 0, [&](const link::OscHeard& heard) {
-      chain.player.live(engine::LiveSource::Osc, controlEvent({.kind = SourceKind::Osc, .address = heard.address}, heard.value));
+      chain.player.live(engine::LiveSource::Osc,
+                        controlEvent({.kind = SourceKind::Osc, .address = heard.address}, heard.value));
     });
     const int fd = ::socket(AF_INET, SOCK_DGRAM | SOCK_CLOEXEC, 0);
     sockaddr_in there{};
@@ -104,8 +109,9 @@ void printLatencies() {
     there.sin_port = htons(static_cast<std::uint16_t>((*server)->port()));
     there.sin_addr.s_addr = htonl(INADDR_LOOPBACK);
     line("OSC packet in, changed packet out, 99th percentile", "27 ms", latency(chain, [&](int value) {
-           const std::uint8_t message[] = {'/', 'f', 'a', 'd', 'e', 'r', '/', '1', 0, 0, 0, 0, ',', 'i', 0, 0,
-                                           0,   0,   0,   static_cast<std::uint8_t>(value > 0 ? 1 : 0)};
+           const std::uint8_t message[] = {
+               '/', 'f', 'a', 'd', 'e', 'r', '/', '1', 0, 0,
+               0,   0,   ',', 'i', 0,   0,   0,   0,   0, static_cast<std::uint8_t>(value > 0 ? 1 : 0)};
            ::sendto(fd, message, sizeof message, 0, reinterpret_cast<sockaddr*>(&there), sizeof there);
          }));
     ::close(fd);
@@ -141,11 +147,13 @@ std::vector<std::uint8_t> deskPacket(int universe, std::uint8_t sequence) {
   return p;
 }
 
-/// A show of 20,000 px that plays, and what it costs on top to hear 64 universes and a hundred bindings.
-void printCosts() {
+/// A show of 20,000 px that plays, and what it costs on top to hear 64 universes and a hundred bindings: each
+/// universe lights all of it, or its own part.
+void printCosts(bool isParted) {
   const LoopbackSocket sink;
   Show show = largeShow(118, 1, sink.port());
-  const ZoneId zone = show.zones.front()->id;
+  std::vector<ZoneId> zones(64, show.zones.front()->id);
+  if (isParted) zones = divideZone(show, show.zones.front()->id, {.by = Division::Parts, .n = 64});
   const auto share = [&](const std::function<void(engine::Player&)>& meanwhile) {
     engine::Player player(engine::Player::Options{});
     player.setShow(show, compile(show));
@@ -159,9 +167,14 @@ void printCosts() {
   };
   const double plain = share([](engine::Player&) {}).first;
   for (int i = 0; i < 100; ++i)
-    addBinding(show, {.kind = SourceKind::Control, .number = i % 128}, {.kind = TargetKind::ZoneLevel, .zone = zone});
+    addBinding(show, {.kind = SourceKind::Control, .number = i % 128},
+               {.kind = TargetKind::ZoneLevel, .zone = zones[static_cast<std::size_t>(i) % zones.size()]});
   for (int i = 0; i < 64; ++i)
-    addDeskInput(show, {.zone = zone, .universe = 1000 + i, .channel = 1, .cells = 1, .use = DeskUse::Multiplies});
+    addDeskInput(show, {.zone = zones[static_cast<std::size_t>(i)],
+                        .universe = 1000 + i,
+                        .channel = 1,
+                        .cells = 1,
+                        .use = DeskUse::Multiplies});
   // A desk that sends 64 universes 40 times a second, in a process of its own.
   const pid_t desk = ::fork();
   if (desk == 0) {
@@ -190,7 +203,9 @@ void printCosts() {
   ::kill(desk, SIGKILL);
   ::waitpid(desk, nullptr, 0);
   line("universes heard meanwhile", "64", std::to_string(heard));
-  line("100 bindings and 64 universes that are listened to, on top", "<= 10 % of one core",
+  line(isParted ? "100 bindings, 64 universes, each on its part, on top"
+                : "100 bindings, 64 universes, each on all 20,000 px, on top",
+       "<= 10 % of one core",
        format("%.1f %% (from %.1f to %.1f %%, %llu skipped)", busy - plain, plain, busy,
               static_cast<unsigned long long>(skipped)));
 }
@@ -203,11 +218,13 @@ void printLooks() {
   std::vector<ZoneId> zones;
   for (const auto& zone : show.zones) zones.push_back(zone->id);
   for (int i = 0; i < 12; ++i)
-    looks.push_back(addLook(show, "Look", zones, effects[i % 6], show.palettes.empty() ? PaletteId{} : show.palettes[0]->id));
+    looks.push_back(addLook(show, "Look", zones, effects[i % 6],
+                            show.palettes.empty() ? PaletteId{} : show.palettes[0]->id));
   engine::Player player(engine::Player::Options{});
   player.setShow(show, compile(show));
   player.switchLight(true);
-  for (const LookId look : looks) player.live(engine::LiveSource::Window, {LiveEvent::Kind::Light, look.value, 1, {}, 0});
+  for (const LookId look : looks)
+    player.live(engine::LiveSource::Window, {LiveEvent::Kind::Light, look.value, 1, {}, 0});
   std::this_thread::sleep_for(1s);
   const double before = cpuSeconds();
   const auto skipped = player.stats().skipped.load();
@@ -221,7 +238,8 @@ void printLooks() {
 
 void printLiveBudgets() {
   printLatencies();
-  printCosts();
+  printCosts(true);
+  printCosts(false);
   printLooks();
 }
 

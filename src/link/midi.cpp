@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/midi.h"
 
+#include <utility>
+
 namespace chispa::link {
 namespace {
 

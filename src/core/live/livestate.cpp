@@ -2,6 +2,7 @@
 #include "core/live/livestate.h"
 
 #include <type_traits>
+#include <utility>
 
 namespace chispa {
 

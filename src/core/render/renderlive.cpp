@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <algorithm>
+#include <utility>
 
 #include "core/live/compiledlive.h"
 #include "core/render/laying.h"
@@ -23,6 +24,15 @@ float deskColour(const CompiledDeskInput& input, std::size_t colour, const Compi
   const auto at = static_cast<std::size_t>(place.channel + offset);
   if (input.input.bits != 16) return static_cast<float>(values[at]) / 255.f;
   return static_cast<float>(values[at] * 256 + values[at + 1]) / 65535.f;
+}
+
+/// White is light of all colours.
+Rgb deskLight(const CompiledDeskInput& input, const CompiledDeskInput::Place& place,
+              std::span<const DeskValues> desk) noexcept {
+  const float white = deskColour(input, 3, place, desk);
+  return {std::min(1.f, deskColour(input, 0, place, desk) + white),
+          std::min(1.f, deskColour(input, 1, place, desk) + white),
+          std::min(1.f, deskColour(input, 2, place, desk) + white)};
 }
 
 Blend blendOf(DeskUse use) {
@@ -105,16 +115,10 @@ void Renderer::renderDesk(const CompiledShow& show, const LiveInstant& now, std:
     if (presence.share <= 0) continue;
     LightBuffer& light = scratch_[0].clip;
     const CellRange all = allOf(*input.cells);
-    for (std::size_t i = 0; i < all.count; ++i) {
-      const auto& place = input.places[input.placeOf(i)];
-      // White is light of all colours.
-      const float white = deskColour(input, 3, place, desk);
-      Rgb colour{};
-      if (!presence.isDark)
-        colour = {std::min(1.f, deskColour(input, 0, place, desk) + white),
-                  std::min(1.f, deskColour(input, 1, place, desk) + white),
-                  std::min(1.f, deskColour(input, 2, place, desk) + white)};
-      light.set(i, colour, 1);
+    // Neighbours of one cell of the desk have its colour.
+    for (std::size_t place = 0, cell = 0; place < input.places.size(); ++place) {
+      const Rgb colour = presence.isDark ? Rgb{} : deskLight(input, input.places[place], desk);
+      for (; cell < all.count && input.placeOf(cell) == place; ++cell) light.set(cell, colour, 1);
     }
     blendOnPixels(light, *input.cells, all, blendOf(input.input.use), presence.share, frame);
   }

@@ -129,21 +129,10 @@ void takeShapes(MainWindow& window, const Session& session, Photographer& photo)
   plan.frameAll();
 }
 
-/// The column divided into faces, and a drawing's holes over a picture beneath the plan; taken back
-/// afterwards.
-void takeDivisionAndImports(MainWindow& window, const Session& session, Photographer& photo) {
+/// A drawing's holes over a picture beneath the plan; taken back afterwards.
+void takeImports(MainWindow& window, const Session& session, Photographer& photo) {
   PlanView& plan = window.planPage().view();
   const Show before = session.show();
-  plan.setSide(PlanSide::Free);
-  std::vector<ZoneId> faces;
-  session.edit(QStringLiteral("faces"), [&](Show& show) {
-    const Zone* column = findNamed(show.zones, "Column");
-    if (column)
-      faces = divideZone(show, column->id, {Division::ColumnParts, 4, "Column face", Numbering::Letters});
-  });
-  if (!faces.empty()) session.selection.select(faces.front());
-  photo.take(QStringLiteral("plan-divided"));
-  plan.setSide(PlanSide::Top);
   const QTemporaryDir folder;
   const QString picture = folder.filePath(QStringLiteral("yard.png"));
   QImage yard(900, 620, QImage::Format_RGB32);
@@ -308,7 +297,7 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
   photo.take(QStringLiteral("plan"));
   takePlan(window, session, photo);
   takeShapes(window, session, photo);
-  takeDivisionAndImports(window, session, photo);
+  takeImports(window, session, photo);
   session.stage.seek(kFirstRound);
   window.showWorkspace(Workspace::Score);
   chooseClip("comets", kFirstRound);
@@ -348,6 +337,10 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
   session.stage.switchLight(false);
   session.stage.seek(kLastRound);
   window.showWorkspace(Workspace::Run);
+  for (const char* name : {"Full fair", "Lantern count"})
+    session.stage.light(firstIdWhere<LookId>(show.looks, name));
+  session.stage.play(controlEvent({.kind = SourceKind::Control, .channel = 1, .number = 3}, 0.7f));
+  session.selection.select(firstIdWhere<LookId>(show.looks, "Lantern count"));
   photo.take(QStringLiteral("run"));
   return photo.good();
 }

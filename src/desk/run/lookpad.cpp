@@ -2,6 +2,7 @@
 #include "desk/run/lookpad.h"
 
 #include <cmath>
+#include <utility>
 
 #include <QContextMenuEvent>
 #include <QPainter>
