@@ -18,6 +18,7 @@
 #include "core/colour/rgb.h"
 #include "desk/bench/benchpage.h"
 #include "desk/parts/theme.h"
+#include "desk/score/clippictures.h"
 
 namespace chispa::desk {
 namespace {
@@ -195,6 +196,36 @@ TEST_F(MannersTest, TextCanBeReadInBothThemes) {
     EXPECT_GE(contrast(theme().text, theme().selectedGround()), kLeast) << isDark;
   }
   window_.setDark(true);
+}
+
+/// Counts what is painted.
+class PaintCounter : public QObject {
+ public:
+  bool eventFilter(QObject* watched, QEvent* event) override {
+    if (event->type() == QEvent::Paint) ++painted[QString::fromLatin1(watched->metaObject()->className())];
+    return false;
+  }
+  QMap<QString, int> painted;
+};
+
+/// With nothing playing and the light off, neither plan nor glow nor timeline is painted again.
+TEST_F(MannersTest, NothingIsPaintedWhereNothingMoves) {
+  window_.openFile(QStringLiteral(CHISPA_SOURCE_DIR "/demo/carousel.chispa"));
+  for (const Workspace workspace : {Workspace::Plan, Workspace::Score, Workspace::Run}) {
+    window_.showWorkspace(workspace);
+    settle();
+    // Pictures that are still being drawn on workers come in.
+    EXPECT_TRUE(eventually([this] { return window_.scorePage().pictures().isIdle(); }));
+    QTest::qWait(700);
+    PaintCounter counter;
+    qApp->installEventFilter(&counter);
+    QTest::qWait(500);
+    qApp->removeEventFilter(&counter);
+    for (const char* name :
+         {"chispa::desk::PlanView", "chispa::desk::GlowView", "chispa::desk::OverviewStrip"})
+      EXPECT_EQ(counter.painted.value(QLatin1String(name)), 0)
+          << name << " in " << static_cast<int>(workspace);
+  }
 }
 
 TEST_F(MannersTest, ActionsHaveNoShortcutInCommon) {

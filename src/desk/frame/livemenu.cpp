@@ -62,7 +62,7 @@ void MainWindow::makeLiveMenu() {
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->show();
   });
-  addAction(menu, "recordLive", tr("&Record into the score, or end it"), QKeySequence(tr("Ctrl+Alt+R")),
+  addAction(menu, "recordLive", tr("&Record into the score, or end it"), QKeySequence(tr("Ctrl+Alt+E")),
             inRun([this] { run_->record(!session_.stage.isKeeping()); }));
   addAction(menu, "tapTempo", tr("&Tap the tempo"), QKeySequence(tr("Ctrl+Alt+T")), [this] {
     session_.stage.play({LiveEvent::Kind::Tap, 0, 0, {}, 0});

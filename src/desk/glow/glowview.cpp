@@ -19,7 +19,10 @@ GlowView::GlowView(Stage& stage, QWidget* parent) : QWidget(parent), stage_(stag
       tr("The light as an eye would see it. Drag or the arrow keys turn it, the wheel or + and − come "
          "nearer, Home shows all."));
   setAttribute(Qt::WA_OpaquePaintEvent);
-  connect(&stage_, &Stage::ticked, this, &GlowView::redraw);
+  connect(&stage_, &Stage::ticked, this, [this] {
+    // What was left out for want of time is drawn later.
+    if (stage_.hasMoved() || isStale_) redraw();
+  });
   connect(&stage_, &Stage::compiledChanged, this, &GlowView::redraw);
 }
 

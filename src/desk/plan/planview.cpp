@@ -77,7 +77,7 @@ PlanView::PlanView(const Session& session, QWidget* parent)
   });
   connect(&session_.selection, &Selection::changed, this, qOverload<>(&PlanView::update));
   connect(&session_.stage, &Stage::ticked, this, [this] {
-    if (isVisible()) update();
+    if (isVisible() && session_.stage.hasMoved()) update();
   });
   updatePieces();
 }

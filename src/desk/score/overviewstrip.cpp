@@ -32,7 +32,9 @@ OverviewStrip::OverviewStrip(const Session& session, TimelineView& timeline, QWi
   };
   connect(&session_.document, &Document::showChanged, this, redraw);
   connect(&session_.stage, &Stage::scoreChanged, this, redraw);
-  connect(&session_.stage, &Stage::ticked, this, qOverload<>(&QWidget::update));
+  connect(&session_.stage, &Stage::ticked, this, [this] {
+    if (session_.stage.hasMoved()) update();
+  });
   connect(&timeline_, &TimelineView::seenChanged, this, qOverload<>(&QWidget::update));
 }
 

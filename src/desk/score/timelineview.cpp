@@ -196,7 +196,7 @@ void TimelineView::follow() {
       horizontalScrollBar()->setValue(
           static_cast<int>(seconds(session_.stage.position()) * pxPerSecond_ - 40));
   }
-  if (isVisible()) viewport()->update();
+  if (isVisible() && session_.stage.hasMoved()) viewport()->update();
 }
 
 const TimelineView::StaveRow* TimelineView::rowOf(ZoneId zone) const {

@@ -297,6 +297,7 @@ void Stage::seek(Micros position) {
   const Score* open = score();
   if (!open) return;
   player_.seek(open->id, std::clamp(position, Micros(0), std::max(Micros(0), open->length)));
+  hasMoved_ = true;
   emit ticked();
 }
 
@@ -385,9 +386,13 @@ void Stage::followHand() {
 void Stage::tick() {
   followHand();
   const PixelFrame& latest = player_.latestFrame();
-  frame_.r = latest.r;
-  frame_.g = latest.g;
-  frame_.b = latest.b;
+  const Micros now = position();
+  hasMoved_ = std::exchange(shownAt_, now) != now || !(frame_ == latest);
+  if (hasMoved_) {
+    frame_.r = latest.r;
+    frame_.g = latest.g;
+    frame_.b = latest.b;
+  }
   if (isPlaying() != wasPlaying_) {
     wasPlaying_ = isPlaying();
     emit playingChanged();

@@ -98,6 +98,8 @@ class Stage : public QObject {
   const QString& compileTrouble() const { return compileTrouble_; }
   /// Light now, in the order of compiled()'s pixels; dark until the first frame of a new show.
   const PixelFrame& frame() const { return frame_; }
+  /// Whether light or position are others than at the tick before. What is drawn of them rests if not.
+  bool hasMoved() const { return hasMoved_; }
   AmpsByVolts ampsNow() const;
   /// Tells pixels of the compiled show from all others, on the LEDs and in every picture of the light; none
   /// ends it.
@@ -106,7 +108,7 @@ class Stage : public QObject {
   void settle();
 
  signals:
-  /// About 30 times a second: position and frame are new.
+  /// About 30 times a second: position and frame are those of now; hasMoved() tells whether they are new.
   void ticked();
   void playingChanged();
   void loopingChanged();
@@ -168,6 +170,8 @@ class Stage : public QObject {
   bool isKeeping_ = false;
   QTimer timer_;
   bool wasPlaying_ = false;
+  bool hasMoved_ = true;
+  Micros shownAt_{-1};
   bool looping_ = false;
   std::optional<TimeSpan> part_;
   double rate_ = 1;
