@@ -6,18 +6,13 @@
 #include <nlohmann/json.hpp>
 
 #include "cli/interrupt.h"
-#include "cli/opened.h"
+#include "cli/playing.h"
 #include "cli/statsfile.h"
-#include "cli/verbs.h"
 #include "core/edit/bindingedits.h"
-#include "core/files/besidefile.h"
 #include "core/files/csv.h"
 #include "core/files/desksheet.h"
 #include "core/files/names.h"
-#include "core/music/audio.h"
-#include "core/music/stretch.h"
 #include "engine/midihub.h"
-#include "engine/player.h"
 #include "link/osc.h"
 
 namespace chispa::cli {
@@ -215,15 +210,9 @@ int runShow(const Words& words) {
     score = opened->score(words.score);
     if (!score) return kShowError;
   }
-  engine::Player::Options options;
-  options.sound = soundFor(words);
-  options.source.cid = link::randomCid();
   noteInterrupts();
-  engine::Player player(std::move(options));
-  if (score && !score->audio.empty())
-    if (auto clip = decodeAudio(besideFile(opened->path, score->audio)))
-      player.setSound(shifted(*clip, score->audioStart));
-  player.setShow(opened->show, opened->compiled());
+  engine::Player player(playerOptions(words));
+  load(*opened, score, player);
   Inputs inputs(player, words);
   player.switchLight(true);
   if (score) player.play(score->id, Micros(0), {Micros(0), score->length, true});

@@ -4,13 +4,11 @@
 #include <thread>
 
 #include "cli/interrupt.h"
-#include "cli/opened.h"
+#include "cli/playing.h"
 #include "cli/statsfile.h"
-#include "cli/verbs.h"
 #include "core/files/besidefile.h"
 #include "core/music/audio.h"
 #include "core/music/stretch.h"
-#include "engine/player.h"
 
 namespace chispa::cli {
 namespace {
@@ -35,20 +33,28 @@ std::unique_ptr<engine::Sound> soundFor(const Words& words) {
   return sound;
 }
 
+engine::Player::Options playerOptions(const Words& words) {
+  engine::Player::Options options;
+  options.sound = soundFor(words);
+  options.source.cid = link::randomCid();
+  return options;
+}
+
+void load(const OpenedShow& opened, const Score* score, engine::Player& player) {
+  if (score && !score->audio.empty())
+    if (auto clip = decodeAudio(besideFile(opened.path, score->audio)))
+      player.setSound(shifted(*clip, score->audioStart));
+  player.setShow(opened.show, opened.compiled());
+}
+
 int play(const Words& words) {
   if (std::filesystem::path(words.file).extension() == ".chirec") return playRecording(words);
   const auto opened = OpenedShow::open(words.file);
   const Score* score = opened ? opened->score(words.score) : nullptr;
   if (!score) return kShowError;
-  engine::Player::Options options;
-  options.sound = soundFor(words);
-  options.source.cid = link::randomCid();
   noteInterrupts();
-  engine::Player player(std::move(options));
-  if (!score->audio.empty())
-    if (auto clip = decodeAudio(besideFile(opened->path, score->audio)))
-      player.setSound(shifted(*clip, score->audioStart));
-  player.setShow(opened->show, opened->compiled());
+  engine::Player player(playerOptions(words));
+  load(*opened, score, player);
   player.switchLight(true);
   player.play(score->id, micros(words.from_s), {Micros(0), score->length, words.loop});
   waitForEnd(player, words.length_s);

@@ -1,11 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <memory>
 #include <string>
 #include <vector>
 
 #include "core/base/result.h"
-#include "engine/sound.h"
 
 namespace chispa::cli {
 
@@ -51,9 +49,6 @@ struct Words {
   /// A measured length: two LEDs from 1, and metres.
   std::vector<double> known;
 };
-
-/// The sound that a verb plays with; says on stderr if there is none yet.
-std::unique_ptr<engine::Sound> soundFor(const Words& words);
 
 /// Says on stderr why something failed; returns kShowError.
 int failed(const Failure& failure);

@@ -13,6 +13,7 @@
 #include "core/edit/zoneedits.h"
 #include "engine/player.h"
 #include "node/node.h"
+#include "eventually.h"
 #include "temporary.h"
 
 namespace chispa::engine {
@@ -84,15 +85,7 @@ class Desk {
   std::uint8_t art_ = 0;
 };
 
-/// Waits for `condition` for up to ten seconds, doing `meanwhile` each time; what is tested is that it comes.
-bool eventually(const std::function<bool()>& condition, const std::function<void()>& meanwhile = [] {}) {
-  for (int i = 0; i < 1000; ++i) {
-    if (condition()) return true;
-    meanwhile();
-    std::this_thread::sleep_for(10ms);
-  }
-  return false;
-}
+using test::eventually;
 
 /// Twelve lanterns of six pixels, a controller that shows them, a score that lights them white.
 class DeskChain : public testing::Test {

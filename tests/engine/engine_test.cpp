@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <set>
 
+#include "eventually.h"
 #include "temporary.h"
 #include <gtest/gtest.h>
 
@@ -14,14 +15,7 @@ namespace {
 
 using namespace std::chrono_literals;
 
-/// Waits for `condition` for up to ten seconds; what is tested is that it comes, not when.
-bool eventually(const std::function<bool()>& condition) {
-  for (int i = 0; i < 2000; ++i) {
-    if (condition()) return true;
-    std::this_thread::sleep_for(5ms);
-  }
-  return false;
-}
+using test::eventually;
 
 TEST(Transport, IsALineThroughTimeWhilePlaying) {
   const TransportState state{ScoreId{1}, Micros(1'000'000), 10s, true};

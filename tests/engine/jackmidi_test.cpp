@@ -16,6 +16,7 @@
 #include "engine/midihub.h"
 #include "engine/player.h"
 #include "node/node.h"
+#include "eventually.h"
 #include "temporary.h"
 
 namespace chispa::engine {
@@ -23,13 +24,7 @@ namespace {
 
 using namespace std::chrono_literals;
 
-bool eventually(const std::function<bool()>& condition) {
-  for (int i = 0; i < 1000; ++i) {
-    if (condition()) return true;
-    std::this_thread::sleep_for(10ms);
-  }
-  return false;
-}
+using test::eventually;
 
 void hush(RtMidiError::Type, const std::string&, void*) {}
 
@@ -66,6 +61,9 @@ class Jack {
 /// Three faders that were learnt and copied along drive red, green and blue of a strip; a pad flashes and
 /// fades out; the lamp of the pad is told. All of it through JACK and a simulated controller.
 TEST(JackMidi, ThreeFadersDriveRedGreenAndBlueOfAStrip) {
+#ifdef __SANITIZE_THREAD__
+  GTEST_SKIP() << "JACK's own library is not built for the thread sanitizer";
+#endif
   const Jack jack;
   if (!jack.runs()) GTEST_SKIP() << "no JACK server can be started here";
   const std::string address = test::loopbackAddress(10);
@@ -104,13 +102,15 @@ TEST(JackMidi, ThreeFadersDriveRedGreenAndBlueOfAStrip) {
   })) << (hub.troubles().empty() ? "no trouble is told" : hub.troubles().front());
   // Learnt: what moves first is the control.
   const std::vector<unsigned char> first{0xb0, 20, 1};
+  BindingSource learnt;
   ASSERT_TRUE(eventually([&] {
     surface.sendMessage(&first);
     const std::scoped_lock lock(mutex);
+    if (!heard.empty()) learnt = heard.front().source;
     return !heard.empty();
   }));
   const BindingId red = addBinding(
-      show, heard.front().source,
+      show, learnt,
       {.kind = TargetKind::Channels, .controller = box, .universe = 1, .channel = 1, .count = 10, .every = 3});
   ASSERT_EQ(copyAlong(show, red, {.count = 2}).size(), 2u);
   player.setShow(show, compile(show));
