@@ -2,6 +2,7 @@
 // Playing by hand through the real window: pads by mouse and keys, learning, copying along, light at once,
 // recording, desks.
 #include "carousel/carousel.h"
+#include "jack.h"
 #include <QCheckBox>
 #include <QContextMenuEvent>
 #include <QDialogButtonBox>
@@ -12,10 +13,12 @@
 
 #include "core/edit/lookedits.h"
 #include "core/edit/planedits.h"
+#include "core/edit/wireedits.h"
 #include "desk/run/lookpad.h"
 #include "desk/run/runpage.h"
 #include "desk/run/surfacewindow.h"
 #include "desk/window.h"
+#include "node/node.h"
 
 namespace chispa::desk {
 namespace {
@@ -53,7 +56,8 @@ class LiveWindow : public WindowTest {
     return surface;
   }
   /// Runs `act` while the dialog `name` is open.
-  void inDialog(const char* name, const std::function<void(QDialog&)>& fill, const std::function<void()>& act) {
+  void inDialog(const char* name, const std::function<void(QDialog&)>& fill,
+                const std::function<void()>& act) {
     bool wasOpen = false;
     QTimer::singleShot(50, qApp, [&] {
       auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
@@ -199,6 +203,59 @@ TEST_F(LiveWindow, FadersAreLearntAndCopiedAlong) {
   EXPECT_EQ(show().bindings.size(), 7u) << "those of the demo";
 }
 
+/// The whole way with real MIDI: a port of JACK, the window's own buttons, and the pixels of a simulated
+/// controller. Three faders drive red, green and blue of a strip with a drawn response; all is undone.
+TEST_F(LiveWindow, RealFadersDriveRedGreenAndBlueOfAStrip) {
+  const test::Jack jack;
+  if (!jack.runs()) GTEST_SKIP() << "no JACK server can be started here";
+  const std::string address = test::loopbackAddress(12);
+  node::Node node({"Box", 1, address, {}, {}});
+  std::string why;
+  ASSERT_TRUE(node.start(why)) << why;
+  node.setSettings({{1, "e131", {{10, "RGB", 0, 1, 1}}}});
+  const auto shown = [&node](int pixel) -> std::string {
+    return node.state()["ports"][0]["shows"][static_cast<std::size_t>(pixel)];
+  };
+  document_.startEmpty();
+  document_.apply(QStringLiteral("a strip"), [&](Show& s) {
+    changeItem(s.stripTypes, s.stripTypes.front()->id, [](StripType& strip) { strip.order = "RGB"; });
+    const FixtureId strip = addFixture(s, LineShape{10, 0.1}, {});
+    const ControllerId box = addController(s, 1);
+    changeItem(s.controllers, box, [&](Controller& c) { c.host = address; });
+    hang(s, {strip, 0, 10}, {box, 0, 0});
+  });
+  window_.showWorkspace(Workspace::Run);
+  settle();
+  stage_.switchLight(true);
+  test::JackSurface surface;
+  // With nothing selected it would be the master that is learnt.
+  selection_.select(show().zones[0]->id);
+  press("learn");
+  ASSERT_TRUE(eventually([&] {
+    surface.control(20, 1);
+    return show().bindings.size() == 1;
+  }));
+  EXPECT_EQ(show().bindings[0]->source.device, "Surface:pads");
+  choose("targetKind", QStringLiteral("channels"));
+  setNumber("targetCount", 10);
+  setNumber("targetEvery", 3);
+  choose("bindingResponse", QStringLiteral("drawn"));
+  type("bindingPoints", QStringLiteral("0:0 50:100 100:100"));
+  inDialog(
+      "copyAlongDialog", [](QDialog&) {}, [this] { press("copyAlong"); });
+  ASSERT_EQ(show().bindings.size(), 3u);
+  settle();
+  surface.control(20, 127);
+  surface.control(21, 64);
+  surface.control(22, 0);
+  EXPECT_TRUE(eventually([&] { return shown(0) == "#ffff00" && shown(9) == "#ffff00"; }))
+      << shown(0) << shown(9);
+  surface.control(20, 0);
+  EXPECT_TRUE(eventually([&] { return shown(0) == "#00ff00"; })) << shown(0);
+  while (document_.canUndo()) document_.undo();
+  EXPECT_TRUE(show().bindings.empty());
+}
+
 /// A pad of the surface learnt for the selected look plays it, with a fade of its own, and shines.
 TEST_F(LiveWindow, APadOfTheSurfacePlaysALook) {
   SurfaceWindow* surface = openSurface();
@@ -265,7 +322,8 @@ TEST_F(LiveWindow, StepsAndLayersAreEditedInTheInspector) {
   press("openLayer");
   ASSERT_TRUE(std::holds_alternative<LayerChoice>(selection_.now()));
   choose("palette", QStringLiteral("Sugar"));
-  EXPECT_EQ(chispa::find(show().looks, rim)->steps[1].layers[0]->palette, findNamed(show().palettes, "Sugar")->id);
+  EXPECT_EQ(chispa::find(show().looks, rim)->steps[1].layers[0]->palette,
+            findNamed(show().palettes, "Sugar")->id);
   press("backToLook");
   EXPECT_EQ(selection_.now(), Selected(rim));
 }

@@ -1,12 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Real MIDI: RtMidi's own output through the ports of a JACK server that the test starts, into the player.
-#include <csignal>
-#include <filesystem>
 
+#include "jack.h"
+#include "temporary.h"
 #include <gtest/gtest.h>
-#include <rtmidi/RtMidi.h>
-#include <sys/wait.h>
-#include <unistd.h>
 
 #include "core/edit/bindingedits.h"
 #include "core/edit/lookedits.h"
@@ -16,8 +13,6 @@
 #include "engine/midihub.h"
 #include "engine/player.h"
 #include "node/node.h"
-#include "eventually.h"
-#include "temporary.h"
 
 namespace chispa::engine {
 namespace {
@@ -26,45 +21,13 @@ using namespace std::chrono_literals;
 
 using test::eventually;
 
-void hush(RtMidiError::Type, const std::string&, void*) {}
-
-/// A JACK server without a sound card, on a name of its own.
-class Jack {
- public:
-  Jack() {
-    ::setenv("JACK_DEFAULT_SERVER", name_.c_str(), 1);
-    child_ = ::fork();
-    if (child_ != 0) return;
-    std::freopen("/dev/null", "w", stdout);
-    std::freopen("/dev/null", "w", stderr);
-    ::execlp("jackd", "jackd", "-n", name_.c_str(), "-r", "-d", "dummy", "-p", "128", nullptr);
-    ::_exit(127);
-  }
-  ~Jack() {
-    ::kill(child_, SIGTERM);
-    ::waitpid(child_, nullptr, 0);
-    ::unsetenv("JACK_DEFAULT_SERVER");
-  }
-  /// False if it cannot run here.
-  bool runs() const {
-    return eventually([this] {
-      if (::waitpid(child_, nullptr, WNOHANG) != 0) return true;
-      return std::filesystem::exists("/dev/shm/jack_" + name_ + "_" + std::to_string(::getuid()) + "_0");
-    }) && ::kill(child_, 0) == 0;
-  }
-
- private:
-  std::string name_ = "chispa-test-" + std::to_string(::getpid());
-  pid_t child_ = 0;
-};
-
 /// Three faders that were learnt and copied along drive red, green and blue of a strip; a pad flashes and
 /// fades out; the lamp of the pad is told. All of it through JACK and a simulated controller.
 TEST(JackMidi, ThreeFadersDriveRedGreenAndBlueOfAStrip) {
 #ifdef __SANITIZE_THREAD__
   GTEST_SKIP() << "JACK's own library is not built for the thread sanitizer";
 #endif
-  const Jack jack;
+  const test::Jack jack;
   if (!jack.runs()) GTEST_SKIP() << "no JACK server can be started here";
   const std::string address = test::loopbackAddress(10);
   node::Node node({"Box", 1, address, {}, {}});
@@ -85,46 +48,44 @@ TEST(JackMidi, ThreeFadersDriveRedGreenAndBlueOfAStrip) {
     return node.state()["ports"][0]["shows"][static_cast<std::size_t>(pixel)];
   };
 
-  RtMidiOut surface(RtMidi::UNIX_JACK, "Surface");
-  surface.setErrorCallback(hush);
-  surface.openVirtualPort("pads");
+  test::JackSurface surface;
   Player player(Player::Options{});
   std::mutex mutex;
   std::vector<link::ControlHeard> heard;
-  MidiHub hub(link::systemMidi(), [&](const LiveEvent& event) { player.live(LiveSource::Midi, event); },
-              [&](const link::ControlHeard& control) {
-                const std::scoped_lock lock(mutex);
-                heard.push_back(control);
-              });
+  MidiHub hub(
+      link::systemMidi(), [&](const LiveEvent& event) { player.live(LiveSource::Midi, event); },
+      [&](const link::ControlHeard& control) {
+        const std::scoped_lock lock(mutex);
+        heard.push_back(control);
+      });
   ASSERT_TRUE(eventually([&] {
     hub.refresh();
     return !hub.devices().empty();
   })) << (hub.troubles().empty() ? "no trouble is told" : hub.troubles().front());
   // Learnt: what moves first is the control.
-  const std::vector<unsigned char> first{0xb0, 20, 1};
   BindingSource learnt;
   ASSERT_TRUE(eventually([&] {
-    surface.sendMessage(&first);
+    surface.control(20, 1);
     const std::scoped_lock lock(mutex);
     if (!heard.empty()) learnt = heard.front().source;
     return !heard.empty();
   }));
-  const BindingId red = addBinding(
-      show, learnt,
-      {.kind = TargetKind::Channels, .controller = box, .universe = 1, .channel = 1, .count = 10, .every = 3});
+  const BindingId red = addBinding(show, learnt,
+                                   {.kind = TargetKind::Channels,
+                                    .controller = box,
+                                    .universe = 1,
+                                    .channel = 1,
+                                    .count = 10,
+                                    .every = 3});
   ASSERT_EQ(copyAlong(show, red, {.count = 2}).size(), 2u);
   player.setShow(show, compile(show));
   player.switchLight(true);
-  const auto move = [&](int control, int value) {
-    const std::vector<unsigned char> message{0xb0, static_cast<unsigned char>(control),
-                                             static_cast<unsigned char>(value)};
-    surface.sendMessage(&message);
-  };
-  move(20, 127);
-  move(21, 64);
-  move(22, 0);
-  EXPECT_TRUE(eventually([&] { return shown(0) == "#ff8100" && shown(9) == "#ff8100"; })) << shown(0) << shown(9);
-  move(20, 0);
+  surface.control(20, 127);
+  surface.control(21, 64);
+  surface.control(22, 0);
+  EXPECT_TRUE(eventually([&] { return shown(0) == "#ff8100" && shown(9) == "#ff8100"; }))
+      << shown(0) << shown(9);
+  surface.control(20, 0);
   EXPECT_TRUE(eventually([&] { return shown(0) == "#008100"; })) << shown(0);
 }
 

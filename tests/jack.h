@@ -1,0 +1,70 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <csignal>
+#include <cstdio>
+#include <cstdlib>
+#include <filesystem>
+#include <string>
+#include <vector>
+
+#include "eventually.h"
+#include <rtmidi/RtMidi.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+namespace chispa::test {
+
+/// A JACK server without a sound card, on a name of its own.
+class Jack {
+ public:
+  Jack() {
+    ::setenv("JACK_DEFAULT_SERVER", name_.c_str(), 1);
+    child_ = ::fork();
+    if (child_ != 0) return;
+    std::freopen("/dev/null", "w", stdout);
+    std::freopen("/dev/null", "w", stderr);
+    ::execlp("jackd", "jackd", "-n", name_.c_str(), "-r", "-d", "dummy", "-p", "128", nullptr);
+    ::_exit(127);
+  }
+  ~Jack() {
+    ::kill(child_, SIGTERM);
+    ::waitpid(child_, nullptr, 0);
+    ::unsetenv("JACK_DEFAULT_SERVER");
+  }
+  /// False if it cannot run here.
+  bool runs() const {
+    return eventually([this] {
+             if (::waitpid(child_, nullptr, WNOHANG) != 0) return true;
+             return std::filesystem::exists("/dev/shm/jack_" + name_ + "_" + std::to_string(::getuid()) +
+                                            "_0");
+           }) &&
+           ::kill(child_, 0) == 0;
+  }
+
+ private:
+  std::string name_ = "chispa-test-" + std::to_string(::getpid());
+  pid_t child_ = 0;
+};
+
+/// A surface that is none of ours: a MIDI port of JACK.
+class JackSurface {
+ public:
+  JackSurface() : out_(RtMidi::UNIX_JACK, "Surface") {
+    out_.setErrorCallback([](RtMidiError::Type, const std::string&, void*) {});
+    out_.openVirtualPort("pads");
+  }
+  void control(int number, int value) { send(0xb0, number, value); }
+  void note(int number, int velocity) { send(0x90, number, velocity); }
+
+ private:
+  void send(int status, int first, int second) {
+    const std::vector<unsigned char> message{static_cast<unsigned char>(status),
+                                             static_cast<unsigned char>(first),
+                                             static_cast<unsigned char>(second)};
+    out_.sendMessage(&message);
+  }
+
+  RtMidiOut out_;
+};
+
+}  // namespace chispa::test
