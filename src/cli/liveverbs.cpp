@@ -131,7 +131,8 @@ int checkDesk(const Show& show, const Words& words) {
   if (!receiver) return failed(receiver.failure());
   std::this_thread::sleep_for(std::chrono::duration<double>(words.length_s > 0 ? words.length_s : 3));
   std::vector<std::pair<Protocol, int>> arriving;
-  for (const link::ReceivedUniverse& heard : (*receiver)->heard()) arriving.emplace_back(heard.protocol, heard.universe);
+  for (const link::ReceivedUniverse& heard : (*receiver)->heard())
+    arriving.emplace_back(heard.protocol, heard.universe);
   const DeskGaps gaps = deskGaps(show, arriving);
   for (const auto& [protocol, universe] : gaps.unheard)
     std::cout << nameOf(protocol) << " universe " << universe << " arrives, and nobody listens to it\n";

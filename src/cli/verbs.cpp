@@ -53,7 +53,8 @@ class Grammar {
     table = addForShow("desk", "every cell that listens to a lighting desk", desk);
     addCsv(table);
     addJson(table);
-    table->add_flag("--check", words_.check, "listen, and tell what arrives unheard and what does not arrive");
+    table->add_flag("--check", words_.check,
+                    "listen, and tell what arrives unheard and what does not arrive");
     table->add_option("--interface", words_.interface, "IPv4 address to listen at; 127.0.0.1 if not given");
     table->add_option("--seconds", words_.length_s, "how long to listen; 3 if not given");
     CLI::App* cells = addForShow("zones", "the cells of all zones, or of one, in playing order", zones);

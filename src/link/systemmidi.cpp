@@ -27,8 +27,8 @@ constexpr unsigned kQueue = 1024;
 /// folder.
 bool jackRuns() {
   const char* named = std::getenv("JACK_DEFAULT_SERVER");
-  const std::string socket = std::string("/dev/shm/jack_") + (named ? named : "default") + "_" +
-                             std::to_string(::getuid()) + "_0";
+  const std::string socket =
+      std::string("/dev/shm/jack_") + (named ? named : "default") + "_" + std::to_string(::getuid()) + "_0";
   const char* folder = std::getenv("XDG_RUNTIME_DIR");
   return std::filesystem::exists(socket) ||
          (folder && std::filesystem::exists(std::filesystem::path(folder) / "pipewire-0"));

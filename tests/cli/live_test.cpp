@@ -2,9 +2,10 @@
 // Looks, bindings and desks on the command line.
 #include <sstream>
 
-#include "cli/run.h"
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
+
+#include "cli/run.h"
 
 namespace chispa {
 namespace {
@@ -27,8 +28,10 @@ TEST(CliLive, LooksArePrintedAsJson) {
 TEST(CliLive, BindingsHaveTheColumnsThatWerePromised) {
   const Ran ran = run("bindings " + kDemo + " --csv");
   ASSERT_EQ(ran.status, 0) << ran.out;
-  EXPECT_TRUE(ran.out.starts_with("source,channel,number,target,parameter,low,high,response,name")) << ran.out;
-  EXPECT_NE(ran.out.find("control,1,9,master,,0.0,1.0,eased,\"Fader 9, master\""), std::string::npos) << ran.out;
+  EXPECT_TRUE(ran.out.starts_with("source,channel,number,target,parameter,low,high,response,name"))
+      << ran.out;
+  EXPECT_NE(ran.out.find("control,1,9,master,,0.0,1.0,eased,\"Fader 9, master\""), std::string::npos)
+      << ran.out;
   EXPECT_EQ(ran.lines(), 8u);
   const auto rows = nlohmann::json::parse(run("bindings " + kDemo + " --json").out);
   EXPECT_EQ(rows.size(), 7u);

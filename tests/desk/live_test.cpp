@@ -14,6 +14,7 @@
 #include "core/edit/lookedits.h"
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
+#include "desk/run/livepanel.h"
 #include "desk/run/lookpad.h"
 #include "desk/run/runpage.h"
 #include "desk/run/surfacewindow.h"
@@ -326,6 +327,21 @@ TEST_F(LiveWindow, StepsAndLayersAreEditedInTheInspector) {
             findNamed(show().palettes, "Sugar")->id);
   press("backToLook");
   EXPECT_EQ(selection_.now(), Selected(rim));
+}
+
+TEST_F(LiveWindow, TheDeskSheetIsWrittenAsPdfAndCsv) {
+  const QString pdf = QString::fromStdString((folder_.path() / "desk.pdf").string());
+  window_.runPage().live().exportDeskSheet(pdf);
+  QFile file(pdf);
+  ASSERT_TRUE(file.open(QIODevice::ReadOnly));
+  EXPECT_TRUE(file.readAll().startsWith("%PDF"));
+  const QString csv = QString::fromStdString((folder_.path() / "desk.csv").string());
+  window_.runPage().live().exportDeskSheet(csv);
+  QFile table(csv);
+  ASSERT_TRUE(table.open(QIODevice::ReadOnly));
+  EXPECT_EQ(table.readAll().count('\n'), 1 + 12 + 48);
+  window_.runPage().live().exportDeskSheet(QStringLiteral("/nowhere/desk.pdf"));
+  EXPECT_FALSE(told_.isEmpty()) << "what cannot be written is said";
 }
 
 /// Every fixture listens to a desk as one cell, with one gesture and one undo.

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A lighting desk plays fixtures: packets written by hand, byte by byte, to the player over real sockets, and
 // what a simulated controller then shows.
+#include "eventually.h"
+#include "temporary.h"
 #include <arpa/inet.h>
 #include <gtest/gtest.h>
 #include <sys/socket.h>
@@ -13,8 +15,6 @@
 #include "core/edit/zoneedits.h"
 #include "engine/player.h"
 #include "node/node.h"
-#include "eventually.h"
-#include "temporary.h"
 
 namespace chispa::engine {
 namespace {
@@ -30,8 +30,8 @@ class Desk {
   Desk(const Desk&) = delete;
   Desk& operator=(const Desk&) = delete;
 
-  void sendE131(const std::string& to, int port, int universe, std::vector<std::uint8_t> values, bool ends = false,
-                int priority = 100) {
+  void sendE131(const std::string& to, int port, int universe, std::vector<std::uint8_t> values,
+                bool ends = false, int priority = 100) {
     values.resize(512);
     std::vector<std::uint8_t> p{0, 0x10, 0, 0, 'A', 'S', 'C', '-', 'E', '1', '.', '1', '7', 0, 0, 0};
     const auto word = [&p](int value) {
@@ -64,8 +64,24 @@ class Desk {
 
   void sendArtDmx(const std::string& to, int port, int universe, std::vector<std::uint8_t> values) {
     values.resize(512);
-    std::vector<std::uint8_t> p{'A', 'r', 't', '-', 'N', 'e', 't', 0, 0, 0x50, 0, 14, ++art_, 0,
-                                static_cast<std::uint8_t>(universe), static_cast<std::uint8_t>(universe >> 8), 2, 0};
+    std::vector<std::uint8_t> p{'A',
+                                'r',
+                                't',
+                                '-',
+                                'N',
+                                'e',
+                                't',
+                                0,
+                                0,
+                                0x50,
+                                0,
+                                14,
+                                ++art_,
+                                0,
+                                static_cast<std::uint8_t>(universe),
+                                static_cast<std::uint8_t>(universe >> 8),
+                                2,
+                                0};
     p.insert(p.end(), values.begin(), values.end());
     send(to, port, p);
   }
@@ -76,8 +92,9 @@ class Desk {
     there.sin_family = AF_INET;
     there.sin_port = htons(static_cast<std::uint16_t>(port));
     ::inet_pton(AF_INET, to.c_str(), &there.sin_addr);
-    ASSERT_EQ(::sendto(fd_, packet.data(), packet.size(), 0, reinterpret_cast<sockaddr*>(&there), sizeof there),
-              static_cast<ssize_t>(packet.size()));
+    ASSERT_EQ(
+        ::sendto(fd_, packet.data(), packet.size(), 0, reinterpret_cast<sockaddr*>(&there), sizeof there),
+        static_cast<ssize_t>(packet.size()));
   }
 
   int fd_;
@@ -161,8 +178,8 @@ TEST_F(DeskChain, ADeskMultipliesTheScoreStopsAndTheShowReturns) {
   std::vector<std::uint8_t> values(3 * kLanterns);
   for (int i = 0; i < kLanterns; ++i) values[static_cast<std::size_t>(3 * i + i % 3)] = 255;
   const auto send = [&] { desk_.sendE131(address_, 15'568, 90, values); };
-  ASSERT_TRUE(eventually([&] { return shown(0) == "#ff0000" && shown(6) == "#00ff00" && shown(66) == "#0000ff"; },
-                         send))
+  ASSERT_TRUE(eventually(
+      [&] { return shown(0) == "#ff0000" && shown(6) == "#00ff00" && shown(66) == "#0000ff"; }, send))
       << shown(0) << shown(6) << shown(66);
   for (int pixel = 0; pixel < 6 * kLanterns; ++pixel) {
     const char* const colours[] = {"#ff0000", "#00ff00", "#0000ff"};
@@ -181,7 +198,8 @@ TEST_F(DeskChain, ADeskPlaysSeveralCellsOfEachFixture) {
   values[0] = 255;
   values[3 * 3 + 1] = 255;
   const auto send = [&] { desk_.sendArtDmx(address_, 16'454, 90, values); };
-  ASSERT_TRUE(eventually([&] { return shown(0) == "#ff00ff" && shown(6) == "#00ffff"; }, send)) << shown(0) << shown(6);
+  ASSERT_TRUE(eventually([&] { return shown(0) == "#ff00ff" && shown(6) == "#00ffff"; }, send))
+      << shown(0) << shown(6);
   EXPECT_EQ(shown(1), "#ff00ff") << "two pixels are the first of three cells";
   EXPECT_EQ(shown(2), "#0000ff");
   EXPECT_EQ(shown(5), "#0000ff");

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What is played by hand, through the player: from the queue to the bytes that leave, and back into the score.
+// What is played by hand, through the player: from the queue to the bytes that leave, and back into the
+// score.
 #include <gtest/gtest.h>
 
 #include "core/edit/bindingedits.h"
@@ -9,9 +10,9 @@
 #include "core/edit/playededits.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/wireedits.h"
+#include "engine/handclock.h"
 #include "engine/midihub.h"
 #include "engine/player.h"
-#include "engine/handclock.h"
 
 namespace chispa::engine {
 namespace {
@@ -150,12 +151,18 @@ TEST_F(LivePlayer, ALookGoesOnWhenTheScoreJumps) {
 TEST_F(LivePlayer, AFaderDrivesTheRedsAlone) {
   const ControllerId box = show_.controllers.front()->id;
   addBinding(show_, {.kind = SourceKind::Control, .number = 1},
-             {.kind = TargetKind::Channels, .controller = box, .universe = 1, .channel = 1, .count = 40, .every = 3});
+             {.kind = TargetKind::Channels,
+              .controller = box,
+              .universe = 1,
+              .channel = 1,
+              .count = 40,
+              .every = 3});
   load();
   player_->switchLight(true);
   const auto device = std::make_shared<link::SimulatedMidi>();
-  MidiHub hub(device, [&](const LiveEvent& event) { player_->live(LiveSource::Midi, event); },
-              [](const link::ControlHeard&) {});
+  MidiHub hub(
+      device, [&](const LiveEvent& event) { player_->live(LiveSource::Midi, event); },
+      [](const link::ControlHeard&) {});
   hub.refresh();
   ASSERT_EQ(hub.devices().size(), 1u);
   const std::uint8_t half[] = {0xb0, 1, 64};
@@ -186,8 +193,9 @@ TEST_F(LivePlayer, AButtonShinesWhileItsLookIsLit) {
   const auto device = std::make_shared<link::SimulatedMidi>();
   std::vector<int> lamps;
   device->lamps = [&](std::span<const std::uint8_t> message) { lamps.push_back(message[2]); };
-  MidiHub hub(device, [&](const LiveEvent& event) { player_->live(LiveSource::Midi, event); },
-              [](const link::ControlHeard&) {});
+  MidiHub hub(
+      device, [&](const LiveEvent& event) { player_->live(LiveSource::Midi, event); },
+      [](const link::ControlHeard&) {});
   hub.refresh();
   hub.light(show_, player_->output().live().snapshot().state);
   const std::uint8_t down[] = {0x90, 36, 100};

@@ -18,7 +18,8 @@ TEST(MidiReader, ReadsNotesControlsBendsProgramsAndPressure) {
   MidiReader reader("Pads");
   auto note = heard(reader, {0x99, 36, 127});
   ASSERT_TRUE(note);
-  EXPECT_EQ(note->source, (BindingSource{.kind = SourceKind::Note, .device = "Pads", .channel = 10, .number = 36}));
+  EXPECT_EQ(note->source,
+            (BindingSource{.kind = SourceKind::Note, .device = "Pads", .channel = 10, .number = 36}));
   EXPECT_FLOAT_EQ(note->value, 1);
   EXPECT_FLOAT_EQ(heard(reader, {0x89, 36, 64})->value, 0) << "note off, whatever its velocity";
   EXPECT_FLOAT_EQ(heard(reader, {0x99, 36, 0})->value, 0) << "velocity 0 is note off";
@@ -43,9 +44,14 @@ TEST(MidiReader, ReadsFourteenBits) {
 
 TEST(MidiReader, DamagedMessagesSayNothing) {
   MidiReader reader("Pads");
-  for (const std::vector<std::uint8_t>& bytes :
-       std::vector<std::vector<std::uint8_t>>{{}, {0x90}, {0x90, 36}, {36, 100, 2}, {0x90, 0x90, 36}, {0x90, 36, 0xff},
-                                              {0xf0, 1, 2}, {0xb0, 200, 1}})
+  for (const std::vector<std::uint8_t>& bytes : std::vector<std::vector<std::uint8_t>>{{},
+                                                                                       {0x90},
+                                                                                       {0x90, 36},
+                                                                                       {36, 100, 2},
+                                                                                       {0x90, 0x90, 36},
+                                                                                       {0x90, 36, 0xff},
+                                                                                       {0xf0, 1, 2},
+                                                                                       {0xb0, 200, 1}})
     EXPECT_FALSE(heard(reader, bytes));
   std::mt19937 chance(3);
   for (int i = 0; i < 100'000; ++i) {
@@ -100,7 +106,8 @@ TEST(Osc, OpensBundles) {
 
 TEST(Osc, RandomBytesDoNoHarm) {
   std::mt19937 chance(5);
-  std::vector<std::uint8_t> message{'/', 'a', 0, 0, ',', 'f', 'i', 's', 0, 0, 0, 0, 0x3f, 0, 0, 0, 0, 0, 0, 9, 'x', 0, 0, 0};
+  std::vector<std::uint8_t> message{'/',  'a', 0, 0, ',', 'f', 'i', 's', 0,   0, 0, 0,
+                                    0x3f, 0,   0, 0, 0,   0,   0,   9,   'x', 0, 0, 0};
   for (int i = 0; i < 50'000; ++i) {
     auto bytes = message;
     for (int n = 0; n < 3; ++n) bytes[chance() % bytes.size()] = static_cast<std::uint8_t>(chance());

@@ -59,7 +59,8 @@ class Inspection {
         add(Severity::Warning, "Key " + look->key + " plays another look already.", look->name,
             "Choose another key.", look->id);
       if (look->end == LookEnd::GoOn && !find(show_.looks, look->next))
-        add(Severity::Warning, "The look that is to follow it is gone.", look->name, "Choose another.", look->id);
+        add(Severity::Warning, "The look that is to follow it is gone.", look->name, "Choose another.",
+            look->id);
     }
   }
 
@@ -87,8 +88,10 @@ class Inspection {
         add(Severity::Warning, "The zone that listens to the desk is gone.", input->name,
             "Choose another zone, or delete it in Run.", input->id);
       if (input->universe < range.low || input->universe > range.high)
-        add(Severity::Error, "The protocol has no universe " + std::to_string(input->universe) + ".", input->name,
-            "Choose one from " + std::to_string(range.low) + " to " + std::to_string(range.high) + ".", input->id);
+        add(Severity::Error, "The protocol has no universe " + std::to_string(input->universe) + ".",
+            input->name,
+            "Choose one from " + std::to_string(range.low) + " to " + std::to_string(range.high) + ".",
+            input->id);
     }
   }
 

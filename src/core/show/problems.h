@@ -25,9 +25,8 @@ struct ClipPlace {
   bool operator==(const ClipPlace&) const = default;
 };
 /// What a problem is about; the show as a whole if monostate.
-using ProblemPlace =
-    std::variant<std::monostate, FixtureId, ZoneId, ControllerId, PortPlace, ScoreId, ClipPlace, LookId,
-                 BindingId, DeskInputId>;
+using ProblemPlace = std::variant<std::monostate, FixtureId, ZoneId, ControllerId, PortPlace, ScoreId,
+                                  ClipPlace, LookId, BindingId, DeskInputId>;
 
 /// Something in a show that will not work as it stands: what, where, and the cure.
 struct Problem {

@@ -111,11 +111,15 @@ void PhoneDialog::showCode() {
 
 void PhoneDialog::showPhones() {
   if (!host_.isOn()) return;
+  const int looking = host_.server()->phones();
   const quint64 refused = host_.server()->refused();
-  phones_->setText(tr("%n phone(s) look now.", nullptr, host_.server()->phones()) +
-                   (refused > 0 ? QLatin1Char(' ') + tr("%n request(s) of strangers were refused.", nullptr,
-                                                        static_cast<int>(refused))
-                                : QString()));
+  QString words = looking == 0   ? tr("No phone looks now.")
+                  : looking == 1 ? tr("One phone looks now.")
+                                 : tr("%1 phones look now.").arg(looking);
+  if (refused > 0)
+    words += QLatin1Char(' ') + (refused == 1 ? tr("One request of a stranger was refused.")
+                                              : tr("%1 requests of strangers were refused.").arg(refused));
+  phones_->setText(words);
 }
 
 }  // namespace chispa::desk

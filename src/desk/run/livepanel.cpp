@@ -20,6 +20,7 @@
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/run/bindinglist.h"
+#include "desk/run/desksheetpdf.h"
 
 namespace chispa::desk {
 namespace {
@@ -104,7 +105,7 @@ QWidget* LivePanel::makeDeskMenu() {
   menu->addAction(tr("The selected zone listens"), this, &LivePanel::listenToDesk);
   menu->addAction(tr("Every fixture listens as one cell"), this, &LivePanel::collapseAndListen);
   menu->addSeparator();
-  menu->addAction(tr("Export the desk sheet…"), this, &LivePanel::exportDeskSheet);
+  menu->addAction(tr("Export the desk sheet…"), this, [this] { exportDeskSheet(); });
   more->setMenu(menu);
   return more;
 }
@@ -221,12 +222,18 @@ void LivePanel::collapseAndListen() {
   });
 }
 
-void LivePanel::exportDeskSheet() {
-  const QString file =
-      QFileDialog::getSaveFileName(this, tr("Desk sheet"), QStringLiteral("desk.csv"), tr("Tables (*.csv)"));
-  if (file.isEmpty()) return;
-  const auto written = writeDeskSheet(session_.show(), file.toStdString());
-  if (!written) emit failed(text(written.failure().text()));
+void LivePanel::exportDeskSheet(QString path) {
+  if (path.isEmpty())
+    path = QFileDialog::getSaveFileName(this, tr("Desk sheet"), QStringLiteral("desk.pdf"),
+                                        tr("PDF (*.pdf);;Tables (*.csv)"));
+  if (path.isEmpty()) return;
+  if (path.endsWith(QStringLiteral(".csv"), Qt::CaseInsensitive)) {
+    const auto written = writeDeskSheet(session_.show(), path.toStdString());
+    if (!written) emit failed(text(written.failure().text()));
+  } else if (!writeDeskSheetPdf(session_.show(), path)) {
+    emit failed(
+        tr("The desk sheet could not be written.\n%1\nCheck that the folder exists and has room.").arg(path));
+  }
 }
 
 }  // namespace chispa::desk

@@ -26,7 +26,8 @@ class LivePanel : public QWidget {
   /// The selected zone, or each selected fixture as one cell, listens to a desk.
   void listenToDesk();
   void collapseAndListen();
-  void exportDeskSheet();
+  /// As PDF or CSV, by the ending of `path`, which is asked for if it is empty.
+  void exportDeskSheet(QString path = {});
 
  signals:
   void failed(const QString& words);

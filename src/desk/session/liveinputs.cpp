@@ -57,8 +57,9 @@ void LiveInputs::refresh() {
 QString LiveInputs::midiState() const {
   if (!midi_) return tr("off");
   const auto devices = midi_->devices();
-  QStringList words{devices.empty() ? tr("no device is plugged in")
-                                    : tr("%n device(s)", nullptr, static_cast<int>(devices.size()))};
+  QStringList words{devices.empty()       ? tr("no device is plugged in")
+                    : devices.size() == 1 ? tr("one device")
+                                          : tr("%1 devices").arg(devices.size())};
   for (const std::string& name : midi_->missing(session_.show()))
     words << tr("“%1” is not plugged in").arg(text(name));
   for (const std::string& trouble : midi_->troubles()) words << text(trouble);
