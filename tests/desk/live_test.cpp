@@ -11,6 +11,7 @@
 #include <QSlider>
 #include <QSpinBox>
 
+#include "core/edit/bindingedits.h"
 #include "core/edit/lookedits.h"
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
@@ -327,6 +328,28 @@ TEST_F(LiveWindow, StepsAndLayersAreEditedInTheInspector) {
             findNamed(show().palettes, "Sugar")->id);
   press("backToLook");
   EXPECT_EQ(selection_.now(), Selected(rim));
+}
+
+/// A device that is pulled out is told in the pulse bar, and so is a flood of events.
+TEST_F(LiveWindow, TheBarTellsOfWhatIsMissingAndOfFloods) {
+  QPushButton* bar = nullptr;
+  for (auto* part : window_.findChildren<QPushButton*>(QStringLiteral("pulsePart")))
+    if (part->toolTip().startsWith(QStringLiteral("The most important problem"))) bar = part;
+  ASSERT_TRUE(bar);
+  openSurface();
+  document_.apply(QStringLiteral("bind"), [](Show& s) {
+    addBinding(s, {.kind = SourceKind::Control, .device = link::SimulatedMidi::kName, .number = 1}, {});
+  });
+  window_.inputs().surface().plug(false);
+  EXPECT_TRUE(eventually([&] { return bar->accessibleName().contains(QStringLiteral("is not plugged in")); }))
+      << bar->accessibleName().toStdString();
+  window_.inputs().surface().plug(true);
+  EXPECT_TRUE(
+      eventually([&] { return !bar->accessibleName().contains(QStringLiteral("is not plugged in")); }));
+  for (int i = 0; i < 100'000; ++i)
+    stage_.player().live(engine::LiveSource::Osc,
+                         controlEvent({.kind = SourceKind::Osc, .address = "/x"}, 1));
+  EXPECT_TRUE(eventually([&] { return bar->accessibleName().contains(QStringLiteral("were left out")); }));
 }
 
 TEST_F(LiveWindow, TheDeskSheetIsWrittenAsPdfAndCsv) {

@@ -78,6 +78,7 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   connect(plan_, &PlanPage::failed, this, [this](const QString& words) { tell(words); });
   connect(phones_, &PhoneHost::benchAsked, this, [this] { showWorkspace(Workspace::Bench); });
   connect(phones_, &PhoneHost::blackoutAsked, pulse_, &PulseBar::setBlackout);
+  connect(inputs_, &LiveInputs::changed, this, [this] { pulse_->setNotice(inputs_->missingDevices()); });
   connect(run_, &RunPage::failed, this, [this](const QString& words) { tell(words); });
   connect(spine_, &Spine::chosen, this, &MainWindow::showWorkspace);
   connect(pulse_, &PulseBar::controllersAsked, this, [this] { showWorkspace(Workspace::Wire); });

@@ -163,8 +163,16 @@ void PulseBar::showRate() {
   rate_->setToolTip(tip);
 }
 
+void PulseBar::showDropped() {
+  const quint64 dropped = session_.stage.player().output().live().dropped();
+  if (std::exchange(droppedShown_, dropped) == dropped) return;
+  setNotice(
+      tr("More comes in by MIDI, OSC or phone than can be played: %1 events were left out").arg(dropped));
+}
+
 void PulseBar::showNumbers() {
   showRate();
+  showDropped();
   const auto lines = session_.stage.player().lines();
   const auto reached =
       std::count_if(lines.begin(), lines.end(), [](const auto& line) { return line.reached; });

@@ -36,6 +36,7 @@ class PulseBar : public QWidget {
   void showLight();
   void showNumbers();
   void showRate();
+  void showDropped();
   void findProblem();
   void showProblem();
 
@@ -58,6 +59,8 @@ class PulseBar : public QWidget {
   /// What the output had done when the rate was shown last, and when light was switched on.
   quint64 framesShown_ = 0;
   quint64 skippedBefore_ = 0;
+  /// Events played by hand that found no room, as told last.
+  quint64 droppedShown_ = 0;
   QElapsedTimer sinceShown_;
 };
 

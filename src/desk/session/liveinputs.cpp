@@ -54,14 +54,21 @@ void LiveInputs::refresh() {
   if (midi_->devices() != before) emit changed();
 }
 
+QString LiveInputs::missingDevices() const {
+  QStringList words;
+  if (midi_)
+    for (const std::string& name : midi_->missing(session_.show()))
+      words << tr("“%1” is not plugged in").arg(text(name));
+  return words.join(QStringLiteral("; "));
+}
+
 QString LiveInputs::midiState() const {
   if (!midi_) return tr("off");
   const auto devices = midi_->devices();
   QStringList words{devices.empty()       ? tr("no device is plugged in")
                     : devices.size() == 1 ? tr("one device")
                                           : tr("%1 devices").arg(devices.size())};
-  for (const std::string& name : midi_->missing(session_.show()))
-    words << tr("“%1” is not plugged in").arg(text(name));
+  if (const QString missing = missingDevices(); !missing.isEmpty()) words << missing;
   for (const std::string& trouble : midi_->troubles()) words << text(trouble);
   return words.join(QStringLiteral("; "));
 }

@@ -31,6 +31,8 @@ class LiveInputs : public QObject {
 
   /// What is heard, in words, and what is missing: "2 devices; “Pads” is not plugged in".
   QString midiState() const;
+  /// The devices that bindings name and that are not there, in words; empty if MIDI is off or all are.
+  QString missingDevices() const;
   /// Replaces the machine's devices; for tests.
   void setMidiSystem(std::shared_ptr<link::MidiSystem> system) { system_ = std::move(system); }
   /// The surface that ships with Chispa.
