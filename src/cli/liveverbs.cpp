@@ -192,7 +192,7 @@ int desk(const Words& words) {
                     {"channel", row.channel},
                     {"channels", row.channels},
                     {"format", row.format},
-                    {"how", useName(row.use)},
+                    {"how", std::string(nameOf(row.use))},
                     {"protocol", std::string(nameOf(row.protocol))}});
   std::cout << rows.dump(2) << "\n";
   return kDone;
@@ -217,7 +217,7 @@ int runShow(const Words& words) {
   Inputs inputs(player, words);
   player.switchLight(true);
   if (score) player.play(score->id, Micros(0), {Micros(0), score->length, true});
-  if (look) player.live(engine::LiveSource::Window, {LiveEvent::Kind::Light, look->id.value, 1, {}, 0});
+  if (look) player.live(engine::LiveSource::Window, {LiveEvent::Kind::Light, look->id.value, 1});
   runUntil(player, score, inputs, words.length_s);
   if (!words.stats.empty())
     if (const Outcome written = writeStats(words.stats, opened->show, player); !written)

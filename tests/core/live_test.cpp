@@ -10,6 +10,7 @@
 #include "core/edit/planedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/zoneedits.h"
+#include "core/files/desksheet.h"
 #include "core/live/livestep.h"
 #include "core/render/renderer.h"
 
@@ -449,6 +450,44 @@ TEST_F(PlayedByHand, MoreLooksThanFitLeaveTheNewest) {
   EXPECT_EQ(state_.plays.size(), LiveState::kMostPlays);
   EXPECT_TRUE(state_.isLit(looks.back()));
   EXPECT_FALSE(state_.isLit(looks.front()));
+}
+
+/// An evening of learning and deleting leaves no binding without room.
+TEST_F(PlayedByHand, BindingsThatAreGoneMakeRoom) {
+  const LookId look = whiteLook(left_);
+  begin();
+  press(look);
+  for (int i = 0; i < 600; ++i) {
+    show_.bindings.clear();
+    addBinding(show_, {.kind = SourceKind::Control, .number = 7},
+               {.kind = TargetKind::ZoneLevel, .zone = left_});
+    begin();
+    control(7, i % 2 ? 0.5f : 0.25f);
+    after(kFrame);
+    ASSERT_FLOAT_EQ(lightOf(0), i % 2 ? 0.5f : 0.25f) << i;
+  }
+}
+
+/// The sheet names the fixture whose light a cell of the desk really is, where cells do not come out even.
+TEST(DeskSheet, NamesTheFixtureThatACellLights) {
+  Show show;
+  const FixtureId small = addFixture(show, LineShape{4, 0.1}, {});
+  const FixtureId large = addFixture(show, LineShape{6, 0.1}, {});
+  const ZoneId both = addZone(show, "Both", {small, large});
+  addDeskInput(show, {.zone = both, .cells = 3});
+  const auto rows = deskRows(show);
+  ASSERT_EQ(rows.size(), 3u);
+  // Cells 0–3, 4–6 and 7–9 of ten.
+  EXPECT_EQ(rows[0].fixture, find(show.fixtures, small)->name);
+  EXPECT_EQ(rows[1].fixture, find(show.fixtures, large)->name);
+  const auto compiled = compile(show);
+  const CompiledDeskInput& input = compiled->live->deskInputs[0];
+  for (std::size_t place = 0; place < 3; ++place) {
+    EXPECT_EQ(input.placeOf(firstCellOf(place, 3, 10)), place);
+    if (place > 0) {
+      EXPECT_EQ(input.placeOf(firstCellOf(place, 3, 10) - 1), place - 1);
+    }
+  }
 }
 
 /// Three faders become red, green and blue of a strip; thirteen become twelve zones and the master.

@@ -31,10 +31,6 @@ std::string fixtureOf(const Show& show, const PixelMap& map, std::uint32_t pixel
 
 }  // namespace
 
-std::string useName(DeskUse use) {
-  return std::string(nameOf(use));
-}
-
 std::vector<DeskRow> deskRows(const Show& show) {
   std::vector<DeskRow> rows;
   const PixelMap map = mapPixels(show);
@@ -44,8 +40,8 @@ std::vector<DeskRow> deskRows(const Show& show) {
     const ZoneCells cells = cellsOf(show, map, *zone);
     const auto addresses = deskAddresses(*input, cells.count());
     for (std::size_t i = 0; i < addresses.size(); ++i) {
-      const auto first = static_cast<int>(i * static_cast<std::size_t>(cells.count()) / addresses.size());
-      const auto pixels = cells.pixelsOf(first);
+      const auto count = static_cast<std::size_t>(cells.count());
+      const auto pixels = cells.pixelsOf(static_cast<int>(firstCellOf(i, addresses.size(), count)));
       rows.push_back({pixels.empty() ? std::string() : fixtureOf(show, map, pixels.front()), zone->name,
                       static_cast<int>(i) + 1, input->protocol, addresses[i].universe, addresses[i].channel,
                       input->bytesOfCell(), input->bits == 16 ? input->format + " 16 bit" : input->format,
@@ -60,8 +56,8 @@ std::string deskSheet(const Show& show) {
   for (const DeskRow& row : deskRows(show))
     table += csvField(row.fixture) + "," + csvField(row.zone) + "," + std::to_string(row.cell) + "," +
              std::to_string(row.universe) + "," + std::to_string(row.channel) + "," +
-             std::to_string(row.channels) + "," + csvField(row.format) + "," + useName(row.use) + "," +
-             std::string(nameOf(row.protocol)) + "\n";
+             std::to_string(row.channels) + "," + csvField(row.format) + "," + std::string(nameOf(row.use)) +
+             "," + std::string(nameOf(row.protocol)) + "\n";
   return table;
 }
 

@@ -23,9 +23,6 @@ struct DeskRow {
   DeskUse use = DeskUse::Replaces;
 };
 
-/// The word of a use in tables: "replaces", "multiplies", "adds", "higher".
-std::string useName(DeskUse use);
-
 /// Every cell that listens, in the show's order.
 std::vector<DeskRow> deskRows(const Show& show);
 /// The same as CSV (RFC 4180), with a line of names.

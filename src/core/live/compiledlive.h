@@ -123,4 +123,10 @@ struct DeskAddress {
 };
 std::vector<DeskAddress> deskAddresses(const DeskInput& input, int zoneCells);
 
+/// The first of a zone's cells that cell `place` of `places` lights, from 0: where
+/// CompiledDeskInput::placeOf() begins to be `place`.
+constexpr std::size_t firstCellOf(std::size_t place, std::size_t places, std::size_t zoneCells) {
+  return (place * zoneCells + places - 1) / places;
+}
+
 }  // namespace chispa

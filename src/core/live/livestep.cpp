@@ -166,6 +166,12 @@ BindingState* LiveStep::stateOf(BindingId id) noexcept {
     if (one.id == id) return &one;
   BindingState fresh;
   fresh.id = id;
+  // Those of bindings that are gone make room.
+  if (state_.bindings.isFull())
+    state_.bindings.removeIf([this](const BindingState& one) {
+      return std::none_of(live_.bindings.begin(), live_.bindings.end(),
+                          [&](const CompiledBinding& bound) { return bound.binding.id == one.id; });
+    });
   return state_.bindings.tryAdd(fresh) ? &state_.bindings.back() : nullptr;
 }
 
