@@ -213,13 +213,20 @@ float Renderer::renderLayer(const CompiledScore& score, std::span<const Compiled
                             float taken, const ZoneCells& cells, const CellRange& range, const Instant& now,
                             std::size_t depth) noexcept {
   if (taken >= 1) return runEffect(score, clips[i], cells, range, now, depth);
+  return renderPassing(score, &clips[i - 1], &clips[i], taken, cells, range, now, depth);
+}
+
+float Renderer::renderPassing(const CompiledScore& score, const CompiledClip* from, const CompiledClip* to,
+                              float share, const ZoneCells& cells, const CellRange& range, const Instant& now,
+                              std::size_t depth) noexcept {
+  if (!from) return runEffect(score, *to, cells, range, now, depth) * share;
+  if (!to) return runEffect(score, *from, cells, range, now, depth) * (1 - share);
   // Both as one layer: their shares add up to one.
   Scratch& scratch = scratch_[depth];
-  const float share = runEffect(score, clips[i - 1], cells, range, now, depth) * (1 - taken);
+  const float before = runEffect(score, *from, cells, range, now, depth) * (1 - share);
   std::swap(scratch.clip, scratch.before);
-  scale(scratch.before, range.count, share);
-  const float presence = runEffect(score, clips[i], cells, range, now, depth);
-  scale(scratch.clip, range.count, presence * taken);
+  scale(scratch.before, range.count, before);
+  scale(scratch.clip, range.count, runEffect(score, *to, cells, range, now, depth) * share);
   addTo(scratch.clip, scratch.before, range.count);
   return 1;
 }

@@ -85,9 +85,11 @@ class Renderer {
   /// One zone of a look that passes from the layers `from` to the layers `to`.
   void renderLook(const CompiledScore& score, const CompiledStave* from, const CompiledStave* to, float share,
                   const Instant& now, PixelFrame& frame) noexcept;
-  /// One layer of it into the first `clip`; returns how present it is.
+  /// A layer that passes from one clip to another, or from or to none, into the depth's `clip`; `share` 0–1
+  /// is what `to` has of it. Returns how present it is.
   float renderPassing(const CompiledScore& score, const CompiledClip* from, const CompiledClip* to,
-                      float share, const ZoneCells& cells, const Instant& now) noexcept;
+                      float share, const ZoneCells& cells, const CellRange& range, const Instant& now,
+                      std::size_t depth) noexcept;
   void renderDesk(const CompiledShow& show, const LiveInstant& now, std::span<const DeskValues> desk,
                   PixelFrame& frame) noexcept;
   float applyMotions(const CompiledScore& score, const CompiledClip& clip, const Instant& now,

@@ -65,20 +65,6 @@ DeskPresence presenceOf(const DeskInput& input, const DeskValues& values, Micros
 
 }  // namespace
 
-float Renderer::renderPassing(const CompiledScore& score, const CompiledClip* from, const CompiledClip* to,
-                              float share, const ZoneCells& cells, const Instant& now) noexcept {
-  const CellRange all = allOf(cells);
-  if (!from) return runEffect(score, *to, cells, all, now, 0) * share;
-  if (!to) return runEffect(score, *from, cells, all, now, 0) * (1 - share);
-  Scratch& scratch = scratch_[0];
-  const float before = runEffect(score, *from, cells, all, now, 0) * (1 - share);
-  std::swap(scratch.clip, scratch.before);
-  scale(scratch.before, all.count, before);
-  scale(scratch.clip, all.count, runEffect(score, *to, cells, all, now, 0) * share);
-  addTo(scratch.clip, scratch.before, all.count);
-  return 1;
-}
-
 void Renderer::renderLook(const CompiledScore& score, const CompiledStave* from, const CompiledStave* to,
                           float share, const Instant& now, PixelFrame& frame) noexcept {
   const ZoneCells& cells = to ? *to->cells : *from->cells;
@@ -94,7 +80,7 @@ void Renderer::renderLook(const CompiledScore& score, const CompiledStave* from,
     const CompiledClip* before = layerOf(from, i);
     const CompiledClip* after = layerOf(to, i);
     if (!before && !after) continue;
-    const float presence = renderPassing(score, before, after, share, cells, now);
+    const float presence = renderPassing(score, before, after, share, cells, all, now, 0);
     const Blend blend = (after ? after : before)->blend;
     if (blend != Blend::Normal) {
       if (std::exchange(anything, false)) layOnPixels(scratch.zone, cells, all, frame);
