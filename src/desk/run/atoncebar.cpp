@@ -121,7 +121,7 @@ void AtOnceBar::keep() {
 void AtOnceBar::letGo() {
   if (!look_) return;
   const LookId gone = std::exchange(look_, {});
-  session_.stage.play({LiveEvent::Kind::Light, gone.value, 0, {}, 0});
+  session_.stage.play({LiveEvent::Kind::Light, gone.value, 0});
   session_.edit(tr("end the light at once"), [gone](Show& show) { deleteLook(show, gone); });
   updateButtons();
 }

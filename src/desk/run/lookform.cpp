@@ -6,51 +6,29 @@
 #include "core/effect/effect.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
+#include "desk/run/itemrows.h"
 #include "desk/run/runforms.h"
 
 namespace chispa::desk {
 namespace {
 
-/// Rows over one look.
-class LookRows {
- public:
-  LookRows(const Session& session, LookId id) : session_(session), id_(id) {}
+using LookRows = ItemRows<Look, LookId>;
 
-  template <class T>
-  Form::Get<T> get(std::function<T(const Look&)> value) const {
-    return [session = session_, id = id_, value]() -> std::optional<T> {
-      const Look* look = chispa::find(session.show().looks, id);
-      return look ? std::optional<T>(value(*look)) : std::nullopt;
-    };
-  }
-  template <class T>
-  Form::Set<T> set(const QString& name, std::function<void(Look&, T)> change) const {
-    return [session = session_, id = id_, name, change](T value) {
-      session.edit(
-          name, [&](Show& show) { changeItem(show.looks, id, [&](Look& look) { change(look, value); }); },
-          name + QStringLiteral("-look"));
-    };
-  }
-  /// A time of the step that the inspector speaks of.
-  void stepTime(Form& form, const QString& key, const QString& label, Micros LookStep::*member) const {
-    form.addNumber(key, label, {"s", 0, 3'600, 0.1, 2},
-                   get<double>([session = session_, member](const Look& look) {
-                     return seconds(look.steps[stepOf(session, look)].*member);
-                   }),
-                   set<double>(label, [session = session_, member](Look& look, double v) {
-                     look.steps[stepOf(session, look)].*member = micros(v);
-                   }));
-  }
+/// The step that the inspector speaks of.
+std::size_t stepOf(const Session& session, const Look& look) {
+  return std::min(static_cast<std::size_t>(std::max(0, session.selection.segment())), look.steps.size() - 1);
+}
 
-  static std::size_t stepOf(const Session& session, const Look& look) {
-    return std::min(static_cast<std::size_t>(std::max(0, session.selection.segment())),
-                    look.steps.size() - 1);
-  }
-
- private:
-  Session session_;
-  LookId id_;
-};
+/// A time of that step.
+void addStepTime(Form& form, const LookRows& rows, const Session& session, const QString& key,
+                 const QString& label, Micros LookStep::*member) {
+  form.addNumber(key, label, {"s", 0, 3'600, 0.1, 2}, rows.get<double>([session, member](const Look& look) {
+    return seconds(look.steps[stepOf(session, look)].*member);
+  }),
+                 rows.set<double>(label, [session, member](Look& look, double v) {
+                   look.steps[stepOf(session, look)].*member = micros(v);
+                 }));
+}
 
 void addPad(Form& form, const LookRows& rows) {
   form.addHeading(Form::tr("Pad"));
@@ -94,18 +72,18 @@ void addSteps(Form& form, const LookRows& rows, const Session& session, LookId i
     for (std::size_t i = 0; i < own->steps.size(); ++i)
       names << Form::tr("step %1 of %2").arg(i + 1).arg(own->steps.size());
     form.addChoice("lookStep", Form::tr("Edited"), names, rows.get<int>([session](const Look& look) {
-      return static_cast<int>(LookRows::stepOf(session, look));
+      return static_cast<int>(stepOf(session, look));
     }),
                    [session](int v) { session.selection.chooseSegment(v); });
-    rows.stepTime(form, "stepHold", Form::tr("Hold"), &LookStep::hold);
-    rows.stepTime(form, "stepFade", Form::tr("Fade into it"), &LookStep::fade);
+    addStepTime(form, rows, session, "stepHold", Form::tr("Hold"), &LookStep::hold);
+    addStepTime(form, rows, session, "stepFade", Form::tr("Fade into it"), &LookStep::fade);
   }
   std::vector<Form::Button> buttons;
   buttons.push_back(
       {"addStep", Form::tr("Add step"), Form::tr("Adds a step like this one behind it"), [session, id] {
          const Look* look = chispa::find(session.show().looks, id);
          if (!look) return;
-         const std::size_t step = LookRows::stepOf(session, *look);
+         const std::size_t step = stepOf(session, *look);
          session.edit(Form::tr("add a step"), [=](Show& show) { addStep(show, id, step); });
          session.selection.chooseSegment(static_cast<int>(step) + 1);
        }});
@@ -114,7 +92,7 @@ void addSteps(Form& form, const LookRows& rows, const Session& session, LookId i
         {"deleteStep", Form::tr("Delete step"), Form::tr("Deletes the step that is edited"), [session, id] {
            const Look* look = chispa::find(session.show().looks, id);
            if (!look) return;
-           const std::size_t step = LookRows::stepOf(session, *look);
+           const std::size_t step = stepOf(session, *look);
            session.edit(Form::tr("delete a step"), [=](Show& show) { deleteStep(show, id, step); });
          }});
   form.addButtons(buttons);
@@ -159,7 +137,7 @@ void addLayers(Form& form, const Session& session, LookId id) {
     const QSignalBlocker quiet(list);
     const int row = list->currentRow();
     list->clear();
-    const auto& layers = look->steps[LookRows::stepOf(session, *look)].layers;
+    const auto& layers = look->steps[stepOf(session, *look)].layers;
     for (auto layer = layers.rbegin(); layer != layers.rend(); ++layer) {
       const Zone* zone = chispa::find(session.show().zones, (*layer)->zone);
       const Effect* effect = findEffect((*layer)->effect);
@@ -204,7 +182,7 @@ void addLayers(Form& form, const Session& session, LookId id) {
         if (v <= 0) return;
         const Look* look = chispa::find(session.show().looks, id);
         if (!look) return;
-        const std::size_t step = LookRows::stepOf(session, *look);
+        const std::size_t step = stepOf(session, *look);
         const auto& palettes = session.show().palettes;
         session.edit(Form::tr("add a layer"), [&](Show& show) {
           addLayer(show, id, step, ids.at(static_cast<std::size_t>(v) - 1), "comets",
@@ -217,7 +195,7 @@ void addLayers(Form& form, const Session& session, LookId id) {
 
 std::unique_ptr<Form> makeLookForm(const Session& session, LookId id) {
   auto form = std::make_unique<Form>();
-  const LookRows rows(session, id);
+  const LookRows rows(session, &Show::looks, id);
   form->addTitle(Form::tr("Look"), rows.get<QString>([](const Look& look) {
     return look.hasSteps()
                ? Form::tr("%1 steps, %2 a round").arg(look.steps.size()).arg(timeText(roundOf(look)))

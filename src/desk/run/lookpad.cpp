@@ -113,20 +113,20 @@ void LookPad::resizeEvent(QResizeEvent*) {
 void LookPad::press() {
   if (isHeld_) return;
   isHeld_ = true;
-  session_.stage.play({LiveEvent::Kind::Press, look_.value, 1, {}, 0});
+  session_.stage.play({LiveEvent::Kind::Press, look_.value, 1});
   session_.selection.select(look_);
 }
 
 void LookPad::letGo() {
   if (!std::exchange(isHeld_, false)) return;
-  session_.stage.play({LiveEvent::Kind::Release, look_.value, 0, {}, 0});
+  session_.stage.play({LiveEvent::Kind::Release, look_.value, 0});
 }
 
 void LookPad::setFader(int x) {
   const QRect box = faderBox();
   const float level =
       std::clamp(static_cast<float>(x - box.left()) / static_cast<float>(box.width()), 0.f, 1.f);
-  session_.stage.play({LiveEvent::Kind::Fader, look_.value, level, {}, 0});
+  session_.stage.play({LiveEvent::Kind::Fader, look_.value, level});
 }
 
 void LookPad::mousePressEvent(QMouseEvent* event) {

@@ -203,7 +203,7 @@ void RunPage::record(bool on) {
 }
 
 void RunPage::reset() {
-  session_.stage.play({LiveEvent::Kind::Reset, 0, 0, {}, 0});
+  session_.stage.play({LiveEvent::Kind::Reset, 0, 0});
 }
 
 /// Keys play while the page is before the eyes and no field wants them.
@@ -227,7 +227,7 @@ bool RunPage::playKey(const QString& key, bool isDown) {
     return false;
   if (look && !live_->isLearning())
     session_.stage.play(
-        {isDown ? LiveEvent::Kind::Press : LiveEvent::Kind::Release, look.value, isDown ? 1.f : 0.f, {}, 0});
+        {isDown ? LiveEvent::Kind::Press : LiveEvent::Kind::Release, look.value, isDown ? 1.f : 0.f});
   inputs_.playKey(key, isDown);
   return true;
 }
