@@ -56,7 +56,7 @@ QString PhoneHost::switchOn(const QString& address, int port) {
   sinceLight_.start();
   sincePads_.start();
   drawPads();
-  follow();
+  server_->show(stateText());
   emit changed();
   return {};
 }
@@ -68,9 +68,9 @@ void PhoneHost::switchOff() {
 }
 
 void PhoneHost::follow() {
-  if (!server_) return;
+  // Nobody looks: nothing is worked out. A phone that comes has all of it within a tick.
+  if (!server_ || server_->phones() == 0) return;
   server_->show(stateText());
-  if (server_->phones() == 0) return;
   if (sinceLight_.elapsed() >= kLightEvery_ms) drawLight();
   if (session_.stage.compiled() != drawnOf_ && sincePads_.elapsed() >= kPadsEvery_ms) drawPads();
 }
