@@ -8,7 +8,6 @@ ORDER is what the strip's colour order really is, as letters: the colour-order f
 sees the LEDs would. Writes pictures into FOLDER. Ends with status 0 if all was as it should be.
 """
 import sys
-import time
 
 from selenium import webdriver
 from selenium.common.exceptions import StaleElementReferenceException
@@ -44,7 +43,8 @@ def play(phone, folder):
     until(phone, lambda: pad(phone, "Quiet rim").get_attribute("aria-pressed") == "true", "the pad is lit")
     until(phone, lambda: phone.execute_script("return document.getElementById('light').naturalWidth") == 360,
           "the live picture is there")
-    time.sleep(1)
+    before = phone.find_element(By.ID, "light").get_attribute("src")
+    until(phone, lambda: phone.find_element(By.ID, "light").get_attribute("src") != before, "the picture moves")
     phone.save_screenshot(f"{folder}/phone-looks.png")
 
 
@@ -58,7 +58,6 @@ def fade(phone, folder):
     for _ in range(40):
         slider.send_keys("\ue014")
     until(phone, lambda: row.find_element(By.TAG_NAME, "output").text == "40", "the level is 40")
-    time.sleep(0.5)
     phone.save_screenshot(f"{folder}/phone-levels.png")
 
 

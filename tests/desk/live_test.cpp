@@ -116,7 +116,7 @@ TEST_F(LiveWindow, TheKeyOfAPadPlaysItButNotInAField) {
   EXPECT_FALSE(isLit(fair));
   window_.showWorkspace(Workspace::Plan);
   QTest::keyClick(&window_, Qt::Key_3);
-  QTest::qWait(100);
+  ticks(4);
   EXPECT_FALSE(isLit(fair)) << "elsewhere keys are not pads";
 }
 
@@ -291,7 +291,7 @@ TEST_F(LiveWindow, WhatIsPlayedIsRecordedIntoTheScore) {
   focus->setFocus();
   QTest::keyClick(focus, Qt::Key_2);
   EXPECT_TRUE(becomesLit(called("Quiet rim")));
-  QTest::qWait(200);
+  ticks(6);
   press("recordLive");
   ASSERT_GT(stage_.score()->clips.size(), clips);
   EXPECT_GT(stage_.score()->clips.back()->over, 0);

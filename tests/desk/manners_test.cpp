@@ -216,10 +216,10 @@ TEST_F(MannersTest, NothingIsPaintedWhereNothingMoves) {
     settle();
     // Pictures that are still being drawn on workers come in.
     EXPECT_TRUE(eventually([this] { return window_.scorePage().pictures().isIdle(); }));
-    QTest::qWait(700);
+    ticks(20);
     PaintCounter counter;
     qApp->installEventFilter(&counter);
-    QTest::qWait(500);
+    ticks(15);
     qApp->removeEventFilter(&counter);
     for (const char* name :
          {"chispa::desk::PlanView", "chispa::desk::GlowView", "chispa::desk::OverviewStrip"})

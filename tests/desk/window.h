@@ -47,6 +47,14 @@ class WindowTest : public testing::Test {
   /// Lets events run until `condition` holds, for up to a minute.
   bool eventually(const std::function<bool()>& condition) { return QTest::qWaitFor(condition, 60'000); }
 
+  /// Lets the stage tick so many times, for what must not happen meanwhile.
+  void ticks(int count) {
+    int seen = 0;
+    const auto connection = QObject::connect(&stage_, &Stage::ticked, &window_, [&seen] { ++seen; });
+    EXPECT_TRUE(eventually([&] { return seen >= count; }));
+    QObject::disconnect(connection);
+  }
+
   template <class Widget>
   Widget* the(const char* name) {
     QCoreApplication::processEvents();
