@@ -224,7 +224,7 @@ void printLooks() {
   player.setShow(show, compile(show));
   player.switchLight(true);
   for (const LookId look : looks)
-    player.live(engine::LiveSource::Window, {LiveEvent::Kind::Light, look.value, 1, {}, 0});
+    player.live(engine::LiveSource::Window, {LiveEvent::Kind::Light, look.value, 1});
   std::this_thread::sleep_for(1s);
   const double before = cpuSeconds();
   const auto skipped = player.stats().skipped.load();

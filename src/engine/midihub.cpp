@@ -22,7 +22,7 @@ MidiHub::~MidiHub() = default;
 void MidiHub::take(Device& device, std::span<const std::uint8_t> message) {
   const std::scoped_lock lock(mutex_);
   const auto heard = device.reader.read(message);
-  if (device.reader.takeBeat()) event_({LiveEvent::Kind::Tap, 0, 0, {}, 0});
+  if (device.reader.takeBeat()) event_({LiveEvent::Kind::Tap, 0, 0});
   if (!heard) return;
   event_(controlEvent(heard->source, heard->value));
   // A program is chosen, never let go.

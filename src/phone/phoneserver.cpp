@@ -221,7 +221,7 @@ void PhoneServer::pair(const httplib::Request& request, httplib::Response& answe
 
 void PhoneServer::release(Paired& phone, std::uint32_t look) {
   std::erase(phone.held, look);
-  host_.play({LiveEvent::Kind::Release, look, 0, {}, 0});
+  host_.play({LiveEvent::Kind::Release, look, 0});
 }
 
 void PhoneServer::obey(const httplib::Request& request, httplib::Response& answer) {
@@ -245,13 +245,13 @@ void PhoneServer::obey(const httplib::Request& request, httplib::Response& answe
   const auto level = static_cast<float>(std::clamp(command.value, 0.0, 1.0));
   if (command.what == "press") {
     if (phone->held.size() < 16) phone->held.push_back(command.id);
-    host_.play({LiveEvent::Kind::Press, command.id, 1, {}, 0});
+    host_.play({LiveEvent::Kind::Press, command.id, 1});
   } else if (command.what == "release") {
     release(*phone, command.id);
   } else if (command.what == "fader") {
-    host_.play({LiveEvent::Kind::Fader, command.id, level, {}, 0});
+    host_.play({LiveEvent::Kind::Fader, command.id, level});
   } else if (command.what == "zone") {
-    host_.play({LiveEvent::Kind::ZoneLevel, command.id, level, {}, 0});
+    host_.play({LiveEvent::Kind::ZoneLevel, command.id, level});
   } else if (command.what != "still") {
     host_.ask(command);
   }

@@ -68,7 +68,7 @@ class LivePlayer : public testing::Test {
   }
   void press(LookId look, bool down = true) {
     player_->live(LiveSource::Window,
-                  {down ? LiveEvent::Kind::Press : LiveEvent::Kind::Release, look.value, 1, {}, 0});
+                  {down ? LiveEvent::Kind::Press : LiveEvent::Kind::Release, look.value, 1});
   }
   void keep() {
     while (const auto note = player_->output().live().takeNote()) notes_.push_back(*note);

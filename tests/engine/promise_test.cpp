@@ -165,7 +165,7 @@ TEST(PlayedByHand, NeitherAllocatesNorLocks) {
     const test::Forbidden watch;
     for (int i = 0; i < 400; ++i) {
       const LookId look = looks[static_cast<std::size_t>(i) % looks.size()];
-      output.live().push(LiveSource::Window, {LiveEvent::Kind::Press, look.value, 1, {}, 0});
+      output.live().push(LiveSource::Window, {LiveEvent::Kind::Press, look.value, 1});
       for (const LiveEvent& event : events) output.live().push(LiveSource::Midi, event);
       output.step(i * 25ms);
     }

@@ -30,8 +30,6 @@ struct LiveEvent {
   float value = 0;
   /// The control as bindings may name it: with its device and channel, or with any. 0 for none.
   std::array<SourceCode, 4> codes{};
-  /// From when the input thread heard it, in nanoseconds of the machine's steady clock; for measuring.
-  std::int64_t heardAt_ns = 0;
 };
 
 /// What a control of MIDI, OSC or a key is called in events.

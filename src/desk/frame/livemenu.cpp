@@ -65,7 +65,7 @@ void MainWindow::makeLiveMenu() {
   addAction(menu, "recordLive", tr("&Record into the score, or end it"), QKeySequence(tr("Ctrl+Alt+E")),
             inRun([this] { run_->record(!session_.stage.isKeeping()); }));
   addAction(menu, "tapTempo", tr("&Tap the tempo"), QKeySequence(tr("Ctrl+Alt+T")), [this] {
-    session_.stage.play({LiveEvent::Kind::Tap, 0, 0, {}, 0});
+    session_.stage.play({LiveEvent::Kind::Tap, 0, 0});
   });
   addAction(menu, "resetLive", tr("Rese&t: let go of everything"), QKeySequence(tr("Ctrl+Alt+0")),
             [this] { run_->reset(); });

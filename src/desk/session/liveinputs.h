@@ -33,8 +33,6 @@ class LiveInputs : public QObject {
   QString midiState() const;
   /// The devices that bindings name and that are not there, in words; empty if MIDI is off or all are.
   QString missingDevices() const;
-  /// Replaces the machine's devices; for tests.
-  void setMidiSystem(std::shared_ptr<link::MidiSystem> system) { system_ = std::move(system); }
   /// The surface that ships with Chispa.
   link::SimulatedMidi& surface() { return *surface_; }
   /// A key of the computer, as a control.

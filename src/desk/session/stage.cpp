@@ -222,8 +222,7 @@ void Stage::finishCompile() {
   if (result) {
     compiled_ = *result;
     player_.setShow(compiling_, compiled_);
-    for (const LookId look : std::exchange(toLight_, {}))
-      play({LiveEvent::Kind::Light, look.value, 1, {}, 0});
+    for (const LookId look : std::exchange(toLight_, {})) play({LiveEvent::Kind::Light, look.value, 1});
   }
   emit compiledChanged();
   if (std::exchange(compileAgain_, false)) startCompile();
@@ -335,7 +334,7 @@ AmpsByVolts Stage::ampsNow() const {
 
 void Stage::light(LookId look) {
   if (compiled_ && compiled_->live->lookOf(look) && !compileWatcher_.isRunning())
-    play({LiveEvent::Kind::Light, look.value, 1, {}, 0});
+    play({LiveEvent::Kind::Light, look.value, 1});
   else
     toLight_.push_back(look);
 }
@@ -374,10 +373,7 @@ void Stage::answer(const LiveRequest& request) {
 
 void Stage::followHand() {
   live_ = player_.output().live().snapshot();
-  while (const auto request = player_.output().live().takeRequest()) {
-    answer(*request);
-    emit handled();
-  }
+  while (const auto request = player_.output().live().takeRequest()) answer(*request);
   // Notes that nobody wants are taken out too: there is room for so many only.
   while (const auto note = player_.output().live().takeNote())
     if (isKeeping_) kept_.push_back(*note);

@@ -114,8 +114,6 @@ class Stage : public QObject {
   void loopingChanged();
   void lightChanged();
   void scoreChanged();
-  /// A binding has switched something that the window shows.
-  void handled();
   /// Waveform, onsets … of the open score are there, or it is known why not.
   void audioChanged();
   void compiledChanged();
