@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/midi.h"
 
+#include <cstdlib>
+#include <mutex>
 #include <random>
 
+#include "eventually.h"
 #include <gtest/gtest.h>
 
 #include "link/osc.h"
@@ -102,6 +105,25 @@ TEST(Osc, OpensBundles) {
   EXPECT_EQ(readOsc(bundle).size(), 2u);
   bundle[19] = 200;
   EXPECT_TRUE(readOsc(bundle).empty()) << "a size that lies";
+}
+
+/// A client that others wrote: oscsend of liblo-tools.
+TEST(Osc, TheServerHearsAnotherClient) {
+  std::mutex mutex;
+  std::vector<OscHeard> all;
+  auto server = OscServer::open("127.0.0.1", 0, [&](const OscHeard& one) {
+    const std::scoped_lock lock(mutex);
+    all.push_back(one);
+  });
+  ASSERT_TRUE(server) << server.failure().text();
+  const std::string command = "oscsend 127.0.0.1 " + std::to_string((*server)->port()) + " /fader/1 f 0.5";
+  if (std::system(command.c_str()) != 0) GTEST_SKIP() << "liblo-tools is not installed";
+  ASSERT_TRUE(test::eventually([&] {
+    const std::scoped_lock lock(mutex);
+    return !all.empty();
+  }));
+  EXPECT_EQ(all[0].address, "/fader/1");
+  EXPECT_FLOAT_EQ(all[0].value, 0.5);
 }
 
 TEST(Osc, RandomBytesDoNoHarm) {
