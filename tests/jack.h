@@ -4,6 +4,7 @@
 #include <cstdio>
 #include <cstdlib>
 #include <filesystem>
+#include <map>
 #include <string>
 #include <vector>
 
@@ -49,12 +50,22 @@ class Jack {
 /// A surface that is none of ours: a MIDI port of JACK.
 class JackSurface {
  public:
-  JackSurface() : out_(RtMidi::UNIX_JACK, "Surface") {
+  JackSurface() : out_(RtMidi::UNIX_JACK, "Surface"), lamps_(RtMidi::UNIX_JACK, "Surface") {
     out_.setErrorCallback([](RtMidiError::Type, const std::string&, void*) {});
+    lamps_.setErrorCallback([](RtMidiError::Type, const std::string&, void*) {});
     out_.openVirtualPort("pads");
+    lamps_.openVirtualPort("lamps");
   }
   void control(int number, int value) { send(0xb0, number, value); }
   void note(int number, int velocity) { send(0x90, number, velocity); }
+  /// The newest velocity that came back for the lamp of `number`, or -1.
+  int lamp(int number) {
+    std::vector<unsigned char> message;
+    while (lamps_.getMessage(&message), !message.empty())
+      if (message.size() == 3 && (message[0] & 0xf0) == 0x90) told_[message[1]] = message[2];
+    const auto found = told_.find(number);
+    return found == told_.end() ? -1 : found->second;
+  }
 
  private:
   void send(int status, int first, int second) {
@@ -65,6 +76,8 @@ class JackSurface {
   }
 
   RtMidiOut out_;
+  RtMidiIn lamps_;
+  std::map<int, int> told_;
 };
 
 }  // namespace chispa::test

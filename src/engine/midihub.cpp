@@ -48,8 +48,8 @@ void MidiHub::refresh() {
       continue;
     }
     device->input = *std::move(input);
-    if (isIn(outputs, name))
-      if (auto output = system_->openOutput(name)) device->output = *std::move(output);
+    if (const std::string lamps = link::outputOf(name, there, outputs); !lamps.empty())
+      if (auto output = system_->openOutput(lamps)) device->output = *std::move(output);
     devices_.emplace(name, std::move(device));
     // What a fresh device shows is not known.
     lamps_.clear();

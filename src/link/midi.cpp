@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/midi.h"
 
+#include <algorithm>
+#include <string_view>
 #include <utility>
 
 namespace chispa::link {
@@ -79,6 +81,37 @@ std::optional<ControlHeard> MidiReader::read(std::span<const std::uint8_t> messa
 
 bool MidiReader::takeBeat() {
   return std::exchange(isBeat_, false);
+}
+
+namespace {
+
+/// JACK names a port "client:port", and numbers clients of one name: "client-01:port".
+std::string clientOf(const std::string& port) {
+  std::string client = port.substr(0, port.find(':'));
+  const auto dash = client.rfind('-');
+  if (dash != std::string::npos && client.find_first_not_of("0123456789", dash + 1) == std::string::npos)
+    client.resize(dash);
+  return client;
+}
+
+}  // namespace
+
+std::string outputOf(const std::string& input, const std::vector<std::string>& inputs,
+                     const std::vector<std::string>& outputs) {
+  const auto isOutput = [&](const std::string& name) {
+    return std::find(outputs.begin(), outputs.end(), name) != outputs.end();
+  };
+  if (isOutput(input)) return input;
+  constexpr std::string_view kIn = "capture";
+  if (const auto at = input.find(kIn); at != std::string::npos)
+    if (std::string other = std::string(input).replace(at, kIn.size(), "playback"); isOutput(other))
+      return other;
+  const std::string client = clientOf(input);
+  const auto isOwn = [&](const std::string& name) { return clientOf(name) == client; };
+  if (std::count_if(inputs.begin(), inputs.end(), isOwn) != 1 ||
+      std::count_if(outputs.begin(), outputs.end(), isOwn) != 1)
+    return {};
+  return *std::find_if(outputs.begin(), outputs.end(), isOwn);
 }
 
 std::vector<std::uint8_t> lampMessage(const BindingSource& source, int value) {

@@ -69,6 +69,11 @@ class MidiSystem {
   virtual Result<std::unique_ptr<MidiOutput>> openOutput(const std::string& name) = 0;
 };
 
+/// The output that belongs to the input `input`, as names tell: the one of the same name, the one that says
+/// "playback" where the input says "capture", or the only one of a client that has one input; else "".
+std::string outputOf(const std::string& input, const std::vector<std::string>& inputs,
+                     const std::vector<std::string>& outputs);
+
 /// Devices of ALSA and of JACK, whichever runs, through RtMidi.
 std::unique_ptr<MidiSystem> systemMidi();
 

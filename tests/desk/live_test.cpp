@@ -15,6 +15,7 @@
 #include "core/edit/lookedits.h"
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
+#include "desk/parts/curvefield.h"
 #include "desk/run/livepanel.h"
 #include "desk/run/lookpad.h"
 #include "desk/run/runpage.h"
@@ -56,6 +57,50 @@ class LiveWindow : public WindowTest {
     auto* surface = window_.findChild<SurfaceWindow*>();
     EXPECT_TRUE(surface);
     return surface;
+  }
+  /// Draws the response of the selected binding with the mouse: nothing at 0, all from the middle on.
+  void drawFullFromTheMiddleOn() {
+    settle();
+    auto* field = the<CurveField>("bindingCurve");
+    const auto spot = [&](double at, double value) { return field->spotOf({at, value}).toPoint(); };
+    // The middle point is taken up, and pulled past its place and back.
+    QTest::mousePress(field, Qt::LeftButton, {}, spot(0.5, 0.2));
+    QTest::mouseMove(field, spot(0.4, 0.9));
+    QTest::mouseMove(field, spot(0.5, 1.0));
+    QTest::mouseRelease(field, Qt::LeftButton, {}, spot(0.5, 1.0));
+    ASSERT_EQ(field->curve().size(), 3u);
+    EXPECT_NEAR(field->curve()[1].value, 1, 0.02);
+  }
+  /// A pad of `surface` is learnt for a look, flashes, fades out over two seconds, and its lamp is told.
+  void aPadFlashesAndFadesOut(test::JackSurface& surface, const std::function<std::string(int)>& shown) {
+    document_.apply(QStringLiteral("a look"), [](Show& s) {
+      const LookId white = chispa::addLook(s, "White", {s.zones.front()->id}, "hold", s.palettes.front()->id);
+      changeItem(s.looks, white, [](Look& look) { look.fadeIn = Micros(0); });
+    });
+    const LookId white = called("White");
+    selection_.select(white);
+    press("learn");
+    surface.note(36, 100);
+    ASSERT_TRUE(eventually([&] { return show().bindings.size() == 1; }));
+    surface.note(36, 0);
+    choose("targetMode", QStringLiteral("flash"));
+    setNumber("bindingEaseOut", 2000);
+    the<QCheckBox>("lampSent")->setFocus();
+    QTest::keyClick(the<QCheckBox>("lampSent"), Qt::Key_Space);
+    setNumber("lampOn", 20);
+    setNumber("lampPlaying", 90);
+    EXPECT_TRUE(eventually([&] { return surface.lamp(36) == 20; })) << surface.lamp(36);
+    surface.note(36, 127);
+    EXPECT_TRUE(becomesLit(white));
+    EXPECT_TRUE(eventually([&] { return surface.lamp(36) == 90; })) << surface.lamp(36);
+    EXPECT_TRUE(eventually([&] { return shown(0) != "#000000"; }));
+    surface.note(36, 0);
+    ASSERT_TRUE(eventually([&] { return !isLit(white); }));
+    const LookPlay* fading = stage_.live().state.playOf(white);
+    ASSERT_TRUE(fading) << "it fades out";
+    EXPECT_EQ(fading->fadeOut, Micros(2'000'000));
+    EXPECT_TRUE(becomesDark(white));
+    EXPECT_TRUE(eventually([&] { return shown(0) == "#000000"; })) << shown(0);
   }
   /// Runs `act` while the dialog `name` is open.
   void inDialog(const char* name, const std::function<void(QDialog&)>& fill,
@@ -178,7 +223,7 @@ TEST_F(LiveWindow, FadersAreLearntAndCopiedAlong) {
   EXPECT_EQ(selection_.now(), Selected(learnt.id));
 
   choose("bindingResponse", QStringLiteral("drawn"));
-  type("bindingPoints", QStringLiteral("0:0 50:100 100:100"));
+  drawFullFromTheMiddleOn();
   EXPECT_EQ(show().bindings[0]->points.size(), 3u);
 
   inDialog(
@@ -242,7 +287,7 @@ TEST_F(LiveWindow, RealFadersDriveRedGreenAndBlueOfAStrip) {
   setNumber("targetCount", 10);
   setNumber("targetEvery", 3);
   choose("bindingResponse", QStringLiteral("drawn"));
-  type("bindingPoints", QStringLiteral("0:0 50:100 100:100"));
+  drawFullFromTheMiddleOn();
   inDialog(
       "copyAlongDialog", [](QDialog&) {}, [this] { press("copyAlong"); });
   ASSERT_EQ(show().bindings.size(), 3u);
@@ -254,6 +299,8 @@ TEST_F(LiveWindow, RealFadersDriveRedGreenAndBlueOfAStrip) {
       << shown(0) << shown(9);
   surface.control(20, 0);
   EXPECT_TRUE(eventually([&] { return shown(0) == "#00ff00"; })) << shown(0);
+  while (!show().bindings.empty()) document_.undo();
+  aPadFlashesAndFadesOut(surface, shown);
   while (document_.canUndo()) document_.undo();
   EXPECT_TRUE(show().bindings.empty());
 }

@@ -126,6 +126,16 @@ TEST(Osc, TheServerHearsAnotherClient) {
   EXPECT_FLOAT_EQ(all[0].value, 0.5);
 }
 
+TEST(Midi, TheLampsOfADeviceAreFoundByItsName) {
+  EXPECT_EQ(outputOf("Pads 9", {"Pads 9"}, {"Keys", "Pads 9"}), "Pads 9");
+  EXPECT_EQ(outputOf("bridge:Pads (capture): 1", {"bridge:Pads (capture): 1", "bridge:Keys (capture): 1"},
+                     {"bridge:Keys (playback): 1", "bridge:Pads (playback): 1"}),
+            "bridge:Pads (playback): 1");
+  EXPECT_EQ(outputOf("Pads:out", {"Pads:out"}, {"Keys:in", "Pads-01:lamps"}), "Pads-01:lamps");
+  EXPECT_EQ(outputOf("Pads:out", {"Pads:out"}, {"Pads:a", "Pads:b"}), "") << "which of the two is not known";
+  EXPECT_EQ(outputOf("Pads:out", {"Pads:out"}, {"Keys:in"}), "");
+}
+
 TEST(Osc, RandomBytesDoNoHarm) {
   std::mt19937 chance(5);
   std::vector<std::uint8_t> message{'/',  'a', 0, 0, ',', 'f', 'i', 's', 0,   0, 0, 0,

@@ -175,7 +175,9 @@ void Form::addNote(Get<QString> get) {
 
 void Form::addWidget(QWidget* widget, std::function<void()> refresh) {
   grid_->addWidget(widget, row_++, 0, 1, 2);
-  if (refresh) refreshers_.push_back(std::move(refresh));
+  if (!refresh) return;
+  refreshers_.push_back(std::move(refresh));
+  refreshers_.back()();
 }
 
 QWidget* Form::addButton(const QString& key, const QString& words, const QString& tip,

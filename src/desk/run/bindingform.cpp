@@ -6,6 +6,7 @@
 #include "core/edit/lookedits.h"
 #include "core/edit/planedits.h"
 #include "core/effect/effect.h"
+#include "desk/parts/curvefield.h"
 #include "desk/parts/format.h"
 #include "desk/run/itemrows.h"
 #include "desk/run/runforms.h"
@@ -188,7 +189,21 @@ void addTarget(Form& form, const BindingRows& rows, const Binding& own, const Se
   if (kind == TargetKind::Channels) addChannels(form, rows, session);
 }
 
-void addWay(Form& form, const BindingRows& rows, const Binding& own) {
+/// The response as one draws it, above its numbers.
+void addDrawnResponse(Form& form, const BindingRows& rows, const Session& session, BindingId id) {
+  auto* field = new CurveField;
+  field->setObjectName(QStringLiteral("bindingCurve"));
+  field->setAccessibleName(Form::tr("Response, drawn"));
+  const auto set =
+      rows.set<Curve>(Form::tr("response"), [](Binding& b, const Curve& drawn) { b.points = drawn; });
+  QObject::connect(field, &CurveField::changed, field, set);
+  QObject::connect(field, &CurveField::finished, field, [session] { session.document.seal(); });
+  form.addWidget(field, [field, session, id] {
+    if (const Binding* own = chispa::find(session.show().bindings, id)) field->showCurve(own->points);
+  });
+}
+
+void addWay(Form& form, const BindingRows& rows, const Binding& own, const Session& session) {
   form.addHeading(Form::tr("How"));
   const auto share = [&](const char* key, const QString& label, double Binding::*member) {
     form.addNumber(QLatin1String(key), label, {"%", 0, 100, 1, 0},
@@ -211,6 +226,7 @@ void addWay(Form& form, const BindingRows& rows, const Binding& own) {
         rows.get<double>([](const Binding& b) { return b.steps; }),
         rows.set<double>(Form::tr("steps"), [](Binding& b, double v) { b.steps = static_cast<int>(v); }));
   if (own.response == BindingResponse::Drawn) {
+    addDrawnResponse(form, rows, session, own.id);
     form.addText("bindingPoints", Form::tr("Points"),
                  rows.get<QString>([](const Binding& b) { return text(curveText(b.points)); }),
                  rows.set<QString>(Form::tr("response"), [](Binding& b, QString v) {
@@ -275,7 +291,7 @@ std::unique_ptr<Form> makeBindingForm(const Session& session, BindingId id) {
   }));
   addSource(*form, rows, *own);
   addTarget(*form, rows, *own, session);
-  addWay(*form, rows, *own);
+  addWay(*form, rows, *own, session);
   addLamp(*form, rows, *own);
   form->addStretch();
   return form;
