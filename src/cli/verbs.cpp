@@ -57,6 +57,11 @@ class Grammar {
                     "listen, and tell what arrives unheard and what does not arrive");
     table->add_option("--interface", words_.interface, "IPv4 address to listen at; 127.0.0.1 if not given");
     table->add_option("--seconds", words_.length_s, "how long to listen; 3 if not given");
+    CLI::App* nights =
+        addForShow("tonight", "what the almanac plays, and sun times, night by night, as JSON", tonight);
+    nights->add_option("--from", words_.date, "the first day, like 2026-12-24; today if not given");
+    nights->add_option("--days", words_.days, "how many nights; 1 if not given")->check(CLI::Range(1, 3660));
+    addJson(nights);
     CLI::App* cells = addForShow("zones", "the cells of all zones, or of one, in playing order", zones);
     cells->add_option("--zone", words_.zone, "the zone's name");
     addCsv(cells);

@@ -20,6 +20,9 @@ struct Words {
   std::string zone;
   std::string stats;
   double at_s = 0;
+  /// A day of the calendar, and how many.
+  std::string date;
+  int days = 1;
   double from_s = 0;
   double length_s = 0;
   double wait_s = 0;
@@ -75,6 +78,8 @@ int render(const Words& words);
 int looks(const Words& words);
 int bindings(const Words& words);
 int desk(const Words& words);
+/// What the almanac plays, night by night.
+int tonight(const Words& words);
 /// Plays unattended: a score in a loop, or a look, and what is played by hand.
 int runShow(const Words& words);
 

@@ -31,6 +31,8 @@ using SupplyId = Id<struct SupplyTag>;
 using LookId = Id<struct LookTag>;
 using BindingId = Id<struct BindingTag>;
 using DeskInputId = Id<struct DeskInputTag>;
+using SetListId = Id<struct SetListTag>;
+using RuleId = Id<struct RuleTag>;
 
 }  // namespace chispa
 

@@ -65,6 +65,16 @@ std::string Admission::refuse(const DeskInput& input) {
   return refuseId(deskInputs_, input);
 }
 
+std::string Admission::refuse(const SetList& list) {
+  if (std::string why = refuseId(setLists_, list); !why.empty()) return why;
+  return take(setListItems_, std::ssize(list.items), limits::kMostSetListItems, "lines in all set lists");
+}
+std::string Admission::refuse(const Rule& rule) {
+  if (rules_.size() >= limits::kMostRules)
+    return "is one of more than " + std::to_string(limits::kMostRules) + " rules";
+  return refuseId(rules_, rule);
+}
+
 Admission::Size Admission::sizeOf(const Fixture& fixture) {
   Size size;
   for (const Segment& segment : fixture.segments) {

@@ -27,6 +27,8 @@ class Admission {
   std::string refuse(const Look& look);
   std::string refuse(const Binding& binding);
   std::string refuse(const DeskInput& input);
+  std::string refuse(const SetList& list);
+  std::string refuse(const Rule& rule);
 
  private:
   /// What is known of a fixture without holding it.
@@ -48,7 +50,7 @@ class Admission {
   static std::int64_t placesOf(const Zone& zone, const std::vector<Size::Grid>& parts);
 
   std::unordered_set<std::uint32_t> strips_, zones_, underlays_, supplies_, controllers_, palettes_, scores_,
-      effects_, looks_, bindings_, deskInputs_;
+      effects_, looks_, bindings_, deskInputs_, setLists_, rules_;
   std::unordered_map<FixtureId, Size> fixtures_;
   std::unordered_map<BlockId, std::int64_t> blocks_;
   std::int64_t pixels_ = 0;
@@ -56,6 +58,7 @@ class Admission {
   std::int64_t wired_ = 0;
   std::int64_t clips_ = 0;
   std::int64_t layers_ = 0;
+  std::int64_t setListItems_ = 0;
 };
 
 }  // namespace chispa

@@ -50,6 +50,11 @@ class FieldCheck {
   void points(const char* key, const std::vector<Vec3>& values, double most) {
     for (const Vec3& point : values) vector(key, point, most);
   }
+  void texts(const char* key, const std::vector<std::string>& values,
+             const std::vector<std::string>* = nullptr) {
+    require(values.size() <= limits::kMostOfList, key, " is longer than any list");
+    for (const std::string& value : values) text(key, value);
+  }
   void wholes(const char* key, const std::vector<int>& values, int low, int high) {
     for (const int value : values) whole(key, value, low, high);
   }

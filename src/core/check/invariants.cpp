@@ -26,6 +26,9 @@ class Inspection {
     members(&Show::looks, "looks");
     members(&Show::bindings, "bindings");
     members(&Show::deskInputs, "zones that listen to a desk");
+    members(&Show::setLists, "set lists");
+    members(&Show::rules, "rules of the almanac");
+    almanac();
     together(&Show::stripTypes, true);
     // Fixtures must be known to add up what zones and ports take of them.
     if (!samePixels || !isSame(&Show::zones) || !isSame(&Show::controllers)) {
@@ -44,6 +47,8 @@ class Inspection {
     together(&Show::looks, true);
     together(&Show::bindings, true);
     together(&Show::deskInputs, true);
+    together(&Show::setLists, true);
+    together(&Show::rules, true);
     if (!isUtf8(show_.name)) note("the show", "its name is no text in UTF-8");
     return std::move(broken_);
   }
@@ -69,6 +74,12 @@ class Inspection {
       fields::describe(check, *item);
       if (!check.reason().empty()) return note(item->name, check.reason());
     }
+  }
+
+  void almanac() {
+    FieldCheck check;
+    fields::describe(check, show_.almanac);
+    if (!check.reason().empty()) note("the almanac", check.reason());
   }
 
   template <class T>

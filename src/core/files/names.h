@@ -158,6 +158,31 @@ struct EnumNames<DeskLoss> {
       {{DeskLoss::Hold, "hold"}, {DeskLoss::FadeToShow, "fade-to-show"}, {DeskLoss::Dark, "dark"}}};
 };
 template <>
+struct EnumNames<PieceKind> {
+  static constexpr std::array<std::pair<PieceKind, std::string_view>, 4> table{
+      {{PieceKind::Score, "score"},
+       {PieceKind::Look, "look"},
+       {PieceKind::Silence, "silence"},
+       {PieceKind::SetList, "set-list"}}};
+};
+template <>
+struct EnumNames<AfterPiece> {
+  static constexpr std::array<std::pair<AfterPiece, std::string_view>, 4> table{
+      {{AfterPiece::Next, "next"},
+       {AfterPiece::Random, "random"},
+       {AfterPiece::Stay, "stay"},
+       {AfterPiece::Stop, "stop"}}};
+};
+template <>
+struct EnumNames<NightTimeKind> {
+  static constexpr std::array<std::pair<NightTimeKind, std::string_view>, 5> table{
+      {{NightTimeKind::Clock, "clock"},
+       {NightTimeKind::Sunset, "sunset"},
+       {NightTimeKind::Dusk, "dusk"},
+       {NightTimeKind::Dawn, "dawn"},
+       {NightTimeKind::Sunrise, "sunrise"}}};
+};
+template <>
 struct EnumNames<Driver> {
   static constexpr std::array<std::pair<Driver, std::string_view>, 7> table{
       {{Driver::Curve, "curve"},

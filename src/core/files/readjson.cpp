@@ -44,6 +44,22 @@ class RootReader {
     }
   }
 
+  /// A member that is one thing by itself; one that makes no sense goes to Show::unread and stays as it was.
+  template <class T>
+  void object(const char* key, T& value) {
+    known_.insert(key);
+    const auto json = root_.find(key);
+    if (json == root_.end()) return;
+    try {
+      T read;
+      ShowReader reader(*json, show_.unread, key);
+      fields::describe(reader, read);
+      value = std::move(read);
+    } catch (const std::exception& error) {
+      show_.unread.push_back({key, -1, json->dump(), error.what()});
+    }
+  }
+
   void keepUnknownMembers() {
     for (const auto& [key, value] : root_.items())
       if (!known_.contains(key))
@@ -105,6 +121,9 @@ Result<Show> readRoot(const Json& root, const std::string& where) {
   reader.list("looks", show.looks);
   reader.list("bindings", show.bindings);
   reader.list("desk_inputs", show.deskInputs);
+  reader.list("set_lists", show.setLists);
+  reader.list("rules", show.rules);
+  reader.object("almanac", show.almanac);
   reader.keepUnknownMembers();
   show.nextId = nextIdOf(root);
   return show;

@@ -58,6 +58,14 @@ class ShowReader {
   void colour(const char* key, Srgb8& value) { value = colourOf(in_.text(key)); }
   void points(const char* key, std::vector<Vec3>& values, double most) { values = in_.points(key, most); }
 
+  void texts(const char* key, std::vector<std::string>& values, const std::vector<std::string>* = nullptr) {
+    values.clear();
+    in_.each(key, [&](const Json& value) {
+      if (!value.is_string()) throw FieldError(std::string(key) + " holds something else than texts");
+      values.push_back(value.get<std::string>());
+    });
+    require(values.size() <= limits::kMostOfList, std::string(key) + " is longer than any list");
+  }
   void wholes(const char* key, std::vector<int>& values, int low, int high) {
     values.clear();
     in_.each(key, [&](const Json& value) {

@@ -62,6 +62,10 @@ class ShowWriter {
     for (const Vec3& point : values) list.push_back(triple(point));
     json_[key] = std::move(list);
   }
+  void texts(const char* key, const std::vector<std::string>& values,
+             const std::vector<std::string>* plain = nullptr) {
+    put(key, values, plain);
+  }
   void wholes(const char* key, const std::vector<int>& values, int, int) { json_[key] = values; }
   void gridCells(const char* key, const std::vector<GridCell>& cells, int, int) {
     for (const GridCell& cell : cells) json_[key].push_back({cell.row, cell.column});

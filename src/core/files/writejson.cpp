@@ -29,6 +29,15 @@ class RootWriter {
     root_[key] = std::move(list);
   }
 
+  /// A member that is one thing by itself; left out while it is plain.
+  template <class T>
+  void object(const char* key, const T& value) {
+    if (value == T{}) return;
+    ShowWriter writer(unread_, key);
+    fields::describe(writer, value);
+    root_[key] = std::move(writer).take();
+  }
+
   /// Members that are unknown to this version, or are no list where one belongs; those must not cover the
   /// list that is there by now.
   void member(const UnreadPart& part) {
@@ -73,6 +82,9 @@ Json toJson(const Show& show) {
   writer.list("looks", show.looks, true);
   writer.list("bindings", show.bindings, true);
   writer.list("desk_inputs", show.deskInputs, true);
+  writer.list("set_lists", show.setLists, true);
+  writer.list("rules", show.rules, true);
+  writer.object("almanac", show.almanac);
   for (const UnreadPart& part : show.unread)
     if (part.index < 0) writer.member(part);
   return std::move(writer).take();

@@ -23,6 +23,9 @@ enum class Kind : std::uint64_t {
   Look,
   Binding,
   DeskInput,
+  SetList,
+  Rule,
+  Almanac,
   Clip
 };
 
@@ -78,6 +81,9 @@ std::vector<std::uint64_t> changedThings(const Show& before, const Show& after) 
   addChanged(Kind::Look, before.looks, after.looks, things);
   addChanged(Kind::Binding, before.bindings, after.bindings, things);
   addChanged(Kind::DeskInput, before.deskInputs, after.deskInputs, things);
+  addChanged(Kind::SetList, before.setLists, after.setLists, things);
+  addChanged(Kind::Rule, before.rules, after.rules, things);
+  if (before.almanac != after.almanac) things.push_back(numberOf(Kind::Almanac, 0));
   addChangedScores(before, after, things);
   std::sort(things.begin(), things.end());
   things.erase(std::unique(things.begin(), things.end()), things.end());

@@ -20,6 +20,9 @@ inline constexpr std::int64_t kMostWiredPixels = 16'000'000;
 inline constexpr std::int64_t kMostClips = 1'000'000;
 /// Bindings of a show.
 inline constexpr std::size_t kMostBindings = 512;
+/// Lines of all set lists together, and rules of the almanac.
+inline constexpr std::int64_t kMostSetListItems = 100'000;
+inline constexpr std::size_t kMostRules = 1'000;
 /// Elements of any other list, and letters of any text.
 inline constexpr std::size_t kMostOfList = 1'000'000;
 inline constexpr std::size_t kMostText = 1'000'000;

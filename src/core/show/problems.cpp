@@ -95,6 +95,37 @@ class Inspection {
     }
   }
 
+  void inspectSetLists() {
+    for (const auto& list : show_.setLists) {
+      if (list->items.empty())
+        add(Severity::Note, "This set list is empty.", list->name, "Drag scores and looks into it in Run.",
+            list->id);
+      for (std::size_t i = 0; i < list->items.size(); ++i)
+        if (const std::string what = goneOf(list->items[i]); !what.empty())
+          add(Severity::Warning, "Line " + std::to_string(i + 1) + " is left out: its " + what + " is gone.",
+              list->name, "Choose another, or delete the line.", list->id);
+      if (holdsItself(list->id, list->id, {}))
+        add(Severity::Warning, "This set list stands in itself; it is left out there.", list->name,
+            "Take it out of the lists that it holds.", list->id);
+    }
+  }
+
+  void inspectRules() {
+    for (const auto& rule : show_.rules) {
+      const SetListItem line{rule->kind, rule->score, rule->look, rule->list};
+      if (const std::string what = goneOf(line); !what.empty())
+        add(Severity::Warning, "The " + what + " that it plays is gone.", rule->name, "Choose another.",
+            rule->id);
+    }
+    if (!show_.rules.empty() && show_.almanac.zone.empty())
+      add(Severity::Warning,
+          "The almanac does not know where the installation stands: it counts in UTC, at 0° north and east.",
+          "the almanac", "Choose its place in Run.", show_.rules.front()->id);
+    if (show_.almanac.between && !find(show_.looks, show_.almanac.between))
+      add(Severity::Warning, "The look that is lit between the rules is gone.", "the almanac",
+          "Choose another, or dark.", {});
+  }
+
   void inspectFixtures() {
     for (const auto& fixture : show_.fixtures) {
       if (!find(show_.stripTypes, fixture->stripType))
@@ -161,6 +192,27 @@ class Inspection {
   }
 
  private:
+  /// What a line plays, if it is gone.
+  std::string goneOf(const SetListItem& line) const {
+    switch (line.kind) {
+      case PieceKind::Score:
+        return find(show_.scores, line.score) ? "" : "score";
+      case PieceKind::Look:
+        return find(show_.looks, line.look) ? "" : "look";
+      case PieceKind::SetList:
+        return find(show_.setLists, line.list) ? "" : "set list";
+      case PieceKind::Silence:
+        return "";
+    }
+    return {};
+  }
+  bool holdsItself(SetListId id, SetListId wanted, std::set<SetListId> seen) const {
+    const SetList* list = find(show_.setLists, id);
+    if (!list || !seen.insert(id).second) return false;
+    return std::any_of(list->items.begin(), list->items.end(), [&](const SetListItem& line) {
+      return line.kind == PieceKind::SetList && (line.list == wanted || holdsItself(line.list, wanted, seen));
+    });
+  }
   void add(Severity severity, std::string what, std::string where, std::string cure, ProblemPlace place) {
     problems_.push_back({severity, std::move(what), std::move(where), std::move(cure), place});
   }
@@ -394,6 +446,8 @@ std::vector<Problem> findProblems(const Show& show,
   inspection.inspectLooks();
   inspection.inspectBindings();
   inspection.inspectDesks();
+  inspection.inspectSetLists();
+  inspection.inspectRules();
   return std::move(inspection).take();
 }
 

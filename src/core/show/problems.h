@@ -26,7 +26,7 @@ struct ClipPlace {
 };
 /// What a problem is about; the show as a whole if monostate.
 using ProblemPlace = std::variant<std::monostate, FixtureId, ZoneId, ControllerId, PortPlace, ScoreId,
-                                  ClipPlace, LookId, BindingId, DeskInputId>;
+                                  ClipPlace, LookId, BindingId, DeskInputId, SetListId, RuleId>;
 
 /// Something in a show that will not work as it stands: what, where, and the cure.
 struct Problem {

@@ -12,7 +12,9 @@ bool operator==(const Show& a, const Show& b) {
          sameItems(a.palettes, b.palettes) && sameItems(a.scores, b.scores) &&
          sameItems(a.blocks, b.blocks) && sameItems(a.ownEffects, b.ownEffects) &&
          sameItems(a.looks, b.looks) && sameItems(a.bindings, b.bindings) &&
-         sameItems(a.deskInputs, b.deskInputs) && a.unread == b.unread && a.nextId == b.nextId;
+         sameItems(a.deskInputs, b.deskInputs) && sameItems(a.setLists, b.setLists) &&
+         sameItems(a.rules, b.rules) && a.almanac == b.almanac && a.unread == b.unread &&
+         a.nextId == b.nextId;
 }
 
 int pixelCount(const Show& show) {

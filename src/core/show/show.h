@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/colour/palette.h"
+#include "core/show/almanac.h"
 #include "core/show/binding.h"
 #include "core/show/controller.h"
 #include "core/show/fixture.h"
@@ -47,6 +48,9 @@ struct Show {
   Items<Look> looks;
   Items<Binding> bindings;
   Items<DeskInput> deskInputs;
+  Items<SetList> setLists;
+  Items<Rule> rules;
+  Almanac almanac;
   std::vector<UnreadPart> unread;
   /// The number that the next new thing gets; ids are never used twice.
   std::uint32_t nextId = 1;

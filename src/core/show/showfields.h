@@ -522,6 +522,91 @@ void describe(V& v, Is<DeskInput> auto& d) {
 }
 
 template <class V>
+void describe(V& v, Is<SetListItem> auto& i) {
+  static const SetListItem plain;
+  v.word("kind", i.kind);
+  v.id("score", i.score, &plain.score);
+  v.id("look", i.look, &plain.look);
+  v.id("set_list", i.list, &plain.list);
+  v.time("length_us", i.length, &plain.length);
+  v.whole("repeats", i.repeats, 1, 1'000'000, &plain.repeats);
+  v.time("fade_us", i.fade, &plain.fade);
+  v.word("then", i.then, &plain.then);
+}
+
+template <class V>
+void describe(V& v, Is<SetList> auto& l) {
+  static const SetList plain;
+  v.id("id", l.id);
+  v.text("name", l.name);
+  v.placedList("items", l.items);
+  v.whole("rounds", l.rounds, 0, 1'000'000, &plain.rounds);
+  v.flag("shuffled", l.isShuffled, &plain.isShuffled);
+}
+
+template <class V>
+void describe(V& v, Is<NightTime> auto& t) {
+  static const NightTime plain;
+  constexpr int kDay_min = 24 * 60;
+  v.word("kind", t.kind);
+  v.whole("minutes", t.minutes, t.kind == NightTimeKind::Clock ? 0 : 1 - kDay_min, kDay_min - 1,
+          &plain.minutes);
+}
+
+/// A member that is a day, or empty.
+template <class V>
+void day(V& v, const char* key, auto& text) {
+  static const std::string none;
+  v.text(key, text, &none);
+  v.require(text.empty() || parseDay(text), std::string(key) + " \"" + text + "\" is no day of the calendar");
+}
+template <class V>
+void days(V& v, const char* key, auto& texts) {
+  static const std::vector<std::string> none;
+  v.texts(key, texts, &none);
+  for (const std::string& one : texts)
+    v.require(parseDay(one).has_value(), std::string(key) + " \"" + one + "\" is no day of the calendar");
+}
+
+template <class V>
+void describe(V& v, Is<RuleDays> auto& d) {
+  static const RuleDays plain;
+  v.whole("weekdays", d.weekdays, 1, 127, &plain.weekdays);
+  day(v, "first", d.first);
+  day(v, "last", d.last);
+  v.require(d.first.empty() || d.last.empty() || d.first.size() == d.last.size(),
+            "first and last are not both of one year, or both of every year");
+  days(v, "only", d.only);
+  days(v, "except", d.except);
+}
+
+template <class V>
+void describe(V& v, Is<Rule> auto& r) {
+  static const Rule plain;
+  v.id("id", r.id);
+  v.text("name", r.name);
+  v.word("kind", r.kind);
+  v.id("set_list", r.list, &plain.list);
+  v.id("look", r.look, &plain.look);
+  v.id("score", r.score, &plain.score);
+  v.object("days", r.days, &plain.days);
+  v.object("from", r.from);
+  v.object("until", r.until);
+  v.whole("priority", r.priority, -1000, 1000, &plain.priority);
+  v.flag("off", r.isOff, &plain.isOff);
+}
+
+template <class V>
+void describe(V& v, Is<Almanac> auto& a) {
+  static const Almanac plain;
+  v.text("place", a.place, &plain.place);
+  v.number("latitude_deg", a.latitude_deg, -90.0, 90.0);
+  v.number("longitude_deg", a.longitude_deg, -180.0, 180.0);
+  v.text("zone", a.zone);
+  v.id("between", a.between, &plain.between);
+}
+
+template <class V>
 void describe(V& v, Is<Mark> auto& m) {
   static const Mark plain;
   v.id("id", m.id);
