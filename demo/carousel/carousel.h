@@ -15,5 +15,6 @@ void addPalettes(Show& show);
 void addWaltz(Show& show);
 void addLooks(Show& show);
 void addDesks(Show& show);
+void addNights(Show& show);
 
 }  // namespace chispa::demo

@@ -447,6 +447,7 @@ Show carousel() {
   addWaltz(show);
   addLooks(show);
   addDesks(show);
+  addNights(show);
   return show;
 }
 

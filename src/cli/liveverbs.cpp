@@ -5,15 +5,13 @@
 
 #include <nlohmann/json.hpp>
 
-#include "cli/interrupt.h"
-#include "cli/playing.h"
-#include "cli/statsfile.h"
+#include "cli/opened.h"
+#include "cli/verbs.h"
 #include "core/edit/bindingedits.h"
 #include "core/files/csv.h"
 #include "core/files/desksheet.h"
 #include "core/files/names.h"
-#include "engine/midihub.h"
-#include "link/osc.h"
+#include "link/receiver.h"
 
 namespace chispa::cli {
 namespace {
@@ -49,72 +47,6 @@ void printTable(const Json& rows, const std::string& names) {
       line += csvField(value.is_string() ? value.get<std::string>() : value.dump());
     }
     std::cout << line << "\n";
-  }
-}
-
-/// What plays by hand while a show runs without a window.
-class Inputs {
- public:
-  Inputs(engine::Player& player, const Words& words) {
-    if (!words.listen) return;
-    engine::DeskListener::Options desks;
-    if (!words.interface.empty()) desks.address = words.interface;
-    if (const Outcome opened = player.listenToDesks(desks); !opened)
-      std::cerr << opened.failure().text() << "\n";
-    midi_ = std::make_unique<engine::MidiHub>(
-        link::systemMidi(),
-        [&player](const LiveEvent& event) { player.live(engine::LiveSource::Midi, event); },
-        [](const link::ControlHeard&) {});
-    auto osc =
-        link::OscServer::open(desks.address, link::OscServer::kPort, [&player](const link::OscHeard& heard) {
-          player.live(engine::LiveSource::Osc,
-                      controlEvent({.kind = SourceKind::Osc, .address = heard.address}, heard.value));
-        });
-    if (osc)
-      osc_ = *std::move(osc);
-    else
-      std::cerr << osc.failure().text() << "\n";
-  }
-  void refresh() {
-    if (midi_) midi_->refresh();
-  }
-
- private:
-  std::unique_ptr<engine::MidiHub> midi_;
-  std::unique_ptr<link::OscServer> osc_;
-};
-
-/// Answers what bindings ask for besides light.
-void answer(engine::Player& player, const Score* score, const LiveRequest& request) {
-  switch (request.kind) {
-    case LiveRequest::Kind::Light:
-      return player.switchLight(!player.output().isLightWanted());
-    case LiveRequest::Kind::Play:
-      if (!score) return;
-      return player.isPlaying() ? player.pause()
-                                : player.play(score->id, player.position(), {Micros(0), score->length, true});
-    case LiveRequest::Kind::Stop:
-      if (score) player.pause(), player.seek(score->id, Micros(0));
-      return;
-    case LiveRequest::Kind::GoTo:
-      if (score) player.seek(score->id, request.at);
-      return;
-    default:
-      return;
-  }
-}
-
-void runUntil(engine::Player& player, const Score* score, Inputs& inputs, double most_s) {
-  const auto begun = std::chrono::steady_clock::now();
-  const auto until = begun + std::chrono::duration<double>(most_s);
-  auto refreshed = begun - 10s;
-  while (!isInterrupted() && (most_s <= 0 || std::chrono::steady_clock::now() < until)) {
-    if (std::chrono::steady_clock::now() - refreshed > 2s) {
-      inputs.refresh();
-      refreshed = std::chrono::steady_clock::now();
-    }
-    while (const auto request = player.output().live().takeRequest()) answer(player, score, *request);
-    std::this_thread::sleep_for(10ms);
   }
 }
 
@@ -195,33 +127,6 @@ int desk(const Words& words) {
                     {"how", std::string(nameOf(row.use))},
                     {"protocol", std::string(nameOf(row.protocol))}});
   std::cout << rows.dump(2) << "\n";
-  return kDone;
-}
-
-int runShow(const Words& words) {
-  const auto opened = OpenedShow::open(words.file);
-  if (!opened) return kShowError;
-  const Look* look = words.look.empty() ? nullptr : findNamed(opened->show.looks, words.look);
-  if (!words.look.empty() && !look)
-    return failed({"The show has no look called “" + words.look + "”.", opened->path.string(),
-                   "chispa-cli looks prints those that it has."});
-  // Of several things to play the score is the one that needs no more words.
-  const Score* score = nullptr;
-  if (!look && !(words.score.empty() && opened->show.scores.empty())) {
-    score = opened->score(words.score);
-    if (!score) return kShowError;
-  }
-  noteInterrupts();
-  engine::Player player(playerOptions(words));
-  load(*opened, score, player);
-  Inputs inputs(player, words);
-  player.switchLight(true);
-  if (score) player.play(score->id, Micros(0), {Micros(0), score->length, true});
-  if (look) player.live(engine::LiveSource::Window, {LiveEvent::Kind::Light, look->id.value, 1});
-  runUntil(player, score, inputs, words.length_s);
-  if (!words.stats.empty())
-    if (const Outcome written = writeStats(words.stats, opened->show, player); !written)
-      return failed(written.failure());
   return kDone;
 }
 

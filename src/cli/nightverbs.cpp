@@ -1,4 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <cstdio>
+#include <cstdlib>
 #include <iostream>
 
 #include <nlohmann/json.hpp>
@@ -7,6 +9,9 @@
 #include "cli/verbs.h"
 #include "core/almanac/nights.h"
 #include "core/files/names.h"
+#include "core/files/showfile.h"
+#include "engine/night/nightlog.h"
+#include "engine/night/systemd.h"
 
 namespace chispa::cli {
 namespace {
@@ -60,6 +65,70 @@ int tonight(const Words& words) {
                     {"nights", std::move(nights)}}
                    .dump(2)
             << "\n";
+  return kDone;
+}
+
+int nights(const Words& words) {
+  const auto log = engine::NightLog::open(engine::NightLog::usualFile());
+  if (!log) return failed(log.failure());
+  Json rows = Json::array();
+  for (const engine::NightSum& sum : (*log)->nights(words.last)) {
+    Json events = Json::array();
+    for (const engine::NightEvent& event : (*log)->events(sum.night))
+      events.push_back({{"at", rfc3339(std::chrono::floor<std::chrono::seconds>(event.at), TimeZone::utc())},
+                        {"kind", event.kind},
+                        {"what", event.what},
+                        {"detail", event.detail}});
+    Json row{{"night", sum.night},
+             {"show", sum.show},
+             {"light_hours", sum.light_s / 3600},
+             {"energy_kwh", sum.energy_kwh},
+             {"frames", sum.frames},
+             {"late_frames", sum.lateFrames},
+             {"lost_controllers", sum.lostControllers},
+             {"hottest_c", sum.hottest_c > -200 ? Json(sum.hottest_c) : Json(nullptr)},
+             {"events", std::move(events)}};
+    rows.push_back(std::move(row));
+  }
+  if (words.json) {
+    std::cout << rows.dump(2) << "\n";
+    return kDone;
+  }
+  for (const Json& row : rows) {
+    char line[160];
+    std::snprintf(line, sizeof line, "%s  %6.2f h of light  %7.3f kWh  %llu of %llu frames late  %d lost",
+                  row["night"].get<std::string>().c_str(), row["light_hours"].get<double>(),
+                  row["energy_kwh"].get<double>(), row["late_frames"].get<unsigned long long>(),
+                  row["frames"].get<unsigned long long>(), row["lost_controllers"].get<int>());
+    std::cout << line << "\n";
+  }
+  if (rows.empty()) std::cout << "The log holds no night yet; chispa-cli run SHOW --almanac writes it.\n";
+  return kDone;
+}
+
+int installService(const Words& words) {
+  const auto opened = OpenedShow::open(words.file);
+  if (!opened) return kShowError;
+  std::error_code error;
+  const auto show = std::filesystem::absolute(opened->path, error);
+  const auto program = std::filesystem::read_symlink("/proc/self/exe", error);
+  const char* config = std::getenv("XDG_CONFIG_HOME");
+  const char* home = std::getenv("HOME");
+  const std::filesystem::path folder =
+      (config && *config ? std::filesystem::path(config)
+                         : std::filesystem::path(home ? home : ".") / ".config") /
+      "systemd/user";
+  std::filesystem::create_directories(folder, error);
+  const auto unit = folder / "chispa.service";
+  if (const Outcome written = writeFileAtomically(unit, engine::serviceUnit(program, show)); !written)
+    return failed(written.failure());
+  std::cout << "Written: " << unit.string() << "\n\n"
+            << "Begin now and with every login:   systemctl --user enable --now chispa\n"
+            << "Without a login, from switching on: loginctl enable-linger\n"
+            << "What it does now:                 systemctl --user status chispa\n"
+            << "After another show or another place of the program, run this again and then:\n"
+            << "                                  systemctl --user daemon-reload && systemctl --user restart "
+               "chispa\n";
   return kDone;
 }
 

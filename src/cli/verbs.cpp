@@ -62,6 +62,12 @@ class Grammar {
     nights->add_option("--from", words_.date, "the first day, like 2026-12-24; today if not given");
     nights->add_option("--days", words_.days, "how many nights; 1 if not given")->check(CLI::Range(1, 3660));
     addJson(nights);
+    nights = add("nights", "the log of nights: hours of light, energy, late frames, what was lost",
+                 chispa::cli::nights);
+    nights->add_option("--last", words_.last, "how many nights; 7 if not given")->check(CLI::Range(1, 731));
+    addJson(nights);
+    addForShow("install-service",
+               "write a systemd unit that runs the show's almanac, and say how to enable it", installService);
     CLI::App* cells = addForShow("zones", "the cells of all zones, or of one, in playing order", zones);
     cells->add_option("--zone", words_.zone, "the zone's name");
     addCsv(cells);
@@ -98,9 +104,18 @@ class Grammar {
     sub->add_option("--stats", words_.stats, "file that gets figures of the output, as JSON");
     sub->add_flag("--silent", words_.silent, "play on the clock, without sound");
     sub->add_flag("--loop", words_.loop, "begin again at the end");
-    sub = addForShow("run", "play unattended: a score in a loop, or a look, until it is stopped", runShow);
+    sub = addForShow(
+        "run", "play unattended, until it is stopped: the almanac, a set list, a score in a loop, or a look",
+        runShow);
     addScore(sub);
     sub->add_option("--look", words_.look, "a look's name, in place of a score");
+    sub->add_option("--set-list", words_.setList, "a set list's name, in place of a score");
+    sub->add_flag("--almanac", words_.almanac,
+                  "light goes on and off by the show's rules, night after night");
+    sub->add_option("--at", words_.when,
+                    "begin as if it were then, like 2026-12-24T19:30:00, in the installation's time zone");
+    sub->add_option("--speed", words_.speed, "so many times as fast, to rehearse; 1 if not given")
+        ->check(CLI::Range(1.0, 3600.0));
     sub->add_option("--seconds", words_.length_s, "how long; until it is stopped if not given");
     sub->add_flag("--listen", words_.listen, "hear the desks that the show listens to, MIDI and OSC");
     sub->add_option("--interface", words_.interface, "IPv4 address to listen at; 127.0.0.1 if not given");

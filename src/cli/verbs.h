@@ -20,6 +20,14 @@ struct Words {
   std::string zone;
   std::string stats;
   double at_s = 0;
+  /// The set list that runs, and whether the almanac does.
+  std::string setList;
+  bool almanac = false;
+  /// As if it were then, and so many times as fast.
+  std::string when;
+  double speed = 1;
+  /// How many nights of the log.
+  int last = 7;
   /// A day of the calendar, and how many.
   std::string date;
   int days = 1;
@@ -80,7 +88,11 @@ int bindings(const Words& words);
 int desk(const Words& words);
 /// What the almanac plays, night by night.
 int tonight(const Words& words);
-/// Plays unattended: a score in a loop, or a look, and what is played by hand.
+/// The log of nights.
+int nights(const Words& words);
+/// Writes a systemd unit that runs the almanac of a show.
+int installService(const Words& words);
+/// Plays unattended: the almanac, a set list, a score in a loop or a look, and what is played by hand.
 int runShow(const Words& words);
 
 /// Runs the program with its words; returns the exit status.

@@ -17,8 +17,8 @@
 namespace chispa::engine {
 
 /// Threads that play by hand; each has a queue of its own.
-enum class LiveSource { Window, Midi, Osc, Phone };
-inline constexpr std::size_t kLiveSources = 4;
+enum class LiveSource { Window, Midi, Osc, Phone, SetList };
+inline constexpr std::size_t kLiveSources = 5;
 
 /// What is played by hand, as of a frame.
 struct LiveSnapshot {

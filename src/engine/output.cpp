@@ -13,6 +13,8 @@ void Output::keepRecord(std::size_t most) {
 }
 
 void Output::replaceProgram(Program* old, Program& next, MonoTime now) noexcept {
+  // What fades away was of the pixels of the old one.
+  fadeLength_ = MonoTime(0);
   if (!old) return;
   for (const link::DiscoveryBeacon& before : old->beacons)
     for (link::DiscoveryBeacon& beacon : next.beacons) beacon.takeOver(before);
@@ -36,6 +38,39 @@ void Output::mend(Repair& repair, MonoTime now) noexcept {
     if (line < program->lines.size()) program->lines[line].replaceSender(sender, isLit_, now);
 }
 
+/// The light of what played last is worked out once more and kept: a frame is a function of score and time.
+void Output::beginFade(Program& program, ScoreId score, MonoTime now) noexcept {
+  std::uint64_t wanted = fadeWanted_.load();
+  if (wanted >> 32 == 0 || static_cast<std::uint32_t>(wanted) != score.value ||
+      !fadeWanted_.compare_exchange_strong(wanted, 0))
+    return;
+  const CompiledScore* before = program.show->scoreOf(shownScore_);
+  if (before)
+    program.renderer.render(*before, shownAt_, program.fading);
+  else
+    program.fading.clear();
+  fadeBegun_ = now;
+  fadeLength_ = std::chrono::milliseconds(wanted >> 32);
+}
+
+void Output::mixFade(Program& program, MonoTime now, PixelFrame& frame) noexcept {
+  if (fadeLength_.count() == 0) return;
+  const double passed =
+      static_cast<double>((now - fadeBegun_).count()) / static_cast<double>(fadeLength_.count());
+  // A program that was loaded meanwhile has nothing to fade from.
+  if (passed >= 1 || program.fading.r.size() != frame.r.size()) {
+    fadeLength_ = MonoTime(0);
+    return;
+  }
+  const auto share = static_cast<float>(std::max(0.0, passed));
+  const auto mix = [share](const std::vector<float>& from, std::vector<float>& to) {
+    for (std::size_t i = 0; i < to.size(); ++i) to[i] = from[i] + (to[i] - from[i]) * share;
+  };
+  mix(program.fading.r, frame.r);
+  mix(program.fading.g, frame.g);
+  mix(program.fading.b, frame.b);
+}
+
 void Output::compute(Program& program, const TransportState& at, Micros position, MonoTime now) noexcept {
   PixelFrame& frame = program.frames->filling();
   const std::optional<TestSignal>* signal = signal_.current();
@@ -45,10 +80,14 @@ void Output::compute(Program& program, const TransportState& at, Micros position
   if (const auto master = live_.takeMaster()) master_.store(*master);
   if (const auto blackout = live_.takeBlackout()) blackout_.store(*blackout);
   const bool plays = !isTested || (*signal)->restPlays;
+  beginFade(program, at.score, now);
   if (score && plays)
     program.renderer.render(*score, position, frame);
   else
     frame.clear();
+  mixFade(program, now, frame);
+  shownScore_ = at.score;
+  shownAt_ = position;
   if (plays) live_.render(program.renderer, *program.show, score, position, program.desk, frame);
   if (isTested) drawSignal(**signal, program, (*signal)->followsSound ? MonoTime(position) : now, frame);
   pointOut(frame, now);

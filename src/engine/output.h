@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <algorithm>
 #include <array>
 #include <atomic>
+#include <cstdint>
 #include <memory>
 #include <optional>
 #include <thread>
@@ -60,6 +62,12 @@ class Output {
   void load(std::unique_ptr<Program> program) { program_.give(std::move(program)); }
   void switchLight(bool on) { lightWanted_.store(on); }
   bool isLightWanted() const { return lightWanted_.load(); }
+  /// What `score` (none: no score) shows from when it plays next fades in over the light of what played
+  /// before it, which stands still meanwhile.
+  void fadeInto(ScoreId score, Micros length) {
+    const auto ms = std::clamp<std::int64_t>(length.count() / 1000, 0, 0x7fffffff);
+    fadeWanted_.store(static_cast<std::uint64_t>(ms) << 32 | score.value);
+  }
   void setMaster(float level) { master_.store(level); }
   float master() const { return master_.load(); }
   void setBlackout(bool on) { blackout_.store(on); }
@@ -117,6 +125,8 @@ class Output {
   void replaceProgram(Program* old, Program& next, MonoTime now) noexcept;
   void mend(Repair& repair, MonoTime now) noexcept;
   void compute(Program& program, const TransportState& at, Micros position, MonoTime now) noexcept;
+  void beginFade(Program& program, ScoreId score, MonoTime now) noexcept;
+  void mixFade(Program& program, MonoTime now, PixelFrame& frame) noexcept;
   void layOver(Program& program, float level) noexcept;
   void pointOut(PixelFrame& frame, MonoTime now) noexcept;
   void sendFrame(Program& program, Micros position, MonoTime now) noexcept;
@@ -136,6 +146,13 @@ class Output {
   int darkLeft_ = 0;
   std::atomic<bool> isDark_{true};
   std::atomic<pid_t> stepper_{0};
+  /// Milliseconds above, the score below; 0 ms: none is wanted.
+  std::atomic<std::uint64_t> fadeWanted_{0};
+  /// What the last frame showed of which score, and the fade that is under way.
+  ScoreId shownScore_;
+  Micros shownAt_{0};
+  MonoTime fadeBegun_{0};
+  MonoTime fadeLength_{0};
   std::atomic<float> master_{1};
   std::atomic<bool> blackout_{false};
   std::vector<SentRecord> record_;

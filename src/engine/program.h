@@ -66,6 +66,8 @@ struct Program {
   std::vector<std::shared_ptr<DeskBox>> deskBoxes;
   std::vector<DeskValues> desk;
   std::shared_ptr<FrameBox> frames;
+  /// Light that fades away under what has begun.
+  PixelFrame fading;
   /// What leaves, universe by universe.
   std::shared_ptr<ValueBox> leaving;
 };

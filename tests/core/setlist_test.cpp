@@ -210,6 +210,7 @@ TEST_F(SetLists, AreWrittenAndReadBack) {
   changeItem(show_.rules, rule, [](Rule& r) {
     r.days = {96, "11-28", "01-06", {}, {"12-25"}};
     r.from = {NightTimeKind::Sunset, -20};
+    r.until = {NightTimeKind::Sunrise, 0};
     r.priority = 4;
   });
   const auto again = parseShow(showText(show_), "a test");

@@ -35,6 +35,8 @@ class SetListWalk {
 
   /// What plays now; none when the list has ended, or has nothing to play.
   const std::optional<Piece>& now() const { return now_; }
+  /// The show was changed: what follows is as the new one says.
+  void follow(const Show& show) { show_ = show; }
   /// Goes on, as the present line says.
   void next();
   /// Goes on whatever it says: past repeats and "stay".

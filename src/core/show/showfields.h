@@ -546,11 +546,9 @@ void describe(V& v, Is<SetList> auto& l) {
 
 template <class V>
 void describe(V& v, Is<NightTime> auto& t) {
-  static const NightTime plain;
   constexpr int kDay_min = 24 * 60;
   v.word("kind", t.kind);
-  v.whole("minutes", t.minutes, t.kind == NightTimeKind::Clock ? 0 : 1 - kDay_min, kDay_min - 1,
-          &plain.minutes);
+  v.whole("minutes", t.minutes, t.kind == NightTimeKind::Clock ? 0 : 1 - kDay_min, kDay_min - 1);
 }
 
 /// A member that is a day, or empty.
