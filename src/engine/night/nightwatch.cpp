@@ -48,6 +48,8 @@ std::optional<Failure> NightWatch::setShow(const Show& show) {
 
 void NightWatch::begin(WallTime now) {
   isWatching_ = true;
+  // Whether it is on now is for others to know.
+  isLit_ = false;
   now_ = now;
   slot_.reset();
   checkAt_ = {};
@@ -138,12 +140,17 @@ void NightWatch::enter(const Slot& slot, MonoTime mono) {
   performer_.begin(show_, Programme::of(rule), seedOf(slot), std::max(Micros(0), late), mono);
 }
 
+MonoTime NightWatch::lastFade() const {
+  const double scaled_ns = std::chrono::duration<double, std::nano>(kLastFade).count() / performer_.speed();
+  return MonoTime(std::llround(scaled_ns));
+}
+
 void NightWatch::leave(const std::string& why) {
   const Rule* rule = slot_ && plan_ ? plan_->rule(slot_->rule) : nullptr;
   performer_.end(kLastFade);
   note("dark", rule ? rule->name : std::string(), why);
   slot_.reset();
-  darkAt_ = mono_ + std::chrono::duration_cast<MonoTime>(kLastFade);
+  darkAt_ = mono_ + lastFade();
 }
 
 /// Between the rules: dark, or a look.
@@ -161,7 +168,7 @@ void NightWatch::settleDark(MonoTime mono) {
   if (isBetween_) {
     isBetween_ = false;
     hand_.endLook(show_.almanac.between);
-    darkAt_ = mono + std::chrono::duration_cast<MonoTime>(kLastFade);
+    darkAt_ = mono + lastFade();
   }
   if (!isLit_ || (darkAt_ && mono < *darkAt_)) return;
   darkAt_.reset();

@@ -60,6 +60,7 @@ class NightWatch {
   void enter(const Slot& slot, MonoTime mono);
   void leave(const std::string& why);
   void settleDark(MonoTime mono);
+  MonoTime lastFade() const;
   Instant secondsOf(WallTime now) const { return std::chrono::floor<std::chrono::seconds>(now); }
 
   Stagehand& hand_;
