@@ -141,7 +141,7 @@ class Running {
   Running(OpenedShow opened, const Words& words)
       : opened_(std::move(opened)),
         words_(words),
-        player_(playerOptions(words)),
+        player_(optionsFor(words)),
         hand_(player_, [path = opened_.path](const Score& score) { return soundOf(path, score); }),
         inputs_(player_, words),
         file_(opened_.path) {}
@@ -166,6 +166,14 @@ class Running {
   }
 
  private:
+  static engine::Player::Options optionsFor(const Words& words) {
+    auto options = playerOptions(words);
+    std::error_code error;
+    if (words.almanac)
+      options.source.cid = engine::steadyCid(std::filesystem::absolute(words.file, error).string());
+    return options;
+  }
+
   void openLog() {
     auto log = engine::NightLog::open(engine::NightLog::usualFile());
     // The night goes on without it.

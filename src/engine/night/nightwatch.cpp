@@ -82,7 +82,8 @@ void NightWatch::add(NightSum sum) {
 void NightWatch::tick(WallTime now, MonoTime mono) {
   if (!isWatching_ || !plan_) return;
   const bool isFirst = checkAt_ == Instant{};
-  const double expected_ms = std::chrono::duration<double, std::milli>(mono - mono_).count() * performer_.speed();
+  const double expected_ms =
+      std::chrono::duration<double, std::milli>(mono - mono_).count() * performer_.speed();
   const auto drift = (now - now_) - std::chrono::milliseconds(std::llround(expected_ms));
   // In fast motion a moment more is much.
   const bool hasJumped = !isFirst && std::chrono::abs(drift) > kJump * performer_.speed();

@@ -6,6 +6,7 @@
 #include <utility>
 
 #include "core/base/result.h"
+#include "link/e131.h"
 
 namespace chispa::engine {
 
@@ -42,6 +43,11 @@ class SleepGuard {
   explicit SleepGuard(int lock) : lock_(lock) {}
   int lock_ = -1;
 };
+
+/// What this machine calls itself when it plays `show`, after a restart as before it: receivers then know it
+/// for the one they heard, and do not merge it with its own last light. A random one where the machine has no
+/// id (machine-id(5)).
+link::Cid steadyCid(const std::string& show);
 
 /// A systemd user unit that runs `program run SHOW --almanac`.
 std::string serviceUnit(const std::string& program, const std::string& show);
