@@ -32,7 +32,7 @@ Json nightJson(const Show& show, const NightPlan& plan, const Night& night) {
     return at ? Json(rfc3339(*at, plan.zone())) : Json(nullptr);
   };
   Json slots = Json::array();
-  for (const Slot& slot : night.slots) slots.push_back(slotJson(show, plan, slot));
+  for (const Slot& slot : night.nightSlots) slots.push_back(slotJson(show, plan, slot));
   return {{"date", dateText(night.date)}, {"sunset", time(night.sunset)},   {"dusk", time(night.dusk)},
           {"dawn", time(night.dawn)},     {"sunrise", time(night.sunrise)}, {"slots", std::move(slots)}};
 }

@@ -200,7 +200,7 @@ class Rules : public testing::Test {
   std::string said(Date date) const {
     const NightPlan all = plan();
     std::string words;
-    for (const Slot& slot : all.slots(date, 1))
+    for (const Slot& slot : all.slotsOf(date, 1))
       words += (words.empty() ? "" : ", ") + whatOf(show_, *all.rule(slot.rule)) + " " +
                clockText(slot.start, all.zone()) + "–" + clockText(slot.end, all.zone());
     return words;
@@ -239,7 +239,7 @@ TEST_F(Rules, OfTwoAlikeTheFirstPlays) {
 
 TEST_F(Rules, ADayRuleIsOfItsOwnDay) {
   add("A", clock(8), clock(18));
-  const auto slots = plan().slots(day(2027, 7, 1), 1);
+  const auto slots = plan().slotsOf(day(2027, 7, 1), 1);
   ASSERT_EQ(slots.size(), 1u);
   EXPECT_EQ(rfc3339(slots[0].start, plan().zone()), "2027-07-01T08:00:00+02:00");
   EXPECT_EQ(rfc3339(slots[0].end, plan().zone()), "2027-07-01T18:00:00+02:00");
@@ -248,7 +248,7 @@ TEST_F(Rules, ADayRuleIsOfItsOwnDay) {
 
 TEST_F(Rules, EarlyHoursAreOfTheNightBefore) {
   add("A", clock(4), {NightTimeKind::Dawn, 0}, onlyOn("2027-12-24"));
-  const auto slots = plan().slots(day(2027, 12, 24), 1);
+  const auto slots = plan().slotsOf(day(2027, 12, 24), 1);
   ASSERT_EQ(slots.size(), 1u);
   EXPECT_EQ(rfc3339(slots[0].start, plan().zone()), "2027-12-25T04:00:00+01:00");
 }
@@ -256,14 +256,13 @@ TEST_F(Rules, EarlyHoursAreOfTheNightBefore) {
 TEST_F(Rules, OffsetsFromTheSunCount) {
   add("A", {NightTimeKind::Sunset, -20}, {NightTimeKind::Dusk, 30});
   const Night night = plan().nights(day(2027, 7, 1), 1)[0];
-  ASSERT_EQ(night.slots.size(), 1u);
-  EXPECT_EQ(*night.sunset - night.slots[0].start, 20min);
-  EXPECT_EQ(night.slots[0].end - *night.dusk, 30min);
+  ASSERT_EQ(night.nightSlots.size(), 1u);
+  EXPECT_EQ(*night.sunset - night.nightSlots[0].start, 20min);
+  EXPECT_EQ(night.nightSlots[0].end - *night.dusk, 30min);
 }
 
 TEST_F(Rules, DaysOfTheWeekSpansAndExceptions) {
-  add("A", clock(20), clock(21),
-      {0b1100000, "11-28", "01-06", {}, {"12-25", "2028-01-01"}});
+  add("A", clock(20), clock(21), {0b1100000, "11-28", "01-06", {}, {"12-25", "2028-01-01"}});
   const auto holds = [&](int y, unsigned m, unsigned d) { return !said(day(y, m, d)).empty(); };
   EXPECT_TRUE(holds(2027, 11, 28)) << "a Sunday, the first day";
   EXPECT_FALSE(holds(2027, 11, 27)) << "a Saturday before it";
@@ -280,7 +279,7 @@ TEST_F(Rules, DaysOfTheWeekSpansAndExceptions) {
 TEST_F(Rules, LeapDaysAreDays) {
   add("A", clock(20), clock(21), onlyOn("02-29"));
   EXPECT_EQ(said(day(2028, 2, 29)), "A 20:00–21:00");
-  EXPECT_EQ(plan().slots(day(2027, 1, 1), 365 + 366).size(), 1u);
+  EXPECT_EQ(plan().slotsOf(day(2027, 1, 1), 365 + 366).size(), 1u);
 }
 
 TEST_F(Rules, ThePolarSummerIsSaidNotGuessed) {
@@ -294,7 +293,7 @@ TEST_F(Rules, ThePolarSummerIsSaidNotGuessed) {
 TEST_F(Rules, AnHourMoreAndAnHourLessAtTheClockChanges) {
   add("A", clock(22), clock(4));
   const auto length = [&](Date date) {
-    const auto slots = plan().slots(date, 1);
+    const auto slots = plan().slotsOf(date, 1);
     return slots.size() == 1 ? slots[0].end - slots[0].start : std::chrono::seconds(0);
   };
   EXPECT_EQ(length(day(2027, 3, 26)), 6h);
@@ -319,7 +318,7 @@ TEST_F(Rules, HoldAsPropertiesOfRandomAlmanacs) {
       add(i % 2 ? "A" : "B", time(), time(), {number(1, 127), {}, {}, {}, {}}, number(-1, 1));
     const NightPlan all = plan();
     const Date first = day(2027, 3, 20) + days(number(0, 300));
-    const auto slots = all.slots(first, 9);
+    const auto slots = all.slotsOf(first, 9);
     for (std::size_t i = 0; i < slots.size(); ++i) {
       EXPECT_LT(slots[i].start, slots[i].end);
       if (i > 0) {

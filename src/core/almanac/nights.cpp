@@ -77,9 +77,16 @@ Result<NightPlan> NightPlan::of(const Show& show) {
   return NightPlan(show, *zone);
 }
 
-std::optional<Instant> NightPlan::instantOf(const NightTime& time, Date date) const {
+const SunTimes& NightPlan::SunTable::on(Date date) {
+  const auto known = days_.find(date);
+  return known != days_.end()
+             ? known->second
+             : days_.emplace(date, sunOn(date, place_.latitude_deg, place_.longitude_deg)).first->second;
+}
+
+std::optional<Instant> NightPlan::instantOf(const NightTime& time, Date date, SunTable& table) const {
   if (!isOfSun(time)) return zone_.instantOf(date, minutes(time.minutes));
-  const SunTimes sun = sunOn(date, place_.latitude_deg, place_.longitude_deg);
+  const SunTimes& sun = table.on(date);
   const std::optional<Instant>& at = time.kind == NightTimeKind::Sunset ? sun.sunset
                                      : time.kind == NightTimeKind::Dusk ? sun.dusk
                                      : time.kind == NightTimeKind::Dawn ? sun.dawn
@@ -89,7 +96,7 @@ std::optional<Instant> NightPlan::instantOf(const NightTime& time, Date date) co
 
 /// The evening of a night lies on its own date, the morning on the next. What begins in the morning and ends
 /// past noon lies on its own date altogether.
-NightPlan::Window NightPlan::windowOf(std::size_t index, Date date) const {
+NightPlan::Window NightPlan::windowOf(std::size_t index, Date date, SunTable& sun) const {
   const Rule& rule = *rules_[index];
   Window window{{}, {}, date, index, {}};
   if (rule.isOff)
@@ -100,16 +107,15 @@ NightPlan::Window NightPlan::windowOf(std::size_t index, Date date) const {
   const bool fromEvening = isOfEvening(rule.from);
   const bool untilEvening = isOfEvening(rule.until);
   const Date fromDate = fromEvening || untilEvening ? date : date + days(1);
-  const auto start = instantOf(rule.from, fromDate);
+  const auto start = instantOf(rule.from, fromDate, sun);
   Date untilDate = untilEvening ? date : date + days(1);
-  auto end = instantOf(rule.until, untilDate);
+  auto end = instantOf(rule.until, untilDate, sun);
   // Until a clock time that has passed when it begins: that of the day after.
   if (start && end && *end <= *start && !isOfSun(rule.until))
-    end = instantOf(rule.until, untilDate += days(1));
+    end = instantOf(rule.until, untilDate += days(1), sun);
   if (!start || !end) {
     const bool isFrom = !start;
-    window.why = whyNoSun(isFrom ? rule.from : rule.until,
-                          sunOn(isFrom ? fromDate : untilDate, place_.latitude_deg, place_.longitude_deg));
+    window.why = whyNoSun(isFrom ? rule.from : rule.until, sun.on(isFrom ? fromDate : untilDate));
   } else if (*end <= *start) {
     window.why =
         "it would end before it begins: " + clockText(*start, zone_) + " to " + clockText(*end, zone_);
@@ -120,11 +126,11 @@ NightPlan::Window NightPlan::windowOf(std::size_t index, Date date) const {
   return window;
 }
 
-std::vector<NightPlan::Window> NightPlan::windows(Date first, int count) const {
+std::vector<NightPlan::Window> NightPlan::windows(Date first, int count, SunTable& sun) const {
   std::vector<Window> all;
   for (int i = 0; i < count; ++i)
     for (std::size_t rule = 0; rule < rules_.size(); ++rule)
-      if (Window window = windowOf(rule, first + days(i)); window.why.empty())
+      if (Window window = windowOf(rule, first + days(i), sun); window.why.empty())
         all.push_back(std::move(window));
   return all;
 }
@@ -165,25 +171,30 @@ std::vector<Slot> NightPlan::laid(const std::vector<Window>& windows) const {
   return slots;
 }
 
-std::vector<Slot> NightPlan::slots(Date first, int count) const {
+std::vector<Slot> NightPlan::slotsOf(Date first, int count) const {
+  SunTable sun(place_);
+  return slotsOf(first, count, sun);
+}
+
+std::vector<Slot> NightPlan::slotsOf(Date first, int count, SunTable& sun) const {
   // Those of the nights around may reach into these.
-  auto all = laid(windows(first - days(2), count + 4));
+  auto all = laid(windows(first - days(2), count + 4, sun));
   std::erase_if(all,
                 [&](const Slot& slot) { return slot.night < first || slot.night >= first + days(count); });
   return all;
 }
 
 std::vector<Night> NightPlan::nights(Date first, int count) const {
+  SunTable sun(place_);
   std::vector<Night> nights;
-  SunTimes today = sunOn(first, place_.latitude_deg, place_.longitude_deg);
   for (int i = 0; i < count; ++i) {
     const Date date = first + days(i);
-    const SunTimes tomorrow = sunOn(date + days(1), place_.latitude_deg, place_.longitude_deg);
-    nights.push_back({date, today.sunset, today.dusk, tomorrow.dawn, tomorrow.sunrise, {}});
-    today = tomorrow;
+    const SunTimes& evening = sun.on(date);
+    const SunTimes& morning = sun.on(date + days(1));
+    nights.push_back({date, evening.sunset, evening.dusk, morning.dawn, morning.sunrise, {}});
   }
-  for (const Slot& slot : slots(first, count))
-    nights[static_cast<std::size_t>((slot.night - first).count())].slots.push_back(slot);
+  for (const Slot& slot : slotsOf(first, count, sun))
+    nights[static_cast<std::size_t>((slot.night - first).count())].nightSlots.push_back(slot);
   return nights;
 }
 
@@ -194,18 +205,19 @@ Date NightPlan::nightOf(Instant instant) const {
 
 Moment NightPlan::at(Instant instant) const {
   Moment moment;
+  SunTable sun(place_);
   const Date night = nightOf(instant);
-  for (const Slot& slot : laid(windows(night - days(2), 6))) {
+  for (const Slot& slot : laid(windows(night - days(2), 6, sun))) {
     if (slot.start <= instant && instant < slot.end) moment.slot = slot;
     if (slot.start > instant && slot.start < instant + days(2) &&
         (!moment.next || slot.start < moment.next->start))
       moment.next = slot;
   }
   for (std::size_t i = 0; i < rules_.size(); ++i) {
-    Window window = windowOf(i, night);
+    Window window = windowOf(i, night, sun);
     // A rule of the day after may have begun already: it goes past noon.
     if (!(window.why.empty() && window.start <= instant && instant < window.end))
-      if (Window later = windowOf(i, night + days(1));
+      if (Window later = windowOf(i, night + days(1), sun);
           later.why.empty() && later.start <= instant && instant < later.end)
         window = later;
     Verdict verdict{rules_[i]->id, window.start, window.end, false, window.why};

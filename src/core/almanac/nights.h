@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <map>
+
 #include "core/almanac/sun.h"
 #include "core/show/show.h"
 
@@ -25,7 +27,7 @@ struct Night {
   std::optional<Instant> sunrise;
   /// In the order of time; none overlaps another. A rule that begins in the morning and goes on past noon is
   /// of the same day, so the first slot may lie before noon.
-  std::vector<Slot> slots;
+  std::vector<Slot> nightSlots;
 };
 
 /// What a rule says of one night.
@@ -59,7 +61,7 @@ class NightPlan {
   /// Of `count` nights from `first` on.
   std::vector<Night> nights(Date first, int count) const;
   /// Slots of those nights, in the order of time.
-  std::vector<Slot> slots(Date first, int count) const;
+  std::vector<Slot> slotsOf(Date first, int count) const;
   Moment at(Instant instant) const;
   /// The night to which an instant belongs: nights change at noon.
   Date nightOf(Instant instant) const;
@@ -75,10 +77,21 @@ class NightPlan {
     /// Why there is none; empty if there is.
     std::string why;
   };
+  /// The sun on the days that one question is about: each is worked out once.
+  class SunTable {
+   public:
+    explicit SunTable(const Almanac& place) : place_(place) {}
+    const SunTimes& on(Date date);
+
+   private:
+    const Almanac& place_;
+    std::map<Date, SunTimes> days_;
+  };
   NightPlan(const Show& show, TimeZone zone);
-  std::optional<Instant> instantOf(const NightTime& time, Date date) const;
-  Window windowOf(std::size_t rule, Date date) const;
-  std::vector<Window> windows(Date first, int count) const;
+  std::optional<Instant> instantOf(const NightTime& time, Date date, SunTable& sun) const;
+  Window windowOf(std::size_t rule, Date date, SunTable& sun) const;
+  std::vector<Window> windows(Date first, int count, SunTable& sun) const;
+  std::vector<Slot> slotsOf(Date first, int count, SunTable& sun) const;
   bool goesBefore(std::size_t a, std::size_t b) const;
   std::vector<Slot> laid(const std::vector<Window>& windows) const;
 

@@ -72,12 +72,45 @@ Losses lossesOfDeleting(const Show& show, PaletteId palette) {
                    [palette](const Clip& clip) { return clip.palette == palette; });
 }
 
+namespace {
+
+/// Lines of set lists and rules that play it: they stay, and tell as problems what is gone.
+template <class IdType>
+void addNights(const Show& show, IdType id, IdType SetListItem::*ofLine, IdType Rule::*ofRule, PieceKind kind,
+               Losses& losses) {
+  std::size_t lines = 0;
+  for (const auto& list : show.setLists)
+    lines += static_cast<std::size_t>(
+        std::count_if(list->items.begin(), list->items.end(),
+                      [&](const SetListItem& line) { return line.kind == kind && line.*ofLine == id; }));
+  const auto rules =
+      static_cast<std::size_t>(std::count_if(show.rules.begin(), show.rules.end(), [&](const auto& rule) {
+        return rule->kind == kind && (*rule).*ofRule == id;
+      }));
+  if (lines > 0)
+    losses.push_back(counted(lines, "line of a set list plays", "lines of set lists play") +
+                     " it, and would be left out.");
+  if (rules > 0)
+    losses.push_back(counted(rules, "rule of the almanac plays", "rules of the almanac play") +
+                     " it: those nights would be dark.");
+}
+
+}  // namespace
+
+Losses lossesOfDeleting(const Show& show, SetListId list) {
+  Losses losses;
+  addNights(show, list, &SetListItem::list, &Rule::list, PieceKind::SetList, losses);
+  return losses;
+}
+
 Losses lossesOfDeleting(const Show& show, LookId look) {
   const auto bound = static_cast<std::size_t>(
       std::count_if(show.bindings.begin(), show.bindings.end(),
                     [look](const auto& binding) { return binding->target.look == look; }));
-  if (bound == 0) return {};
-  return {counted(bound, "binding goes", "bindings go") + " with it."};
+  Losses losses;
+  if (bound > 0) losses.push_back(counted(bound, "binding goes", "bindings go") + " with it.");
+  addNights(show, look, &SetListItem::look, &Rule::look, PieceKind::Look, losses);
+  return losses;
 }
 
 Losses lossesOfDeleting(const Show& show, ControllerId controller) {
@@ -102,6 +135,7 @@ Losses lossesOfDeleting(const Show& show, ScoreId score) {
   if (zones > 0)
     losses.push_back(counted(zones, "zone that only it has", "zones that only it has") +
                      " would belong to no score.");
+  addNights(show, score, &SetListItem::score, &Rule::score, PieceKind::Score, losses);
   return losses;
 }
 

@@ -13,11 +13,13 @@ Losses lossesOfDeleting(const Show& show, const std::vector<FixtureId>& fixtures
 Losses lossesOfDeleting(const Show& show, ZoneId zone);
 /// Clips that are coloured by it.
 Losses lossesOfDeleting(const Show& show, PaletteId palette);
-/// What is bound to it.
+/// What is bound to it, and where the night plays it.
 Losses lossesOfDeleting(const Show& show, LookId look);
+/// Rules and lists that play it.
+Losses lossesOfDeleting(const Show& show, SetListId list);
 /// What hangs on it.
 Losses lossesOfDeleting(const Show& show, ControllerId controller);
-/// Its clips, marks and own zones.
+/// Its clips, marks and own zones, and where the night plays it.
 Losses lossesOfDeleting(const Show& show, ScoreId score);
 
 }  // namespace chispa

@@ -9,6 +9,7 @@
 #include "core/base/overloaded.h"
 #include "core/edit/wireedits.h"
 #include "desk/plan/forms/planforms.h"
+#include "desk/run/nightforms.h"
 #include "desk/run/runforms.h"
 #include "desk/score/palette/paletteform.h"
 #include "desk/score/scoreforms.h"
@@ -71,6 +72,9 @@ QString Inspector::formKey() const {
           [&](LookId id) { return lookFormKey(session_, id); },
           [&](LayerChoice layer) { return layerFormKey(session_, layer.look, layer.layer); },
           [&](BindingId id) { return bindingFormKey(session_, id); },
+          [&](LineChoice choice) { return setListLineFormKey(session_, choice); },
+          [&](RuleId id) { return ruleFormKey(session_, id); },
+          [&](AlmanacChoice) { return almanacFormKey(session_); },
           [&](ControllerId id) { return controllerFormKey(session_, id); },
           [&](std::monostate) { return suppliesKey(show); }, [](const auto&) { return QString(); }},
       session_.selection.now());
@@ -161,6 +165,10 @@ void Inspector::rebuild() {
                  [&](LayerChoice layer) { return makeLayerForm(session_, layer.look, layer.layer); },
                  [&](BindingId id) { return makeBindingForm(session_, id); },
                  [&](DeskInputId id) { return makeDeskInputForm(session_, id); },
+                 [&](SetListId id) { return makeSetListForm(session_, id); },
+                 [&](LineChoice choice) { return makeSetListLineForm(session_, choice); },
+                 [&](RuleId id) { return makeRuleForm(session_, id); },
+                 [&](AlmanacChoice) { return makeAlmanacForm(session_); },
                  [&](ControllerId id) { return makeControllerForm(session_, id); },
                  [&](PortChoice port) { return makePortForm(session_, port); },
                  [&](BeadPlace place) { return makeBeadForm(session_, place); }},

@@ -48,7 +48,8 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
       score_(new ScorePage(session_)),
       inputs_(new LiveInputs(session_, this)),
       phones_(new PhoneHost(session_, *bench_, this)),
-      run_(new RunPage(session_, *inputs_)),
+      night_(new NightDesk(session_, this)),
+      run_(new RunPage(session_, *inputs_, *night_)),
       inspector_(new Inspector(session_, plan_->view())),
       pulse_(new PulseBar(session_)),
       light_(new SelectionLight(session_, this)) {
@@ -337,6 +338,12 @@ void MainWindow::goTo(const ProblemPlace& place) {
     showWorkspace(Workspace::Run);
   } else if (const auto* input = std::get_if<DeskInputId>(&place)) {
     session_.selection.select(*input);
+    showWorkspace(Workspace::Run);
+  } else if (const auto* list = std::get_if<SetListId>(&place)) {
+    session_.selection.select(*list);
+    showWorkspace(Workspace::Run);
+  } else if (const auto* rule = std::get_if<RuleId>(&place)) {
+    session_.selection.select(*rule);
     showWorkspace(Workspace::Run);
   } else if (const auto* clip = std::get_if<ClipPlace>(&place)) {
     session_.stage.openScore(clip->score);

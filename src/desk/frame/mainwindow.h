@@ -16,6 +16,7 @@ namespace chispa::desk {
 class BenchPage;
 class Inspector;
 class LiveInputs;
+class NightDesk;
 class PhoneHost;
 class PlanPage;
 class PulseBar;
@@ -41,6 +42,7 @@ class MainWindow : public QMainWindow {
   RunPage& runPage() { return *run_; }
   LiveInputs& inputs() { return *inputs_; }
   PhoneHost& phones() { return *phones_; }
+  NightDesk& night() { return *night_; }
 
   /// Opens a show; says what is wrong if it cannot. Nothing is asked about unsaved changes.
   bool openFile(const QString& path);
@@ -71,6 +73,7 @@ class MainWindow : public QMainWindow {
   void makeShowMenu();
   void makeComposeMenu();
   void makeLiveMenu();
+  void makeNightMenu();
   void makeStaveMenu(QMenu* menu);
   void makeHelpMenu();
   QAction* addAction(QMenu* menu, const QString& name, const QString& label, const QKeySequence& keys,
@@ -106,6 +109,7 @@ class MainWindow : public QMainWindow {
   QActionGroup* composing_;
   LiveInputs* inputs_;
   PhoneHost* phones_;
+  NightDesk* night_;
   RunPage* run_;
   Inspector* inspector_;
   PulseBar* pulse_;

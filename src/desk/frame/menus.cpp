@@ -18,6 +18,7 @@
 #include "core/edit/deskedits.h"
 #include "core/edit/lookedits.h"
 #include "core/edit/scoreedits.h"
+#include "core/edit/setlistedits.h"
 #include "core/edit/wireedits.h"
 #include "core/edit/zoneedits.h"
 #include "desk/frame/actionfinder.h"
@@ -60,6 +61,7 @@ void MainWindow::makeMenus() {
   makeShowMenu();
   makeComposeMenu();
   makeLiveMenu();
+  makeNightMenu();
   makeHelpMenu();
 }
 
@@ -274,7 +276,10 @@ bool MainWindow::showsSelected() const {
           [&](PaletteId) { return seen == Workspace::Score; }, [&](LookId) { return seen == Workspace::Run; },
           [&](LayerChoice) { return seen == Workspace::Run; },
           [&](BindingId) { return seen == Workspace::Run; },
-          [&](DeskInputId) { return seen == Workspace::Run; }, [](const auto&) { return false; }},
+          [&](DeskInputId) { return seen == Workspace::Run; },
+          [&](SetListId) { return seen == Workspace::Run; },
+          [&](LineChoice) { return seen == Workspace::Run; }, [&](RuleId) { return seen == Workspace::Run; },
+          [](const auto&) { return false; }},
       session_.selection.now());
 }
 
@@ -311,6 +316,14 @@ void MainWindow::deleteSelected() {
           [&](BindingId id) {
             session_.edit(tr("delete a binding"), [id](Show& show) { deleteBinding(show, id); });
           },
+          [&](SetListId id) {
+            take(tr("delete a set list"), id, [](Show& show, SetListId one) { deleteSetList(show, one); });
+          },
+          [&](LineChoice choice) {
+            session_.edit(tr("delete a line of a set list"),
+                          [choice](Show& show) { deleteLine(show, choice.list, choice.line); });
+          },
+          [&](RuleId id) { session_.edit(tr("delete a rule"), [id](Show& show) { deleteRule(show, id); }); },
           [&](DeskInputId id) {
             session_.edit(tr("stop listening to a desk"), [id](Show& show) { deleteDeskInput(show, id); });
           },

@@ -4,12 +4,16 @@
 #include <cmath>
 #include <utility>
 
+#include <QApplication>
 #include <QContextMenuEvent>
+#include <QDrag>
+#include <QMimeData>
 #include <QPainter>
 
 #include "core/preview/lookpicture.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
+#include "desk/run/setlistlines.h"
 
 namespace chispa::desk {
 namespace {
@@ -54,9 +58,10 @@ void LookPad::refresh() {
   setText(desk::text(look->name));
   setAccessibleName(look->key.empty() ? desk::text(look->name)
                                       : tr("%1, key %2").arg(desk::text(look->name), desk::text(look->key)));
-  setToolTip(tr("%1. A press plays it%2; drag the bar to fade it; right click for more")
-                 .arg(desk::text(look->name),
-                      look->key.empty() ? QString() : tr(" (%1)").arg(desk::text(look->key))));
+  setToolTip(
+      tr("%1. A press plays it%2; drag the bar to fade it, the name into a set list; right click for more")
+          .arg(desk::text(look->name),
+               look->key.empty() ? QString() : tr(" (%1)").arg(desk::text(look->key))));
   follow();
   update();
 }
@@ -134,11 +139,36 @@ void LookPad::mousePressEvent(QMouseEvent* event) {
   setFocus(Qt::MouseFocusReason);
   const QRect reach = faderBox().adjusted(0, -kFaderReach, 0, kFaderReach);
   movesFader_ = reach.contains(event->pos());
-  movesFader_ ? setFader(event->pos().x()) : press();
+  if (movesFader_) return setFader(event->pos().x());
+  if (mayBeDraggedAt(event->pos()))
+    takenAt_ = event->pos();
+  else
+    press();
+}
+
+bool LookPad::mayBeDraggedAt(QPoint at) const {
+  const Look* look = chispa::find(session_.show().looks, look_);
+  const bool isHeldWhilePressed = look && (look->mode == PadMode::Hold || look->mode == PadMode::Flash);
+  return at.y() > faderBox().bottom() + kFaderReach && !isHeldWhilePressed;
+}
+
+void LookPad::dragAway() {
+  takenAt_.reset();
+  auto* carried = new QMimeData;
+  carried->setData(QLatin1String(kLookMime), QByteArray::number(look_.value));
+  // Belongs to Qt from then on.
+  auto* drag = new QDrag(this);
+  drag->setMimeData(carried);
+  drag->setPixmap(grab());
+  drag->exec(Qt::CopyAction);
 }
 
 void LookPad::mouseMoveEvent(QMouseEvent* event) {
   if (movesFader_) return setFader(event->pos().x());
+  if (takenAt_) {
+    if ((event->pos() - *takenAt_).manhattanLength() >= QApplication::startDragDistance()) dragAway();
+    return;
+  }
   const QRect reach = faderBox().adjusted(0, -kFaderReach, 0, kFaderReach);
   setCursor(reach.contains(event->pos()) ? Qt::SizeHorCursor : Qt::PointingHandCursor);
 }
@@ -146,6 +176,8 @@ void LookPad::mouseMoveEvent(QMouseEvent* event) {
 void LookPad::mouseReleaseEvent(QMouseEvent* event) {
   if (event->button() != Qt::LeftButton) return;
   movesFader_ = false;
+  if (takenAt_) press();
+  takenAt_.reset();
   letGo();
 }
 

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <optional>
+
 #include <QAbstractButton>
 #include <QImage>
 
@@ -38,6 +40,9 @@ class LookPad : public QAbstractButton {
  private:
   void press();
   void letGo();
+  /// By its name it can be dragged into a set list; a look that is held or flashed begins with the press.
+  bool mayBeDraggedAt(QPoint at) const;
+  void dragAway();
   QRect pictureBox() const;
   QRect faderBox() const;
   void setFader(int x);
@@ -49,6 +54,8 @@ class LookPad : public QAbstractButton {
   QImage picture_;
   bool isHeld_ = false;
   bool movesFader_ = false;
+  /// Where its name was taken, until it is clear whether it is dragged.
+  std::optional<QPoint> takenAt_;
   /// What was shown last.
   float presence_ = 0;
   float fader_ = -1;

@@ -73,7 +73,7 @@ QSize PadGrid::sizeHint() const {
 
 void PadGrid::arrange() {
   const int space = viewport()->width() - 2 * kMargin;
-  const int least = textWidth(13);
+  const int least = textWidth(11);
   columns_ = std::max(1, (space + kGap) / (least + kGap));
   const int width = (space - (columns_ - 1) * kGap) / columns_;
   int bottom = 60;

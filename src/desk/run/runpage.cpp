@@ -7,7 +7,6 @@
 #include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
-#include <QListWidget>
 #include <QPushButton>
 #include <QTextEdit>
 #include <QVBoxLayout>
@@ -20,12 +19,19 @@
 #include "desk/parts/theme.h"
 #include "desk/run/atoncebar.h"
 #include "desk/run/livepanel.h"
+#include "desk/run/nightstrip.h"
 #include "desk/run/padgrid.h"
+#include "desk/run/setlistpanel.h"
 
 namespace chispa::desk {
+namespace {
 
-RunPage::RunPage(const Session& session, LiveInputs& inputs, QWidget* parent)
-    : QWidget(parent), session_(session), inputs_(inputs) {
+constexpr int kNightsHeight = 190;
+
+}  // namespace
+
+RunPage::RunPage(const Session& session, LiveInputs& inputs, NightDesk& night, QWidget* parent)
+    : QWidget(parent), session_(session), inputs_(inputs), night_(night) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(0);
@@ -40,14 +46,14 @@ RunPage::RunPage(const Session& session, LiveInputs& inputs, QWidget* parent)
   pads_->setMinimumHeight(pads_->sizeHint().height());
   pads_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
   middle->addWidget(pads_);
+  nights_ = new NightStrip(session_, night_);
+  nights_->setFixedHeight(kNightsHeight);
+  middle->addWidget(nights_);
   row->addLayout(middle, 1);
-  connect(&session_.document, &Document::showChanged, this, &RunPage::fillScores);
-  connect(&session_.document, &Document::opened, this, &RunPage::fillScores);
-  connect(&session_.stage, &Stage::scoreChanged, this, &RunPage::fillScores);
   connect(&session_.stage, &Stage::ticked, this, &RunPage::showNow);
   connect(live_, &LivePanel::failed, this, &RunPage::failed);
+  connect(nights_, &NightStrip::failed, this, &RunPage::failed);
   qApp->installEventFilter(this);
-  fillScores();
 }
 
 QWidget* RunPage::makeSide(LiveInputs& inputs) {
@@ -56,21 +62,9 @@ QWidget* RunPage::makeSide(LiveInputs& inputs) {
   side->setFixedWidth(250);
   auto* column = new QVBoxLayout(side);
   column->setContentsMargins(8, 10, 8, 8);
-  auto* heading = new QLabel(tr("Scores"));
-  heading->setObjectName(QStringLiteral("heading"));
-  column->addWidget(heading);
-  scores_ = named(new QListWidget, "runScores", tr("Scores"), tr("The score that plays"));
-  connect(scores_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
-    if (item) session_.stage.openScore(ScoreId{item->data(Qt::UserRole).toUInt()});
-  });
-  constexpr int kShownScores = 5;
-  scores_->setMaximumHeight(kShownScores * (fontMetrics().height() + 12));
-  column->addWidget(scores_);
-  start_ = named(new QPushButton(tr("Play in a loop")), "runStart", tr("Play in a loop"),
-                 tr("Plays the chosen score in a loop until it is stopped"));
-  connect(start_, &QPushButton::clicked, this, &RunPage::start);
-  column->addWidget(start_);
-  column->addSpacing(10);
+  setLists_ = new SetListPanel(session_, night_);
+  column->addWidget(setLists_, 1);
+  column->addSpacing(8);
   live_ = new LivePanel(session_, inputs);
   column->addWidget(live_, 1);
   return side;
@@ -104,45 +98,27 @@ QWidget* RunPage::makeTools() {
   return top;
 }
 
-void RunPage::fillScores() {
-  const QSignalBlocker quiet(scores_);
-  scores_->clear();
-  for (const auto& score : session_.show().scores) {
-    auto* item =
-        new QListWidgetItem(QStringLiteral("%1   %2").arg(text(score->name), timeText(score->length)));
-    item->setData(Qt::UserRole, score->id.value);
-    scores_->addItem(item);
-    if (session_.stage.score() && score->id == session_.stage.score()->id) scores_->setCurrentItem(item);
-  }
-}
-
-void RunPage::start() {
-  if (session_.stage.isPlaying() && session_.stage.isLooping()) {
-    session_.stage.setLooping(false);
-    session_.stage.pause();
-    return;
-  }
-  session_.stage.setLooping(true);
-  if (!session_.stage.isPlaying()) session_.stage.play();
-}
-
 void RunPage::showNow() {
   if (!isVisible()) return;
   const Score* score = session_.stage.score();
-  const bool running = session_.stage.isPlaying() && session_.stage.isLooping();
-  start_->setText(running ? tr("Stop") : tr("Play in a loop"));
-  start_->setEnabled(score != nullptr);
   record_->setEnabled(score != nullptr);
   // The score has come to its end.
   if (session_.stage.isKeeping() && !session_.stage.isPlaying()) record(false);
+  const auto& piece = night_.performer().piece();
   QStringList lit;
   for (const LookPlay& play : session_.stage.live().state.plays)
-    if (const Look* look = chispa::find(session_.show().looks, play.look); look && !play.isEnding)
+    if (const Look* look = chispa::find(session_.show().looks, play.look);
+        look && !play.isEnding && !(piece && piece->look == play.look))
       lit << text(look->name);
   QString words = lit.isEmpty() ? QString() : tr("By hand: %1").arg(lit.join(QStringLiteral(", ")));
   if (score && session_.stage.isPlaying())
     words = tr("%1 · %2").arg(text(score->name), timeText(session_.stage.position())) +
             (words.isEmpty() ? QString() : QStringLiteral("  ·  ") + words);
+  if (piece && piece->kind != PieceKind::Score)
+    words = text(engine::nameOfPiece(session_.show(), *piece)) +
+            (words.isEmpty() ? QString() : QStringLiteral("  ·  ") + words);
+  if (const auto coming = night_.performer().coming(); coming && piece)
+    words += tr("  ·  next: %1").arg(text(engine::nameOfPiece(session_.show(), *coming)));
   if (words.isEmpty()) words = tr("Nothing plays. Press a pad, or its key.");
   now_->setText(fontMetrics().elidedText(words, Qt::ElideRight, now_->width()));
   state_->setText(session_.stage.isLit() ? QString() : tr("Light is OFF (F9)"));

@@ -5,26 +5,30 @@
 #include <QWidget>
 
 #include "desk/session/liveinputs.h"
+#include "desk/session/nightdesk.h"
 
 class QLabel;
-class QListWidget;
 class QPushButton;
 
 namespace chispa::desk {
 
 class AtOnceBar;
 class LivePanel;
+class NightStrip;
 class PadGrid;
+class SetListPanel;
 
-/// The workspace Run: scores and what drives what on the left, the glow in the middle, looks as pads below
-/// it. While it is before the eyes, the keys of looks play them.
+/// The workspace Run: what plays tonight and what drives what on the left, the glow in the middle, looks as
+/// pads below it, and the almanac. While it is before the eyes, the keys of looks play them.
 class RunPage : public QWidget {
   Q_OBJECT
  public:
-  RunPage(const Session& session, LiveInputs& inputs, QWidget* parent = nullptr);
+  RunPage(const Session& session, LiveInputs& inputs, NightDesk& night, QWidget* parent = nullptr);
 
   LivePanel& live() { return *live_; }
   AtOnceBar& atOnce() { return *atOnce_; }
+  SetListPanel& setLists() { return *setLists_; }
+  NightStrip& nights() { return *nights_; }
   /// Keeps what is lit, by the score and by hand, as a look.
   void keepWhatIsLit();
   /// A look of one effect on the selected zone, or on all.
@@ -44,23 +48,22 @@ class RunPage : public QWidget {
  private:
   QWidget* makeSide(LiveInputs& inputs);
   QWidget* makeTools();
-  void fillScores();
   void showNow();
-  void start();
   bool playsKeys() const;
   bool playKey(const QString& key, bool isDown);
   void letGoOfKeys();
 
   Session session_;
   LiveInputs& inputs_;
-  QListWidget* scores_;
-  QPushButton* start_;
+  NightDesk& night_;
   QPushButton* record_;
   QLabel* now_;
   QLabel* state_;
   PadGrid* pads_;
   AtOnceBar* atOnce_;
   LivePanel* live_;
+  SetListPanel* setLists_;
+  NightStrip* nights_;
   std::set<QString> keysDown_;
 };
 

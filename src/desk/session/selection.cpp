@@ -43,6 +43,14 @@ Selected pruned(const Selected& selected, const Show& show, const Score* score) 
           },
           [&](BindingId id) { return chispa::find(show.bindings, id) ? Selected{id} : Selected{}; },
           [&](DeskInputId id) { return chispa::find(show.deskInputs, id) ? Selected{id} : Selected{}; },
+          [&](SetListId id) { return chispa::find(show.setLists, id) ? Selected{id} : Selected{}; },
+          [&](LineChoice choice) {
+            const SetList* list = chispa::find(show.setLists, choice.list);
+            if (!list) return Selected{};
+            return choice.line < list->items.size() ? Selected{choice} : Selected{choice.list};
+          },
+          [&](RuleId id) { return chispa::find(show.rules, id) ? Selected{id} : Selected{}; },
+          [](AlmanacChoice choice) { return Selected{choice}; },
           [&](ControllerId id) { return chispa::find(show.controllers, id) ? Selected{id} : Selected{}; },
           [&](PortChoice port) {
             const Controller* controller = chispa::find(show.controllers, port.controller);

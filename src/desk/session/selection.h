@@ -35,13 +35,27 @@ struct LayerChoice {
   bool operator==(const LayerChoice&) const = default;
 };
 
+/// A line of a set list, from 0.
+struct LineChoice {
+  SetListId list;
+  std::size_t line = 0;
+
+  bool operator==(const LineChoice&) const = default;
+};
+
+/// The almanac itself: its place, and what is lit between the rules.
+struct AlmanacChoice {
+  bool operator==(const AlmanacChoice&) const = default;
+};
+
 using FixtureIds = std::vector<FixtureId>;
 using ClipIds = std::vector<ClipId>;
 
 /// What the inspector shows: one kind of thing at a time.
 using Selected =
     std::variant<std::monostate, FixtureIds, ZoneId, ControllerId, PortChoice, BeadPlace, ClipIds, PaletteId,
-                 StripTypeId, ScoreId, UnderlayId, MarkId, LookId, LayerChoice, BindingId, DeskInputId>;
+                 StripTypeId, ScoreId, UnderlayId, MarkId, LookId, LayerChoice, BindingId, DeskInputId,
+                 SetListId, LineChoice, RuleId, AlmanacChoice>;
 
 /// What is selected in the window, shared by all workspaces. UI thread.
 class Selection : public QObject {

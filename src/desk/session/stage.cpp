@@ -276,6 +276,34 @@ void Stage::play() {
   tick();
 }
 
+void Stage::perform(const engine::Stagehand::ScorePlay& play) {
+  screens_.allow();
+  const Score* wanted = chispa::find(document_.show().scores, play.score);
+  if (!wanted) return;
+  const bool isOther = std::exchange(score_, play.score) != play.score;
+  part_.reset();
+  const auto music = audio();
+  std::shared_ptr<const AudioClip> clip = music && play.rate == 1 ? music->clip : nullptr;
+  hasSound_ = clip != nullptr;
+  if (clip && wanted->audioStart.count() != 0) clip = shifted(clip, wanted->audioStart);
+  player_.setSound(std::move(clip), {Micros(0), play.rate});
+  player_.output().fadeInto(play.score, play.fade);
+  player_.play(play.score, play.from, {Micros(0), wanted->length, play.isLooped});
+  if (std::exchange(looping_, play.isLooped) != play.isLooped) emit loopingChanged();
+  if (isOther) {
+    emit scoreChanged();
+    emit audioChanged();
+  }
+  tick();
+}
+
+void Stage::endPerformance(Micros fade) {
+  player_.output().fadeInto({}, fade);
+  player_.pause();
+  player_.seek({}, Micros(0));
+  tick();
+}
+
 void Stage::playClicks() {
   constexpr Micros kMinute{60'000'000};
   player_.setSound(makeClicks(kMinute));

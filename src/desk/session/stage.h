@@ -15,6 +15,7 @@
 #include "core/wire/power.h"
 #include "desk/session/document.h"
 #include "desk/session/screenwatch.h"
+#include "engine/night/stagehand.h"
 #include "engine/player.h"
 
 namespace chispa::desk {
@@ -78,6 +79,12 @@ class Stage : public QObject {
   /// The notes since then; keeps no more.
   std::vector<LiveNote> endKeeping();
   bool isKeeping() const { return isKeeping_; }
+  /// Opens a score and plays it as a set list asks for.
+  void perform(const engine::Stagehand::ScorePlay& play);
+  /// No score plays any more; its light fades away.
+  void endPerformance(Micros fade);
+  /// What plays has its sound; false too for a silent score.
+  bool hasSound() const { return hasSound_; }
   /// Hears the desks that the show listens to; says why not if it cannot.
   QString listenToDesks(std::optional<engine::DeskListener::Options> options);
 
@@ -174,6 +181,7 @@ class Stage : public QObject {
   std::optional<TimeSpan> part_;
   double rate_ = 1;
   bool countsIn_ = false;
+  bool hasSound_ = false;
   bool lit_ = false;
   std::optional<engine::TestSignal> signal_;
 };

@@ -29,6 +29,7 @@ class NightWatch {
     performer_.began = [this](const Piece& piece) { note("piece", nameOfPiece(show_, piece), {}); };
   }
 
+  void setLog(NightLog* log) { log_ = log; }
   /// Why the almanac cannot be followed; none if it can.
   std::optional<Failure> setShow(const Show& show);
   void begin(WallTime now);

@@ -1,0 +1,429 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/run/almanacview.h"
+
+#include <array>
+#include <cmath>
+
+#include <QHelpEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <QToolTip>
+#include <QtConcurrent>
+
+#include "core/edit/setlistedits.h"
+#include "desk/parts/format.h"
+#include "desk/parts/theme.h"
+#include "desk/session/pools.h"
+
+namespace chispa::desk {
+namespace {
+
+using std::chrono::days;
+using std::chrono::minutes;
+
+constexpr double kDay_min = 24 * 60;
+constexpr double kLeft_px = 42;
+constexpr double kRight_px = 8;
+constexpr double kTop_px = 4;
+/// A time this near to dusk or sunset means it.
+constexpr double kSnap_min = 25;
+constexpr int kQuarter_min = 15;
+
+Date firstOf(int year) {
+  return Date(std::chrono::year(year) / 1 / 1);
+}
+int daysOf(int year) {
+  return static_cast<int>((firstOf(year + 1) - firstOf(year)).count());
+}
+
+}  // namespace
+
+AlmanacView::AlmanacView(const Session& session, NightDesk& night, QWidget* parent)
+    : QWidget(parent), session_(session), night_(night) {
+  setObjectName(QStringLiteral("almanacView"));
+  setAccessibleName(tr("Almanac of the year"));
+  setFocusPolicy(Qt::StrongFocus);
+  setMouseTracking(true);
+  setMinimumHeight(110);
+  const auto today = std::chrono::floor<days>(night_.now());
+  year_ = static_cast<int>(std::chrono::year_month_day(today).year());
+  cursorDay_ = today;
+  connect(&watcher_, &QFutureWatcherBase::finished, this, &AlmanacView::finish);
+  connect(&session_.document, &Document::showChanged, this, &AlmanacView::request);
+  connect(&session_.document, &Document::opened, this, &AlmanacView::request);
+  connect(&session_.selection, &Selection::changed, this, qOverload<>(&QWidget::update));
+  request();
+}
+
+QColor AlmanacView::tintOf(std::size_t rule) {
+  // Apart in hue and in lightness; the name stands with each.
+  static const std::array<QColor, 6> kTints{QColor(0xB8, 0x6B, 0x2E), QColor(0x5B, 0x7D, 0x93),
+                                            QColor(0x7A, 0x5C, 0x94), QColor(0x5E, 0x8C, 0x62),
+                                            QColor(0x9C, 0x4A, 0x4A), QColor(0x8A, 0x80, 0x4C)};
+  return kTints[rule % kTints.size()];
+}
+
+void AlmanacView::setYear(int year) {
+  if (year == year_) return;
+  year_ = year;
+  emit yearChanged();
+  request();
+}
+
+std::optional<AlmanacView::Year> AlmanacView::worked(const Show& show, int number) {
+  const auto plan = NightPlan::of(show);
+  if (!plan) return std::nullopt;
+  Year year{number, plan->nights(firstOf(number), daysOf(number)), plan->zone(), show.rules, {}};
+  // What each rule would do alone, to show where another goes before it.
+  for (const auto& rule : show.rules) {
+    Show only = show;
+    only.rules = {rule};
+    const auto own = NightPlan::of(only)->slotsOf(firstOf(number), daysOf(number));
+    year.alone.insert(year.alone.end(), own.begin(), own.end());
+  }
+  return year;
+}
+
+/// One at a time; what changes meanwhile is worked out after it.
+void AlmanacView::request() {
+  if (watcher_.isRunning()) {
+    isAgain_ = true;
+    return;
+  }
+  const Show& show = session_.show();
+  const bool isSame = shown_ && shown_->number == year_ && shown_->rules == show.rules;
+  if (isSame && !isAgain_ && shownAlmanac_ == show.almanac) return;
+  isAgain_ = false;
+  shownAlmanac_ = show.almanac;
+  watcher_.setFuture(
+      QtConcurrent::run(&pools::drawing(), [show, year = year_] { return worked(show, year); }));
+}
+
+void AlmanacView::finish() {
+  shown_ = watcher_.result();
+  update();
+  if (isAgain_) request();
+}
+
+QRectF AlmanacView::field() const {
+  const double bottom = fontMetrics().height() + 4;
+  return QRectF(kLeft_px, kTop_px, width() - kLeft_px - kRight_px, height() - kTop_px - bottom);
+}
+
+double AlmanacView::xOf(Date date) const {
+  return field().left() +
+         field().width() * static_cast<double>((date - firstOf(year_)).count()) / daysOf(year_);
+}
+
+Date AlmanacView::dayAt(double x) const {
+  const double day = (x - field().left()) / std::max(1.0, field().width()) * daysOf(year_);
+  return firstOf(year_) + days(std::clamp(static_cast<int>(std::floor(day)), 0, daysOf(year_) - 1));
+}
+
+double AlmanacView::yOf(double after) const {
+  return field().top() + field().height() * after / kDay_min;
+}
+
+double AlmanacView::minutesAt(double y) const {
+  return std::clamp((y - field().top()) / std::max(1.0, field().height()) * kDay_min, 0.0, kDay_min);
+}
+
+/// Minutes after noon, by the clock: the hour that the clocks jump is not seen.
+double AlmanacView::minutesOf(Instant at, Date night) const {
+  const LocalTime local = shown_->zone.localOf(at);
+  return static_cast<double>((local.date - night).count()) * kDay_min +
+         std::chrono::duration<double, std::ratio<60>>(local.time).count() - kDay_min / 2;
+}
+
+void AlmanacView::paintSky(QPainter& painter) const {
+  const QRectF box = field();
+  painter.fillRect(box, theme().raised);
+  const auto curve = [&](std::optional<Instant> Night::*event) {
+    QPainterPath path;
+    bool isBegun = false;
+    for (const Night& night : shown_->nights) {
+      if (!(night.*event)) {
+        isBegun = false;
+        continue;
+      }
+      const QPointF at(xOf(night.date) + 0.5, yOf(minutesOf(*(night.*event), night.date)));
+      isBegun ? path.lineTo(at) : path.moveTo(at);
+      isBegun = true;
+    }
+    return path;
+  };
+  // The dark of each night, column by column: where it does not get dark there is none.
+  const double column = box.width() / daysOf(year_);
+  QColor dark = theme().night;
+  dark.setAlpha(150);
+  for (const Night& night : shown_->nights) {
+    if (!night.dusk || !night.dawn) continue;
+    const double top = yOf(minutesOf(*night.dusk, night.date));
+    painter.fillRect(
+        QRectF(xOf(night.date), top, column + 0.7, yOf(minutesOf(*night.dawn, night.date)) - top), dark);
+  }
+  painter.setRenderHint(QPainter::Antialiasing);
+  painter.setPen(QPen(theme().watch, 1.4));
+  painter.drawPath(curve(&Night::dusk));
+  painter.drawPath(curve(&Night::dawn));
+}
+
+void AlmanacView::paintRules(QPainter& painter) const {
+  const QRectF box = field();
+  const double column = box.width() / daysOf(year_);
+  painter.setRenderHint(QPainter::Antialiasing, false);
+  painter.setClipRect(box);
+  const auto placeOf = [&](RuleId id) {
+    const auto found = std::find_if(shown_->rules.begin(), shown_->rules.end(),
+                                    [id](const auto& rule) { return rule->id == id; });
+    return static_cast<std::size_t>(found - shown_->rules.begin());
+  };
+  const auto boxOf = [&](const Slot& slot) {
+    const double top = yOf(minutesOf(slot.start, slot.night));
+    return QRectF(xOf(slot.night), top, column + 0.7, yOf(minutesOf(slot.end, slot.night)) - top);
+  };
+  for (const Slot& slot : shown_->alone) {
+    QColor ground = tintOf(placeOf(slot.rule));
+    ground.setAlpha(120);
+    painter.fillRect(boxOf(slot), QBrush(ground, Qt::BDiagPattern));
+  }
+  const auto* chosen = std::get_if<RuleId>(&session_.selection.now());
+  std::vector<QRectF> spans(shown_->rules.size());
+  for (const Night& night : shown_->nights)
+    for (const Slot& slot : night.nightSlots) {
+      QColor tint = tintOf(placeOf(slot.rule));
+      tint.setAlpha(chosen && *chosen == slot.rule ? 255 : 205);
+      const QRectF own = boxOf(slot);
+      painter.fillRect(own, tint);
+      QRectF& span = spans[placeOf(slot.rule)];
+      // The name goes into the longest run of days.
+      const bool goesOn = !span.isNull() && own.left() - span.right() < column * 8;
+      if (span.isNull())
+        span = own;
+      else if (goesOn)
+        span = span.united(QRectF(own.left(), span.top(), own.width(), span.height()));
+      else if (own.left() > span.right() && span.width() < 30 * column)
+        span = own;
+    }
+  painter.setFont(numberFont(0.85));
+  for (std::size_t i = 0; i < spans.size(); ++i) {
+    if (spans[i].isNull()) continue;
+    const QString name = text(shown_->rules[i]->name);
+    const double wide = painter.fontMetrics().horizontalAdvance(name) + 4;
+    // At the end of the year it leans against the edge.
+    const double left = std::min(spans[i].left() + 3, box.right() - wide);
+    const QRectF words(left, spans[i].top() + 1, std::max(spans[i].width() - 4, wide),
+                       painter.fontMetrics().height());
+    painter.setPen(QColor(0, 0, 0, 160));
+    painter.drawText(words.translated(1, 1), Qt::AlignLeft | Qt::AlignTop, name);
+    painter.setPen(QColor(255, 255, 255));
+    painter.drawText(words, Qt::AlignLeft | Qt::AlignTop, name);
+  }
+  painter.setClipping(false);
+}
+
+void AlmanacView::paintScales(QPainter& painter) const {
+  const QRectF box = field();
+  painter.setFont(numberFont(0.85));
+  for (int hour = 0; hour <= 24; hour += 4) {
+    const double y = yOf(hour * 60);
+    painter.setPen(theme().line);
+    if (hour > 0 && hour < 24) painter.drawLine(QPointF(box.left(), y), QPointF(box.right(), y));
+    painter.setPen(theme().quiet);
+    const double height = painter.fontMetrics().height();
+    const double top = std::clamp(y - height / 2, 0.0, box.bottom() - height);
+    painter.drawText(QRectF(0, top, kLeft_px - 5, height), Qt::AlignRight | Qt::AlignVCenter,
+                     QStringLiteral("%1:00").arg((hour + 12) % 24, 2, 10, QLatin1Char('0')));
+  }
+  for (int month = 1; month <= 12; ++month) {
+    const Date first = Date(std::chrono::year(year_) / month / 1);
+    const double left = xOf(first);
+    painter.setPen(theme().line);
+    if (month > 1) painter.drawLine(QPointF(left, box.top()), QPointF(left, box.bottom()));
+    painter.setPen(theme().quiet);
+    painter.drawText(QRectF(left, box.bottom() + 2, box.width() / 12, fontMetrics().height() + 2),
+                     Qt::AlignCenter, QLocale::c().monthName(month, QLocale::ShortFormat));
+  }
+}
+
+void AlmanacView::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  if (!shown_ || shown_->number != year_) {
+    painter.setPen(theme().quiet);
+    painter.drawText(rect(), Qt::AlignCenter, tr("The year is being worked out …"));
+    return;
+  }
+  paintSky(painter);
+  paintScales(painter);
+  paintRules(painter);
+  const QRectF box = field();
+  const Date tonight =
+      shown_->zone.dateOf(std::chrono::floor<std::chrono::seconds>(night_.now()) - minutes(12 * 60));
+  if (std::chrono::year_month_day(tonight).year() == std::chrono::year(year_)) {
+    const double x = xOf(tonight) + box.width() / daysOf(year_) / 2;
+    painter.setPen(QPen(theme().ember, 2));
+    painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
+  }
+  if (hasFocus() && hasCursor_) {
+    painter.setPen(QPen(theme().text, 1, Qt::DashLine));
+    const double x = xOf(cursorDay_) + 0.5, y = yOf(cursorMinutes_);
+    painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
+    painter.drawLine(QPointF(box.left(), y), QPointF(box.right(), y));
+  }
+  if (pressedAt_) {
+    const QRectF drawn = QRectF(*pressedAt_, pointer_).normalized().intersected(box);
+    painter.setPen(QPen(theme().ember, 1.5));
+    painter.setBrush(theme().selectedGround());
+    painter.drawRect(drawn);
+    painter.setPen(theme().text);
+    painter.drawText(drawn.topLeft() + QPointF(3, -3), wordsAt(pointer_));
+  }
+  if (session_.show().rules.empty() && !pressedAt_) {
+    painter.setPen(theme().text);
+    painter.drawText(box, Qt::AlignCenter,
+                     tr("Draw the evenings on which light is to play: drag from their first day\n"
+                        "and hour to their last."));
+  }
+}
+
+std::optional<Slot> AlmanacView::slotAt(QPointF at) const {
+  if (!shown_ || !field().contains(at)) return std::nullopt;
+  const Date day = dayAt(at.x());
+  const double after = minutesAt(at.y());
+  const auto& tonight = shown_->nights[static_cast<std::size_t>((day - firstOf(year_)).count())].nightSlots;
+  const auto found = std::find_if(tonight.begin(), tonight.end(), [&](const Slot& slot) {
+    return after >= minutesOf(slot.start, day) && after < minutesOf(slot.end, day);
+  });
+  return found == tonight.end() ? std::nullopt : std::optional(*found);
+}
+
+QString AlmanacView::wordsAt(QPointF at) const {
+  if (!shown_) return {};
+  const Date day = dayAt(at.x());
+  const int after = static_cast<int>(minutesAt(at.y())) + 12 * 60;
+  QString words = tr("%1, %2:%3")
+                      .arg(text(spokenDate(day)))
+                      .arg(after / 60 % 24, 2, 10, QLatin1Char('0'))
+                      .arg(after % 60, 2, 10, QLatin1Char('0'));
+  if (const auto slot = slotAt(at))
+    if (const Rule* rule = chispa::find(shown_->rules, slot->rule))
+      words += tr(": %1 from %2 to %3")
+                   .arg(text(rule->name), text(clockText(slot->start, shown_->zone)),
+                        text(clockText(slot->end, shown_->zone)));
+  return words;
+}
+
+bool AlmanacView::event(QEvent* event) {
+  if (event->type() != QEvent::ToolTip) return QWidget::event(event);
+  const auto* help = static_cast<QHelpEvent*>(event);
+  QToolTip::showText(help->globalPos(), wordsAt(help->pos()), this);
+  return true;
+}
+
+void AlmanacView::mousePressEvent(QMouseEvent* event) {
+  if (event->button() != Qt::LeftButton || !field().contains(event->position())) return;
+  pointer_ = event->position();
+  pressedAt_ = pointer_;
+}
+
+void AlmanacView::mouseMoveEvent(QMouseEvent* event) {
+  pointer_ = event->position();
+  if (pressedAt_) update();
+}
+
+void AlmanacView::mouseReleaseEvent(QMouseEvent* event) {
+  if (!pressedAt_ || !shown_) return;
+  const QPointF from = *std::exchange(pressedAt_, std::nullopt);
+  update();
+  constexpr double kClick_px = 5;
+  if ((event->position() - from).manhattanLength() > 2 * kClick_px)
+    return makeRule(QRectF(from, event->position()).normalized());
+  cursorDay_ = dayAt(from.x());
+  cursorMinutes_ = minutesAt(from.y());
+  const auto slot = slotAt(from);
+  if (slot)
+    session_.selection.select(slot->rule);
+  else
+    session_.selection.select(AlmanacChoice{});
+  emit asked(shown_->zone.instantOf(cursorDay_, minutes(12 * 60 + static_cast<int>(cursorMinutes_))));
+}
+
+/// Near dusk or dawn it is those that are meant, else the clock, to a quarter of an hour.
+NightTime AlmanacView::timeAt(double after, Date date, bool isEnd) const {
+  const Night& night = shown_->nights[static_cast<std::size_t>((date - firstOf(year_)).count())];
+  const auto isNear = [&](const std::optional<Instant>& event) {
+    return event && std::abs(minutesOf(*event, date) - after) <= kSnap_min;
+  };
+  if (isNear(night.dusk)) return {NightTimeKind::Dusk, 0};
+  if (isNear(night.sunset)) return {NightTimeKind::Sunset, 0};
+  if (isEnd && isNear(night.dawn)) return {NightTimeKind::Dawn, 0};
+  const int quarter = static_cast<int>(std::lround((after + 12 * 60) / kQuarter_min)) * kQuarter_min;
+  return {NightTimeKind::Clock, quarter % (24 * 60)};
+}
+
+void AlmanacView::makeRule(QRectF drawn) {
+  drawn = drawn.intersected(field());
+  const Date first = dayAt(drawn.left()), last = dayAt(drawn.right());
+  const Date middle = first + (last - first) / 2;
+  const auto ofEveryYear = [](Date date) { return dateText(date).substr(5); };
+  RuleId made;
+  session_.edit(tr("draw a rule"), [&](Show& show) {
+    made = addRule(show, tr("Rule").toStdString());
+    changeItem(show.rules, made, [&](Rule& rule) {
+      rule.days.first = ofEveryYear(first);
+      rule.days.last = ofEveryYear(last);
+      rule.from = timeAt(minutesAt(drawn.top()), middle, false);
+      rule.until = timeAt(minutesAt(drawn.bottom()), middle, true);
+    });
+  });
+  session_.selection.select(made);
+}
+
+void AlmanacView::keyPressEvent(QKeyEvent* event) {
+  hasCursor_ = true;
+  const auto move = [this](int by) {
+    cursorDay_ += days(by);
+    const int year = static_cast<int>(std::chrono::year_month_day(cursorDay_).year());
+    setYear(year);
+  };
+  constexpr int kMonth = 30;
+  constexpr double kHour_min = 60;
+  switch (event->key()) {
+    case Qt::Key_Left:
+      move(-1);
+      break;
+    case Qt::Key_Right:
+      move(1);
+      break;
+    case Qt::Key_PageUp:
+      move(-kMonth);
+      break;
+    case Qt::Key_PageDown:
+      move(kMonth);
+      break;
+    case Qt::Key_Up:
+      cursorMinutes_ = std::max(0.0, cursorMinutes_ - kHour_min / 4);
+      break;
+    case Qt::Key_Down:
+      cursorMinutes_ = std::min(kDay_min - 1, cursorMinutes_ + kHour_min / 4);
+      break;
+    case Qt::Key_Return:
+    case Qt::Key_Enter: {
+      const QPointF at(xOf(cursorDay_) + 0.5, yOf(cursorMinutes_));
+      if (const auto slot = slotAt(at))
+        session_.selection.select(slot->rule);
+      else if (shown_)
+        makeRule(QRectF(at, QPointF(xOf(cursorDay_ + days(kMonth)),
+                                    yOf(std::min(kDay_min, cursorMinutes_ + 3 * kHour_min)))));
+      break;
+    }
+    default:
+      return QWidget::keyPressEvent(event);
+  }
+  update();
+  if (shown_)
+    emit asked(shown_->zone.instantOf(cursorDay_, minutes(12 * 60 + static_cast<int>(cursorMinutes_))));
+}
+
+}  // namespace chispa::desk
