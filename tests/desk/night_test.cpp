@@ -134,10 +134,10 @@ TEST_F(NightWindow, AListIsTriedTenTimesAsFast) {
   });
   trigger("trySetList");
   EXPECT_EQ(playing(), "Sea");
-  QElapsedTimer took;
-  took.start();
   EXPECT_TRUE(eventually([&] { return playing() == QStringLiteral("Hearth"); }));
-  EXPECT_GE(night().played(), Micros(0));
+  EXPECT_EQ(night().performer().speed(), 10);
+  press("runStart");
+  EXPECT_EQ(night().performer().speed(), 1) << "what is played next is not fast any more";
 }
 
 TEST_F(NightWindow, ARuleIsDrawnOnTheRibbonAndUndone) {
@@ -149,8 +149,10 @@ TEST_F(NightWindow, ARuleIsDrawnOnTheRibbonAndUndone) {
   ASSERT_EQ(show().rules.size(), 5u);
   const Rule& drawn = *show().rules.back();
   EXPECT_EQ(selection_.now(), Selected(drawn.id));
-  EXPECT_NEAR((*parseDate("2027-" + drawn.days.first) - *parseDate("2027-04-10")).count(), 0, 2);
-  EXPECT_NEAR((*parseDate("2027-" + drawn.days.last) - *parseDate("2027-05-20")).count(), 0, 2);
+  EXPECT_LE(std::chrono::abs(*parseDate("2027-" + drawn.days.first) - *parseDate("2027-04-10")),
+            std::chrono::days(2));
+  EXPECT_LE(std::chrono::abs(*parseDate("2027-" + drawn.days.last) - *parseDate("2027-05-20")),
+            std::chrono::days(2));
   EXPECT_EQ(drawn.from.kind, NightTimeKind::Clock);
   EXPECT_NEAR(drawn.from.minutes, 17 * 60, 15);
   EXPECT_NEAR(drawn.until.minutes, 22 * 60 + 30, 15);

@@ -108,8 +108,8 @@ class MainWindow : public QMainWindow {
   ScorePage* score_;
   QActionGroup* composing_;
   LiveInputs* inputs_;
-  PhoneHost* phones_;
   NightDesk* night_;
+  PhoneHost* phones_;
   RunPage* run_;
   Inspector* inspector_;
   PulseBar* pulse_;

@@ -10,6 +10,7 @@
 #include "core/preview/lookpicture.h"
 #include "desk/bench/benchpage.h"
 #include "desk/parts/format.h"
+#include "desk/session/nightdesk.h"
 
 namespace chispa::desk {
 namespace {
@@ -32,8 +33,8 @@ std::string bytesOf(const QImage& image, const char* format, int quality) {
 
 }  // namespace
 
-PhoneHost::PhoneHost(const Session& session, BenchPage& bench, QObject* parent)
-    : QObject(parent), session_(session), bench_(bench) {
+PhoneHost::PhoneHost(const Session& session, BenchPage& bench, NightDesk& night, QObject* parent)
+    : QObject(parent), session_(session), bench_(bench), night_(night) {
   connect(&session_.stage, &Stage::ticked, this, &PhoneHost::follow);
 }
 
@@ -136,18 +137,17 @@ std::string PhoneHost::stateText() const {
       one["seen"] = answer.seen;
     answers.push_back(std::move(one));
   }
-  const Score* score = session_.stage.score();
-  const QString now =
-      score && session_.stage.isPlaying()
-          ? tr("%1 · %2").arg(text(score->name),
-                              timeText(Micros(session_.stage.position().count() / 1'000'000 * 1'000'000)))
-          : QString();
   const Json state{{"show", session_.document.title().toStdString()},
                    {"phones", server_ ? server_->phones() : 0},
                    {"light", session_.stage.isLit()},
                    {"blackout", session_.stage.player().isBlackout()},
                    {"master", std::round(100 * session_.stage.player().master()) / 100},
-                   {"now", now.toStdString()},
+                   {"now", nowWords().toStdString()},
+                   {"night",
+                    {{"words", night_.tonight().toStdString()},
+                     {"watching", night_.isWatching()},
+                     {"held", night_.watch().isHeld()},
+                     {"plays", night_.watch().slot().has_value()}}},
                    {"looks", std::move(looks)},
                    {"zones", std::move(zones)},
                    {"palettes", std::move(palettes)},
@@ -160,6 +160,21 @@ std::string PhoneHost::stateText() const {
                      {"canGoBack", hand.canGoBack},
                      {"serial", static_cast<int>(qHash(hand.question) & 0xffff)}}}};
   return state.dump(-1, ' ', false, Json::error_handler_t::replace);
+}
+
+/// What plays, and what comes next.
+QString PhoneHost::nowWords() const {
+  const Score* score = session_.stage.score();
+  const auto& piece = night_.performer().piece();
+  QString words;
+  if (score && session_.stage.isPlaying())
+    words = tr("%1 · %2").arg(text(score->name),
+                              timeText(Micros(session_.stage.position().count() / 1'000'000 * 1'000'000)));
+  else if (piece)
+    words = text(engine::nameOfPiece(session_.show(), *piece));
+  if (const auto coming = night_.performer().coming(); coming && piece)
+    words += tr(" · next: %1").arg(text(engine::nameOfPiece(session_.show(), *coming)));
+  return words;
 }
 
 void PhoneHost::setPalette(PaletteId palette) {
@@ -201,6 +216,10 @@ void PhoneHost::obey(const phone::Command& command) {
     emit blackoutAsked(command.value > 0);
   else if (command.what == "palette")
     setPalette(PaletteId{command.id});
+  else if (command.what == "night-hold")
+    night_.hold(command.value > 0);
+  else if (command.what == "night-longer")
+    night_.playLonger(static_cast<int>(std::clamp(command.value, 1.0, 240.0)));
   else if (command.what.starts_with("bench-"))
     obeyBench(command);
   follow();

@@ -12,12 +12,13 @@
 namespace chispa::desk {
 
 class BenchPage;
+class NightDesk;
 
 /// Tells phones what the window shows, and does what they ask for. Off until it is switched on. UI thread.
 class PhoneHost : public QObject {
   Q_OBJECT
  public:
-  PhoneHost(const Session& session, BenchPage& bench, QObject* parent = nullptr);
+  PhoneHost(const Session& session, BenchPage& bench, NightDesk& night, QObject* parent = nullptr);
   ~PhoneHost() override;
 
   bool isOn() const { return server_ != nullptr; }
@@ -38,12 +39,14 @@ class PhoneHost : public QObject {
   void obey(const phone::Command& command);
   void obeyBench(const phone::Command& command);
   std::string stateText() const;
+  QString nowWords() const;
   void drawLight();
   void drawPads();
   void setPalette(PaletteId palette);
 
   Session session_;
   BenchPage& bench_;
+  NightDesk& night_;
   std::unique_ptr<phone::PhoneServer> server_;
   GlowPainter painter_;
   QElapsedTimer sinceLight_;

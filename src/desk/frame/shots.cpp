@@ -30,10 +30,15 @@
 #include "desk/plan/planpage.h"
 #include "desk/plan/plansheet.h"
 #include "desk/plan/planview.h"
+#include "desk/run/almanacview.h"
+#include "desk/run/nightlogview.h"
+#include "desk/run/nightstrip.h"
+#include "desk/run/runpage.h"
 #include "desk/score/clippictures.h"
 #include "desk/score/drawingeditor.h"
 #include "desk/score/scorepage.h"
 #include "desk/score/timelineview.h"
+#include "desk/session/nightdesk.h"
 #include "desk/wire/booklet.h"
 #include "desk/wire/wirepage.h"
 
@@ -183,9 +188,6 @@ void takePlan(MainWindow& window, const Session& session, Photographer& photo) {
   plan.setTool(PlanTool::Brush);
   photo.take(QStringLiteral("plan-painting"));
   plan.setTool(PlanTool::Select);
-  plan.setSide(PlanSide::Free);
-  session.selection.select(firstIdWhere<ZoneId>(show.zones, "Roof ribs"));
-  photo.take(QStringLiteral("plan-free"));
   plan.setSide(PlanSide::Top);
   QImage sheet(1280, 905, QImage::Format_RGB32);
   QPainter painter(&sheet);
@@ -272,6 +274,79 @@ void takeDrawing(const Palette& palette, Photographer& photo) {
 
 }  // namespace
 
+namespace {
+
+/// Performs nothing: only the log is wanted.
+class IdleHand final : public engine::Stagehand {
+ public:
+  void playScore(const ScorePlay& play) override { position_ = play.from; }
+  void stopScore(Micros) override {}
+  std::optional<Micros> scorePosition() override { return position_; }
+  void prepare(ScoreId) override {}
+  void lightLook(LookId) override {}
+  void endLook(LookId) override {}
+  void switchLight(bool) override {}
+  void pass(Micros time) { position_ += time; }
+
+ private:
+  Micros position_{0};
+};
+
+/// Three weeks of the fair, gone through by the night watch itself; what they drew is that of the light that
+/// is lit now.
+void writeNights(const Session& session, engine::WallTime until) {
+  auto log = engine::NightLog::open(engine::NightLog::usualFile());
+  if (!log) return;
+  constexpr auto kStep = std::chrono::seconds(10);
+  double watts = 0;
+  for (const auto& [volts, amps] : session.stage.ampsNow()) watts += volts * amps;
+  IdleHand hand;
+  engine::NightWatch watch(hand, log->get());
+  watch.setShow(session.show());
+  engine::MonoTime mono{std::chrono::hours(1)};
+  auto now = until - std::chrono::days(21);
+  watch.begin(now);
+  for (; now < until; now += kStep, mono += kStep) {
+    hand.pass(std::chrono::duration_cast<Micros>(kStep));
+    watch.tick(now, mono);
+    if (!watch.slot()) continue;
+    const double passed_s = std::chrono::duration<double>(kStep).count();
+    constexpr double kFrames = 40;
+    engine::NightSum sum;
+    sum.light_s = passed_s;
+    sum.energy_kwh = watts * passed_s / 3.6e6;
+    sum.frames = static_cast<std::uint64_t>(passed_s * kFrames);
+    watch.add(sum);
+  }
+  (*log)->flush();
+}
+
+void takeNights(MainWindow& window, const Session& session, Photographer& photo) {
+  const QTemporaryDir state;
+  qputenv("XDG_STATE_HOME", state.path().toUtf8());
+  const auto now = parseLocal("2026-07-18T23:10:00", *TimeZone::named(session.show().almanac.zone));
+  window.night().setClock(std::make_unique<engine::RehearsalClock>(*now, 1));
+  NightStrip strip(session, window.night());
+  strip.resize(1180, 330);
+  strip.show();
+  QElapsedTimer waited;
+  waited.start();
+  constexpr int kMostWait_ms = 10'000;
+  while (!strip.almanac().isFresh() && waited.elapsed() < kMostWait_ms)
+    QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
+  strip.askAbout(*now);
+  photo.settle();
+  photo.keep(strip.grab().toImage(), QStringLiteral("almanac"));
+  writeNights(session, *now);
+  NightLogView log(session, nullptr);
+  log.setAttribute(Qt::WA_DeleteOnClose, false);
+  log.show();
+  photo.settle();
+  photo.keep(log.grab().toImage(), QStringLiteral("night-log"));
+}
+
+}  // namespace
+
 bool drawShots(MainWindow& window, const Session& session, const QString& folder) {
   QDir().mkpath(folder);
   Photographer photo(window, session, folder);
@@ -303,20 +378,6 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
   chooseClip("comets", kFirstRound);
   photo.take(QStringLiteral("score"));
   takeEffects(window, photo);
-  session.selection.select(firstIdWhere<PaletteId>(show.palettes, "Lagoon"));
-  window.scorePage().timeline().zoomBy(3);
-  window.scorePage().timeline().showSpectrum(true);
-  QCoreApplication::processEvents();
-  if (auto* bar = window.findChild<QWidget*>(QStringLiteral("paletteBar"))) {
-    // Its third colour is at hand.
-    for (int i = 0; i < 2; ++i) {
-      QKeyEvent next(QEvent::KeyPress, Qt::Key_PageDown, Qt::NoModifier);
-      QCoreApplication::sendEvent(bar, &next);
-    }
-  }
-  photo.take(QStringLiteral("palette"));
-  window.scorePage().timeline().showSpectrum(false);
-  window.scorePage().timeline().zoomToAll();
   session.stage.seek(kFormula);
   window.setDark(false);
   chooseClip("formula", kFormula);
@@ -337,10 +398,13 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
   session.stage.switchLight(false);
   session.stage.seek(kLastRound);
   window.showWorkspace(Workspace::Run);
-  for (const char* name : {"Full fair", "Lantern count"})
-    session.stage.light(firstIdWhere<LookId>(show.looks, name));
+  session.stage.light(firstIdWhere<LookId>(show.looks, "Lantern count"));
+  takeNights(window, session, photo);
+  window.night().play(firstIdWhere<SetListId>(show.setLists, "Fair evening"));
+  constexpr std::size_t kFullFair = 5;
+  window.night().jump(kFullFair);
   session.stage.play(controlEvent({.kind = SourceKind::Control, .channel = 1, .number = 3}, 0.7f));
-  session.selection.select(firstIdWhere<LookId>(show.looks, "Lantern count"));
+  session.selection.select(firstIdWhere<RuleId>(show.rules, "Fair"));
   photo.take(QStringLiteral("run"));
   return photo.good();
 }

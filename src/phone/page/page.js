@@ -188,6 +188,11 @@ function show() {
   $('title').textContent = state.show || 'Chispa';
   $('phones').textContent = state.phones === 1 ? '1 phone' : `${state.phones} phones`;
   $('now').textContent = state.now || '';
+  const night = state.night || {};
+  $('tonight').textContent = night.words ? `Tonight: ${night.words}` : '';
+  $('night').hidden = !night.watching;
+  $('hold').setAttribute('aria-pressed', Boolean(night.held));
+  $('longer').disabled = !night.plays;
   $('lit').textContent = state.light ? 'Light is ON' : 'Light is OFF';
   $('lit').setAttribute('aria-pressed', Boolean(state.light));
   $('blackout').setAttribute('aria-pressed', Boolean(state.blackout));
@@ -222,6 +227,8 @@ function openTab(name) {
 
 for (const page of ['looks', 'levels', 'bench']) $(`tab-${page}`).addEventListener('click', () => openTab(page));
 $('lit').addEventListener('click', () => tell({do: 'light', value: state.light ? 0 : 1}));
+$('hold').addEventListener('click', () => tell({do: 'night-hold', value: state.night && state.night.held ? 0 : 1}));
+$('longer').addEventListener('click', () => tell({do: 'night-longer', value: 30}));
 $('blackout').addEventListener('click', () => tell({do: 'blackout', value: state.blackout ? 0 : 1}));
 $('back').addEventListener('click', () => tell({do: 'bench-back'}));
 $('locate').addEventListener('click', () => tell({do: 'bench-locate'}));
