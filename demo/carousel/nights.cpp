@@ -68,7 +68,7 @@ void addNights(Show& show) {
     rule.kind = PieceKind::Score;
     rule.score = findNamed(show.scores, "The Slow Round")->id;
     rule.days = {0b1110000, "04-01", "10-31", {}, {}};
-    rule.from = {NightTimeKind::Sunset, 15};
+    rule.from = {NightTimeKind::Dusk, 0};
     rule.until = {NightTimeKind::Clock, 23 * 60};
   });
   nights.rule("Winter evenings", [&](Rule& rule) {

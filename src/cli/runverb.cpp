@@ -266,7 +266,11 @@ class Running {
   }
 
   void reread(FileWatch::Read read) {
-    if (const auto trouble = watch_->setShow(read.show)) return tell("show", trouble->text());
+    hand_.setShow(read.show);
+    if (const auto trouble = watch_->setShow(read.show)) {
+      hand_.setShow(opened_.show);
+      return tell("show", trouble->text());
+    }
     opened_.show = read.show;
     take(read.show, std::move(read.compiled));
     tell("show", "it was changed on the disk, and goes on as it is now");
@@ -305,6 +309,10 @@ class Running {
       case LiveRequest::Kind::Stop:
         if (score) player_.pause(), player_.seek(score->id, Micros(0));
         return;
+      case LiveRequest::Kind::SetListOn:
+        return watch_->performer().skip(player_.clock().now());
+      case LiveRequest::Kind::SetListBack:
+        return watch_->performer().back(player_.clock().now());
       case LiveRequest::Kind::GoTo:
         if (score) player_.seek(score->id, request.at);
         return;

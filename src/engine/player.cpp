@@ -177,6 +177,8 @@ void Player::startAt(ScoreId score, Micros from) {
   const MonoTime now = clock_->now();
   const Micros inSound = std::max(Micros(0), place_.inSound(from));
   const bool isHeard = clip_ && inSound < clip_->length();
+  following_.reset();
+  clipBegan_ = Micros(0);
   waitingForSound_ = isHeard && !sound_->isSilent();
   startedAt_ = now;
   if (isHeard)
@@ -197,8 +199,34 @@ void Player::play(ScoreId score, Micros from, PlayedPart part) {
   wake_.notify_all();
 }
 
+void Player::follow(ScoreId score, std::shared_ptr<const AudioClip> clip, PlayedPart part) {
+  const std::scoped_lock lock(mutex_);
+  following_.reset();
+  if (!score) return sound_->follow(nullptr, Micros(0));
+  if (part_.isLooped || part_.end.count() == 0) return;
+  sound_->follow(clip, clipBegan_ + place_.inSound(part_.end));
+  following_ = {score, std::move(clip), part};
+}
+
+std::uint64_t Player::followed() const {
+  const std::scoped_lock lock(mutex_);
+  return followed_;
+}
+
+void Player::beginFollowing(Micros late, MonoTime now) {
+  const Following next = *std::move(following_);
+  following_.reset();
+  clipBegan_ += place_.inSound(part_.end);
+  place_ = {};
+  clip_ = next.clip;
+  part_ = next.part;
+  ++followed_;
+  transport_.set({next.score, late, now, true, 1});
+}
+
 void Player::pause() {
   const std::scoped_lock lock(mutex_);
+  following_.reset();
   TransportState state = transport_.get();
   state.from = state.positionAt(clock_->now());
   state.playing = false;
@@ -293,7 +321,9 @@ void Player::followOnce(MonoTime now) {
   correctToSound(now);
   const TransportState corrected = transport_.get();
   if (part_.end.count() == 0 || corrected.positionAt(now) < part_.end) return;
-  if (part_.isLooped) {
+  if (following_) {
+    beginFollowing(corrected.positionAt(now) - part_.end, now);
+  } else if (part_.isLooped) {
     startAt(corrected.score, part_.begin);
   } else {
     transport_.set({corrected.score, part_.end, now, false});
@@ -305,13 +335,17 @@ void Player::reviveSound(MonoTime now) {
   if (!clip_ || !sound_->isLost() || now - soundTriedAt_ < kReviveEvery) return;
   soundTriedAt_ = now;
   if (!sound_->reopen()) return;
+  clipBegan_ = Micros(0);
   const Micros at = place_.inSound(transport_.get().positionAt(now));
   if (at >= Micros(0) && at < clip_->length()) sound_->play(clip_, at);
 }
 
 void Player::correctToSound(MonoTime now) {
   if (!clip_) return;
-  const auto heard = sound_->heard();
+  auto heard = sound_->heard();
+  if (heard) *heard -= clipBegan_;
+  // What was there before is still heard: the clock has gone on by a moment.
+  if (heard && *heard < Micros(0)) return;
   if (!heard || *heard > clip_->length()) {
     // No sound to follow: after the wait, the clock alone counts.
     if (waitingForSound_ && now - startedAt_ > kMostWaitForSound) waitingForSound_ = false;

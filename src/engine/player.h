@@ -82,6 +82,11 @@ class Player {
   /// Names are looked up, and sockets and devices opened, only once light is wanted.
   void switchLight(bool on);
   void play(ScoreId score, Micros from, PlayedPart part);
+  /// When the part that plays comes to its end, this one goes on from its beginning, without a gap in the
+  /// sound; whatever else is asked for meanwhile, no score among it, takes that back.
+  void follow(ScoreId score, std::shared_ptr<const AudioClip> clip, PlayedPart part);
+  /// How often that has happened.
+  std::uint64_t followed() const;
   void pause();
   /// Shows the light at `position`, playing on from there if it was playing.
   void seek(ScoreId score, Micros position);
@@ -128,6 +133,7 @@ class Player {
   void reviveSound(MonoTime now);
   void correctToSound(MonoTime now);
   void startAt(ScoreId score, Micros from);
+  void beginFollowing(Micros late, MonoTime now);
   Outcome openDesks();
 
   std::shared_ptr<Clock> clock_;
@@ -168,6 +174,15 @@ class Player {
   std::shared_ptr<const AudioClip> clip_;
   SoundPlace place_;
   PlayedPart part_;
+  struct Following {
+    ScoreId score;
+    std::shared_ptr<const AudioClip> clip;
+    PlayedPart part;
+  };
+  std::optional<Following> following_;
+  std::uint64_t followed_ = 0;
+  /// Where in what is heard the present clip began.
+  Micros clipBegan_{0};
   bool waitingForSound_ = false;
   MonoTime startedAt_{0};
   MonoTime soundTriedAt_{0};

@@ -13,6 +13,7 @@ class Silence final : public Sound {
  public:
   explicit Silence(std::string why) : why_(std::move(why)) {}
   void play(std::shared_ptr<const AudioClip>, Micros) override {}
+  void follow(std::shared_ptr<const AudioClip>, Micros) override {}
   void stop() override {}
   std::optional<Micros> heard() override { return std::nullopt; }
   bool isSilent() const override { return true; }
@@ -56,6 +57,8 @@ class PulseSound final : public Sound {
     if (!isConnected()) return;
     const LoopLock lock(loop_);
     clip_ = std::move(clip);
+    following_.reset();
+    clipBegins_ = 0;
     from_ = from;
     next_ = static_cast<std::size_t>(std::max<Micros::rep>(0, from.count())) * AudioClip::kRate / 1'000'000;
     const pa_sample_spec spec{PA_SAMPLE_FLOAT32LE, AudioClip::kRate, AudioClip::kChannels};
@@ -71,6 +74,13 @@ class PulseSound final : public Sound {
     const auto flags = static_cast<pa_stream_flags_t>(
         PA_STREAM_INTERPOLATE_TIMING | PA_STREAM_AUTO_TIMING_UPDATE | PA_STREAM_ADJUST_LATENCY);
     pa_stream_connect_playback(stream_, nullptr, &buffer, flags, nullptr, nullptr);
+  }
+
+  void follow(std::shared_ptr<const AudioClip> clip, Micros at) override {
+    if (!loop_) return;
+    const LoopLock lock(loop_);
+    following_ = std::move(clip);
+    followsAt_ = framesOf(at);
   }
 
   void stop() override {
@@ -150,11 +160,22 @@ class PulseSound final : public Sound {
     const std::size_t frames = bytes / kFrame;
     auto* out = static_cast<float*>(data);
     const std::span samples(out, frames * AudioClip::kChannels);
-    if (clip_)
-      clip_->read(static_cast<std::ptrdiff_t>(next_), samples);
-    else
-      std::fill(samples.begin(), samples.end(), 0.f);
-    next_ += frames;
+    for (std::size_t done = 0; done < frames;) {
+      const std::ptrdiff_t here = static_cast<std::ptrdiff_t>(next_);
+      if (following_ && here >= followsAt_) {
+        clip_ = std::move(following_);
+        clipBegins_ = followsAt_;
+      }
+      std::size_t now = frames - done;
+      if (following_) now = std::min(now, static_cast<std::size_t>(followsAt_ - here));
+      const std::span part = samples.subspan(done * AudioClip::kChannels, now * AudioClip::kChannels);
+      if (clip_)
+        clip_->read(here - clipBegins_, part);
+      else
+        std::fill(part.begin(), part.end(), 0.f);
+      next_ += now;
+      done += now;
+    }
     pa_stream_write(stream_, data, frames * kFrame, nullptr, 0, PA_SEEK_RELATIVE);
   }
 
@@ -162,6 +183,10 @@ class PulseSound final : public Sound {
   pa_context* context_ = nullptr;
   pa_stream* stream_ = nullptr;
   std::shared_ptr<const AudioClip> clip_;
+  /// Where in what is heard clip_ begins, and what begins behind it; in frames.
+  std::ptrdiff_t clipBegins_ = 0;
+  std::shared_ptr<const AudioClip> following_;
+  std::ptrdiff_t followsAt_ = 0;
   Micros from_{0};
   std::size_t next_ = 0;
   std::string whyNot_;

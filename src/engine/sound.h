@@ -15,6 +15,9 @@ class Sound {
   virtual ~Sound() = default;
   /// Starts `clip` at `from`; what played before stops.
   virtual void play(std::shared_ptr<const AudioClip> clip, Micros from) = 0;
+  /// At the position `at` of what plays, as heard() counts it, `clip` begins without a gap; heard() counts
+  /// on.
+  virtual void follow(std::shared_ptr<const AudioClip> clip, Micros at) = 0;
   virtual void stop() = 0;
   /// Position in the clip that is heard at this moment; nothing while none is known (starting, stopped,
   /// silent).

@@ -11,6 +11,7 @@
 #include <nlohmann/json.hpp>
 #include <poll.h>
 #include <sys/ptrace.h>
+#include <sys/resource.h>
 #include <sys/socket.h>
 #include <sys/un.h>
 #include <unistd.h>
@@ -237,6 +238,90 @@ TEST_F(CliNight, AShowThatIsSavedAnewIsTakenUp) {
   EXPECT_EQ(tellsOfShows(), 2) << nights().back().dump(1);
   EXPECT_TRUE(shows("blue")) << "what cannot be read changes nothing";
   EXPECT_EQ(run.end(SIGTERM), 0);
+}
+
+/// The clock of the computer is set back by an hour in the night, and forward again.
+TEST_F(CliNight, TheClockIsSetBackAndForward) {
+  const auto clock = folder_.path() / "clock";
+  const TimeZone zone = *TimeZone::named(show_.almanac.zone);
+  const auto setTo = [&](const char* time) {
+    const auto now = std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now());
+    std::ofstream(clock.string() + ".new") << (*parseLocal(time, zone) - now).count();
+    std::filesystem::rename(clock.string() + ".new", clock);
+  };
+  setTo("2027-07-01T21:01:00");
+  auto own = environment();
+  own["LD_PRELOAD"] = std::string(CHISPA_BIN_DIR) + "/libfaults_clock.so";
+  own["CHISPA_CLOCK_FILE"] = clock.string();
+  Process run({"run", file().string(), "--almanac", "--silent"}, own);
+  ASSERT_TRUE(shows("red")) << lit();
+  setTo("2027-07-01T20:01:00");
+  EXPECT_TRUE(shows("dark")) << "it is before its time again: " << lit();
+  setTo("2027-07-01T21:15:00");
+  EXPECT_TRUE(shows("blue")) << "and then a quarter of an hour into it: " << lit();
+  EXPECT_EQ(run.end(SIGTERM), 0);
+  EXPECT_NE(nights().dump().find("it was set back by 3"), std::string::npos) << nights().dump(1);
+}
+
+/// No file grows any more, as on a full disk: the night goes on without its log.
+TEST_F(CliNight, ADiskThatIsFullDoesNotHoldUpTheNight) {
+  {
+    Process first(words("2027-07-01T21:01:00", 1), environment());
+    ASSERT_TRUE(shows("red"));
+    first.end(SIGTERM);
+  }
+  std::signal(SIGXFSZ, SIG_IGN);
+  rlimit before{};
+  ::getrlimit(RLIMIT_FSIZE, &before);
+  const rlimit full{4'096, before.rlim_max};
+  ::setrlimit(RLIMIT_FSIZE, &full);
+  Process run(words("2027-07-02T20:59:50", 60), environment());
+  ::setrlimit(RLIMIT_FSIZE, &before);
+  EXPECT_TRUE(shows("red")) << lit();
+  EXPECT_TRUE(shows("blue")) << lit();
+  EXPECT_TRUE(shows("dark")) << lit();
+  EXPECT_EQ(run.end(SIGTERM), 0);
+}
+
+/// Kilobytes that a process has in memory.
+long residentOf(pid_t process) {
+  std::ifstream in("/proc/" + std::to_string(process) + "/status");
+  for (std::string line; std::getline(in, line);)
+    if (line.starts_with("VmRSS:")) return std::stol(line.substr(6));
+  return 0;
+}
+
+/// A night in real time: a few seconds here, an hour in `./run trust` (CHISPA_SOAK_S). All pieces play in
+/// their order, the light is never dark in between, and memory does not grow.
+TEST_F(CliNight, ItPlaysOnInRealTime) {
+  const char* wanted = std::getenv("CHISPA_SOAK_S");
+  const int seconds = wanted ? std::stoi(wanted) : 6;
+  for (const char* name : {"Red", "Blue"})
+    changeItem(show_.scores, findNamed(show_.scores, name)->id,
+               [](Score& score) { score.length = Micros(500'000); });
+  changeItem(show_.setLists, show_.setLists.front()->id, [](SetList& list) { list.rounds = 0; });
+  changeItem(show_.rules, show_.rules.front()->id, [](Rule& rule) { rule.until.minutes = 23 * 60; });
+  save();
+  Process run(words("2027-07-01T21:00:00", 1), environment());
+  ASSERT_TRUE(shows("red"));
+  const auto end = std::chrono::steady_clock::now() + std::chrono::seconds(seconds);
+  long early = 0;
+  int dark = 0;
+  for (int i = 0; std::chrono::steady_clock::now() < end; ++i) {
+    if (lit() == "#000000") ++dark;
+    if (i == 20) early = residentOf(run.pid());
+    ::usleep(100'000);
+  }
+  EXPECT_EQ(dark, 0);
+  EXPECT_LT(residentOf(run.pid()) - early, 16'384);
+  EXPECT_EQ(run.end(SIGTERM), 0);
+  std::vector<std::string> pieces;
+  const Json all = nights();
+  for (const Json& event : all.back()["events"])
+    if (event["kind"] == "piece") pieces.push_back(event["what"]);
+  EXPECT_GE(std::ssize(pieces), seconds);
+  for (std::size_t i = 0; i < pieces.size(); ++i) EXPECT_EQ(pieces[i], i % 2 ? "Blue" : "Red") << i;
+  std::printf("%d s of a night, %zu pieces\n", seconds, pieces.size());
 }
 
 /// The socket that systemd would listen at.

@@ -54,7 +54,8 @@ class SetLists : public testing::Test {
     }
     return all;
   }
-  SetListWalk walk(std::uint64_t seed = 1) const { return {show_, list_, seed}; }
+  SetListWalk walk(std::uint64_t seed = 1) const { return {shared(), list_, seed}; }
+  std::shared_ptr<const Show> shared() const { return std::make_shared<const Show>(show_); }
 
   Show show_;
   SetListId list_;
@@ -172,7 +173,7 @@ TEST_F(SetLists, ThePlaceAfterATimeIsThatOfPlayingAlong) {
       begun += *along.now()->length;
       along.next();
     }
-    const auto place = SetListWalk::at(show_, list_, 9, at);
+    const auto place = SetListWalk::at(shared(), list_, 9, at);
     ASSERT_EQ(place.walk.now(), along.now());
     ASSERT_EQ(place.played, at - begun);
   }
@@ -184,7 +185,7 @@ TEST_F(SetLists, EmptyListsAndThoseOfNothingEnd) {
   add(list_, "a");
   remove(show_.scores, find(show_.setLists, list_)->items[0].score);
   EXPECT_FALSE(walk().now());
-  EXPECT_FALSE(SetListWalk(show_, SetListId{9999}, 1).now());
+  EXPECT_FALSE(SetListWalk(shared(), SetListId{9999}, 1).now());
 }
 
 TEST_F(SetLists, LinesAreMovedAndDeleted) {

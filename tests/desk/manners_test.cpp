@@ -18,7 +18,9 @@
 #include "core/colour/rgb.h"
 #include "desk/bench/benchpage.h"
 #include "desk/parts/theme.h"
+#include "desk/run/runpage.h"
 #include "desk/score/clippictures.h"
+#include "desk/session/nightdesk.h"
 
 namespace chispa::desk {
 namespace {
@@ -52,7 +54,13 @@ class MannersTest : public WindowTest {
         {"score, a clip", Workspace::Score, select(ClipIds{stage_.score()->clips.front()->id})},
         {"score, a palette", Workspace::Score, select(show().palettes.front()->id)},
         {"score, the score", Workspace::Score, select(stage_.score()->id)},
-        {"run", Workspace::Run, [this] { selection_.clear(); }}};
+        {"run", Workspace::Run, [this] { selection_.clear(); }},
+        {"run, a look", Workspace::Run, select(show().looks.front()->id)},
+        {"run, a binding", Workspace::Run, select(show().bindings.front()->id)},
+        {"run, a set list", Workspace::Run, select(show().setLists.front()->id)},
+        {"run, a line", Workspace::Run, select(LineChoice{show().setLists.front()->id, 1})},
+        {"run, a rule", Workspace::Run, select(show().rules.front()->id)},
+        {"run, the almanac", Workspace::Run, select(AlmanacChoice{})}};
   }
   void go(const Scene& scene) {
     window_.showWorkspace(scene.workspace);
@@ -148,7 +156,7 @@ TEST_F(MannersTest, NothingIsCutOffAtTheEdgeOfTheWindow) {
 TEST_F(MannersTest, WhatAnActionChangesIsTakenBackByOneUndo) {
   // These ask something, or leave.
   const QStringList asking = {"newShow", "quit", "openDemo", "about",     "findAction",
-                              "undo",    "redo", "saveShow", "openRecent"};
+                              "undo",    "redo", "saveShow", "openRecent", "evening"};
   int changed = 0;
   for (const Scene& scene : scenes()) {
     for (QAction* action : window_.findChildren<QAction*>()) {
@@ -156,6 +164,9 @@ TEST_F(MannersTest, WhatAnActionChangesIsTakenBackByOneUndo) {
           action->objectName().isEmpty() || asking.contains(action->objectName()))
         continue;
       go(scene);
+      // What an action before began to record ends here, and is an edit of that one.
+      window_.runPage().record(false);
+      window_.night().stop();
       document_.seal();
       const Show before = show();
       action->trigger();
@@ -163,7 +174,9 @@ TEST_F(MannersTest, WhatAnActionChangesIsTakenBackByOneUndo) {
       if (show() == before) continue;
       ++changed;
       trigger("undo");
-      ASSERT_EQ(show(), before) << scene.name.toStdString() << ": " << action->objectName().toStdString();
+      ASSERT_EQ(show(), before) << scene.name.toStdString() << ": " << action->objectName().toStdString()
+                                << ", what is left: " << document_.undoName().toStdString()
+                                << ", taken back: " << document_.redoName().toStdString();
     }
     stage_.setPart({});
     stage_.pause();

@@ -47,7 +47,7 @@ class NotingHand final : public Stagehand {
     const auto passed = std::chrono::duration_cast<Micros>(now_ - since_);
     return std::min(play_->from + passed, find(show_.scores, play_->score)->length);
   }
-  void prepare(ScoreId) override {}
+  void prepare(ScoreId, Micros) override {}
   void lightLook(LookId look) override { said += " (" + find(show_.looks, look)->name; }
   void endLook(LookId) override { said += ")"; }
   void switchLight(bool on) override { said += on ? " ON" : " OFF"; }
@@ -316,6 +316,89 @@ TEST(SetListLight, FadesFromScoreToScore) {
   pass(1s);
   EXPECT_FALSE(performer.isPerforming()) << "the list has ended";
   EXPECT_EQ(player.latestFrame().b[0], 0.f);
+}
+
+/// Notes what it is asked to play; what is heard goes with the clock.
+class JoiningSound final : public Sound {
+ public:
+  JoiningSound(std::shared_ptr<HandClock> clock, std::string& said) : clock_(std::move(clock)), said_(said) {}
+  void play(std::shared_ptr<const AudioClip> clip, Micros from) override {
+    said_ += "play" + std::to_string(clip->frames() / 48'000) + " ";
+    from_ = from;
+    begun_ = clock_->now();
+  }
+  void follow(std::shared_ptr<const AudioClip> clip, Micros at) override {
+    said_ += clip ? "join" + std::to_string(clip->frames() / 48'000) + "@" +
+                        std::to_string(at.count() / 1'000'000) + " "
+                  : std::string();
+  }
+  void stop() override { begun_.reset(); }
+  std::optional<Micros> heard() override {
+    if (!begun_ || clock_->now() <= *begun_) return std::nullopt;
+    return from_ + std::chrono::duration_cast<Micros>(clock_->now() - *begun_);
+  }
+  std::string description() const override { return "notes"; }
+
+ private:
+  std::shared_ptr<HandClock> clock_;
+  std::string& said_;
+  Micros from_{0};
+  std::optional<MonoTime> begun_;
+};
+
+/// One piece of music joins the other to the sample: the sound is begun once, and the score goes on where the
+/// one before it ended.
+TEST(SetListSound, OnePieceJoinsTheOtherWithoutAGap) {
+  Show show;
+  addFixture(show, LineShape{4, 0.1}, {});
+  const SetListId list = addSetList(show, "L");
+  std::map<std::string, std::shared_ptr<const AudioClip>> clips;
+  for (const int seconds : {2, 3, 4}) {
+    auto clip = std::make_shared<AudioBuffer>();
+    clip->samples.resize(static_cast<std::size_t>(seconds) * 48'000 * 2);
+    const std::string name = std::to_string(seconds) + ".wav";
+    clips[name] = clip;
+    insertLines(show, list, 99, {lineOf(addScore(show, name, name, Micros(seconds * 1'000'000)))});
+  }
+  auto clock = std::make_shared<HandClock>();
+  std::string said;
+  Player::Options options;
+  options.clock = clock;
+  options.runsThreads = false;
+  options.sound = std::make_unique<JoiningSound>(clock, said);
+  Player player(std::move(options));
+  player.setShow(show, compile(show));
+  PlayerHand hand(player, [&](const Score& score) { return clips[score.audio]; });
+  hand.setShow(show);
+  Performer performer(hand);
+  performer.begin(show, {.kind = PieceKind::SetList, .list = list}, 1, Micros(0), clock->now());
+  const MonoTime begun = clock->now();
+  const auto passTo = [&](MonoTime time) {
+    while (clock->now() - begun < time) {
+      clock->pass(5ms);
+      performer.tick(clock->now());
+      player.advance();
+      // The sounds of made-up clips are there at once, on a thread of their own.
+      std::this_thread::yield();
+    }
+  };
+  passTo(1s);
+  ASSERT_TRUE(test::eventually([&] { return performer.tick(clock->now()), said == "play2 join3@2 "; }))
+      << said;
+  passTo(2'500ms);
+  EXPECT_EQ(nameOfPiece(show, *performer.piece()), "3.wav");
+  EXPECT_NEAR(static_cast<double>(player.position().count()), 500'000, 10'000);
+  ASSERT_TRUE(test::eventually([&] {
+    return performer.tick(clock->now()), said == "play2 join3@2 join4@5 ";
+  })) << said;
+  passTo(5'100ms);
+  EXPECT_EQ(nameOfPiece(show, *performer.piece()), "4.wav");
+  EXPECT_NEAR(static_cast<double>(player.position().count()), 100'000, 10'000);
+  // What is skipped does not wait for the end.
+  performer.back(clock->now());
+  EXPECT_EQ(said, "play2 join3@2 join4@5 play3 ");
+  passTo(6'000ms);
+  EXPECT_EQ(nameOfPiece(show, *performer.piece()), "3.wav");
 }
 
 class Logs : public testing::Test {

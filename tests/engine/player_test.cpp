@@ -37,6 +37,7 @@ class FakeSound final : public Sound {
     script_->played.push_back(from);
     script_->begunAt = clock_->now();
   }
+  void follow(std::shared_ptr<const AudioClip>, Micros) override {}
   void stop() override {
     ++script_->stopped;
     script_->begunAt = MonoTime(-1);

@@ -187,6 +187,10 @@ std::string describeTarget(const Show& show, const BindingTarget& target) {
       return "tempo";
     case TargetKind::Reset:
       return "reset";
+    case TargetKind::SetListOn:
+      return "on in the set list";
+    case TargetKind::SetListBack:
+      return "back in the set list";
     case TargetKind::Channels: {
       const Controller* controller = find(show.controllers, target.controller);
       std::string words =

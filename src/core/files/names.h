@@ -120,7 +120,7 @@ struct EnumNames<SourceKind> {
 };
 template <>
 struct EnumNames<TargetKind> {
-  static constexpr std::array<std::pair<TargetKind, std::string_view>, 14> table{
+  static constexpr std::array<std::pair<TargetKind, std::string_view>, 16> table{
       {{TargetKind::Look, "look"},
        {TargetKind::LookLevel, "look-level"},
        {TargetKind::ZoneLevel, "zone-level"},
@@ -134,7 +134,9 @@ struct EnumNames<TargetKind> {
        {TargetKind::GoTo, "go-to"},
        {TargetKind::Tempo, "tempo"},
        {TargetKind::Reset, "reset"},
-       {TargetKind::Channels, "channels"}}};
+       {TargetKind::Channels, "channels"},
+       {TargetKind::SetListOn, "set-list-on"},
+       {TargetKind::SetListBack, "set-list-back"}}};
 };
 template <>
 struct EnumNames<BindingResponse> {

@@ -37,7 +37,7 @@ LiveEvent controlEvent(const BindingSource& source, float value);
 
 /// What follows from events that is not light: for whoever holds the player.
 struct LiveRequest {
-  enum class Kind : std::uint8_t { Light, Play, Stop, GoTo, Blackout, Master };
+  enum class Kind : std::uint8_t { Light, Play, Stop, GoTo, Blackout, Master, SetListOn, SetListBack };
   Kind kind = Kind::Play;
   float value = 0;
   Micros at{0};

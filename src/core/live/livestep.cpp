@@ -202,6 +202,12 @@ void LiveStep::drive(const CompiledBinding& bound, float control) noexcept {
     case TargetKind::GoTo:
       if (isPress) ask({LiveRequest::Kind::GoTo, 0, binding.target.at});
       break;
+    case TargetKind::SetListOn:
+      if (isPress) ask({LiveRequest::Kind::SetListOn, 0, {}});
+      break;
+    case TargetKind::SetListBack:
+      if (isPress) ask({LiveRequest::Kind::SetListBack, 0, {}});
+      break;
     case TargetKind::Tempo:
       if (isPress) tap();
       break;

@@ -17,8 +17,8 @@ constexpr Micros kShortest{100'000};
 
 }  // namespace
 
-SetListWalk::SetListWalk(const Show& show, SetListId list, std::uint64_t seed)
-    : show_(show), chance_(seed * 2 + 1) {
+SetListWalk::SetListWalk(std::shared_ptr<const Show> show, SetListId list, std::uint64_t seed)
+    : show_(std::move(show)), chance_(seed * 2 + 1) {
   enter(list);
   settle();
 }
@@ -40,11 +40,11 @@ std::vector<std::size_t> SetListWalk::orderOf(const SetList& list) {
 }
 
 void SetListWalk::enter(SetListId id) {
-  if (const SetList* list = find(show_.setLists, id)) levels_.push_back({id, orderOf(*list)});
+  if (const SetList* list = find(show_->setLists, id)) levels_.push_back({id, orderOf(*list)});
 }
 
 const SetListItem* SetListWalk::lineOf(const Level& level) const {
-  const SetList* list = find(show_.setLists, level.list);
+  const SetList* list = find(show_->setLists, level.list);
   if (!list || level.at >= level.order.size()) return nullptr;
   const std::size_t line = level.order[level.at];
   return line < list->items.size() ? &list->items[line] : nullptr;
@@ -53,13 +53,13 @@ const SetListItem* SetListWalk::lineOf(const Level& level) const {
 bool SetListWalk::isPlayable(const SetListItem& item) const {
   switch (item.kind) {
     case PieceKind::Score:
-      return find(show_.scores, item.score) != nullptr;
+      return find(show_->scores, item.score) != nullptr;
     case PieceKind::Look:
-      return find(show_.looks, item.look) != nullptr;
+      return find(show_->looks, item.look) != nullptr;
     case PieceKind::Silence:
       return true;
     case PieceKind::SetList:
-      return find(show_.setLists, item.list) && levels_.size() < kDeepest &&
+      return find(show_->setLists, item.list) && levels_.size() < kDeepest &&
              std::none_of(levels_.begin(), levels_.end(),
                           [&](const Level& level) { return level.list == item.list; });
   }
@@ -69,7 +69,7 @@ bool SetListWalk::isPlayable(const SetListItem& item) const {
 std::optional<Piece> SetListWalk::pieceOf(const Level& level) const {
   const SetListItem* item = lineOf(level);
   if (!item || item->kind == PieceKind::SetList || !isPlayable(*item)) return std::nullopt;
-  const Score* score = find(show_.scores, item->score);
+  const Score* score = find(show_->scores, item->score);
   Piece piece{item->kind, {}, {}, item->length, item->fade, level.list, level.order[level.at], level.turn};
   if (item->kind == PieceKind::Score) {
     piece.score = item->score;
@@ -89,7 +89,7 @@ void SetListWalk::settle() {
     const SetListItem* item = lineOf(level);
     if (!item) {
       // The round is over.
-      const SetList* list = find(show_.setLists, level.list);
+      const SetList* list = find(show_->setLists, level.list);
       ++level.round;
       if (list && !level.order.empty() && (list->rounds == 0 || level.round < list->rounds)) {
         level.order = orderOf(*list);
@@ -174,7 +174,7 @@ void SetListWalk::jump(std::size_t line) {
 void SetListWalk::playNext(std::size_t line) {
   if (levels_.empty()) return;
   Level& top = levels_.front();
-  const SetList* list = find(show_.setLists, top.list);
+  const SetList* list = find(show_->setLists, top.list);
   if (!list || line >= list->items.size()) return;
   top.order.insert(top.order.begin() + static_cast<std::ptrdiff_t>(std::min(top.at + 1, top.order.size())),
                    line);
@@ -186,8 +186,9 @@ std::optional<Piece> SetListWalk::coming() const {
   return after.now_;
 }
 
-SetListWalk::Place SetListWalk::at(const Show& show, SetListId list, std::uint64_t seed, Micros elapsed) {
-  Place place{SetListWalk(show, list, seed), elapsed};
+SetListWalk::Place SetListWalk::at(std::shared_ptr<const Show> show, SetListId list, std::uint64_t seed,
+                                   Micros elapsed) {
+  Place place{SetListWalk(std::move(show), list, seed), elapsed};
   while (place.walk.now() && place.walk.now()->length && place.played >= *place.walk.now()->length) {
     place.played -= *place.walk.now()->length;
     place.walk.next();

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <cstdint>
+#include <memory>
 #include <optional>
+#include <utility>
 #include <vector>
 
 #include "core/show/show.h"
@@ -30,13 +32,12 @@ struct Piece {
 class SetListWalk {
  public:
   SetListWalk() = default;
-  /// `show` is copied, which is cheap.
-  SetListWalk(const Show& show, SetListId list, std::uint64_t seed);
+  SetListWalk(std::shared_ptr<const Show> show, SetListId list, std::uint64_t seed);
 
   /// What plays now; none when the list has ended, or has nothing to play.
   const std::optional<Piece>& now() const { return now_; }
   /// The show was changed: what follows is as the new one says.
-  void follow(const Show& show) { show_ = show; }
+  void follow(std::shared_ptr<const Show> show) { show_ = std::move(show); }
   /// Goes on, as the present line says.
   void next();
   /// Goes on whatever it says: past repeats and "stay".
@@ -52,7 +53,7 @@ class SetListWalk {
 
   /// The walk as it is when `elapsed` has passed since its beginning, and how long its piece has played.
   struct Place;
-  static Place at(const Show& show, SetListId list, std::uint64_t seed, Micros elapsed);
+  static Place at(std::shared_ptr<const Show> show, SetListId list, std::uint64_t seed, Micros elapsed);
 
  private:
   /// A list that is gone through.
@@ -72,7 +73,7 @@ class SetListWalk {
   std::vector<std::size_t> orderOf(const SetList& list);
   std::uint64_t chance();
 
-  Show show_;
+  std::shared_ptr<const Show> show_;
   std::vector<Level> levels_;
   std::optional<Piece> now_;
   std::uint64_t chance_ = 1;

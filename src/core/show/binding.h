@@ -54,14 +54,16 @@ enum class TargetKind {
   Parameter,  ///< a number of the effects of a look
   Speed,      ///< how fast a look runs
   Master,
-  Blackout,  ///< dark while it is held
-  Light,     ///< light on and off
-  Play,      ///< the open score plays or stands still
-  Stop,      ///< the score goes back to its beginning
-  GoTo,      ///< the score goes to an instant
-  Tempo,     ///< the beat, tapped
-  Reset,     ///< lets go of everything that is held
-  Channels,  ///< channels as they leave
+  Blackout,     ///< dark while it is held
+  Light,        ///< light on and off
+  Play,         ///< the open score plays or stands still
+  Stop,         ///< the score goes back to its beginning
+  GoTo,         ///< the score goes to an instant
+  Tempo,        ///< the beat, tapped
+  Reset,        ///< lets go of everything that is held
+  Channels,     ///< channels as they leave
+  SetListOn,    ///< on to the next piece of the set list
+  SetListBack,  ///< back in it
 };
 
 struct BindingTarget {

@@ -27,13 +27,13 @@ void MainWindow::makeNightMenu() {
             }));
   addAction(menu, "playSetList", tr("&Play or stop the set list"), QKeySequence(tr("Ctrl+Alt+P")),
             inRun([this] { run_->setLists().start(); }));
-  addAction(menu, "skipPiece", tr("&On to the next piece"), QKeySequence(tr("Ctrl+Alt+Right")),
+  addAction(menu, "skipPiece", tr("&On to the next piece"), QKeySequence(tr("Ctrl+Alt+PgDown")),
             [this] { night_->skip(); });
-  addAction(menu, "backPiece", tr("&Back"), QKeySequence(tr("Ctrl+Alt+Left")), [this] { night_->back(); });
+  addAction(menu, "backPiece", tr("&Back"), QKeySequence(tr("Ctrl+Alt+PgUp")), [this] { night_->back(); });
   addAction(menu, "trySetList", tr("&Try the set list at 10 × speed"), {},
             inRun([this] { run_->setLists().tryFast(); }));
   menu->addSeparator();
-  addAction(menu, "newRule", tr("New &rule of the almanac"), QKeySequence(tr("Ctrl+Alt+R")),
+  addAction(menu, "newRule", tr("New &rule of the almanac"), QKeySequence(tr("Ctrl+Alt+U")),
             inRun([this] { run_->nights().addRule(); }));
   addAction(menu, "askNight", tr("As&k the almanac…"), {}, inRun([this] { run_->nights().ask(); }));
   addAction(menu, "almanacPlace", tr("Place of the &installation"), {},
@@ -46,8 +46,10 @@ void MainWindow::makeNightMenu() {
             [this] { night_->hold(!night_->watch().isHeld()); });
   menu->addSeparator();
   addAction(menu, "evening", tr("The &evening, full screen"), QKeySequence(tr("F11")), [this] {
-    auto* evening = new EveningWindow(session_, *night_, this);
+    auto* evening = findChild<EveningWindow*>();
+    if (!evening) evening = new EveningWindow(session_, *night_, this);
     evening->showFullScreen();
+    evening->activateWindow();
   });
   addAction(menu, "nightLog", tr("The lo&g of nights…"), {}, [this] {
     auto* view = new NightLogView(session_, this);

@@ -282,7 +282,7 @@ class IdleHand final : public engine::Stagehand {
   void playScore(const ScorePlay& play) override { position_ = play.from; }
   void stopScore(Micros) override {}
   std::optional<Micros> scorePosition() override { return position_; }
-  void prepare(ScoreId) override {}
+  void prepare(ScoreId, Micros) override {}
   void lightLook(LookId) override {}
   void endLook(LookId) override {}
   void switchLight(bool) override {}
@@ -299,7 +299,9 @@ void writeNights(const Session& session, engine::WallTime until) {
   if (!log) return;
   constexpr auto kStep = std::chrono::seconds(10);
   double watts = 0;
-  for (const auto& [volts, amps] : session.stage.ampsNow()) watts += volts * amps;
+  const auto compiled = session.stage.compiled();
+  for (const auto& [volts, amps] : frameAmps(compiled->power, session.stage.frame(), 1.0))
+    watts += volts * amps;
   IdleHand hand;
   engine::NightWatch watch(hand, log->get());
   watch.setShow(session.show());

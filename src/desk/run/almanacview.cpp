@@ -136,6 +136,12 @@ double AlmanacView::minutesOf(Instant at, Date night) const {
          std::chrono::duration<double, std::ratio<60>>(local.time).count() - kDay_min / 2;
 }
 
+/// On whole dots: columns lie side by side, and none over another.
+QRectF AlmanacView::columnOf(Date date, double top, double bottom) const {
+  const double left = std::floor(xOf(date)), right = std::floor(xOf(date + days(1)));
+  return {left, top, std::max(1.0, right - left), bottom - top};
+}
+
 void AlmanacView::paintSky(QPainter& painter) const {
   const QRectF box = field();
   painter.fillRect(box, theme().raised);
@@ -154,14 +160,12 @@ void AlmanacView::paintSky(QPainter& painter) const {
     return path;
   };
   // The dark of each night, column by column: where it does not get dark there is none.
-  const double column = box.width() / daysOf(year_);
   QColor dark = theme().night;
   dark.setAlpha(150);
   for (const Night& night : shown_->nights) {
     if (!night.dusk || !night.dawn) continue;
     const double top = yOf(minutesOf(*night.dusk, night.date));
-    painter.fillRect(
-        QRectF(xOf(night.date), top, column + 0.7, yOf(minutesOf(*night.dawn, night.date)) - top), dark);
+    painter.fillRect(columnOf(night.date, top, yOf(minutesOf(*night.dawn, night.date))), dark);
   }
   painter.setRenderHint(QPainter::Antialiasing);
   painter.setPen(QPen(theme().watch, 1.4));
@@ -180,8 +184,7 @@ void AlmanacView::paintRules(QPainter& painter) const {
     return static_cast<std::size_t>(found - shown_->rules.begin());
   };
   const auto boxOf = [&](const Slot& slot) {
-    const double top = yOf(minutesOf(slot.start, slot.night));
-    return QRectF(xOf(slot.night), top, column + 0.7, yOf(minutesOf(slot.end, slot.night)) - top);
+    return columnOf(slot.night, yOf(minutesOf(slot.start, slot.night)), yOf(minutesOf(slot.end, slot.night)));
   };
   for (const Slot& slot : shown_->alone) {
     QColor ground = tintOf(placeOf(slot.rule));

@@ -61,6 +61,7 @@ class AlmanacView : public QWidget {
   void request();
   void finish();
   QRectF field() const;
+  QRectF columnOf(Date date, double top, double bottom) const;
   double minutesOf(Instant at, Date night) const;
   std::optional<Slot> slotAt(QPointF at) const;
   QString wordsAt(QPointF at) const;

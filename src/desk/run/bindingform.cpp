@@ -17,24 +17,6 @@ namespace {
 using BindingRows = ItemRows<Binding, BindingId>;
 using DeskRows = ItemRows<DeskInput, DeskInputId>;
 
-/// Names and ids of a list, for a choice.
-template <class T>
-struct Named {
-  QStringList names;
-  std::vector<decltype(T::id)> ids;
-
-  explicit Named(const Items<T>& items) {
-    for (const auto& item : items) {
-      names << text(item->name);
-      ids.push_back(item->id);
-    }
-  }
-  int placeOf(decltype(T::id) id) const {
-    const auto found = std::find(ids.begin(), ids.end(), id);
-    return found == ids.end() ? -1 : static_cast<int>(found - ids.begin());
-  }
-};
-
 void addSource(Form& form, const BindingRows& rows, const Binding& own) {
   form.addHeading(Form::tr("Source"));
   form.addChoice("sourceKind", Form::tr("From"),
@@ -81,13 +63,12 @@ void addSource(Form& form, const BindingRows& rows, const Binding& own) {
 }
 
 void addChannels(Form& form, const BindingRows& rows, const Session& session) {
-  const Named<Controller> controllers(session.show().controllers);
+  const NamedItems<Controller> controllers(session.show().controllers);
   form.addChoice(
       "targetController", Form::tr("Controller"), controllers.names,
       rows.get<int>([controllers](const Binding& b) { return controllers.placeOf(b.target.controller); }),
-      rows.set<int>(Form::tr("controller"), [controllers](Binding& b, int v) {
-        b.target.controller = controllers.ids.at(static_cast<std::size_t>(v));
-      }));
+      rows.set<int>(Form::tr("controller"),
+                    [controllers](Binding& b, int v) { b.target.controller = controllers.idAt(v); }));
   const auto whole = [&](const char* key, const QString& label, double low, double high,
                          int BindingTarget::*member) {
     form.addNumber(
@@ -127,7 +108,8 @@ void addTarget(Form& form, const BindingRows& rows, const Binding& own, const Se
       {Form::tr("a look"), Form::tr("level of a look"), Form::tr("level of a zone"),
        Form::tr("a number of a look"), Form::tr("speed of a look"), Form::tr("master"), Form::tr("blackout"),
        Form::tr("light on and off"), Form::tr("play and pause"), Form::tr("back to the beginning"),
-       Form::tr("go to an instant"), Form::tr("tempo, tapped"), Form::tr("reset"), Form::tr("channels")},
+       Form::tr("go to an instant"), Form::tr("tempo, tapped"), Form::tr("reset"), Form::tr("channels"),
+       Form::tr("on in the set list"), Form::tr("back in the set list")},
       rows.get<int>([](const Binding& b) { return static_cast<int>(b.target.kind); }),
       rows.set<int>(Form::tr("what is driven"), [session](Binding& b, int v) {
         b.target.kind = static_cast<TargetKind>(v);
@@ -142,12 +124,11 @@ void addTarget(Form& form, const BindingRows& rows, const Binding& own, const Se
   const TargetKind kind = own.target.kind;
   if (kind == TargetKind::Look || kind == TargetKind::LookLevel || kind == TargetKind::Parameter ||
       kind == TargetKind::Speed) {
-    const Named<Look> looks(session.show().looks);
-    form.addChoice("targetLook", Form::tr("Look"), looks.names,
-                   rows.get<int>([looks](const Binding& b) { return looks.placeOf(b.target.look); }),
-                   rows.set<int>(Form::tr("look"), [looks](Binding& b, int v) {
-                     b.target.look = looks.ids.at(static_cast<std::size_t>(v));
-                   }));
+    const NamedItems<Look> looks(session.show().looks);
+    form.addChoice(
+        "targetLook", Form::tr("Look"), looks.names,
+        rows.get<int>([looks](const Binding& b) { return looks.placeOf(b.target.look); }),
+        rows.set<int>(Form::tr("look"), [looks](Binding& b, int v) { b.target.look = looks.idAt(v); }));
   }
   if (kind == TargetKind::Look)
     form.addChoice("targetMode", Form::tr("A press"),
@@ -161,12 +142,11 @@ void addTarget(Form& form, const BindingRows& rows, const Binding& own, const Se
                      if (v > 0) b.target.mode = static_cast<PadMode>(v - 1);
                    }));
   if (kind == TargetKind::ZoneLevel) {
-    const Named<Zone> zones(session.show().zones);
-    form.addChoice("targetZone", Form::tr("Zone"), zones.names,
-                   rows.get<int>([zones](const Binding& b) { return zones.placeOf(b.target.zone); }),
-                   rows.set<int>(Form::tr("zone"), [zones](Binding& b, int v) {
-                     b.target.zone = zones.ids.at(static_cast<std::size_t>(v));
-                   }));
+    const NamedItems<Zone> zones(session.show().zones);
+    form.addChoice(
+        "targetZone", Form::tr("Zone"), zones.names,
+        rows.get<int>([zones](const Binding& b) { return zones.placeOf(b.target.zone); }),
+        rows.set<int>(Form::tr("zone"), [zones](Binding& b, int v) { b.target.zone = zones.idAt(v); }));
   }
   if (kind == TargetKind::Parameter) {
     const auto numbers = numbersOf(session.show(), own.target.look);
@@ -321,12 +301,10 @@ std::unique_ptr<Form> makeDeskInputForm(const Session& session, DeskInputId id) 
   form->addText(
       "deskName", Form::tr("Name"), rows.get<QString>([](const DeskInput& d) { return text(d.name); }),
       rows.set<QString>(Form::tr("name"), [](DeskInput& d, QString v) { d.name = v.toStdString(); }));
-  const Named<Zone> zones(session.show().zones);
+  const NamedItems<Zone> zones(session.show().zones);
   form->addChoice("deskZone", Form::tr("Zone"), zones.names,
                   rows.get<int>([zones](const DeskInput& d) { return zones.placeOf(d.zone); }),
-                  rows.set<int>(Form::tr("zone"), [zones](DeskInput& d, int v) {
-                    d.zone = zones.ids.at(static_cast<std::size_t>(v));
-                  }));
+                  rows.set<int>(Form::tr("zone"), [zones](DeskInput& d, int v) { d.zone = zones.idAt(v); }));
   form->addChoice("deskProtocol", Form::tr("Protocol"), {QStringLiteral("E1.31"), QStringLiteral("Art-Net")},
                   rows.get<int>([](const DeskInput& d) { return static_cast<int>(d.protocol); }),
                   rows.set<int>(Form::tr("protocol"),

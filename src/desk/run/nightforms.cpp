@@ -21,31 +21,6 @@ namespace {
 using ListRows = ItemRows<SetList, SetListId>;
 using RuleRows = ItemRows<Rule, RuleId>;
 
-/// Names and ids of a list, for a choice; perhaps with "none" before them.
-template <class T>
-struct Named {
-  QStringList names;
-  std::vector<decltype(T::id)> ids;
-
-  explicit Named(const Items<T>& items, const QString& none = {}) {
-    if (!none.isEmpty()) {
-      names << none;
-      ids.push_back({});
-    }
-    for (const auto& item : items) {
-      names << text(item->name);
-      ids.push_back(item->id);
-    }
-  }
-  int placeOf(decltype(T::id) id) const {
-    const auto found = std::find(ids.begin(), ids.end(), id);
-    return found == ids.end() ? -1 : static_cast<int>(found - ids.begin());
-  }
-  auto idAt(int place) const {
-    return place >= 0 && place < std::ssize(ids) ? ids[static_cast<std::size_t>(place)] : decltype(T::id){};
-  }
-};
-
 QString namesKey(const Show& show) {
   QString key;
   for (const auto& one : show.setLists) key += text(one->name) + QLatin1Char('|');
@@ -131,9 +106,10 @@ std::unique_ptr<Form> makeSetListLineForm(const Session& session, const LineChoi
         rows.set<int>(Form::tr("what a line plays"),
                       [named, member](SetListItem& line, int v) { line.*member = named.idAt(v); }));
   };
-  if (own->kind == PieceKind::Score) choose(Named<Score>(session.show().scores), &SetListItem::score);
-  if (own->kind == PieceKind::Look) choose(Named<Look>(session.show().looks), &SetListItem::look);
-  if (own->kind == PieceKind::SetList) choose(Named<SetList>(session.show().setLists), &SetListItem::list);
+  if (own->kind == PieceKind::Score) choose(NamedItems<Score>(session.show().scores), &SetListItem::score);
+  if (own->kind == PieceKind::Look) choose(NamedItems<Look>(session.show().looks), &SetListItem::look);
+  if (own->kind == PieceKind::SetList)
+    choose(NamedItems<SetList>(session.show().setLists), &SetListItem::list);
   const auto time = [&](const char* key, const QString& label, double most, Micros SetListItem::*member) {
     form->addNumber(
         QLatin1String(key), label, {"s", 0, most, 1, 1},
@@ -312,9 +288,9 @@ std::unique_ptr<Form> makeRuleForm(const Session& session, RuleId id) {
                     rows.set<int>(Form::tr("what a rule plays"),
                                   [named, member](Rule& r, int v) { r.*member = named.idAt(v); }));
   };
-  if (own->kind == PieceKind::Score) choose(Named<Score>(session.show().scores), &Rule::score);
-  if (own->kind == PieceKind::Look) choose(Named<Look>(session.show().looks), &Rule::look);
-  if (own->kind == PieceKind::SetList) choose(Named<SetList>(session.show().setLists), &Rule::list);
+  if (own->kind == PieceKind::Score) choose(NamedItems<Score>(session.show().scores), &Rule::score);
+  if (own->kind == PieceKind::Look) choose(NamedItems<Look>(session.show().looks), &Rule::look);
+  if (own->kind == PieceKind::SetList) choose(NamedItems<SetList>(session.show().setLists), &Rule::list);
   form->addHeading(Form::tr("Night"));
   addTime(*form, rows, QStringLiteral("ruleFrom"), Form::tr("From"), &Rule::from, *own);
   addTime(*form, rows, QStringLiteral("ruleUntil"), Form::tr("Until"), &Rule::until, *own);
@@ -383,7 +359,7 @@ std::unique_ptr<Form> makeAlmanacForm(const Session& session) {
                     a.zone = v.trimmed().toStdString();
                 }));
   form->addHeading(Form::tr("Between the rules"));
-  const Named<Look> looks(session.show().looks, Form::tr("dark"));
+  const NamedItems<Look> looks(session.show().looks, Form::tr("dark"));
   form->addChoice(
       "almanacBetween", Form::tr("Is lit"), looks.names,
       get([looks](const Almanac& a) { return looks.placeOf(a.between); }),

@@ -16,18 +16,40 @@ class NightDesk::Hand final : public engine::Stagehand {
   explicit Hand(Stage& stage) : stage_(stage) {}
 
   void playScore(const ScorePlay& play) override {
+    const bool hasJoined = player().followed() != followed_ && joined_ == play.score;
+    followed_ = player().followed();
+    joined_ = {};
     play_ = play;
-    stage_.perform(play);
+    coming_.reset();
+    hasJoined ? stage_.showJoined(play) : stage_.perform(play);
   }
   void stopScore(Micros fade) override {
     play_.reset();
+    coming_.reset();
+    joined_ = {};
     stage_.endPerformance(fade);
+    followed_ = player().followed();
   }
   std::optional<Micros> scorePosition() override {
-    return play_ ? std::optional(stage_.position()) : std::nullopt;
+    if (!play_) return std::nullopt;
+    if (coming_ && !play_->isLooped && play_->rate == 1 &&
+        stage_.join(coming_->score, coming_->score == play_->score ? Micros(0) : coming_->fade)) {
+      joined_ = coming_->score;
+      coming_.reset();
+    }
+    const Score* score = chispa::find(stage_.document().show().scores, play_->score);
+    // It plays on in the one that has joined it.
+    if (player().followed() != followed_ && score) return score->length;
+    // What joins it begins by itself: as long as it plays it is not over before that.
+    const bool isJoined = joined_ && !coming_ && stage_.isPlaying() && score;
+    return isJoined ? std::min(stage_.position(), score->length - Micros(1)) : stage_.position();
   }
-  // The stage has the sound of all scores.
-  void prepare(ScoreId) override {}
+  void prepare(ScoreId score, Micros fade) override {
+    player().follow({}, nullptr, {});
+    coming_.reset();
+    joined_ = {};
+    if (score) coming_ = ScorePlay{score, Micros(0), fade};
+  }
   void lightLook(LookId look) override { light(look, 1); }
   void endLook(LookId look) override { light(look, 0); }
   void switchLight(bool on) override { stage_.switchLight(on); }
@@ -46,8 +68,14 @@ class NightDesk::Hand final : public engine::Stagehand {
     stage_.player().live(engine::LiveSource::SetList, {LiveEvent::Kind::Light, look.value, value});
   }
 
+  engine::Player& player() { return stage_.player(); }
+
   Stage& stage_;
   std::optional<ScorePlay> play_;
+  /// What is to join it, until that is ordered.
+  std::optional<ScorePlay> coming_;
+  ScoreId joined_;
+  std::uint64_t followed_ = 0;
 };
 
 NightDesk::NightDesk(const Session& session, QObject* parent)
@@ -59,6 +87,7 @@ NightDesk::NightDesk(const Session& session, QObject* parent)
       clock_(std::make_unique<engine::SystemWallClock>()) {
   connect(&session_.stage, &Stage::ticked, this, &NightDesk::tick);
   connect(&session_.stage, &Stage::audioChanged, this, &NightDesk::soundArrived);
+  connect(&session_.stage, &Stage::setListAsked, this, [this](bool on) { on ? skip() : back(); });
   connect(&session_.document, &Document::showChanged, this, &NightDesk::adoptShow);
   connect(&session_.document, &Document::opened, this, [this] {
     // Another show: its nights begin when someone asks for them.
@@ -74,6 +103,7 @@ NightDesk::~NightDesk() {
 }
 
 void NightDesk::adoptShow() {
+  tonightAt_ = {};
   const auto trouble = watch_.setShow(session_.show());
   if (trouble && isWatching()) setWatching(false);
   emit changed();
@@ -133,6 +163,7 @@ void NightDesk::tick() {
   if (piece == shownPiece_ && watch_.slot() == shownSlot_) return;
   shownPiece_ = piece;
   shownSlot_ = watch_.slot();
+  tonightAt_ = {};
   emit changed();
 }
 
@@ -184,11 +215,13 @@ Micros NightDesk::played() const {
 }
 
 void NightDesk::hold(bool on) {
+  tonightAt_ = {};
   watch_.hold(on);
   emit changed();
 }
 
 void NightDesk::playLonger(int minutes) {
+  tonightAt_ = {};
   watch_.playLonger(std::chrono::minutes(minutes));
   emit changed();
 }
@@ -223,7 +256,17 @@ QStringList NightDesk::troubles() const {
   return all;
 }
 
+/// Worked out once a second: it is asked for with every picture of the light.
 QString NightDesk::tonight() const {
+  const auto at = std::chrono::floor<std::chrono::seconds>(clock_->now());
+  if (at != tonightAt_) {
+    tonightAt_ = at;
+    tonight_ = tonightNow();
+  }
+  return tonight_;
+}
+
+QString NightDesk::tonightNow() const {
   const NightPlan* plan = watch_.plan();
   if (!plan) return tr("The almanac cannot be read: its time zone is unknown here.");
   const auto nameOf = [&](const Slot& slot) {

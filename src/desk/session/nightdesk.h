@@ -60,6 +60,7 @@ class NightDesk : public QObject {
   void soundArrived();
   void guardSleep();
   QString clockWords(Instant at) const;
+  QString tonightNow() const;
 
   Session session_;
   std::unique_ptr<Hand> hand_;
@@ -74,6 +75,9 @@ class NightDesk : public QObject {
   /// What changed() was told of last.
   std::optional<Piece> shownPiece_;
   std::optional<Slot> shownSlot_;
+  /// What tonight() said last, of which second.
+  mutable QString tonight_;
+  mutable Instant tonightAt_{};
 };
 
 }  // namespace chispa::desk

@@ -276,21 +276,43 @@ void Stage::play() {
   tick();
 }
 
+std::shared_ptr<const AudioClip> Stage::soundOf(const Score& score, bool& isThere) const {
+  const auto found = audio_.find(score.audio);
+  isThere =
+      score.audio.empty() || audioTrouble_.contains(score.audio) || (found != audio_.end() && found->second);
+  if (score.audio.empty() || found == audio_.end() || !found->second) return nullptr;
+  std::shared_ptr<const AudioClip> clip = found->second->clip;
+  return score.audioStart.count() == 0 ? clip : shifted(clip, score.audioStart);
+}
+
 void Stage::perform(const engine::Stagehand::ScorePlay& play) {
   screens_.allow();
   const Score* wanted = chispa::find(document_.show().scores, play.score);
   if (!wanted) return;
-  const bool isOther = std::exchange(score_, play.score) != play.score;
-  part_.reset();
-  const auto music = audio();
-  std::shared_ptr<const AudioClip> clip = music && play.rate == 1 ? music->clip : nullptr;
+  bool isThere = false;
+  std::shared_ptr<const AudioClip> clip = play.rate == 1 ? soundOf(*wanted, isThere) : nullptr;
   hasSound_ = clip != nullptr;
-  if (clip && wanted->audioStart.count() != 0) clip = shifted(clip, wanted->audioStart);
   player_.setSound(std::move(clip), {Micros(0), play.rate});
   player_.output().fadeInto(play.score, play.fade);
   player_.play(play.score, play.from, {Micros(0), wanted->length, play.isLooped});
+  showJoined(play);
+}
+
+bool Stage::join(ScoreId score, Micros fade) {
+  const Score* wanted = chispa::find(document_.show().scores, score);
+  bool isThere = false;
+  std::shared_ptr<const AudioClip> clip = wanted ? soundOf(*wanted, isThere) : nullptr;
+  if (!isThere) return false;
+  player_.output().fadeInto(score, fade);
+  player_.follow(score, std::move(clip), {Micros(0), wanted->length, false});
+  return true;
+}
+
+void Stage::showJoined(const engine::Stagehand::ScorePlay& play) {
+  part_.reset();
+  player_.setLoop(play.isLooped);
   if (std::exchange(looping_, play.isLooped) != play.isLooped) emit loopingChanged();
-  if (isOther) {
+  if (std::exchange(score_, play.score) != play.score) {
     emit scoreChanged();
     emit audioChanged();
   }
@@ -394,6 +416,10 @@ void Stage::answer(const LiveRequest& request) {
       return seek(Micros(0));
     case LiveRequest::Kind::GoTo:
       return seek(request.at);
+    case LiveRequest::Kind::SetListOn:
+    case LiveRequest::Kind::SetListBack:
+      emit setListAsked(request.kind == LiveRequest::Kind::SetListOn);
+      return;
     default:
       return;
   }

@@ -81,6 +81,10 @@ class Stage : public QObject {
   bool isKeeping() const { return isKeeping_; }
   /// Opens a score and plays it as a set list asks for.
   void perform(const engine::Stagehand::ScorePlay& play);
+  /// This score is to join the one that is performed, without a gap; false while its sound is not there.
+  bool join(ScoreId score, Micros fade);
+  /// It has: it is the open one now.
+  void showJoined(const engine::Stagehand::ScorePlay& play);
   /// No score plays any more; its light fades away.
   void endPerformance(Micros fade);
   /// What plays has its sound; false too for a silent score.
@@ -124,12 +128,16 @@ class Stage : public QObject {
   /// Waveform, onsets … of the open score are there, or it is known why not.
   void audioChanged();
   void compiledChanged();
+  /// A binding asks for the next piece of the set list, or for the one before.
+  void setListAsked(bool on);
 
  private:
   void requestCompile();
   void startCompile();
   void finishCompile();
   void requestAudio();
+  /// The sound of a score as it is to be played, or null; `isThere` is false while it is being read.
+  std::shared_ptr<const AudioClip> soundOf(const Score& score, bool& isThere) const;
   void requestMedia();
   void requestSlow();
   /// The open score's sound as it is to be played, from `from` on.

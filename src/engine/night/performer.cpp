@@ -12,13 +12,13 @@ std::string nameOfPiece(const Show& show, const Piece& piece) {
 
 void Performer::begin(const Show& show, const Programme& programme, std::uint64_t seed, Micros elapsed,
                       MonoTime now) {
-  show_ = show;
+  show_ = std::make_shared<const Show>(show);
   programme_ = programme;
   isPerforming_ = true;
   walk_ = {};
   Piece only{programme.kind, programme.score, programme.look, {}, {}, {}, 0, 0};
   if (programme.kind == PieceKind::SetList) {
-    auto place = SetListWalk::at(show, programme.list, seed, elapsed);
+    auto place = SetListWalk::at(show_, programme.list, seed, elapsed);
     walk_ = std::move(place.walk);
     return start(walk_.now(), place.played, now);
   }
@@ -37,8 +37,9 @@ void Performer::end(Micros fade) {
 }
 
 void Performer::follow(const Show& show) {
-  show_ = show;
-  walk_.follow(show);
+  show_ = std::make_shared<const Show>(show);
+  walk_.follow(show_);
+  prepareNext();
 }
 
 Micros Performer::played(MonoTime now) const {
@@ -84,8 +85,15 @@ void Performer::start(const std::optional<Piece>& next, Micros from, MonoTime no
     return;
   }
   if (next->kind == PieceKind::Look && !sameLook) hand_.lightLook(next->look);
-  if (const auto after = coming(); after && after->kind == PieceKind::Score) hand_.prepare(after->score);
+  prepareNext();
   if (began) began(*next);
+}
+
+void Performer::prepareNext() {
+  if (!piece_) return;
+  const auto after = coming();
+  const bool isScore = after && after->kind == PieceKind::Score;
+  hand_.prepare(isScore ? after->score : ScoreId{}, piece_->fade);
 }
 
 std::optional<Piece> Performer::coming() const {
@@ -114,6 +122,7 @@ void Performer::jump(std::size_t line, MonoTime now) {
 
 void Performer::playNext(std::size_t line) {
   walk_.playNext(line);
+  prepareNext();
 }
 
 }  // namespace chispa::engine

@@ -56,9 +56,10 @@ class Performer {
  private:
   void start(const std::optional<Piece>& next, Micros from, MonoTime now);
   bool isOver(MonoTime now);
+  void prepareNext();
 
   Stagehand& hand_;
-  Show show_;
+  std::shared_ptr<const Show> show_;
   Programme programme_;
   SetListWalk walk_;
   std::optional<Piece> piece_;

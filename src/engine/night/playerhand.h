@@ -22,7 +22,7 @@ class PlayerHand final : public Stagehand {
   void playScore(const ScorePlay& play) override;
   void stopScore(Micros fade) override;
   std::optional<Micros> scorePosition() override;
-  void prepare(ScoreId score) override;
+  void prepare(ScoreId score, Micros fade) override;
   void lightLook(LookId look) override { light(look, 1); }
   void endLook(LookId look) override { light(look, 0); }
   void switchLight(bool on) override { player_.switchLight(on); }
@@ -33,13 +33,24 @@ class PlayerHand final : public Stagehand {
     std::shared_future<std::shared_ptr<const AudioClip>> clip;
   };
   void light(LookId look, float value);
+  void load(ScoreId score);
+  void followIfReady();
 
   Player& player_;
   LoadSound load_;
   Show show_;
   std::map<ScoreId, Loading> sounds_;
-  /// A score was asked for, and not its end.
-  bool isPlaying_ = false;
+  /// The score that was asked for, and not its end.
+  std::optional<ScorePlay> asked_;
+  /// What is to join it, until that is ordered.
+  struct Coming {
+    ScoreId score;
+    Micros fade{0};
+  };
+  std::optional<Coming> coming_;
+  /// What was ordered to join, and how many had joined when the present score was asked for.
+  ScoreId joined_;
+  std::uint64_t followed_ = 0;
 };
 
 }  // namespace chispa::engine

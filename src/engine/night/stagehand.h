@@ -28,8 +28,9 @@ class Stagehand {
   virtual void stopScore(Micros fade) = 0;
   /// Where in the score it is, at its length when it has come to its end; none if no score was asked for.
   virtual std::optional<Micros> scorePosition() = 0;
-  /// This score will play next: its sound may be made ready.
-  virtual void prepare(ScoreId score) = 0;
+  /// This score (none: no score) will play next, and what was lit then fades away over `fade`: its sound may
+  /// be made ready, and join that of the score that plays without a gap.
+  virtual void prepare(ScoreId score, Micros fade) = 0;
   virtual void lightLook(LookId look) = 0;
   virtual void endLook(LookId look) = 0;
   virtual void switchLight(bool on) = 0;
