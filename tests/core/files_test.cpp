@@ -87,7 +87,7 @@ TEST(ShowFile, AnUnreadablePartIsKeptWhereItStood) {
     {"id": 1, "name": "A", "segments": [{"name": "s", "shape": {"kind": "line", "count": 5, "pitch_m": 0.1}}]},
     {"id": 2, "name": "Knot", "segments": [{"name": "s", "shape": {"kind": "trefoil", "turns": 3}}]},
     {"id": 3, "name": "C", "segments": [{"name": "s", "shape": {"kind": "line", "count": 7, "pitch_m": 0.1}}]}],
-    "almanac": {"dusk": true}})";
+    "tide_table": {"dusk": true}})";
   const auto read = parseShow(text, "x");
   ASSERT_TRUE(read);
   EXPECT_EQ(read->fixtures.size(), 2u);
@@ -95,7 +95,7 @@ TEST(ShowFile, AnUnreadablePartIsKeptWhereItStood) {
   EXPECT_FALSE(problemsOf(*read).empty());
   const auto again = nlohmann::ordered_json::parse(showText(*read));
   EXPECT_EQ(again["fixtures"][1]["segments"][0]["shape"]["turns"], 3);
-  EXPECT_EQ(again["almanac"]["dusk"], true);
+  EXPECT_EQ(again["tide_table"]["dusk"], true);
   EXPECT_GT(read->nextId, 3u) << "new things never take an id of the file";
 }
 

@@ -169,6 +169,7 @@ TEST_F(FormsTest, TheBenchWalksByKey) {
 
 TEST_F(FormsTest, RunPlaysInALoopUntilStopped) {
   window_.showWorkspace(Workspace::Run);
+  choose("setListChoice", QStringLiteral("Scores"));
   press("runStart");
   EXPECT_TRUE(stage_.isPlaying());
   EXPECT_TRUE(stage_.isLooping());

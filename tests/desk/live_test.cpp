@@ -106,13 +106,15 @@ class LiveWindow : public WindowTest {
   void inDialog(const char* name, const std::function<void(QDialog&)>& fill,
                 const std::function<void()>& act) {
     bool wasOpen = false;
-    QTimer::singleShot(50, qApp, [&] {
+    QTimer looking;
+    QObject::connect(&looking, &QTimer::timeout, &window_, [&] {
       auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
-      if (!dialog || dialog->objectName() != QLatin1String(name)) return;
+      if (!dialog || dialog->objectName() != QLatin1String(name) || !dialog->isVisible()) return;
       wasOpen = true;
       fill(*dialog);
       QTest::keyClick(dialog, Qt::Key_Return);
     });
+    looking.start(50);
     act();
     EXPECT_TRUE(wasOpen) << name;
   }

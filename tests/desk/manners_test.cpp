@@ -155,10 +155,13 @@ TEST_F(MannersTest, NothingIsCutOffAtTheEdgeOfTheWindow) {
 
 TEST_F(MannersTest, WhatAnActionChangesIsTakenBackByOneUndo) {
   // These ask something, or leave.
-  const QStringList asking = {"newShow", "quit", "openDemo", "about",     "findAction",
+  const QStringList asking = {"newShow", "quit", "openDemo", "about",      "findAction",
                               "undo",    "redo", "saveShow", "openRecent", "evening"};
   int changed = 0;
   for (const Scene& scene : scenes()) {
+    // In Run every change draws all pads anew: one thing that is selected there stands for all.
+    if (scene.name.startsWith(QStringLiteral("run, ")) && scene.name != QStringLiteral("run, a line"))
+      continue;
     for (QAction* action : window_.findChildren<QAction*>()) {
       if (action->text().contains(QStringLiteral("…")) || action->menu() || action->isSeparator() ||
           action->objectName().isEmpty() || asking.contains(action->objectName()))
