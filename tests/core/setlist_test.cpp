@@ -102,6 +102,11 @@ TEST_F(SetLists, WhatFollowsAPieceIsWhatItsLineSays) {
   EXPECT_EQ(nameOf(*own.now()), "b");
   own.next();
   EXPECT_FALSE(own.now());
+  change(list_, [](SetList& list) { list.rounds = 0; });
+  own = walk();
+  own.skip();
+  own.next();
+  EXPECT_FALSE(own.now()) << "a list that would go on for ever ends there too";
 }
 
 TEST_F(SetLists, ARandomOneIsNeverTheOneJustPlayed) {

@@ -91,7 +91,8 @@ void SetListWalk::settle() {
       // The round is over.
       const SetList* list = find(show_->setLists, level.list);
       ++level.round;
-      if (list && !level.order.empty() && (list->rounds == 0 || level.round < list->rounds)) {
+      const bool isRoundLeft = list && (list->rounds == 0 || level.round < list->rounds);
+      if (isRoundLeft && !level.isStopped && !level.order.empty()) {
         level.order = orderOf(*list);
         level.at = 0;
         level.turn = 0;
@@ -121,7 +122,7 @@ void SetListWalk::leaveLine(bool mayRepeat) {
   switch (item->then) {
     case AfterPiece::Stop:
       level.at = level.order.size();
-      level.round = 1'000'000'000;
+      level.isStopped = true;
       break;
     case AfterPiece::Random:
       if (level.order.size() > 1) {
@@ -136,10 +137,14 @@ void SetListWalk::leaveLine(bool mayRepeat) {
   }
 }
 
-void SetListWalk::next() {
-  if (levels_.empty()) return;
+void SetListWalk::remember() {
   before_.push_back({levels_, chance_});
   if (before_.size() > kMostBefore) before_.erase(before_.begin());
+}
+
+void SetListWalk::next() {
+  if (levels_.empty()) return;
+  remember();
   leaveLine(true);
   settle();
 }
@@ -161,7 +166,7 @@ void SetListWalk::back() {
 
 void SetListWalk::jump(std::size_t line) {
   if (levels_.empty()) return;
-  before_.push_back({levels_, chance_});
+  remember();
   levels_.resize(1);
   Level& top = levels_.front();
   const auto found = std::find(top.order.begin(), top.order.end(), line);
@@ -232,9 +237,19 @@ std::optional<Micros> roundLength(const Show& show, SetListId list) {
   return lengthOf(show, list, above);
 }
 
-std::optional<Micros> wholeLength(const Show& show, const SetList& list) {
-  const auto round = roundLength(show, list.id);
-  return round && list.rounds > 0 ? std::optional(*round * list.rounds) : std::nullopt;
+std::string nameOfPlayed(const Show& show, PieceKind kind, ScoreId score, LookId look, SetListId list) {
+  const auto name = [](const auto* item) { return item ? item->name : std::string(); };
+  switch (kind) {
+    case PieceKind::Score:
+      return name(find(show.scores, score));
+    case PieceKind::Look:
+      return name(find(show.looks, look));
+    case PieceKind::SetList:
+      return name(find(show.setLists, list));
+    case PieceKind::Silence:
+      return "silence";
+  }
+  return {};
 }
 
 }  // namespace chispa

@@ -3,6 +3,7 @@
 #include <cstdint>
 #include <memory>
 #include <optional>
+#include <string>
 #include <utility>
 #include <vector>
 
@@ -63,9 +64,12 @@ class SetListWalk {
     std::size_t at = 0;
     int round = 0;
     int turn = 0;
+    /// A line has ended the list, whatever rounds are left.
+    bool isStopped = false;
   };
   void enter(SetListId list);
   void settle();
+  void remember();
   void leaveLine(bool mayRepeat);
   const SetListItem* lineOf(const Level& level) const;
   bool isPlayable(const SetListItem& item) const;
@@ -93,7 +97,7 @@ struct SetListWalk::Place {
 /// How long one round of a list takes, with all in it; none if something in it has no end, or the list holds
 /// itself.
 std::optional<Micros> roundLength(const Show& show, SetListId list);
-/// The same with all rounds; none if it goes on for ever.
-std::optional<Micros> wholeLength(const Show& show, const SetList& list);
+/// The name of what plays, "silence" for nothing; empty if it is gone.
+std::string nameOfPlayed(const Show& show, PieceKind kind, ScoreId score, LookId look, SetListId list);
 
 }  // namespace chispa
