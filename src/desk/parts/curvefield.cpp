@@ -1,12 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/parts/curvefield.h"
 
-#include <cmath>
-
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QPainterPath>
 
 #include "core/edit/curveedits.h"
 #include "desk/parts/theme.h"
@@ -35,27 +32,12 @@ void CurveField::showCurve(const Curve& curve) {
   update();
 }
 
-QRectF CurveField::field() const {
-  return QRectF(rect()).adjusted(kMargin_px, kMargin_px, -kMargin_px, -kMargin_px);
+CurveBox CurveField::field() const {
+  return {QRectF(rect()).adjusted(kMargin_px, kMargin_px, -kMargin_px, -kMargin_px)};
 }
 
 QPointF CurveField::spotOf(CurvePoint point) const {
-  const QRectF box = field();
-  return {box.left() + point.at * box.width(), box.bottom() - point.value * box.height()};
-}
-
-CurvePoint CurveField::pointFrom(QPointF at) const {
-  const QRectF box = field();
-  return {(at.x() - box.left()) / std::max(1.0, box.width()),
-          (box.bottom() - at.y()) / std::max(1.0, box.height())};
-}
-
-int CurveField::pointAt(QPointF at) const {
-  for (std::size_t i = 0; i < curve_.size(); ++i) {
-    const QPointF off = spotOf(curve_[i]) - at;
-    if (std::hypot(off.x(), off.y()) < kReach_px) return static_cast<int>(i);
-  }
-  return -1;
+  return field().spotOf(point);
 }
 
 void CurveField::paintEvent(QPaintEvent*) {
@@ -69,13 +51,9 @@ void CurveField::paintEvent(QPaintEvent*) {
     painter.drawLine(spotOf({0, share}), spotOf({1, share}));
     painter.drawLine(spotOf({share, 0}), spotOf({share, 1}));
   }
-  if (curve_.empty()) return;
-  QPainterPath path(spotOf({0, curve_.front().value}));
-  for (const CurvePoint& point : curve_) path.lineTo(spotOf(point));
-  path.lineTo(spotOf({1, curve_.back().value}));
   painter.setBrush(Qt::NoBrush);
   painter.setPen(QPen(theme().text, 1.6));
-  painter.drawPath(path);
+  painter.drawPath(field().pathOf(curve_));
   painter.setPen(theme().window);
   for (std::size_t i = 0; i < curve_.size(); ++i) {
     painter.setBrush(static_cast<int>(i) == held_ ? theme().ember : theme().text);
@@ -107,7 +85,7 @@ void CurveField::removeHeld() {
 }
 
 void CurveField::mousePressEvent(QMouseEvent* event) {
-  const int hit = pointAt(event->position());
+  const int hit = field().pointAt(curve_, event->position(), kReach_px);
   if (event->button() == Qt::RightButton) {
     held_ = hit;
     return removeHeld();
@@ -115,12 +93,12 @@ void CurveField::mousePressEvent(QMouseEvent* event) {
   if (event->button() != Qt::LeftButton) return;
   isDragging_ = true;
   held_ = hit;
-  if (hit < 0) addAt(pointFrom(event->position()));
+  if (hit < 0) addAt(field().pointFrom(event->position()));
   update();
 }
 
 void CurveField::mouseMoveEvent(QMouseEvent* event) {
-  if (isDragging_) moveTo(pointFrom(event->position()));
+  if (isDragging_) moveTo(field().pointFrom(event->position()));
 }
 
 void CurveField::mouseReleaseEvent(QMouseEvent*) {

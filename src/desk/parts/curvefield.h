@@ -2,7 +2,7 @@
 #pragma once
 #include <QWidget>
 
-#include "core/show/curve.h"
+#include "desk/parts/curvebox.h"
 
 namespace chispa::desk {
 
@@ -34,9 +34,7 @@ class CurveField : public QWidget {
   void keyPressEvent(QKeyEvent* event) override;
 
  private:
-  QRectF field() const;
-  CurvePoint pointFrom(QPointF at) const;
-  int pointAt(QPointF at) const;
+  CurveBox field() const;
   void addAt(CurvePoint point);
   void moveTo(CurvePoint point);
   void removeHeld();

@@ -2,35 +2,10 @@
 #pragma once
 #include "core/edit/planedits.h"
 #include "desk/parts/form.h"
-#include "desk/parts/format.h"
+#include "desk/parts/nameditems.h"
 #include "desk/session/session.h"
 
 namespace chispa::desk {
-
-/// Names and ids of a list, for a choice; perhaps with `none` before them.
-template <class T>
-struct NamedItems {
-  QStringList names;
-  std::vector<decltype(T::id)> ids;
-
-  explicit NamedItems(const Items<T>& items, const QString& none = {}) {
-    if (!none.isEmpty()) {
-      names << none;
-      ids.push_back({});
-    }
-    for (const auto& item : items) {
-      names << text(item->name);
-      ids.push_back(item->id);
-    }
-  }
-  int placeOf(decltype(T::id) id) const {
-    const auto found = std::find(ids.begin(), ids.end(), id);
-    return found == ids.end() ? -1 : static_cast<int>(found - ids.begin());
-  }
-  auto idAt(int place) const {
-    return place >= 0 && place < std::ssize(ids) ? ids[static_cast<std::size_t>(place)] : decltype(T::id){};
-  }
-};
 
 /// Rows over one item of a list of the show.
 template <class T, class IdType>

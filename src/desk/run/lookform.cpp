@@ -110,20 +110,13 @@ void addSteps(Form& form, const LookRows& rows, const Session& session, LookId i
       rows.get<int>([](const Look& look) { return static_cast<int>(look.end); }),
       rows.set<int>(Form::tr("what follows"), [](Look& look, int v) { look.end = static_cast<LookEnd>(v); }));
   if (own->end != LookEnd::GoOn) return;
-  QStringList names;
-  std::vector<LookId> looks;
-  for (const auto& look : session.show().looks)
-    if (look->id != id) {
-      names << text(look->name);
-      looks.push_back(look->id);
-    }
-  form.addChoice("lookNext", Form::tr("Which"), names, rows.get<int>([looks](const Look& look) {
-    const auto found = std::find(looks.begin(), looks.end(), look.next);
-    return found == looks.end() ? -1 : static_cast<int>(found - looks.begin());
-  }),
-                 rows.set<int>(Form::tr("what follows"), [looks](Look& look, int v) {
-                   look.next = looks.at(static_cast<std::size_t>(v));
-                 }));
+  Items<Look> others = session.show().looks;
+  remove(others, id);
+  const NamedItems<Look> looks(others);
+  form.addChoice(
+      "lookNext", Form::tr("Which"), looks.names,
+      rows.get<int>([looks](const Look& look) { return looks.placeOf(look.next); }),
+      rows.set<int>(Form::tr("what follows"), [looks](Look& look, int v) { look.next = looks.idAt(v); }));
 }
 
 /// The layers of the step, the top one first; Enter or a double click opens one.

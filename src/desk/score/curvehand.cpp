@@ -8,6 +8,7 @@
 #include "core/edit/curveedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/effect/effect.h"
+#include "desk/parts/curvebox.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 
@@ -21,10 +22,9 @@ QString words(const char* source) {
   return QCoreApplication::translate("CurveHand", source);
 }
 
-CurvePoint pointFrom(QRectF box, QPointF at) {
-  const QRectF field = box.adjusted(0, kMargin_px, 0, -kMargin_px);
-  return {(at.x() - field.left()) / std::max(1.0, field.width()),
-          (field.bottom() - at.y()) / std::max(1.0, field.height())};
+/// The part of a clip's box in which its curves lie.
+CurveBox fieldOf(QRectF box) {
+  return {box.adjusted(0, kMargin_px, 0, -kMargin_px)};
 }
 
 /// "Tail 0.02–1", as the curve's name.
@@ -43,8 +43,7 @@ bool CurveHand::hasCurves(const Clip& clip) {
 }
 
 QPointF CurveHand::spotOf(QRectF box, CurvePoint point) {
-  const QRectF field = box.adjusted(0, kMargin_px, 0, -kMargin_px);
-  return {field.left() + point.at * field.width(), field.bottom() - point.value * field.height()};
+  return fieldOf(box).spotOf(point);
 }
 
 void CurveHand::paint(QPainter& painter, const Clip& clip, QRectF box) const {
@@ -56,9 +55,7 @@ void CurveHand::paint(QPainter& painter, const Clip& clip, QRectF box) const {
   double titleTop = box.top() + 2;
   for (const auto& [key, motion] : clip.motions) {
     if (motion.driver != Driver::Curve || motion.points.empty()) continue;
-    QPainterPath path(QPointF(box.left(), spotOf(box, motion.points.front()).y()));
-    for (const CurvePoint& point : motion.points) path.lineTo(spotOf(box, point));
-    path.lineTo(box.right(), spotOf(box, motion.points.back()).y());
+    const QPainterPath path = fieldOf(box).pathOf(motion.points);
     const Qt::PenStyle dash = dashes[which++ % dashes.size()];
     painter.setBrush(Qt::NoBrush);
     // A dark rim keeps the line readable on any light.
@@ -87,11 +84,11 @@ void CurveHand::paint(QPainter& painter, const Clip& clip, QRectF box) const {
 }
 
 std::optional<CurveHand::Held> CurveHand::pointAt(const Clip& clip, QRectF box, QPointF at) {
-  for (const auto& [key, motion] : clip.motions)
-    for (std::size_t i = 0; motion.driver == Driver::Curve && i < motion.points.size(); ++i) {
-      const QPointF off = spotOf(box, motion.points[i]) - at;
-      if (std::hypot(off.x(), off.y()) < kReach_px) return Held{clip.id, key, i};
-    }
+  for (const auto& [key, motion] : clip.motions) {
+    if (motion.driver != Driver::Curve) continue;
+    if (const int point = fieldOf(box).pointAt(motion.points, at, kReach_px); point >= 0)
+      return Held{clip.id, key, static_cast<std::size_t>(point)};
+  }
   return std::nullopt;
 }
 
@@ -101,7 +98,7 @@ bool CurveHand::press(const Clip& clip, QRectF box, QPointF at) {
 }
 
 bool CurveHand::add(const Clip& clip, QRectF box, QPointF at) {
-  const CurvePoint wanted = pointFrom(box, at);
+  const CurvePoint wanted = fieldOf(box).pointFrom(at);
   for (const auto& [key, motion] : clip.motions) {
     if (motion.driver != Driver::Curve || motion.points.empty()) continue;
     if (std::abs(spotOf(box, {wanted.at, curveAt(motion.points, wanted.at)}).y() - at.y()) > kReach_px)
@@ -127,7 +124,7 @@ void CurveHand::drag(QRectF box, QPointF to) {
   change(
       held_->clip, held_->key, words("move a point of a curve"),
       [this, box, to](Curve& curve) {
-        if (held_->point < curve.size()) movePoint(curve, held_->point, pointFrom(box, to));
+        if (held_->point < curve.size()) movePoint(curve, held_->point, fieldOf(box).pointFrom(to));
       },
       QStringLiteral("curve-drag"));
 }

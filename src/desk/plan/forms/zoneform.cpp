@@ -7,6 +7,7 @@
 #include "core/show/limits.h"
 #include "core/zone/cells.h"
 #include "desk/parts/format.h"
+#include "desk/parts/nameditems.h"
 #include "desk/plan/forms/planforms.h"
 #include "desk/plan/planview.h"
 
@@ -257,20 +258,16 @@ class ZoneForm {
   }
 
   void addCombine() {
-    QStringList names;
-    std::vector<ZoneId> others;
-    for (const auto& other : session_.show().zones) {
-      if (other->id == id_) continue;
-      names << text(other->name);
-      others.push_back(other->id);
-    }
+    Items<Zone> all = session_.show().zones;
+    remove(all, id_);
+    const NamedItems<Zone> others(all);
     form_.addChoice(
-        "combineZone", Form::tr("Combine with"), names, []() -> std::optional<int> { return std::nullopt; },
+        "combineZone", Form::tr("Combine with"), others.names,
+        []() -> std::optional<int> { return std::nullopt; },
         [session = session_, id = id_, others](int v) {
           ZoneId made;
-          session.edit(Form::tr("combine zones"), [&](Show& show) {
-            made = combineZones(show, id, others.at(static_cast<std::size_t>(v)));
-          });
+          session.edit(Form::tr("combine zones"),
+                       [&](Show& show) { made = combineZones(show, id, others.idAt(v)); });
           session.selection.select(made);
         });
   }
