@@ -234,7 +234,7 @@ TEST_F(CliNight, AShowThatIsSavedAnewIsTakenUp) {
     return std::count_if(events.begin(), events.end(),
                          [](const Json& event) { return event["kind"] == "show"; });
   };
-  for (int i = 0; i < 100 && tellsOfShows() < 2; ++i) ::usleep(100'000);
+  EXPECT_TRUE(eventually([&] { return tellsOfShows() >= 2; }));
   EXPECT_EQ(tellsOfShows(), 2) << nights().back().dump(1);
   EXPECT_TRUE(shows("blue")) << "what cannot be read changes nothing";
   EXPECT_EQ(run.end(SIGTERM), 0);
@@ -337,18 +337,17 @@ class NotifySocket {
   ~NotifySocket() { ::close(fd_); }
   /// True once `word` has come, within the time.
   bool hears(const std::string& word, int most_ms) {
-    for (int waited = 0; waited <= most_ms; waited += 50) {
+    const auto end = std::chrono::steady_clock::now() + std::chrono::milliseconds(most_ms);
+    for (;;) {
+      const auto left = std::chrono::ceil<std::chrono::milliseconds>(end - std::chrono::steady_clock::now());
       pollfd one{fd_, POLLIN, 0};
-      while (::poll(&one, 1, 0) == 1) {
-        char text[512];
-        const ssize_t size = ::recv(fd_, text, sizeof text, 0);
-        if (std::string(text, static_cast<std::size_t>(std::max<ssize_t>(0, size))).find(word) !=
-            std::string::npos)
-          return true;
-      }
-      ::usleep(50'000);
+      if (left.count() <= 0 || ::poll(&one, 1, static_cast<int>(left.count())) != 1) return false;
+      char text[512];
+      const ssize_t size = ::recv(fd_, text, sizeof text, 0);
+      if (std::string(text, static_cast<std::size_t>(std::max<ssize_t>(0, size))).find(word) !=
+          std::string::npos)
+        return true;
     }
-    return false;
   }
   void forget() {
     char text[512];

@@ -3,6 +3,7 @@
 // recording, desks.
 #include "carousel/carousel.h"
 #include "jack.h"
+#include "runwindow.h"
 #include <QCheckBox>
 #include <QContextMenuEvent>
 #include <QDialogButtonBox>
@@ -20,27 +21,13 @@
 #include "desk/run/lookpad.h"
 #include "desk/run/runpage.h"
 #include "desk/run/surfacewindow.h"
-#include "desk/window.h"
 #include "node/node.h"
 
 namespace chispa::desk {
 namespace {
 
-class LiveWindow : public WindowTest {
+class LiveWindow : public RunWindow {
  protected:
-  LiveWindow() {
-    EXPECT_TRUE(window_.openFile(QStringLiteral(CHISPA_SOURCE_DIR "/demo/carousel.chispa")));
-    window_.resize(1280, 800);
-    window_.showWorkspace(Workspace::Run);
-    window_.activateWindow();
-    settle();
-    EXPECT_TRUE(QTest::qWaitForWindowActive(&window_));
-  }
-  LookId called(const char* name) const {
-    const Look* look = findNamed(show().looks, name);
-    EXPECT_TRUE(look) << name;
-    return look ? look->id : LookId{};
-  }
   LookPad* pad(const char* look) {
     return the<LookPad>(QStringLiteral("pad-%1").arg(called(look).value).toLatin1().constData());
   }

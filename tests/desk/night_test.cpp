@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Set lists, the almanac and the night watch through the real window.
+#include "runwindow.h"
 #include <QCheckBox>
 #include <QListWidget>
 #include <QMimeData>
@@ -19,26 +20,16 @@
 #include "desk/run/setlistlines.h"
 #include "desk/run/setlistpanel.h"
 #include "desk/session/nightdesk.h"
-#include "desk/window.h"
 #include "node/node.h"
 
 namespace chispa::desk {
 namespace {
 
-class NightWindow : public WindowTest {
+class NightWindow : public RunWindow {
  protected:
-  NightWindow() {
-    EXPECT_TRUE(window_.openFile(QStringLiteral(CHISPA_SOURCE_DIR "/demo/carousel.chispa")));
-    window_.resize(1280, 800);
-    window_.showWorkspace(Workspace::Run);
-    window_.activateWindow();
-    settle();
-    EXPECT_TRUE(QTest::qWaitForWindowActive(&window_));
-  }
   SetListLines& lines() { return window_.runPage().setLists().lines(); }
   NightDesk& night() { return window_.night(); }
   AlmanacView& almanac() { return window_.runPage().nights().almanac(); }
-  LookId called(const char* name) const { return findNamed(show().looks, name)->id; }
   void isTime(const char* local, double speed = 1) {
     const auto at = parseLocal(local, *TimeZone::named(show().almanac.zone));
     night().setClock(std::make_unique<engine::RehearsalClock>(*at, speed));
