@@ -69,12 +69,11 @@ int tonight(const Words& words) {
 }
 
 int nights(const Words& words) {
-  const auto log = engine::NightLog::open(engine::NightLog::usualFile());
-  if (!log) return failed(log.failure());
+  engine::NightReader log(engine::NightLog::usualFile());
   Json rows = Json::array();
-  for (const engine::NightSum& sum : (*log)->nights(words.last)) {
+  for (const engine::NightSum& sum : log.nights(words.last)) {
     Json events = Json::array();
-    for (const engine::NightEvent& event : (*log)->events(sum.night))
+    for (const engine::NightEvent& event : log.events(sum.night))
       events.push_back({{"at", rfc3339(std::chrono::floor<std::chrono::seconds>(event.at), TimeZone::utc())},
                         {"kind", event.kind},
                         {"what", event.what},

@@ -148,16 +148,13 @@ class Running {
 
   int go() {
     if (words_.almanac) openLog();
-    engine::NightWatch watch(hand_, log_.get());
-    engine::NightMeter meter(player_, watch);
-    watch_ = &watch;
-    meter_ = &meter;
+    watch_.setLog(log_.get());
     take(opened_.show, opened_.compiled());
-    if (const auto trouble = watch.setShow(opened_.show)) return failed(*trouble);
+    if (const auto trouble = watch_.setShow(opened_.show)) return failed(*trouble);
     if (!setClock()) return kUsageError;
     if (const int status = begin(); status != kDone) return status;
     loop();
-    watch.stop(clock_->now(), "it was stopped");
+    watch_.stop(clock_->now(), "it was stopped");
     manager_.stopping();
     if (!words_.stats.empty())
       if (const Outcome written = writeStats(words_.stats, opened_.show, player_); !written)
@@ -190,7 +187,7 @@ class Running {
     }
     engine::WallTime begin = engine::SystemWallClock().now();
     if (!words_.when.empty()) {
-      const auto then = parseLocal(words_.when, watch_->plan()->zone());
+      const auto then = parseLocal(words_.when, watch_.plan()->zone());
       if (!then) {
         std::cerr << "--at " << words_.when << " is no time; write it like 2026-12-24T19:30:00.\n";
         return false;
@@ -202,7 +199,7 @@ class Running {
   }
 
   int begin() {
-    watch_->performer().setSpeed(words_.speed);
+    watch_.performer().setSpeed(words_.speed);
     if (words_.almanac) {
       // What sleeps does not wake up at dusk.
       auto guard = engine::SleepGuard::take("plays the almanac of " + opened_.show.name);
@@ -210,13 +207,13 @@ class Running {
         guard_ = *std::move(guard);
       else
         std::cerr << guard.failure().text() << "\n";
-      watch_->begin(clock_->now());
+      watch_.begin(clock_->now());
     } else {
       const auto programme = programmeOf(opened_, words_);
       if (!programme) return kShowError;
       player_.switchLight(true);
       const auto seed = static_cast<std::uint64_t>(clock_->now().time_since_epoch().count());
-      watch_->performer().begin(opened_.show, *programme, seed, Micros(0), player_.clock().now());
+      watch_.performer().begin(opened_.show, *programme, seed, Micros(0), player_.clock().now());
     }
     manager_.ready(state());
     return kDone;
@@ -228,9 +225,9 @@ class Running {
     while (!isInterrupted() && (words_.length_s <= 0 || std::chrono::steady_clock::now() < until)) {
       const MonoTime now = player_.clock().now();
       if (words_.almanac)
-        watch_->tick(clock_->now(), now);
+        watch_.tick(clock_->now(), now);
       else
-        watch_->performer().tick(now);
+        watch_.performer().tick(now);
       while (const auto request = player_.output().live().takeRequest()) answer(*request);
       if (now - checkedAt_ >= 1s) {
         checkedAt_ = now;
@@ -242,7 +239,7 @@ class Running {
 
   /// Once a second.
   void check(MonoTime now) {
-    if (words_.almanac) meter_->tick(opened_.show, now);
+    if (words_.almanac) meter_.tick(opened_.show, now);
     if (now - refreshedAt_ >= 2s) {
       refreshedAt_ = now;
       inputs_.refresh();
@@ -267,7 +264,7 @@ class Running {
 
   void reread(FileWatch::Read read) {
     hand_.setShow(read.show);
-    if (const auto trouble = watch_->setShow(read.show)) {
+    if (const auto trouble = watch_.setShow(read.show)) {
       hand_.setShow(opened_.show);
       return tell("show", trouble->text());
     }
@@ -283,20 +280,20 @@ class Running {
 
   void tell(const std::string& kind, const std::string& words) {
     std::cerr << words << "\n";
-    watch_->note(kind, opened_.show.name, words);
+    watch_.note(kind, opened_.show.name, words);
   }
 
   /// In one line, for whoever looks at the service.
   std::string state() const {
-    const auto& piece = watch_->performer().piece();
+    const auto& piece = watch_.performer().piece();
     if (piece) return "plays " + engine::nameOfPiece(opened_.show, *piece);
-    const auto& next = watch_->next();
-    return next ? "dark until " + rfc3339(next->start, watch_->plan()->zone()) : std::string("dark");
+    const auto& next = watch_.next();
+    return next ? "dark until " + rfc3339(next->start, watch_.plan()->zone()) : std::string("dark");
   }
 
   /// What bindings ask for besides light.
   void answer(const LiveRequest& request) {
-    const auto& piece = watch_->performer().piece();
+    const auto& piece = watch_.performer().piece();
     const Score* score = piece ? find(opened_.show.scores, piece->score) : nullptr;
     switch (request.kind) {
       case LiveRequest::Kind::Light:
@@ -310,9 +307,9 @@ class Running {
         if (score) player_.pause(), player_.seek(score->id, Micros(0));
         return;
       case LiveRequest::Kind::SetListOn:
-        return watch_->performer().skip(player_.clock().now());
+        return watch_.performer().skip(player_.clock().now());
       case LiveRequest::Kind::SetListBack:
-        return watch_->performer().back(player_.clock().now());
+        return watch_.performer().back(player_.clock().now());
       case LiveRequest::Kind::GoTo:
         if (score) player_.seek(score->id, request.at);
         return;
@@ -326,13 +323,13 @@ class Running {
   std::unique_ptr<engine::NightLog> log_;
   engine::Player player_;
   engine::PlayerHand hand_;
+  engine::NightWatch watch_{hand_, nullptr};
+  engine::NightMeter meter_{player_, watch_};
   Inputs inputs_;
   FileWatch file_;
   engine::ServiceManager manager_;
   std::optional<engine::SleepGuard> guard_;
   std::unique_ptr<engine::WallClock> clock_;
-  engine::NightWatch* watch_ = nullptr;
-  engine::NightMeter* meter_ = nullptr;
   MonoTime checkedAt_{0};
   MonoTime refreshedAt_{0};
   std::uint64_t framesFed_ = 0;

@@ -72,11 +72,8 @@ Result<TimeZone> TimeZone::named(const std::string& name) {
   }
 }
 
-TimeZone TimeZone::utc() {
-  return TimeZone(date::locate_zone("Etc/UTC"));
-}
-
 Instant TimeZone::instantOf(Date date, minutes sinceMidnight) const {
+  if (!zone_) return Instant(date) + sinceMidnight;
   const date::local_seconds local{date.time_since_epoch() + sinceMidnight};
   const auto info = zoneOf(zone_).get_info(local);
   // In the missing hour `first` ends where the clocks are put forward.
@@ -85,7 +82,7 @@ Instant TimeZone::instantOf(Date date, minutes sinceMidnight) const {
 }
 
 std::chrono::seconds TimeZone::offsetAt(Instant at) const {
-  return zoneOf(zone_).get_info(at).offset;
+  return zone_ ? zoneOf(zone_).get_info(at).offset : std::chrono::seconds(0);
 }
 
 LocalTime TimeZone::localOf(Instant at) const {
@@ -94,10 +91,18 @@ LocalTime TimeZone::localOf(Instant at) const {
   return {date, local - date};
 }
 
-std::string dateText(Date date) {
+CalendarDay calendarDay(Date date) {
   const year_month_day day(date);
-  return dayText({static_cast<int>(day.year()), static_cast<int>(static_cast<unsigned>(day.month())),
-                  static_cast<int>(static_cast<unsigned>(day.day()))});
+  return {static_cast<int>(day.year()), static_cast<int>(static_cast<unsigned>(day.month())),
+          static_cast<int>(static_cast<unsigned>(day.day()))};
+}
+
+const char* monthName(int month) {
+  return kMonths[static_cast<std::size_t>(month - 1)];
+}
+
+std::string dateText(Date date) {
+  return dayText(calendarDay(date));
 }
 
 std::string rfc3339(Instant at, const TimeZone& zone) {
@@ -137,10 +142,9 @@ std::optional<Instant> parseLocal(const std::string& text, const TimeZone& zone)
 }
 
 std::string spokenDate(Date date) {
-  const year_month_day day(date);
-  return std::string(kWeekdays[weekday(date).iso_encoding() - 1]) + " " +
-         std::to_string(static_cast<unsigned>(day.day())) + " " +
-         kMonths[static_cast<unsigned>(day.month()) - 1];
+  const CalendarDay day = calendarDay(date);
+  return std::string(kWeekdays[weekday(date).iso_encoding() - 1]) + " " + std::to_string(day.day) + " " +
+         monthName(day.month);
 }
 
 std::vector<City> citiesOfZoneTable(const std::string& path) {

@@ -26,7 +26,7 @@ class TimeZone {
  public:
   /// By its name ("Europe/Madrid").
   static Result<TimeZone> named(const std::string& name);
-  static TimeZone utc();
+  static TimeZone utc() { return TimeZone(nullptr); }
 
   /// The instant at which clocks there show this time. In the hour that comes twice, the first of both; in
   /// the hour that is missing, the instant at which it is left out.
@@ -38,12 +38,16 @@ class TimeZone {
 
  private:
   explicit TimeZone(const void* zone) : zone_(zone) {}
-  /// Of the date library, which lives as long as the program.
+  /// Of the date library, which lives as long as the program; null for UTC, which needs no zone data.
   const void* zone_;
 };
 
 /// RFC 3339 with the zone's offset: "2026-06-21T21:34:05+02:00".
 std::string rfc3339(Instant at, const TimeZone& zone);
+/// A day of one year, taken apart.
+CalendarDay calendarDay(Date date);
+/// "December" for 12.
+const char* monthName(int month);
 /// "21:34".
 std::string clockText(Instant at, const TimeZone& zone);
 /// "2026-06-21".

@@ -3,6 +3,8 @@
 
 #include <algorithm>
 
+#include "core/setlist/setlistwalk.h"
+
 namespace chispa {
 namespace {
 
@@ -30,18 +32,16 @@ std::string whyNoSun(const NightTime& time, const SunTimes& sun) {
   return day == SunDay::StaysAbove ? "the sun does not set that day" : "the sun does not rise that day";
 }
 
-bool holdsIn(const RuleDays& days, const CalendarDay& day) {
-  const auto isIn = [&](const std::string& first, const std::string& last, const CalendarDay& of) {
-    const auto from = parseDay(first);
-    const auto to = parseDay(last);
-    const bool isAfter = !from || of >= *from;
-    const bool isBefore = !to || of <= *to;
-    // Over the new year.
-    if (from && to && from->year == 0 && *from > *to) return isAfter || isBefore;
-    return isAfter && isBefore;
-  };
-  const bool ofEveryYear = days.first.size() == 5 || days.last.size() == 5;
-  return isIn(days.first, days.last, ofEveryYear ? CalendarDay{0, day.month, day.day} : day);
+bool holdsIn(const RuleDays& days, CalendarDay day) {
+  const auto from = parseDay(days.first);
+  const auto to = parseDay(days.last);
+  const bool ofEveryYear = (from && from->year == 0) || (to && to->year == 0);
+  if (ofEveryYear) day.year = 0;
+  const bool isAfter = !from || day >= *from;
+  const bool isBefore = !to || day <= *to;
+  // Over the new year.
+  if (from && to && ofEveryYear && *from > *to) return isAfter || isBefore;
+  return isAfter && isBefore;
 }
 
 bool isAmong(const std::vector<std::string>& texts, const CalendarDay& day) {
@@ -49,12 +49,6 @@ bool isAmong(const std::vector<std::string>& texts, const CalendarDay& day) {
     const auto one = parseDay(text);
     return one && one->month == day.month && one->day == day.day && (one->year == 0 || one->year == day.year);
   });
-}
-
-CalendarDay calendarDay(Date date) {
-  const year_month_day day(date);
-  return {static_cast<int>(day.year()), static_cast<int>(static_cast<unsigned>(day.month())),
-          static_cast<int>(static_cast<unsigned>(day.day()))};
 }
 
 }  // namespace
@@ -172,15 +166,10 @@ std::vector<Slot> NightPlan::laid(const std::vector<Window>& windows) const {
 }
 
 std::vector<Slot> NightPlan::slotsOf(Date first, int count) const {
-  SunTable sun(place_);
-  return slotsOf(first, count, sun);
-}
-
-std::vector<Slot> NightPlan::slotsOf(Date first, int count, SunTable& sun) const {
-  // Those of the nights around may reach into these.
-  auto all = laid(windows(first - days(2), count + 4, sun));
-  std::erase_if(all,
-                [&](const Slot& slot) { return slot.night < first || slot.night >= first + days(count); });
+  std::vector<Slot> all;
+  for (const Night& night : nights(first, count))
+    all.insert(all.end(), night.nightSlots.begin(), night.nightSlots.end());
+  std::sort(all.begin(), all.end(), [](const Slot& a, const Slot& b) { return a.start < b.start; });
   return all;
 }
 
@@ -191,10 +180,19 @@ std::vector<Night> NightPlan::nights(Date first, int count) const {
     const Date date = first + days(i);
     const SunTimes& evening = sun.on(date);
     const SunTimes& morning = sun.on(date + days(1));
-    nights.push_back({date, evening.sunset, evening.dusk, morning.dawn, morning.sunrise, {}});
+    nights.push_back({date, evening.sunset, evening.dusk, morning.dawn, morning.sunrise, {}, {}});
   }
-  for (const Slot& slot : slotsOf(first, count, sun))
-    nights[static_cast<std::size_t>((slot.night - first).count())].nightSlots.push_back(slot);
+  const auto nightOf = [&](Date date) {
+    const auto index = (date - first).count();
+    return index >= 0 && index < count ? &nights[static_cast<std::size_t>(index)] : nullptr;
+  };
+  // Those of the nights around may reach into these.
+  const auto around = windows(first - days(2), count + 4, sun);
+  for (const Window& window : around)
+    if (Night* night = nightOf(window.night))
+      night->alone.push_back({window.start, window.end, window.night, rules_[window.rule]->id});
+  for (const Slot& slot : laid(around))
+    if (Night* night = nightOf(slot.night)) night->nightSlots.push_back(slot);
   return nights;
 }
 
@@ -236,23 +234,8 @@ Moment NightPlan::at(Instant instant) const {
 }
 
 std::string whatOf(const Show& show, const Rule& rule) {
-  switch (rule.kind) {
-    case PieceKind::SetList: {
-      const SetList* list = find(show.setLists, rule.list);
-      return list ? list->name : std::string();
-    }
-    case PieceKind::Look: {
-      const Look* look = find(show.looks, rule.look);
-      return look ? look->name : std::string();
-    }
-    case PieceKind::Score: {
-      const Score* score = find(show.scores, rule.score);
-      return score ? score->name : std::string();
-    }
-    case PieceKind::Silence:
-      return "dark";
-  }
-  return {};
+  return rule.kind == PieceKind::Silence ? "dark"
+                                         : nameOfPlayed(show, rule.kind, rule.score, rule.look, rule.list);
 }
 
 }  // namespace chispa

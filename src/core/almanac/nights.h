@@ -28,6 +28,8 @@ struct Night {
   /// In the order of time; none overlaps another. A rule that begins in the morning and goes on past noon is
   /// of the same day, so the first slot may lie before noon.
   std::vector<Slot> nightSlots;
+  /// When each rule would play if it were alone, in the order of the rules.
+  std::vector<Slot> alone;
 };
 
 /// What a rule says of one night.
@@ -91,7 +93,6 @@ class NightPlan {
   std::optional<Instant> instantOf(const NightTime& time, Date date, SunTable& sun) const;
   Window windowOf(std::size_t rule, Date date, SunTable& sun) const;
   std::vector<Window> windows(Date first, int count, SunTable& sun) const;
-  std::vector<Slot> slotsOf(Date first, int count, SunTable& sun) const;
   bool goesBefore(std::size_t a, std::size_t b) const;
   std::vector<Slot> laid(const std::vector<Window>& windows) const;
 

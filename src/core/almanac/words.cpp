@@ -9,16 +9,13 @@ namespace chispa {
 namespace {
 
 constexpr std::array<const char*, 7> kDays{"Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"};
-constexpr std::array<const char*, 12> kMonths{"January",   "February", "March",    "April",
-                                              "May",       "June",     "July",     "August",
-                                              "September", "October",  "November", "December"};
 constexpr int kEveryDay = 127;
 
 /// "24 December", with the year of a day of one year.
 std::string spoken(const std::string& text) {
   const auto day = parseDay(text);
   if (!day) return text;
-  std::string words = std::to_string(day->day) + " " + kMonths[static_cast<std::size_t>(day->month - 1)];
+  std::string words = std::to_string(day->day) + " " + monthName(day->month);
   if (day->year != 0) words += " " + std::to_string(day->year);
   return words;
 }

@@ -3,6 +3,8 @@
 
 #include <algorithm>
 
+#include "core/setlist/setlistwalk.h"
+
 namespace chispa {
 
 SetListId addSetList(Show& show, const std::string& name) {
@@ -71,18 +73,7 @@ SetListItem lineOfSilence(Micros length) {
 }
 
 std::string nameOfLine(const Show& show, const SetListItem& line) {
-  const auto name = [](const auto* item) { return item ? item->name : std::string(); };
-  switch (line.kind) {
-    case PieceKind::Score:
-      return name(find(show.scores, line.score));
-    case PieceKind::Look:
-      return name(find(show.looks, line.look));
-    case PieceKind::SetList:
-      return name(find(show.setLists, line.list));
-    case PieceKind::Silence:
-      return "silence";
-  }
-  return {};
+  return nameOfPlayed(show, line.kind, line.score, line.look, line.list);
 }
 
 RuleId addRule(Show& show, const std::string& name) {

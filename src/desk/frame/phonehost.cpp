@@ -164,16 +164,12 @@ std::string PhoneHost::stateText() const {
 
 /// What plays, and what comes next.
 QString PhoneHost::nowWords() const {
-  const Score* score = session_.stage.score();
-  const auto& piece = night_.performer().piece();
-  QString words;
-  if (score && session_.stage.isPlaying())
-    words = tr("%1 · %2").arg(text(score->name),
-                              timeText(Micros(session_.stage.position().count() / 1'000'000 * 1'000'000)));
-  else if (piece)
-    words = text(engine::nameOfPiece(session_.show(), *piece));
-  if (const auto coming = night_.performer().coming(); coming && piece)
-    words += tr(" · next: %1").arg(text(engine::nameOfPiece(session_.show(), *coming)));
+  QString words = night_.playing();
+  // To the second: phones are told of what is another only.
+  if (session_.stage.isPlaying())
+    words =
+        tr("%1 · %2").arg(words, timeText(Micros(session_.stage.position().count() / 1'000'000 * 1'000'000)));
+  if (const QString coming = night_.coming(); !coming.isEmpty()) words += tr(" · next: %1").arg(coming);
   return words;
 }
 

@@ -47,11 +47,10 @@ AlmanacView::AlmanacView(const Session& session, NightDesk& night, QWidget* pare
   setMouseTracking(true);
   setMinimumHeight(110);
   const auto today = std::chrono::floor<days>(night_.now());
-  year_ = static_cast<int>(std::chrono::year_month_day(today).year());
+  year_ = calendarDay(today).year;
   cursorDay_ = today;
   connect(&watcher_, &QFutureWatcherBase::finished, this, &AlmanacView::finish);
-  connect(&session_.document, &Document::showChanged, this, &AlmanacView::request);
-  connect(&session_.document, &Document::opened, this, &AlmanacView::request);
+  connect(&night_, &NightDesk::almanacChanged, this, &AlmanacView::request);
   connect(&session_.selection, &Selection::changed, this, qOverload<>(&QWidget::update));
   request();
 }
@@ -74,15 +73,7 @@ void AlmanacView::setYear(int year) {
 std::optional<AlmanacView::Year> AlmanacView::worked(const Show& show, int number) {
   const auto plan = NightPlan::of(show);
   if (!plan) return std::nullopt;
-  Year year{number, plan->nights(firstOf(number), daysOf(number)), plan->zone(), show.rules, {}};
-  // What each rule would do alone, to show where another goes before it.
-  for (const auto& rule : show.rules) {
-    Show only = show;
-    only.rules = {rule};
-    const auto own = NightPlan::of(only)->slotsOf(firstOf(number), daysOf(number));
-    year.alone.insert(year.alone.end(), own.begin(), own.end());
-  }
-  return year;
+  return Year{number, plan->nights(firstOf(number), daysOf(number)), plan->zone(), show.rules};
 }
 
 /// One at a time; what changes meanwhile is worked out after it.
@@ -91,13 +82,9 @@ void AlmanacView::request() {
     isAgain_ = true;
     return;
   }
-  const Show& show = session_.show();
-  const bool isSame = shown_ && shown_->number == year_ && shown_->rules == show.rules;
-  if (isSame && !isAgain_ && shownAlmanac_ == show.almanac) return;
   isAgain_ = false;
-  shownAlmanac_ = show.almanac;
-  watcher_.setFuture(
-      QtConcurrent::run(&pools::drawing(), [show, year = year_] { return worked(show, year); }));
+  watcher_.setFuture(QtConcurrent::run(
+      &pools::drawing(), [show = session_.show(), year = year_] { return worked(show, year); }));
 }
 
 void AlmanacView::finish() {
@@ -186,11 +173,12 @@ void AlmanacView::paintRules(QPainter& painter) const {
   const auto boxOf = [&](const Slot& slot) {
     return columnOf(slot.night, yOf(minutesOf(slot.start, slot.night)), yOf(minutesOf(slot.end, slot.night)));
   };
-  for (const Slot& slot : shown_->alone) {
-    QColor ground = tintOf(placeOf(slot.rule));
-    ground.setAlpha(120);
-    painter.fillRect(boxOf(slot), QBrush(ground, Qt::BDiagPattern));
-  }
+  for (const Night& night : shown_->nights)
+    for (const Slot& slot : night.alone) {
+      QColor ground = tintOf(placeOf(slot.rule));
+      ground.setAlpha(120);
+      painter.fillRect(boxOf(slot), QBrush(ground, Qt::BDiagPattern));
+    }
   const auto* chosen = std::get_if<RuleId>(&session_.selection.now());
   std::vector<QRectF> spans(shown_->rules.size());
   for (const Night& night : shown_->nights)
@@ -263,7 +251,7 @@ void AlmanacView::paintEvent(QPaintEvent*) {
   const QRectF box = field();
   const Date tonight =
       shown_->zone.dateOf(std::chrono::floor<std::chrono::seconds>(night_.now()) - minutes(12 * 60));
-  if (std::chrono::year_month_day(tonight).year() == std::chrono::year(year_)) {
+  if (calendarDay(tonight).year == year_) {
     const double x = xOf(tonight) + box.width() / daysOf(year_) / 2;
     painter.setPen(QPen(theme().ember, 2));
     painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
@@ -387,8 +375,7 @@ void AlmanacView::keyPressEvent(QKeyEvent* event) {
   hasCursor_ = true;
   const auto move = [this](int by) {
     cursorDay_ += days(by);
-    const int year = static_cast<int>(std::chrono::year_month_day(cursorDay_).year());
-    setYear(year);
+    setYear(calendarDay(cursorDay_).year);
   };
   constexpr int kMonth = 30;
   constexpr double kHour_min = 60;

@@ -54,8 +54,6 @@ class AlmanacView : public QWidget {
     std::vector<Night> nights;
     TimeZone zone = TimeZone::utc();
     Items<Rule> rules;
-    /// By night and then by rule: when it would play if it were alone.
-    std::vector<Slot> alone;
   };
   static std::optional<Year> worked(const Show& show, int year);
   void request();
@@ -75,7 +73,6 @@ class AlmanacView : public QWidget {
   NightDesk& night_;
   int year_;
   std::optional<Year> shown_;
-  Almanac shownAlmanac_;
   QFutureWatcher<std::optional<Year>> watcher_;
   bool isAgain_ = false;
   std::optional<QPointF> pressedAt_;

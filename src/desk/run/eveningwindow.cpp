@@ -91,20 +91,15 @@ void EveningWindow::follow() {
   const NightPlan* plan = night_.watch().plan();
   const auto instant = std::chrono::floor<std::chrono::seconds>(night_.now());
   if (plan) time_->setText(text(clockText(instant, plan->zone())));
-  const auto& piece = night_.performer().piece();
-  QString now = piece ? text(engine::nameOfPiece(session_.show(), *piece)) : tr("Dark");
-  const Score* score = session_.stage.score();
-  if (!piece && session_.stage.isPlaying() && score) now = text(score->name);
-  now_->setText(now);
-  const auto coming = night_.performer().coming();
-  next_->setText(coming && piece ? tr("next: %1").arg(text(engine::nameOfPiece(session_.show(), *coming)))
-                                 : tr("Tonight: %1").arg(night_.tonight()));
+  const QString playing = night_.playing(), coming = night_.coming();
+  now_->setText(playing.isEmpty() ? tr("Dark") : playing);
+  next_->setText(coming.isEmpty() ? tr("Tonight: %1").arg(night_.tonight()) : tr("next: %1").arg(coming));
   const QStringList troubles = night_.isWatching() ? night_.troubles() : QStringList();
   state_->setText(!troubles.isEmpty() ? tr("! %1").arg(troubles.front())
                   : isLocked_         ? tr("Locked. Hold U for three seconds to unlock.")
                                       : QString());
   light_->setText(session_.stage.isLit() ? tr("Light is ON") : tr("Light is OFF"));
-  skip_->setEnabled(coming.has_value());
+  skip_->setEnabled(!coming.isEmpty());
   lock_->setText(isLocked_ ? tr("Hold to unlock") : tr("Lock"));
 }
 

@@ -95,8 +95,7 @@ NightLogView::NightLogView(const Session& session, QWidget* parent) : QDialog(pa
   row->addLayout(column, 1);
   connect(nights_, &QListWidget::currentItemChanged, this, &NightLogView::showNight);
   QtConcurrent::run(&pools::drawing(), [] {
-    const auto log = engine::NightLog::open(engine::NightLog::usualFile());
-    return log ? (*log)->nights(kShownNights) : std::vector<engine::NightSum>();
+    return engine::NightReader(engine::NightLog::usualFile()).nights(kShownNights);
   }).then(this, [this](const std::vector<engine::NightSum>& nights) { fill(nights); });
 }
 
@@ -137,8 +136,7 @@ void NightLogView::showNight() {
   auto zone = TimeZone::named(session_.show().almanac.zone);
   const TimeZone own = zone ? *zone : TimeZone::utc();
   QtConcurrent::run(&pools::drawing(), [name = night.night] {
-    const auto log = engine::NightLog::open(engine::NightLog::usualFile());
-    return log ? (*log)->events(name) : std::vector<engine::NightEvent>();
+    return engine::NightReader(engine::NightLog::usualFile()).events(name);
   }).then(this, [this, row, own](const std::vector<engine::NightEvent>& events) {
     if (row != nights_->currentRow()) return;
     for (const engine::NightEvent& event : events) {

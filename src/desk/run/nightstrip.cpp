@@ -64,7 +64,7 @@ NightStrip::NightStrip(const Session& session, NightDesk& night, QWidget* parent
   connect(view_, &AlmanacView::asked, this, &NightStrip::askAbout);
   connect(view_, &AlmanacView::yearChanged, this, &NightStrip::follow);
   connect(&night_, &NightDesk::changed, this, &NightStrip::follow);
-  connect(&session_.document, &Document::showChanged, this, &NightStrip::fillNights);
+  connect(&night_, &NightDesk::almanacChanged, this, &NightStrip::fillNights);
   connect(&session_.document, &Document::opened, this, [this] {
     asked_.reset();
     fillNights();
@@ -107,10 +107,8 @@ QWidget* NightStrip::makeHead() {
   };
   year_ = named(new QPushButton, "almanacYear", tr("Year"), tr("Back to this year"));
   year_->setFlat(true);
-  connect(year_, &QPushButton::clicked, this, [this] {
-    view_->setYear(static_cast<int>(
-        std::chrono::year_month_day(std::chrono::floor<std::chrono::days>(night_.now())).year()));
-  });
+  connect(year_, &QPushButton::clicked, this,
+          [this] { view_->setYear(calendarDay(std::chrono::floor<std::chrono::days>(night_.now())).year); });
   line->addWidget(watch_);
   line->addWidget(tonight_, 1);
   for (QPushButton* button : {hold_, longer_, add, place}) line->addWidget(button);
@@ -213,13 +211,11 @@ void NightStrip::ask() {
   auto* column = new QVBoxLayout(&dialog);
   column->addWidget(new QLabel(tr("What would play then, and why?")));
   const LocalTime local = plan->zone().localOf(std::chrono::floor<std::chrono::seconds>(night_.now()));
-  const std::chrono::year_month_day today(local.date);
+  const CalendarDay today = calendarDay(local.date);
   constexpr int kEvening = 21;
-  auto* when = named(new QDateTimeEdit(QDateTime(QDate(static_cast<int>(today.year()),
-                                                       static_cast<int>(static_cast<unsigned>(today.month())),
-                                                       static_cast<int>(static_cast<unsigned>(today.day()))),
-                                                 QTime(kEvening, 0), Qt::UTC)),
-                     "askWhen", tr("When"), tr("Day and time, as clocks at the installation show them"));
+  auto* when = named(
+      new QDateTimeEdit(QDateTime(QDate(today.year, today.month, today.day), QTime(kEvening, 0), Qt::UTC)),
+      "askWhen", tr("When"), tr("Day and time, as clocks at the installation show them"));
   when->setTimeSpec(Qt::UTC);
   when->setDisplayFormat(QStringLiteral("yyyy-MM-dd HH:mm"));
   when->setCalendarPopup(true);

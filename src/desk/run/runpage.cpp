@@ -110,15 +110,13 @@ void RunPage::showNow() {
     if (const Look* look = chispa::find(session_.show().looks, play.look);
         look && !play.isEnding && !(piece && piece->look == play.look))
       lit << text(look->name);
-  QString words = lit.isEmpty() ? QString() : tr("By hand: %1").arg(lit.join(QStringLiteral(", ")));
-  if (score && session_.stage.isPlaying())
-    words = tr("%1 · %2").arg(text(score->name), timeText(session_.stage.position())) +
-            (words.isEmpty() ? QString() : QStringLiteral("  ·  ") + words);
-  if (piece && piece->kind != PieceKind::Score)
-    words = text(engine::nameOfPiece(session_.show(), *piece)) +
-            (words.isEmpty() ? QString() : QStringLiteral("  ·  ") + words);
-  if (const auto coming = night_.performer().coming(); coming && piece)
-    words += tr("  ·  next: %1").arg(text(engine::nameOfPiece(session_.show(), *coming)));
+  QStringList parts;
+  if (const QString playing = night_.playing(); !playing.isEmpty())
+    parts << (session_.stage.isPlaying() ? tr("%1 · %2").arg(playing, timeText(session_.stage.position()))
+                                         : playing);
+  if (!lit.isEmpty()) parts << tr("By hand: %1").arg(lit.join(QStringLiteral(", ")));
+  if (const QString coming = night_.coming(); !coming.isEmpty()) parts << tr("next: %1").arg(coming);
+  QString words = parts.join(QStringLiteral("  ·  "));
   if (words.isEmpty()) words = tr("Nothing plays. Press a pad, or its key.");
   now_->setText(fontMetrics().elidedText(words, Qt::ElideRight, now_->width()));
   state_->setText(session_.stage.isLit() ? QString() : tr("Light is OFF (F9)"));

@@ -94,7 +94,6 @@ SetListLines::SetListLines(const Session& session, NightDesk& night, QWidget* pa
   setDefaultDropAction(Qt::MoveAction);
   connect(&session_.document, &Document::showChanged, this, &SetListLines::refill);
   connect(&session_.document, &Document::opened, this, &SetListLines::refill);
-  connect(&night_, &NightDesk::changed, this, &SetListLines::follow);
   connect(&session_.stage, &Stage::ticked, this, &SetListLines::follow);
   connect(this, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { play(row(item)); });
   const auto choose = [this](QListWidgetItem* item) {
@@ -125,24 +124,29 @@ void SetListLines::refill() {
     addItem(item);
   }
   setCurrentRow(std::min(chosen, count() - 1));
+  playing_ = -1;
   follow();
 }
 
+/// Only the line that plays, and the one that did, are other than refill() made them.
 void SetListLines::follow() {
   if (!isVisible()) return;
-  const auto& piece = night_.performer().piece();
-  const QSignalBlocker quiet(this);
   const SetList* list = chispa::find(session_.show().setLists, list_);
-  for (int i = 0; list && i < count() && i < std::ssize(list->items); ++i) {
-    const bool plays = piece && piece->list == list_ && static_cast<int>(piece->line) == i;
-    const SetListItem& line = list->items[static_cast<std::size_t>(i)];
-    QString detail = detailOf(session_.show(), line);
-    if (plays && piece->length)
-      detail =
-          tr("%1 of %2").arg(shortTime(std::min(night_.played(), *piece->length)), shortTime(*piece->length));
-    if (item(i)->data(kPlaysRole).toBool() != plays) item(i)->setData(kPlaysRole, plays);
-    if (item(i)->data(kDetailRole).toString() != detail) item(i)->setData(kDetailRole, detail);
+  const auto& piece = night_.performer().piece();
+  const int playing = list && piece && piece->list == list_ ? static_cast<int>(piece->line) : -1;
+  const QSignalBlocker quiet(this);
+  if (QListWidgetItem* before = playing == playing_ ? nullptr : item(playing_); before && list) {
+    before->setData(kPlaysRole, false);
+    before->setData(kDetailRole, detailOf(session_.show(), list->items[static_cast<std::size_t>(playing_)]));
   }
+  playing_ = playing;
+  QListWidgetItem* now = item(playing);
+  if (!now) return;
+  if (!now->data(kPlaysRole).toBool()) now->setData(kPlaysRole, true);
+  if (!piece->length) return;
+  const QString detail =
+      tr("%1 of %2").arg(shortTime(std::min(night_.played(), *piece->length)), shortTime(*piece->length));
+  if (now->data(kDetailRole).toString() != detail) now->setData(kDetailRole, detail);
 }
 
 void SetListLines::play(int row) {

@@ -41,6 +41,8 @@ class SetListLines : public QListWidget {
   Session session_;
   NightDesk& night_;
   SetListId list_;
+  /// The row that is marked as playing; -1 for none.
+  int playing_ = -1;
 };
 
 }  // namespace chispa::desk

@@ -56,7 +56,6 @@ SetListPanel::SetListPanel(const Session& session, NightDesk& night, QWidget* pa
   connect(&session_.document, &Document::opened, this, &SetListPanel::fill);
   connect(&session_.stage, &Stage::scoreChanged, this, &SetListPanel::fill);
   connect(&session_.stage, &Stage::ticked, this, &SetListPanel::follow);
-  connect(&night_, &NightDesk::changed, this, &SetListPanel::follow);
   fill();
 }
 
@@ -183,7 +182,7 @@ void SetListPanel::deleteList() {
   session_.edit(tr("delete a set list"), [id](Show& show) { deleteSetList(show, id); });
 }
 
-void SetListPanel::renameList() {
+void SetListPanel::selectList() {
   if (chosen()) session_.selection.select(chosen());
 }
 
@@ -211,7 +210,7 @@ void SetListPanel::fillAddMenu(QMenu& menu) {
       ->setEnabled(isList);
   menu.addSeparator();
   menu.addAction(tr("New set list"), this, &SetListPanel::addList);
-  menu.addAction(tr("About this list"), this, &SetListPanel::renameList)->setEnabled(isList);
+  menu.addAction(tr("About this list"), this, &SetListPanel::selectList)->setEnabled(isList);
   menu.addAction(tr("Try it at 10 × speed"), this, &SetListPanel::tryFast)->setEnabled(isList);
   menu.addAction(tr("Delete this list"), this, &SetListPanel::deleteList)->setEnabled(isList);
 }

@@ -24,7 +24,7 @@ class SetListPanel : public QWidget {
   SetListLines& lines() { return *lines_; }
   void addList();
   void deleteList();
-  void renameList();
+  void selectList();
   /// Plays the shown list, or the score in a loop; stops it if it plays.
   void start();
   /// The shown list at ten times its speed.

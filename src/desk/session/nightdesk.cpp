@@ -5,77 +5,38 @@
 
 #include "desk/parts/format.h"
 #include "desk/session/pools.h"
+#include "engine/night/joininghand.h"
 
 namespace chispa::desk {
 
 using engine::MonoTime;
 
-/// Performs on the stage.
-class NightDesk::Hand final : public engine::Stagehand {
+/// Performs on the stage, which has the sounds of all scores.
+class NightDesk::Hand final : public engine::JoiningHand {
  public:
-  explicit Hand(Stage& stage) : stage_(stage) {}
+  explicit Hand(Stage& stage) : JoiningHand(stage.player()), stage_(stage) {}
 
-  void playScore(const ScorePlay& play) override {
-    const bool hasJoined = player().followed() != followed_ && joined_ == play.score;
-    followed_ = player().followed();
-    joined_ = {};
-    play_ = play;
-    coming_.reset();
-    hasJoined ? stage_.showJoined(play) : stage_.perform(play);
-  }
-  void stopScore(Micros fade) override {
-    play_.reset();
-    coming_.reset();
-    joined_ = {};
-    stage_.endPerformance(fade);
-    followed_ = player().followed();
-  }
-  std::optional<Micros> scorePosition() override {
-    if (!play_) return std::nullopt;
-    if (coming_ && !play_->isLooped && play_->rate == 1 &&
-        stage_.join(coming_->score, coming_->score == play_->score ? Micros(0) : coming_->fade)) {
-      joined_ = coming_->score;
-      coming_.reset();
-    }
-    const Score* score = chispa::find(stage_.document().show().scores, play_->score);
-    // It plays on in the one that has joined it.
-    if (player().followed() != followed_ && score) return score->length;
-    // What joins it begins by itself: as long as it plays it is not over before that.
-    const bool isJoined = joined_ && !coming_ && stage_.isPlaying() && score;
-    return isJoined ? std::min(stage_.position(), score->length - Micros(1)) : stage_.position();
-  }
-  void prepare(ScoreId score, Micros fade) override {
-    player().follow({}, nullptr, {});
-    coming_.reset();
-    joined_ = {};
-    if (score) coming_ = ScorePlay{score, Micros(0), fade};
-  }
-  void lightLook(LookId look) override { light(look, 1); }
-  void endLook(LookId look) override { light(look, 0); }
   void switchLight(bool on) override { stage_.switchLight(on); }
-
   /// The sound has come late: the score goes on with it.
-  void resume() {
-    if (!play_ || !stage_.isPlaying()) return;
-    ScorePlay again = *play_;
+  void resumeWithSound() {
+    if (!asked() || hasSound() || !stage_.isPlaying()) return;
+    const Score* score = scoreOf(asked()->score);
+    if (!score || !soundNow(*score)) return;
+    ScorePlay again = *asked();
     again.from = stage_.position();
     again.fade = Micros(0);
-    stage_.perform(again);
+    playScore(again);
   }
+
+ protected:
+  const Score* scoreOf(ScoreId id) const override {
+    return chispa::find(stage_.document().show().scores, id);
+  }
+  std::optional<Clip> soundIfThere(const Score& score) override { return stage_.soundOf(score); }
+  void begun(const ScorePlay& play) override { stage_.showPerformed(play); }
 
  private:
-  void light(LookId look, float value) {
-    stage_.player().live(engine::LiveSource::SetList, {LiveEvent::Kind::Light, look.value, value});
-  }
-
-  engine::Player& player() { return stage_.player(); }
-
   Stage& stage_;
-  std::optional<ScorePlay> play_;
-  /// What is to join it, until that is ordered.
-  std::optional<ScorePlay> coming_;
-  ScoreId joined_;
-  std::uint64_t followed_ = 0;
 };
 
 NightDesk::NightDesk(const Session& session, QObject* parent)
@@ -86,7 +47,7 @@ NightDesk::NightDesk(const Session& session, QObject* parent)
       meter_(session.stage.player(), watch_),
       clock_(std::make_unique<engine::SystemWallClock>()) {
   connect(&session_.stage, &Stage::ticked, this, &NightDesk::tick);
-  connect(&session_.stage, &Stage::audioChanged, this, &NightDesk::soundArrived);
+  connect(&session_.stage, &Stage::audioChanged, this, [this] { hand_->resumeWithSound(); });
   connect(&session_.stage, &Stage::setListAsked, this, [this](bool on) { on ? skip() : back(); });
   connect(&session_.document, &Document::showChanged, this, &NightDesk::adoptShow);
   connect(&session_.document, &Document::opened, this, [this] {
@@ -103,9 +64,15 @@ NightDesk::~NightDesk() {
 }
 
 void NightDesk::adoptShow() {
-  tonightAt_ = {};
   const auto trouble = watch_.setShow(session_.show());
   if (trouble && isWatching()) setWatching(false);
+  // The sun is not asked at every edit of something else.
+  const Show& show = session_.show();
+  if (show.rules == rules_ && show.almanac == almanac_) return;
+  rules_ = show.rules;
+  almanac_ = show.almanac;
+  tonightAt_ = {};
+  emit almanacChanged();
   emit changed();
 }
 
@@ -167,14 +134,6 @@ void NightDesk::tick() {
   emit changed();
 }
 
-void NightDesk::soundArrived() {
-  const auto& piece = performer().piece();
-  const auto playing = session_.stage.score();
-  if (piece && piece->kind == PieceKind::Score && playing && playing->id == piece->score &&
-      session_.stage.audio() && !session_.stage.hasSound())
-    hand_->resume();
-}
-
 void NightDesk::play(SetListId list, double speed) {
   if (isWatching()) setWatching(false);
   watch_.performer().setSpeed(speed);
@@ -229,6 +188,18 @@ void NightDesk::playLonger(int minutes) {
 void NightDesk::setClock(std::unique_ptr<engine::WallClock> clock) {
   clock_ = std::move(clock);
   emit changed();
+}
+
+QString NightDesk::playing() const {
+  const auto& piece = performer().piece();
+  if (piece) return text(engine::nameOfPiece(session_.show(), *piece));
+  const Score* score = session_.stage.score();
+  return score && session_.stage.isPlaying() ? text(score->name) : QString();
+}
+
+QString NightDesk::coming() const {
+  const auto& next = performer().coming();
+  return next ? text(engine::nameOfPiece(session_.show(), *next)) : QString();
 }
 
 QString NightDesk::clockWords(Instant at) const {

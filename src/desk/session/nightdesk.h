@@ -35,6 +35,9 @@ class NightDesk : public QObject {
   void back();
   void jump(std::size_t line);
   void playNext(std::size_t line);
+  /// The name of what plays, a piece or the open score, and of the piece that comes next; empty if none does.
+  QString playing() const;
+  QString coming() const;
   /// How long the present piece has played.
   Micros played() const;
   /// Tonight only.
@@ -52,12 +55,13 @@ class NightDesk : public QObject {
  signals:
   /// What plays, or what is watched, has changed.
   void changed();
+  /// Rules or place are others.
+  void almanacChanged();
 
  private:
   class Hand;
   void tick();
   void adoptShow();
-  void soundArrived();
   void guardSleep();
   QString clockWords(Instant at) const;
   QString tonightNow() const;
@@ -69,6 +73,9 @@ class NightDesk : public QObject {
   engine::NightMeter meter_;
   std::unique_ptr<engine::WallClock> clock_;
   std::optional<engine::SleepGuard> guard_;
+  /// What almanacChanged() was told of last.
+  Items<Rule> rules_;
+  Almanac almanac_;
   QString sleepTrouble_;
   QString logTrouble_;
   engine::MonoTime measuredAt_{0};

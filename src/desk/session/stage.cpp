@@ -276,53 +276,22 @@ void Stage::play() {
   tick();
 }
 
-std::shared_ptr<const AudioClip> Stage::soundOf(const Score& score, bool& isThere) const {
+std::optional<std::shared_ptr<const AudioClip>> Stage::soundOf(const Score& score) const {
+  if (score.audio.empty() || audioTrouble_.contains(score.audio)) return nullptr;
   const auto found = audio_.find(score.audio);
-  isThere =
-      score.audio.empty() || audioTrouble_.contains(score.audio) || (found != audio_.end() && found->second);
-  if (score.audio.empty() || found == audio_.end() || !found->second) return nullptr;
+  if (found == audio_.end() || !found->second) return std::nullopt;
   std::shared_ptr<const AudioClip> clip = found->second->clip;
   return score.audioStart.count() == 0 ? clip : shifted(clip, score.audioStart);
 }
 
-void Stage::perform(const engine::Stagehand::ScorePlay& play) {
+void Stage::showPerformed(const engine::Stagehand::ScorePlay& play) {
   screens_.allow();
-  const Score* wanted = chispa::find(document_.show().scores, play.score);
-  if (!wanted) return;
-  bool isThere = false;
-  std::shared_ptr<const AudioClip> clip = play.rate == 1 ? soundOf(*wanted, isThere) : nullptr;
-  hasSound_ = clip != nullptr;
-  player_.setSound(std::move(clip), {Micros(0), play.rate});
-  player_.output().fadeInto(play.score, play.fade);
-  player_.play(play.score, play.from, {Micros(0), wanted->length, play.isLooped});
-  showJoined(play);
-}
-
-bool Stage::join(ScoreId score, Micros fade) {
-  const Score* wanted = chispa::find(document_.show().scores, score);
-  bool isThere = false;
-  std::shared_ptr<const AudioClip> clip = wanted ? soundOf(*wanted, isThere) : nullptr;
-  if (!isThere) return false;
-  player_.output().fadeInto(score, fade);
-  player_.follow(score, std::move(clip), {Micros(0), wanted->length, false});
-  return true;
-}
-
-void Stage::showJoined(const engine::Stagehand::ScorePlay& play) {
   part_.reset();
-  player_.setLoop(play.isLooped);
   if (std::exchange(looping_, play.isLooped) != play.isLooped) emit loopingChanged();
   if (std::exchange(score_, play.score) != play.score) {
     emit scoreChanged();
     emit audioChanged();
   }
-  tick();
-}
-
-void Stage::endPerformance(Micros fade) {
-  player_.output().fadeInto({}, fade);
-  player_.pause();
-  player_.seek({}, Micros(0));
   tick();
 }
 

@@ -79,16 +79,10 @@ class Stage : public QObject {
   /// The notes since then; keeps no more.
   std::vector<LiveNote> endKeeping();
   bool isKeeping() const { return isKeeping_; }
-  /// Opens a score and plays it as a set list asks for.
-  void perform(const engine::Stagehand::ScorePlay& play);
-  /// This score is to join the one that is performed, without a gap; false while its sound is not there.
-  bool join(ScoreId score, Micros fade);
-  /// It has: it is the open one now.
-  void showJoined(const engine::Stagehand::ScorePlay& play);
-  /// No score plays any more; its light fades away.
-  void endPerformance(Micros fade);
-  /// What plays has its sound; false too for a silent score.
-  bool hasSound() const { return hasSound_; }
+  /// A set list plays this score: it is the open one now.
+  void showPerformed(const engine::Stagehand::ScorePlay& play);
+  /// The sound of a score as it is to be played, null if it has none; nothing while it is being read.
+  std::optional<std::shared_ptr<const AudioClip>> soundOf(const Score& score) const;
   /// Hears the desks that the show listens to; says why not if it cannot.
   QString listenToDesks(std::optional<engine::DeskListener::Options> options);
 
@@ -136,8 +130,6 @@ class Stage : public QObject {
   void startCompile();
   void finishCompile();
   void requestAudio();
-  /// The sound of a score as it is to be played, or null; `isThere` is false while it is being read.
-  std::shared_ptr<const AudioClip> soundOf(const Score& score, bool& isThere) const;
   void requestMedia();
   void requestSlow();
   /// The open score's sound as it is to be played, from `from` on.
@@ -189,7 +181,6 @@ class Stage : public QObject {
   std::optional<TimeSpan> part_;
   double rate_ = 1;
   bool countsIn_ = false;
-  bool hasSound_ = false;
   bool lit_ = false;
   std::optional<engine::TestSignal> signal_;
 };

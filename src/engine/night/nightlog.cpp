@@ -32,13 +32,12 @@ const char* const kTables =
 }  // namespace
 
 /// The file, opened; one thread at a time.
-class NightLog::File {
+class NightFile {
  public:
-  explicit File(fs::path path) : path_(std::move(path)) {}
-  const fs::path& path() const { return path_; }
-  ~File() { ::sqlite3_close(db_); }
-  File(const File&) = delete;
-  File& operator=(const File&) = delete;
+  explicit NightFile(fs::path path) : path_(std::move(path)) {}
+  ~NightFile() { ::sqlite3_close(db_); }
+  NightFile(const NightFile&) = delete;
+  NightFile& operator=(const NightFile&) = delete;
 
   Outcome open() {
     if (db_) return Done{};
@@ -49,6 +48,11 @@ class NightLog::File {
     ::sqlite3_busy_timeout(db_, 2'000);
     if (::sqlite3_exec(db_, kTables, nullptr, nullptr, nullptr) != SQLITE_OK) return close();
     return Done{};
+  }
+
+  /// False if there is no log yet.
+  bool openToRead() {
+    return db_ || ::sqlite3_open_v2(path_.c_str(), &db_, SQLITE_OPEN_READONLY, nullptr) == SQLITE_OK;
   }
 
   Outcome write(const std::deque<NightEvent>& events, const std::deque<NightSum>& sums) {
@@ -65,7 +69,6 @@ class NightLog::File {
 
   std::vector<NightSum> nights(int count) {
     std::vector<NightSum> all;
-    if (!open()) return all;
     Statement select(
         db_,
         "SELECT night, show, light_s, energy_kwh, frames, late_frames, lost, hottest_c FROM night"
@@ -81,7 +84,6 @@ class NightLog::File {
 
   std::vector<NightEvent> events(const std::string& night) {
     std::vector<NightEvent> all;
-    if (!open()) return all;
     Statement select(db_,
                      "SELECT at_ms, kind, what, detail FROM event WHERE night = ? ORDER BY at_ms, rowid");
     select.bind(1, night);
@@ -176,10 +178,10 @@ fs::path NightLog::usualFile() {
   return journalFolder() / "nights.sqlite";
 }
 
-NightLog::NightLog(std::unique_ptr<File> file) : file_(std::move(file)), thread_([this] { run(); }) {}
+NightLog::NightLog(std::unique_ptr<NightFile> file) : file_(std::move(file)), thread_([this] { run(); }) {}
 
 Result<std::unique_ptr<NightLog>> NightLog::open(const fs::path& path) {
-  auto file = std::make_unique<File>(path);
+  auto file = std::make_unique<NightFile>(path);
   if (const Outcome opened = file->open(); !opened) return opened.failure();
   return std::unique_ptr<NightLog>(new NightLog(std::move(file)));
 }
@@ -254,13 +256,15 @@ std::uint64_t NightLog::dropped() const {
   return dropped_;
 }
 
-// Reading has a connection of its own: the writer's is its thread's.
-std::vector<NightSum> NightLog::nights(int count) const {
-  return File(file_->path()).nights(count);
+NightReader::NightReader(const fs::path& file) : file_(std::make_unique<NightFile>(file)) {}
+NightReader::~NightReader() = default;
+
+std::vector<NightSum> NightReader::nights(int count) {
+  return file_->openToRead() ? file_->nights(count) : std::vector<NightSum>();
 }
 
-std::vector<NightEvent> NightLog::events(const std::string& night) const {
-  return File(file_->path()).events(night);
+std::vector<NightEvent> NightReader::events(const std::string& night) {
+  return file_->openToRead() ? file_->events(night) : std::vector<NightEvent>();
 }
 
 }  // namespace chispa::engine

@@ -44,6 +44,20 @@ struct NightSum {
   bool operator==(const NightSum&) const = default;
 };
 
+/// Reads a log of nights; one that is not there is empty. One thread.
+class NightReader {
+ public:
+  explicit NightReader(const std::filesystem::path& file);
+  ~NightReader();
+
+  /// The last `count` nights, the newest last; of all shows.
+  std::vector<NightSum> nights(int count);
+  std::vector<NightEvent> events(const std::string& night);
+
+ private:
+  std::unique_ptr<class NightFile> file_;
+};
+
 /// What happened in which night, in a file of SQLite that holds two years. Writing is done on a thread of its
 /// own; what cannot be written waits, within bounds, and is tried again. Any thread.
 class NightLog {
@@ -63,19 +77,13 @@ class NightLog {
   /// What was given up because too much waited.
   std::uint64_t dropped() const;
 
-  /// The last `count` nights of the log, the newest last; of all shows.
-  std::vector<NightSum> nights(int count) const;
-  std::vector<NightEvent> events(const std::string& night) const;
-
-  class File;
-
  private:
-  explicit NightLog(std::unique_ptr<File> file);
+  explicit NightLog(std::unique_ptr<NightFile> file);
   void run();
   template <class T>
   void push(std::deque<T>& queue, T value, std::size_t most);
 
-  std::unique_ptr<File> file_;
+  std::unique_ptr<NightFile> file_;
   mutable std::mutex mutex_;
   std::condition_variable wake_;
   std::condition_variable written_;

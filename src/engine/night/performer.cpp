@@ -4,10 +4,9 @@
 #include <utility>
 
 namespace chispa::engine {
+
 std::string nameOfPiece(const Show& show, const Piece& piece) {
-  const auto name = [](const auto* item) { return item ? item->name : std::string(); };
-  if (piece.kind == PieceKind::Score) return name(find(show.scores, piece.score));
-  return piece.kind == PieceKind::Look ? name(find(show.looks, piece.look)) : std::string("silence");
+  return nameOfPlayed(show, piece.kind, piece.score, piece.look, {});
 }
 
 void Performer::begin(const Show& show, const Programme& programme, std::uint64_t seed, Micros elapsed,
@@ -34,6 +33,7 @@ void Performer::end(Micros fade) {
   if (piece_ && piece_->kind == PieceKind::Look) hand_.endLook(piece_->look);
   if (piece_ && piece_->kind == PieceKind::Score) hand_.stopScore(fade);
   piece_.reset();
+  coming_.reset();
 }
 
 void Performer::follow(const Show& show) {
@@ -82,6 +82,7 @@ void Performer::start(const std::optional<Piece>& next, Micros from, MonoTime no
     hand_.stopScore(fade);
   if (!next) {
     isPerforming_ = false;
+    coming_.reset();
     return;
   }
   if (next->kind == PieceKind::Look && !sameLook) hand_.lightLook(next->look);
@@ -90,14 +91,11 @@ void Performer::start(const std::optional<Piece>& next, Micros from, MonoTime no
 }
 
 void Performer::prepareNext() {
+  coming_.reset();
   if (!piece_) return;
-  const auto after = coming();
-  const bool isScore = after && after->kind == PieceKind::Score;
-  hand_.prepare(isScore ? after->score : ScoreId{}, piece_->fade);
-}
-
-std::optional<Piece> Performer::coming() const {
-  return programme_.kind == PieceKind::SetList ? walk_.coming() : std::nullopt;
+  if (programme_.kind == PieceKind::SetList) coming_ = walk_.coming();
+  const bool isScore = coming_ && coming_->kind == PieceKind::Score;
+  hand_.prepare(isScore ? coming_->score : ScoreId{}, piece_->fade);
 }
 
 void Performer::skip(MonoTime now) {

@@ -47,7 +47,8 @@ class Performer {
   const Programme& programme() const { return programme_; }
   /// What plays; none if nothing does.
   const std::optional<Piece>& piece() const { return piece_; }
-  std::optional<Piece> coming() const;
+  /// What plays next, as the list stands; none if it would end.
+  const std::optional<Piece>& coming() const { return coming_; }
   /// How long the present piece has played.
   Micros played(MonoTime now) const;
   /// Told when a piece begins.
@@ -63,6 +64,7 @@ class Performer {
   Programme programme_;
   SetListWalk walk_;
   std::optional<Piece> piece_;
+  std::optional<Piece> coming_;
   MonoTime begun_{0};
   Micros from_{0};
   double speed_ = 1;
