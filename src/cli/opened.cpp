@@ -3,6 +3,7 @@
 
 #include <iostream>
 
+#include "cli/verbs.h"
 #include "core/files/besidefile.h"
 #include "core/files/showfile.h"
 #include "core/music/analysis.h"
@@ -39,6 +40,22 @@ const Score* OpenedShow::score(const std::string& name) const {
               << (name.empty() ? "The show has no score." : "There is no score called \"" + name + "\".")
               << "\nchispa-cli info lists the scores.\n";
   return found;
+}
+
+std::optional<std::vector<PixelRow>> OpenedShow::rows(const std::vector<std::string>& names) const {
+  std::vector<PixelRow> rows;
+  for (const std::string& name : names) {
+    const Fixture* fixture = findNamed(show.fixtures, name);
+    const Zone* zone = findNamed(show.zones, name);
+    if (!fixture && !zone) {
+      failed({"The show has no fixture and no zone “" + name + "”.",
+              {},
+              "`chispa-cli zones SHOW --csv` lists both."});
+      return std::nullopt;
+    }
+    rows.push_back(fixture ? PixelRow(fixture->id) : PixelRow(zone->id));
+  }
+  return rows;
 }
 
 }  // namespace chispa::cli

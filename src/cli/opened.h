@@ -2,10 +2,12 @@
 #pragma once
 #include <filesystem>
 #include <optional>
+#include <vector>
 
 #include "core/render/compiled.h"
 #include "core/show/problems.h"
 #include "core/show/show.h"
+#include "core/zone/pixelrow.h"
 
 namespace chispa::cli {
 
@@ -22,6 +24,8 @@ struct OpenedShow {
   std::shared_ptr<const CompiledShow> compiled() const;
   /// The score called `name`, or the first if `name` is empty; says so on stderr if there is none.
   const Score* score(const std::string& name) const;
+  /// The fixtures and zones of those names, in that order; says on stderr which there is not.
+  std::optional<std::vector<PixelRow>> rows(const std::vector<std::string>& names) const;
 };
 
 }  // namespace chispa::cli

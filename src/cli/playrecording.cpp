@@ -3,7 +3,9 @@
 #include <thread>
 
 #include "cli/interrupt.h"
+#include "cli/opened.h"
 #include "cli/verbs.h"
+#include "core/recording/scorerecording.h"
 #include "engine/recordingsender.h"
 
 namespace chispa::cli {
@@ -20,12 +22,23 @@ void endInDark(engine::RecordingSender& sender) {
   }
 }
 
+/// Whether the rig is still the one that the recording was made for.
+int compareWith(const RecordingHead& head, const std::string& file) {
+  const auto opened = OpenedShow::open(file);
+  if (!opened) return kShowError;
+  const auto differences = differencesOf(head, opened->show);
+  for (const std::string& difference : differences) std::cout << difference << "\n";
+  if (differences.empty()) std::cout << "The recording suits this show.\n";
+  return differences.empty() ? kDone : kShowError;
+}
+
 }  // namespace
 
 int playRecording(const Words& words) {
   auto opened = RecordingReader::open(words.file);
   if (!opened) return failed(opened.failure());
   RecordingReader reader = *std::move(opened);
+  if (!words.against.empty()) return compareWith(reader.head(), words.against);
   link::E131Source source;
   source.cid = link::randomCid();
   auto ready = engine::RecordingSender::open(reader.head(), source);

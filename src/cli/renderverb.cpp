@@ -8,6 +8,7 @@
 #include "cli/opened.h"
 #include "cli/verbs.h"
 #include "core/files/besidefile.h"
+#include "core/lightdata/lightdata.h"
 #include "core/preview/film.h"
 #include "core/recording/scorerecording.h"
 
@@ -39,10 +40,31 @@ int told(const Result<bool>& made, const std::string& path) {
   return kDone;
 }
 
+/// A whole set list in one recording.
+int renderSetList(const OpenedShow& opened, const Words& words) {
+  const SetList* list = findNamed(opened.show.setLists, words.setList);
+  if (!list) return failed({"The show has no set list “" + words.setList + "”.", {}, "Run shows them all."});
+  if (std::filesystem::path(words.output).extension() != ".chirec")
+    return failed(
+        {"A set list is written as a recording only.", words.output, "Give it a name that ends in .chirec."});
+  const int rate = words.framesPerSecond > 0 ? words.framesPerSecond : 40;
+  const auto compiled = opened.compiled();
+  if (const auto length = recordedLength(opened.show, list->id)) {
+    const double frames = seconds(*length) * rate;
+    std::cerr << static_cast<long>(frames) << " frames of " << compiled->patch.universes.size()
+              << " universes, " << std::round(seconds(*length) * 10) / 10 << " s, at most "
+              << static_cast<long>(frames * static_cast<double>(compiled->packer->bufferSize()) / 1024)
+              << " KiB\n";
+  }
+  noteInterrupts();
+  return told(recordSetList(opened.show, *compiled, list->id, rate, words.output, percents()), words.output);
+}
+
 }  // namespace
 
 int render(const Words& words) {
   const auto opened = OpenedShow::open(words.file);
+  if (opened && !words.setList.empty()) return renderSetList(*opened, words);
   const Score* score = opened ? opened->score(words.score) : nullptr;
   if (!score) return kShowError;
   const auto compiled = opened->compiled();
@@ -55,6 +77,15 @@ int render(const Words& words) {
     std::cerr << shape.frames() << " frames of " << compiled->patch.universes.size() << " universes, "
               << std::round(length_s * 10) / 10 << " s\n";
     return told(recordScore(opened->show, *compiled, *score, shape, words.output, percents()), words.output);
+  }
+  if (isLightData(words.output)) {
+    LightDataOrder data{span, words.framesPerSecond > 0 ? words.framesPerSecond : 40, words.byUniverse};
+    auto rows = opened->rows(words.on);
+    if (!rows) return kShowError;
+    data.parts = *std::move(rows);
+    std::cerr << data.frames() << " frames, " << std::round(length_s * 10) / 10 << " s\n";
+    return told(writeLightData(opened->show, *compiled, *score, data, words.output, percents()),
+                words.output);
   }
   FilmOrder order{
       span,

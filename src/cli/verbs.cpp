@@ -18,6 +18,7 @@ class Grammar {
     app_.set_version_flag("--version", "chispa-cli " CHISPA_VERSION);
     addReaders();
     addPlayers();
+    addBoard();
   }
 
   CLI::App& app() { return app_; }
@@ -95,6 +96,35 @@ class Grammar {
     addJson(sub);
   }
 
+  void addBoard() {
+    CLI::App* sub = addForShow("board", "light for a small board, as C files; or what it would take", board);
+    sub->add_option("--score", words_.scores, "a score to play; may be given several times");
+    sub->add_option("--look", words_.looks, "a look to play; may be given several times");
+    sub->add_option(
+        "--on", words_.on,
+        "a fixture or a zone that hangs on the board, in the order of the data line; all that is lit "
+        "if not given");
+    sub->add_option("--out", words_.output,
+                    "the folder for light.h, player.h, player.c, an example and README.md");
+    sub->add_flag("--size", words_.sizeOnly, "only tell what it takes, and what would make it smaller");
+    sub->add_option("--flash", words_.flash, "bytes of flash; 32768 if not given")
+        ->check(CLI::Range(1024, 1 << 30));
+    sub->add_option("--ram", words_.ram, "bytes of RAM; 2048 if not given")->check(CLI::Range(64, 1 << 30));
+    sub->add_option("--fps", words_.framesPerSecond, "frames a second; 40 if not given")
+        ->check(CLI::Range(1, 120));
+    sub->add_option("--colours", words_.colours, "most colours of what is kept as frames; all if not given")
+        ->check(CLI::Range(2, 256));
+    sub->add_option("--group", words_.group, "pixels that share a value; 1 if not given")
+        ->check(CLI::Range(1, 64));
+    sub->add_option("--loop", words_.loop_s,
+                    "seconds after which a look that is kept as frames comes again; 20")
+        ->check(CLI::Range(1.0, 600.0));
+    sub->add_option("--each", words_.stays_s,
+                    "seconds of each scene before the next; until the button if not given")
+        ->check(CLI::Range(0.0, 86'400.0));
+    addJson(sub);
+  }
+
   void addPlayers() {
     CLI::App* sub =
         addForShow("play", "play a score, or a recording, to the controllers, in real time", play);
@@ -104,6 +134,8 @@ class Grammar {
     sub->add_option("--stats", words_.stats, "file that gets figures of the output, as JSON");
     sub->add_flag("--silent", words_.silent, "play on the clock, without sound");
     sub->add_flag("--loop", words_.loop, "begin again at the end");
+    sub->add_option("--check", words_.against,
+                    "of a recording: tell what is otherwise in this show, and do not play");
     sub = addForShow(
         "run", "play unattended, until it is stopped: the almanac, a set list, a score in a loop, or a look",
         runShow);
@@ -123,7 +155,7 @@ class Grammar {
     sub->add_flag("--silent", words_.silent, "play on the clock, without sound");
     sub = addForShow("render",
                      "a film of a score: mp4, webm, avi, animated gif, webp or apng, or a PNG each; or a "
-                     "recording of its universes: chirec",
+                     "recording of its universes: chirec; or plain data: csv, rgb, png",
                      render);
     addScore(sub);
     sub->add_option("--out", words_.output,
@@ -136,6 +168,9 @@ class Grammar {
     sub->add_option("--fps", words_.framesPerSecond, "pictures a second; 30 if not given, of recordings 40")
         ->check(CLI::Range(1, 240));
     sub->add_flag("--silent", words_.silent, "a film without the score's sound");
+    sub->add_option("--set-list", words_.setList, "a set list in place of a score, as one recording");
+    sub->add_option("--on", words_.on, "plain data: only this fixture or zone; may be given several times");
+    sub->add_flag("--universes", words_.byUniverse, "plain data: channels as sent in place of colours");
     sub->add_flag("--unrolled", words_.unrolled, "a line a fixture in place of the view of the whole");
     sub = addForShow("push", "send the set-up to controllers, and read it back", push);
     sub->add_option("--controller", words_.controller, "the controller's name; all if not given");

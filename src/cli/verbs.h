@@ -57,6 +57,21 @@ struct Words {
   /// 0: 30 for films, 40 for recordings.
   int framesPerSecond = 0;
   bool unrolled = false;
+  /// What a board plays, what hangs on it, and its sizes in bytes.
+  std::vector<std::string> scores;
+  std::vector<std::string> looks;
+  std::vector<std::string> on;
+  std::size_t flash = 32 * 1024;
+  std::size_t ram = 2 * 1024;
+  int colours = 0;
+  int group = 1;
+  double loop_s = 0;
+  double stays_s = 0;
+  bool sizeOnly = false;
+  /// Channels in place of pixels.
+  bool byUniverse = false;
+  /// The show that a recording is compared with.
+  std::string against;
   /// A measured length: two LEDs from 1, and metres.
   std::vector<double> known;
 };
@@ -86,6 +101,8 @@ int render(const Words& words);
 int looks(const Words& words);
 int bindings(const Words& words);
 int desk(const Words& words);
+/// Writes light for a small board.
+int board(const Words& words);
 /// What the almanac plays, night by night.
 int tonight(const Words& words);
 /// The log of nights.

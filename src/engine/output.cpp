@@ -5,6 +5,8 @@
 
 #include <pthread.h>
 
+#include "core/render/laying.h"
+
 namespace chispa::engine {
 
 void Output::keepRecord(std::size_t most) {
@@ -62,13 +64,7 @@ void Output::mixFade(Program& program, MonoTime now, PixelFrame& frame) noexcept
     fadeLength_ = MonoTime(0);
     return;
   }
-  const auto share = static_cast<float>(std::max(0.0, passed));
-  const auto mix = [share](const std::vector<float>& from, std::vector<float>& to) {
-    for (std::size_t i = 0; i < to.size(); ++i) to[i] = from[i] + (to[i] - from[i]) * share;
-  };
-  mix(program.fading.r, frame.r);
-  mix(program.fading.g, frame.g);
-  mix(program.fading.b, frame.b);
+  mixFrames(program.fading, static_cast<float>(std::max(0.0, passed)), frame);
 }
 
 void Output::compute(Program& program, const TransportState& at, Micros position, MonoTime now) noexcept {
@@ -213,7 +209,7 @@ void Output::step(MonoTime now) noexcept {
   repair_.take([&](auto*, Repair& next) { mend(next, now); });
   Program* program = program_.current();
   if (!program) return;
-  const TransportState at = transport_.get();
+  const TransportState at = transport_.get().resolvedAt(now);
   const Micros position = at.positionAt(now);
   compute(*program, at, position, now);
   if (lightWanted_.load()) {

@@ -173,6 +173,15 @@ void Player::setSound(std::shared_ptr<const AudioClip> clip, SoundPlace place) {
   place_ = place;
 }
 
+/// With what goes on by itself at the end of the part: the output needs nobody to tell it then.
+void Player::publish(TransportState state) {
+  state.end = part_.end;
+  state.then = following_ ? following_->score : part_.isLooped ? state.score : ScoreId{};
+  state.thenFrom = following_ ? Micros(0) : part_.begin;
+  state.holdsLast = part_.holdsLast;
+  transport_.set(state);
+}
+
 void Player::startAt(ScoreId score, Micros from) {
   const MonoTime now = clock_->now();
   const Micros inSound = std::max(Micros(0), place_.inSound(from));
@@ -187,7 +196,7 @@ void Player::startAt(ScoreId score, Micros from) {
     sound_->stop();
   // With sound, light stands still until the first sample is heard, then leaves together with it.
   const MonoTime since = waitingForSound_ ? now + kMostWaitForSound : now;
-  transport_.set({score, from, since, true, place_.rate});
+  publish({score, from, since, true, place_.rate});
 }
 
 void Player::play(ScoreId score, Micros from, PlayedPart part) {
@@ -202,10 +211,14 @@ void Player::play(ScoreId score, Micros from, PlayedPart part) {
 void Player::follow(ScoreId score, std::shared_ptr<const AudioClip> clip, PlayedPart part) {
   const std::scoped_lock lock(mutex_);
   following_.reset();
-  if (!score) return sound_->follow(nullptr, Micros(0));
+  if (!score) {
+    publish(transport_.get());
+    return sound_->follow(nullptr, Micros(0));
+  }
   if (part_.isLooped || part_.end.count() == 0) return;
   sound_->follow(clip, clipBegan_ + place_.inSound(part_.end));
   following_ = {score, std::move(clip), part};
+  publish(transport_.get());
 }
 
 std::uint64_t Player::followed() const {
@@ -221,7 +234,7 @@ void Player::beginFollowing(Micros late, MonoTime now) {
   clip_ = next.clip;
   part_ = next.part;
   ++followed_;
-  transport_.set({next.score, late, now, true, 1});
+  publish({next.score, late, now, true, 1});
 }
 
 void Player::pause() {
@@ -230,7 +243,7 @@ void Player::pause() {
   TransportState state = transport_.get();
   state.from = state.positionAt(clock_->now());
   state.playing = false;
-  transport_.set(state);
+  publish(state);
   sound_->stop();
 }
 
@@ -239,12 +252,13 @@ void Player::seek(ScoreId score, Micros position) {
   if (transport_.get().playing)
     startAt(score, position);
   else
-    transport_.set({score, position, clock_->now(), false});
+    publish({score, position, clock_->now(), false});
 }
 
 void Player::setLoop(bool loop) {
   const std::scoped_lock lock(mutex_);
   part_.isLooped = loop;
+  publish(transport_.get());
 }
 
 bool Player::isPlaying() const {
@@ -326,7 +340,7 @@ void Player::followOnce(MonoTime now) {
   } else if (part_.isLooped) {
     startAt(corrected.score, part_.begin);
   } else {
-    transport_.set({corrected.score, part_.end, now, false});
+    publish({corrected.score, part_.end - (part_.holdsLast ? Micros(1) : Micros(0)), now, false});
     sound_->stop();
   }
 }
@@ -359,7 +373,7 @@ void Player::correctToSound(MonoTime now) {
   constexpr int kEase = 16;
   state.from = jump ? at : state.positionAt(now) + off / kEase;
   state.since = now;
-  transport_.set(state);
+  publish(state);
 }
 
 }  // namespace chispa::engine

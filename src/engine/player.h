@@ -53,6 +53,8 @@ struct PlayedPart {
   Micros begin{0};
   Micros end{0};
   bool isLooped = false;
+  /// Its last light stays lit once it is over; else the score is where it ends.
+  bool holdsLast = false;
 };
 
 /// Plays shows: owns the output thread, the sound and the transport. All members are for one thread (the
@@ -127,6 +129,7 @@ class Player {
  private:
   void follow();
   void followOnce(MonoTime now);
+  void publish(TransportState state);
   void load();
   void heal(MonoTime now);
   bool needsHealing(std::size_t line, MonoTime now, bool namesMoved) const;

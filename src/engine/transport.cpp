@@ -13,6 +13,10 @@ void Transport::set(const TransportState& state) noexcept {
   slot.since = state.since.count();
   slot.playing = state.playing;
   slot.rate = state.rate;
+  slot.end = state.end.count();
+  slot.then = state.then.value;
+  slot.thenFrom = state.thenFrom.count();
+  slot.holdsLast = state.holdsLast;
   slot.version = 2 * next;
   newest_ = next;
 }
@@ -23,7 +27,8 @@ TransportState Transport::get() const noexcept {
   for (int look = 0; look < kMostLooks; ++look) {
     const Slot& slot = slots_[newest_ % kSlots];
     const std::uint64_t before = slot.version;
-    state = {ScoreId{slot.score}, Micros(slot.from), MonoTime(slot.since), slot.playing, slot.rate};
+    state = {ScoreId{slot.score}, Micros(slot.from),  MonoTime(slot.since),  slot.playing,  slot.rate,
+             Micros(slot.end),    ScoreId{slot.then}, Micros(slot.thenFrom), slot.holdsLast};
     if (before % 2 == 0 && slot.version == before) break;
   }
   return state;

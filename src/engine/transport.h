@@ -18,7 +18,23 @@ struct TransportState {
   MonoTime since{0};
   bool playing = false;
   double rate = 1;
+  /// Where the part that plays ends, and what goes on from there by itself: a score and the place in it. 0:
+  /// nothing does.
+  Micros end{0};
+  ScoreId then = {};
+  Micros thenFrom{0};
+  /// Where nothing goes on, its last light stays.
+  bool holdsLast = false;
 
+  /// The state with what has gone on by itself since: whoever shows light meets no gap, however late the
+  /// writer is. A part that plays again wraps once.
+  TransportState resolvedAt(MonoTime now) const {
+    if (!playing || end.count() == 0 || (!then && !holdsLast)) return *this;
+    const Micros beyond = positionAt(now) - end;
+    if (beyond < Micros(0)) return *this;
+    if (!then) return {score, end - Micros(1), now, false, rate};
+    return {then, thenFrom + beyond, now, true, rate};
+  }
   Micros positionAt(MonoTime now) const {
     if (!playing || now < since) return from;
     const auto passed = std::chrono::duration_cast<Micros>(now - since);
@@ -48,6 +64,10 @@ class Transport {
     std::atomic<std::int64_t> since{0};
     std::atomic<bool> playing{false};
     std::atomic<double> rate{1};
+    std::atomic<std::int64_t> end{0};
+    std::atomic<std::uint32_t> then{0};
+    std::atomic<std::int64_t> thenFrom{0};
+    std::atomic<bool> holdsLast{false};
   };
   static constexpr std::size_t kSlots = 16;
 

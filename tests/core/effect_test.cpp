@@ -8,7 +8,7 @@
 #include "core/effect/dotfont.h"
 #include "core/effect/spyhole.h"
 #include "core/effect/textraster.h"
-#include "core/media/media.h"
+#include "core/media/shown.h"
 
 namespace chispa {
 namespace {
@@ -31,6 +31,12 @@ struct Trial {
                              9,   9, 9, 255, 200, 200, 0, 255, 0, 90, 90,  255, 255, 255, 255, 255}});
       media.add("two.gif", two);
       values["file"] = std::string("two.gif");
+    }
+    if (effect.key == kRowsEffect) {
+      auto rows = std::make_shared<Media>(
+          Media{2, 1, 4, 2, {255, 0, 0, 255, 0, 255, 255, 255, 255, 255, 255, 255, 9, 9, 9, 255}});
+      media.add(mediaName(kRowsEffect, "two.png"), rows);
+      values["file"] = std::string("two.png");
     }
     if (effect.key == kSpyhole) {
       auto live = std::make_shared<LivePicture>(2, 2);

@@ -41,5 +41,23 @@ TEST(Transport, IsNeverTornWhileItIsWritten) {
   EXPECT_EQ(transport.get(), numbered(200'000));
 }
 
+/// What comes next is met at its time, though nobody has told the transport yet.
+TEST(Transport, GoesOnByItselfAtTheEndOfAPart) {
+  TransportState state{ScoreId{1}, Micros(0),       MonoTime(0), true,
+                       1,          Micros(500'000), ScoreId{2},  Micros(20'000)};
+  EXPECT_EQ(state.resolvedAt(MonoTime(499'000'000)), state);
+  const TransportState next = state.resolvedAt(MonoTime(507'000'000));
+  EXPECT_EQ(next.score, ScoreId{2});
+  EXPECT_EQ(next.positionAt(MonoTime(507'000'000)), Micros(27'000));
+  // Where nothing follows, or nothing plays, it is as it was.
+  state.then = {};
+  EXPECT_EQ(state.resolvedAt(MonoTime(507'000'000)), state);
+  state.holdsLast = true;
+  EXPECT_EQ(state.resolvedAt(MonoTime(507'000'000)).positionAt(MonoTime(507'000'000)), Micros(499'999));
+  state.then = ScoreId{2};
+  state.playing = false;
+  EXPECT_EQ(state.resolvedAt(MonoTime(507'000'000)), state);
+}
+
 }  // namespace
 }  // namespace chispa::engine

@@ -30,6 +30,7 @@ Effect marbling();
 Effect mosaic();
 Effect parade();
 Effect picture();
+Effect rows();
 Effect pinwheel();
 Effect pool();
 Effect pour();

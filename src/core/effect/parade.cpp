@@ -23,8 +23,10 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float glide = in.params.real(Glide);
   const double moved = std::floor(steps) + (glide > 0 ? easeBetween(0, glide, fraction(steps)) : 0);
   constexpr double kStepsPerGroup = 3;
+  // A lamp on the very edge of a block is beyond it, whatever rounding makes of it: blocks are all alike.
+  constexpr double kHair = 1e-5;
   for (std::size_t i = 0; i < place.size(); ++i) {
-    const double at = place[i] * groups - moved / kStepsPerGroup;
+    const double at = place[i] * groups - moved / kStepsPerGroup + kHair;
     const bool on = fraction(at) < lit;
     out.set(i, blockColour(in.palette, static_cast<long>(std::floor(at))), on ? 1.f : 0.f);
   }

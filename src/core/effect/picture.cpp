@@ -1,4 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <algorithm>
+#include <cmath>
+
 #include "core/effect/all.h"
 #include "core/effect/showndots.h"
 #include "core/media/media.h"
@@ -6,7 +9,7 @@
 namespace chispa {
 namespace {
 
-enum { File, Fits, Speed, Passes, Turned, Clear, Tint };
+enum { File, Fits, Speed, Passes, Turned, Mirrored, Clear, Tint };
 
 struct Shown : Prepared {
   explicit Shown(std::shared_ptr<const Media> found) : media(std::move(found)) {}
@@ -24,6 +27,30 @@ int frameAt(const Media& media, double t_s) {
   return static_cast<int>(frame < 0 ? frame + media.frames : frame);
 }
 
+/// Mean light of the dots that a cell covers, `size` of them a side about (x, y).
+DotLight meanLight(const Media& media, int frame, float x, float y, float size) {
+  constexpr float kMost = 12;
+  const auto points = static_cast<int>(std::ceil(std::min(size, kMost)));
+  DotLight sum;
+  for (int j = 0; j < points; ++j)
+    for (int i = 0; i < points; ++i) {
+      const auto at = [&](float middle, int n, int end) {
+        const float place =
+            middle + ((static_cast<float>(n) + 0.5f) / static_cast<float>(points) - 0.5f) * size;
+        return std::clamp(static_cast<int>(std::floor(place)), 0, end - 1);
+      };
+      const DotLight dot = lightOfDot(media.dot(frame, at(x, i, media.width), at(y, j, media.height)));
+      sum.light.r += dot.light.r * dot.coverage;
+      sum.light.g += dot.light.g * dot.coverage;
+      sum.light.b += dot.light.b * dot.coverage;
+      sum.coverage += dot.coverage;
+    }
+  if (sum.coverage <= 0) return {};
+  const float per = 1 / sum.coverage;
+  return {{sum.light.r * per, sum.light.g * per, sum.light.b * per},
+          sum.coverage / static_cast<float>(points * points)};
+}
+
 void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto count = static_cast<std::size_t>(in.cells.count());
   const auto* shown = static_cast<const Shown*>(in.prepared);
@@ -32,9 +59,14 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const int frame = frameAt(media, in.t_s * in.params.number(Speed));
   const PictureOnFace face(in.cells, media.width, media.height, static_cast<Fit>(in.params.choice(Fits)),
                            in.params.number(Turned), fraction(in.params.number(Passes) * in.bars), false);
-  showDots(
-      in, out, face, [&](int column, int row) { return media.dot(frame, column, row); },
-      in.params.real(Clear), in.params.real(Tint));
+  const bool isMirrored = in.params.isOn(Mirrored);
+  const auto lightAt = [&](float x, float y) {
+    if (isMirrored) x = std::max(0.f, static_cast<float>(media.width) - x - 1e-3f);
+    // Where several dots lie on a cell it shows their mean, in linear light.
+    if (face.dotsOfCell() > 1.01f) return meanLight(media, frame, x, y, face.dotsOfCell());
+    return lightOfDot(media.dot(frame, static_cast<int>(x), static_cast<int>(y)));
+  };
+  showLight(in, out, face, lightAt, in.params.real(Clear), in.params.real(Tint));
 }
 
 }  // namespace
@@ -46,7 +78,7 @@ Effect picture() {
           {textParam("file", "File", ParamKind::File, ""), fitParam(),
            numberParam("speed", "Speed", "×", -4, 4, 1, 0.05),
            numberParam("passes", "Passes a bar", "", -8, 8, 0, 0.05),
-           numberParam("turned", "Turned", "°", -180, 180, 0, 5),
+           numberParam("turned", "Turned", "°", -180, 180, 0, 5), switchParam("mirrored", "Mirrored", false),
            numberParam("clear", "Clear below", "", 0, 1, 0),
            numberParam("tint", "In the palette's colours", "", 0, 1, 0)},
           render,

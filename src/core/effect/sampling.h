@@ -29,7 +29,7 @@ class PictureOnFace {
         moved_(moved),
         repeats_(repeats) {
     // Half extents of the face; a line has none upward and looks at the picture's middle.
-    const auto most = static_cast<float>(std::max(cells.columns, cells.rows));
+    const auto most = static_cast<float>(std::max({1, cells.columns, cells.rows}));
     const float halfX = cells.rows > 1 ? static_cast<float>(cells.columns) / most : 1;
     const float halfY = cells.rows > 1 ? static_cast<float>(cells.rows) / most : 1;
     const float ratio = static_cast<float>(width) / static_cast<float>(std::max(1, height));
@@ -42,18 +42,31 @@ class PictureOnFace {
     }
     scaleX_ = 0.5f / wide;
     scaleY_ = 0.5f / tall;
+    dotsOfCell_ =
+        2 / most * std::max(scaleX_ * static_cast<float>(width), scaleY_ * static_cast<float>(height));
   }
+
+  /// How many dots wide and high a cell is, about; below 1 where the picture is the coarser.
+  float dotsOfCell() const { return dotsOfCell_; }
 
   /// The column and the row, from the left and from the top, that lie at a point of the face; false beside
   /// the picture.
   bool find(float faceX, float faceY, int& column, int& row) const {
+    float x = 0, y = 0;
+    if (!findPoint(faceX, faceY, x, y)) return false;
+    column = static_cast<int>(x);
+    row = static_cast<int>(y);
+    return true;
+  }
+  /// The same with the parts of a dot: x from the left, y from the top.
+  bool findPoint(float faceX, float faceY, float& x, float& y) const {
     float u = 0.5f + (faceX * cosine_ + faceY * sine_) * scaleX_ + moved_;
     float v = 0.5f - (faceY * cosine_ - faceX * sine_) * scaleY_;
     if (repeats_ || moved_ > 0) u = fraction(static_cast<double>(u));
     if (repeats_) v = fraction(static_cast<double>(v));
     if (u < 0 || u >= 1 || v < 0 || v >= 1) return false;
-    column = static_cast<int>(u * static_cast<float>(width_));
-    row = static_cast<int>(v * static_cast<float>(height_));
+    x = u * static_cast<float>(width_);
+    y = v * static_cast<float>(height_);
     return true;
   }
 
@@ -66,6 +79,7 @@ class PictureOnFace {
   bool repeats_;
   float scaleX_ = 0.5f;
   float scaleY_ = 0.5f;
+  float dotsOfCell_ = 1;
 };
 
 }  // namespace chispa

@@ -15,30 +15,50 @@ inline const std::array<float, 256>& linearTable() {
   return table;
 }
 
-/// Fills all cells with the dots that lie on them: `dotAt(column, row)` gives four bytes, R, G, B in sRGB and
-/// how much it covers. What is darker than `clear` lets the layer below through; `tint` 0–1 gives them the
-/// palette's colours by how bright they are.
-template <class DotAt>
-void showDots(const EffectInput& in, LightBuffer& out, const PictureOnFace& face, DotAt dotAt, float clear,
-              float tint) noexcept {
+/// Light of a picture at a cell, not multiplied by what it covers.
+struct DotLight {
+  Rgb light;
+  float coverage = 0;
+};
+
+/// A dot's four bytes, R, G, B in sRGB and how much it covers, as light.
+template <class Dot>
+DotLight lightOfDot(const Dot& dot) noexcept {
   const auto& linear = linearTable();
-  int column = 0, row = 0;
+  return {{linear[dot[0]], linear[dot[1]], linear[dot[2]]}, static_cast<float>(dot[3]) / 255};
+}
+
+/// Fills all cells with the light that lies on them: `lightAt(x, y)` is asked in dots from the left and from
+/// the top. What is darker than `clear` lets the layer below through; `tint` 0–1 gives it the palette's
+/// colours by how bright it is.
+template <class LightAt>
+void showLight(const EffectInput& in, LightBuffer& out, const PictureOnFace& face, LightAt lightAt,
+               float clear, float tint) noexcept {
+  float x = 0, y = 0;
   for (std::size_t i = 0; i < static_cast<std::size_t>(in.cells.count()); ++i) {
-    if (!face.find(in.cells.x[i], in.cells.y[i], column, row)) {
+    if (!face.findPoint(in.cells.x[i], in.cells.y[i], x, y)) {
       out.set(i, {}, 0);
       continue;
     }
-    const auto dot = dotAt(column, row);
-    const Rgb own{linear[dot[0]], linear[dot[1]], linear[dot[2]]};
-    const float bright = higher(own.r, higher(own.g, own.b));
+    const DotLight own = lightAt(x, y);
+    const float bright = higher(own.light.r, higher(own.light.g, own.light.b));
     const Rgb toned = in.palette.clamped(bright);
-    const float coverage =
-        static_cast<float>(dot[3]) / 255 * (clear > 0 ? easeBetween(clear * 0.5f, clear, bright) : 1);
+    const float coverage = own.coverage * (clear > 0 ? easeBetween(clear * 0.5f, clear, bright) : 1);
     out.set(i,
-            {own.r + (toned.r - own.r) * tint, own.g + (toned.g - own.g) * tint,
-             own.b + (toned.b - own.b) * tint},
+            {own.light.r + (toned.r - own.light.r) * tint, own.light.g + (toned.g - own.light.g) * tint,
+             own.light.b + (toned.b - own.light.b) * tint},
             coverage);
   }
+}
+
+/// The same with one dot a cell: `dotAt(column, row)` gives its four bytes.
+template <class DotAt>
+void showDots(const EffectInput& in, LightBuffer& out, const PictureOnFace& face, DotAt dotAt, float clear,
+              float tint) noexcept {
+  showLight(
+      in, out, face,
+      [&](float x, float y) { return lightOfDot(dotAt(static_cast<int>(x), static_cast<int>(y))); }, clear,
+      tint);
 }
 
 }  // namespace chispa

@@ -6,6 +6,7 @@
 #include <utility>
 
 #include "core/effect/curves.h"
+#include "core/live/lookplays.h"
 #include "core/show/curve.h"
 
 namespace chispa {
@@ -104,12 +105,7 @@ LookPlay* LiveStep::begin(const CompiledLook& look, Fades fades) noexcept {
       const std::uint32_t oldest = state_.plays[0].serial;
       state_.plays.removeIf([oldest](const LookPlay& one) { return one.serial == oldest; });
     }
-    LookPlay fresh;
-    fresh.look = look.id;
-    fresh.serial = state_.nextSerial++;
-    fresh.begun = fresh.since = now_.t;
-    fresh.beatSince = now_.beat;
-    fresh.barSince = now_.bar;
+    LookPlay fresh = freshPlay(look.id, state_.nextSerial++, now_);
     for (const CompiledBinding& bound : live_.bindings) {
       const BindingTarget& target = bound.binding.target;
       const BindingState* own = state_.stateOf(bound.binding.id);

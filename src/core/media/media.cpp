@@ -6,8 +6,10 @@
 #include "core/effect/effect.h"
 #include "core/effect/spyhole.h"
 #include "core/files/besidefile.h"
+#include "core/media/lightrows.h"
 #include "core/media/mediabuilder.h"
 #include "core/media/movingwebp.h"
+#include "core/media/shown.h"
 
 namespace chispa {
 namespace {
@@ -89,6 +91,13 @@ void eachClipOf(const Show& show, F visit) {
 
 }  // namespace
 
+Result<std::shared_ptr<const Media>> decodeShown(const std::filesystem::path& showFile,
+                                                 const std::string& name,
+                                                 const std::atomic<bool>* cancelled) {
+  if (const auto file = fileOfRowsName(name)) return readLightRows(besideFile(showFile, *file));
+  return decodeMedia(besideFile(showFile, name), cancelled);
+}
+
 Result<std::shared_ptr<const Media>> decodeMedia(const std::filesystem::path& path,
                                                  const std::atomic<bool>* cancelled) {
   std::error_code error;
@@ -98,13 +107,17 @@ Result<std::shared_ptr<const Media>> decodeMedia(const std::filesystem::path& pa
   return Decoder(path, cancelled).run();
 }
 
+std::string mediaName(const std::string& effect, const std::string& file) {
+  return effect == kRowsEffect ? rowsName(file) : file;
+}
+
 std::vector<std::string> mediaNames(const Show& show) {
   std::set<std::string> names;
   eachClipOf(show, [&](const Clip& clip) {
     for (const auto& [effect, spec] : fileParams()) {
       if (clip.effect != effect->key) continue;
       const auto* name = std::get_if<std::string>(&valueOf(*spec, clip.params));
-      if (name && !name->empty()) names.insert(*name);
+      if (name && !name->empty()) names.insert(mediaName(effect->key, *name));
     }
   });
   return {names.begin(), names.end()};
@@ -122,7 +135,7 @@ MediaLibrary loadMedia(const Show& show, const std::filesystem::path& showFile,
                        std::vector<Failure>& failures) {
   MediaLibrary library;
   for (const std::string& name : mediaNames(show)) {
-    const auto media = decodeMedia(besideFile(showFile, name));
+    const auto media = decodeShown(showFile, name);
     if (media)
       library.add(name, *media);
     else

@@ -1,68 +1,53 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/recording/scorerecording.h"
 
+#include <algorithm>
+#include <functional>
+
 #include "core/files/pendingfile.h"
-#include "core/render/renderer.h"
-#include "core/wire/powerbudget.h"
+#include "core/recording/framepacker.h"
+#include "core/recording/listlight.h"
 
 namespace chispa {
 namespace {
 
-/// Renders and packs frame after frame, within the budgets of the supplies.
-class FramePacker {
- public:
-  FramePacker(const CompiledShow& compiled, const CompiledScore& score, int framesPerSecond)
-      : compiled_(compiled),
-        score_(score),
-        keeper_(compiled.budget->supplyCount()),
-        amps_(compiled.budget->supplyCount()),
-        levels_(compiled.budget->groupCount(), 1.f),
-        values_(compiled.packer->bufferSize()),
-        frame_s_(1.0 / framesPerSecond) {
-    renderer_.prepare(compiled);
-    frame_.resize(static_cast<std::size_t>(compiled.map.count()));
-  }
+/// Frames one after the other; false once there are no more.
+using NextFrame = std::function<bool(long frame, std::span<const std::uint8_t>& values, double& done)>;
 
-  std::span<const std::uint8_t> at(Micros t) {
-    renderer_.render(score_, t, frame_);
-    if (compiled_.budget->hasLimits()) {
-      compiled_.budget->measure(frame_, 1, amps_);
-      compiled_.budget->groupLevels(keeper_.follow(amps_, compiled_.budget->limits_a(), frame_s_), levels_);
+/// Writes frames until there are none left. What was written is deleted if it is cancelled or fails.
+Result<bool> record(const RecordingHead& head, int framesPerSecond, const std::filesystem::path& path,
+                    const Progress& progress, const NextFrame& next) {
+  if (head.universes.empty())
+    return Failure{"the show drives no universe", path.string(),
+                   "hang fixtures on a controller in Wire first"};
+  auto pending = PendingFile::begin(path);
+  if (!pending) return pending.failure();
+  PendingFile file = *std::move(pending);
+  auto created = RecordingWriter::create(file.path(), head);
+  if (!created) return created.failure();
+  RecordingWriter writer = *std::move(created);
+  std::span<const std::uint8_t> values;
+  double done = 0;
+  bool isWhole = true;
+  for (long i = 0; next(i, values, done); ++i) {
+    if (i % framesPerSecond == 0 && progress && !progress(done)) {
+      isWhole = false;
+      break;
     }
-    compiled_.packer->pack(frame_, t, 1, values_, levels_);
-    return values_;
+    writer.add(Micros(i * 1'000'000 / framesPerSecond), values);
   }
-
- private:
-  const CompiledShow& compiled_;
-  const CompiledScore& score_;
-  Renderer renderer_;
-  PixelFrame frame_;
-  BudgetKeeper keeper_;
-  std::vector<double> amps_;
-  std::vector<float> levels_;
-  std::vector<std::uint8_t> values_;
-  double frame_s_;
-};
-
-/// Writes all frames; false if it was cancelled.
-bool writeFrames(RecordingWriter& writer, FramePacker& packer, const RecordingShape& shape,
-                 const Progress& progress) {
-  const long frames = shape.frames();
-  for (long i = 0; i < frames; ++i) {
-    if (i % shape.framesPerSecond == 0 && !progress(static_cast<double>(i) / static_cast<double>(frames)))
-      return false;
-    const Micros at(i * 1'000'000 / shape.framesPerSecond);
-    writer.add(at, packer.at(shape.span.from + at));
-  }
+  const Outcome finished = writer.finish();
+  if (!finished) return Failure{finished.failure().what, path.string(), finished.failure().cure};
+  if (!isWhole) return false;
+  if (const Outcome committed = file.commit(); !committed) return committed.failure();
   return true;
 }
 
 }  // namespace
 
-RecordingHead headOf(const Show& show, const Score& score) {
+RecordingHead headOf(const Show& show, const std::string& name) {
   RecordingHead head;
-  head.name = score.name;
+  head.name = name;
   head.rig.name = show.name;
   for (const auto& controller : show.controllers) {
     Controller bare = *controller;
@@ -85,26 +70,85 @@ Result<bool> recordScore(const Show& show, const CompiledShow& compiled, const S
                          const RecordingShape& shape, const std::filesystem::path& path,
                          const Progress& progress) {
   const CompiledScore* made = compiled.scoreOf(score.id);
-  const RecordingHead head = headOf(show, score);
   if (!made || shape.frames() < 1)
     return Failure{"there is nothing of the score to record", path.string(),
                    "choose a part of it that is longer"};
-  if (head.universes.empty())
-    return Failure{"the show drives no universe", path.string(),
-                   "hang fixtures on a controller in Wire first"};
-  auto pending = PendingFile::begin(path);
-  if (!pending) return pending.failure();
-  PendingFile file = *std::move(pending);
-  auto created = RecordingWriter::create(file.path(), head);
-  if (!created) return created.failure();
-  RecordingWriter writer = *std::move(created);
-  FramePacker packer(compiled, *made, shape.framesPerSecond);
-  const bool isWhole = writeFrames(writer, packer, shape, progress);
-  const Outcome finished = writer.finish();
-  if (!finished) return Failure{finished.failure().what, path.string(), finished.failure().cure};
-  if (!isWhole) return false;
-  if (const Outcome committed = file.commit(); !committed) return committed.failure();
-  return true;
+  FramePacker packer(compiled, shape.framesPerSecond);
+  return record(headOf(show, score.name), shape.framesPerSecond, path, progress,
+                [&](long i, std::span<const std::uint8_t>& values, double& done) {
+                  if (i >= shape.frames()) return false;
+                  values = packer.at(*made, shape.span.from + Micros(i * 1'000'000 / shape.framesPerSecond));
+                  done = static_cast<double>(i) / static_cast<double>(shape.frames());
+                  return true;
+                });
+}
+
+std::optional<Micros> recordedLength(const Show& show, SetListId list) {
+  const SetList* found = find(show.setLists, list);
+  const auto round = roundLength(show, list);
+  if (!found || !round) return std::nullopt;
+  return *round * std::max(1, found->rounds);
+}
+
+Result<bool> recordSetList(const Show& show, const CompiledShow& compiled, SetListId id, int framesPerSecond,
+                           const std::filesystem::path& path, const Progress& progress) {
+  const SetList* list = find(show.setLists, id);
+  const auto length = recordedLength(show, id);
+  if (!list || !length)
+    return Failure{"something in the set list has no end, so that no recording of it would have one",
+                   path.string(), "give each look and each silence in it a length"};
+  if (length->count() == 0)
+    return Failure{"there is nothing in the set list to record", path.string(), "put scores or looks in it"};
+  constexpr std::uint64_t kSeed = 1;
+  ListLight light(show, compiled, id, kSeed);
+  FramePacker packer(compiled, framesPerSecond);
+  PixelFrame frame;
+  frame.resize(static_cast<std::size_t>(compiled.map.count()));
+  return record(headOf(show, list->name), framesPerSecond, path, progress,
+                [&](long i, std::span<const std::uint8_t>& values, double& done) {
+                  const Micros t(i * 1'000'000 / framesPerSecond);
+                  // For ever means once here: whoever plays it can begin again.
+                  if (t >= *length || !light.render(t, frame)) return false;
+                  values = packer.pack(frame, t);
+                  done = seconds(t) / seconds(*length);
+                  return true;
+                });
+}
+
+std::vector<std::string> differencesOf(const RecordingHead& head, const Show& show) {
+  std::vector<std::string> all;
+  const RecordingHead now = headOf(show, head.name);
+  const auto nameOf = [](const RecordingHead& of, const RecordedUniverse& universe) {
+    const Controller* controller = find(of.rig.controllers, universe.controller);
+    return "universe " + std::to_string(universe.universe) + " of “" +
+           (controller ? controller->name : std::string("?")) + "”";
+  };
+  for (const RecordedUniverse& universe : head.universes)
+    if (std::find(now.universes.begin(), now.universes.end(), universe) == now.universes.end())
+      all.push_back(nameOf(head, universe) + " is in the recording, and no longer in the show");
+  for (const RecordedUniverse& universe : now.universes)
+    if (std::find(head.universes.begin(), head.universes.end(), universe) == head.universes.end())
+      all.push_back(nameOf(now, universe) + " is in the show, and not in the recording");
+  for (const auto& controller : head.rig.controllers) {
+    const Controller* own = find(show.controllers, controller->id);
+    if (own && own->host != controller->host)
+      all.push_back("“" + controller->name + "” is at " + own->host + " now; the recording is for " +
+                    controller->host);
+  }
+  // A file knows fixtures by name only.
+  const auto bare = [](PatchSpan span) {
+    span.fixture = {};
+    return span;
+  };
+  const auto moved = [&](const RecordedSpan& span) {
+    return std::none_of(now.patch.begin(), now.patch.end(), [&](const RecordedSpan& other) {
+      return other.fixture == span.fixture && bare(other.span) == bare(span.span);
+    });
+  };
+  for (const RecordedSpan& span : head.patch)
+    if (moved(span)) all.push_back("“" + span.fixture + "” hangs elsewhere now than when it was recorded");
+  all.erase(std::unique(all.begin(), all.end()), all.end());
+  return all;
 }
 
 }  // namespace chispa

@@ -62,6 +62,15 @@ CHISPA_CLONES void scale(LightBuffer& light, std::size_t count, float share) noe
     for (std::size_t i = 0; i < count; ++i) (*channel)[i] *= share;
 }
 
+void mixFrames(const PixelFrame& from, float share, PixelFrame& to) noexcept {
+  const auto mix = [share](const std::vector<float>& old, std::vector<float>& now) {
+    for (std::size_t i = 0; i < now.size(); ++i) now[i] = old[i] + (now[i] - old[i]) * share;
+  };
+  mix(from.r, to.r);
+  mix(from.g, to.g);
+  mix(from.b, to.b);
+}
+
 void addTo(LightBuffer& sum, const LightBuffer& more, std::size_t count) noexcept {
   const auto add = [count](std::vector<float>& to, const std::vector<float>& from) {
     for (std::size_t i = 0; i < count; ++i) to[i] = std::min(1.f, to[i] + from[i]);

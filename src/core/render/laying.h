@@ -24,6 +24,9 @@ void blendOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellR
 /// All channels of `light` times `share`; of the first `count` cells.
 void scale(LightBuffer& light, std::size_t count, float share) noexcept;
 
+/// `to` becomes what it has of itself by `share` 0–1, the rest from `from`, which has as many pixels.
+void mixFrames(const PixelFrame& from, float share, PixelFrame& to) noexcept;
+
 /// Adds `more` to `sum`, both of one clip's layer; of the first `count` cells.
 void addTo(LightBuffer& sum, const LightBuffer& more, std::size_t count) noexcept;
 

@@ -28,11 +28,6 @@ float takenOver(const CompiledClip& clip, Micros t) {
   return easeBetween(0, 1, static_cast<float>(seconds(t - clip.start) / seconds(clip.crossIn)));
 }
 
-/// True if it is to be drawn at `t`, not by the clip that takes over from it.
-bool isShown(const CompiledClip& clip, Micros t) {
-  return clip.isActiveAt(t) && clip.effect && !isPassing(clip, t);
-}
-
 /// Where in its curves a look's layer is.
 double shareOfRound(const CompiledClip& clip, double elapsed_s) {
   const double rounds = elapsed_s / std::max(1e-3, seconds(clip.whole));
@@ -49,6 +44,17 @@ bool canTile(std::span<const CompiledClip> clips, Micros t) noexcept {
 }
 
 }  // namespace
+
+bool isShown(const CompiledClip& clip, Micros t) noexcept {
+  return clip.isActiveAt(t) && clip.effect && !isPassing(clip, t);
+}
+
+Axis axisOf(const CompiledClip& clip, const ParamPack& params, const ZoneCells& cells) noexcept {
+  const Axis axis = clip.effect->hasAcross() ? params.axis(0) : Axis::Along;
+  const bool hasNone =
+      (axis == Axis::Rows && cells.rows <= 1) || (axis == Axis::Columns && cells.columns <= 1);
+  return hasNone ? Axis::Along : axis;
+}
 
 float fadeAt(const CompiledClip& clip, Micros t) noexcept {
   const double in = clip.fadeIn.count() > 0 ? seconds(t - clip.start) / seconds(clip.fadeIn) : 1;
@@ -132,11 +138,7 @@ float Renderer::applyAdjust(const CompiledAdjust& adjust, const Instant& now, fl
 
 std::span<const float> Renderer::placesOf(const CompiledClip& clip, const ParamPack& params,
                                           const ZoneCells& cells, std::vector<float>& room) noexcept {
-  Axis axis = clip.effect->hasAcross() ? params.axis(0) : Axis::Along;
-  // A line has no rows to run through, and a single string no columns: what would stand still there runs
-  // along it.
-  if ((axis == Axis::Rows && cells.rows <= 1) || (axis == Axis::Columns && cells.columns <= 1))
-    axis = Axis::Along;
+  const Axis axis = axisOf(clip, params, cells);
   if (axis != Axis::Plane) return cells.along(axis);
   const auto places = std::span(room).first(static_cast<std::size_t>(cells.count()));
   planePlaces(cells, params.number(params.count() - 2), params.number(params.count() - 1), places);

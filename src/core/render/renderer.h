@@ -103,6 +103,13 @@ class Renderer {
   std::size_t cells_ = 0;
 };
 
+/// True if a score draws the clip at `t` by itself, not with the one that takes over from it.
+bool isShown(const CompiledClip& clip, Micros t) noexcept;
+
+/// The axis that a clip runs through on `cells`: what would stand still where there are no rows or no columns
+/// runs along the zone.
+Axis axisOf(const CompiledClip& clip, const ParamPack& params, const ZoneCells& cells) noexcept;
+
 /// 0–1: how far a clip is faded in at `t`, and not yet out, without its strength.
 float fadeAt(const CompiledClip& clip, Micros t) noexcept;
 

@@ -44,6 +44,8 @@ class MainWindow : public QMainWindow {
   PhoneHost& phones() { return *phones_; }
   NightDesk& night() { return *night_; }
 
+  /// Writes the book of the whole installation; asks for a file if `path` is empty.
+  void writeBook(QString path = {});
   /// Opens a show; says what is wrong if it cannot. Nothing is asked about unsaved changes.
   bool openFile(const QString& path);
   /// Offers what crashed programs left behind.

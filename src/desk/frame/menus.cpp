@@ -4,6 +4,7 @@
 #include <QAbstractSpinBox>
 #include <QApplication>
 #include <QComboBox>
+#include <QFileDialog>
 #include <QLineEdit>
 #include <QMenuBar>
 #include <QMessageBox>
@@ -32,6 +33,8 @@
 #include "desk/score/scorepage.h"
 #include "desk/score/timelineview.h"
 #include "desk/session/selectionlight.h"
+#include "desk/takeaway/boarddialog.h"
+#include "desk/takeaway/installationbook.h"
 #include "desk/wire/wirepage.h"
 
 namespace chispa::desk {
@@ -100,8 +103,29 @@ void MainWindow::makeFileMenu() {
   addAction(menu, "exportBooklet", tr("Export the wiring &booklet…"), {}, [this] { wire_->exportBooklet(); });
   addAction(menu, "exportPoints", tr("&Export the selected pixels' places…"), {},
             [this] { plan_->exportPoints(); });
+  QMenu* takeAway = menu->addMenu(tr("&Take away"));
+  addAction(takeAway, "takeToBoard", tr("For a &board…"), {}, [this] {
+    auto* dialog = new BoardDialog(session_, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->show();
+  });
+  addAction(takeAway, "takeBook", tr("The whole installation as a b&ook…"), {}, [this] { writeBook(); });
   menu->addSeparator();
   addAction(menu, "quit", tr("&Quit"), QKeySequence::Quit, [this] { close(); });
+}
+
+void MainWindow::writeBook(QString path) {
+  if (path.isEmpty())
+    path = QFileDialog::getSaveFileName(this, tr("The whole installation"), tr("installation.pdf"),
+                                        tr("PDF (*.pdf)"));
+  if (path.isEmpty()) return;
+  constexpr QSize kCover(1'800, 1'012);
+  QApplication::setOverrideCursor(Qt::WaitCursor);
+  const bool isWritten = writeInstallationBook(session_.show(), coverPicture(session_.show(), kCover), {},
+                                               QDate::currentDate(), path);
+  QApplication::restoreOverrideCursor();
+  if (!isWritten)
+    tell(tr("The book could not be written.\n%1\nCheck that the folder exists and has room.").arg(path));
 }
 
 void MainWindow::makeEditMenu() {

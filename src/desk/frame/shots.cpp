@@ -18,7 +18,9 @@
 #include <QPixmap>
 #include <QPushButton>
 #include <QScrollBar>
+#include <QSpinBox>
 #include <QTemporaryDir>
+#include <QTreeWidget>
 
 #include "core/edit/planedits.h"
 #include "core/edit/zoneedits.h"
@@ -39,6 +41,7 @@
 #include "desk/score/scorepage.h"
 #include "desk/score/timelineview.h"
 #include "desk/session/nightdesk.h"
+#include "desk/takeaway/boarddialog.h"
 #include "desk/wire/booklet.h"
 #include "desk/wire/wirepage.h"
 
@@ -224,9 +227,6 @@ void takeWire(MainWindow& window, const Session& session, const Show& show, Cont
   window.showWorkspace(Workspace::Wire);
   session.selection.select(BeadPlace{rim, 1, 0});
   photo.take(QStringLiteral("wire"));
-  window.wirePage().showSheet(true);
-  photo.take(QStringLiteral("address-sheet"));
-  window.wirePage().showSheet(false);
   QImage page(1050, 1485, QImage::Format_RGB32);
   page.fill(Qt::white);
   QPainter painter(&page);
@@ -347,6 +347,30 @@ void takeNights(MainWindow& window, const Session& session, Photographer& photo)
   photo.keep(log.grab().toImage(), QStringLiteral("night-log"));
 }
 
+/// The lanterns' light on its way to a small board.
+void takeBoard(const Session& session, Photographer& photo) {
+  BoardDialog dialog(session, nullptr);
+  auto* runs = dialog.findChild<QListWidget*>(QStringLiteral("boardRuns"));
+  for (int i = 0; i < runs->count(); ++i)
+    runs->item(i)->setCheckState(runs->item(i)->text().startsWith(QLatin1String("Lanterns")) ? Qt::Checked
+                                                                                             : Qt::Unchecked);
+  auto* scenes = dialog.findChild<QTreeWidget*>(QStringLiteral("boardScenes"));
+  for (const char* look : {"Full fair", "Dusk glow"})
+    scenes->findItems(QLatin1String(look), Qt::MatchExactly).front()->setCheckState(0, Qt::Checked);
+  dialog.findChild<QSpinBox*>(QStringLiteral("boardRate"))->setValue(30);
+  dialog.findChild<QSpinBox*>(QStringLiteral("boardColours"))->setValue(64);
+  scenes->setCurrentItem(scenes->findItems(QStringLiteral("Full fair"), Qt::MatchExactly).front());
+  dialog.show();
+  QElapsedTimer waited;
+  waited.start();
+  constexpr int kMostWait_ms = 60'000;
+  const auto* savings = dialog.findChild<QTreeWidget*>(QStringLiteral("boardSavings"));
+  while (savings->topLevelItemCount() == 0 && waited.elapsed() < kMostWait_ms)
+    QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
+  photo.settle();
+  photo.keep(dialog.grab().toImage(), QStringLiteral("board"));
+}
+
 }  // namespace
 
 bool drawShots(MainWindow& window, const Session& session, const QString& folder) {
@@ -402,6 +426,7 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
   window.showWorkspace(Workspace::Run);
   session.stage.light(firstIdWhere<LookId>(show.looks, "Lantern count"));
   takeNights(window, session, photo);
+  takeBoard(session, photo);
   window.night().play(firstIdWhere<SetListId>(show.setLists, "Fair evening"));
   constexpr std::size_t kFullFair = 5;
   window.night().jump(kFullFair);

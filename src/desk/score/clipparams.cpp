@@ -5,6 +5,7 @@
 #include "core/edit/curveedits.h"
 #include "core/effect/textraster.h"
 #include "core/files/besidefile.h"
+#include "core/media/shown.h"
 #include "desk/score/cliprows.h"
 #include "desk/score/drawingeditor.h"
 #include "desk/score/formulafield.h"
@@ -81,12 +82,14 @@ void ClipRows::param(const ParamSpec& spec) {
                         const QString file = QFileDialog::getOpenFileName(
                             nullptr, Form::tr("Picture or video"), {},
                             Form::tr("Pictures and videos (*.png *.jpg *.jpeg *.gif *.webp *.mp4 *.webm "
-                                     "*.avi *.mkv);;All files (*)"));
+                                     "*.avi *.mkv *.rgb);;All files (*)"));
                         if (!file.isEmpty())
                           setWords(text(nameBeside(session.document.path(), file.toStdString())));
                       });
-      form_.addNote([session = session_, words]() -> std::optional<QString> {
-        return words() ? session.stage.mediaTrouble(words()->toStdString()) : QString();
+      form_.addNote([session = session_, words, clips = clips_]() -> std::optional<QString> {
+        const Clip* one = clips->first(session.show());
+        return words() && one ? session.stage.mediaTrouble(mediaName(one->effect, words()->toStdString()))
+                              : QString();
       });
       return;
     case ParamKind::Font: {

@@ -12,6 +12,7 @@
 #include "core/edit/clipedits.h"
 #include "core/edit/planedits.h"
 #include "core/effect/spyhole.h"
+#include "core/media/shown.h"
 #include "core/preview/clippicture.h"
 #include "desk/parts/format.h"
 #include "desk/score/chosenthing.h"
@@ -89,8 +90,11 @@ MediaLibrary exampleMedia() {
       for (const int v : {c.red(), c.green(), c.blue(), 255}) dots.push_back(static_cast<std::uint8_t>(v));
     }
   window->write(dots.data());
+  // The sun's rows, one after the other, for that of light row by row.
+  auto rows = std::make_shared<Media>(Media{kSide, 1, kSide / kPreviewLoop_s, kSide, sun->rgba});
   MediaLibrary library;
   library.add(kExample, sun);
+  library.add(mediaName(kRowsEffect, kExample), rows);
   library.addLive(screenPartOf({}), window);
   return library;
 }
@@ -126,7 +130,7 @@ Clip EffectShelf::previewClip(const QString& words) const {
   const std::string& key = thing.effect;
   // Words pass by, and a bar that nobody moves follows the music.
   if (key == "lettering") clip.params["moves"] = std::string("pass");
-  if (key == "picture") clip.params["file"] = std::string(kExample);
+  if (key == "picture" || key == kRowsEffect) clip.params["file"] = std::string(kExample);
   if (key == "echo")
     clip.params = {{"source", static_cast<double>(kEchoed.value)}, {"mirrored", true}, {"tint", 1.0}};
   if (key == "gauge") clip.motions["value"] = {Driver::Level, 0, 1, {}, 0, {}};

@@ -13,6 +13,7 @@
 #include <QtConcurrent>
 
 #include "core/edit/clipedits.h"
+#include "core/lightdata/lightdata.h"
 #include "core/recording/scorerecording.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
@@ -68,7 +69,7 @@ void FilmDialog::makeRows() {
   auto* rows = new QFormLayout(this);
   named(file_, "filmFile", tr("File"),
         tr("Its ending chooses the kind: mp4, webm, avi, gif, webp, apng; a name like light-%04d.png gives a "
-           "picture each; chirec a recording of all universes"));
+           "picture each; chirec a recording of all universes; csv, rgb and png every frame as plain data"));
   auto* choose = new QPushButton(tr("Choose…"));
   named(choose, "filmChoose", tr("Choose the file"), tr("Where it goes"));
   connect(choose, &QPushButton::clicked, this, &FilmDialog::chooseFile);
@@ -122,9 +123,10 @@ void FilmDialog::makeRows() {
 }
 
 void FilmDialog::chooseFile() {
-  const QString file = QFileDialog::getSaveFileName(
-      this, tr("Film or recording"), file_->text(),
-      tr("Films (*.mp4 *.webm *.avi *.gif *.webp *.apng);;Recordings (*.chirec);;All files (*)"));
+  const QString file =
+      QFileDialog::getSaveFileName(this, tr("Film or recording"), file_->text(),
+                                   tr("Films (*.mp4 *.webm *.avi *.gif *.webp *.apng);;Recordings "
+                                      "(*.chirec);;Plain data (*.csv *.rgb *.png);;All files (*)"));
   if (!file.isEmpty()) file_->setText(file);
 }
 
@@ -152,7 +154,7 @@ void FilmDialog::tellSize() {
   const FilmOrder wanted = order();
   const std::filesystem::path path = file_->text().toStdString();
   for (QWidget* field : std::initializer_list<QWidget*>{view_, width_, height_, sound_})
-    field->setEnabled(!isRecording());
+    field->setEnabled(!isRecording() && !isLightData(path));
   sound_->setEnabled(filmHasSound(path));
   QString words = tr("%1 of the score, %2")
                       .arg(timeText(wanted.span.length),
@@ -198,6 +200,9 @@ void FilmDialog::begin() {
                       if (isRecording)
                         return recordScore(show, *compiled, score, {order.span, order.shape.framesPerSecond},
                                            path, progress);
+                      if (isLightData(path))
+                        return writeLightData(show, *compiled, score,
+                                              {order.span, order.shape.framesPerSecond}, path, progress);
                       return makeFilm(show, *compiled, score, order, path, progress);
                     })
       .then(this, [this](const Result<bool>& made) { end(made); });

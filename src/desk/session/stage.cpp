@@ -5,6 +5,7 @@
 #include <QtConcurrent>
 
 #include "core/files/besidefile.h"
+#include "core/media/shown.h"
 #include "core/music/stretch.h"
 #include "desk/parts/format.h"
 #include "desk/session/pools.h"
@@ -156,9 +157,8 @@ void Stage::requestMedia() {
   for (const std::string& name : mediaNames(document_.show())) {
     if (!mediaAsked_.insert(name).second) continue;
     ++loading_;
-    const auto path = besideFile(document_.path(), name);
-    QtConcurrent::run(&pools::media(), [path, leaving = leaving_] {
-      return decodeMedia(path, leaving.get());
+    QtConcurrent::run(&pools::media(), [showFile = document_.path(), name, leaving = leaving_] {
+      return decodeShown(showFile, name, leaving.get());
     }).then(this, [this, name, generation = generation_](const Result<std::shared_ptr<const Media>>& result) {
       --loading_;
       if (generation != generation_) return;
@@ -226,6 +226,10 @@ void Stage::finishCompile() {
   }
   emit compiledChanged();
   if (std::exchange(compileAgain_, false)) startCompile();
+}
+
+bool Stage::isUpToDate() const {
+  return compiled_ && !compileWatcher_.isRunning() && !compileAgain_ && compiling_ == document_.show();
 }
 
 void Stage::settle() {

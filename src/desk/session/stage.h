@@ -99,6 +99,8 @@ class Stage : public QObject {
 
   /// The compiled show that frames belong to; may be one edit behind for a moment.
   std::shared_ptr<const CompiledShow> compiled() const { return compiled_; }
+  /// compiled() is of the show as it stands.
+  bool isUpToDate() const;
   /// Why the light of the show cannot be computed; empty if it can. What played before plays on then.
   const QString& compileTrouble() const { return compileTrouble_; }
   /// Light now, in the order of compiled()'s pixels; dark until the first frame of a new show.

@@ -5,6 +5,14 @@
 #include <utility>
 
 namespace chispa::engine {
+namespace {
+
+/// Where what follows is late, the last light stays.
+PlayedPart wholeOf(const Score& score, bool isLooped) {
+  return {Micros(0), score.length, isLooped, true};
+}
+
+}  // namespace
 
 void JoiningHand::light(LookId look, float value) {
   player_.live(LiveSource::SetList, {LiveEvent::Kind::Light, look.value, value});
@@ -30,7 +38,7 @@ void JoiningHand::orderNext() {
   player_.output().fadeInto(score->id, score->id == asked_->score ? Micros(0) : next_->fade);
   next_->isOrdered = true;
   next_->hasSound = *clip != nullptr;
-  player_.follow(score->id, *std::move(clip), {Micros(0), score->length, false});
+  player_.follow(score->id, *std::move(clip), wholeOf(*score, false));
 }
 
 void JoiningHand::playScore(const ScorePlay& play) {
@@ -48,7 +56,7 @@ void JoiningHand::playScore(const ScorePlay& play) {
     hasSound_ = clip != nullptr;
     player_.setSound(std::move(clip), {Micros(0), play.rate});
     player_.output().fadeInto(play.score, play.fade);
-    player_.play(play.score, play.from, {Micros(0), score->length, play.isLooped});
+    player_.play(play.score, play.from, wholeOf(*score, play.isLooped));
   }
   begun(play);
 }
@@ -72,7 +80,9 @@ std::optional<Micros> JoiningHand::scorePosition() {
   if (hasNextBegun()) return score->length;
   // What joins it begins by itself: as long as it plays it is not over before that.
   const bool isJoined = next_ && next_->isOrdered && player_.isPlaying();
-  return isJoined ? std::min(position, score->length - Micros(1)) : position;
+  const Micros last = score->length - Micros(1);
+  if (isJoined) return std::min(position, last);
+  return position >= last ? score->length : position;
 }
 
 }  // namespace chispa::engine

@@ -182,7 +182,6 @@ void NightWatch::hold(bool on) {
   heldNight_ = on ? std::optional(plan_->nightOf(secondsOf(now_))) : std::nullopt;
   if (isWatching_) note("watch", {}, on ? "light is held off tonight" : "light is no longer held off");
   checkAt_ = {};
-  mono_ = {};
 }
 
 void NightWatch::playLonger(std::chrono::minutes by) {

@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <cmath>
+
+#include "core/live/livestate.h"
+
+namespace chispa {
+
+/// The live clock's instant where nothing but a tempo gives the beats.
+inline LiveInstant tempoInstant(const Tempo& tempo, Micros t) {
+  LiveInstant now;
+  now.t = t;
+  now.beat = tempo.beatAt(t);
+  now.bar = now.beat / LiveState::kBeatsPerBar;
+  now.beatInBar = std::fmod(now.beat, LiveState::kBeatsPerBar);
+  return now;
+}
+
+/// A look that begins at `now`; it is not faded in yet.
+inline LookPlay freshPlay(LookId look, std::uint32_t serial, const LiveInstant& now) noexcept {
+  LookPlay play;
+  play.look = look;
+  play.serial = serial;
+  play.begun = play.since = now.t;
+  play.beatSince = now.beat;
+  play.barSince = now.bar;
+  return play;
+}
+
+}  // namespace chispa

@@ -1,0 +1,120 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/media/lightrows.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <fstream>
+
+#include <opencv2/imgcodecs.hpp>
+
+#include "core/files/boundedjson.h"
+
+namespace chispa {
+namespace {
+
+constexpr const char* kCure =
+    "Choose a PNG whose rows are frames, or a .rgb file with its .json beside it, as docs/light-data.md has "
+    "them.";
+constexpr const char* kPrefix = "rows:";
+
+Failure unreadable(const std::filesystem::path& path, const std::string& what) {
+  return {what + ".", path.string(), kCure};
+}
+
+constexpr std::size_t kMostRowBytes = std::size_t{256} << 20;
+
+/// Dots of a PNG as its head says (PNG, third edition, §11.2.1), before any memory is taken for them; 0 if it
+/// is none.
+std::size_t dotsOfPng(const std::filesystem::path& path) {
+  std::array<unsigned char, 24> head{};
+  std::ifstream in(path, std::ios::binary);
+  in.read(reinterpret_cast<char*>(head.data()), static_cast<std::streamsize>(head.size()));
+  constexpr std::array<unsigned char, 8> kSignature = {0x89, 'P', 'N', 'G', '\r', '\n', 0x1a, '\n'};
+  if (!in || !std::equal(kSignature.begin(), kSignature.end(), head.begin())) return 0;
+  const auto number = [&](std::size_t at) {
+    return std::size_t{head[at]} << 24 | std::size_t{head[at + 1]} << 16 | std::size_t{head[at + 2]} << 8 |
+           std::size_t{head[at + 3]};
+  };
+  return number(16) * number(20);
+}
+
+Result<std::shared_ptr<const Media>> readPicture(const std::filesystem::path& path) {
+  const std::size_t dots = dotsOfPng(path);
+  if (dots == 0) return unreadable(path, "It is no PNG");
+  if (dots * 4 > kMostRowBytes) return unreadable(path, "The picture is larger than 256 MB");
+  cv::Mat picture;
+  try {
+    picture = cv::imread(path.string(), cv::IMREAD_COLOR);
+  } catch (const cv::Exception& e) {
+    return unreadable(path, "The picture cannot be read: " + e.err);
+  }
+  if (picture.empty()) return unreadable(path, "The picture cannot be read");
+  auto media = std::make_shared<Media>(Media{picture.cols, 1, 0, picture.rows, {}});
+  media->rgba.reserve(static_cast<std::size_t>(picture.rows) * static_cast<std::size_t>(picture.cols) * 4);
+  for (int y = 0; y < picture.rows; ++y) {
+    const std::uint8_t* row = picture.ptr(y);
+    for (int x = 0; x < picture.cols; ++x)
+      media->rgba.insert(media->rgba.end(), {row[3 * x + 2], row[3 * x + 1], row[3 * x], 255});
+  }
+  return std::shared_ptr<const Media>(std::move(media));
+}
+
+Result<std::shared_ptr<const Media>> readBytes(const std::filesystem::path& path) {
+  std::ifstream words(explanationPath(path), std::ios::binary);
+  if (!words)
+    return unreadable(path, "There is no " + explanationPath(path).filename().string() + " beside it");
+  const std::string text((std::istreambuf_iterator<char>(words)), {});
+  const auto parsed = parseJson(text, "What explains the light", explanationPath(path).string(), kCure);
+  if (!parsed) return parsed.failure();
+  const auto& json = *parsed;
+  const auto number = [&](const char* key) {
+    return json.is_object() && json.contains(key) && json[key].is_number() ? json[key].get<double>() : 0.0;
+  };
+  const double frameBytes = number("bytes_of_frame");
+  if (!json.is_object() || !json.contains("format") || json["format"] != kLightFormat || frameBytes < 3 ||
+      frameBytes > 1e7 || std::fmod(frameBytes, 3) != 0)
+    return unreadable(explanationPath(path), "It does not explain bytes of pixels");
+  std::error_code error;
+  const auto size = std::filesystem::file_size(path, error);
+  const auto width = static_cast<std::size_t>(frameBytes) / 3;
+  if (error || size == 0 || size % (3 * width) != 0)
+    return unreadable(path, "Its size is not that of whole frames");
+  if (size / 3 * 4 > kMostRowBytes) return unreadable(path, "It is larger than 256 MB");
+  std::ifstream in(path, std::ios::binary);
+  std::vector<std::uint8_t> bytes(size);
+  in.read(reinterpret_cast<char*>(bytes.data()), static_cast<std::streamsize>(size));
+  if (!in) return unreadable(path, "It cannot be read");
+  auto media = std::make_shared<Media>(Media{static_cast<int>(width),
+                                             1,
+                                             std::clamp(number("frames_per_second"), 0.0, 1000.0),
+                                             static_cast<int>(size / (3 * width)),
+                                             {}});
+  media->rgba.reserve(size / 3 * 4);
+  for (std::size_t i = 0; i < size; i += 3)
+    media->rgba.insert(media->rgba.end(), {bytes[i], bytes[i + 1], bytes[i + 2], 255});
+  return std::shared_ptr<const Media>(std::move(media));
+}
+
+}  // namespace
+
+std::filesystem::path explanationPath(const std::filesystem::path& path) {
+  return path.string() + ".json";
+}
+
+Result<std::shared_ptr<const Media>> readLightRows(const std::filesystem::path& path) {
+  std::error_code error;
+  if (!std::filesystem::is_regular_file(path, error))
+    return Failure{"The file is not there.", path.string(), "Put it back, or choose the file anew."};
+  return path.extension() == ".rgb" ? readBytes(path) : readPicture(path);
+}
+
+std::string rowsName(const std::string& file) {
+  return kPrefix + file;
+}
+
+std::optional<std::string> fileOfRowsName(const std::string& name) {
+  return name.rfind(kPrefix, 0) == 0 ? std::optional(name.substr(std::string(kPrefix).size())) : std::nullopt;
+}
+
+}  // namespace chispa

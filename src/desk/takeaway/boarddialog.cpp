@@ -1,0 +1,495 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/takeaway/boarddialog.h"
+
+#include <algorithm>
+
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QFileDialog>
+#include <QFormLayout>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QListWidget>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QSpinBox>
+#include <QTreeWidget>
+#include <QtConcurrent>
+
+#include "core/board/files.h"
+#include "desk/parts/format.h"
+#include "desk/parts/named.h"
+#include "desk/parts/theme.h"
+#include "desk/session/pools.h"
+#include "desk/takeaway/boardglow.h"
+#include "desk/takeaway/memorybar.h"
+
+namespace chispa::desk {
+namespace {
+
+constexpr int kProgressSteps = 1000;
+/// After the last change, so that a number that is typed is worked out once.
+constexpr int kSoon_ms = 250;
+/// Which score or look a row is, and which fixture or zone.
+constexpr int kIsScore = Qt::UserRole, kId = Qt::UserRole + 1, kIsZone = Qt::UserRole + 2;
+
+enum SceneColumn { Scene, KeptAs, Bytes };
+enum SavingColumn { What, Saves, Loss };
+
+QString bytesText(std::size_t bytes) {
+  return bytes < 10'000 ? QObject::tr("%L1 bytes").arg(bytes)
+                        : QObject::tr("%1 KB").arg(static_cast<double>(bytes) / 1024, 0, 'f', 1);
+}
+
+QLabel* heading(const QString& words) {
+  auto* label = new QLabel(words);
+  label->setObjectName(QStringLiteral("quiet"));
+  return label;
+}
+
+/// A list with columns: the first takes the room that the others leave.
+void asTable(QTreeWidget* list, const QStringList& titles) {
+  list->setHeaderLabels(titles);
+  list->setRootIsDecorated(false);
+  list->header()->setStretchLastSection(false);
+  list->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
+  list->header()->setSectionResizeMode(0, QHeaderView::Stretch);
+}
+
+}  // namespace
+
+BoardDialog::BoardDialog(const Session& session, QWidget* parent)
+    : QDialog(parent),
+      session_(session),
+      scenes_(new QTreeWidget),
+      runs_(new QListWidget),
+      board_(new QComboBox),
+      flash_(new QSpinBox),
+      ram_(new QSpinBox),
+      rate_(new QSpinBox),
+      colours_(new QSpinBox),
+      group_(new QSpinBox),
+      loop_(new QDoubleSpinBox),
+      each_(new QDoubleSpinBox),
+      flashWords_(new QLabel),
+      flashBar_(new MemoryBar),
+      flashParts_(new QLabel),
+      ramWords_(new QLabel),
+      ramBar_(new MemoryBar),
+      speed_(new QLabel),
+      savings_(new QTreeWidget),
+      take_(new QPushButton(tr("Make it smaller so"))),
+      glow_(new BoardGlow),
+      state_(new QLabel),
+      progress_(new QProgressBar),
+      write_(new QPushButton(tr("Write…"))) {
+  setObjectName(QStringLiteral("boardDialog"));
+  setWindowTitle(tr("Take away: for a board"));
+  makeColumns();
+  fillScenes();
+  fillRuns();
+  soon_.setSingleShot(true);
+  soon_.setInterval(kSoon_ms);
+  connect(&soon_, &QTimer::timeout, this, &BoardDialog::begin);
+  connect(scenes_, &QTreeWidget::itemChanged, this, &BoardDialog::changed);
+  connect(scenes_, &QTreeWidget::currentItemChanged, this, &BoardDialog::showScene);
+  connect(runs_, &QListWidget::itemChanged, this, &BoardDialog::changed);
+  connect(runs_->model(), &QAbstractItemModel::rowsMoved, this, &BoardDialog::changed);
+  for (QSpinBox* box : {rate_, colours_, group_})
+    connect(box, &QSpinBox::valueChanged, this, &BoardDialog::changed);
+  for (QDoubleSpinBox* box : {loop_, each_})
+    connect(box, &QDoubleSpinBox::valueChanged, this, &BoardDialog::changed);
+  connect(board_, &QComboBox::currentIndexChanged, this, [this](int row) {
+    const bool isOwn = row >= static_cast<int>(board::boardKinds().size());
+    flash_->setEnabled(isOwn);
+    ram_->setEnabled(isOwn);
+    if (!isOwn) {
+      const auto& chosen = board::boardKinds()[static_cast<std::size_t>(row)];
+      flash_->setValue(static_cast<int>(chosen.flash));
+      ram_->setValue(static_cast<int>(chosen.ram));
+    }
+    showLight();
+  });
+  for (QSpinBox* box : {flash_, ram_}) connect(box, &QSpinBox::valueChanged, this, &BoardDialog::showLight);
+  // What is edited meanwhile counts; rows of what is gone are left out when it is worked out.
+  connect(&session_.document, &Document::showChanged, this, &BoardDialog::changed);
+  board_->setCurrentIndex(1);
+  changed();
+}
+
+BoardDialog::~BoardDialog() {
+  cancelWork();
+}
+
+void BoardDialog::cancelWork() {
+  if (cancelled_) *cancelled_ = true;
+  cancelled_.reset();
+}
+
+void BoardDialog::makeColumns() {
+  auto* rows = new QVBoxLayout(this);
+  auto* columns = new QHBoxLayout;
+  columns->addLayout(makeScenes(), 2);
+  columns->addSpacing(8);
+  columns->addLayout(makeSizes(), 3);
+  rows->addLayout(columns, 1);
+  auto* last = new QHBoxLayout;
+  state_->setObjectName(QStringLiteral("boardState"));
+  state_->setWordWrap(true);
+  last->addWidget(state_, 1);
+  progress_->setRange(0, kProgressSteps);
+  progress_->setMaximumWidth(textWidth(18));
+  named(progress_, "boardProgress", tr("Progress"), tr("How much is worked out"));
+  last->addWidget(progress_);
+  auto* close = new QPushButton(tr("Close"));
+  named(close, "boardClose", tr("Close"), tr("Closes this; nothing is written"));
+  connect(close, &QPushButton::clicked, this, &QDialog::close);
+  last->addWidget(close);
+  named(write_, "boardWrite", tr("Write"),
+        tr("Writes light.h, player.h, player.c, an example and README.md into a folder"));
+  write_->setDefault(true);
+  connect(write_, &QPushButton::clicked, this, [this] {
+    const QString folder = QFileDialog::getExistingDirectory(this, tr("Folder for the board's files"));
+    if (!folder.isEmpty()) writeTo(folder);
+  });
+  last->addWidget(write_);
+  rows->addLayout(last);
+  resize(1040, 680);
+}
+
+QVBoxLayout* BoardDialog::makeScenes() {
+  auto* rows = new QVBoxLayout;
+  named(scenes_, "boardScenes", tr("Scenes"),
+        tr("What the board plays: tick scores and looks; the button steps through them in this order"));
+  asTable(scenes_, {tr("Scene"), tr("Kept as"), tr("Bytes")});
+  rows->addWidget(scenes_, 3);
+  rows->addWidget(heading(tr("On its data line, in this order (nothing ticked: all that is lit)")));
+  named(runs_, "boardRuns", tr("On the data line"),
+        tr("The zones and fixtures that hang on the board; drag them into the order of the data line"));
+  runs_->setDragDropMode(QAbstractItemView::InternalMove);
+  rows->addWidget(runs_, 2);
+  rows->addWidget(heading(tr("Board")));
+  for (const auto& kind : board::boardKinds()) board_->addItem(text(kind.name));
+  board_->addItem(tr("another, with sizes of its own"));
+  named(board_, "boardKind", tr("Board"), tr("What it is written for: its memory and its speed"));
+  rows->addWidget(board_);
+  auto* own = new QHBoxLayout;
+  const auto size = [&](QSpinBox* box, const char* name, const QString& words, int low,
+                        const QString& suffix) {
+    box->setRange(low, 1 << 30);
+    box->setSingleStep(1024);
+    box->setSuffix(suffix);
+    box->setGroupSeparatorShown(true);
+    box->setEnabled(false);
+    named(box, name, words, words);
+    own->addWidget(box);
+  };
+  size(flash_, "boardFlash", tr("Bytes of flash"), 1024, tr(" bytes of flash"));
+  size(ram_, "boardRam", tr("Bytes of RAM"), 64, tr(" of RAM"));
+  rows->addLayout(own);
+  const auto bar = [&](const QString& title, QLabel* words, MemoryBar* memory, const char* name) {
+    auto* line = new QHBoxLayout;
+    line->addWidget(new QLabel(title));
+    line->addStretch();
+    words->setFont(numberFont());
+    line->addWidget(words);
+    rows->addLayout(line);
+    named(memory, name, title, tr("How much of it is taken"));
+    rows->addWidget(memory);
+  };
+  bar(tr("Flash"), flashWords_, flashBar_, "boardFlashBar");
+  flashParts_->setObjectName(QStringLiteral("quiet"));
+  rows->addWidget(flashParts_);
+  bar(tr("RAM"), ramWords_, ramBar_, "boardRamBar");
+  auto* line = new QHBoxLayout;
+  line->addWidget(new QLabel(tr("Speed")));
+  line->addStretch();
+  line->addWidget(speed_);
+  rows->addLayout(line);
+  return rows;
+}
+
+QVBoxLayout* BoardDialog::makeSizes() {
+  auto* rows = new QVBoxLayout;
+  auto* form = new QFormLayout;
+  const auto number = [&](QSpinBox* box, const char* name, const QString& label, const QString& tip, int low,
+                          int high, int value) {
+    box->setRange(low, high);
+    box->setValue(value);
+    named(box, name, label, tip);
+    form->addRow(label, box);
+  };
+  number(rate_, "boardRate", tr("Frames a second"), tr("How often the light changes"), 1, 120, 40);
+  number(colours_, "boardColours", tr("Colours"), tr("Most colours of what is kept as frames; 0 for all"), 0,
+         256, 0);
+  colours_->setSpecialValueText(tr("all"));
+  number(group_, "boardGroup", tr("Pixels that share a value"), tr("Neighbours that show the same"), 1, 64,
+         1);
+  loop_->setRange(1, 600);
+  loop_->setValue(20);
+  loop_->setDecimals(0);
+  loop_->setSuffix(tr(" s"));
+  named(loop_, "boardLoop", tr("A look comes again after"),
+        tr("Only of looks that have to be kept as frames"));
+  form->addRow(tr("A look comes again after"), loop_);
+  each_->setRange(0, 86'400);
+  each_->setDecimals(0);
+  each_->setSuffix(tr(" s"));
+  each_->setSpecialValueText(tr("until the button is pressed"));
+  named(each_, "boardEach", tr("Each scene plays"),
+        tr("Then the next one begins; 0: the button steps through them"));
+  form->addRow(tr("Each scene plays"), each_);
+  rows->addLayout(form);
+  rows->addWidget(heading(tr("What makes it smaller, and what it costs")));
+  named(savings_, "boardSavings", tr("What makes it smaller"),
+        tr("Each change, what it saves, and how far the light is from the full light then; ΔE below 1 is "
+           "hardly seen"));
+  asTable(savings_, {tr("Change"), tr("Saves"), tr("ΔE")});
+  connect(savings_, &QTreeWidget::itemActivated, this, &BoardDialog::takeSaving);
+  connect(savings_, &QTreeWidget::currentItemChanged, this,
+          [this] { take_->setEnabled(savings_->currentItem() != nullptr); });
+  rows->addWidget(savings_, 2);
+  named(take_, "boardTake", tr("Make it smaller so"), tr("Takes the change that is selected"));
+  take_->setEnabled(false);
+  connect(take_, &QPushButton::clicked, this, &BoardDialog::takeSaving);
+  auto* line = new QHBoxLayout;
+  line->addStretch();
+  line->addWidget(take_);
+  rows->addLayout(line);
+  named(glow_, "boardGlow", tr("The light, composed and on the board"),
+        tr("The selected scene, side by side and in step"));
+  rows->addWidget(glow_, 3);
+  return rows;
+}
+
+void BoardDialog::fillScenes() {
+  const auto add = [this](const QString& name, bool isScore, std::uint32_t id, bool isOn) {
+    auto* row = new QTreeWidgetItem(scenes_, {name});
+    row->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsUserCheckable);
+    row->setCheckState(Scene, isOn ? Qt::Checked : Qt::Unchecked);
+    row->setData(Scene, kIsScore, isScore);
+    row->setData(Scene, kId, id);
+    row->setTextAlignment(Bytes, Qt::AlignRight | Qt::AlignVCenter);
+  };
+  const Score* open = session_.stage.score();
+  for (const auto& score : session_.show().scores)
+    add(tr("%1, %2").arg(text(score->name), timeText(score->length)), true, score->id.value,
+        open && open->id == score->id);
+  for (const auto& look : session_.show().looks) add(text(look->name), false, look->id.value, false);
+  if (scenes_->topLevelItemCount() > 0) scenes_->setCurrentItem(scenes_->topLevelItem(0));
+}
+
+void BoardDialog::fillRuns() {
+  const auto add = [this](const QString& name, bool isZone, std::uint32_t id, bool isOn) {
+    auto* row = new QListWidgetItem(name, runs_);
+    row->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsUserCheckable | Qt::ItemIsDragEnabled);
+    row->setCheckState(isOn ? Qt::Checked : Qt::Unchecked);
+    row->setData(kIsZone, isZone);
+    row->setData(kId, id);
+  };
+  // Not all of a show hangs on one data line: it begins with the first zone that can.
+  const PixelMap map = mapPixels(session_.show());
+  const auto& zones = session_.show().zones;
+  const auto first = std::find_if(zones.begin(), zones.end(), [&](const auto& zone) {
+    return static_cast<bool>(board::BoardStrip::of(session_.show(), map, {board::BoardRun(zone->id)}, 1));
+  });
+  for (const auto& zone : session_.show().zones)
+    add(tr("%1 (zone)").arg(text(zone->name)), true, zone->id.value, first != zones.end() && zone == *first);
+  for (const auto& fixture : session_.show().fixtures)
+    add(text(fixture->name), false, fixture->id.value, false);
+}
+
+board::BoardPlan BoardDialog::plan() const {
+  board::BoardPlan plan;
+  for (int i = 0; i < scenes_->topLevelItemCount(); ++i) {
+    const QTreeWidgetItem* row = scenes_->topLevelItem(i);
+    if (row->checkState(Scene) != Qt::Checked) continue;
+    const std::uint32_t id = row->data(Scene, kId).toUInt();
+    plan.scenes.push_back(
+        {row->data(Scene, kIsScore).toBool() ? board::SceneId(ScoreId{id}) : board::SceneId(LookId{id}),
+         each_->value()});
+  }
+  for (int i = 0; i < runs_->count(); ++i) {
+    const QListWidgetItem* row = runs_->item(i);
+    if (row->checkState() != Qt::Checked) continue;
+    const std::uint32_t id = row->data(kId).toUInt();
+    plan.runs.push_back(row->data(kIsZone).toBool() ? board::BoardRun(ZoneId{id})
+                                                    : board::BoardRun(FixtureId{id}));
+  }
+  if (plan.runs.empty()) plan.runs = board::litRuns(session_.show(), plan.scenes);
+  plan.options = {rate_->value(), colours_->value(), group_->value(), loop_->value()};
+  return plan;
+}
+
+board::BoardKind BoardDialog::kind() const {
+  const auto row = static_cast<std::size_t>(board_->currentIndex());
+  if (row < board::boardKinds().size()) return board::boardKinds()[row];
+  return board::boardOf(static_cast<std::size_t>(flash_->value()), static_cast<std::size_t>(ram_->value()));
+}
+
+void BoardDialog::changed() {
+  if (isFilling_) return;
+  cancelWork();
+  write_->setEnabled(false);
+  soon_.start();
+}
+
+void BoardDialog::begin() {
+  cancelWork();
+  made_ = plan();
+  show_ = std::make_shared<const Show>(session_.show());
+  compiled_ = session_.stage.compiled();
+  if (!session_.stage.isUpToDate()) return soon_.start();
+  cancelled_ = std::make_shared<std::atomic<bool>>(false);
+  share_ = std::make_shared<std::atomic<int>>(0);
+  progress_->setVisible(true);
+  say(tr("Working it out …"), true);
+  auto* timer = new QTimer(this);
+  connect(timer, &QTimer::timeout, this, [this, timer, cancelled = cancelled_, share = share_] {
+    if (cancelled != cancelled_) return timer->deleteLater();
+    progress_->setValue(*share);
+  });
+  timer->start(50);
+  const Progress progress = [cancelled = cancelled_, share = share_](double done) {
+    *share = static_cast<int>(done * kProgressSteps);
+    return !cancelled->load();
+  };
+  const std::uint64_t serial = ++serial_;
+  // First what it takes; then, which takes longer, what would make it smaller.
+  QtConcurrent::run(&pools::exporting(), [show = show_, compiled = compiled_, plan = made_, progress] {
+    return std::make_shared<Made>(Made{board::writeBoard(*show, *compiled, plan, progress), {}});
+  }).then(this, [this, serial, progress](const std::shared_ptr<Made>& made) {
+    end(*made, serial);
+    if (serial != serial_ || !made->light) return;
+    QtConcurrent::run(&pools::exporting(), [show = show_, compiled = compiled_, plan = made_, light = light_,
+                                            progress] {
+      return board::savingsOf(*show, *compiled, plan, *light, progress);
+    }).then(this, [this, serial](const std::vector<board::BoardSaving>& savings) {
+      if (serial != serial_) return;
+      cancelled_.reset();
+      progress_->setVisible(false);
+      showSavings(savings);
+    });
+  });
+}
+
+void BoardDialog::end(const Made& made, std::uint64_t serial) {
+  if (serial != serial_ || !cancelled_ || *cancelled_) return;
+  savings_->clear();
+  if (!made.light) {
+    cancelled_.reset();
+    progress_->setVisible(false);
+    light_.reset();
+    say(text(made.light.failure().text()), false);
+    glow_->show({}, {}, {}, {}, 0);
+    return showLight();
+  }
+  light_ = std::make_shared<const board::BoardLight>(*made.light);
+  showLight();
+  showScene();
+}
+
+void BoardDialog::showLight() {
+  write_->setEnabled(false);
+  isFilling_ = true;
+  std::size_t number = 0;
+  for (int i = 0; i < scenes_->topLevelItemCount(); ++i) {
+    QTreeWidgetItem* row = scenes_->topLevelItem(i);
+    const bool isIn = light_ && row->checkState(Scene) == Qt::Checked && number < light_->scenes.size();
+    row->setText(KeptAs, {});
+    row->setText(Bytes, {});
+    if (!isIn) continue;
+    const board::BoardSceneReport& scene = light_->scenes[number++];
+    row->setText(KeptAs, scene.isProgram ? tr("program") : tr("frames"));
+    row->setText(Bytes, QLocale().toString(static_cast<qulonglong>(scene.bytes)));
+    QStringList parts;
+    for (const auto& part : scene.parts)
+      parts += tr("%1 on %2: %3, %4")
+                   .arg(text(part.effects), text(part.zone),
+                        part.isProgram ? tr("program") : tr("frames, as %1").arg(text(part.reason)),
+                        bytesText(part.bytes));
+    row->setToolTip(KeptAs, parts.join('\n'));
+  }
+  isFilling_ = false;
+  if (!light_) {
+    for (QLabel* label : {flashWords_, flashParts_, ramWords_, speed_}) label->clear();
+    flashBar_->show({}, 1);
+    ramBar_->show({}, 1);
+    return;
+  }
+  const board::BoardKind board = kind();
+  const board::BoardUse use = board::useOf(*light_, board);
+  flashWords_->setText(tr("%1 of %2").arg(bytesText(use.flash()), bytesText(board.flash)));
+  flashBar_->show({{tr("player"), theme().quiet, static_cast<double>(use.player)},
+                   {tr("programs"), theme().fine, static_cast<double>(use.programs)},
+                   {tr("frames"), theme().ember, static_cast<double>(use.frames)},
+                   {tr("lists"), theme().line, static_cast<double>(use.rest)}},
+                  static_cast<double>(board.flash));
+  flashParts_->setText(tr("player %1 · programs %2 · frames %3")
+                           .arg(bytesText(use.player), bytesText(use.programs), bytesText(use.frames)));
+  ramWords_->setText(tr("%1 of %2").arg(bytesText(use.ram), bytesText(board.ram)));
+  ramBar_->show({{tr("taken"), theme().quiet, static_cast<double>(use.ram)}}, static_cast<double>(board.ram));
+  speed_->setText(tr("about %1 frames a second, %2 needed")
+                      .arg(static_cast<int>(use.fastest))
+                      .arg(light_->options.framesPerSecond));
+  const auto lacks = board::lacksOf(*light_, board);
+  QStringList words;
+  for (const std::string& lack : lacks) words += text(lack);
+  if (lacks.empty())
+    say(tr("✓ fits, with %1 to spare").arg(bytesText(board.flash - use.flash())), true);
+  else
+    say(tr("It does not fit. %1").arg(words.join(' ')), false);
+  write_->setEnabled(lacks.empty() && !soon_.isActive());
+}
+
+void BoardDialog::showSavings(const std::vector<board::BoardSaving>& savings) {
+  savings_->clear();
+  for (const board::BoardSaving& saving : savings) {
+    auto* row = new QTreeWidgetItem(savings_, {text(saving.what), tr("− %1").arg(bytesText(saving.saved)),
+                                               QString::number(saving.loss, 'f', 1)});
+    if (saving.loss > board::kSeenLoss) {
+      row->setText(Loss, tr("%1, seen").arg(saving.loss, 0, 'f', 1));
+      row->setForeground(Loss, theme().watch);
+    }
+    row->setTextAlignment(Saves, Qt::AlignRight | Qt::AlignVCenter);
+    row->setData(What, Qt::UserRole,
+                 QVariantList{saving.options.framesPerSecond, saving.options.mostColours,
+                              saving.options.pixelsPerValue, saving.options.lookSeconds});
+  }
+}
+
+void BoardDialog::takeSaving() {
+  const QTreeWidgetItem* row = savings_->currentItem();
+  if (!row) return;
+  const QVariantList options = row->data(What, Qt::UserRole).toList();
+  rate_->setValue(options[0].toInt());
+  colours_->setValue(options[1].toInt());
+  group_->setValue(options[2].toInt());
+  loop_->setValue(options[3].toDouble());
+}
+
+void BoardDialog::showScene() {
+  if (!light_) return;
+  int number = -1;
+  for (int i = 0; i <= scenes_->indexOfTopLevelItem(scenes_->currentItem()); ++i)
+    if (scenes_->topLevelItem(i)->checkState(Scene) == Qt::Checked) ++number;
+  const bool isIn = scenes_->currentItem() && scenes_->currentItem()->checkState(Scene) == Qt::Checked;
+  glow_->show(show_, compiled_, made_, light_, isIn ? number : 0);
+}
+
+void BoardDialog::say(const QString& words, bool isFine) {
+  state_->setText(
+      QStringLiteral("<span style=\"color:%1\">%2</span>")
+          .arg((isFine ? theme().fine : theme().wrong).name(), words.toHtmlEscaped().replace('\n', ' ')));
+}
+
+void BoardDialog::writeTo(const QString& folder) {
+  if (!light_) return;
+  const auto written =
+      board::writeBoardFiles(board::boardFiles(*light_, kind(), session_.show().name), folder.toStdString());
+  if (!written) return say(text(written.failure().text()), false);
+  say(tr("✓ Written: light.h, player.h, player.c, an example and README.md in %1").arg(folder), true);
+}
+
+}  // namespace chispa::desk
