@@ -203,6 +203,7 @@ class PictureLight : public testing::Test {
  protected:
   std::vector<float> redOn(int side, bool isMirrored) {
     BoardShow made(GridShape{side, side, 0.1, 0.1});
+    changeItem(made.show.zones, made.zone, [](Zone& zone) { zone.layout = ZoneLayout::SideBySide; });
     Clip clip = made.clip(
         "picture",
         {{"file", std::string("eight")}, {"fit", std::string("stretch")}, {"mirrored", isMirrored}});
