@@ -70,6 +70,10 @@ struct Words {
   bool sizeOnly = false;
   /// Channels in place of pixels.
   bool byUniverse = false;
+  /// A controller's own memory: what is done with it besides comparing; a scene from 1, −1 for none.
+  bool fit = false;
+  bool write = false;
+  int scene = -1;
   /// The show that a recording is compared with.
   std::string against;
   /// A measured length: two LEDs from 1, and metres.
@@ -103,6 +107,8 @@ int bindings(const Words& words);
 int desk(const Words& words);
 /// Writes light for a small board.
 int board(const Words& words);
+/// Compares and fills a controller's own memory.
+int memory(const Words& words);
 /// What the almanac plays, night by night.
 int tonight(const Words& words);
 /// The log of nights.

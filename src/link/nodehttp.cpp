@@ -24,9 +24,9 @@ std::string setupPlace(const Controller& controller) {
   return controller.name + " (" + controller.host + ":" + std::to_string(controller.setupPort) + ")";
 }
 
-Result<std::string> getFromNode(const Controller& controller, const std::string& path) {
+Result<NodeAnswer> askNode(const Controller& controller, const std::string& path) {
   // What is no controller may answer without end.
-  constexpr std::size_t kMostBody = std::size_t{8} << 20;
+  constexpr std::size_t kMostBody = std::size_t{32} << 20;
   std::string body;
   const auto answer = clientOf(controller).Get(path, [&](const char* data, std::size_t size) {
     if (body.size() + size > kMostBody) return false;
@@ -34,13 +34,29 @@ Result<std::string> getFromNode(const Controller& controller, const std::string&
     return true;
   });
   if (!answer) return noAnswer(controller, httplib::to_string(answer.error()));
+  return NodeAnswer{answer->status, std::move(body)};
+}
+
+Result<NodeAnswer> tellNode(const Controller& controller, const std::string& path, const std::string& json,
+                            int patience_s) {
+  auto client = clientOf(controller);
+  client.set_read_timeout(patience_s);
+  const auto answer = client.Put(path, json, "application/json");
+  if (!answer) return noAnswer(controller, httplib::to_string(answer.error()));
+  return NodeAnswer{answer->status, answer->body};
+}
+
+Result<std::string> getFromNode(const Controller& controller, const std::string& path) {
+  auto answer = askNode(controller, path);
+  if (!answer) return answer.failure();
   if (answer->status != 200) return noAnswer(controller, "HTTP " + std::to_string(answer->status));
-  return body;
+  return (*std::move(answer)).body;
 }
 
 Outcome putToNode(const Controller& controller, const std::string& path, const std::string& json) {
-  const auto answer = clientOf(controller).Put(path, json, "application/json");
-  if (!answer) return noAnswer(controller, httplib::to_string(answer.error()));
+  constexpr int kPatience_s = 3;
+  const auto answer = tellNode(controller, path, json, kPatience_s);
+  if (!answer) return answer.failure();
   if (answer->status != 200)
     return Failure{"The controller refused the settings: " + answer->body + ".", setupPlace(controller),
                    "Compare its ports and limits with the wiring."};

@@ -12,7 +12,19 @@ namespace chispa::link {
 
 /// "Rim box (127.0.0.11:8090)".
 std::string setupPlace(const Controller& controller);
-/// The body that GET of `path` answers, 8 MB at most.
+
+/// What a controller answered, whether it is what was asked for or not.
+struct NodeAnswer {
+  int status = 0;
+  std::string body;
+};
+/// GET of `path`; a body of 32 MB at most. Fails if nobody answers.
+Result<NodeAnswer> askNode(const Controller& controller, const std::string& path);
+/// PUTs JSON and waits `patience_s` for the answer.
+Result<NodeAnswer> tellNode(const Controller& controller, const std::string& path, const std::string& json,
+                            int patience_s);
+
+/// The body that GET of `path` answers; fails if it answers anything but 200.
 Result<std::string> getFromNode(const Controller& controller, const std::string& path);
 /// PUTs JSON; fails with the controller's own words if it refuses.
 Outcome putToNode(const Controller& controller, const std::string& path, const std::string& json);

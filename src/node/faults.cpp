@@ -8,8 +8,6 @@
 #include "node/wholenumber.h"
 
 namespace chispa::node {
-namespace {}  // namespace
-
 nlohmann::json toJson(const Faults& f) {
   return {{"drop_percent", f.drop_percent},
           {"reorder_percent", f.reorder_percent},
@@ -17,7 +15,9 @@ nlohmann::json toJson(const Faults& f) {
           {"wrong_order", f.hasWrongOrder},
           {"silent_s", f.silent_s},
           {"refuse_push", f.refusesPush},
-          {"fail_after_port", f.failsAfterPort}};
+          {"fail_after_port", f.failsAfterPort},
+          {"memory_fails_after_scene", f.memoryFailsAfterScene},
+          {"power_fails_after_scene", f.powerFailsAfterScene}};
 }
 
 std::optional<Faults> parseFaults(const std::string& text, std::string& why) {
@@ -32,7 +32,9 @@ std::optional<Faults> parseFaults(const std::string& text, std::string& why) {
                   json.value("wrong_order", false),
                   silent_s,
                   json.value("refuse_push", false),
-                  wholeNumber(json, "fail_after_port", 0, 64, 0)};
+                  wholeNumber(json, "fail_after_port", 0, 64, 0),
+                  wholeNumber(json, "memory_fails_after_scene", 0, 1000, 0),
+                  wholeNumber(json, "power_fails_after_scene", 0, 1000, 0)};
   } catch (const std::exception& error) {
     why = error.what();
     return std::nullopt;
@@ -45,7 +47,9 @@ std::optional<Faults> parseFaultWords(const std::string& words, std::string& why
                                                            {"reorder", "reorder_percent"},
                                                            {"delay", "delay_ms"},
                                                            {"silent", "silent_s"},
-                                                           {"fail-after", "fail_after_port"}};
+                                                           {"fail-after", "fail_after_port"},
+                                                           {"memory-fails", "memory_fails_after_scene"},
+                                                           {"power-fails", "power_fails_after_scene"}};
   static const std::map<std::string, const char*> kSwitches{{"order", "wrong_order"},
                                                             {"refuse", "refuse_push"}};
   auto json = nlohmann::json::object();
@@ -62,7 +66,7 @@ std::optional<Faults> parseFaultWords(const std::string& words, std::string& why
       else
         throw std::runtime_error("\"" + name +
                                  "\" is no fault; there are drop=%, reorder=%, delay=ms, order, silent=s, "
-                                 "refuse and fail-after=port");
+                                 "refuse, fail-after=port, memory-fails=scene and power-fails=scene");
     }
     return parseFaults(json.dump(), why);
   } catch (const std::exception& error) {

@@ -27,6 +27,10 @@ struct Faults {
   bool refusesPush = false;
   /// A push writes this many ports and then fails; 0 never.
   int failsAfterPort = 0;
+  /// Memory takes this many scenes and then fails, keeping what it had; 0 never.
+  int memoryFailsAfterScene = 0;
+  /// Power fails when this many scenes are written; 0 never.
+  int powerFailsAfterScene = 0;
 };
 
 nlohmann::json toJson(const Faults& faults);

@@ -11,7 +11,8 @@
 namespace chispa::node {
 
 Interface::Interface(Node& node) : node_(node), server_(std::make_unique<httplib::Server>()) {
-  constexpr std::size_t kMostBody = 1 << 20;
+  // A memory's values come as two letters each.
+  constexpr std::size_t kMostBody = std::size_t{16} << 20;
   server_->set_payload_max_length(kMostBody);
   addRoutes();
 }
@@ -23,8 +24,9 @@ Interface::~Interface() {
 
 namespace {
 
-void answerJson(httplib::Response& answer, const nlohmann::json& json) {
-  answer.set_content(json.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace), "application/json");
+template <class Json>
+void answerJson(httplib::Response& answer, const Json& json) {
+  answer.set_content(json.dump(-1, ' ', false, Json::error_handler_t::replace), "application/json");
 }
 
 /// A page of another place must not reach a node through a visitor's browser: by a name that leads here (the
@@ -70,6 +72,7 @@ void Interface::addRoutes() {
     node_.setFaults(*faults);
     answerJson(answer, toJson(node_.faults()));
   });
+  addMemoryRoutes();
   // A silent node lets a question hang, as one that is switched off does.
   server_->set_pre_routing_handler([this](const httplib::Request& request, httplib::Response& answer) {
     if (!isFromHere(request)) {
@@ -80,6 +83,70 @@ void Interface::addRoutes() {
     refuse(answer, 503, "silent");
     return httplib::Server::HandlerResponse::Handled;
   });
+}
+
+void Interface::addMemoryRoutes() {
+  // Calls `answerIt` for nodes that have a memory.
+  const auto withMemory = [this](auto answerIt) {
+    return [this, answerIt](const httplib::Request& request, httplib::Response& answer) {
+      if (!node_.hasMemory()) return refuse(answer, 404, "it has no memory of its own");
+      answerIt(request, answer);
+    };
+  };
+  server_->Get("/memory", withMemory([this](const httplib::Request&, httplib::Response& answer) {
+                 answerJson(answer, node_.memory());
+               }));
+  server_->Put("/memory", withMemory([this](const httplib::Request& request, httplib::Response& answer) {
+                 takeMemory(request.body, answer);
+               }));
+  server_->Put("/memory/play", withMemory([this](const httplib::Request& request, httplib::Response& answer) {
+                 takeNumber(request.body, "scene", answer, [this](int scene) {
+                   node_.playScene(scene);
+                   return true;
+                 });
+               }));
+  server_->Put("/memory/contact", withMemory([this](const httplib::Request& request, httplib::Response& answer) {
+                 takeNumber(request.body, "contact", answer,
+                            [this](int contact) { return node_.pressContact(contact); });
+               }));
+  server_->Put("/clock", withMemory([this](const httplib::Request& request, httplib::Response& answer) {
+                 const auto json = nlohmann::json::parse(request.body, nullptr, false);
+                 const auto utc = json.is_object() && json.contains("utc") && json["utc"].is_string()
+                                      ? parseUtc(json["utc"].get<std::string>())
+                                      : std::nullopt;
+                 if (!utc) return refuse(answer, 400, "utc is no instant as 2026-12-24T16:30:00Z");
+                 node_.setClock(*utc);
+                 answerJson(answer, node_.memory()["clock"]);
+               }));
+}
+
+void Interface::takeNumber(const std::string& body, const char* key, httplib::Response& answer,
+                           const std::function<bool(int)>& take) {
+  const auto json = nlohmann::json::parse(body, nullptr, false);
+  constexpr int kMost = 1000;
+  const bool isNumber = json.is_object() && json.contains(key) && json[key].is_number_integer();
+  const double number = isNumber ? json[key].get<double>() : -1;
+  if (!(number >= 0 && number <= kMost)) return refuse(answer, 400, std::string(key) + " is no number of one");
+  if (!take(static_cast<int>(number))) return refuse(answer, 404, std::string("nothing is started by this ") + key);
+  answerJson(answer, nlohmann::ordered_json{{"playing", node_.memory()["playing"]}});
+}
+
+void Interface::takeMemory(const std::string& body, httplib::Response& answer) {
+  const Faults faults = node_.faults();
+  if (faults.refusesPush) return refuse(answer, 403, "it takes nothing into its memory now");
+  std::string why;
+  auto content = parseContent(body, *node_.options().memory, why);
+  if (!content) return refuse(answer, 400, why);
+  switch (node_.fillMemory(*std::move(content))) {
+    case Node::Filled::Taken:
+      return answerJson(answer, node_.memory());
+    case Node::Filled::MemoryFailed:
+      return refuse(answer, 507,
+                    "memory was full after scene " + std::to_string(faults.memoryFailsAfterScene) +
+                        "; it keeps what it had");
+    case Node::Filled::PowerFailed:
+      return refuse(answer, 503, "silent");
+  }
 }
 
 void Interface::takeSettings(const std::string& body, httplib::Response& answer) {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <functional>
 #include <memory>
 #include <string>
 #include <thread>
@@ -25,7 +26,12 @@ class Interface {
 
  private:
   void addRoutes();
+  void addMemoryRoutes();
   void takeSettings(const std::string& body, httplib::Response& answer);
+  void takeMemory(const std::string& body, httplib::Response& answer);
+  /// Reads the number `key` of a body; `take` says whether there is such a one.
+  void takeNumber(const std::string& body, const char* key, httplib::Response& answer,
+                  const std::function<bool(int)>& take);
 
   Node& node_;
   std::unique_ptr<httplib::Server> server_;

@@ -9,6 +9,7 @@
 #include "nodecamera/framewriter.h"
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QDateTime>
 #include <QTimer>
 
 #include "node/interface.h"
@@ -61,6 +62,24 @@ chispa::node::Filming filmingOf(const QCommandLineParser& parser) {
   return filming;
 }
 
+void readMemory(const QCommandLineParser& parser, NodeOptions& node) {
+  std::string why;
+  if (const std::string words = parser.value("memory").toStdString(); words == "none") {
+    node.memory.reset();
+  } else {
+    node.memory = chispa::node::parseMemoryWords(words, why);
+    if (!node.memory) endWith("--memory: " + why + ".");
+  }
+  node.clockSpeed = numberOf(parser, "clock-speed", 1, 100'000);
+  if (!parser.isSet("clock")) return;
+  const std::string text = parser.value("clock").toStdString();
+  if (text == "now")
+    node.clock = QDateTime::currentMSecsSinceEpoch();
+  else
+    node.clock = chispa::node::parseUtc(text);
+  if (!node.clock) endWith("--clock takes now, or a time as 2026-12-24T16:30:00Z.");
+}
+
 Asked readWords(const QCoreApplication& app) {
   QCommandLineParser parser;
   parser.setApplicationDescription(
@@ -73,8 +92,16 @@ Asked readWords(const QCoreApplication& app) {
        {"http", "Port of its set-up interface.", "PORT"},
        {"record", "File that every packet received is written to.", "FILE"},
        {"fault",
-        "What goes wrong on purpose: drop=%,reorder=%,delay=ms,order,silent=s,refuse,fail-after=port.",
+        "What goes wrong on purpose: drop=%,reorder=%,delay=ms,order,silent=s,refuse,fail-after=port,"
+        "memory-fails=scene,power-fails=scene.",
         "FAULTS"},
+       {"memory",
+        "What its memory holds: scenes=16,steps=2000,channels=4096,bytes=262144,starts=32,contacts=4,nofades; "
+        "or none.",
+        "LIMITS"},
+       {"clock", "What its clock shows, in UTC: 2026-12-24T16:30:00Z, or now; without it, it was never set.",
+        "TIME"},
+       {"clock-speed", "Seconds of its clock in one.", "N", "1"},
        {"join", "E1.31 universes whose multicast groups it joins, on the interface of --listen: 1,2,7.",
         "UNIVERSES"},
        {"film", "Folder that a simulated camera in front of it writes its pictures to.", "FOLDER"},
@@ -99,6 +126,7 @@ Asked readWords(const QCoreApplication& app) {
     if (!good || asked.node.groups.back() < 1 || asked.node.groups.back() > 63'999)
       endWith("--join takes universes from 1 to 63999, separated by commas.");
   }
+  readMemory(parser, asked.node);
   if (parser.isSet("http")) asked.httpPort = numberOf(parser, "http", 1, 65535);
   asked.window = parser.isSet("window");
   if (parser.isSet("film")) asked.filming = filmingOf(parser);

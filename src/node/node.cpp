@@ -31,6 +31,12 @@ std::string textOf(const sockaddr_in& address) {
   return text.data();
 }
 
+std::int64_t steady_ms() {
+  return std::chrono::duration_cast<std::chrono::milliseconds>(
+             std::chrono::steady_clock::now().time_since_epoch())
+      .count();
+}
+
 sockaddr_in senderOf(const Incoming& packet) {
   sockaddr_in from{};
   if (packet.sender.size() == sizeof from) std::memcpy(&from, packet.sender.data(), sizeof from);
@@ -39,7 +45,12 @@ sockaddr_in senderOf(const Incoming& packet) {
 
 }  // namespace
 
-Node::Node(NodeOptions options) : options_(std::move(options)) {}
+Node::Node(NodeOptions options) : options_(std::move(options)) {
+  if (!options_.memory) return;
+  memory_.emplace(*options_.memory);
+  memory_->setSpeed(options_.clockSpeed, steady_ms());
+  if (options_.clock) memory_->setClock(*options_.clock, steady_ms());
+}
 
 Node::~Node() {
   stopping_ = true;
@@ -112,7 +123,8 @@ void Node::listen() {
     for (const int fd : sockets_) waiting.push_back({fd, POLLIN, 0});
     for (const OpcClient& client : opcClients_) waiting.push_back({client.fd, POLLIN, 0});
     // Delayed packets come out of the cable while nothing new arrives.
-    const int wait_ms = cable_.isEmpty() ? 50 : 2;
+    const bool plays = memory_ && !memory_->isEmpty();
+    const int wait_ms = !cable_.isEmpty() ? 2 : plays ? 20 : 50;
     if (::poll(waiting.data(), waiting.size(), wait_ms) > 0) {
       for (const Door door : {kE131, kArtNet, kDdp})
         if (waiting[door].revents & POLLIN) receive(door);
@@ -121,6 +133,7 @@ void Node::listen() {
     }
     const std::scoped_lock lock(mutex_);
     cable_.takeDue(std::chrono::steady_clock::now(), [this](const Incoming& packet) { take(packet); });
+    if (memory_) memory_->advance(steady_ms());
     if (recordFile_) std::fflush(recordFile_);
   }
 }
@@ -169,6 +182,7 @@ void Node::hearOpc() {
       constexpr int kSetColours16 = 2;
       const bool isColours = message->command == kSetColours8 || message->command == kSetColours16;
       if (isColours && !cable_.isSilent(now)) {
+        hear();
         universes_.acceptRow("opc", "opc", 0, message->data, 0, now);
         if (recordFile_) recordRow("opc");
       }
@@ -185,6 +199,11 @@ void Node::take(const Incoming& packet) {
   if (packet.door == kDdp) return takeDdp(packet);
   const auto data = readE131(packet.bytes);
   if (!data) return;
+  // A stream that ends leaves the light to the memory at once.
+  if (data->terminated)
+    heardAt_.reset();
+  else
+    hear();
   // The sender's CID tells sources apart.
   universes_.accept("e131", std::string(packet.bytes.begin() + 22, packet.bytes.begin() + 38), *data, now);
   if (recordFile_) record("e131", *data);
@@ -192,6 +211,7 @@ void Node::take(const Incoming& packet) {
 
 void Node::takeArtNet(const Incoming& packet) {
   if (const auto data = readArtDmx(packet.bytes)) {
+    hear();
     universes_.accept("artnet", textOf(senderOf(packet)), *data, std::chrono::steady_clock::now());
     if (recordFile_) record("artnet", *data);
     return;
@@ -208,6 +228,7 @@ void Node::takeDdp(const Incoming& packet) {
   if (isDdpStatusQuery(packet.bytes)) return answer(packet, ddpStatusReply(options_.name));
   const auto piece = readDdp(packet.bytes);
   if (!piece) return;
+  hear();
   universes_.acceptRow("ddp", textOf(senderOf(packet)), piece->offset, piece->data, piece->sequence,
                        std::chrono::steady_clock::now());
   if (recordFile_ && piece->push) recordRow("ddp");
@@ -309,10 +330,77 @@ std::string Node::name() const {
   return options_.name;
 }
 
+bool Node::showsMemory() const {
+  constexpr auto kDataLasts = std::chrono::milliseconds(2500);
+  if (!memory_ || memory_->isEmpty()) return false;
+  return !heardAt_ || std::chrono::steady_clock::now() - *heardAt_ > kDataLasts;
+}
+
+nlohmann::ordered_json Node::memory() {
+  const std::scoped_lock lock(mutex_);
+  memory_->advance(steady_ms());
+  return memory_->toJson(steady_ms());
+}
+
+Node::Filled Node::fillMemory(Content content) {
+  const std::scoped_lock lock(mutex_);
+  const Faults& faults = cable_.faults();
+  const auto strikes = [&](int scene) {
+    return scene > 0 && static_cast<int>(content.scenes.size()) >= scene;
+  };
+  if (strikes(faults.powerFailsAfterScene)) {
+    // It starts again without the clock that ran on its power, and hears nothing until then.
+    memory_.emplace(*options_.memory);
+    memory_->setSpeed(options_.clockSpeed, steady_ms());
+    memory_->spoil();
+    Faults next = faults;
+    next.powerFailsAfterScene = 0;
+    next.silent_s = 1;
+    cable_.setFaults(next, std::chrono::steady_clock::now());
+    return Filled::PowerFailed;
+  }
+  if (strikes(faults.memoryFailsAfterScene)) return Filled::MemoryFailed;
+  memory_->fill(std::move(content), steady_ms());
+  memory_->advance(steady_ms());
+  return Filled::Taken;
+}
+
+void Node::setClock(UtcMillis utc) {
+  const std::scoped_lock lock(mutex_);
+  memory_->setClock(utc, steady_ms());
+  memory_->advance(steady_ms());
+}
+
+void Node::playScene(int scene) {
+  const std::scoped_lock lock(mutex_);
+  memory_->play(scene, steady_ms());
+  memory_->advance(steady_ms());
+}
+
+bool Node::pressContact(int contact) {
+  const std::scoped_lock lock(mutex_);
+  return memory_->press(contact, steady_ms());
+}
+
+std::vector<std::string> Node::sceneNames() const {
+  const std::scoped_lock lock(mutex_);
+  return memory_ ? memory_->sceneNames() : std::vector<std::string>();
+}
+
+int Node::shownScene() const {
+  const std::scoped_lock lock(mutex_);
+  return showsMemory() ? memory_->playing() : 0;
+}
+
 std::vector<Shown> Node::shown(const PortSetup& port) const {
   const std::scoped_lock lock(mutex_);
+  const bool isOwn = showsMemory();
   return showPort(
-      port, [&](int universe, int channel) { return universes_.valueAt(port.protocol, universe, channel); },
+      port,
+      [&](int universe, int channel) {
+        return isOwn ? memory_->valueAt(port.protocol, universe, channel)
+                     : universes_.valueAt(port.protocol, universe, channel);
+      },
       cable_.faults().hasWrongOrder);
 }
 

@@ -5,6 +5,7 @@
 #include <functional>
 #include <map>
 #include <mutex>
+#include <optional>
 #include <string>
 #include <thread>
 #include <vector>
@@ -13,6 +14,7 @@
 
 #include "node/decode.h"
 #include "node/faults.h"
+#include "node/memory.h"
 #include "node/settings.h"
 #include "node/strip.h"
 #include "node/universes.h"
@@ -28,6 +30,12 @@ struct NodeOptions {
   std::string recordFile;
   /// E1.31 universes whose multicast groups are joined, on the interface of `listen`.
   std::vector<int> groups = {};
+  /// Nothing for a node without a memory of its own.
+  std::optional<MemoryLimits> memory = MemoryLimits{};
+  /// What its clock shows when it starts; nothing if nobody has set it.
+  std::optional<UtcMillis> clock = {};
+  /// Seconds of its clock in one.
+  double clockSpeed = 1;
 };
 
 /// A simulated controller: listens, decodes, and shows what each port's strip would show. Thread-safe.
@@ -50,6 +58,21 @@ class Node {
   /// True while a fault keeps it from hearing and answering.
   bool isSilent() const;
 
+  /// What became of content that was put into the memory.
+  enum class Filled { Taken, MemoryFailed, PowerFailed };
+  bool hasMemory() const { return options_.memory.has_value(); }
+  /// What GET /memory answers; only with a memory, as all of these.
+  nlohmann::ordered_json memory();
+  Filled fillMemory(Content content);
+  void setClock(UtcMillis utc);
+  void playScene(int scene);
+  /// False if no scene is started by this contact.
+  bool pressContact(int contact);
+  /// Names of the scenes, in order.
+  std::vector<std::string> sceneNames() const;
+  /// The scene that the memory shows, from 1; 0 for none, or while data comes in.
+  int shownScene() const;
+
   /// Colours of every pixel of a port in chain order, skipped ones included (dark).
   std::vector<Shown> shown(const PortSetup& port) const;
   /// Colours of all ports in bytes: what GET /light answers.
@@ -61,6 +84,9 @@ class Node {
   /// Where packets come in.
   enum Door { kE131, kArtNet, kDdp, kOpc, kDoors };
 
+  /// Takes note that data came in: the memory steps back.
+  void hear() { heardAt_ = std::chrono::steady_clock::now(); }
+  bool showsMemory() const;
   bool openSocket(Door door, int kind, std::string& why);
   bool joinGroups(std::string& why) const;
   void listen();
@@ -82,6 +108,8 @@ class Node {
   mutable std::mutex mutex_;
   std::vector<PortSetup> ports_;
   Universes universes_;
+  std::optional<Memory> memory_;
+  std::optional<std::chrono::steady_clock::time_point> heardAt_;
   FaultyCable cable_;
   std::array<int, kDoors> sockets_{-1, -1, -1, -1};
   /// An Open Pixel Control client, and what of its stream is no whole message yet.

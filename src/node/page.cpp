@@ -14,10 +14,12 @@ const std::string& settingsPage() {
  table { border-collapse: collapse; width: 100%; } td, th { text-align: left; padding: .25em .8em .25em 0; font-variant-numeric: tabular-nums; border-bottom: 1px solid #3a3a40; }
  textarea { width: 100%; height: 14em; background: #232326; color: inherit; border: 1px solid #3a3a40; border-radius: 4px; font: 13px ui-monospace, monospace; }
  button { background: #2c2c30; color: inherit; border: 1px solid #3a3a40; border-radius: 4px; padding: .4em 1em; }
+ button.on { border-color: #e3b341; } #scenes, #contacts { margin: .4em 0; } #scenes button, #contacts button { margin-right: .5em; }
  #said { min-height: 1.5em; color: #e3b341; }
 </style></head><body>
 <h1 id="name">Node</h1><div id="facts"></div>
 <h2>Strips</h2><div id="strips">No port is set up yet.</div>
+<div id="memory" hidden><h2>Its own memory</h2><p id="plays"></p><div id="scenes"></div><div id="contacts"></div></div>
 <h2>What arrives</h2><table id="universes"></table>
 <h2>Settings</h2><textarea id="settings" aria-label="Settings, as JSON"></textarea><button id="save">Save settings</button>
 <h2>Faults</h2><textarea id="faults" aria-label="Faults, as JSON" style="height:8em"></textarea><button id="strike">Set faults</button>
@@ -42,6 +44,28 @@ async function look() {
   table.replaceChildren(head, ...state.universes.map(u => { const row = document.createElement('tr');
     for (const value of [u.protocol, u.universe, u.packets, u.lost, u.sources, u.terminated ? 'ended' : u.source]) cell(row, value); return row; }));
 }
+let drawn = '';
+const button = (words, path, body) => { const b = document.createElement('button'); b.textContent = words;
+  b.onclick = async () => { const answer = await fetch(path, { method: 'PUT', body: JSON.stringify(body) });
+    at('said').textContent = answer.ok ? '' : await answer.text(); remember(); }; return b; };
+async function remember() {
+  const answer = await fetch('/memory');
+  if (!answer.ok) return;
+  const memory = await answer.json(), scenes = memory.content.scenes;
+  at('memory').hidden = false;
+  const shows = !memory.whole ? 'Writing broke off: it holds nothing whole, and plays nothing.'
+    : memory.playing ? 'Scene ' + memory.playing + ', ' + scenes[memory.playing - 1].name : scenes.length ? 'Dark' : 'Empty';
+  at('plays').textContent = shows + ' · ' + (memory.clock.set ? 'its clock shows ' + memory.clock.utc : 'its clock was never set');
+  const key = JSON.stringify(scenes.map(scene => scene.name)) + memory.limits.contacts;
+  if (key !== drawn) {
+    drawn = key;
+    at('scenes').replaceChildren(button('Dark', '/memory/play', { scene: 0 }),
+      ...scenes.map((scene, i) => button((i + 1) + ' ' + scene.name, '/memory/play', { scene: i + 1 })));
+    at('contacts').replaceChildren(...Array.from({ length: memory.limits.contacts }, (_, i) =>
+      button('Contact ' + (i + 1), '/memory/contact', { contact: i + 1 })));
+  }
+  [...at('scenes').children].forEach((b, i) => b.className = i === memory.playing ? 'on' : '');
+}
 async function fill(id, path) { at(id).value = JSON.stringify(await (await fetch(path)).json(), null, 1); }
 async function put(id, path) {
   const answer = await fetch(path, { method: 'PUT', body: at(id).value });
@@ -51,7 +75,8 @@ async function put(id, path) {
 at('save').onclick = () => put('settings', '/settings');
 at('strike').onclick = () => put('faults', '/faults');
 fill('settings', '/settings'); fill('faults', '/faults');
-look(); setInterval(() => look().catch(() => { at('said').textContent = 'The node does not answer.'; }), 500);
+look(); remember(); setInterval(() => remember().catch(() => {}), 1000);
+setInterval(() => look().catch(() => { at('said').textContent = 'The node does not answer.'; }), 500);
 </script></body></html>
 )PAGE";
   return page;

@@ -2,8 +2,10 @@
 #include "node/window.h"
 
 #include <QCoreApplication>
+#include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QPainter>
+#include <QPushButton>
 #include <QTimer>
 #include <QWheelEvent>
 
@@ -23,13 +25,50 @@ QString words(const char* text) {
 
 }  // namespace
 
-NodeWindow::NodeWindow(const Node& node) : node_(node) {
+NodeWindow::NodeWindow(Node& node) : node_(node), scenes_(new QWidget(this)) {
   setWindowTitle(QString::fromStdString(node.name()) + QStringLiteral(" — ") +
                  QString::fromStdString(node.options().listen));
   setMinimumSize(240, 120);
+  auto* row = new QHBoxLayout(scenes_);
+  row->setContentsMargins(kMargin, 4, kMargin, 4);
   auto* timer = new QTimer(this);
-  connect(timer, &QTimer::timeout, this, qOverload<>(&NodeWindow::update));
+  connect(timer, &QTimer::timeout, this, [this] {
+    refreshScenes();
+    update();
+  });
   timer->start(33);
+}
+
+void NodeWindow::refreshScenes() {
+  auto names = node_.sceneNames();
+  if (names != sceneNames_) {
+    sceneNames_ = std::move(names);
+    qDeleteAll(scenes_->findChildren<QPushButton*>());
+    const auto add = [this](int scene, const QString& name) {
+      auto* button = new QPushButton(name, scenes_);
+      button->setCheckable(true);
+      button->setProperty("scene", scene);
+      button->setToolTip(words("Plays it from the node's own memory (%1)").arg(scene));
+      connect(button, &QPushButton::clicked, this, [this, scene] { node_.playScene(scene); });
+      scenes_->layout()->addWidget(button);
+    };
+    if (!sceneNames_.empty()) add(0, words("Dark"));
+    for (std::size_t i = 0; i < sceneNames_.size(); ++i)
+      add(static_cast<int>(i) + 1, QString::fromStdString(sceneNames_[i]));
+    placeScenes();
+  }
+  for (auto* button : scenes_->findChildren<QPushButton*>())
+    button->setChecked(button->property("scene").toInt() == node_.shownScene());
+}
+
+void NodeWindow::placeScenes() {
+  scenes_->setVisible(!sceneNames_.empty());
+  const int tall = scenes_->sizeHint().height();
+  scenes_->setGeometry(0, height() - tall, width(), tall);
+}
+
+void NodeWindow::resizeEvent(QResizeEvent*) {
+  placeScenes();
 }
 
 void NodeWindow::paintEvent(QPaintEvent*) {
@@ -62,7 +101,7 @@ void NodeWindow::paintEvent(QPaintEvent*) {
     }
     y += (static_cast<int>(colours.size()) / perRow + 1) * dot + 8;
   }
-  tall_ = y + scrolled_;
+  tall_ = y + scrolled_ + (scenes_->isVisible() ? scenes_->height() : 0);
 }
 
 void NodeWindow::scrollBy(int dots) {
@@ -76,6 +115,9 @@ void NodeWindow::wheelEvent(QWheelEvent* event) {
 
 void NodeWindow::keyPressEvent(QKeyEvent* event) {
   constexpr int kLine = 60;
+  const int scene = event->key() - Qt::Key_0;
+  if (scene >= 0 && scene <= 9 && scene <= static_cast<int>(sceneNames_.size()) && !sceneNames_.empty())
+    return node_.playScene(scene);
   switch (event->key()) {
     case Qt::Key_Down:
       return scrollBy(kLine);

@@ -65,7 +65,7 @@ struct BoardShow {
     put(show.scores, score);
     return score.id;
   }
-  board::BoardPlan planOf(board::SceneId scene, board::BoardOptions options = {}) const {
+  board::BoardPlan planOf(SceneId scene, board::BoardOptions options = {}) const {
     return {{board::BoardRun(fixture)}, {{scene, 0}}, options};
   }
   Result<board::BoardLight> write(const board::BoardPlan& plan) const {

@@ -72,6 +72,20 @@ Result<TimeZone> TimeZone::named(const std::string& name) {
   }
 }
 
+Result<std::string> posixZone(const std::string& zone, const std::string& folder) {
+  // A name that is no zone's must lead to no file.
+  if (const auto known = TimeZone::named(zone); !known) return known.failure();
+  std::ifstream file(folder + "/" + zone, std::ios::binary);
+  const std::string bytes{std::istreambuf_iterator<char>(file), std::istreambuf_iterator<char>()};
+  const auto end = bytes.size() > 1 && bytes.back() == '\n' ? bytes.size() - 1 : std::string::npos;
+  const auto begin = end == std::string::npos ? end : bytes.rfind('\n', end - 1);
+  if (!bytes.starts_with("TZif") || begin == std::string::npos || begin + 1 == end)
+    return Failure{"The rule of the time zone “" + zone + "” cannot be read.",
+                   folder,
+                   "Install the package tzdata, or choose another place in Run."};
+  return bytes.substr(begin + 1, end - begin - 1);
+}
+
 Instant TimeZone::instantOf(Date date, minutes sinceMidnight) const {
   if (!zone_) return Instant(date) + sinceMidnight;
   const date::local_seconds local{date.time_since_epoch() + sinceMidnight};

@@ -42,6 +42,10 @@ class TimeZone {
   const void* zone_;
 };
 
+/// A zone of the system's zone data as POSIX says it, for clocks without such data: what stands behind its
+/// table (RFC 8536 §3.3), "CET-1CEST,M3.5.0,M10.5.0/3".
+Result<std::string> posixZone(const std::string& zone, const std::string& folder = "/usr/share/zoneinfo");
+
 /// RFC 3339 with the zone's offset: "2026-06-21T21:34:05+02:00".
 std::string rfc3339(Instant at, const TimeZone& zone);
 /// A day of one year, taken apart.

@@ -176,6 +176,11 @@ struct EnumNames<AfterPiece> {
        {AfterPiece::Stop, "stop"}}};
 };
 template <>
+struct EnumNames<AfterScene> {
+  static constexpr std::array<std::pair<AfterScene, std::string_view>, 3> table{
+      {{AfterScene::Stay, "stay"}, {AfterScene::Dark, "dark"}, {AfterScene::Next, "next"}}};
+};
+template <>
 struct EnumNames<NightTimeKind> {
   static constexpr std::array<std::pair<NightTimeKind, std::string_view>, 5> table{
       {{NightTimeKind::Clock, "clock"},

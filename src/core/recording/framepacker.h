@@ -4,6 +4,7 @@
 
 #include "core/render/compiled.h"
 #include "core/render/renderer.h"
+#include "core/wire/pack.h"
 #include "core/wire/powerbudget.h"
 
 namespace chispa {
@@ -12,7 +13,7 @@ namespace chispa {
 /// One thread at a time; the show must live as long.
 class FramePacker {
  public:
-  FramePacker(const CompiledShow& compiled, int framesPerSecond);
+  FramePacker(const CompiledShow& compiled, int framesPerSecond, Dither dither = Dither::OverTime);
 
   /// Of a frame of light at `t`.
   const std::vector<std::uint8_t>& pack(const PixelFrame& frame, Micros t);
@@ -28,6 +29,7 @@ class FramePacker {
   std::vector<float> levels_;
   std::vector<std::uint8_t> values_;
   double frame_s_;
+  Dither dither_;
 };
 
 }  // namespace chispa

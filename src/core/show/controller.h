@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/colour/rgb.h"
+#include "core/show/controllermemory.h"
 #include "core/show/supply.h"
 
 namespace chispa {
@@ -134,6 +135,8 @@ struct Controller {
   /// Data leaves so much later than the frame is due, so that slow and fast controllers agree; 0–500.
   double delay_ms = 0;
   std::vector<Port> ports;
+  /// What it plays by itself.
+  ControllerMemory memory = {};
 
   bool operator==(const Controller&) const = default;
 };

@@ -23,6 +23,8 @@ inline constexpr std::size_t kMostBindings = 512;
 /// Lines of all set lists together, and rules of the almanac.
 inline constexpr std::int64_t kMostSetListItems = 100'000;
 inline constexpr std::size_t kMostRules = 1'000;
+/// Scenes in a controller's own memory.
+inline constexpr std::size_t kMostMemoryScenes = 200;
 /// Elements of any other list, and letters of any text.
 inline constexpr std::size_t kMostOfList = 1'000'000;
 inline constexpr std::size_t kMostText = 1'000'000;

@@ -340,6 +340,7 @@ void describe(V& v, Is<Controller> auto& c) {
   v.number("most_frames_per_second", c.mostFramesPerSecond, 0.0, 1000.0, &plain.mostFramesPerSecond);
   v.number("delay_ms", c.delay_ms, 0.0, limits::kMostDelay_ms, &plain.delay_ms);
   v.list("ports", c.ports);
+  v.object("memory", c.memory, &plain.memory);
   v.require(c.ports.size() <= limits::kMostPorts, "it has more ports than any controller");
 }
 
@@ -602,6 +603,40 @@ void describe(V& v, Is<Almanac> auto& a) {
   v.number("longitude_deg", a.longitude_deg, -180.0, 180.0);
   v.text("zone", a.zone);
   v.id("between", a.between, &plain.between);
+}
+
+template <class V>
+void describe(V& v, Is<MemoryStart> auto& s) {
+  static const MemoryStart plain;
+  v.whole("contact", s.contact, 0, 64, &plain.contact);
+  v.object("at", s.at, &plain.at);
+  v.object("days", s.days, &plain.days);
+}
+
+template <class V>
+void describe(V& v, Is<MemoryScene> auto& s) {
+  static const MemoryScene plain;
+  v.word("kind", s.kind);
+  v.require(s.kind == PieceKind::Score || s.kind == PieceKind::Look, "a scene is a score or a look");
+  v.id("score", s.score, &plain.score);
+  v.id("look", s.look, &plain.look);
+  v.time("length_us", s.length, &plain.length);
+  v.whole("rounds", s.rounds, 0, 1'000'000, &plain.rounds);
+  v.word("then", s.then, &plain.then);
+  v.whole("next", s.next, 0, static_cast<int>(limits::kMostMemoryScenes), &plain.next);
+  v.list("starts", s.starts, &plain.starts);
+}
+
+template <class V>
+void describe(V& v, Is<ControllerMemory> auto& m) {
+  static const ControllerMemory plain;
+  v.list("scenes", m.scenes, &plain.scenes);
+  v.require(m.scenes.size() <= limits::kMostMemoryScenes, "it has more scenes than any controller");
+  v.list("darkens", m.darkens, &plain.darkens);
+  v.whole("at_power_on", m.atPowerOn, 0, static_cast<int>(limits::kMostMemoryScenes), &plain.atPowerOn);
+  v.number("frames_per_second", m.framesPerSecond, 1.0, 100.0, &plain.framesPerSecond);
+  v.number("tolerance", m.tolerance, 0.0, 100.0, &plain.tolerance);
+  v.text("written", m.written, &plain.written);
 }
 
 template <class V>

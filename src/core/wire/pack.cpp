@@ -27,6 +27,9 @@ std::uint8_t channelIndex(char letter) {
   }
 }
 
+/// The threshold that takes the nearest of two values.
+constexpr std::uint8_t kNearest = 128;
+
 /// Puts 4 bits in reverse order: 0, 8, 4, 12 …, so that thresholds in a row lie far apart.
 constexpr std::uint32_t reversed4(std::uint32_t n) {
   return ((n & 1) << 3) | ((n & 2) << 1) | ((n & 4) >> 1) | ((n & 8) >> 3);
@@ -144,13 +147,14 @@ Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const 
   }
 }
 
-void Packer::packPlain(const Step& step, const PixelFrame& frame, Micros t, float master,
+void Packer::packPlain(const Step& step, const PixelFrame& frame, Micros t, float master, Dither ditherKind,
                        std::uint8_t* out) const noexcept {
   const ResponseTable& response = responses_[step.response];
   // Red, green, blue and white.
   std::array<Row, 4> light;
   std::array<Bytes, 4> values{};
   Bytes dither;
+  dither.fill(kNearest);
   const std::size_t chips = step.mix.hasWhite ? 4 : 3;
   for (std::uint32_t done = 0; done < step.count; done += kBlock) {
     const std::size_t count = std::min<std::size_t>(kBlock, step.count - done);
@@ -159,7 +163,7 @@ void Packer::packPlain(const Step& step, const PixelFrame& frame, Micros t, floa
     takeRow(frame.g, first, step.step, count, master, light[1]);
     takeRow(frame.b, first, step.step, count, master, light[2]);
     step.mix.share(count, light[0].data(), light[1].data(), light[2].data(), light[3].data());
-    ditherRow(first, step.step, count, t, dither);
+    if (ditherKind == Dither::OverTime) ditherRow(first, step.step, count, t, dither);
     for (std::size_t chip = 0; chip < chips; ++chip)
       response.values(light[chip].data(), dither.data(), count, values[chip].data());
     if (step.channels == 3) {
@@ -172,7 +176,7 @@ void Packer::packPlain(const Step& step, const PixelFrame& frame, Micros t, floa
   }
 }
 
-void Packer::packValues(const Step& step, const PixelFrame& frame, Micros t, float master,
+void Packer::packValues(const Step& step, const PixelFrame& frame, Micros t, float master, Dither ditherKind,
                         std::uint8_t* out) const noexcept {
   const ResponseTable& response = responses_[step.response];
   std::uint32_t left = step.pixels;
@@ -190,11 +194,12 @@ void Packer::packValues(const Step& step, const PixelFrame& frame, Micros t, flo
     left -= group;
     const float share = group > 0 ? master / static_cast<float>(group) : 0;
     const auto light = step.mix.light(r * share, g * share, b * share);
+    const std::uint32_t threshold = ditherKind == Dither::OverTime ? ditherAt(first, t) : kNearest;
     std::array<std::uint8_t, 8> bytes{};
     std::size_t filled = 0;
     for (std::size_t c = 0; c < step.channels; ++c) {
       if (!step.isWide) {
-        bytes[filled++] = response.value(light[step.order[c]], ditherAt(first, t));
+        bytes[filled++] = response.value(light[step.order[c]], threshold);
         continue;
       }
       const std::uint16_t value = response.wideValue(light[step.order[c]]);
@@ -206,15 +211,15 @@ void Packer::packValues(const Step& step, const PixelFrame& frame, Micros t, flo
 }
 
 void Packer::pack(const PixelFrame& frame, Micros t, float master, std::span<std::uint8_t> buffer,
-                  std::span<const float> levels) const noexcept {
+                  std::span<const float> levels, Dither dither) const noexcept {
   for (const Step& step : steps_) {
     const bool isPlain = step.group == 1 && !step.isWide && step.bytes == step.channels;
     std::uint8_t* out = buffer.data() + step.byte;
     const float level = master * step.brightness * (levels.empty() ? 1.f : levels[step.powerGroup]);
     if (isPlain)
-      packPlain(step, frame, t, level, out);
+      packPlain(step, frame, t, level, dither, out);
     else
-      packValues(step, frame, t, level, out);
+      packValues(step, frame, t, level, dither, out);
   }
 }
 

@@ -53,6 +53,12 @@ class ResponseTable {
 /// to frame, so that the mean over time is the light that was meant. A function of both and nothing else.
 std::uint32_t ditherAt(std::uint32_t pixel, Micros t);
 
+/// How light between two values of a channel is written.
+enum class Dither {
+  OverTime,  ///< now the lower, now the upper: ditherAt()
+  None,      ///< the nearest value, for light that stands for long
+};
+
 /// The patch made ready: one flat list of equal steps, and a buffer of 512 channels for each universe.
 class Packer {
  public:
@@ -68,7 +74,7 @@ class Packer {
   /// not wired keeps what it holds). `levels` 0–1 scale the groups of the power budget; none if empty.
   /// Allocates nothing.
   void pack(const PixelFrame& frame, Micros t, float master, std::span<std::uint8_t> buffer,
-            std::span<const float> levels = {}) const noexcept;
+            std::span<const float> levels = {}, Dither dither = Dither::OverTime) const noexcept;
 
  private:
   struct Step {
@@ -91,9 +97,9 @@ class Packer {
     std::size_t powerGroup;
   };
   /// Values that are groups of pixels, or split over two universes; the rest goes the short way.
-  void packValues(const Step& step, const PixelFrame& frame, Micros t, float master,
+  void packValues(const Step& step, const PixelFrame& frame, Micros t, float master, Dither dither,
                   std::uint8_t* out) const noexcept;
-  void packPlain(const Step& step, const PixelFrame& frame, Micros t, float master,
+  void packPlain(const Step& step, const PixelFrame& frame, Micros t, float master, Dither dither,
                  std::uint8_t* out) const noexcept;
 
   std::vector<Step> steps_;

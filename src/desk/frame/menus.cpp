@@ -35,6 +35,7 @@
 #include "desk/session/selectionlight.h"
 #include "desk/takeaway/boarddialog.h"
 #include "desk/takeaway/installationbook.h"
+#include "desk/takeaway/memorydialog.h"
 #include "desk/wire/wirepage.h"
 
 namespace chispa::desk {
@@ -106,6 +107,11 @@ void MainWindow::makeFileMenu() {
   QMenu* takeAway = menu->addMenu(tr("&Take away"));
   addAction(takeAway, "takeToBoard", tr("For a &board…"), {}, [this] {
     auto* dialog = new BoardDialog(session_, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->show();
+  });
+  addAction(takeAway, "takeToController", tr("Into a &controller…"), {}, [this] {
+    auto* dialog = new MemoryDialog(session_, this);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
     dialog->show();
   });

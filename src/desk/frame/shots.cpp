@@ -42,6 +42,7 @@
 #include "desk/score/timelineview.h"
 #include "desk/session/nightdesk.h"
 #include "desk/takeaway/boarddialog.h"
+#include "desk/takeaway/memorydialog.h"
 #include "desk/wire/booklet.h"
 #include "desk/wire/wirepage.h"
 
@@ -192,10 +193,6 @@ void takePlan(MainWindow& window, const Session& session, Photographer& photo) {
   photo.take(QStringLiteral("plan-painting"));
   plan.setTool(PlanTool::Select);
   plan.setSide(PlanSide::Top);
-  QImage sheet(1280, 905, QImage::Format_RGB32);
-  QPainter painter(&sheet);
-  paintPlanSheet(painter, sheet.size(), show, plan.projection());
-  photo.keep(sheet, QStringLiteral("plan-sheet"));
 }
 
 /// A finder at its question, and the camera's review of the canopy, which needs the demo's nodes.
@@ -371,6 +368,34 @@ void takeBoard(const Session& session, Photographer& photo) {
   photo.keep(dialog.grab().toImage(), QStringLiteral("board"));
 }
 
+/// The rim's looks on their way into its controller, which is one of the demo's nodes.
+void takeMemory(const Session& session, Photographer& photo) {
+  const ControllerId box = session.show().controllers.front()->id;
+  session.edit(QStringLiteral("memory"), [box](Show& show) {
+    for (const char* look : {"Dusk glow", "Full fair"})
+      if (const Look* found = findNamed(show.looks, look)) addMemoryScene(show, box, found->id);
+    changeMemory(show, box, [](ControllerMemory& memory) {
+      memory.scenes.front().starts = {{0, {NightTimeKind::Sunset, -15}, {}}};
+      memory.scenes.back().starts = {{0, {NightTimeKind::Clock, 20 * 60}, {96, "11-27", "01-06", {}, {}}}};
+      memory.darkens = {{0, {NightTimeKind::Clock, 22 * 60}, {}}};
+      memory.tolerance = 2;
+    });
+  });
+  photo.settle();
+  MemoryDialog dialog(session, nullptr);
+  dialog.show();
+  const auto* write = dialog.findChild<QPushButton*>(QStringLiteral("memoryWrite"));
+  QElapsedTimer waited;
+  waited.start();
+  constexpr int kMostWait_ms = 60'000;
+  while (!write->isEnabled() && waited.elapsed() < kMostWait_ms)
+    QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
+  dialog.findChild<QListWidget*>(QStringLiteral("memoryStarts"))->setCurrentRow(2);
+  photo.settle();
+  photo.keep(dialog.grab().toImage(), QStringLiteral("memory"));
+  session.document.undo();
+}
+
 }  // namespace
 
 bool drawShots(MainWindow& window, const Session& session, const QString& folder) {
@@ -427,6 +452,7 @@ bool drawShots(MainWindow& window, const Session& session, const QString& folder
   session.stage.light(firstIdWhere<LookId>(show.looks, "Lantern count"));
   takeNights(window, session, photo);
   takeBoard(session, photo);
+  takeMemory(session, photo);
   window.night().play(firstIdWhere<SetListId>(show.setLists, "Fair evening"));
   constexpr std::size_t kFullFair = 5;
   window.night().jump(kFullFair);

@@ -3,17 +3,13 @@
 
 #include <cmath>
 
-#include <QHBoxLayout>
-#include <QRegularExpression>
-#include <QTime>
-#include <QToolButton>
-
 #include "core/almanac/nights.h"
 #include "core/edit/setlistedits.h"
 #include "core/setlist/setlistwalk.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/run/itemrows.h"
+#include "desk/run/nightrows.h"
 
 namespace chispa::desk {
 namespace {
@@ -141,120 +137,21 @@ QString setListLineFormKey(const Session& session, const LineChoice& choice) {
 
 namespace {
 
-/// Seven buttons, a day of the week each.
-void addWeekdays(Form& form, const RuleRows& rows) {
-  auto* row = new QWidget;
-  row->setObjectName(QStringLiteral("ruleWeekdays"));
-  auto* line = new QHBoxLayout(row);
-  line->setContentsMargins(0, 0, 0, 0);
-  line->setSpacing(2);
-  static const QStringList kDays{Form::tr("Mon"), Form::tr("Tue"), Form::tr("Wed"), Form::tr("Thu"),
-                                 Form::tr("Fri"), Form::tr("Sat"), Form::tr("Sun")};
-  const auto get = rows.get<int>([](const Rule& r) { return r.days.weekdays; });
-  const auto set =
-      rows.set<int>(Form::tr("days of the week"), [](Rule& r, int mask) { r.days.weekdays = mask; });
-  std::vector<QToolButton*> buttons;
-  for (int day = 0; day < 7; ++day) {
-    auto* button = new QToolButton;
-    button->setObjectName(QStringLiteral("ruleWeekday%1").arg(day));
-    button->setText(kDays.at(day).left(1));
-    button->setAccessibleName(kDays.at(day));
-    button->setToolTip(
-        Form::tr("%1: whether it plays on this day of the week; one day stays at least").arg(kDays.at(day)));
-    button->setMinimumWidth(1);
-    button->setCheckable(true);
-    button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-    QObject::connect(button, &QToolButton::clicked, row, [get, set, day, button](bool on) {
-      const int before = get().value_or(127);
-      const int mask = on ? before | 1 << day : before & ~(1 << day);
-      if (mask == 0)
-        button->setChecked(true);
-      else
-        set(mask);
-    });
-    line->addWidget(button);
-    buttons.push_back(button);
-  }
-  form.addWidget(row, [get, buttons] {
-    const int mask = get().value_or(127);
-    for (int day = 0; day < 7; ++day)
-      buttons[static_cast<std::size_t>(day)]->setChecked((mask >> day & 1) != 0);
-  });
-}
-
-/// "06-12, 2027-12-24" and back; what is no day is left out.
-QString daysText(const std::vector<std::string>& days) {
-  QStringList all;
-  for (const std::string& day : days) all << text(day);
-  return all.join(QStringLiteral(", "));
-}
-std::vector<std::string> daysOf(const QString& words) {
-  std::vector<std::string> days;
-  static const QRegularExpression kBetween(QStringLiteral("[,;\\s]+"));
-  for (const QString& word : words.split(kBetween, Qt::SkipEmptyParts))
-    if (const auto day = parseDay(word.toStdString())) days.push_back(dayText(*day));
-  return days;
-}
-
-void addDays(Form& form, const RuleRows& rows) {
-  form.addHeading(Form::tr("Days"));
-  addWeekdays(form, rows);
-  const auto day = [&](const char* key, const QString& label, std::string RuleDays::*member) {
-    form.addText(QLatin1String(key), label,
-                 rows.get<QString>([member](const Rule& r) { return text(r.days.*member); }),
-                 rows.set<QString>(label, [member](Rule& r, QString v) {
-                   const auto one = parseDay(v.trimmed().toStdString());
-                   if (!one && !v.trimmed().isEmpty()) return;
-                   std::string RuleDays::*other =
-                       member == &RuleDays::first ? &RuleDays::last : &RuleDays::first;
-                   r.days.*member = one ? dayText(*one) : std::string();
-                   // Both of one year, or both of every year.
-                   if ((r.days.*other).size() != (r.days.*member).size() && !(r.days.*member).empty() &&
-                       !(r.days.*other).empty())
-                     (r.days.*other).clear();
-                 }));
-  };
-  day("ruleFirst", Form::tr("From"), &RuleDays::first);
-  day("ruleLast", Form::tr("To"), &RuleDays::last);
-  const auto several = [&](const char* key, const QString& label,
-                           std::vector<std::string> RuleDays::*member) {
-    form.addText(QLatin1String(key), label,
-                 rows.get<QString>([member](const Rule& r) { return daysText(r.days.*member); }),
-                 rows.set<QString>(label, [member](Rule& r, QString v) { r.days.*member = daysOf(v); }));
-  };
-  several("ruleOnly", Form::tr("Only on"), &RuleDays::only);
-  several("ruleExcept", Form::tr("Not on"), &RuleDays::except);
-  form.addNote([]() -> std::optional<QString> {
-    return Form::tr("Days are written 12-24 for every year, or 2026-12-24 for one.");
-  });
-}
-
-void addTime(Form& form, const RuleRows& rows, const QString& key, const QString& label,
-             NightTime Rule::*member, const Rule& own) {
-  form.addChoice(
-      key + QStringLiteral("Kind"), label,
-      {Form::tr("clock time"), Form::tr("sunset"), Form::tr("dusk"), Form::tr("dawn"), Form::tr("sunrise")},
-      rows.get<int>([member](const Rule& r) { return static_cast<int>((r.*member).kind); }),
-      rows.set<int>(label, [member](Rule& r, int v) {
-        const auto kind = static_cast<NightTimeKind>(v);
-        const bool wasClock = (r.*member).kind == NightTimeKind::Clock;
-        const bool isClock = kind == NightTimeKind::Clock;
-        constexpr int kNine_min = 21 * 60;
-        if (wasClock != isClock) (r.*member).minutes = isClock ? kNine_min : 0;
-        (r.*member).kind = kind;
-      }));
-  if ((own.*member).kind == NightTimeKind::Clock)
-    form.addText(key + QStringLiteral("Clock"), Form::tr("  at"),
-                 rows.get<QString>([member](const Rule& r) { return text(describeTime(r.*member)); }),
-                 rows.set<QString>(label, [member](Rule& r, QString v) {
-                   const QTime time = QTime::fromString(v.trimmed(), QStringLiteral("H:mm"));
-                   if (time.isValid()) (r.*member).minutes = time.hour() * 60 + time.minute();
-                 }));
-  else
-    form.addNumber(
-        key + QStringLiteral("Minutes"), Form::tr("  later by"), {"min", -1439, 1439, 5, 0},
-        rows.get<double>([member](const Rule& r) { return (r.*member).minutes; }),
-        rows.set<double>(label, [member](Rule& r, double v) { (r.*member).minutes = static_cast<int>(v); }));
+/// A part of a rule, for rows that others have too.
+template <class T>
+PartAccess<T> partOf(const Session& session, RuleId id, T Rule::*member) {
+  return {[session, id, member]() -> std::optional<T> {
+            const Rule* rule = chispa::find(session.show().rules, id);
+            return rule ? std::optional<T>(rule->*member) : std::nullopt;
+          },
+          [session, id, member](const QString& name, const std::function<void(T&)>& change) {
+            session.edit(
+                name,
+                [&](Show& show) {
+                  changeItem(show.rules, id, [&](Rule& rule) { change(rule.*member); });
+                },
+                name + QStringLiteral("-item"));
+          }};
 }
 
 }  // namespace
@@ -292,9 +189,13 @@ std::unique_ptr<Form> makeRuleForm(const Session& session, RuleId id) {
   if (own->kind == PieceKind::Look) choose(NamedItems<Look>(session.show().looks), &Rule::look);
   if (own->kind == PieceKind::SetList) choose(NamedItems<SetList>(session.show().setLists), &Rule::list);
   form->addHeading(Form::tr("Night"));
-  addTime(*form, rows, QStringLiteral("ruleFrom"), Form::tr("From"), &Rule::from, *own);
-  addTime(*form, rows, QStringLiteral("ruleUntil"), Form::tr("Until"), &Rule::until, *own);
-  addDays(*form, rows);
+  const auto addTime = [&](const char* key, const QString& label, NightTime Rule::*member) {
+    addNightTime(*form, QLatin1String(key), label, partOf(session, id, member),
+                 (own->*member).kind == NightTimeKind::Clock);
+  };
+  addTime("ruleFrom", Form::tr("From"), &Rule::from);
+  addTime("ruleUntil", Form::tr("Until"), &Rule::until);
+  addDays(*form, QStringLiteral("rule"), partOf(session, id, &Rule::days));
   form->addHeading(Form::tr("Where rules meet"));
   form->addNumber(
       "rulePriority", Form::tr("Priority"), {{}, -1000, 1000, 1, 0},

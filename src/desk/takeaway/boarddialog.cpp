@@ -18,12 +18,13 @@
 #include <QtConcurrent>
 
 #include "core/board/files.h"
+#include "core/board/player.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 #include "desk/session/pools.h"
-#include "desk/takeaway/boardglow.h"
 #include "desk/takeaway/memorybar.h"
+#include "desk/takeaway/pairglow.h"
 
 namespace chispa::desk {
 namespace {
@@ -57,6 +58,54 @@ void asTable(QTreeWidget* list, const QStringList& titles) {
   list->header()->setSectionResizeMode(0, QHeaderView::Stretch);
 }
 
+/// A scene as it was composed, and as a board plays it.
+class BoardPair {
+ public:
+  BoardPair(std::shared_ptr<const Show> show, std::shared_ptr<const CompiledShow> compiled,
+            std::shared_ptr<const board::BoardLight> light, board::BoardStrip strip, SceneId id,
+            std::size_t number)
+      : show_(std::move(show)),
+        compiled_(std::move(compiled)),
+        light_(std::move(light)),
+        strip_(std::move(strip)),
+        scene_(*show_, *compiled_, id),
+        player_(light_->data),
+        number_(static_cast<int>(number)) {
+    player_.begin(number_);
+  }
+
+  void fill(std::int64_t n, PixelFrame& composed, PixelFrame& shown) {
+    const int rate = light_->options.framesPerSecond;
+    auto frame = (n - began_) * rate / PairGlow::kPicturesPerSecond;
+    auto bytes = player_.frame(static_cast<std::uint32_t>(frame));
+    if (bytes.empty()) {
+      // It is over, and begins again.
+      began_ = n;
+      frame = 0;
+      player_.begin(number_);
+      bytes = player_.frame(0);
+    }
+    scene_.render(Micros(frame * 1'000'000 / rate), full_);
+    const auto& pixels = strip_.pixels();
+    const auto channels = static_cast<std::size_t>(strip_.channels());
+    for (std::size_t i = 0; i < pixels.size(); ++i) {
+      setLight(composed, i, lightOfPixel(full_, pixels[i]));
+      setLight(shown, i, strip_.lightOf(&bytes[i / static_cast<std::size_t>(strip_.pixelsPerValue()) * channels]));
+    }
+  }
+
+ private:
+  std::shared_ptr<const Show> show_;
+  std::shared_ptr<const CompiledShow> compiled_;
+  std::shared_ptr<const board::BoardLight> light_;
+  board::BoardStrip strip_;
+  board::BoardScene scene_;
+  board::BoardPlayer player_;
+  int number_;
+  std::int64_t began_ = 0;
+  PixelFrame full_;
+};
+
 }  // namespace
 
 BoardDialog::BoardDialog(const Session& session, QWidget* parent)
@@ -80,7 +129,7 @@ BoardDialog::BoardDialog(const Session& session, QWidget* parent)
       speed_(new QLabel),
       savings_(new QTreeWidget),
       take_(new QPushButton(tr("Make it smaller so"))),
-      glow_(new BoardGlow),
+      glow_(new PairGlow(tr("on the board"))),
       state_(new QLabel),
       progress_(new QProgressBar),
       write_(new QPushButton(tr("Write…"))) {
@@ -307,7 +356,7 @@ board::BoardPlan BoardDialog::plan() const {
     if (row->checkState(Scene) != Qt::Checked) continue;
     const std::uint32_t id = row->data(Scene, kId).toUInt();
     plan.scenes.push_back(
-        {row->data(Scene, kIsScore).toBool() ? board::SceneId(ScoreId{id}) : board::SceneId(LookId{id}),
+        {row->data(Scene, kIsScore).toBool() ? SceneId(ScoreId{id}) : SceneId(LookId{id}),
          each_->value()});
   }
   for (int i = 0; i < runs_->count(); ++i) {
@@ -382,7 +431,7 @@ void BoardDialog::end(const Made& made, std::uint64_t serial) {
     progress_->setVisible(false);
     light_.reset();
     say(text(made.light.failure().text()), false);
-    glow_->show({}, {}, {}, {}, 0);
+    glow_->clear();
     return showLight();
   }
   light_ = std::make_shared<const board::BoardLight>(*made.light);
@@ -475,7 +524,16 @@ void BoardDialog::showScene() {
   for (int i = 0; i <= scenes_->indexOfTopLevelItem(scenes_->currentItem()); ++i)
     if (scenes_->topLevelItem(i)->checkState(Scene) == Qt::Checked) ++number;
   const bool isIn = scenes_->currentItem() && scenes_->currentItem()->checkState(Scene) == Qt::Checked;
-  glow_->show(show_, compiled_, made_, light_, isIn ? number : 0);
+  const std::size_t scene = isIn && number >= 0 ? static_cast<std::size_t>(number) : 0;
+  const auto strip =
+      board::BoardStrip::of(*show_, compiled_->map, made_.runs, light_->options.pixelsPerValue);
+  if (!strip || scene >= light_->scenes.size()) return glow_->clear();
+  const auto pair =
+      std::make_shared<BoardPair>(show_, compiled_, light_, *strip, made_.scenes[scene].scene, scene);
+  glow_->show(partOfMap(compiled_->map, strip->pixels()),
+              [pair](std::int64_t n, PixelFrame& composed, PixelFrame& shown) {
+                pair->fill(n, composed, shown);
+              });
 }
 
 void BoardDialog::say(const QString& words, bool isFine) {

@@ -21,8 +21,8 @@ class QVBoxLayout;
 
 namespace chispa::desk {
 
-class BoardGlow;
 class MemoryBar;
+class PairGlow;
 
 /// Takes light away for a small board: which scenes, for what, on which board; what it takes of its memory
 /// and what would make it smaller, seen side by side; then its files are written. All of it is worked out on
@@ -80,7 +80,7 @@ class BoardDialog : public QDialog {
   QLabel* speed_;
   QTreeWidget* savings_;
   QPushButton* take_;
-  BoardGlow* glow_;
+  PairGlow* glow_;
   QLabel* state_;
   QProgressBar* progress_;
   QPushButton* write_;

@@ -7,7 +7,8 @@
 
 #include "core/almanac/calendar.h"
 #include "core/almanac/nights.h"
-#include "core/board/scenes.h"
+#include "core/controllermemory/content.h"
+#include "core/live/scenelight.h"
 #include "core/preview/camera.h"
 #include "core/preview/glow.h"
 #include "core/wire/power.h"
@@ -16,6 +17,7 @@
 #include "desk/parts/papertable.h"
 #include "desk/plan/plansheet.h"
 #include "desk/run/desksheetpdf.h"
+#include "desk/takeaway/memoryforms.h"
 #include "desk/wire/booklet.h"
 
 namespace chispa::desk {
@@ -68,6 +70,9 @@ class BookWriter {
       all.push_back({Book::tr("Almanac: the rules"), [this] { paintRules(); }});
       all.push_back({Book::tr("Almanac: the next %1 nights").arg(kNights), [this] { paintNights(); }});
     }
+    if (std::any_of(show_.controllers.begin(), show_.controllers.end(),
+                    [](const auto& controller) { return !controller->memory.scenes.empty(); }))
+      all.push_back({Book::tr("What the controllers keep themselves"), [this] { paintMemories(); }});
     return all;
   }
 
@@ -178,6 +183,33 @@ class BookWriter {
     }
   }
 
+  void paintMemories() {
+    PaperTable table(
+        painter_, headed(Book::tr("what the controllers keep themselves")),
+        {Book::tr("Controller"), Book::tr("Scene"), Book::tr("Plays"), Book::tr("Begins"), Book::tr("Written")},
+        {0, 360, 700, 980, 1'540}, [this] { newPage(); });
+    for (const auto& controller : show_.controllers) {
+      const ControllerMemory& memory = controller->memory;
+      const auto starts = [](const std::vector<MemoryStart>& all) {
+        QStringList words;
+        for (const MemoryStart& start : all) words += text(startText(start));
+        return words.join(QStringLiteral("; "));
+      };
+      for (std::size_t i = 0; i < memory.scenes.size(); ++i) {
+        const MemoryScene& scene = memory.scenes[i];
+        QString begins = starts(scene.starts);
+        if (memory.atPowerOn == static_cast<int>(i) + 1)
+          begins += (begins.isEmpty() ? QString() : QStringLiteral("; ")) + Book::tr("when switched on");
+        table.addRow({text(controller->name), memorySceneName(show_, memory, i),
+                      scene.rounds == 0 ? Book::tr("for ever") : Book::tr("%1 times").arg(scene.rounds),
+                      begins,
+                      memory.written.empty() ? Book::tr("never") : text(memory.written.substr(0, 10))});
+      }
+      if (!memory.darkens.empty())
+        table.addRow({text(controller->name), Book::tr("dark"), {}, starts(memory.darkens), {}});
+    }
+  }
+
   const Show& show_;
   const QImage& cover_;
   const PlanProjection& projection_;
@@ -200,14 +232,14 @@ QImage coverPicture(const Show& show, QSize size) {
   const auto compiled = compile(show);
   PixelFrame best;
   best.resize(static_cast<std::size_t>(compiled->map.count()));
-  std::optional<board::SceneId> scene;
+  std::optional<SceneId> scene;
   if (!show.scores.empty())
     scene = show.scores.front()->id;
   else if (!show.looks.empty())
     scene = show.looks.front()->id;
   if (scene) {
-    board::BoardScene light(show, *compiled, *scene);
-    const double length_s = light.isLook() ? 10 : seconds(light.length());
+    SceneLight light(show, *compiled, *scene);
+    const double length_s = light.look() ? 10 : seconds(light.length());
     double most = -1;
     constexpr int kTried = 40;
     PixelFrame frame;

@@ -1,0 +1,754 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/takeaway/memorydialog.h"
+
+#include <algorithm>
+#include <chrono>
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QListWidget>
+#include <QMenu>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QToolButton>
+#include <QTreeWidget>
+#include <QtConcurrent>
+
+#include "core/almanac/calendar.h"
+#include "desk/parts/format.h"
+#include "desk/parts/named.h"
+#include "desk/parts/theme.h"
+#include "desk/session/pools.h"
+#include "desk/takeaway/memorybar.h"
+#include "desk/takeaway/memoryforms.h"
+#include "desk/takeaway/pairglow.h"
+#include "link/memorystore.h"
+
+namespace chispa::desk {
+namespace {
+
+constexpr int kProgressSteps = 1000;
+/// After the last change, so that a number that is typed is worked out once.
+constexpr int kSoon_ms = 300;
+/// Above this a loss is seen side by side.
+constexpr double kSeenLoss = 2;
+/// Of a start in the list: its scene and its place there.
+constexpr int kScene = Qt::UserRole, kStart = Qt::UserRole + 1;
+
+enum SceneColumn { Name, Length, Steps, Bytes, Loss };
+enum DifferenceColumn { What, There, Wanted };
+
+/// What is worked with until a controller has said what it holds.
+MemoryLimits unknownLimits() {
+  constexpr int kMost = 1'000'000;
+  return {200, kMost, kMost, kMost, kMost, 64, std::int64_t{1} << 30, 0, 0, 0, true};
+}
+
+QLabel* heading(const QString& words) {
+  auto* label = new QLabel(words);
+  label->setObjectName(QStringLiteral("quiet"));
+  return label;
+}
+
+void asTable(QTreeWidget* list, const QStringList& titles) {
+  list->setHeaderLabels(titles);
+  list->setRootIsDecorated(false);
+  list->header()->setStretchLastSection(false);
+  list->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
+  list->header()->setSectionResizeMode(0, QHeaderView::Stretch);
+}
+
+QPushButton* button(const char* name, const QString& words, const QString& tip) {
+  return named(new QPushButton(words), name, words, tip);
+}
+
+/// A scene as it was composed, and as a controller plays its steps.
+class MemoryPair {
+ public:
+  MemoryPair(std::shared_ptr<const Show> show, std::shared_ptr<const CompiledShow> compiled,
+             std::shared_ptr<const MemoryFill> fill, std::size_t scene, int controller)
+      : show_(std::move(show)),
+        compiled_(std::move(compiled)),
+        fill_(std::move(fill)),
+        light_(*show_, *compiled_, fill_->scenes[scene].source),
+        values_(*show_, compiled_->patch, controller),
+        scene_(scene),
+        controller_(controller) {}
+
+  std::vector<std::uint32_t> pixels() const {
+    std::vector<std::uint32_t> all;
+    for (std::size_t i = 0; i < values_.count(); ++i) all.push_back(values_.pixelOf(compiled_->map, i));
+    return all;
+  }
+  void fill(std::int64_t n, const std::vector<std::uint32_t>& pixels, PixelFrame& composed,
+            PixelFrame& shown) {
+    const SceneContent& content = fill_->content.scenes[scene_];
+    const std::int64_t round_ms = std::max<std::int64_t>(1, content.length_ms());
+    const std::int64_t t_ms = n * 1000 / PairGlow::kPicturesPerSecond % round_ms;
+    light_.render(std::chrono::milliseconds(t_ms), full_);
+    const auto told = spreadValues(compiled_->patch, controller_, content, valuesAt(content, t_ms));
+    for (std::size_t i = 0; i < pixels.size(); ++i) {
+      setLight(composed, i, lightOfPixel(full_, pixels[i]));
+      setLight(shown, i, values_.lightOf(told, i));
+    }
+  }
+
+ private:
+  std::shared_ptr<const Show> show_;
+  std::shared_ptr<const CompiledShow> compiled_;
+  std::shared_ptr<const MemoryFill> fill_;
+  SceneLight light_;
+  ValueLight values_;
+  std::size_t scene_;
+  int controller_;
+  PixelFrame full_;
+};
+
+}  // namespace
+
+MemoryDialog::MemoryDialog(const Session& session, QWidget* parent)
+    : QDialog(parent),
+      session_(session),
+      controllers_(new QComboBox),
+      told_(new QLabel),
+      scenes_(new QTreeWidget),
+      add_(new QToolButton),
+      starts_(new QListWidget),
+      forms_(new QScrollArea),
+      bytesWords_(new QLabel),
+      bytesBar_(new MemoryBar),
+      stepsWords_(new QLabel),
+      stepsBar_(new MemoryBar),
+      differences_(new QTreeWidget),
+      glow_(new PairGlow(tr("from its memory"))),
+      state_(new QLabel),
+      progress_(new QProgressBar),
+      fit_(button("memoryFit", tr("As near as it fits"),
+                  tr("The least difference with which everything fits into the controller"))),
+      play_(button("memoryPlay", tr("Play it there"),
+                   tr("Starts the selected scene from the controller's memory; turn the light off here to see it"))),
+      putBack_(new QToolButton),
+      write_(button("memoryWrite", tr("Write"),
+                    tr("Keeps what is there, sets its clock, writes, reads back and compares"))) {
+  setObjectName(QStringLiteral("memoryDialog"));
+  setWindowTitle(tr("Take away: into a controller"));
+  auto* rows = new QVBoxLayout(this);
+  auto* columns = new QHBoxLayout;
+  columns->addLayout(makeScenes(), 6);
+  columns->addSpacing(8);
+  columns->addLayout(makeMiddle(), 5);
+  columns->addSpacing(8);
+  columns->addLayout(makeSizes(), 6);
+  rows->addLayout(columns, 1);
+  rows->addLayout(makeEnd());
+  resize(1220, 700);
+  soon_.setSingleShot(true);
+  soon_.setInterval(kSoon_ms);
+  connect(&soon_, &QTimer::timeout, this, &MemoryDialog::begin);
+  connect(&session_.document, &Document::showChanged, this, &MemoryDialog::refresh);
+  fillControllers();
+  refresh();
+  readController();
+}
+
+MemoryDialog::~MemoryDialog() {
+  cancelWork();
+}
+
+QVBoxLayout* MemoryDialog::makeScenes() {
+  auto* rows = new QVBoxLayout;
+  auto* line = new QHBoxLayout;
+  named(controllers_, "memoryController", tr("Controller"), tr("Whose memory is filled"));
+  line->addWidget(controllers_, 1);
+  auto* ask = button("memoryAsk", tr("Ask again"), tr("Reads what its memory holds and what its clock shows"));
+  connect(ask, &QPushButton::clicked, this, &MemoryDialog::readController);
+  line->addWidget(ask);
+  rows->addLayout(line);
+  told_->setObjectName(QStringLiteral("memoryTold"));
+  told_->setWordWrap(true);
+  rows->addWidget(told_);
+  rows->addWidget(heading(tr("Scenes")));
+  named(scenes_, "memoryScenes", tr("Scenes"), tr("What it shall play by itself, and what each takes"));
+  asTable(scenes_, {tr("Scene"), tr("Long"), tr("Steps"), tr("Bytes"), tr("ΔE")});
+  rows->addWidget(scenes_, 3);
+  auto* buttons = new QHBoxLayout;
+  named(add_, "memoryAdd", tr("Add a scene"), tr("A score or a look as another scene"));
+  add_->setText(tr("Add"));
+  add_->setMenu(new QMenu(add_));
+  add_->setPopupMode(QToolButton::InstantPopup);
+  buttons->addWidget(add_);
+  auto* almanac = button("memoryAlmanac", tr("As the almanac"),
+                         tr("Takes what the almanac plays, and when, in place of these scenes"));
+  connect(almanac, &QPushButton::clicked, this, &MemoryDialog::takeAlmanac);
+  buttons->addWidget(almanac);
+  buttons->addStretch();
+  const auto small = [&](const char* name, const QString& sign, const QString& tip, auto pressed) {
+    auto* tool = named(new QToolButton, name, tip, tip);
+    tool->setText(sign);
+    connect(tool, &QToolButton::clicked, this, pressed);
+    buttons->addWidget(tool);
+  };
+  small("memoryUp", QStringLiteral("↑"), tr("Earlier"), [this] { moveScene(-1); });
+  small("memoryDown", QStringLiteral("↓"), tr("Later"), [this] { moveScene(1); });
+  small("memoryRemove", QStringLiteral("−"), tr("Take the selected scene out"), [this] { removeScene(); });
+  rows->addLayout(buttons);
+  rows->addWidget(heading(tr("When they begin")));
+  named(starts_, "memoryStarts", tr("When scenes begin"), tr("By clock, by the sun, or by a contact"));
+  rows->addWidget(starts_, 2);
+  auto* more = new QHBoxLayout;
+  auto* begins = button("memoryBegins", tr("Begins …"), tr("Another time at which the selected scene begins"));
+  connect(begins, &QPushButton::clicked, this, [this] { addStart(currentScene()); });
+  more->addWidget(begins);
+  auto* dark = button("memoryDark", tr("Goes dark …"), tr("Another time at which all goes dark"));
+  connect(dark, &QPushButton::clicked, this, [this] { addStart(-1); });
+  more->addWidget(dark);
+  more->addStretch();
+  auto* away = named(new QToolButton, "memoryStartRemove", tr("Take this time out"), tr("Take this time out"));
+  away->setText(QStringLiteral("−"));
+  connect(away, &QToolButton::clicked, this, &MemoryDialog::removeStart);
+  more->addWidget(away);
+  rows->addLayout(more);
+  connect(controllers_, &QComboBox::currentIndexChanged, this, [this] {
+    there_.reset();
+    refresh();
+    readController();
+  });
+  connect(scenes_, &QTreeWidget::currentItemChanged, this, [this] {
+    if (isFilling_) return;
+    refreshForms();
+    showScene();
+  });
+  connect(starts_, &QListWidget::currentItemChanged, this, [this] {
+    if (!isFilling_) refreshForms();
+  });
+  return rows;
+}
+
+QVBoxLayout* MemoryDialog::makeMiddle() {
+  auto* rows = new QVBoxLayout;
+  forms_->setObjectName(QStringLiteral("memoryForms"));
+  forms_->setWidgetResizable(true);
+  forms_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  forms_->setFrameShape(QFrame::NoFrame);
+  rows->addWidget(forms_);
+  return rows;
+}
+
+QVBoxLayout* MemoryDialog::makeSizes() {
+  auto* rows = new QVBoxLayout;
+  const auto bar = [&](const QString& title, QLabel* words, MemoryBar* memory, const char* name) {
+    auto* line = new QHBoxLayout;
+    line->addWidget(new QLabel(title));
+    line->addStretch();
+    words->setFont(numberFont());
+    line->addWidget(words);
+    rows->addLayout(line);
+    named(memory, name, title, tr("How much of it is taken, scene by scene"));
+    rows->addWidget(memory);
+  };
+  bar(tr("Its memory"), bytesWords_, bytesBar_, "memoryBytesBar");
+  bar(tr("Its steps"), stepsWords_, stepsBar_, "memoryStepsBar");
+  auto* line = new QHBoxLayout;
+  line->addStretch();
+  connect(fit_, &QPushButton::clicked, this, &MemoryDialog::fit);
+  line->addWidget(fit_);
+  rows->addLayout(line);
+  rows->addWidget(heading(tr("What differs from what it holds")));
+  named(differences_, "memoryDifferences", tr("What differs"),
+        tr("What the controller holds now, and what would be written"));
+  asTable(differences_, {tr("What"), tr("There"), tr("To be written")});
+  differences_->header()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
+  for (const int column : {There, Wanted})
+    differences_->header()->setSectionResizeMode(column, QHeaderView::Stretch);
+  differences_->setWordWrap(true);
+  rows->addWidget(differences_, 2);
+  named(glow_, "memoryGlow", tr("The light, composed and from its memory"),
+        tr("The selected scene, side by side and in step"));
+  rows->addWidget(glow_, 3);
+  return rows;
+}
+
+QVBoxLayout* MemoryDialog::makeEnd() {
+  auto* rows = new QVBoxLayout;
+  auto* last = new QHBoxLayout;
+  state_->setObjectName(QStringLiteral("memoryState"));
+  state_->setWordWrap(true);
+  last->addWidget(state_, 1);
+  progress_->setRange(0, kProgressSteps);
+  progress_->setMaximumWidth(textWidth(16));
+  named(progress_, "memoryProgress", tr("Progress"), tr("How much is done"));
+  last->addWidget(progress_);
+  named(putBack_, "memoryPutBack", tr("Put back"), tr("Writes what it held before, as it was kept here"));
+  putBack_->setText(tr("Put back"));
+  putBack_->setMenu(new QMenu(putBack_));
+  putBack_->setPopupMode(QToolButton::InstantPopup);
+  connect(putBack_->menu(), &QMenu::aboutToShow, this, &MemoryDialog::fillPutBack);
+  last->addWidget(putBack_);
+  connect(play_, &QPushButton::clicked, this, &MemoryDialog::play);
+  last->addWidget(play_);
+  auto* close = button("memoryClose", tr("Close"), tr("Closes this; what is wanted stays in the show"));
+  connect(close, &QPushButton::clicked, this, &QDialog::close);
+  last->addWidget(close);
+  write_->setDefault(true);
+  connect(write_, &QPushButton::clicked, this, [this] {
+    if (fill_) write(fill_->content, true);
+  });
+  last->addWidget(write_);
+  rows->addLayout(last);
+  return rows;
+}
+
+void MemoryDialog::fillControllers() {
+  for (const auto& one : session_.show().controllers)
+    if (isNetworked(one->protocol)) controllers_->addItem(text(one->name), one->id.value);
+  connect(add_->menu(), &QMenu::aboutToShow, this, &MemoryDialog::fillAddMenu);
+}
+
+void MemoryDialog::fillAddMenu() {
+  QMenu* menu = add_->menu();
+  menu->clear();
+  const auto add = [&](const QString& name, SceneId source) {
+    menu->addAction(name, this, [this, source] {
+      const Controller* own = controller();
+      if (!own) return;
+      const ControllerId id = own->id;
+      session_.edit(tr("add a scene to a memory"), [&](Show& show) { addMemoryScene(show, id, source); });
+      scenes_->setCurrentItem(scenes_->topLevelItem(scenes_->topLevelItemCount() - 1));
+    });
+  };
+  for (const auto& score : session_.show().scores)
+    add(tr("%1, %2").arg(text(score->name), timeText(score->length)), score->id);
+  menu->addSeparator();
+  for (const auto& look : session_.show().looks) add(text(look->name), look->id);
+}
+
+void MemoryDialog::fillPutBack() {
+  QMenu* menu = putBack_->menu();
+  menu->clear();
+  const Controller* own = controller();
+  if (!own) return;
+  constexpr std::size_t kMostShown = 12;
+  const auto kept = link::MemoryStore::ofUser().keptOf(*own);
+  for (std::size_t i = 0; i < std::min(kept.size(), kMostShown); ++i)
+    menu->addAction(
+        tr("what it held on %1: %2 scenes").arg(text(kept[i].when)).arg(kept[i].content.scenes.size()), this,
+        [this, content = kept[i].content] { write(content, false); });
+  if (kept.empty()) menu->addAction(tr("Nothing was kept of it yet"))->setEnabled(false);
+}
+
+const Controller* MemoryDialog::controller() const {
+  return chispa::find(session_.show().controllers, ControllerId{controllers_->currentData().toUInt()});
+}
+
+int MemoryDialog::currentScene() const {
+  return scenes_->indexOfTopLevelItem(scenes_->currentItem());
+}
+
+std::optional<StartPlace> MemoryDialog::currentStart() const {
+  const QListWidgetItem* row = starts_->currentItem();
+  if (!row) return std::nullopt;
+  return StartPlace{row->data(kScene).toInt(), row->data(kStart).toULongLong()};
+}
+
+void MemoryDialog::editMemory(const QString& name, const std::function<void(ControllerMemory&)>& change) {
+  const Controller* own = controller();
+  if (!own) return;
+  const ControllerId id = own->id;
+  session_.edit(name, [&](Show& show) { changeMemory(show, id, change); });
+}
+
+void MemoryDialog::addStart(int scene) {
+  if (scene < 0 && sender() && sender()->objectName() == QLatin1String("memoryBegins"))
+    return say(tr("Select the scene first that shall begin then."), false);
+  editMemory(scene < 0 ? tr("add a time for dark") : tr("add a time for a scene"),
+             [&](ControllerMemory& memory) {
+               auto* starts = startsOf(memory, scene);
+               if (!starts) return;
+               constexpr int kTen_min = 22 * 60;
+               MemoryStart start;
+               if (scene < 0) start.at = {NightTimeKind::Clock, kTen_min};
+               starts->push_back(start);
+             });
+  // The new one is the last of its scene.
+  int last = -1;
+  for (int i = 0; i < starts_->count(); ++i)
+    if (starts_->item(i)->data(kScene).toInt() == scene) last = i;
+  starts_->setCurrentRow(last);
+}
+
+void MemoryDialog::removeScene() {
+  const int scene = currentScene();
+  const Controller* own = controller();
+  if (scene < 0 || !own) return;
+  const ControllerId id = own->id;
+  session_.edit(tr("take a scene out of a memory"),
+                [&](Show& show) { removeMemoryScene(show, id, static_cast<std::size_t>(scene)); });
+}
+
+void MemoryDialog::moveScene(int by) {
+  const int scene = currentScene(), to = scene + by;
+  const Controller* own = controller();
+  if (scene < 0 || to < 0 || to >= scenes_->topLevelItemCount() || !own) return;
+  const ControllerId id = own->id;
+  session_.edit(tr("move a scene"), [&](Show& show) {
+    moveMemoryScene(show, id, static_cast<std::size_t>(scene), static_cast<std::size_t>(to));
+  });
+  scenes_->setCurrentItem(scenes_->topLevelItem(to));
+}
+
+void MemoryDialog::removeStart() {
+  const auto place = currentStart();
+  if (!place) return;
+  editMemory(tr("take a time out"), [&](ControllerMemory& memory) {
+    auto* starts = startsOf(memory, place->scene);
+    if (starts && place->start < starts->size())
+      starts->erase(starts->begin() + static_cast<std::ptrdiff_t>(place->start));
+  });
+}
+
+void MemoryDialog::takeAlmanac() {
+  if (session_.show().rules.empty()) return say(tr("The almanac has no rules yet: make them in Run."), false);
+  editMemory(tr("take the almanac into a memory"), [this](ControllerMemory& memory) {
+    memory = memoryOfAlmanac(session_.show(), memory);
+  });
+}
+
+void MemoryDialog::refresh() {
+  refreshLists();
+  refreshForms();
+  showState();
+  cancelWork();
+  write_->setEnabled(false);
+  soon_.start();
+}
+
+void MemoryDialog::refreshLists() {
+  isFilling_ = true;
+  const int scene = currentScene();
+  const auto start = currentStart();
+  scenes_->clear();
+  starts_->clear();
+  if (const Controller* own = controller()) {
+    const ControllerMemory& memory = own->memory;
+    for (std::size_t i = 0; i < memory.scenes.size(); ++i) {
+      auto* row = new QTreeWidgetItem(scenes_, {memorySceneName(session_.show(), memory, i)});
+      for (const int column : {Length, Steps, Bytes, Loss})
+        row->setTextAlignment(column, Qt::AlignRight | Qt::AlignVCenter);
+    }
+    for (int i = -1; i < static_cast<int>(memory.scenes.size()); ++i) {
+      const auto& starts = *startsOf(memory, i);
+      for (std::size_t k = 0; k < starts.size(); ++k) {
+        const QString name =
+            i < 0 ? tr("dark") : memorySceneName(session_.show(), memory, static_cast<std::size_t>(i));
+        auto* row = new QListWidgetItem(tr("%1: %2").arg(name, text(startText(starts[k]))), starts_);
+        row->setData(kScene, i);
+        row->setData(kStart, static_cast<qulonglong>(k));
+        if (start == StartPlace{i, k}) starts_->setCurrentItem(row);
+      }
+    }
+    const int last = scenes_->topLevelItemCount() - 1;
+    if (last >= 0) scenes_->setCurrentItem(scenes_->topLevelItem(std::clamp(scene, 0, last)));
+  }
+  isFilling_ = false;
+}
+
+void MemoryDialog::refreshForms() {
+  const Controller* own = controller();
+  const int scene = currentScene();
+  const auto start = currentStart();
+  // Made anew only if other rows are needed: who types into one goes on typing.
+  QString key = QString::number(own ? own->id.value : 0);
+  if (own && scene >= 0) {
+    const MemoryScene& shown = own->memory.scenes[static_cast<std::size_t>(scene)];
+    key += QStringLiteral("/s%1/%2/%3").arg(scene).arg(static_cast<int>(shown.kind)).arg(static_cast<int>(shown.then));
+  }
+  if (own && start) {
+    const MemoryStart& shown = (*startsOf(own->memory, start->scene))[start->start];
+    key += QStringLiteral("/t%1/%2/%3/%4")
+               .arg(start->scene)
+               .arg(start->start)
+               .arg(shown.contact > 0)
+               .arg(shown.at.kind == NightTimeKind::Clock);
+  }
+  for (int i = 0; own && i < scenes_->topLevelItemCount(); ++i) key += scenes_->topLevelItem(i)->text(Name);
+  if (key == formsKey_) {
+    for (Form* form : shownForms_) form->refresh();
+    return;
+  }
+  formsKey_ = key;
+  shownForms_.clear();
+  auto* box = new QWidget;
+  auto* rows = new QVBoxLayout(box);
+  rows->setContentsMargins(0, 0, 6, 0);
+  const auto add = [&](std::unique_ptr<Form> form) {
+    form->refresh();
+    shownForms_.push_back(form.get());
+    rows->addWidget(form.release());
+  };
+  if (own) {
+    add(makeMemoryForm(session_, own->id));
+    if (scene >= 0) add(makeMemorySceneForm(session_, own->id, static_cast<std::size_t>(scene)));
+    if (start) add(makeMemoryStartForm(session_, own->id, *start));
+  }
+  rows->addStretch();
+  // The field that was just edited is still at work.
+  if (QWidget* old = forms_->takeWidget()) old->deleteLater();
+  forms_->setWidget(box);
+}
+
+void MemoryDialog::cancelWork() {
+  if (cancelled_) *cancelled_ = true;
+  cancelled_.reset();
+}
+
+Progress MemoryDialog::beginWork(const QString& words) {
+  cancelWork();
+  ++serial_;
+  cancelled_ = std::make_shared<std::atomic<bool>>(false);
+  share_ = std::make_shared<std::atomic<int>>(0);
+  progress_->setVisible(true);
+  say(words, true);
+  auto* timer = new QTimer(this);
+  connect(timer, &QTimer::timeout, this, [this, timer, cancelled = cancelled_, share = share_] {
+    if (cancelled != cancelled_) return timer->deleteLater();
+    progress_->setValue(*share);
+  });
+  timer->start(50);
+  return [cancelled = cancelled_, share = share_](double done) {
+    *share = static_cast<int>(done * kProgressSteps);
+    return !cancelled->load();
+  };
+}
+
+void MemoryDialog::endWork() {
+  cancelled_.reset();
+  progress_->setVisible(false);
+}
+
+void MemoryDialog::begin() {
+  cancelWork();
+  progress_->setVisible(false);
+  fill_.reset();
+  const Controller* own = controller();
+  if (!own || own->memory.scenes.empty()) {
+    showFill();
+    return say(own ? tr("Add scores and looks: they are turned into steps that it plays by itself.")
+                   : tr("There is no controller on the network: make one in Wire."),
+               own != nullptr);
+  }
+  if (!session_.stage.isUpToDate()) return soon_.start();
+  show_ = std::make_shared<const Show>(session_.show());
+  compiled_ = session_.stage.compiled();
+  const Progress progress = beginWork(tr("Turning light into steps …"));
+  const MemoryLimits limits = there_ ? there_->limits : unknownLimits();
+  QtConcurrent::run(&pools::exporting(), [show = show_, compiled = compiled_, id = own->id, limits, progress,
+                                          memory = own->memory] {
+    return std::make_shared<Result<MemoryFill>>(fillMemory(*show, *compiled, id, memory, limits, progress));
+  }).then(this, [this, serial = serial_](const std::shared_ptr<Result<MemoryFill>>& made) {
+    if (serial != serial_ || !cancelled_ || *cancelled_) return;
+    endWork();
+    if (*made)
+      fill_ = std::make_shared<const MemoryFill>(*std::move(*made));
+    else
+      say(text(made->failure().text()), false);
+    showFill();
+    showScene();
+  });
+}
+
+void MemoryDialog::fit() {
+  const Controller* own = controller();
+  if (!own || !there_) return say(tr("The controller has not said yet what it holds."), false);
+  if (!session_.stage.isUpToDate() || !show_) return;
+  const Progress progress = beginWork(tr("Looking for the nearest light that fits …"));
+  QtConcurrent::run(&pools::exporting(), [show = show_, compiled = compiled_, id = own->id, progress,
+                                          limits = there_->limits, memory = own->memory] {
+    return std::make_shared<Result<FittingFill>>(fitMemory(*show, *compiled, id, memory, limits, progress));
+  }).then(this, [this, serial = serial_](const std::shared_ptr<Result<FittingFill>>& made) {
+    if (serial != serial_ || !cancelled_ || *cancelled_) return;
+    endWork();
+    if (!*made) return say(text(made->failure().text()), false);
+    editMemory(tr("how far steps may differ"),
+               [&](ControllerMemory& memory) { memory.tolerance = (*made)->tolerance; });
+  });
+}
+
+void MemoryDialog::showFill() {
+  write_->setEnabled(false);
+  fit_->setEnabled(there_.has_value() && fill_);
+  play_->setEnabled(there_.has_value());
+  differences_->clear();
+  const MemoryLimits limits = there_ ? there_->limits : unknownLimits();
+  std::vector<MemoryBar::Stretch> bytes, steps;
+  const QColor colours[] = {theme().fine, theme().ember, theme().quiet};
+  std::int64_t stepCount = 0;
+  for (std::size_t i = 0; fill_ && i < fill_->scenes.size(); ++i) {
+    const SceneContent& scene = fill_->content.scenes[i];
+    const FilledScene& filled = fill_->scenes[i];
+    const QColor colour = colours[i % std::size(colours)];
+    bytes.push_back({text(scene.name), colour, static_cast<double>(bytesOf(scene, limits))});
+    steps.push_back({text(scene.name), colour, static_cast<double>(scene.steps.size())});
+    stepCount += std::ssize(scene.steps);
+    QTreeWidgetItem* row = scenes_->topLevelItem(static_cast<int>(i));
+    if (!row) continue;
+    row->setText(Length, tr("%1 s").arg(static_cast<double>(scene.length_ms()) / 1000, 0, 'f', 1));
+    row->setText(Steps, QLocale().toString(static_cast<qulonglong>(scene.steps.size())));
+    row->setText(Bytes, QLocale().toString(static_cast<qlonglong>(bytesOf(scene, limits))));
+    row->setText(Loss, QString::number(filled.error.mean, 'f', 2));
+    row->setToolTip(Loss, tr("%1 on the mean, %2 at the worst pixel and instant; below 1 it is hardly seen")
+                              .arg(filled.error.mean, 0, 'f', 2)
+                              .arg(filled.error.most, 0, 'f', 1));
+    if (filled.error.mean > kSeenLoss) row->setForeground(Loss, theme().watch);
+  }
+  bytesBar_->show(bytes, there_ ? static_cast<double>(limits.bytes) : 1e9);
+  stepsBar_->show(steps, there_ ? limits.steps : 1e9);
+  const QLocale locale;
+  bytesWords_->setText(!there_ || !fill_ ? QString()
+                                         : tr("%1 of %2 bytes")
+                                               .arg(locale.toString(static_cast<qlonglong>(
+                                                        bytesOf(fill_->content, limits))),
+                                                    locale.toString(static_cast<qlonglong>(limits.bytes))));
+  stepsWords_->setText(!there_ || !fill_ ? QString()
+                                         : tr("%1 of %2").arg(locale.toString(static_cast<qlonglong>(stepCount)),
+                                                              locale.toString(limits.steps)));
+  if (!fill_ || !there_) return;
+  const auto differences = differencesOf(there_->content, fill_->content);
+  for (const MemoryDifference& one : differences) {
+    auto* row = new QTreeWidgetItem(differences_, {text(one.what), text(one.there), text(one.wanted)});
+    row->setToolTip(There, text(one.there));
+    row->setToolTip(Wanted, text(one.wanted));
+  }
+  const auto excesses = excessesOf(fill_->content, there_->limits);
+  if (!excesses.empty()) {
+    QStringList words;
+    for (const std::string& excess : excesses) words += text(excess);
+    return say(tr("It does not fit: %1.").arg(words.join(QStringLiteral("; "))), false);
+  }
+  write_->setEnabled(true);
+  if (there_->isWhole && differences.empty() && there_->content == fill_->content)
+    return say(tr("✓ the controller holds exactly this"), true);
+  say(tr("✓ fits; not written yet"), true);
+}
+
+void MemoryDialog::showScene() {
+  const int scene = currentScene();
+  const Controller* own = controller();
+  if (!fill_ || !own || scene < 0 || scene >= std::ssize(fill_->scenes)) return glow_->clear();
+  const auto& all = show_->controllers;
+  const auto at = std::find_if(all.begin(), all.end(), [&](const auto& c) { return c->id == own->id; });
+  if (at == all.end()) return glow_->clear();
+  const auto pair = std::make_shared<MemoryPair>(show_, compiled_, fill_, static_cast<std::size_t>(scene),
+                                                 static_cast<int>(at - all.begin()));
+  auto pixels = pair->pixels();
+  PixelMap map = partOfMap(compiled_->map, pixels);
+  glow_->show(std::move(map), [pair, pixels](std::int64_t n, PixelFrame& composed, PixelFrame& shown) {
+    pair->fill(n, pixels, composed, shown);
+  });
+}
+
+void MemoryDialog::showState() {
+  if (!there_) {
+    told_->setText(tr("It has not answered yet."));
+    return;
+  }
+  const MemoryLimits& limits = there_->limits;
+  QString words = tr("Holds %1 scenes, %2 steps, %3 channels a scene, %4 starts, %5 contacts.")
+                      .arg(limits.scenes)
+                      .arg(limits.steps)
+                      .arg(limits.channels)
+                      .arg(limits.starts)
+                      .arg(limits.contacts);
+  words += QLatin1Char(' ') + (there_->isClockSet
+                                   ? tr("Its clock shows %1.").arg(text(there_->clock))
+                                   : tr("Its clock was never set: nothing begins by time until it is."));
+  if (!there_->isWhole) words += QLatin1Char(' ') + tr("It holds nothing whole: writing broke off.");
+  if (there_->playing > 0) words += QLatin1Char(' ') + tr("It plays scene %1.").arg(there_->playing);
+  told_->setText(words);
+}
+
+void MemoryDialog::readController() {
+  const Controller* own = controller();
+  if (!own) return;
+  told_->setText(tr("Asking …"));
+  QtConcurrent::run(&pools::network(), [asked = *own] {
+    return std::make_shared<Result<MemoryState>>(link::readMemory(asked));
+  }).then(this, [this, id = own->id](const std::shared_ptr<Result<MemoryState>>& answer) {
+    const Controller* now = controller();
+    if (!now || now->id != id) return;
+    if (*answer) {
+      there_ = *std::move(*answer);
+      showState();
+      // Its limits decide how light becomes steps.
+      cancelWork();
+      return soon_.start();
+    }
+    there_.reset();
+    told_->setText(text(answer->failure().text()).replace(QLatin1Char('\n'), QLatin1Char(' ')));
+    showFill();
+  });
+}
+
+void MemoryDialog::write(const MemoryContent& content, bool isShows) {
+  const Controller* own = controller();
+  if (!own) return;
+  beginWork(tr("Writing …"));
+  write_->setEnabled(false);
+  QtConcurrent::run(&pools::network(), [to = *own, content] {
+    const auto now = std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now());
+    if (const Outcome set = link::setClock(to, now); !set)
+      return std::make_shared<Result<link::MemoryReport>>(set.failure());
+    return std::make_shared<Result<link::MemoryReport>>(
+        link::writeMemory(to, content, [&](const MemoryContent& before) {
+          return link::MemoryStore::ofUser().keep(to, before);
+        }));
+  }).then(this, [this, id = own->id, isShows](const std::shared_ptr<Result<link::MemoryReport>>& done) {
+    endWork();
+    const Controller* now = controller();
+    if (!now || now->id != id) return;
+    if (!*done) {
+      showFill();
+      return say(text(done->failure().text()), false);
+    }
+    const link::MemoryReport& report = **done;
+    there_ = report.now;
+    showState();
+    showFill();
+    if (!report.isVerified()) {
+      const QString why = report.trouble.empty()
+                              ? tr("What was read back differs: %1.").arg(text(report.left.front().what))
+                              : text(report.trouble);
+      return say(tr("%1 Write it again, or put back what it held.").arg(why), false);
+    }
+    say(tr("✓ Written, read back, and the same. Turn the light off here and it plays by itself."), true);
+    if (!isShows) return;
+    const auto when = std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now());
+    const std::string stamp = rfc3339(when, TimeZone::utc()).substr(0, 19) + "Z";
+    session_.document.complete(tr("write a controller's memory"), [id, stamp](Show& show) {
+      changeMemory(show, id, [&](ControllerMemory& memory) { memory.written = stamp; });
+    });
+  });
+}
+
+void MemoryDialog::play() {
+  const Controller* own = controller();
+  if (!own || !there_) return;
+  const int scene = currentScene() + 1;
+  QtConcurrent::run(&pools::network(), [to = *own, scene] {
+    return std::make_shared<Outcome>(link::playFromMemory(to, scene));
+  }).then(this, [this, scene](const std::shared_ptr<Outcome>& done) {
+    if (!*done) return say(text(done->failure().text()), false);
+    say(tr("✓ scene %1 plays from its memory; while light is on here, it shows that instead").arg(scene), true);
+    readController();
+  });
+}
+
+void MemoryDialog::say(const QString& words, bool isFine) {
+  state_->setText(
+      QStringLiteral("<span style=\"color:%1\">%2</span>")
+          .arg((isFine ? theme().fine : theme().wrong).name(), words.toHtmlEscaped().replace('\n', ' ')));
+}
+
+}  // namespace chispa::desk
