@@ -91,7 +91,8 @@ void print(const Controller& controller, const MemoryState& state, const Wanted&
   for (std::size_t i = 0; i < wanted.content.scenes.size(); ++i) {
     const SceneContent& scene = wanted.content.scenes[i];
     std::cout << "  " << i + 1 << " " << scene.name << ": " << scene.steps.size() << " steps, "
-              << static_cast<double>(scene.length_ms()) / 1000 << " s, " << scene.channelCount() << " channels";
+              << static_cast<double>(scene.length_ms()) / 1000 << " s, " << scene.channelCount()
+              << " channels";
     if (i < wanted.scenes.size())
       std::cout << ", ΔE " << rounded(wanted.scenes[i].error.mean) << ", at most "
                 << rounded(wanted.scenes[i].error.most);
@@ -127,8 +128,8 @@ int memory(const Words& words) {
   if (!opened) return kShowError;
   const Controller* controller = findNamed(opened->show.controllers, words.controller);
   if (!controller)
-    return failed({"There is no controller “" + words.controller + "”.", words.file,
-                   "chispa-cli patch names them."});
+    return failed(
+        {"There is no controller “" + words.controller + "”.", words.file, "chispa-cli patch names them."});
   const auto state = link::readMemory(*controller);
   if (!state) return failed(state.failure());
   if (words.scene >= 0) {

@@ -178,10 +178,12 @@ class Grammar {
     sub->add_flag("--dry-run", words_.dryRun, "only show what would change");
     sub->add_option("--wait", words_.wait_s, "seconds to wait for a controller that does not answer yet");
     sub = addForShow("memory",
-                     "what the show keeps in a controller's own memory, against what is there; fills it", memory);
+                     "what the show keeps in a controller's own memory, against what is there; fills it",
+                     memory);
     sub->add_option("--controller", words_.controller, "the controller's name")->required();
     sub->add_flag("--fit", words_.fit, "let steps differ as little as it takes to fit");
-    auto* write = sub->add_flag("--write", words_.write, "keep what is there, set the clock, write and read back");
+    auto* write =
+        sub->add_flag("--write", words_.write, "keep what is there, set the clock, write and read back");
     sub->add_flag("--restore", words_.restore, "put back what it held before it was last written")
         ->excludes(write);
     sub->add_option("--play", words_.scene, "play this scene there now, from 1; 0 is dark")

@@ -53,9 +53,9 @@ Result<MemoryState> readMemory(const Controller& controller) {
   if (!answer) return answer.failure();
   if (answer->status == kNotFound) return noMemory(controller);
   if (answer->status != kOk)
-    return Failure{"The controller does not tell what its memory holds (HTTP " +
-                       std::to_string(answer->status) + ").",
-                   setupPlace(controller), "Try again when it is ready."};
+    return Failure{
+        "The controller does not tell what its memory holds (HTTP " + std::to_string(answer->status) + ").",
+        setupPlace(controller), "Try again when it is ready."};
   return parseMemoryState(answer->body, setupPlace(controller));
 }
 
@@ -78,7 +78,8 @@ Result<MemoryReport> writeMemory(const Controller& controller, const MemoryConte
   MemoryReport report{*now, differencesOf(now->content, content), {}};
   if (!now->isWhole)
     report.trouble =
-        "The controller broke off while it was written, perhaps for want of power. It holds nothing whole now, "
+        "The controller broke off while it was written, perhaps for want of power. It holds nothing whole "
+        "now, "
         "and plays nothing.";
   else if (!answer)
     report.trouble = answer.failure().what;

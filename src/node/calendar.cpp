@@ -75,12 +75,13 @@ std::optional<UtcMillis> instantOf(const NightlyTime& time, const Place& place, 
     constexpr int kMinute_ms = 60'000;
     const QDate qday = QDate(1970, 1, 1).addDays(day.time_since_epoch().count());
     const QTimeZone zone(QByteArray::fromStdString(place.timeZone));
-    return QDateTime(qday, QTime::fromMSecsSinceStartOfDay(time.minutes * kMinute_ms), zone).toMSecsSinceEpoch();
+    return QDateTime(qday, QTime::fromMSecsSinceStartOfDay(time.minutes * kMinute_ms), zone)
+        .toMSecsSinceEpoch();
   }
   const bool isRising = time.kind == "dawn" || time.kind == "sunrise";
   const bool isTwilight = time.kind == "dawn" || time.kind == "dusk";
-  const auto passes = sunPasses(isRising ? date + days(1) : date, place,
-                                isTwilight ? kTwilight_deg : kHorizon_deg, isRising);
+  const auto passes =
+      sunPasses(isRising ? date + days(1) : date, place, isTwilight ? kTwilight_deg : kHorizon_deg, isRising);
   if (!passes) return std::nullopt;
   return *passes + std::int64_t{time.minutes} * 60'000;
 }
@@ -109,8 +110,8 @@ std::optional<UtcMillis> parseUtc(const std::string& text) {
                                          std::chrono::day(static_cast<unsigned>(day))};
   if (!date.ok() || hour < 0 || hour > 23 || minute < 0 || minute > 59 || second < 0 || second > 60)
     return std::nullopt;
-  const auto instant = sys_days(date) + std::chrono::hours(hour) + std::chrono::minutes(minute) +
-                       std::chrono::seconds(second);
+  const auto instant =
+      sys_days(date) + std::chrono::hours(hour) + std::chrono::minutes(minute) + std::chrono::seconds(second);
   return std::chrono::duration_cast<milliseconds>(instant.time_since_epoch()).count();
 }
 
@@ -140,9 +141,9 @@ std::optional<UtcMillis> sunPasses(sys_days date, const Place& place, double hei
   constexpr double kObliquity_deg = 23.4397;
   // The perihelion moves on, seen from the equinox.
   constexpr double kPerihelion_deg = 102.9372, kPerihelionADay_deg = 1.7195 / 36'525;
-  const double noon = std::round(static_cast<double>(date.time_since_epoch().count()) + kJulian1970 + 0.5 -
-                                 kJ2000) -
-                      place.longitude_deg / 360;
+  const double noon =
+      std::round(static_cast<double>(date.time_since_epoch().count()) + kJulian1970 + 0.5 - kJ2000) -
+      place.longitude_deg / 360;
   const double latitude = radiansOf(place.latitude_deg);
   // The sun moves on until it passes: where it stands then is found in a few turns.
   constexpr int kTurns = 3;

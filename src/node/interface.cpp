@@ -105,7 +105,8 @@ void Interface::addMemoryRoutes() {
                    return true;
                  });
                }));
-  server_->Put("/memory/contact", withMemory([this](const httplib::Request& request, httplib::Response& answer) {
+  server_->Put("/memory/contact",
+               withMemory([this](const httplib::Request& request, httplib::Response& answer) {
                  takeNumber(request.body, "contact", answer,
                             [this](int contact) { return node_.pressContact(contact); });
                }));
@@ -126,8 +127,10 @@ void Interface::takeNumber(const std::string& body, const char* key, httplib::Re
   constexpr int kMost = 1000;
   const bool isNumber = json.is_object() && json.contains(key) && json[key].is_number_integer();
   const double number = isNumber ? json[key].get<double>() : -1;
-  if (!(number >= 0 && number <= kMost)) return refuse(answer, 400, std::string(key) + " is no number of one");
-  if (!take(static_cast<int>(number))) return refuse(answer, 404, std::string("nothing is started by this ") + key);
+  if (!(number >= 0 && number <= kMost))
+    return refuse(answer, 400, std::string(key) + " is no number of one");
+  if (!take(static_cast<int>(number)))
+    return refuse(answer, 404, std::string("nothing is started by this ") + key);
   answerJson(answer, nlohmann::ordered_json{{"playing", node_.memory()["playing"]}});
 }
 

@@ -96,7 +96,8 @@ Asked readWords(const QCoreApplication& app) {
         "memory-fails=scene,power-fails=scene.",
         "FAULTS"},
        {"memory",
-        "What its memory holds: scenes=16,steps=2000,channels=4096,bytes=262144,starts=32,contacts=4,nofades; "
+        "What its memory holds: "
+        "scenes=16,steps=2000,channels=4096,bytes=262144,starts=32,contacts=4,nofades; "
         "or none.",
         "LIMITS"},
        {"clock", "What its clock shows, in UTC: 2026-12-24T16:30:00Z, or now; without it, it was never set.",

@@ -118,7 +118,8 @@ namespace {
 std::vector<std::uint8_t> sceneValues(const Scene& scene, std::int64_t at_ms) {
   const std::int64_t round_ms = scene.length_ms();
   if (scene.steps.empty()) return {};
-  if (round_ms <= 0 || (scene.rounds > 0 && at_ms >= round_ms * scene.rounds)) return scene.steps.back().values;
+  if (round_ms <= 0 || (scene.rounds > 0 && at_ms >= round_ms * scene.rounds))
+    return scene.steps.back().values;
   const std::int64_t round = at_ms / round_ms;
   std::int64_t left = at_ms - round * round_ms;
   const std::vector<std::uint8_t> dark(scene.steps.front().values.size(), 0);

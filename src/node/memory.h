@@ -81,8 +81,8 @@ struct Content {
 /// Reads content; nothing, with the reason in `why`, if it makes no sense or is more than `limits`.
 std::optional<Content> parseContent(const std::string& text, const MemoryLimits& limits, std::string& why);
 
-/// A node's memory and what plays from it, by a clock of its own. No thread of its own: `now_ms` is any steady
-/// time, in milliseconds.
+/// A node's memory and what plays from it, by a clock of its own. No thread of its own: `now_ms` is any
+/// steady time, in milliseconds.
 class Memory {
  public:
   explicit Memory(MemoryLimits limits) : limits_(limits) {}

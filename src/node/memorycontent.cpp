@@ -26,8 +26,8 @@ std::vector<std::uint8_t> valuesOf(const std::string& hex, int channels) {
 
 void limit(std::int64_t wanted, std::int64_t most, const char* of) {
   if (wanted > most)
-    throw std::runtime_error(std::to_string(wanted) + " " + of + " are more than the " + std::to_string(most) +
-                             " that it holds");
+    throw std::runtime_error(std::to_string(wanted) + " " + of + " are more than the " +
+                             std::to_string(most) + " that it holds");
 }
 
 Scene readScene(const nlohmann::json& json, const MemoryLimits& limits) {
@@ -48,7 +48,8 @@ Scene readScene(const nlohmann::json& json, const MemoryLimits& limits) {
     throw std::runtime_error("then is neither stay, dark nor next");
   scene.next = wholeNumber(json, "next", 0, limits.scenes, 0);
   for (const auto& step : json.at("steps")) {
-    scene.steps.push_back({wholeNumber(step, "fade_ms", 0, kDay_ms, 0), wholeNumber(step, "hold_ms", 0, kDay_ms, 0),
+    scene.steps.push_back({wholeNumber(step, "fade_ms", 0, kDay_ms, 0),
+                           wholeNumber(step, "hold_ms", 0, kDay_ms, 0),
                            valuesOf(step.at("values").get<std::string>(), channels)});
     if (scene.steps.back().fade_ms > 0 && !limits.fades) throw std::runtime_error("it cannot fade");
     limit(static_cast<std::int64_t>(scene.steps.size()), limits.stepsOfScene, "steps of a scene");
@@ -134,9 +135,9 @@ std::optional<Content> parseContent(const std::string& text, const MemoryLimits&
 
 std::optional<MemoryLimits> parseMemoryWords(const std::string& words, std::string& why) {
   MemoryLimits limits;
-  const std::map<std::string, int*> kNumbers{
-      {"scenes", &limits.scenes}, {"steps", &limits.steps},       {"channels", &limits.channels},
-      {"bytes", &limits.bytes},   {"contacts", &limits.contacts}, {"starts", &limits.starts}};
+  const std::map<std::string, int*> kNumbers{{"scenes", &limits.scenes},     {"steps", &limits.steps},
+                                             {"channels", &limits.channels}, {"bytes", &limits.bytes},
+                                             {"contacts", &limits.contacts}, {"starts", &limits.starts}};
   std::istringstream in(words);
   std::string word;
   try {

@@ -273,9 +273,8 @@ class SayableEffect : public testing::TestWithParam<std::string> {};
 
 /// Whether all of it is a program that is right everywhere.
 bool expectRight(BoardShow made, const std::string& effect, bool isScore) {
-  const SceneId scene = isScore
-                                   ? SceneId(made.addScoreOf({made.clip(effect)}, Micros(8'000'000)))
-                                   : SceneId(made.addLookOf({made.clip(effect)}));
+  const SceneId scene = isScore ? SceneId(made.addScoreOf({made.clip(effect)}, Micros(8'000'000)))
+                                : SceneId(made.addLookOf({made.clip(effect)}));
   const auto light = made.write(made.planOf(scene));
   EXPECT_TRUE(light) << light.failure().text();
   if (!light) return false;

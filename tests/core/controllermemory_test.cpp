@@ -47,9 +47,7 @@ class Memories : public testing::Test {
   Result<MemoryFill> fill(const MemoryLimits& limits) {
     return fillMemory(made_.show, *compile(made_.show), controller_, memory_, limits, {});
   }
-  static MemoryLimits roomy() {
-    return {16, 10'000, 10'000, 4096, 32, 4, 1 << 20, 32, 8, 24, true};
-  }
+  static MemoryLimits roomy() { return {16, 10'000, 10'000, 4096, 32, 4, 1 << 20, 32, 8, 24, true}; }
   ValueLight values() { return ValueLight(made_.show, derivePatch(made_.show), 0); }
 
   BoardShow made_;
@@ -107,7 +105,8 @@ TEST(MemoryContents, LiesAreToldAndDoNoHarm) {
                              MemoryContent content;
                              content.scenes = {twoSteps()};
                              return content;
-                           }()).dump();
+                           }())
+                               .dump();
   ASSERT_TRUE(parseMemoryContent(good, "here"));
   const auto with = [&](const std::string& from, const std::string& to) {
     std::string text = good;
@@ -187,9 +186,9 @@ TEST_F(Memories, ValuesLeadBackToTheLightTheyWereMadeOf) {
         compiled->packer->pack(frame, Micros(0), 1, all, {}, Dither::None);
         Values own;
         for (std::size_t i = 0; i < compiled->patch.universes.size(); ++i)
-          own.insert(own.end(), all.begin() + static_cast<std::ptrdiff_t>(i * 512),
-                     all.begin() + static_cast<std::ptrdiff_t>(i * 512) +
-                         compiled->patch.universes[i].channels);
+          own.insert(
+              own.end(), all.begin() + static_cast<std::ptrdiff_t>(i * 512),
+              all.begin() + static_cast<std::ptrdiff_t>(i * 512) + compiled->patch.universes[i].channels);
         ASSERT_EQ(std::ssize(own), back.channels());
         for (std::size_t i = 0; i < 6; ++i) {
           const Rgb found = back.lightOf(own, i);
@@ -218,7 +217,8 @@ TEST_F(Memories, StepsKeepWithinTheirToleranceWhateverTheLight) {
       for (int i = 1; i <= length; ++i) {
         Values frame(18);
         for (std::size_t c = 0; c < 18; ++c)
-          frame[c] = glides ? static_cast<std::uint8_t>((now[c] * (length - i) + next[c] * i) / length) : next[c];
+          frame[c] =
+              glides ? static_cast<std::uint8_t>((now[c] * (length - i) + next[c] * i) / length) : next[c];
         frames.frames.push_back(frame);
       }
       now = next;
@@ -290,9 +290,7 @@ TEST_F(Memories, AnEffectBecomesStepsThatAreToldHowNearTheyCome) {
 TEST_F(Memories, OnlyChannelsThatAreLitAreKept) {
   // A window that lights the third pixel alone.
   addLook("hold");
-  changeItem(made_.show.zones, made_.zone, [](Zone& zone) {
-    zone.parts.front().runs = {{2, 1}};
-  });
+  changeItem(made_.show.zones, made_.zone, [](Zone& zone) { zone.parts.front().runs = {{2, 1}}; });
   const auto made = fill(roomy());
   ASSERT_TRUE(made) << made.failure().text();
   const auto& channels = made->content.scenes.front().channels;
@@ -370,7 +368,9 @@ TEST_F(Memories, HalvesOfSixteenBitsAreNotFaded) {
 
 TEST_F(Memories, NamesOfScenesFollowWhenOneGoesOrMoves) {
   for (int i = 0; i < 4; ++i) addMemoryScene(made_.show, controller_, made_.addLookOf({made_.clip("hold")}));
-  const auto now = [&]() -> const ControllerMemory& { return find(made_.show.controllers, controller_)->memory; };
+  const auto now = [&]() -> const ControllerMemory& {
+    return find(made_.show.controllers, controller_)->memory;
+  };
   changeMemory(made_.show, controller_, [](ControllerMemory& m) {
     m.scenes[0].next = 3;
     m.scenes[3].next = 2;
@@ -461,10 +461,12 @@ TEST(PosixZones, APlaceKeepsItsTimeForTenYears) {
     const auto zone = TimeZone::named(cities[i].zone);
     ASSERT_TRUE(zone);
     // Some lands follow the moon, and their coming years are written out one by one.
-    static const std::set<std::string> kByTheMoon{"Africa/Casablanca", "Africa/El_Aaiun", "Asia/Gaza", "Asia/Hebron"};
+    static const std::set<std::string> kByTheMoon{"Africa/Casablanca", "Africa/El_Aaiun", "Asia/Gaza",
+                                                  "Asia/Hebron"};
     if (kByTheMoon.contains(cities[i].zone)) continue;
     for (int day = 0; day < 10 * 365; day += 11) {
-      const Instant at = Instant(std::chrono::sys_days(std::chrono::days(20'800 + day))) + std::chrono::hours(day % 24);
+      const Instant at =
+          Instant(std::chrono::sys_days(std::chrono::days(20'800 + day))) + std::chrono::hours(day % 24);
       EXPECT_EQ(offsetByLibrary(*rule, at.time_since_epoch().count()), zone->offsetAt(at).count())
           << cities[i].zone << " " << *rule << " " << dateText(std::chrono::floor<std::chrono::days>(at));
       ++asked;

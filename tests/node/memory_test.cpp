@@ -7,6 +7,7 @@
 
 #include "capture.h"
 #include "eventually.h"
+#include "temporary.h"
 #include <gtest/gtest.h>
 #include <httplib.h>
 
@@ -15,7 +16,6 @@
 #include "link/memorystore.h"
 #include "link/nodememory.h"
 #include "node/interface.h"
-#include "temporary.h"
 
 namespace chispa::node {
 namespace {
@@ -51,16 +51,19 @@ UtcMillis at(const char* text) {
 TEST(NodeCalendar, InstantsGoThereAndBack) {
   for (const char* text : {"1970-01-01T00:00:00Z", "2026-12-24T16:30:05Z", "2028-02-29T23:59:59Z"})
     EXPECT_EQ(utcText(at(text)), text);
-  for (const char* text : {"", "2026-12-24", "2026-02-29T10:00:00Z", "2026-12-24T25:00:00Z", "2026-12-24T16:30:05"})
+  for (const char* text :
+       {"", "2026-12-24", "2026-02-29T10:00:00Z", "2026-12-24T25:00:00Z", "2026-12-24T16:30:05"})
     EXPECT_FALSE(parseUtc(text)) << text;
-  for (const char* zone : {"UTC0", "CET-1CEST,M3.5.0,M10.5.0/3", "<-03>3", "<+0330>-3:30", "EST5EDT,M3.2.0,M11.1.0"})
+  for (const char* zone :
+       {"UTC0", "CET-1CEST,M3.5.0,M10.5.0/3", "<-03>3", "<+0330>-3:30", "EST5EDT,M3.2.0,M11.1.0"})
     EXPECT_TRUE(isPosixZone(zone)) << zone;
   for (const char* zone : {"", "rubbish", "Europe/Berlin", "../../etc/passwd"})
     EXPECT_FALSE(isPosixZone(zone)) << zone;
 }
 
 TEST(NodeCalendar, ItsSunIsThatOfTheAlmanacToTwoMinutes) {
-  const std::vector<std::pair<double, double>> places{{52.52, 13.41}, {-33.9, 151.2}, {0.3, -78.5}, {64.1, -21.9}, {21.3, -157.9}};
+  const std::vector<std::pair<double, double>> places{
+      {52.52, 13.41}, {-33.9, 151.2}, {0.3, -78.5}, {64.1, -21.9}, {21.3, -157.9}};
   int compared = 0;
   for (const auto& [north, east] : places)
     for (int day = 0; day < 730; day += 5) {
@@ -71,7 +74,8 @@ TEST(NodeCalendar, ItsSunIsThatOfTheAlmanacToTwoMinutes) {
         const auto own = sunPasses(date, place, height, isRising);
         ASSERT_EQ(own.has_value(), is.has_value()) << north << " " << day;
         if (!is) return;
-        EXPECT_NEAR(static_cast<double>(*own) / 1000, static_cast<double>(is->time_since_epoch().count()), 120)
+        EXPECT_NEAR(static_cast<double>(*own) / 1000, static_cast<double>(is->time_since_epoch().count()),
+                    120)
             << north << " " << day << " " << height << isRising;
         ++compared;
       };
@@ -97,7 +101,8 @@ TEST(NodeCalendar, KeepsToItsNights) {
   EXPECT_EQ(last(nine, "2026-12-24T19:59:59Z"), "2026-12-23T20:00:00Z");
   // Summer time.
   EXPECT_EQ(last(nine, "2026-07-01T22:00:00Z"), "2026-07-01T19:00:00Z");
-  // After midnight is the night of the day before: Saturday's 01:00 comes on Sunday. 2026-11-28 is a Saturday.
+  // After midnight is the night of the day before: Saturday's 01:00 comes on Sunday. 2026-11-28 is a
+  // Saturday.
   NightlyTime one;
   one.minutes = 60;
   one.weekdays = 1 << 5;
@@ -129,7 +134,8 @@ TEST(NodeMemory, PlaysAsChispaSaysItWill) {
     SceneContent& scene = content.scenes.front();
     scene.steps.clear();
     for (int i = 0; i < 1 + static_cast<int>(random() % 6); ++i)
-      scene.steps.push_back({static_cast<std::int64_t>(random() % 300), static_cast<std::int64_t>(random() % 300),
+      scene.steps.push_back({static_cast<std::int64_t>(random() % 300),
+                             static_cast<std::int64_t>(random() % 300),
                              {static_cast<std::uint8_t>(random()), static_cast<std::uint8_t>(random()),
                               static_cast<std::uint8_t>(random())}});
     scene.rounds = static_cast<int>(random() % 3);
@@ -175,7 +181,8 @@ TEST(NodeMemory, ScenesFollowAndContactsStartThem) {
 
 TEST(NodeMemory, TheClockStartsWhatIsDueAndCatchesUp) {
   MemoryContent content = contentOf(2);
-  content.starts = {{1, {0, {NightTimeKind::Sunset, -10}, {}}}, {0, {0, {NightTimeKind::Clock, 22 * 60}, {}}}};
+  content.starts = {{1, {0, {NightTimeKind::Sunset, -10}, {}}},
+                    {0, {0, {NightTimeKind::Clock, 22 * 60}, {}}}};
   content.atPowerOn = 2;
   Memory memory{MemoryLimits{}};
   memory.fill(readAs(content), 0);
@@ -207,7 +214,8 @@ TEST(NodeMemory, TheClockStartsWhatIsDueAndCatchesUp) {
 
 TEST(NodeMemory, WordsOfTheCommandLineAreLimits) {
   std::string why;
-  const auto limits = parseMemoryWords("scenes=2,steps=30,bytes=900,channels=60,contacts=1,starts=3,nofades", why);
+  const auto limits =
+      parseMemoryWords("scenes=2,steps=30,bytes=900,channels=60,contacts=1,starts=3,nofades", why);
   ASSERT_TRUE(limits) << why;
   EXPECT_EQ(limits->scenes, 2);
   EXPECT_EQ(limits->stepsOfScene, 30);
@@ -299,7 +307,8 @@ TEST_F(MemoryOfNode, RefusesWhatItCannotHoldAndKeepsWhatItHeld) {
   EXPECT_NE(tooMany.failure().text().find("3 scenes, of 2"), std::string::npos) << tooMany.failure().text();
   // It is not only Chispa that looks at the limits.
   EXPECT_EQ(put("/memory", chispa::toJson(contentOf(3)).dump()), 400);
-  for (const char* rubbish : {"", "{", "[]", "{\"scenes\":[{}]}", "{\"scenes\":7}"}) EXPECT_EQ(put("/memory", rubbish), 400);
+  for (const char* rubbish : {"", "{", "[]", "{\"scenes\":[{}]}", "{\"scenes\":7}"})
+    EXPECT_EQ(put("/memory", rubbish), 400);
   EXPECT_EQ(put("/clock", "{\"utc\":\"tomorrow\"}"), 400);
   EXPECT_EQ(put("/memory/play", "{\"scene\":1e300}"), 400);
   EXPECT_EQ(put("/memory/contact", "{\"contact\":4}"), 404);
@@ -334,7 +343,8 @@ TEST_F(MemoryOfNode, LosesPowerAndPlaysNothingHalf) {
 TEST_F(MemoryOfNode, StandsInThePublishedSchema) {
   start({});
   MemoryContent content = contentOf(1);
-  content.starts = {{1, {0, {NightTimeKind::Clock, 60}, {3, "12-01", "12-24", {"12-24"}, {"12-31"}}}}, {1, {2, {}, {}}}};
+  content.starts = {{1, {0, {NightTimeKind::Clock, 60}, {3, "12-01", "12-24", {"12-24"}, {"12-31"}}}},
+                    {1, {2, {}, {}}}};
   ASSERT_TRUE(link::writeMemory(controller_, content)->isVerified());
   node_->setClock(at("2026-12-24T15:40:00Z"));
   std::ifstream in(CHISPA_SOURCE_DIR "/docs/node-interface.schema.json");

@@ -80,8 +80,7 @@ Result<std::string> posixZone(const std::string& zone, const std::string& folder
   const auto end = bytes.size() > 1 && bytes.back() == '\n' ? bytes.size() - 1 : std::string::npos;
   const auto begin = end == std::string::npos ? end : bytes.rfind('\n', end - 1);
   if (!bytes.starts_with("TZif") || begin == std::string::npos || begin + 1 == end)
-    return Failure{"The rule of the time zone “" + zone + "” cannot be read.",
-                   folder,
+    return Failure{"The rule of the time zone “" + zone + "” cannot be read.", folder,
                    "Install the package tzdata, or choose another place in Run."};
   return bytes.substr(begin + 1, end - begin - 1);
 }

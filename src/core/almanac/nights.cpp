@@ -62,7 +62,7 @@ bool holdsOn(const RuleDays& days, Date date) {
 }
 
 NightPlan::NightPlan(const Show& show, TimeZone zone)
-    : rules_(show.rules), place_(show.almanac), zone_(zone) {}
+    : rules_(show.rules), place_(show.almanac), zone_(zone), sun_(std::make_shared<SunTable>(show.almanac)) {}
 
 Result<NightPlan> NightPlan::of(const Show& show) {
   if (show.almanac.zone.empty()) return NightPlan(show, TimeZone::utc());
@@ -71,16 +71,19 @@ Result<NightPlan> NightPlan::of(const Show& show) {
   return NightPlan(show, *zone);
 }
 
-const SunTimes& NightPlan::SunTable::on(Date date) {
+SunTimes NightPlan::SunTable::on(Date date) {
+  // Some years are kept; who asks for more asks anew.
+  constexpr std::size_t kMostDays = 2'000;
+  const std::scoped_lock lock(mutex_);
+  if (days_.size() > kMostDays) days_.clear();
   const auto known = days_.find(date);
-  return known != days_.end()
-             ? known->second
-             : days_.emplace(date, sunOn(date, place_.latitude_deg, place_.longitude_deg)).first->second;
+  return known != days_.end() ? known->second
+                              : days_.emplace(date, sunOn(date, latitude_deg_, longitude_deg_)).first->second;
 }
 
-std::optional<Instant> NightPlan::instantOf(const NightTime& time, Date date, SunTable& table) const {
+std::optional<Instant> NightPlan::instantOf(const NightTime& time, Date date) const {
   if (!isOfSun(time)) return zone_.instantOf(date, minutes(time.minutes));
-  const SunTimes& sun = table.on(date);
+  const SunTimes sun = sun_->on(date);
   const std::optional<Instant>& at = time.kind == NightTimeKind::Sunset ? sun.sunset
                                      : time.kind == NightTimeKind::Dusk ? sun.dusk
                                      : time.kind == NightTimeKind::Dawn ? sun.dawn
@@ -90,7 +93,7 @@ std::optional<Instant> NightPlan::instantOf(const NightTime& time, Date date, Su
 
 /// The evening of a night lies on its own date, the morning on the next. What begins in the morning and ends
 /// past noon lies on its own date altogether.
-NightPlan::Window NightPlan::windowOf(std::size_t index, Date date, SunTable& sun) const {
+NightPlan::Window NightPlan::windowOf(std::size_t index, Date date) const {
   const Rule& rule = *rules_[index];
   Window window{{}, {}, date, index, {}};
   if (rule.isOff)
@@ -101,15 +104,15 @@ NightPlan::Window NightPlan::windowOf(std::size_t index, Date date, SunTable& su
   const bool fromEvening = isOfEvening(rule.from);
   const bool untilEvening = isOfEvening(rule.until);
   const Date fromDate = fromEvening || untilEvening ? date : date + days(1);
-  const auto start = instantOf(rule.from, fromDate, sun);
+  const auto start = instantOf(rule.from, fromDate);
   Date untilDate = untilEvening ? date : date + days(1);
-  auto end = instantOf(rule.until, untilDate, sun);
+  auto end = instantOf(rule.until, untilDate);
   // Until a clock time that has passed when it begins: that of the day after.
   if (start && end && *end <= *start && !isOfSun(rule.until))
-    end = instantOf(rule.until, untilDate += days(1), sun);
+    end = instantOf(rule.until, untilDate += days(1));
   if (!start || !end) {
     const bool isFrom = !start;
-    window.why = whyNoSun(isFrom ? rule.from : rule.until, sun.on(isFrom ? fromDate : untilDate));
+    window.why = whyNoSun(isFrom ? rule.from : rule.until, sun_->on(isFrom ? fromDate : untilDate));
   } else if (*end <= *start) {
     window.why =
         "it would end before it begins: " + clockText(*start, zone_) + " to " + clockText(*end, zone_);
@@ -120,11 +123,11 @@ NightPlan::Window NightPlan::windowOf(std::size_t index, Date date, SunTable& su
   return window;
 }
 
-std::vector<NightPlan::Window> NightPlan::windows(Date first, int count, SunTable& sun) const {
+std::vector<NightPlan::Window> NightPlan::windows(Date first, int count) const {
   std::vector<Window> all;
   for (int i = 0; i < count; ++i)
     for (std::size_t rule = 0; rule < rules_.size(); ++rule)
-      if (Window window = windowOf(rule, first + days(i), sun); window.why.empty())
+      if (Window window = windowOf(rule, first + days(i)); window.why.empty())
         all.push_back(std::move(window));
   return all;
 }
@@ -174,12 +177,11 @@ std::vector<Slot> NightPlan::slotsOf(Date first, int count) const {
 }
 
 std::vector<Night> NightPlan::nights(Date first, int count) const {
-  SunTable sun(place_);
   std::vector<Night> nights;
   for (int i = 0; i < count; ++i) {
     const Date date = first + days(i);
-    const SunTimes& evening = sun.on(date);
-    const SunTimes& morning = sun.on(date + days(1));
+    const SunTimes evening = sun_->on(date);
+    const SunTimes morning = sun_->on(date + days(1));
     nights.push_back({date, evening.sunset, evening.dusk, morning.dawn, morning.sunrise, {}, {}});
   }
   const auto nightOf = [&](Date date) {
@@ -187,7 +189,7 @@ std::vector<Night> NightPlan::nights(Date first, int count) const {
     return index >= 0 && index < count ? &nights[static_cast<std::size_t>(index)] : nullptr;
   };
   // Those of the nights around may reach into these.
-  const auto around = windows(first - days(2), count + 4, sun);
+  const auto around = windows(first - days(2), count + 4);
   for (const Window& window : around)
     if (Night* night = nightOf(window.night))
       night->alone.push_back({window.start, window.end, window.night, rules_[window.rule]->id});
@@ -203,19 +205,18 @@ Date NightPlan::nightOf(Instant instant) const {
 
 Moment NightPlan::at(Instant instant) const {
   Moment moment;
-  SunTable sun(place_);
   const Date night = nightOf(instant);
-  for (const Slot& slot : laid(windows(night - days(2), 6, sun))) {
+  for (const Slot& slot : laid(windows(night - days(2), 6))) {
     if (slot.start <= instant && instant < slot.end) moment.slot = slot;
     if (slot.start > instant && slot.start < instant + days(2) &&
         (!moment.next || slot.start < moment.next->start))
       moment.next = slot;
   }
   for (std::size_t i = 0; i < rules_.size(); ++i) {
-    Window window = windowOf(i, night, sun);
+    Window window = windowOf(i, night);
     // A rule of the day after may have begun already: it goes past noon.
     if (!(window.why.empty() && window.start <= instant && instant < window.end))
-      if (Window later = windowOf(i, night + days(1), sun);
+      if (Window later = windowOf(i, night + days(1));
           later.why.empty() && later.start <= instant && instant < later.end)
         window = later;
     Verdict verdict{rules_[i]->id, window.start, window.end, false, window.why};

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <map>
+#include <memory>
+#include <mutex>
 
 #include "core/almanac/sun.h"
 #include "core/show/show.h"
@@ -79,26 +81,30 @@ class NightPlan {
     /// Why there is none; empty if there is.
     std::string why;
   };
-  /// The sun on the days that one question is about: each is worked out once.
+  /// The sun of one place, each day worked out once: copies of a plan share it. Any thread.
   class SunTable {
    public:
-    explicit SunTable(const Almanac& place) : place_(place) {}
-    const SunTimes& on(Date date);
+    explicit SunTable(const Almanac& place)
+        : latitude_deg_(place.latitude_deg), longitude_deg_(place.longitude_deg) {}
+    SunTimes on(Date date);
 
    private:
-    const Almanac& place_;
+    double latitude_deg_;
+    double longitude_deg_;
+    std::mutex mutex_;
     std::map<Date, SunTimes> days_;
   };
   NightPlan(const Show& show, TimeZone zone);
-  std::optional<Instant> instantOf(const NightTime& time, Date date, SunTable& sun) const;
-  Window windowOf(std::size_t rule, Date date, SunTable& sun) const;
-  std::vector<Window> windows(Date first, int count, SunTable& sun) const;
+  std::optional<Instant> instantOf(const NightTime& time, Date date) const;
+  Window windowOf(std::size_t rule, Date date) const;
+  std::vector<Window> windows(Date first, int count) const;
   bool goesBefore(std::size_t a, std::size_t b) const;
   std::vector<Slot> laid(const std::vector<Window>& windows) const;
 
   Items<Rule> rules_;
   Almanac place_;
   TimeZone zone_;
+  std::shared_ptr<SunTable> sun_;
 };
 
 /// True if the days of a rule have `date` among them.

@@ -108,7 +108,7 @@ std::string startsText(const MemoryContent& content, int scene) {
   std::string text;
   for (const StartContent& start : content.starts)
     if (start.scene == scene) text += (text.empty() ? "" : "; ") + startText(start.when);
-  return text.empty() ? "by no time and no contact" : text;
+  return text.empty() ? "never" : text;
 }
 
 }  // namespace
@@ -132,7 +132,8 @@ std::vector<MemoryDifference> differencesOf(const MemoryContent& there, const Me
     const std::string starts = startsText(there, number), asked = startsText(wanted, number);
     if (starts != asked) note(what + " begins", starts, asked);
   }
-  if (startsText(there, 0) != startsText(wanted, 0)) note("dark", startsText(there, 0), startsText(wanted, 0));
+  if (startsText(there, 0) != startsText(wanted, 0))
+    note("dark", startsText(there, 0), startsText(wanted, 0));
   if (there.atPowerOn != wanted.atPowerOn) {
     const auto scene = [](int number) {
       return number == 0 ? std::string("dark") : "scene " + std::to_string(number);

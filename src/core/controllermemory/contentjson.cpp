@@ -55,12 +55,9 @@ Json sceneJson(const SceneContent& scene) {
                         {"count", block.count}});
   for (const MemoryStep& step : scene.steps)
     steps.push_back({{"fade_ms", step.fade_ms}, {"hold_ms", step.hold_ms}, {"values", hexOf(step.values)}});
-  return {{"name", scene.name},
-          {"channels", std::move(channels)},
-          {"rounds", scene.rounds},
-          {"then", nameOf(scene.then)},
-          {"next", scene.next},
-          {"steps", std::move(steps)}};
+  return {{"name", scene.name},     {"channels", std::move(channels)},
+          {"rounds", scene.rounds}, {"then", nameOf(scene.then)},
+          {"next", scene.next},     {"steps", std::move(steps)}};
 }
 
 SceneContent readScene(const Json& json) {
@@ -71,11 +68,12 @@ SceneContent readScene(const Json& json) {
     const FieldReader block(element);
     const auto protocol = block.word("protocol", Protocol::E131);
     const UniverseRange range = universeRange(protocol);
-    scene.channels.push_back(
-        {protocol, block.whole<int>("universe", range.low, range.high, std::max(1, range.low)),
-         block.whole<int>("channel", 1, kUniverseChannels, 1),
-         block.whole<int>("count", 1, kUniverseChannels, 1)});
-    if (scene.channelCount() > kMostChannels) throw FieldError("a scene has more channels than any controller");
+    scene.channels.push_back({protocol,
+                              block.whole<int>("universe", range.low, range.high, std::max(1, range.low)),
+                              block.whole<int>("channel", 1, kUniverseChannels, 1),
+                              block.whole<int>("count", 1, kUniverseChannels, 1)});
+    if (scene.channelCount() > kMostChannels)
+      throw FieldError("a scene has more channels than any controller");
   });
   scene.rounds = in.whole<int>("rounds", 0, 1'000'000, 0);
   scene.then = in.word("then", AfterScene::Stay);

@@ -84,8 +84,8 @@ void trimChannels(const std::vector<OwnUniverse>& own, Protocol protocol, SceneC
           high = std::max(high, c + 1);
         }
     if (low < high) {
-      scene.channels.push_back({protocol, universe.universe, static_cast<int>(low) + 1,
-                                static_cast<int>(high - low)});
+      scene.channels.push_back(
+          {protocol, universe.universe, static_cast<int>(low) + 1, static_cast<int>(high - low)});
       kept.push_back({first + low, first + high});
     }
     first += count;
@@ -141,7 +141,7 @@ class Filler {
     };
     const bool needsPlace =
         anySun(memory_.darkens) || std::any_of(memory_.scenes.begin(), memory_.scenes.end(),
-                                              [&](const MemoryScene& s) { return anySun(s.starts); });
+                                               [&](const MemoryScene& s) { return anySun(s.starts); });
     if (almanac.zone.empty() && needsPlace)
       return Failure{"The sun shall start scenes, and the show has no place.", controller_.name,
                      "Choose one in Run, in the almanac."};
@@ -161,9 +161,10 @@ class Filler {
     const int frame_ms = step_ms / stride;
     SceneValues lit(show_, compiled_, source, index_, 1000 / frame_ms);
     const CompiledLook* look = lit.light().look();
-    const std::int64_t fadeIn_ms = look && limits_.fades && !values_.hasWideValues()
-                                       ? std::chrono::duration_cast<std::chrono::milliseconds>(look->fadeIn).count()
-                                       : 0;
+    const std::int64_t fadeIn_ms =
+        look && limits_.fades && !values_.hasWideValues()
+            ? std::chrono::duration_cast<std::chrono::milliseconds>(look->fadeIn).count()
+            : 0;
     const Micros length = look ? wanted.length : lit.light().length();
     ValueFrames frames{frame_ms, static_cast<std::size_t>(stride), {}};
     const auto count =
@@ -179,8 +180,7 @@ class Filler {
     scene.next = wanted.next <= std::ssize(memory_.scenes) ? wanted.next : 0;
     // Half a value of 16 bits cannot be faded by itself.
     const StepRules rules{memory_.tolerance, limits_.fades && !values_.hasWideValues()};
-    scene.steps =
-        findSteps(frames, values_, rules, [this](double share) { return tell(0.4 + 0.4 * share); });
+    scene.steps = findSteps(frames, values_, rules, [this](double share) { return tell(0.4 + 0.4 * share); });
     if (scene.steps.empty()) return false;
     scene.steps.front().fade_ms = fadeIn_ms;
     trimChannels(universesOf(compiled_.patch, index_), controller_.protocol, scene);

@@ -25,8 +25,8 @@ struct StepRules {
 };
 
 /// As few steps as a greedy search finds that show `frames`: each begins with values of theirs and reaches as
-/// far as no pixel is off by more than the tolerance, standing still or fading in a straight line. Between two
-/// instants at which steps may begin light takes whichever of the two is nearer. Empty if cancelled.
+/// far as no pixel is off by more than the tolerance, standing still or fading in a straight line. Between
+/// two instants at which steps may begin light takes whichever of the two is nearer. Empty if cancelled.
 std::vector<MemoryStep> findSteps(const ValueFrames& frames, const ValueLight& light, const StepRules& rules,
                                   const Progress& progress);
 

@@ -97,7 +97,9 @@ void removeMemoryScene(Show& show, ControllerId controller, std::size_t scene) {
     if (scene >= memory.scenes.size()) return;
     memory.scenes.erase(memory.scenes.begin() + static_cast<std::ptrdiff_t>(scene));
     const int gone = static_cast<int>(scene) + 1;
-    renameScenes(memory, [gone](int number) { return number == gone ? 0 : number > gone ? number - 1 : number; });
+    renameScenes(memory, [gone](int number) {
+      return number == gone ? 0 : number > gone ? number - 1 : number;
+    });
   });
 }
 

@@ -378,6 +378,7 @@ void takeMemory(const Session& session, Photographer& photo) {
       memory.scenes.front().starts = {{0, {NightTimeKind::Sunset, -15}, {}}};
       memory.scenes.back().starts = {{0, {NightTimeKind::Clock, 20 * 60}, {96, "11-27", "01-06", {}, {}}}};
       memory.darkens = {{0, {NightTimeKind::Clock, 22 * 60}, {}}};
+      memory.scenes.back().length = Micros(6'000'000);
       memory.tolerance = 2;
     });
   });

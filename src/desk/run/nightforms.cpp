@@ -147,9 +147,7 @@ PartAccess<T> partOf(const Session& session, RuleId id, T Rule::*member) {
           [session, id, member](const QString& name, const std::function<void(T&)>& change) {
             session.edit(
                 name,
-                [&](Show& show) {
-                  changeItem(show.rules, id, [&](Rule& rule) { change(rule.*member); });
-                },
+                [&](Show& show) { changeItem(show.rules, id, [&](Rule& rule) { change(rule.*member); }); },
                 name + QStringLiteral("-item"));
           }};
 }

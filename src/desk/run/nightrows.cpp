@@ -22,9 +22,7 @@ Form::Get<V> getOf(const PartAccess<T>& part, F value) {
 }
 template <class V, class T, class F>
 Form::Set<V> setOf(const PartAccess<T>& part, const QString& name, F change) {
-  return [edit = part.edit, name, change](V value) {
-    edit(name, [&](T& now) { change(now, value); });
-  };
+  return [edit = part.edit, name, change](V value) { edit(name, [&](T& now) { change(now, value); }); };
 }
 
 /// Seven buttons, a day of the week each.
@@ -97,8 +95,7 @@ void addDays(Form& form, const QString& key, const PartAccess<RuleDays>& days) {
                        member == &RuleDays::first ? &RuleDays::last : &RuleDays::first;
                    d.*member = one ? dayText(*one) : std::string();
                    // Both of one year, or both of every year.
-                   if ((d.*other).size() != (d.*member).size() && !(d.*member).empty() &&
-                       !(d.*other).empty())
+                   if ((d.*other).size() != (d.*member).size() && !(d.*member).empty() && !(d.*other).empty())
                      (d.*other).clear();
                  }));
   };
@@ -106,10 +103,10 @@ void addDays(Form& form, const QString& key, const PartAccess<RuleDays>& days) {
   day("Last", Form::tr("To"), &RuleDays::last);
   const auto several = [&](const char* name, const QString& label,
                            std::vector<std::string> RuleDays::*member) {
-    form.addText(key + QLatin1String(name), label,
-                 getOf<QString>(days, [member](const RuleDays& d) { return daysText(d.*member); }),
-                 setOf<QString>(days, label,
-                                [member](RuleDays& d, const QString& v) { d.*member = daysOf(v); }));
+    form.addText(
+        key + QLatin1String(name), label,
+        getOf<QString>(days, [member](const RuleDays& d) { return daysText(d.*member); }),
+        setOf<QString>(days, label, [member](RuleDays& d, const QString& v) { d.*member = daysOf(v); }));
   };
   several("Only", Form::tr("Only on"), &RuleDays::only);
   several("Except", Form::tr("Not on"), &RuleDays::except);

@@ -90,7 +90,8 @@ class BoardPair {
     const auto channels = static_cast<std::size_t>(strip_.channels());
     for (std::size_t i = 0; i < pixels.size(); ++i) {
       setLight(composed, i, lightOfPixel(full_, pixels[i]));
-      setLight(shown, i, strip_.lightOf(&bytes[i / static_cast<std::size_t>(strip_.pixelsPerValue()) * channels]));
+      setLight(shown, i,
+               strip_.lightOf(&bytes[i / static_cast<std::size_t>(strip_.pixelsPerValue()) * channels]));
     }
   }
 
@@ -356,8 +357,7 @@ board::BoardPlan BoardDialog::plan() const {
     if (row->checkState(Scene) != Qt::Checked) continue;
     const std::uint32_t id = row->data(Scene, kId).toUInt();
     plan.scenes.push_back(
-        {row->data(Scene, kIsScore).toBool() ? SceneId(ScoreId{id}) : SceneId(LookId{id}),
-         each_->value()});
+        {row->data(Scene, kIsScore).toBool() ? SceneId(ScoreId{id}) : SceneId(LookId{id}), each_->value()});
   }
   for (int i = 0; i < runs_->count(); ++i) {
     const QListWidgetItem* row = runs_->item(i);
@@ -530,10 +530,9 @@ void BoardDialog::showScene() {
   if (!strip || scene >= light_->scenes.size()) return glow_->clear();
   const auto pair =
       std::make_shared<BoardPair>(show_, compiled_, light_, *strip, made_.scenes[scene].scene, scene);
-  glow_->show(partOfMap(compiled_->map, strip->pixels()),
-              [pair](std::int64_t n, PixelFrame& composed, PixelFrame& shown) {
-                pair->fill(n, composed, shown);
-              });
+  glow_->show(
+      partOfMap(compiled_->map, strip->pixels()),
+      [pair](std::int64_t n, PixelFrame& composed, PixelFrame& shown) { pair->fill(n, composed, shown); });
 }
 
 void BoardDialog::say(const QString& words, bool isFine) {

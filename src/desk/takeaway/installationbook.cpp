@@ -184,10 +184,10 @@ class BookWriter {
   }
 
   void paintMemories() {
-    PaperTable table(
-        painter_, headed(Book::tr("what the controllers keep themselves")),
-        {Book::tr("Controller"), Book::tr("Scene"), Book::tr("Plays"), Book::tr("Begins"), Book::tr("Written")},
-        {0, 360, 700, 980, 1'540}, [this] { newPage(); });
+    PaperTable table(painter_, headed(Book::tr("what the controllers keep themselves")),
+                     {Book::tr("Controller"), Book::tr("Scene"), Book::tr("Plays"), Book::tr("Begins"),
+                      Book::tr("Written")},
+                     {0, 360, 700, 980, 1'540}, [this] { newPage(); });
     for (const auto& controller : show_.controllers) {
       const ControllerMemory& memory = controller->memory;
       const auto starts = [](const std::vector<MemoryStart>& all) {

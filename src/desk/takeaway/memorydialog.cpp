@@ -128,8 +128,9 @@ MemoryDialog::MemoryDialog(const Session& session, QWidget* parent)
       progress_(new QProgressBar),
       fit_(button("memoryFit", tr("As near as it fits"),
                   tr("The least difference with which everything fits into the controller"))),
-      play_(button("memoryPlay", tr("Play it there"),
-                   tr("Starts the selected scene from the controller's memory; turn the light off here to see it"))),
+      play_(button(
+          "memoryPlay", tr("Play it there"),
+          tr("Starts the selected scene from the controller's memory; turn the light off here to see it"))),
       putBack_(new QToolButton),
       write_(button("memoryWrite", tr("Write"),
                     tr("Keeps what is there, sets its clock, writes, reads back and compares"))) {
@@ -163,7 +164,8 @@ QVBoxLayout* MemoryDialog::makeScenes() {
   auto* line = new QHBoxLayout;
   named(controllers_, "memoryController", tr("Controller"), tr("Whose memory is filled"));
   line->addWidget(controllers_, 1);
-  auto* ask = button("memoryAsk", tr("Ask again"), tr("Reads what its memory holds and what its clock shows"));
+  auto* ask =
+      button("memoryAsk", tr("Ask again"), tr("Reads what its memory holds and what its clock shows"));
   connect(ask, &QPushButton::clicked, this, &MemoryDialog::readController);
   line->addWidget(ask);
   rows->addLayout(line);
@@ -199,14 +201,16 @@ QVBoxLayout* MemoryDialog::makeScenes() {
   named(starts_, "memoryStarts", tr("When scenes begin"), tr("By clock, by the sun, or by a contact"));
   rows->addWidget(starts_, 2);
   auto* more = new QHBoxLayout;
-  auto* begins = button("memoryBegins", tr("Begins …"), tr("Another time at which the selected scene begins"));
+  auto* begins =
+      button("memoryBegins", tr("Begins …"), tr("Another time at which the selected scene begins"));
   connect(begins, &QPushButton::clicked, this, [this] { addStart(currentScene()); });
   more->addWidget(begins);
   auto* dark = button("memoryDark", tr("Goes dark …"), tr("Another time at which all goes dark"));
   connect(dark, &QPushButton::clicked, this, [this] { addStart(-1); });
   more->addWidget(dark);
   more->addStretch();
-  auto* away = named(new QToolButton, "memoryStartRemove", tr("Take this time out"), tr("Take this time out"));
+  auto* away =
+      named(new QToolButton, "memoryStartRemove", tr("Take this time out"), tr("Take this time out"));
   away->setText(QStringLiteral("−"));
   connect(away, &QToolButton::clicked, this, &MemoryDialog::removeStart);
   more->addWidget(away);
@@ -411,9 +415,8 @@ void MemoryDialog::removeStart() {
 
 void MemoryDialog::takeAlmanac() {
   if (session_.show().rules.empty()) return say(tr("The almanac has no rules yet: make them in Run."), false);
-  editMemory(tr("take the almanac into a memory"), [this](ControllerMemory& memory) {
-    memory = memoryOfAlmanac(session_.show(), memory);
-  });
+  editMemory(tr("take the almanac into a memory"),
+             [this](ControllerMemory& memory) { memory = memoryOfAlmanac(session_.show(), memory); });
 }
 
 void MemoryDialog::refresh() {
@@ -463,7 +466,10 @@ void MemoryDialog::refreshForms() {
   QString key = QString::number(own ? own->id.value : 0);
   if (own && scene >= 0) {
     const MemoryScene& shown = own->memory.scenes[static_cast<std::size_t>(scene)];
-    key += QStringLiteral("/s%1/%2/%3").arg(scene).arg(static_cast<int>(shown.kind)).arg(static_cast<int>(shown.then));
+    key += QStringLiteral("/s%1/%2/%3")
+               .arg(scene)
+               .arg(static_cast<int>(shown.kind))
+               .arg(static_cast<int>(shown.then));
   }
   if (own && start) {
     const MemoryStart& shown = (*startsOf(own->memory, start->scene))[start->start];
@@ -606,14 +612,15 @@ void MemoryDialog::showFill() {
   bytesBar_->show(bytes, there_ ? static_cast<double>(limits.bytes) : 1e9);
   stepsBar_->show(steps, there_ ? limits.steps : 1e9);
   const QLocale locale;
-  bytesWords_->setText(!there_ || !fill_ ? QString()
-                                         : tr("%1 of %2 bytes")
-                                               .arg(locale.toString(static_cast<qlonglong>(
-                                                        bytesOf(fill_->content, limits))),
-                                                    locale.toString(static_cast<qlonglong>(limits.bytes))));
+  bytesWords_->setText(
+      !there_ || !fill_ ? QString()
+                        : tr("%1 of %2 bytes")
+                              .arg(locale.toString(static_cast<qlonglong>(bytesOf(fill_->content, limits))),
+                                   locale.toString(static_cast<qlonglong>(limits.bytes))));
   stepsWords_->setText(!there_ || !fill_ ? QString()
-                                         : tr("%1 of %2").arg(locale.toString(static_cast<qlonglong>(stepCount)),
-                                                              locale.toString(limits.steps)));
+                                         : tr("%1 of %2")
+                                               .arg(locale.toString(static_cast<qlonglong>(stepCount)),
+                                                    locale.toString(limits.steps)));
   if (!fill_ || !there_) return;
   const auto differences = differencesOf(there_->content, fill_->content);
   for (const MemoryDifference& one : differences) {
@@ -700,10 +707,9 @@ void MemoryDialog::write(const MemoryContent& content, bool isShows) {
     const auto now = std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now());
     if (const Outcome set = link::setClock(to, now); !set)
       return std::make_shared<Result<link::MemoryReport>>(set.failure());
-    return std::make_shared<Result<link::MemoryReport>>(
-        link::writeMemory(to, content, [&](const MemoryContent& before) {
-          return link::MemoryStore::ofUser().keep(to, before);
-        }));
+    return std::make_shared<Result<link::MemoryReport>>(link::writeMemory(
+        to, content,
+        [&](const MemoryContent& before) { return link::MemoryStore::ofUser().keep(to, before); }));
   }).then(this, [this, id = own->id, isShows](const std::shared_ptr<Result<link::MemoryReport>>& done) {
     endWork();
     const Controller* now = controller();
@@ -740,7 +746,8 @@ void MemoryDialog::play() {
     return std::make_shared<Outcome>(link::playFromMemory(to, scene));
   }).then(this, [this, scene](const std::shared_ptr<Outcome>& done) {
     if (!*done) return say(text(done->failure().text()), false);
-    say(tr("✓ scene %1 plays from its memory; while light is on here, it shows that instead").arg(scene), true);
+    say(tr("✓ scene %1 plays from its memory; while light is on here, it shows that instead").arg(scene),
+        true);
     readController();
   });
 }

@@ -28,10 +28,10 @@ class Form;
 class MemoryBar;
 class PairGlow;
 
-/// Takes light away into a controller's own memory: its scenes and when they begin, what they take of what the
-/// controller has, how they differ from the full light and from what is there; then it is written, read back
-/// and tried, or what was there before is put back. What is wanted is part of the show, with undo. Light and
-/// network are worked on elsewhere. UI thread.
+/// Takes light away into a controller's own memory: its scenes and when they begin, what they take of what
+/// the controller has, how they differ from the full light and from what is there; then it is written, read
+/// back and tried, or what was there before is put back. What is wanted is part of the show, with undo. Light
+/// and network are worked on elsewhere. UI thread.
 class MemoryDialog : public QDialog {
   Q_OBJECT
  public:

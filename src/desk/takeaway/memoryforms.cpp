@@ -41,9 +41,7 @@ Form::Get<V> shows(const PartAccess<T>& part, F value) {
 }
 template <class V, class T, class F>
 Form::Set<V> changes(const PartAccess<T>& part, const QString& name, F change) {
-  return [edit = part.edit, name, change](V value) {
-    edit(name, [&](T& now) { change(now, value); });
-  };
+  return [edit = part.edit, name, change](V value) { edit(name, [&](T& now) { change(now, value); }); };
 }
 
 QStringList sceneNames(const Session& session, ControllerId id, const QString& first) {
@@ -61,7 +59,7 @@ QString memorySceneName(const Show& show, const ControllerMemory& memory, std::s
   const Score* score = chispa::find(show.scores, own.score);
   const Look* look = chispa::find(show.looks, own.look);
   const QString name = own.kind == PieceKind::Score ? score ? text(score->name) : QString()
-                       : look                       ? text(look->name)
+                       : look ? text(look->name)
                                                     : QString();
   return QStringLiteral("%1  %2").arg(scene + 1).arg(name.isEmpty() ? Form::tr("(gone)") : name);
 }
