@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <iostream>
 
+#include "cli/table.h"
 #include "cli/verbs.h"
 #include "core/eye/source.h"
 #include "core/eye/spotter.h"
@@ -42,7 +43,7 @@ int fail(const Failure& failure) {
 }
 
 /// A plane, in picture pixels, or in metres from the lower left if a length is known.
-int printPlane(const Spots& spots, const std::optional<eye::KnownLength>& known) {
+int printPlane(const Spots& spots, const std::optional<eye::KnownLength>& known, bool asJson) {
   double scale = 1;
   if (known) {
     const auto found = eye::metresPerPixel(spots, *known);
@@ -50,11 +51,14 @@ int printPlane(const Spots& spots, const std::optional<eye::KnownLength>& known)
       return fail({"the LEDs of the known length were not found", {}, "measure between two others"});
     scale = *found;
   }
-  std::cout << (known ? "led,x_m,y_m\n" : "led,x_px,y_px\n");
+  Table table(
+      known ? std::vector<std::string>{"led", "x_m", "y_m"} : std::vector<std::string>{"led", "x_px", "y_px"},
+      asJson);
+  constexpr int kDecimals = 6;
   for (std::size_t i = 0; i < spots.size(); ++i)
     if (spots[i])
-      std::cout << i + 1 << ',' << spots[i]->x * scale << ',' << spots[i]->y * (known ? -scale : scale)
-                << "\n";
+      table.add({static_cast<long>(i + 1), Field::of(spots[i]->x * scale, kDecimals),
+                 Field::of(spots[i]->y * (known ? -scale : scale), kDecimals)});
   return kDone;
 }
 
@@ -69,7 +73,7 @@ int map(const Words& words) {
   if (words.known.size() == 3)
     known = eye::KnownLength{static_cast<int>(words.known[0]) - 1, static_cast<int>(words.known[1]) - 1,
                              words.known[2]};
-  if (words.secondFrames.empty()) return printPlane(*first, known);
+  if (words.secondFrames.empty()) return printPlane(*first, known, words.json);
   const auto second = look(words.secondFrames, words.leds, lens);
   if (!second) return fail(second.failure());
   if (!known)
@@ -79,10 +83,12 @@ int map(const Words& words) {
   const auto space = eye::placesInSpace(*first, *second, lens, *known);
   if (!space) return fail(space.failure());
   std::cerr << "median residual " << space->medianResidual_px << " px, distortion " << space->k1 << "\n";
-  std::cout << "led,x_m,y_m,z_m,residual_px\n";
+  Table table({"led", "x_m", "y_m", "z_m", "residual_px"}, words.json);
+  constexpr int kDecimals = 6;
   for (std::size_t i = 0; i < space->points.size(); ++i)
     if (const auto& p = space->points[i])
-      std::cout << i + 1 << ',' << p->x << ',' << p->y << ',' << p->z << ',' << space->residual_px[i] << "\n";
+      table.add({static_cast<long>(i + 1), Field::of(p->x, kDecimals), Field::of(p->y, kDecimals),
+                 Field::of(p->z, kDecimals), Field::of(space->residual_px[i], kDecimals)});
   return kDone;
 }
 

@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <future>
 #include <iostream>
 #include <memory>
 #include <thread>
+
+#include <nlohmann/json.hpp>
 
 #include "cli/interrupt.h"
 #include "cli/playing.h"
@@ -9,6 +12,8 @@
 #include "core/files/besidefile.h"
 #include "core/music/audio.h"
 #include "core/music/stretch.h"
+#include "link/finder.h"
+#include "link/nodehttp.h"
 
 namespace chispa::cli {
 namespace {
@@ -19,6 +24,24 @@ void waitForEnd(const engine::Player& player, double most_s) {
   const auto until = std::chrono::steady_clock::now() + std::chrono::duration<double>(most_s);
   while (!isInterrupted() && player.isPlaying() && (most_s <= 0 || std::chrono::steady_clock::now() < until))
     std::this_thread::sleep_for(10ms);
+}
+
+/// Asks each controller in the way it can answer: by its set-up interface, ArtPoll or DDP status.
+bool anyAnswers(const Show& show) {
+  link::FindRequest request{link::localInterfaces(), {}};
+  for (const auto& controller : show.controllers) {
+    if (!isNetworked(controller->protocol)) continue;
+    if (controller->setupPort != 0 && link::askNode(*controller, "/settings")) return true;
+    request.addresses.push_back(controller->host);
+    // Any address of 127/8 is this machine's.
+    if (controller->host.starts_with("127.")) request.interfaces = {{"lo", "127.0.0.1", {}}};
+  }
+  bool any = false;
+  const std::atomic<bool> cancelled{false};
+  // An interface that cannot be asked from hears no answer.
+  [[maybe_unused]] const Outcome asked = link::findControllers(
+      request, [&](const link::FoundController&) { any = true; }, cancelled);
+  return any;
 }
 
 }  // namespace
@@ -57,12 +80,19 @@ int play(const Words& words) {
   load(*opened, score, player);
   player.switchLight(true);
   player.play(score->id, micros(words.from_s), {Micros(0), score->length, words.loop});
+  std::future<bool> answers;
+  if (words.require)
+    answers = std::async(std::launch::async, [&show = opened->show] { return anyAnswers(show); });
   waitForEnd(player, words.length_s);
+  if (words.json) std::cout << statsJson(opened->show, player).dump(2) << "\n";
   if (!words.stats.empty()) {
     const Outcome written = writeStats(words.stats, opened->show, player);
     if (!written) return failed(written.failure());
   }
-  return kDone;
+  if (!answers.valid() || answers.get()) return kDone;
+  return failed({"No controller ever answered.", words.file,
+                 "Check that they are switched on, and their addresses and set-up ports. Plain E1.31 answers "
+                 "nothing: without --require that is no failure."});
 }
 
 }  // namespace chispa::cli

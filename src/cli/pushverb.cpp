@@ -3,6 +3,8 @@
 #include <memory>
 #include <thread>
 
+#include <nlohmann/json.hpp>
+
 #include "cli/opened.h"
 #include "cli/verbs.h"
 #include "link/setup.h"
@@ -10,6 +12,8 @@
 
 namespace chispa::cli {
 namespace {
+
+using Json = nlohmann::ordered_json;
 
 /// Tries until the controller answers or the time is over: a node may just be starting.
 Result<link::SetupReport> pushWithin(const Controller& controller, const std::vector<PortSettings>& wanted,
@@ -34,11 +38,27 @@ Result<std::vector<PortSettings>> wantedOf(const Show& show, int index, const Wo
   if (kept.empty())
     return Failure{"Nothing is kept of what it had before.", controller.name,
                    "Only what chispa-cli push or the window has replaced can be put back."};
-  std::cout << controller.name << ": back to what it had on " << kept.front().when << "\n";
+  std::cerr << controller.name << ": back to what it had on " << kept.front().when << "\n";
   return kept.front().ports;
 }
 
-bool pushOne(const Show& show, int index, const Words& words) {
+Json reportJson(const Controller& controller, const link::SetupReport& report, bool isDry) {
+  Json differences = Json::array();
+  for (const auto& difference : report.differences) {
+    Json one = {{"place", difference.place}, {"there", difference.there}, {"wanted", difference.wanted}};
+    if (!isDry) {
+      one["now"] = difference.now;
+      one["written"] = difference.isWritten;
+    }
+    differences.push_back(std::move(one));
+  }
+  Json json = {{"controller", controller.name}, {"differences", std::move(differences)}};
+  if (!isDry) json["verified"] = report.verified;
+  if (!report.trouble.empty()) json["trouble"] = report.trouble;
+  return json;
+}
+
+bool pushOne(const Show& show, int index, const Words& words, Json& told) {
   const Controller& controller = *show.controllers[static_cast<std::size_t>(index)];
   const auto wanted = wantedOf(show, index, words);
   if (!wanted) {
@@ -50,9 +70,14 @@ bool pushOne(const Show& show, int index, const Words& words) {
     std::cerr << report.failure().text() << "\n";
     return false;
   }
+  if (words.json) {
+    told.push_back(reportJson(controller, *report, words.dryRun));
+    return words.dryRun || report->verified;
+  }
   for (const auto& difference : report->differences)
     std::cout << controller.name << ", " << difference.place << ": " << difference.there << " -> "
               << difference.wanted << "\n";
+  if (report->differences.empty()) std::cout << controller.name << ": nothing differs\n";
   if (words.dryRun) return true;
   for (const auto& difference : report->differences)
     if (!difference.isWritten)
@@ -71,11 +96,13 @@ int push(const Words& words) {
   if (!opened) return kShowError;
   bool good = true;
   bool any = false;
+  Json told = Json::array();
   for (std::size_t i = 0; i < opened->show.controllers.size(); ++i) {
     if (!words.controller.empty() && opened->show.controllers[i]->name != words.controller) continue;
     any = true;
-    good = pushOne(opened->show, static_cast<int>(i), words) && good;
+    good = pushOne(opened->show, static_cast<int>(i), words, told) && good;
   }
+  if (words.json) std::cout << told.dump(2) << "\n";
   if (!any) std::cerr << words.file << ": There is no such controller.\nchispa-cli patch names them.\n";
   return good && any ? kDone : kShowError;
 }

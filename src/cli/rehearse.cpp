@@ -242,11 +242,20 @@ int rehearse(const Words& words) {
   std::map<StreamKey, std::vector<Arrival>> arrivals;
   for (std::size_t i = 0; i < controllers.size(); ++i) readRecord(crew.recordOf(i), i, arrivals);
   const Verdict v = Comparison(*compiled, *compiled->scoreOf(score->id)).run(opened->show, sent, arrivals);
+  const bool good = v.packets > 0 && v.different == 0 && v.missing == 0 && v.unexpected == 0;
+  if (words.json) {
+    std::cout << nlohmann::ordered_json{{"score", score->name},        {"seconds", length_s},
+                                        {"nodes", controllers.size()}, {"frames", v.distinctFrames},
+                                        {"packets", v.packets},        {"differing", v.different},
+                                        {"missing", v.missing},        {"unexpected", v.unexpected}}
+                     .dump(2)
+              << "\n";
+    return good ? kDone : kShowError;
+  }
   std::cout << "Rehearsed \"" << score->name << "\" for " << length_s << " s with " << controllers.size()
             << " nodes: " << v.distinctFrames << " frames, " << v.packets << " packets, " << v.different
             << " differing, " << v.missing << " missing, " << v.unexpected << " unexpected; " << figures
             << ".\n";
-  const bool good = v.packets > 0 && v.different == 0 && v.missing == 0 && v.unexpected == 0;
   return good ? kDone : kShowError;
 }
 

@@ -68,8 +68,12 @@ int render(const Words& words) {
   const Score* score = opened ? opened->score(words.score) : nullptr;
   if (!score) return kShowError;
   const auto compiled = opened->compiled();
-  const double length_s = std::max(
-      0.0, std::min(words.length_s > 0 ? words.length_s : 1e9, seconds(score->length) - words.from_s));
+  const double wanted_s = words.to_s > 0       ? words.to_s - words.from_s
+                          : words.length_s > 0 ? words.length_s
+                                               : seconds(score->length);
+  if (words.to_s > 0 && wanted_s <= 0)
+    return failed({"The end lies before the beginning.", words.file, "Give --to a later time than --from."});
+  const double length_s = std::max(0.0, std::min(wanted_s, seconds(score->length) - words.from_s));
   const TimeSpan span{micros(words.from_s), micros(length_s)};
   noteInterrupts();
   if (std::filesystem::path(words.output).extension() == ".chirec") {

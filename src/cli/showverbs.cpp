@@ -6,9 +6,9 @@
 #include <nlohmann/json.hpp>
 
 #include "cli/opened.h"
+#include "cli/table.h"
 #include "cli/verbs.h"
 #include "core/check/flashes.h"
-#include "core/files/csv.h"
 #include "core/render/renderer.h"
 #include "core/show/cutlist.h"
 #include "core/wire/power.h"
@@ -119,14 +119,14 @@ int check(const Words& words) {
 int positions(const Words& words) {
   const auto opened = OpenedShow::open(words.file);
   if (!opened) return kShowError;
-  std::cout << "fixture,segment,pixel,x_m,y_m,z_m\n" << std::fixed << std::setprecision(5);
+  Table table({"fixture", "segment", "pixel", "x_m", "y_m", "z_m"}, words.json);
   for (const auto& fixture : opened->show.fixtures) {
     const auto points = chispa::positions(*fixture);
     std::size_t next = 0;
     for (const Segment& segment : fixture->segments)
       for (int i = 0; i < pixelCount(segment.shape); ++i, ++next)
-        std::cout << csvField(fixture->name) << ',' << csvField(segment.name) << ',' << next + 1 << ','
-                  << points[next].x << ',' << points[next].y << ',' << points[next].z << '\n';
+        table.add({fixture->name, segment.name, static_cast<long>(next + 1), Field::of(points[next].x, 5),
+                   Field::of(points[next].y, 5), Field::of(points[next].z, 5)});
   }
   return kDone;
 }
@@ -142,7 +142,9 @@ int zones(const Words& words) {
   }
   const PixelMap map = mapPixels(show);
   const auto owners = ownersOf(show);
-  std::cout << "zone,cell,row,column,along,x_m,y_m,z_m,angle_deg,radius_m,fixture,pixel\n" << std::fixed;
+  Table table({"zone", "cell", "row", "column", "fixture", "pixel", "along", "x_m", "y_m", "z_m", "angle_deg",
+               "radius_m"},
+              words.json);
   for (const auto& zone : show.zones) {
     if (!words.zone.empty() && zone->name != words.zone) continue;
     const ZoneCells cells = cellsOf(show, map, *zone);
@@ -150,11 +152,10 @@ int zones(const Words& words) {
       const auto at = static_cast<std::size_t>(cell);
       const Vec3 p = cells.position_m[at];
       for (const std::uint32_t pixel : cells.pixelsOf(cell))
-        std::cout << csvField(zone->name) << ',' << cell + 1 << ',' << cells.row[at] + 1 << ','
-                  << cells.column[at] + 1 << std::setprecision(4) << ',' << cells.along(Axis::Along)[at]
-                  << ',' << p.x << ',' << p.y << ',' << p.z << std::setprecision(2) << ','
-                  << cells.frame.angle_deg(p) << std::setprecision(4) << ',' << cells.frame.radius_m(p) << ','
-                  << csvField(owners[pixel].fixture->name) << ',' << owners[pixel].pixel + 1 << '\n';
+        table.add({zone->name, cell + 1, cells.row[at] + 1, cells.column[at] + 1, owners[pixel].fixture->name,
+                   owners[pixel].pixel + 1, Field::of(static_cast<double>(cells.along(Axis::Along)[at]), 4),
+                   Field::of(p.x, 4), Field::of(p.y, 4), Field::of(p.z, 4),
+                   Field::of(cells.frame.angle_deg(p), 2), Field::of(cells.frame.radius_m(p), 4)});
     }
   }
   return kDone;
@@ -163,13 +164,13 @@ int zones(const Words& words) {
 int cuts(const Words& words) {
   const auto opened = OpenedShow::open(words.file);
   if (!opened) return kShowError;
-  std::cout << "strip_type,length_mm,pixels,count,fixtures\n";
+  Table table({"strip_type", "length_mm", "pixels", "count", "fixtures"}, words.json);
   for (const CutPiece& piece : cutList(opened->show)) {
     const StripType* strip = find(opened->show.stripTypes, piece.stripType);
     std::string fixtures;
     for (const std::string& name : piece.fixtures) fixtures += (fixtures.empty() ? "" : "; ") + name;
-    std::cout << csvField(strip ? strip->name : "") << ',' << std::lround(piece.length_m * 1000) << ','
-              << piece.pixels << ',' << piece.count << ',' << csvField(fixtures) << '\n';
+    table.add(
+        {strip ? strip->name : "", std::lround(piece.length_m * 1000), piece.pixels, piece.count, fixtures});
   }
   return kDone;
 }
@@ -178,7 +179,9 @@ int patch(const Words& words) {
   const auto opened = OpenedShow::open(words.file);
   if (!opened) return kShowError;
   const Show& show = opened->show;
-  std::cout << "controller,host,protocol,port,fixture,pixel,universe,channel,channels,order\n";
+  Table table({"controller", "host", "protocol", "port", "fixture", "pixel", "universe", "channel",
+               "channels", "order"},
+              words.json);
   for (const PatchSpan& span : derivePatch(show).spans) {
     const Controller& controller = *show.controllers[static_cast<std::size_t>(span.controller)];
     const Fixture& fixture = *find(show.fixtures, span.fixture);
@@ -186,10 +189,9 @@ int patch(const Words& words) {
     const ResolvedWire wire = resolveWire(stripTypeOf(show, fixture), port.settings,
                                           port.run[static_cast<std::size_t>(span.bead)].settings);
     for (int i = 0; i < span.count; ++i)
-      std::cout << csvField(controller.name) << ',' << csvField(controller.host) << ','
-                << protocolTitle(controller.protocol) << ',' << span.port + 1 << ',' << csvField(fixture.name)
-                << ',' << span.pixelOf(i) + 1 << ',' << span.universe << ',' << span.channelOf(i) << ','
-                << (span.isWhole() ? span.channelsPerPixel : span.bytes) << ',' << wire.order << '\n';
+      table.add({controller.name, controller.host, protocolTitle(controller.protocol), span.port + 1,
+                 fixture.name, span.pixelOf(i) + 1, span.universe, span.channelOf(i),
+                 span.isWhole() ? span.channelsPerPixel : span.bytes, wire.order});
   }
   return kDone;
 }
@@ -205,13 +207,12 @@ int frame(const Words& words) {
   light.resize(static_cast<std::size_t>(compiled->map.count()));
   const Micros at = micros(words.at_s);
   renderer.render(*compiled->scoreOf(score->id), at, light);
-  std::cout << "fixture,pixel,r,g,b\n";
+  Table table({"fixture", "pixel", "r", "g", "b"}, words.json);
   for (const auto& fixture : opened->show.fixtures) {
     const auto range = *compiled->map.rangeOf(fixture->id);
     for (int i = 0; i < range.count; ++i) {
       const auto [r, g, b] = rgbValues(light, static_cast<std::size_t>(range.first + i), at);
-      std::cout << csvField(fixture->name) << ',' << i + 1 << ',' << int{r} << ',' << int{g} << ',' << int{b}
-                << '\n';
+      table.add({fixture->name, i + 1, int{r}, int{g}, int{b}});
     }
   }
   return kDone;

@@ -16,6 +16,7 @@ class Grammar {
   Grammar() {
     app_.require_subcommand(1);
     app_.set_version_flag("--version", "chispa-cli " CHISPA_VERSION);
+    app_.set_help_all_flag("--help-all", "every verb with its options");
     addReaders();
     addPlayers();
     addBoard();
@@ -40,20 +41,22 @@ class Grammar {
     sub->add_option("--score", words_.score, "the score's name; the first one if not given");
   }
   void addJson(CLI::App* sub) { sub->add_flag("--json", words_.json, "as JSON"); }
-  void addCsv(CLI::App* sub) { sub->add_flag("--csv", csv_, "as a table (the only form yet)"); }
+  /// A table: as CSV, which is what is printed anyway, or as JSON.
+  void addTable(CLI::App* sub) {
+    sub->add_flag("--csv", csv_, "as a table; so it is without it too");
+    addJson(sub);
+  }
 
   void addReaders() {
     addJson(addForShow("info", "counts, amps and problems of a show", info));
     addJson(addForShow("check", "the problems of a show, one a line; status 1 if any is an error", check));
-    addCsv(addForShow("positions", "where every pixel is", positions));
-    addForShow("cuts", "the pieces to cut from the reels", cuts);
+    addTable(addForShow("positions", "where every pixel is", positions));
+    addTable(addForShow("cuts", "the pieces to cut from the reels", cuts));
     addJson(addForShow("looks", "the looks of a show, as JSON", looks));
     CLI::App* table = addForShow("bindings", "what drives what", bindings);
-    addCsv(table);
-    addJson(table);
+    addTable(table);
     table = addForShow("desk", "every cell that listens to a lighting desk", desk);
-    addCsv(table);
-    addJson(table);
+    addTable(table);
     table->add_flag("--check", words_.check,
                     "listen, and tell what arrives unheard and what does not arrive");
     table->add_option("--interface", words_.interface, "IPv4 address to listen at; 127.0.0.1 if not given");
@@ -71,12 +74,12 @@ class Grammar {
                "write a systemd unit that runs the show's almanac, and say how to enable it", installService);
     CLI::App* cells = addForShow("zones", "the cells of all zones, or of one, in playing order", zones);
     cells->add_option("--zone", words_.zone, "the zone's name");
-    addCsv(cells);
-    addCsv(addForShow("patch", "universe and channel of every pixel", patch));
+    addTable(cells);
+    addTable(addForShow("patch", "universe and channel of every pixel", patch));
     CLI::App* sub = addForShow("frame", "colours of all pixels at an instant of a score", frame);
     addScore(sub);
     sub->add_option("--at", words_.at_s, "seconds from the score's start")->required();
-    addCsv(sub);
+    addTable(sub);
     sub = add("map", "where LEDs are, from frames of a camera that saw them blink", map);
     sub->add_option("--frames", words_.frames, "a video, or a folder of pictures")->required();
     sub->add_option("--leds", words_.leds, "how many LEDs blinked")->required()->check(CLI::Range(1, 65'534));
@@ -87,7 +90,7 @@ class Grammar {
     sub->add_option("--view", words_.fieldOfView_deg,
                     "width of the camera's view in degrees; 60 if not given")
         ->check(CLI::Range(5.0, 170.0));
-    addCsv(sub);
+    addTable(sub);
     sub = add("music", "duration, tempo, beats and bars of an audio file", music);
     sub->add_option("FILE", words_.file, "the audio file")->required();
     addJson(sub);
@@ -132,6 +135,8 @@ class Grammar {
     sub->add_option("--from", words_.from_s, "seconds from the score's start");
     sub->add_option("--seconds", words_.length_s, "how long to play; to the end if not given");
     sub->add_option("--stats", words_.stats, "file that gets figures of the output, as JSON");
+    sub->add_flag("--require", words_.require, "end with status 1 if no controller ever answers");
+    addJson(sub);
     sub->add_flag("--silent", words_.silent, "play on the clock, without sound");
     sub->add_flag("--loop", words_.loop, "begin again at the end");
     sub->add_option("--check", words_.against,
@@ -162,7 +167,10 @@ class Grammar {
                     "the file; its ending chooses the kind, a name like light-%04d.png gives a PNG each")
         ->required();
     sub->add_option("--from", words_.from_s, "seconds from the score's start");
-    sub->add_option("--seconds", words_.length_s, "how long; to the end if not given");
+    auto* seconds = sub->add_option("--seconds", words_.length_s, "how long; to the end if not given");
+    sub->add_option("--to", words_.to_s, "seconds from the score's start at which it ends")
+        ->excludes(seconds)
+        ->check(CLI::PositiveNumber);
     sub->add_option("--width", words_.width, "dots across")->check(CLI::Range(2, 7680));
     sub->add_option("--height", words_.height, "dots down")->check(CLI::Range(2, 4320));
     sub->add_option("--fps", words_.framesPerSecond, "pictures a second; 30 if not given, of recordings 40")
@@ -177,6 +185,7 @@ class Grammar {
     sub->add_flag("--restore", words_.restore, "put back what the controller had before it was last set up");
     sub->add_flag("--dry-run", words_.dryRun, "only show what would change");
     sub->add_option("--wait", words_.wait_s, "seconds to wait for a controller that does not answer yet");
+    addJson(sub);
     sub = addForShow("memory",
                      "what the show keeps in a controller's own memory, against what is there; fills it",
                      memory);
@@ -203,6 +212,7 @@ class Grammar {
                      rehearse);
     addScore(sub);
     sub->add_option("--seconds", words_.length_s, "how long; 20 if not given");
+    addJson(sub);
   }
 
   CLI::App app_{"chispa-cli: shows without a window"};
@@ -210,6 +220,15 @@ class Grammar {
   Verb verb_ = nullptr;
   bool csv_ = false;
 };
+
+/// The first word, if it is neither an option nor a verb.
+std::string unknownVerb(const CLI::App& app, int argc, const char* const* argv) {
+  const std::string word = argc > 1 ? argv[1] : "";
+  if (word.empty() || word.front() == '-') return {};
+  for (const CLI::App* sub : app.get_subcommands([](const CLI::App*) { return true; }))
+    if (sub->get_name() == word) return {};
+  return word;
+}
 
 }  // namespace
 
@@ -223,6 +242,10 @@ int run(int argc, const char* const* argv) {
   try {
     grammar.app().parse(argc, argv);
   } catch (const CLI::ParseError& error) {
+    if (const std::string verb = unknownVerb(grammar.app(), argc, argv); !verb.empty()) {
+      std::cerr << "chispa-cli: There is no verb “" << verb << "”. `chispa-cli --help` lists them.\n";
+      return kUsageError;
+    }
     return grammar.app().exit(error) == 0 ? kDone : kUsageError;
   }
   try {

@@ -33,11 +33,15 @@ struct Words {
   int days = 1;
   double from_s = 0;
   double length_s = 0;
+  /// Where a film ends; 0: by its length.
+  double to_s = 0;
   double wait_s = 0;
   bool json = false;
   bool silent = false;
   bool loop = false;
   bool dryRun = false;
+  /// Fails if no controller answers.
+  bool require = false;
   bool restore = false;
   /// Desks, MIDI and OSC are heard.
   bool listen = false;

@@ -86,9 +86,14 @@ int main(int argc, char** argv) {
   QApplication::setApplicationName(QStringLiteral("chispa"));
   QApplication::setOrganizationName(QStringLiteral("chispa"));
   QApplication::setApplicationDisplayName(QStringLiteral("Chispa"));
-  QApplication::setApplicationVersion(QStringLiteral("0.1.0"));
+  QApplication::setApplicationVersion(QStringLiteral(CHISPA_VERSION));
   QCommandLineParser parser;
   describeCommandLine(parser);
+  if (!parser.parse(app.arguments())) {
+    // A wrong word is a matter of usage.
+    std::cerr << "chispa: " << parser.errorText().toStdString() << "\n";
+    return 2;
+  }
   parser.process(app);
   const QString wanted = parser.value("theme");
   applyTheme(app, wanted.isEmpty() ? QSettings().value(QStringLiteral("dark"), true).toBool()

@@ -8,7 +8,9 @@ namespace chispa::engine {
 Line::Line(std::unique_ptr<link::ControllerSender> sender, std::size_t firstUniverse,
            const Controller& controller, MonoTime period)
     : sender_(std::move(sender)), firstUniverse_(firstUniverse) {
-  const MonoTime delay(static_cast<std::int64_t>(controller.delay_ms * 1e6));
+  const MonoTime signedDelay(static_cast<std::int64_t>(controller.delay_ms * 1e6));
+  const MonoTime delay = std::max(MonoTime(0), signedDelay);
+  lead_ = std::max(MonoTime(0), -signedDelay);
   auto frames = delay / period;
   late_ = delay - frames * period;
   // So late that the next frame would wait for it: that frame takes it along.

@@ -8,8 +8,8 @@
 
 namespace chispa::engine {
 
-/// A controller's way out: holds frames back by its delay, and leaves out those that it cannot take. Output
-/// thread.
+/// A controller's way out: holds frames back by its delay, if that is one, and leaves out those that it
+/// cannot take. Output thread.
 class Line {
  public:
   /// `firstUniverse` is the place of its values in a frame's buffer; `period` the time from frame to frame.
@@ -21,6 +21,9 @@ class Line {
   std::size_t firstUniverse() const { return firstUniverse_; }
   /// How long after a frame's instant this line's packets leave; the rest of its delay is whole frames.
   MonoTime late() const { return late_; }
+
+  /// How far ahead of the score its light is computed.
+  MonoTime lead() const { return lead_; }
 
   /// Takes the values of a frame; those that are due leave at once, or with leave() if it is late(). True if
   /// it sent.
@@ -39,6 +42,7 @@ class Line {
   std::unique_ptr<link::ControllerSender> sender_;
   std::size_t firstUniverse_;
   MonoTime late_{0};
+  MonoTime lead_{0};
   /// Frames held back, one more than the delay has, as a ring; empty without a delay.
   std::vector<std::uint8_t> held_;
   std::size_t slots_ = 0;

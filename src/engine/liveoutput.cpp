@@ -2,6 +2,7 @@
 #include "engine/liveoutput.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace chispa::engine {
 
@@ -104,8 +105,17 @@ void LiveOutput::noteChanges(const CompiledShow& show, ScoreId score) noexcept {
 }
 
 void LiveOutput::render(Renderer& renderer, const CompiledShow& show, const CompiledScore* score,
-                        Micros position, std::span<const DeskValues> desk, PixelFrame& frame) noexcept {
-  renderer.renderLive(show, score, position, state_, now_, desk, frame);
+                        Micros position, std::span<const DeskValues> desk, PixelFrame& frame,
+                        Micros ahead) noexcept {
+  LiveInstant then = now_;
+  if (ahead.count() > 0) {
+    const double beats = seconds(ahead) / std::max(1e-3, state_.tempo.beat_s);
+    then.t += ahead;
+    then.beat += beats;
+    then.bar += beats / LiveState::kBeatsPerBar;
+    then.beatInBar = std::fmod(then.beatInBar + beats, LiveState::kBeatsPerBar);
+  }
+  renderer.renderLive(show, score, position, state_, then, desk, frame);
 }
 
 void LiveOutput::layOver(const CompiledShow& show, float level, std::span<std::uint8_t> values) noexcept {

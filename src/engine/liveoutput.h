@@ -61,9 +61,9 @@ class LiveOutput {
   void step(const CompiledShow& show, const CompiledScore* score, const TransportState& at, MonoTime now,
             std::span<const std::shared_ptr<DeskBox>> boxes, std::vector<DeskValues>& desk,
             float master) noexcept;
-  /// Lays it on the light in `frame`.
+  /// Lays it on the light in `frame`, as it will be `ahead` of the last step if nobody touches anything.
   void render(Renderer& renderer, const CompiledShow& show, const CompiledScore* score, Micros position,
-              std::span<const DeskValues> desk, PixelFrame& frame) noexcept;
+              std::span<const DeskValues> desk, PixelFrame& frame, Micros ahead) noexcept;
   /// Channels that are driven as they leave.
   void layOver(const CompiledShow& show, float level, std::span<std::uint8_t> values) noexcept;
   /// True once after a binding has moved it: the master, and whether all is dark.

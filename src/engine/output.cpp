@@ -16,7 +16,8 @@ void Output::keepRecord(std::size_t most) {
 
 void Output::replaceProgram(Program* old, Program& next, MonoTime now) noexcept {
   // What fades away was of the pixels of the old one.
-  fadeLength_ = MonoTime(0);
+  fade_.length = MonoTime(0);
+  for (Ahead& ahead : next.aheads) ahead.fade = fade_;
   if (!old) return;
   for (const link::DiscoveryBeacon& before : old->beacons)
     for (link::DiscoveryBeacon& beacon : next.beacons) beacon.takeOver(before);
@@ -41,52 +42,76 @@ void Output::mend(Repair& repair, MonoTime now) noexcept {
 }
 
 /// The light of what played last is worked out once more and kept: a frame is a function of score and time.
-void Output::beginFade(Program& program, ScoreId score, MonoTime now) noexcept {
-  std::uint64_t wanted = fadeWanted_.load();
-  if (wanted >> 32 == 0 || static_cast<std::uint32_t>(wanted) != score.value ||
-      !fadeWanted_.compare_exchange_strong(wanted, 0))
-    return;
-  const CompiledScore* before = program.show->scoreOf(shownScore_);
-  if (before)
-    program.renderer.render(*before, shownAt_, program.fading);
+void Output::beginFade(Program& program, const Course& course, ScoreFade& fade, PixelFrame& fading) noexcept {
+  const FadeOrder order = FadeOrder::of(fadeWanted_.load());
+  if (order.length.count() == 0 || order.score != course.at.score || order.number == fade.followed) return;
+  fade.followed = order.number;
+  if (const CompiledScore* before = program.show->scoreOf(fade.shown))
+    program.renderer.render(*before, fade.shownAt, fading);
   else
-    program.fading.clear();
-  fadeBegun_ = now;
-  fadeLength_ = std::chrono::milliseconds(wanted >> 32);
+    fading.clear();
+  fade.begun = course.when;
+  fade.length = order.length;
 }
 
-void Output::mixFade(Program& program, MonoTime now, PixelFrame& frame) noexcept {
-  if (fadeLength_.count() == 0) return;
+namespace {
+
+void mixFade(ScoreFade& fade, const PixelFrame& fading, MonoTime when, PixelFrame& frame) noexcept {
+  if (fade.length.count() == 0) return;
   const double passed =
-      static_cast<double>((now - fadeBegun_).count()) / static_cast<double>(fadeLength_.count());
+      static_cast<double>((when - fade.begun).count()) / static_cast<double>(fade.length.count());
   // A program that was loaded meanwhile has nothing to fade from.
-  if (passed >= 1 || program.fading.r.size() != frame.r.size()) {
-    fadeLength_ = MonoTime(0);
+  if (passed >= 1 || fading.r.size() != frame.r.size()) {
+    fade.length = MonoTime(0);
     return;
   }
-  mixFrames(program.fading, static_cast<float>(std::max(0.0, passed)), frame);
+  mixFrames(fading, static_cast<float>(std::max(0.0, passed)), frame);
 }
 
-void Output::compute(Program& program, const TransportState& at, Micros position, MonoTime now) noexcept {
-  PixelFrame& frame = program.frames->filling();
+}  // namespace
+
+Output::Course Output::courseAt(MonoTime now, MonoTime lead) const noexcept {
+  Course course;
+  course.when = now + lead;
+  course.ahead = std::chrono::duration_cast<Micros>(lead);
+  course.at = transport_.get().resolvedAt(course.when);
+  course.position = course.at.positionAt(course.when);
+  return course;
+}
+
+void Output::light(Program& program, const Course& course, MonoTime now, ScoreFade& fade, PixelFrame& fading,
+                   PixelFrame& frame) noexcept {
   const std::optional<TestSignal>* signal = signal_.current();
   const bool isTested = signal && *signal;
-  const CompiledScore* score = program.show->scoreOf(at.score);
-  live_.step(*program.show, score, at, now, program.deskBoxes, program.desk, master_.load());
-  if (const auto master = live_.takeMaster()) master_.store(*master);
-  if (const auto blackout = live_.takeBlackout()) blackout_.store(*blackout);
   const bool plays = !isTested || (*signal)->restPlays;
-  beginFade(program, at.score, now);
+  const CompiledScore* score = program.show->scoreOf(course.at.score);
+  beginFade(program, course, fade, fading);
   if (score && plays)
-    program.renderer.render(*score, position, frame);
+    program.renderer.render(*score, course.position, frame);
   else
     frame.clear();
-  mixFade(program, now, frame);
-  shownScore_ = at.score;
-  shownAt_ = position;
-  if (plays) live_.render(program.renderer, *program.show, score, position, program.desk, frame);
-  if (isTested) drawSignal(**signal, program, (*signal)->followsSound ? MonoTime(position) : now, frame);
+  mixFade(fade, fading, course.when, frame);
+  fade.shown = course.at.score;
+  fade.shownAt = course.position;
+  if (plays)
+    live_.render(program.renderer, *program.show, score, course.position, program.desk, frame, course.ahead);
+  if (isTested)
+    drawSignal(**signal, program, (*signal)->followsSound ? MonoTime(course.position) : now, frame);
   pointOut(frame, now);
+}
+
+void Output::compute(Program& program, const Course& course, MonoTime now) noexcept {
+  const CompiledScore* score = program.show->scoreOf(course.at.score);
+  live_.step(*program.show, score, course.at, now, program.deskBoxes, program.desk, master_.load());
+  if (const auto master = live_.takeMaster()) master_.store(*master);
+  if (const auto blackout = live_.takeBlackout()) blackout_.store(*blackout);
+  light(program, course, now, fade_, program.fading, program.frames->filling());
+  if (!lightWanted_.load()) return;
+  for (Ahead& ahead : program.aheads) {
+    const Course later = courseAt(now, ahead.lead);
+    ahead.position = later.position;
+    light(program, later, now, ahead.fade, ahead.fading, ahead.frame);
+  }
 }
 
 namespace {
@@ -156,10 +181,25 @@ void Output::note(const Line& line, Micros position, bool isDark) noexcept {
       record_.push_back({position, static_cast<std::uint32_t>(line.firstUniverse() + i), isDark});
 }
 
+/// Lines that bring light forward take their values from the frame that is as far ahead.
+void Output::packAhead(Program& program, float level, MonoTime now) noexcept {
+  for (Ahead& ahead : program.aheads) {
+    program.show->packer->pack(ahead.frame, ahead.position, level, ahead.values,
+                               ahead.power.follow(ahead.frame, level, now));
+    for (const Line& line : program.lines) {
+      if (line.lead() != ahead.lead) continue;
+      const auto first = static_cast<std::ptrdiff_t>(line.firstUniverse() * kUniverseChannels);
+      const auto count = static_cast<std::ptrdiff_t>(line.sender().universes().size() * kUniverseChannels);
+      std::copy_n(ahead.values.begin() + first, count, program.values.begin() + first);
+    }
+  }
+}
+
 void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept {
   const float level = blackout_.load() ? 0.f : master_.load();
   const PixelFrame& frame = program.frames->filling();
   program.show->packer->pack(frame, position, level, program.values, program.power.follow(frame, level, now));
+  packAhead(program, level, now);
   if (const auto* signal = signal_.current(); signal && *signal)
     drawChannels(**signal, program, level, now, program.values);
   else
@@ -209,14 +249,13 @@ void Output::step(MonoTime now) noexcept {
   repair_.take([&](auto*, Repair& next) { mend(next, now); });
   Program* program = program_.current();
   if (!program) return;
-  const TransportState at = transport_.get().resolvedAt(now);
-  const Micros position = at.positionAt(now);
-  compute(*program, at, position, now);
+  const Course course = courseAt(now, MonoTime(0));
+  compute(*program, course, now);
   if (lightWanted_.load()) {
     isLit_ = true;
     isDark_ = false;
     darkLeft_ = kDarkFrames;
-    sendFrame(*program, position, now);
+    sendFrame(*program, course.position, now);
   } else if (isLit_) {
     goDark(*program, now);
   }

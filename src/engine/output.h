@@ -15,6 +15,7 @@
 #include "engine/handover.h"
 #include "engine/liveoutput.h"
 #include "engine/program.h"
+#include "engine/scorefade.h"
 #include "engine/signal.h"
 #include "engine/stats.h"
 #include "engine/transport.h"
@@ -65,8 +66,9 @@ class Output {
   /// What `score` (none: no score) shows from when it plays next fades in over the light of what played
   /// before it, which stands still meanwhile.
   void fadeInto(ScoreId score, Micros length) {
-    const auto ms = std::clamp<std::int64_t>(length.count() / 1000, 0, 0x7fffffff);
-    fadeWanted_.store(static_cast<std::uint64_t>(ms) << 32 | score.value);
+    lastOrder_ = static_cast<std::uint8_t>(lastOrder_ % 255 + 1);
+    const auto ms = std::chrono::duration_cast<std::chrono::milliseconds>(length);
+    fadeWanted_.store(FadeOrder{score, ms, lastOrder_}.packed());
   }
   void setMaster(float level) { master_.store(level); }
   float master() const { return master_.load(); }
@@ -124,9 +126,19 @@ class Output {
 
   void replaceProgram(Program* old, Program& next, MonoTime now) noexcept;
   void mend(Repair& repair, MonoTime now) noexcept;
-  void compute(Program& program, const TransportState& at, Micros position, MonoTime now) noexcept;
-  void beginFade(Program& program, ScoreId score, MonoTime now) noexcept;
-  void mixFade(Program& program, MonoTime now, PixelFrame& frame) noexcept;
+  /// Light at `when`, which is `now` or ahead of it.
+  struct Course {
+    TransportState at;
+    Micros position{0};
+    MonoTime when{0};
+    Micros ahead{0};
+  };
+  Course courseAt(MonoTime now, MonoTime lead) const noexcept;
+  void compute(Program& program, const Course& course, MonoTime now) noexcept;
+  void light(Program& program, const Course& course, MonoTime now, ScoreFade& fade, PixelFrame& fading,
+             PixelFrame& frame) noexcept;
+  void beginFade(Program& program, const Course& course, ScoreFade& fade, PixelFrame& fading) noexcept;
+  void packAhead(Program& program, float level, MonoTime now) noexcept;
   void layOver(Program& program, float level) noexcept;
   void pointOut(PixelFrame& frame, MonoTime now) noexcept;
   void sendFrame(Program& program, Micros position, MonoTime now) noexcept;
@@ -146,13 +158,10 @@ class Output {
   int darkLeft_ = 0;
   std::atomic<bool> isDark_{true};
   std::atomic<pid_t> stepper_{0};
-  /// Milliseconds above, the score below; 0 ms: none is wanted.
+  /// A FadeOrder, packed.
   std::atomic<std::uint64_t> fadeWanted_{0};
-  /// What the last frame showed of which score, and the fade that is under way.
-  ScoreId shownScore_;
-  Micros shownAt_{0};
-  MonoTime fadeBegun_{0};
-  MonoTime fadeLength_{0};
+  std::uint8_t lastOrder_ = 0;
+  ScoreFade fade_;
   std::atomic<float> master_{1};
   std::atomic<bool> blackout_{false};
   std::vector<SentRecord> record_;

@@ -131,6 +131,26 @@ std::unique_ptr<link::ControllerSender> openSender(const Show& show, const Contr
   return std::make_unique<link::SilentSender>(controller, universes);
 }
 
+namespace {
+
+/// A frame for each lead of the lines, with every buffer in place.
+void addAheads(Program& program) {
+  for (const Line& line : program.lines) {
+    const bool isThere = std::any_of(program.aheads.begin(), program.aheads.end(),
+                                     [&](const Ahead& ahead) { return ahead.lead == line.lead(); });
+    if (line.lead() == MonoTime(0) || isThere) continue;
+    Ahead ahead;
+    ahead.lead = line.lead();
+    ahead.frame.resize(static_cast<std::size_t>(program.show->map.count()));
+    ahead.fading.resize(static_cast<std::size_t>(program.show->map.count()));
+    ahead.values.resize(program.show->packer->bufferSize());
+    ahead.power = PowerWatch(program.show->budget.get());
+    program.aheads.push_back(std::move(ahead));
+  }
+}
+
+}  // namespace
+
 std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const CompiledShow> compiled,
                                      const ProgramSetup& setup, std::vector<LineProblem>& problems) {
   static std::atomic<std::uint64_t> serials{0};
@@ -172,6 +192,7 @@ std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const Com
                                 setup.period);
   }
   noteLates(*program);
+  addAheads(*program);
   if (setup.opensLines) addBeacons(show, setup.source, *program);
   return program;
 }

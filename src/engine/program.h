@@ -11,6 +11,7 @@
 #include "engine/line.h"
 #include "engine/liveoutput.h"
 #include "engine/powerlive.h"
+#include "engine/scorefade.h"
 #include "link/beacon.h"
 
 namespace chispa::engine {
@@ -42,6 +43,18 @@ std::vector<std::int32_t> wiredPixels(const Show& show,
                                       const std::unordered_map<FixtureId, PixelMap::Range>& ranges,
                                       const Controller& controller, int port, std::optional<int> bead = {});
 
+/// A frame ahead of the others, for controllers whose light is late.
+struct Ahead {
+  MonoTime lead{0};
+  PixelFrame frame;
+  /// The instant of the score that it shows.
+  Micros position{0};
+  std::vector<std::uint8_t> values;
+  PowerWatch power;
+  ScoreFade fade = {};
+  PixelFrame fading;
+};
+
 /// All that the output thread needs to play one version of the show, made by the compiler with every buffer
 /// in place, so that playing it allocates nothing.
 struct Program {
@@ -68,6 +81,8 @@ struct Program {
   std::shared_ptr<FrameBox> frames;
   /// Light that fades away under what has begun.
   PixelFrame fading;
+  /// One for each lead that any line has.
+  std::vector<Ahead> aheads;
   /// What leaves, universe by universe.
   std::shared_ptr<ValueBox> leaving;
 };

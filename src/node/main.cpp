@@ -14,6 +14,7 @@
 
 #include "node/interface.h"
 #include "node/node.h"
+#include "node/settings.h"
 #include "node/window.h"
 
 namespace {
@@ -24,6 +25,8 @@ using chispa::node::parseFaultWords;
 /// What the command line asks for.
 struct Asked {
   NodeOptions node;
+  /// What hangs on it until it is set up otherwise.
+  std::vector<chispa::node::PortSetup> ports;
   int httpPort = 0;
   chispa::node::Faults faults;
   std::optional<chispa::node::Filming> filming;
@@ -62,6 +65,19 @@ chispa::node::Filming filmingOf(const QCommandLineParser& parser) {
   return filming;
 }
 
+/// A strip on port 1, as it would be wired first.
+std::vector<chispa::node::PortSetup> stripOf(const QCommandLineParser& parser) {
+  constexpr int kMost = 8192;
+  chispa::node::Section strip;
+  strip.pixels = numberOf(parser, "pixels", 1, kMost);
+  strip.order = parser.value("order").toStdString();
+  std::string why;
+  const auto ports =
+      chispa::node::parseSettings(chispa::node::toJson({{1, "e131", {strip}, 512, false}}).dump(), 1, why);
+  if (!ports) endWith("--order: " + why + ".");
+  return *ports;
+}
+
 void readMemory(const QCommandLineParser& parser, NodeOptions& node) {
   std::string why;
   if (const std::string words = parser.value("memory").toStdString(); words == "none") {
@@ -88,6 +104,9 @@ Asked readWords(const QCoreApplication& app) {
   parser.addOptions(
       {{"name", "What it calls itself.", "NAME", "Node"},
        {"ports", "How many data outputs it has.", "P", "8"},
+       {"pixels",
+        "A strip of so many pixels hangs on port 1, from universe 1 on, until it is set up otherwise.", "N"},
+       {"order", "The order of that strip's colours.", "ORDER", "GRB"},
        {"listen", "IPv4 address it listens at.", "ADDRESS", "127.0.0.1"},
        {"http", "Port of its set-up interface.", "PORT"},
        {"record", "File that every packet received is written to.", "FILE"},
@@ -111,7 +130,13 @@ Asked readWords(const QCoreApplication& app) {
        {"stand", "Where the camera stands: degrees round the LEDs, and above them.", "AZIMUTH,ELEVATION",
         "0,12"},
        {"window", "Show the strips."}});
+  parser.addVersionOption();
+  // A wrong word is a matter of usage.
+  if (!parser.parse(app.arguments())) endWith(parser.errorText().toStdString());
   parser.process(app);
+  if (!parser.positionalArguments().isEmpty())
+    endWith("it takes no word but options, and “" + parser.positionalArguments().front().toStdString() +
+            "” is none.");
   Asked asked;
   asked.node.name = parser.value("name").toStdString();
   asked.node.ports = numberOf(parser, "ports", 1, 64);
@@ -127,6 +152,7 @@ Asked readWords(const QCoreApplication& app) {
     if (!good || asked.node.groups.back() < 1 || asked.node.groups.back() > 63'999)
       endWith("--join takes universes from 1 to 63999, separated by commas.");
   }
+  if (parser.isSet("pixels")) asked.ports = stripOf(parser);
   readMemory(parser, asked.node);
   if (parser.isSet("http")) asked.httpPort = numberOf(parser, "http", 1, 65535);
   asked.window = parser.isSet("window");
@@ -145,10 +171,13 @@ int main(int argc, char** argv) {
   // Without a window no display may be needed.
   const std::unique_ptr<QCoreApplication> app(wantsWindow ? new QApplication(argc, argv)
                                                           : new QCoreApplication(argc, argv));
+  QCoreApplication::setApplicationName(QStringLiteral("chispa-node"));
+  QCoreApplication::setApplicationVersion(QStringLiteral(CHISPA_VERSION));
   const Asked asked = readWords(*app);
   Node node(asked.node);
   Interface interface(node);
   node.setFaults(asked.faults);
+  node.setSettings(asked.ports);
   std::string why;
   if (!node.start(why) || (asked.httpPort != 0 && !interface.start(asked.node.listen, asked.httpPort, why))) {
     std::cerr << "chispa-node: " << why << "\n";

@@ -142,6 +142,32 @@ TEST(Addresses, APinKeepsAStartAndOverlapsAreTold) {
       << problemsNow();
 }
 
+/// The same channels on two outputs: meant so where one is pinned to the other's start and is as long.
+TEST(Addresses, AnEchoIsNoClashAndShowsTheLightOfTheFirst) {
+  OneLine one(200, "RGB");
+  const FixtureId second = addFixture(one.show, LineShape{200, 0.01}, {0, 1, 0});
+  hang(one.show, {second, 0, 200}, {one.box, 1, 0});
+  const auto problemsNow = [&] {
+    std::string all;
+    for (const Problem& p : findProblems(one.show, [](const std::string&) { return true; }))
+      all += p.where + ": " + p.what + "\n";
+    return all;
+  };
+  pinPort(one.show, one.box, 1, Pin{1, 1});
+  EXPECT_EQ(problemsNow().find("taken twice"), std::string::npos) << problemsNow();
+  const auto bytes = one.packed([](PixelFrame& frame) {
+    frame.r[0] = 1;
+    frame.g[200] = 1;
+    frame.b[199] = 1;
+  });
+  EXPECT_EQ(bytes[0], 255);
+  EXPECT_EQ(bytes[1], 0) << "what the second would show is not sent";
+  EXPECT_EQ(bytes[512 + 3 * 29 + 2], 255) << "in the second universe too";
+  // One that is shorter, or of another kind, is a mistake.
+  changeItem(one.show.fixtures, second, [](Fixture& f) { f.segments[0].shape = LineShape{150, 0.01}; });
+  EXPECT_NE(problemsNow().find("taken twice"), std::string::npos);
+}
+
 TEST(Addresses, TwoControllersOnOneMulticastUniverseAreTold) {
   OneLine one(10, "RGB", [](Controller& c) { c.delivery = Delivery::Multicast; });
   const ControllerId other = addController(one.show, 1);

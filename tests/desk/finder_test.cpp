@@ -405,15 +405,11 @@ TEST_F(FinderTest, MisWiredStripsArePutRight) {
   EXPECT_EQ(show(), before);
 }
 
-/// Sound takes longer to the ear than light to the eye; the controller's delay makes up for it.
-TEST_F(FinderTest, DelayIsSlidUntilFlashAndClickAgree) {
-  build({LineShape{10}});
-  node_.setSettings({{1, "e131", {{10, "GRB", 0, 1, 1}}}});
-  bench().beginFinder(FinderKind::Delay);
-  EXPECT_TRUE(stage_.isPlaying()) << "clicks are heard";
-  const double lag_ms = 100 * draw(1, 3);
-  /// Where in the second of the clicks the LEDs flash: the middle of several flashes.
-  const auto flashAt_ms = [this] {
+/// Sound and light that do not come together.
+class DelayFinder : public FinderTest {
+ protected:
+  /// Where in the second of the clicks the LEDs flash, −300 to 700: the middle of several flashes.
+  double flashAt_ms() {
     std::vector<double> seen;
     bool was = true;
     EXPECT_TRUE(eventually([&] {
@@ -426,7 +422,16 @@ TEST_F(FinderTest, DelayIsSlidUntilFlashAndClickAgree) {
       if (at > 700) at -= 1000;
     std::sort(seen.begin(), seen.end());
     return seen[1];
-  };
+  }
+};
+
+/// Sound takes longer to the ear than light to the eye; the controller's delay makes up for it.
+TEST_F(DelayFinder, DelayIsSlidUntilFlashAndClickAgree) {
+  build({LineShape{10}});
+  node_.setSettings({{1, "e131", {{10, "GRB", 0, 1, 1}}}});
+  bench().beginFinder(FinderKind::Delay);
+  EXPECT_TRUE(stage_.isPlaying()) << "clicks are heard";
+  const double lag_ms = 100 * draw(1, 3);
   // A click that leaves at the full second is heard `lag` later.
   for (int steps = 0; flashAt_ms() < lag_ms - 30; ++steps) {
     ASSERT_LT(steps, 12);
@@ -438,6 +443,24 @@ TEST_F(FinderTest, DelayIsSlidUntilFlashAndClickAgree) {
   EXPECT_FALSE(stage_.isPlaying());
   // The eye, the node and this test look in steps; half a tenth of a second is what they can tell.
   EXPECT_NEAR(box().delay_ms, lag_ms, 60);
+}
+
+/// A converter shows light long after the sound: it is computed ahead.
+TEST_F(DelayFinder, LightThatIsLateIsBroughtForward) {
+  build({LineShape{10}});
+  node_.setSettings({{1, "e131", {{10, "GRB", 0, 1, 1}}}});
+  node::Faults faults;
+  faults.delay_ms = 200;
+  node_.setFaults(faults);
+  bench().beginFinder(FinderKind::Delay);
+  for (int steps = 0; flashAt_ms() > 30; ++steps) {
+    ASSERT_LT(steps, 12);
+    press(Qt::Key_PageDown);
+    settle();
+  }
+  press(Qt::Key_Return);
+  press(Qt::Key_Return);
+  EXPECT_NEAR(box().delay_ms, -200, 60);
 }
 
 TEST_F(FinderTest, ALeftFinderGoesOnAndAWrongAnswerIsTakenBack) {

@@ -236,6 +236,64 @@ TEST_F(TimelineTest, AMarkIsNamedMovedAndTakenAway) {
   EXPECT_EQ(marks()[0].text, "lanterns up");
 }
 
+/// Several marks are chosen by mouse and keys, and moved, spread, stretched, put on beats and deleted at
+/// once.
+TEST_F(TimelineTest, MarksAreChosenManyAtOnce) {
+  layers(1);
+  document_.apply(QStringLiteral("marks"), [&](Show& show) {
+    for (const int at : {10, 12, 13, 20})
+      addMark(show, score().id, LaneKind::Free, "Marks", std::chrono::seconds(at), "m");
+  });
+  settle();
+  timeline().zoomToAll();
+  const auto marks = [&]() -> const std::vector<Mark>& { return laneOf(score(), LaneKind::Free)->marks; };
+  const auto times = [&] {
+    std::vector<double> all;
+    for (const Mark& mark : marks()) all.push_back(std::round(seconds(mark.at) * 100) / 100);
+    return all;
+  };
+  // The only lane lies right above the staves.
+  const int y = static_cast<int>(timeline().staveBox(score().staves.front()).top());
+  int lane = 0;
+  for (int above = 1; above < 60 && lane == 0; ++above) {
+    QTest::mouseClick(timeline().viewport(), Qt::LeftButton, {},
+                      QPoint(static_cast<int>(timeline().xOf(marks()[0].at)), y - above));
+    if (selection_.has(marks()[0].id)) lane = y - above;
+  }
+  ASSERT_GT(lane, 0) << "the lane of marks is found by clicking";
+  const auto click = [&](std::size_t mark, Qt::KeyboardModifiers held) {
+    QTest::mouseClick(timeline().viewport(), Qt::LeftButton, held,
+                      QPoint(static_cast<int>(timeline().xOf(marks()[mark].at)), lane));
+    QCoreApplication::processEvents();
+  };
+  click(0, {});
+  click(2, Qt::ControlModifier);
+  EXPECT_EQ(selection_.marks().size(), 2u);
+  click(2, Qt::ControlModifier);
+  EXPECT_EQ(selection_.marks().size(), 1u);
+  click(3, Qt::ShiftModifier);
+  ASSERT_EQ(selection_.marks().size(), 4u);
+  press("marksSpread");
+  EXPECT_EQ(times(), (std::vector{10.0, 13.33, 16.67, 20.0}));
+  setNumber("marksStretch", 50);
+  EXPECT_EQ(times(), (std::vector{10.0, 11.67, 13.33, 15.0}));
+  QTest::keyClick(&timeline(), Qt::Key_Right);
+  EXPECT_EQ(times()[3], 15.01) << "the arrows nudge all of them";
+  trigger("undo");
+  trigger("undo");
+  EXPECT_EQ(times(), (std::vector{10.0, 13.33, 16.67, 20.0}));
+  // A frame drawn with Shift over the lane.
+  selection_.clear();
+  const auto x = [&](double at) { return static_cast<int>(timeline().xOf(micros(at))); };
+  QTest::mousePress(timeline().viewport(), Qt::LeftButton, Qt::ShiftModifier, QPoint(x(12), lane));
+  for (int i = 1; i <= 4; ++i) QTest::mouseMove(timeline().viewport(), QPoint(x(12 + i * 1.5), lane));
+  QTest::mouseRelease(timeline().viewport(), Qt::LeftButton, Qt::ShiftModifier, QPoint(x(18), lane));
+  QCoreApplication::processEvents();
+  ASSERT_EQ(selection_.marks().size(), 2u);
+  press("marksDelete");
+  EXPECT_EQ(times(), (std::vector{10.0, 20.0}));
+}
+
 TEST_F(TimelineTest, SectionsAreBegunAndSteppedThrough) {
   layers(1);
   for (const int at : {10, 20}) {
@@ -248,7 +306,7 @@ TEST_F(TimelineTest, SectionsAreBegunAndSteppedThrough) {
   EXPECT_EQ(stage_.position(), Micros(10'000'000));
   trigger("nextMark");
   EXPECT_EQ(stage_.position(), Micros(20'000'000));
-  EXPECT_TRUE(std::holds_alternative<MarkId>(selection_.now()));
+  EXPECT_TRUE(std::holds_alternative<MarkIds>(selection_.now()));
   trigger("nextMark");
   EXPECT_EQ(told_.size(), 1) << "there is none behind";
 }

@@ -59,6 +59,10 @@ class StackMaker {
     ClipTerms terms(graph_, clip, *stave_.cells, kept_, scene_.time());
     const auto said = say(terms);
     const Term presence = terms.strength() * fadeOf(clip);
+    if (clip.paletteShift != 0 || clip.paletteTurns != 0) {
+      refusal_ = "its palette is turned";
+      return std::nullopt;
+    }
     if (!said || terms.refusal()) {
       refusal_ = terms.refusal().value_or("it cannot be said as a program");
       return std::nullopt;

@@ -121,9 +121,9 @@ Admission::Size::Grid Admission::gridOf(const ZonePart& part) const {
 }
 
 std::int64_t Admission::placesOf(const Zone& zone, const std::vector<Size::Grid>& parts) {
-  std::int64_t columns = 0, rows = 1;
+  std::int64_t columns = 0, rows = 1, widest = 0;
   for (const Size::Grid& part : parts) {
-    const bool isGrid = zone.layout == ZoneLayout::SideBySide && part.columns > 0 && zone.pixelsPerCell > 0;
+    const bool isGrid = keepsGrids(zone.layout) && part.columns > 0 && zone.pixelsPerCell > 0;
     const std::int64_t length = divided(part.pixels, zone.pixelsPerCell);
     const std::int64_t wide = isGrid                               ? divided(part.columns, zone.pixelsPerCell)
                               : zone.layout == ZoneLayout::Strings ? 1
@@ -133,7 +133,10 @@ std::int64_t Admission::placesOf(const Zone& zone, const std::vector<Size::Grid>
                                                                    : 1;
     columns = zone.playsAsOne ? std::max(columns, wide) : columns + wide;
     rows = std::max(rows, high);
+    widest = std::max(widest, wide);
   }
+  if (zone.layout == ZoneLayout::Panels && zone.panelsAcross > 0)
+    return widest * zone.panelsAcross * rows * divided(std::ssize(parts), zone.panelsAcross);
   return columns * rows;
 }
 

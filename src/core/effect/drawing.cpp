@@ -7,7 +7,7 @@
 namespace chispa {
 namespace {
 
-enum { Dots, Pictures, Fits, Passes, Repeats, Turned };
+enum { Dots, Pictures, Passes, Repeats, Lay };
 
 struct Drawn : Prepared {
   explicit Drawn(DotDrawing read) : drawing(std::move(read)) {}
@@ -26,13 +26,11 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto frames = static_cast<double>(drawing.frames.size());
   const auto frame = static_cast<int>(
       static_cast<double>(fraction(in.beats * in.params.number(Pictures) / frames)) * frames);
-  const PictureOnFace face(in.cells, drawing.columns, drawing.rows, static_cast<Fit>(in.params.choice(Fits)),
-                           in.params.number(Turned), fraction(in.params.number(Passes) * in.bars),
-                           in.params.isOn(Repeats));
+  const PictureOnFace face(in.cells, drawing.columns, drawing.rows, layOf(in.params, Lay),
+                           fraction(in.params.number(Passes) * in.bars), in.params.isOn(Repeats));
   int column = 0, row = 0;
   for (std::size_t i = 0; i < count; ++i) {
-    const int shade = face.find(in.cells.x[i], in.cells.y[i], column, row) ? drawing.at(frame, column, row)
-                                                                           : DotDrawing::kClear;
+    const int shade = face.find(i, column, row) ? drawing.at(frame, column, row) : DotDrawing::kClear;
     if (shade == DotDrawing::kClear)
       out.set(i, {}, 0);
     else
@@ -46,10 +44,10 @@ Effect drawing() {
   return {"drawing",
           "Drawing",
           "What you draw dot by dot, in frames, in the palette's colours.",
-          {textParam("dots", "Drawing", ParamKind::Drawing, exampleDrawing()),
-           numberParam("pictures", "Frames", "a beat", 0, 16, 1, 0.25), fitParam(),
-           numberParam("passes", "Passes a bar", "", -8, 8, 0, 0.05),
-           switchParam("repeats", "Repeats", false), numberParam("turned", "Turned", "°", -180, 180, 0, 5)},
+          withLay({textParam("dots", "Drawing", ParamKind::Drawing, exampleDrawing()),
+                   numberParam("pictures", "Frames", "a beat", 0, 16, 1, 0.25),
+                   numberParam("passes", "Passes a bar", "", -8, 8, 0, 0.05),
+                   switchParam("repeats", "Repeats", false)}),
           render,
           EffectGroup::Pictures,
           prepare,

@@ -6,7 +6,7 @@
 #include <string>
 #include <vector>
 
-#include "core/colour/palette.h"
+#include "core/colour/turnedpalette.h"
 #include "core/effect/light.h"
 #include "core/music/features.h"
 #include "core/show/score.h"
@@ -97,7 +97,7 @@ struct CellRange {
 struct EffectInput {
   const ZoneCells& cells;
   const ParamPack& params;
-  const PaletteTable& palette;
+  TurnedPalette palette;
   /// Each cell's place 0–1 along the axis that the parameter "across" names; along the zone where there is
   /// none.
   std::span<const float> place = {};

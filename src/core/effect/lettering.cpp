@@ -1,15 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <algorithm>
+#include <optional>
 
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
 #include "core/effect/dotfont.h"
+#include "core/effect/roundface.h"
 #include "core/effect/textraster.h"
 
 namespace chispa {
 namespace {
 
-enum { Text, Moves, Passes, Size, Width, Colours, Face, Rim, Ground };
+enum { Text, Moves, Passes, Size, Width, Colours, Face, Rim, Ground, Mirrored, Surface, Begins };
 
 struct Written : Prepared {
   explicit Written(TextRaster drawn) : raster(std::move(drawn)) {}
@@ -20,6 +22,46 @@ std::shared_ptr<const Prepared> prepare(const ParamPack& params, const MediaLibr
   return std::make_shared<const Written>(drawText(params.text(Text), params.text(Face), params.number(Rim)));
 }
 
+/// The zone as columns and rows: as it stands, or unrolled about its middle.
+class LetterFace {
+ public:
+  explicit LetterFace(const EffectInput& in)
+      : cells_(in.cells),
+        isMirrored_(in.params.isOn(Mirrored)),
+        columns_(in.cells.columns),
+        rows_(in.cells.rows) {
+    if (in.params.choice(Surface) == 0) return;
+    round_.emplace(in.cells);
+    begins_ = in.params.number(Begins) / 360;
+    columns_ = static_cast<double>(round_->columns());
+    rows_ = static_cast<double>(round_->rows());
+  }
+
+  double columns() const { return columns_; }
+  double rows() const { return rows_; }
+  /// Where cell `i` begins, in columns from the left and in rows from below.
+  void find(std::size_t i, double& column, double& row) const {
+    column = cells_.column[i];
+    row = cells_.row[i];
+    if (round_) {
+      float around = 0, high = 0;
+      round_->find(i, around, high);
+      // The words stand about the place where they begin.
+      column = static_cast<double>(fraction(static_cast<double>(around) - begins_ + 0.5)) * columns_;
+      row = std::max(0.0, static_cast<double>(high) * rows_ - 0.5);
+    }
+    if (isMirrored_) column = columns_ - 1 - column;
+  }
+
+ private:
+  const ZoneCells& cells_;
+  bool isMirrored_;
+  double columns_;
+  double rows_;
+  std::optional<RoundFace> round_;
+  double begins_ = 0;
+};
+
 /// How the words lie on the zone, in dots of the words for a cell of the zone.
 struct Layout {
   double dotsPerColumn;
@@ -28,15 +70,15 @@ struct Layout {
   double foot;
 };
 
-Layout layoutOf(const EffectInput& in, const TextRaster& text) {
+Layout layoutOf(const EffectInput& in, const LetterFace& face, const TextRaster& text) {
   // Letters of dots leave a row free, so that they stand whole on a zone of eight rows.
   const bool isDots = in.params.text(Face) == kDotFont;
-  const double rowsShown = std::max(1.0, in.cells.rows * in.params.number(Size));
+  const double rowsShown = std::max(1.0, face.rows() * in.params.number(Size));
   const double cellsPerDot = rowsShown / (text.rows + (isDots ? 1 : 0));
   const double columnsPerDot = std::max(0.02, cellsPerDot * in.params.number(Width));
-  const double zoneDots = in.cells.columns / columnsPerDot;
+  const double zoneDots = face.columns() / columnsPerDot;
   Layout layout{1 / columnsPerDot, 1 / cellsPerDot, 0,
-                -(in.cells.rows - cellsPerDot * text.rows) / 2 / cellsPerDot};
+                -(face.rows() - cellsPerDot * text.rows) / 2 / cellsPerDot};
   if (in.params.choice(Moves) == 0)
     layout.left = -std::floor((zoneDots - text.columns + 1) / 2 + 1e-9);
   else
@@ -51,13 +93,16 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto* written = static_cast<const Written*>(in.prepared);
   if (!written || written->raster.columns == 0) return out.clear(count);
   const TextRaster& text = written->raster;
-  const Layout layout = layoutOf(in, text);
+  const LetterFace face(in);
+  const Layout layout = layoutOf(in, face, text);
   const bool byHeight = in.params.choice(Colours) == 1;
   const float ground = in.params.real(Ground);
   const bool hasRim = in.params.number(Rim) > 0;
   for (std::size_t i = 0; i < count; ++i) {
-    const double x = in.cells.column[i] * layout.dotsPerColumn + layout.left;
-    const double y = in.cells.row[i] * layout.dotsPerRow + layout.foot;
+    double column = 0, row = 0;
+    face.find(i, column, row);
+    const double x = column * layout.dotsPerColumn + layout.left;
+    const double y = row * layout.dotsPerRow + layout.foot;
     // At least a whole dot is looked at, the one that the cell's corner lies in.
     const double x0 = layout.dotsPerColumn < 1 ? std::floor(x + 1e-6) : x;
     const double y0 = layout.dotsPerRow < 1 ? std::floor(y + 1e-6) : y;
@@ -83,23 +128,25 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect lettering() {
-  return {
-      "lettering",
-      "Lettering",
-      "Words in dots or in any font, standing or passing by, with a rim and a ground of their own.",
-      {textParam("text", "Words", ParamKind::Text, "LANTERN FAIR"),
-       choiceParam("moves", "Words", {{"stand", "stand still"}, {"pass", "pass by"}}),
-       numberParam("passes", "Passes a bar", "", -4, 4, 0.25, 0.05),
-       numberParam("size", "Height", "of the zone", 0.2, 2, 1, 0.05),
-       numberParam("width", "Width", "×", 0.3, 3, 1, 0.05),
-       choiceParam("colours", "Colours run", {{"across", "across"}, {"up", "upward"}}),
-       textParam("font", "Font", ParamKind::Font, kDotFont),
-       numberParam("rim", "Rim", "of the height", 0, 0.3, 0), numberParam("ground", "Ground", "", 0, 1, 0)},
-      render,
-      EffectGroup::Pictures,
-      prepare,
-      false,
-      true};
+  return {"lettering",
+          "Lettering",
+          "Words in dots or in any font, standing or passing by, with a rim and a ground of their own.",
+          {textParam("text", "Words", ParamKind::Text, "LANTERN FAIR"),
+           choiceParam("moves", "Words", {{"stand", "stand still"}, {"pass", "pass by"}}),
+           numberParam("passes", "Passes a bar", "", -4, 4, 0.25, 0.05),
+           numberParam("size", "Height", "of the zone", 0.2, 2, 1, 0.05),
+           numberParam("width", "Width", "×", 0.3, 3, 1, 0.05),
+           choiceParam("colours", "Colours run", {{"across", "across"}, {"up", "upward"}}),
+           textParam("font", "Font", ParamKind::Font, kDotFont),
+           numberParam("rim", "Rim", "of the height", 0, 0.3, 0),
+           numberParam("ground", "Ground", "", 0, 1, 0), switchParam("mirrored", "Mirrored", false),
+           choiceParam("surface", "Lies", {{"flat", "flat, as it stands"}, {"round", "round its middle"}}),
+           numberParam("begins", "Begins at", "°", -180, 180, 0, 5)},
+          render,
+          EffectGroup::Pictures,
+          prepare,
+          false,
+          true};
 }
 
 }  // namespace chispa

@@ -8,7 +8,7 @@ namespace {
 enum { Across, Groups, Lit, Steps, Glide };
 
 /// The palette's colour of the `n`th block: blocks take turns through four places of it.
-Rgb blockColour(const PaletteTable& palette, long n) {
+Rgb blockColour(const TurnedPalette& palette, long n) {
   constexpr long kColours = 4;
   const long which = ((n % kColours) + kColours) % kColours;
   return palette.clamped((static_cast<float>(which) + 0.5f) / kColours);

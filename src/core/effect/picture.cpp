@@ -9,7 +9,7 @@
 namespace chispa {
 namespace {
 
-enum { File, Fits, Speed, Passes, Turned, Mirrored, Clear, Tint };
+enum { File, Speed, Passes, Clear, Tint, Lay };
 
 struct Shown : Prepared {
   explicit Shown(std::shared_ptr<const Media> found) : media(std::move(found)) {}
@@ -57,11 +57,9 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   if (!shown) return out.clear(count);
   const Media& media = *shown->media;
   const int frame = frameAt(media, in.t_s * in.params.number(Speed));
-  const PictureOnFace face(in.cells, media.width, media.height, static_cast<Fit>(in.params.choice(Fits)),
-                           in.params.number(Turned), fraction(in.params.number(Passes) * in.bars), false);
-  const bool isMirrored = in.params.isOn(Mirrored);
+  const PictureOnFace face(in.cells, media.width, media.height, layOf(in.params, Lay),
+                           fraction(in.params.number(Passes) * in.bars), false);
   const auto lightAt = [&](float x, float y) {
-    if (isMirrored) x = std::max(0.f, static_cast<float>(media.width) - x - 1e-3f);
     // Where several dots lie on a cell it shows their mean, in linear light.
     if (face.dotsOfCell() > 1.01f) return meanLight(media, frame, x, y, face.dotsOfCell());
     return lightOfDot(media.dot(frame, static_cast<int>(x), static_cast<int>(y)));
@@ -75,12 +73,11 @@ Effect picture() {
   return {"picture",
           "Picture",
           "A picture, an animated one or a video, seen through the zone.",
-          {textParam("file", "File", ParamKind::File, ""), fitParam(),
-           numberParam("speed", "Speed", "×", -4, 4, 1, 0.05),
-           numberParam("passes", "Passes a bar", "", -8, 8, 0, 0.05),
-           numberParam("turned", "Turned", "°", -180, 180, 0, 5), switchParam("mirrored", "Mirrored", false),
-           numberParam("clear", "Clear below", "", 0, 1, 0),
-           numberParam("tint", "In the palette's colours", "", 0, 1, 0)},
+          withLay({textParam("file", "File", ParamKind::File, ""),
+                   numberParam("speed", "Speed", "×", -4, 4, 1, 0.05),
+                   numberParam("passes", "Passes a bar", "", -8, 8, 0, 0.05),
+                   numberParam("clear", "Clear below", "", 0, 1, 0),
+                   numberParam("tint", "In the palette's colours", "", 0, 1, 0)}),
           render,
           EffectGroup::Pictures,
           prepare,

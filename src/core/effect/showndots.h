@@ -36,7 +36,7 @@ void showLight(const EffectInput& in, LightBuffer& out, const PictureOnFace& fac
                float clear, float tint) noexcept {
   float x = 0, y = 0;
   for (std::size_t i = 0; i < static_cast<std::size_t>(in.cells.count()); ++i) {
-    if (!face.findPoint(in.cells.x[i], in.cells.y[i], x, y)) {
+    if (!face.findPoint(i, x, y)) {
       out.set(i, {}, 0);
       continue;
     }

@@ -8,7 +8,7 @@
 namespace chispa {
 namespace {
 
-enum { Screen, Left, Top, Width, Height, Fits, Turned, Tint };
+enum { Screen, Left, Top, Width, Height, Tint, Lay };
 
 constexpr double kMostDots = 16'384;
 
@@ -31,8 +31,7 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto* seen = static_cast<const Seen*>(in.prepared);
   if (!seen) return out.clear(static_cast<std::size_t>(in.cells.count()));
   const LivePicture& picture = *seen->picture;
-  const PictureOnFace face(in.cells, picture.width(), picture.height(),
-                           static_cast<Fit>(in.params.choice(Fits)), in.params.number(Turned), 0, false);
+  const PictureOnFace face(in.cells, picture.width(), picture.height(), layOf(in.params, Lay), 0, false);
   showDots(
       in, out, face, [&](int column, int row) { return picture.dot(column, row); }, 0, in.params.real(Tint));
 }
@@ -55,13 +54,12 @@ Effect spyhole() {
   return {kSpyhole,
           "Spyhole",
           "A part of the screen, as it is at this moment.",
-          {fixedParam("screen", "Screen", "", 1, 16, 1),
-           fixedParam("left", "From the left", "dots", 0, kMostDots, 0),
-           fixedParam("top", "From the top", "dots", 0, kMostDots, 0),
-           fixedParam("width", "Width", "dots", 1, kMostDots, 640),
-           fixedParam("height", "Height", "dots", 1, kMostDots, 360), fitParam(),
-           numberParam("turned", "Turned", "°", -180, 180, 0, 5),
-           numberParam("tint", "In the palette's colours", "", 0, 1, 0)},
+          withLay({fixedParam("screen", "Screen", "", 1, 16, 1),
+                   fixedParam("left", "From the left", "dots", 0, kMostDots, 0),
+                   fixedParam("top", "From the top", "dots", 0, kMostDots, 0),
+                   fixedParam("width", "Width", "dots", 1, kMostDots, 640),
+                   fixedParam("height", "Height", "dots", 1, kMostDots, 360),
+                   numberParam("tint", "In the palette's colours", "", 0, 1, 0)}),
           render,
           EffectGroup::Pictures,
           prepare,

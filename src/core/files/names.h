@@ -33,10 +33,11 @@ struct EnumNames<StringWay> {
 };
 template <>
 struct EnumNames<ZoneLayout> {
-  static constexpr std::array<std::pair<ZoneLayout, std::string_view>, 3> table{
+  static constexpr std::array<std::pair<ZoneLayout, std::string_view>, 4> table{
       {{ZoneLayout::Strand, "strand"},
        {ZoneLayout::Strings, "strings"},
-       {ZoneLayout::SideBySide, "side-by-side"}}};
+       {ZoneLayout::SideBySide, "side-by-side"},
+       {ZoneLayout::Panels, "panels"}}};
 };
 template <>
 struct EnumNames<ZoneOrder> {

@@ -198,6 +198,8 @@ CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> p
   compiled.strength = static_cast<float>(std::clamp(clip.strength, 0.0, 1.0));
   compiled.seed = clip.seed;
   compiled.palette = std::move(palette);
+  compiled.paletteShift = clip.paletteShift;
+  compiled.paletteTurns = clip.paletteTurns;
   if (!compiled.effect) return compiled;
   const Effect& effect = *compiled.effect;
   compiled.params = ParamPack(effect.params, clip.params);

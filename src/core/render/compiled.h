@@ -43,6 +43,9 @@ struct CompiledClip {
   ParamPack params;
   std::shared_ptr<const Prepared> prepared;
   std::shared_ptr<const PaletteTable> palette;
+  /// How far it is turned, and how often it turns in a bar.
+  double paletteShift = 0;
+  double paletteTurns = 0;
   Micros start{0};
   Micros length{0};
   Micros fadeIn{0};
@@ -66,6 +69,11 @@ struct CompiledClip {
   /// The zone whose light it shows, if it shows another's.
   ZoneId source;
 
+  /// The palette `bars` after the clip began.
+  TurnedPalette paletteAt(double bars) const {
+    const bool isTurned = paletteShift != 0 || paletteTurns != 0;
+    return isTurned ? TurnedPalette(*palette, paletteShift + paletteTurns * bars) : TurnedPalette(*palette);
+  }
   Micros end() const { return start + length; }
   bool isActiveAt(Micros t) const { return t >= start && t < end(); }
 };

@@ -168,7 +168,9 @@ float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, 
     strength = applyMotions(score, clip, now, scratch.params);
     params = &scratch.params;
   }
-  EffectInput in{cells, *params, *clip.palette};
+  const double bars = barsOf(score, clip, now);
+  EffectInput in{cells, *params, clip.paletteAt(bars)};
+  in.bars = bars;
   in.range = range;
   in.other = otherLight(score, clip, *params, now, depth);
   in.place = placesOf(clip, *params, cells, scratch.place);
@@ -187,6 +189,14 @@ float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, 
   return now.layer ? strength * now.layer->presence : strength * fadeAt(clip, now.t);
 }
 
+double Renderer::barsOf(const CompiledScore& score, const CompiledClip& clip, const Instant& now) noexcept {
+  if (now.layer) return clip.speed * now.layer->bars;
+  const double startBar = score.grid.barAt(clip.start);
+  const bool isSlipped = clip.slip.count() != 0;
+  return clip.speed * (now.bar - startBar) +
+         (isSlipped ? startBar - score.grid.barAt(clip.start - clip.slip) : 0);
+}
+
 void Renderer::setTime(const CompiledScore& score, const CompiledClip& clip, const Instant& now,
                        EffectInput& in) noexcept {
   if (now.layer) {
@@ -196,17 +206,13 @@ void Renderer::setTime(const CompiledScore& score, const CompiledClip& clip, con
     // What has a beginning and an end comes round again.
     in.t_s = clip.effect->isWhole ? t_s - std::floor(t_s / in.length_s) * in.length_s : t_s;
     in.beats = clip.speed * layer.beats;
-    in.bars = clip.speed * layer.bars;
     return;
   }
   in.t_s = seconds(clip.slip) + clip.speed * seconds(now.t - clip.start);
   in.length_s =
       clip.whole.count() > 0 ? seconds(clip.whole) : seconds(clip.slip) + clip.speed * seconds(clip.length);
-  const double startBar = score.grid.barAt(clip.start);
   const double startBeat = score.grid.beatAt(clip.start);
   const bool isSlipped = clip.slip.count() != 0;
-  in.bars = clip.speed * (now.bar - startBar) +
-            (isSlipped ? startBar - score.grid.barAt(clip.start - clip.slip) : 0);
   in.beats = clip.speed * (now.beat - startBeat) +
              (isSlipped ? startBeat - score.grid.beatAt(clip.start - clip.slip) : 0);
 }

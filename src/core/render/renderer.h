@@ -78,6 +78,8 @@ class Renderer {
   /// Runs the effect for `range` into the first of the depth's `clip`; returns how present the clip is, 0–1.
   float runEffect(const CompiledScore& score, const CompiledClip& clip, const ZoneCells& cells,
                   const CellRange& range, const Instant& now, std::size_t depth) noexcept;
+  /// Bars of its own since the clip began.
+  static double barsOf(const CompiledScore& score, const CompiledClip& clip, const Instant& now) noexcept;
   static void setTime(const CompiledScore& score, const CompiledClip& clip, const Instant& now,
                       EffectInput& in) noexcept;
   static float applyAdjust(const CompiledAdjust& adjust, const Instant& now, float strength,

@@ -132,7 +132,8 @@ struct Controller {
   bool sendsSync = false;
   /// Most frames a second that it takes; 0 for all.
   double mostFramesPerSecond = 0;
-  /// Data leaves so much later than the frame is due, so that slow and fast controllers agree; 0–500.
+  /// Light leaves so much later than it is due, so that slow and fast controllers agree, or, below 0, so much
+  /// earlier: what lags behind the sound is computed ahead. −500 to 500.
   double delay_ms = 0;
   std::vector<Port> ports;
   /// What it plays by itself.

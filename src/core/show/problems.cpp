@@ -10,7 +10,7 @@
 #include "core/effect/effect.h"
 #include "core/show/loose.h"
 #include "core/show/strip.h"
-#include "core/wire/patch.h"
+#include "core/wire/echo.h"
 #include "core/wire/powernet.h"
 #include "core/wire/sizing.h"
 
@@ -276,7 +276,7 @@ class Inspection {
       const bool overlaps = before && before->controller == span->controller &&
                             before->universe == span->universe &&
                             before->channel + before->channelCount() > span->channel;
-      if (overlaps && told.insert({span->controller, span->port}).second)
+      if (overlaps && !isEcho(show_, *before, *span) && told.insert({span->controller, span->port}).second)
         add(Severity::Error,
             "Channel " + std::to_string(span->channel) + " of universe " + std::to_string(span->universe) +
                 " is taken twice: port " + std::to_string(before->port + 1) + " reaches into it.",

@@ -67,6 +67,10 @@ struct Clip {
   std::string effect;
   ParamValues params;
   PaletteId palette;
+  /// How far the palette is turned, in whole palettes, and how often it turns in a bar; its end then joins
+  /// its beginning.
+  double paletteShift = 0;
+  double paletteTurns = 0;
   Blend blend = Blend::Normal;
   /// 0–1.
   double strength = 1;

@@ -222,6 +222,8 @@ void describe(V& v, Is<Zone> auto& z) {
   v.whole("pixels_per_cell", z.pixelsPerCell, 0, limits::kMostPixelsOfSegment);
   v.flag("plays_as_one", z.playsAsOne, &plain.playsAsOne);
   v.word("order", z.order, &plain.order);
+  v.whole("panels_across", z.panelsAcross, 0, 10'000, &plain.panelsAcross);
+  v.flag("counts_gaps", z.countsGaps, &plain.countsGaps);
   v.flag("backwards", z.backwards, &plain.backwards);
   v.maybe("centre_m", z.centre_m,
           [](auto& w, const char* key, auto& value) { w.vector(key, value, limits::kLargest_m); });
@@ -338,7 +340,7 @@ void describe(V& v, Is<Controller> auto& c) {
   v.whole("priority", c.priority, 0, 200, &plain.priority);
   v.flag("sync", c.sendsSync, &plain.sendsSync);
   v.number("most_frames_per_second", c.mostFramesPerSecond, 0.0, 1000.0, &plain.mostFramesPerSecond);
-  v.number("delay_ms", c.delay_ms, 0.0, limits::kMostDelay_ms, &plain.delay_ms);
+  v.number("delay_ms", c.delay_ms, -limits::kMostDelay_ms, limits::kMostDelay_ms, &plain.delay_ms);
   v.list("ports", c.ports);
   v.object("memory", c.memory, &plain.memory);
   v.require(c.ports.size() <= limits::kMostPorts, "it has more ports than any controller");
@@ -387,6 +389,8 @@ void describe(V& v, Is<Clip> auto& c) {
   v.time("length_us", c.length);
   v.text("effect", c.effect);
   v.id("palette", c.palette);
+  v.number("palette_shift", c.paletteShift, -1000.0, 1000.0, &plain.paletteShift);
+  v.number("palette_turns", c.paletteTurns, -64.0, 64.0, &plain.paletteTurns);
   v.params("params", c.params);
   v.word("blend", c.blend);
   v.number("strength", c.strength, 0.0, 1.0);

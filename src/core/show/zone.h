@@ -35,7 +35,13 @@ enum class ZoneLayout {
   Strand,      ///< one row: all cells one behind the other
   Strings,     ///< each part is a column of its own, its cells from bottom to top
   SideBySide,  ///< each part keeps its grid; grids stand from left to right
+  Panels,      ///< grids joined in rows and columns, one picture over all of them
 };
+
+/// True if parts that are grids keep their rows and columns.
+constexpr bool keepsGrids(ZoneLayout layout) {
+  return layout == ZoneLayout::SideBySide || layout == ZoneLayout::Panels;
+}
 
 /// In which order a zone plays: a strand sorts its cells, strings and grids sort their parts.
 enum class ZoneOrder {
@@ -59,6 +65,10 @@ struct Zone {
   /// The parts lie on one another: a cell has the like pixels of all of them.
   bool playsAsOne = false;
   ZoneOrder order = ZoneOrder::Listed;
+  /// Of panels: so many stand in a row, the first on the upper left; 0: each cell stands where it hangs.
+  int panelsAcross = 2;
+  /// Of panels that stand where they hang: room between them counts, and light passes through it unseen.
+  bool countsGaps = false;
   /// A sorted zone plays from its last to its first.
   bool backwards = false;
   /// Where angle and radius are measured from, in metres; the middle of the zone if there is none.

@@ -4,8 +4,10 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <tuple>
 
 #include "core/base/clones.h"
+#include "core/wire/echo.h"
 #include "core/wire/wiresettings.h"
 
 namespace chispa {
@@ -114,7 +116,11 @@ Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const 
     universeIndex[{universe.controller, universe.universe}] = used_.size();
     used_.push_back(universe.channels);
   }
+  std::map<std::tuple<int, int, int>, const PatchSpan*> firsts;
   for (const PatchSpan& span : patch.spans) {
+    // An echo is sent what the first of the two is.
+    const auto [first, isFirst] = firsts.try_emplace({span.controller, span.universe, span.channel}, &span);
+    if (!isFirst && isEcho(show, *first->second, span)) continue;
     const auto range = map.rangeOf(span.fixture);
     const Fixture* fixture = find(show.fixtures, span.fixture);
     if (!range || !fixture) continue;

@@ -6,6 +6,7 @@
 #include <limits>
 #include <numeric>
 
+#include "core/show/limits.h"
 #include "core/zone/partpixels.h"
 
 namespace chispa {
@@ -173,6 +174,91 @@ Drafts laidTogether(const Zone& zone, const std::vector<Drafts>& parts) {
   return zone.playsAsOne ? merged(all) : all;
 }
 
+/// Panels in rows, the first on the upper left: as wide and as high as the largest of their column and row.
+Drafts joinedInRows(const std::vector<Drafts>& panels, int across) {
+  const auto perRow = static_cast<std::size_t>(across);
+  const std::size_t bands = (panels.size() + perRow - 1) / perRow;
+  std::vector<int> wide(perRow, 0), high(bands, 0);
+  for (std::size_t i = 0; i < panels.size(); ++i) {
+    wide[i % perRow] = std::max(wide[i % perRow], panels[i].columns);
+    for (const Draft& cell : panels[i].cells) high[i / perRow] = std::max(high[i / perRow], cell.row + 1);
+  }
+  Drafts all;
+  for (std::size_t i = 0; i < panels.size(); ++i) {
+    const int left = std::accumulate(wide.begin(), wide.begin() + static_cast<std::ptrdiff_t>(i % perRow), 0);
+    // Rows count upward: the bands below it.
+    const int foot =
+        std::accumulate(high.begin() + static_cast<std::ptrdiff_t>(i / perRow) + 1, high.end(), 0);
+    for (const Draft& cell : panels[i].cells)
+      all.add(left + cell.column, foot + cell.row, panels[i].pixelsOf(cell));
+  }
+  return all;
+}
+
+/// The two directions of the world in which panels that hang somewhere are seen as a picture: from the front,
+/// from above where they lie flat, from the side where they stand along y.
+struct Wall {
+  double Vec3::*across;
+  double Vec3::*upward;
+};
+Wall wallOf(const std::vector<Vec3>& places) {
+  Vec3 low = places.front(), high = places.front();
+  for (const Vec3& p : places)
+    for (double Vec3::*axis : {&Vec3::x, &Vec3::y, &Vec3::z}) {
+      low.*axis = std::min(low.*axis, p.*axis);
+      high.*axis = std::max(high.*axis, p.*axis);
+    }
+  const Vec3 size = high - low;
+  if (size.z <= size.x && size.z <= size.y) return {&Vec3::x, &Vec3::y};
+  return size.x < size.y ? Wall{&Vec3::y, &Vec3::z} : Wall{&Vec3::x, &Vec3::z};
+}
+
+/// Numbers of the steps of `pitch` at which `places` lie, from 0; without `countsGaps` steps that nothing
+/// lies on are left out.
+std::vector<int> stepsOf(const std::vector<double>& places, double pitch, bool countsGaps) {
+  const double low = *std::min_element(places.begin(), places.end());
+  std::vector<std::int64_t> numbers;
+  for (const double place : places) numbers.push_back(std::llround((place - low) / pitch));
+  std::vector<std::int64_t> taken = numbers;
+  std::sort(taken.begin(), taken.end());
+  taken.erase(std::unique(taken.begin(), taken.end()), taken.end());
+  std::vector<int> steps;
+  for (const std::int64_t number : numbers)
+    steps.push_back(
+        countsGaps && taken.back() < limits::kMostPixelsOfSegment
+            ? static_cast<int>(number)
+            : static_cast<int>(std::lower_bound(taken.begin(), taken.end(), number) - taken.begin()));
+  return steps;
+}
+
+/// Every cell where it hangs: the step is the least distance between neighbours on the data line.
+Drafts joinedAsTheyHang(const Drafts& cells, const PixelMap& map, bool countsGaps) {
+  std::vector<Vec3> places;
+  for (const Draft& cell : cells.cells) places.push_back(middleOf(map, cells.pixelsOf(cell)));
+  constexpr double kLeast_m = 1e-4;
+  double pitch = 0;
+  for (std::size_t i = 1; i < places.size(); ++i)
+    if (const double away = length(places[i] - places[i - 1]); away > kLeast_m)
+      pitch = pitch > 0 ? std::min(pitch, away) : away;
+  if (pitch <= 0) return cells;
+  const Wall wall = wallOf(places);
+  std::vector<double> across, upward;
+  for (const Vec3& p : places) {
+    across.push_back(p.*wall.across);
+    upward.push_back(p.*wall.upward);
+  }
+  const auto columns = stepsOf(across, pitch, countsGaps);
+  const auto rows = stepsOf(upward, pitch, countsGaps);
+  const auto most = [](const std::vector<int>& steps) {
+    return static_cast<std::int64_t>(*std::max_element(steps.begin(), steps.end())) + 1;
+  };
+  if (most(columns) * most(rows) > limits::kMostPlacesOfZone) return cells;
+  Drafts all;
+  for (std::size_t i = 0; i < cells.cells.size(); ++i)
+    all.add(columns[i], rows[i], cells.pixelsOf(cells.cells[i]));
+  return merged(all);
+}
+
 bool isPlain(const ZoneCells& cells) {
   if (cells.pixels.empty() || cells.pixels.size() != cells.column.size()) return false;
   for (std::size_t i = 0; i < cells.pixels.size(); ++i)
@@ -307,10 +393,14 @@ ZoneCells cellsOf(const Show& show, const PixelMap& map, const Zone& zone) {
     sorter.sort(parts, [&](const PartPixels& part) { return middleOf(map, part.pixels); });
   std::vector<Drafts> drafts;
   for (const PartPixels& part : parts)
-    drafts.push_back(zone.layout == ZoneLayout::SideBySide
+    drafts.push_back(keepsGrids(zone.layout)
                          ? gridOf(part, zone.pixelsPerCell)
                          : stripOf(part, zone.pixelsPerCell, zone.layout == ZoneLayout::Strings));
-  Drafts together = laidTogether(zone, drafts);
+  Drafts together = zone.layout == ZoneLayout::Panels && zone.panelsAcross > 0
+                        ? joinedInRows(drafts, zone.panelsAcross)
+                        : laidTogether(zone, drafts);
+  if (zone.layout == ZoneLayout::Panels && zone.panelsAcross == 0 && !together.cells.empty())
+    together = joinedAsTheyHang(together, map, zone.countsGaps);
   if (sorter.isNeeded() && !sortsParts) {
     sorter.sort(together.cells, [&](const Draft& cell) { return middleOf(map, together.pixelsOf(cell)); });
     for (std::size_t i = 0; i < together.cells.size(); ++i) together.cells[i].column = static_cast<int>(i);
@@ -320,7 +410,7 @@ ZoneCells cellsOf(const Show& show, const PixelMap& map, const Zone& zone) {
   if (zone.layout == ZoneLayout::Strand)
     faceOfStrand(cells);
   else
-    faceOfGrid(cells, zone.layout == ZoneLayout::SideBySide);
+    faceOfGrid(cells, keepsGrids(zone.layout));
   if (cells.rows > 1) tablePlaces(cells);
   return cells;
 }

@@ -160,7 +160,9 @@ void Inspector::rebuild() {
                  [&](UnderlayId id) { return makeUnderlayForm(session_, id, plan_); },
                  [&](StripTypeId id) { return makeStripTypeForm(session_, id); },
                  [&](ScoreId id) { return makeScoreForm(session_, id); },
-                 [&](MarkId id) { return makeMarkForm(session_, id); },
+                 [&](const MarkIds& ids) {
+                   return ids.size() == 1 ? makeMarkForm(session_, ids.front()) : makeMarksForm(session_);
+                 },
                  [&](LookId id) { return makeLookForm(session_, id); },
                  [&](LayerChoice layer) { return makeLayerForm(session_, layer.look, layer.layer); },
                  [&](BindingId id) { return makeBindingForm(session_, id); },

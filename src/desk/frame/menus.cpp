@@ -18,6 +18,7 @@
 #include "core/edit/deletions.h"
 #include "core/edit/deskedits.h"
 #include "core/edit/lookedits.h"
+#include "core/edit/markgroup.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/setlistedits.h"
 #include "core/edit/wireedits.h"
@@ -295,21 +296,22 @@ QList<FoundAction> MainWindow::everyAction() {
 bool MainWindow::showsSelected() const {
   const Workspace seen = workspace();
   return std::visit(
-      Overloaded{
-          [&](const FixtureIds&) { return seen == Workspace::Plan; },
-          [&](ZoneId) { return seen == Workspace::Plan; },
-          [&](UnderlayId) { return seen == Workspace::Plan; },
-          [&](ControllerId) { return seen == Workspace::Wire; },
-          [&](BeadPlace) { return seen == Workspace::Wire; },
-          [&](const ClipIds&) { return seen == Workspace::Score; },
-          [&](MarkId) { return seen == Workspace::Score; }, [&](ScoreId) { return seen == Workspace::Score; },
-          [&](PaletteId) { return seen == Workspace::Score; }, [&](LookId) { return seen == Workspace::Run; },
-          [&](LayerChoice) { return seen == Workspace::Run; },
-          [&](BindingId) { return seen == Workspace::Run; },
-          [&](DeskInputId) { return seen == Workspace::Run; },
-          [&](SetListId) { return seen == Workspace::Run; },
-          [&](LineChoice) { return seen == Workspace::Run; }, [&](RuleId) { return seen == Workspace::Run; },
-          [](const auto&) { return false; }},
+      Overloaded{[&](const FixtureIds&) { return seen == Workspace::Plan; },
+                 [&](ZoneId) { return seen == Workspace::Plan; },
+                 [&](UnderlayId) { return seen == Workspace::Plan; },
+                 [&](ControllerId) { return seen == Workspace::Wire; },
+                 [&](BeadPlace) { return seen == Workspace::Wire; },
+                 [&](const ClipIds&) { return seen == Workspace::Score; },
+                 [&](const MarkIds&) { return seen == Workspace::Score; },
+                 [&](ScoreId) { return seen == Workspace::Score; },
+                 [&](PaletteId) { return seen == Workspace::Score; },
+                 [&](LookId) { return seen == Workspace::Run; },
+                 [&](LayerChoice) { return seen == Workspace::Run; },
+                 [&](BindingId) { return seen == Workspace::Run; },
+                 [&](DeskInputId) { return seen == Workspace::Run; },
+                 [&](SetListId) { return seen == Workspace::Run; },
+                 [&](LineChoice) { return seen == Workspace::Run; },
+                 [&](RuleId) { return seen == Workspace::Run; }, [](const auto&) { return false; }},
       session_.selection.now());
 }
 
@@ -365,8 +367,8 @@ void MainWindow::deleteSelected() {
               unhang(show, {place.controller, place.port, place.bead});
             });
           },
-          [&](MarkId id) {
-            session_.edit(tr("delete a mark"), [id, score](Show& show) { deleteMark(show, score->id, id); });
+          [&](const MarkIds& ids) {
+            session_.edit(tr("delete marks"), [&](Show& show) { deleteMarks(show, score->id, ids); });
           },
           [&](const ClipIds& ids) {
             session_.edit(tr("delete clips"),

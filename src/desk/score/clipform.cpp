@@ -43,6 +43,14 @@ void addColour(Form& form, ClipRows& rows, const Session& session) {
                  rows.change<int>(Form::tr("palette"), [palettes](Clip& c, int v) {
                    c.palette = palettes.at(static_cast<std::size_t>(v));
                  }));
+  form.addNumber(
+      "paletteShift", Form::tr("Palette turned by"), {"%", -1000, 1000, 5, 0},
+      rows.common<double>([](const Clip& c) { return c.paletteShift * 100; }),
+      rows.change<double>(Form::tr("turn a palette"), [](Clip& c, double v) { c.paletteShift = v / 100; }));
+  form.addNumber(
+      "paletteTurns", Form::tr("Palette turns a bar"), {{}, -64, 64, 0.05, 2},
+      rows.common<double>([](const Clip& c) { return c.paletteTurns; }),
+      rows.change<double>(Form::tr("turning palette"), [](Clip& c, double v) { c.paletteTurns = v; }));
   form.addNumber("strength", Form::tr("Strength"), {"%", 0, 100, 5, 0},
                  rows.common<double>([](const Clip& c) { return c.strength * 100; }),
                  rows.change<double>(Form::tr("strength"), [](Clip& c, double v) { c.strength = v / 100; }));

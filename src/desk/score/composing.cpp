@@ -310,7 +310,7 @@ void Composing::beginSection() {
     made =
         addMark(show, id, LaneKind::Sections, tr("Sections").toStdString(), session_.stage.position(), name);
   });
-  if (!session_.stage.isPlaying()) session_.selection.select(made);
+  if (!session_.stage.isPlaying()) session_.selection.select(MarkIds{made});
 }
 
 void Composing::stepMark(bool forward) {
@@ -331,7 +331,7 @@ void Composing::stepMark(bool forward) {
                              : tr("There is no mark before the playhead."));
   session_.stage.seek(next->at);
   timeline_.reveal(next->at);
-  session_.selection.select(next->id);
+  session_.selection.select(MarkIds{next->id});
 }
 
 void Composing::tap() {

@@ -43,7 +43,7 @@ std::shared_ptr<const ZoneCells> previewCells(const Session& session, ZoneId zon
     return std::make_shared<const ZoneCells>(cellsOf(show, mapPixels(show), *show.zones.front()));
   }();
   const Zone* found = chispa::find(session.show().zones, zone);
-  return onMatrix || (found && found->layout == ZoneLayout::SideBySide) ? matrix : small;
+  return onMatrix || (found && keepsGrids(found->layout)) ? matrix : small;
 }
 
 MusicFeatures swellingMusic() {

@@ -2,6 +2,7 @@
 #include "desk/score/scoreforms.h"
 
 #include "core/edit/markedits.h"
+#include "core/edit/markgroup.h"
 #include "core/edit/scoreedits.h"
 #include "desk/parts/format.h"
 
@@ -124,6 +125,52 @@ std::unique_ptr<Form> makeMarkForm(const Session& session, MarkId id) {
     return Form::tr(
         "The arrows move it by 10 ms, Delete takes it away. Dragged it comes to stand on onsets, unless Ctrl "
         "is held.");
+  });
+  form->addStretch();
+  return form;
+}
+
+std::unique_ptr<Form> makeMarksForm(const Session& session) {
+  auto form = std::make_unique<Form>();
+  form->addTitle(Form::tr("Marks"), [session]() -> std::optional<QString> {
+    return Form::tr("%1 marks").arg(session.selection.marks().size());
+  });
+  const auto change = [session](const QString& name, auto edit) {
+    return [session, name, edit] {
+      const Score* score = session.stage.score();
+      if (!score) return;
+      const MarkIds ids = session.selection.marks();
+      session.edit(name, [&, id = score->id](Show& show) { edit(show, id, ids); });
+    };
+  };
+  form->addButtons({{QStringLiteral("marksSpread"), Form::tr("Spread evenly"),
+                     Form::tr("Puts them at equal distances between the first and the last"),
+                     change(Form::tr("spread marks"), spreadMarks)}});
+  const auto quantised = [](LaneKind grid) {
+    return [grid](Show& show, ScoreId id, const MarkIds& ids) { quantiseMarks(show, id, ids, grid); };
+  };
+  form->addButtons(
+      {{QStringLiteral("marksToBeats"), Form::tr("To beats"), Form::tr("Moves each to the nearest beat"),
+        change(Form::tr("marks to beats"), quantised(LaneKind::Beats))},
+       {QStringLiteral("marksToBars"), Form::tr("To bars"),
+        Form::tr("Moves each to the nearest beginning of a bar"),
+        change(Form::tr("marks to bars"), quantised(LaneKind::Bars))}});
+  form->addNumber(
+      "marksStretch", Form::tr("Stretched to"), {"%", 1, 10'000, 5, 1}, [] { return std::optional(100.0); },
+      [session](double percent) {
+        const Score* score = session.stage.score();
+        if (!score || percent == 100) return;
+        session.edit(Form::tr("stretch marks"),
+                     [&, id = score->id, ids = session.selection.marks()](Show& show) {
+                       stretchMarks(show, id, ids, percent / 100);
+                     });
+      });
+  form->addButtons({{QStringLiteral("marksDelete"), Form::tr("Delete"), Form::tr("Takes them all away"),
+                     change(Form::tr("delete marks"), deleteMarks)}});
+  form->addNote([]() -> std::optional<QString> {
+    return Form::tr(
+        "Shift takes all up to a mark, Ctrl adds one; a frame drawn with Shift over the lanes takes "
+        "what is in it. Dragged or nudged they keep their distances.");
   });
   form->addStretch();
   return form;

@@ -23,4 +23,7 @@ QString scoreFormKey(const Session& session, ScoreId id);
 /// Name and place of a mark of the open score.
 std::unique_ptr<Form> makeMarkForm(const Session& session, MarkId id);
 
+/// Several marks: moved, spread, stretched and put on beats together.
+std::unique_ptr<Form> makeMarksForm(const Session& session);
+
 }  // namespace chispa::desk

@@ -10,6 +10,7 @@
 #include <QScrollBar>
 
 #include "core/edit/clipedits.h"
+#include "core/edit/markgroup.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/staveedits.h"
 #include "core/files/besidefile.h"
@@ -29,6 +30,11 @@ constexpr double kSnap_px = 9;
 
 void TimelineView::selectBand() {
   const QRectF band = QRectF(pressed_, pointer_).normalized();
+  // Drawn with Shift over the lanes it takes marks.
+  if (pressed_.y() < stavesTop()) {
+    const MarkIds marks = marksIn(band);
+    return marks.empty() ? session_.selection.clear() : session_.selection.select(marks);
+  }
   ClipIds inside;
   for (const StaveRow& row : rows_)
     if (const auto clips = clipsOf_.find(row.zone); clips != clipsOf_.end())
@@ -51,11 +57,13 @@ void TimelineView::mousePressEvent(QMouseEvent* event) {
   pressed_ = pointer_ = event->position();
   const Score* score = session_.stage.score();
   if (!score || event->button() != Qt::LeftButton) return;
-  if (const auto mark = markAt(pressed_)) {
-    drag_ = Drag::Mark;
-    return session_.selection.select(*mark);
-  }
+  if (const auto mark = markAt(pressed_)) return pressMark(*mark, event->modifiers());
   if (pressed_.y() < stavesTop() && pressed_.x() < headWidth()) return session_.selection.select(score->id);
+  const bool isOnLanes = pressed_.y() >= rulerHeight() + waveHeight() && pressed_.y() < stavesTop();
+  if (isOnLanes && event->modifiers() & Qt::ShiftModifier) {
+    drag_ = Drag::Band;
+    return;
+  }
   if (pressed_.y() < stavesTop()) {
     drag_ = Drag::Scrub;
     return session_.stage.seek(timeAt(pressed_.x()));
@@ -91,6 +99,33 @@ void TimelineView::mousePressEvent(QMouseEvent* event) {
   const std::unordered_set<ClipId> wanted(ids.begin(), ids.end());
   for (const auto& one : score->clips)
     if (wanted.contains(one->id)) dragged_.push_back(*one);
+}
+
+/// Shift takes all between it and the one chosen before, Ctrl adds it or takes it out.
+void TimelineView::pressMark(MarkId mark, Qt::KeyboardModifiers held) {
+  const MarkIds before = session_.selection.marks();
+  if (held & Qt::ControlModifier) return session_.selection.toggle(mark);
+  if (const MarkIds between = held & Qt::ShiftModifier && !before.empty()
+                                  ? marksBetween(*session_.stage.score(), before.front(), mark)
+                                  : MarkIds{};
+      !between.empty())
+    return session_.selection.select(between);
+  if (!session_.selection.has(mark)) session_.selection.select(MarkIds{mark});
+  drag_ = Drag::Mark;
+  grabbedMark_ = mark;
+}
+
+/// What is dragged comes to stand on an onset, and the others keep their distances.
+void TimelineView::dragMarks(QPointF to) {
+  const Mark* grabbed = findMark(*session_.stage.score(), grabbedMark_).mark;
+  if (!grabbed) return;
+  const Micros by = snapMark(timeAt(to.x())) - grabbed->at;
+  session_.edit(
+      tr("move marks"),
+      [&, ids = session_.selection.marks()](Show& show) {
+        moveMarks(show, session_.stage.score()->id, ids, by);
+      },
+      QStringLiteral("mark-drag"));
 }
 
 Micros TimelineView::snap(Micros at, const ClipIds& without) const {
@@ -164,13 +199,7 @@ void TimelineView::mouseMoveEvent(QMouseEvent* event) {
     case Drag::ResizeEnd:
       return dragEdge(pointer_);
     case Drag::Mark:
-      if (const Mark* mark = chosenMark(); mark && isDragFar())
-        session_.edit(
-            tr("move a mark"),
-            [&](Show& show) {
-              moveMark(show, session_.stage.score()->id, mark->id, snapMark(timeAt(pointer_.x())));
-            },
-            QStringLiteral("mark-drag"));
+      if (isDragFar()) dragMarks(pointer_);
       return;
     case Drag::Band:
     case Drag::Stave:
@@ -335,7 +364,7 @@ void TimelineView::placeMark() {
     made = addMark(show, id, LaneKind::Free, tr("Marks").toStdString(), at, words);
   });
   // While it plays marks are tapped one after the other; else this one is probably named next.
-  if (!session_.stage.isPlaying()) session_.selection.select(made);
+  if (!session_.stage.isPlaying()) session_.selection.select(MarkIds{made});
 }
 
 void TimelineView::editFolderName(const QString& name) {
@@ -352,12 +381,13 @@ void TimelineView::editFolderName(const QString& name) {
   field->setObjectName(QStringLiteral("folderName"));
 }
 
-void TimelineView::nudgeMark(const Mark& mark, int steps) {
+void TimelineView::nudgeMarks(int steps) {
   constexpr Micros kStep{10'000};
-  const Micros to = mark.at + kStep * steps;
   session_.edit(
-      tr("nudge a mark"),
-      [&, id = mark.id](Show& show) { moveMark(show, session_.stage.score()->id, id, to); },
+      tr("nudge marks"),
+      [&, ids = session_.selection.marks()](Show& show) {
+        moveMarks(show, session_.stage.score()->id, ids, kStep * steps);
+      },
       QStringLiteral("mark-nudge"));
 }
 
@@ -365,7 +395,7 @@ void TimelineView::nudge(int beats) {
   const Score* score = session_.stage.score();
   const ClipIds ids = session_.selection.clips();
   if (!score) return;
-  if (const Mark* mark = chosenMark()) return nudgeMark(*mark, beats);
+  if (chosenMark()) return nudgeMarks(beats);
   const MarkLane* lane = laneOf(*score, LaneKind::Beats);
   const Micros beat =
       lane && lane->marks.size() > 1 ? lane->marks[1].at - lane->marks[0].at : Micros(500'000);

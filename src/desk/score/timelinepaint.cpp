@@ -148,7 +148,6 @@ void TimelineView::paintLane(QPainter& painter, const MarkLane& lane, double top
   painter.drawText(QPointF(10, top + laneHeight() - 6), text(lane.name));
   const bool named =
       lane.kind == LaneKind::Sections || lane.kind == LaneKind::Words || lane.kind == LaneKind::Free;
-  const auto* chosen = std::get_if<MarkId>(&session_.selection.now());
   double last = -1e9;
   for (std::size_t i = 0; i < lane.marks.size(); ++i) {
     const Mark& mark = lane.marks[i];
@@ -156,9 +155,9 @@ void TimelineView::paintLane(QPainter& painter, const MarkLane& lane, double top
     const double end =
         i + 1 < lane.marks.size() ? xOf(lane.marks[i + 1].at) : xOf(session_.stage.score()->length);
     if (end < headWidth() || x > viewport()->width()) continue;
-    const QColor colour = chosen && *chosen == mark.id  ? theme().ember
-                          : lane.kind == LaneKind::Bars ? theme().text
-                                                        : theme().quiet;
+    const QColor colour = session_.selection.has(mark.id) ? theme().ember
+                          : lane.kind == LaneKind::Bars   ? theme().text
+                                                          : theme().quiet;
     if (lane.kind == LaneKind::Sections) {
       const QRectF box =
           QRectF(std::max(x, headWidth()) + 1, top + 1, end - std::max(x, headWidth()) - 2, laneHeight() - 2);

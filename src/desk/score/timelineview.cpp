@@ -259,6 +259,18 @@ std::optional<MarkId> TimelineView::markAt(QPointF at) const {
   return std::nullopt;
 }
 
+MarkIds TimelineView::marksIn(const QRectF& band) const {
+  MarkIds inside;
+  double top = rulerHeight() + waveHeight();
+  for (const MarkLane& lane : session_.stage.score()->lanes) {
+    const bool isOn = band.bottom() >= top && band.top() < top + laneHeight();
+    for (const Mark& mark : lane.marks)
+      if (isOn && xOf(mark.at) >= band.left() && xOf(mark.at) <= band.right()) inside.push_back(mark.id);
+    top += laneHeight();
+  }
+  return inside;
+}
+
 PaletteId TimelineView::paletteForNew() const {
   const auto& palettes = session_.show().palettes;
   return chispa::find(palettes, chosenPalette_) ? chosenPalette_
@@ -267,9 +279,9 @@ PaletteId TimelineView::paletteForNew() const {
 }
 
 const Mark* TimelineView::chosenMark() const {
-  const auto* id = std::get_if<MarkId>(&session_.selection.now());
+  const MarkIds ids = session_.selection.marks();
   const Score* score = session_.stage.score();
-  return id && score ? findMark(*score, *id).mark : nullptr;
+  return !ids.empty() && score ? findMark(*score, ids.front()).mark : nullptr;
 }
 
 ZoneId TimelineView::staveBelow(double y) const {

@@ -102,6 +102,10 @@ class TimelineView : public QAbstractScrollArea {
   const StaveRow* rowAt(double y) const;
   std::shared_ptr<const Clip> clipAt(QPointF at) const;
   std::optional<MarkId> markAt(QPointF at) const;
+  /// Marks of the lanes that a frame reaches over.
+  MarkIds marksIn(const QRectF& band) const;
+  void pressMark(MarkId mark, Qt::KeyboardModifiers held);
+  void dragMarks(QPointF to);
   /// The mark that is selected; null if none is.
   const Mark* chosenMark() const;
   /// Where a stave that is dropped at `y` comes to stand: above that of this zone, or last.
@@ -130,7 +134,7 @@ class TimelineView : public QAbstractScrollArea {
   void dropFile(const QString& file, QPointF at);
   void givePalette(PaletteId palette, QPointF at);
   void nudge(int beats);
-  void nudgeMark(const Mark& mark, int steps);
+  void nudgeMarks(int steps);
   void chooseZone(ZoneId zone);
 
   Session session_;
@@ -155,6 +159,7 @@ class TimelineView : public QAbstractScrollArea {
   /// The clips as they were when the drag began, so that it follows the pointer and not its own rounding.
   std::vector<Clip> dragged_;
   ClipId grabbed_;
+  MarkId grabbedMark_;
 };
 
 }  // namespace chispa::desk

@@ -29,7 +29,10 @@ Selected pruned(const Selected& selected, const Show& show, const Score* score) 
             std::erase_if(ids, [&](ClipId id) { return !there.contains(id); });
             return ids.empty() ? Selected{} : Selected{ids};
           },
-          [&](MarkId id) { return score && findMark(*score, id).mark ? Selected{id} : Selected{}; },
+          [&](MarkIds ids) {
+            std::erase_if(ids, [&](MarkId id) { return !score || !findMark(*score, id).mark; });
+            return ids.empty() ? Selected{} : Selected{ids};
+          },
           [&](ZoneId id) { return chispa::find(show.zones, id) ? Selected{id} : Selected{}; },
           [&](UnderlayId id) { return chispa::find(show.underlays, id) ? Selected{id} : Selected{}; },
           [&](StripTypeId id) { return find(show.stripTypes, id) ? Selected{id} : Selected{}; },

@@ -50,11 +50,12 @@ struct AlmanacChoice {
 
 using FixtureIds = std::vector<FixtureId>;
 using ClipIds = std::vector<ClipId>;
+using MarkIds = std::vector<MarkId>;
 
 /// What the inspector shows: one kind of thing at a time.
 using Selected =
     std::variant<std::monostate, FixtureIds, ZoneId, ControllerId, PortChoice, BeadPlace, ClipIds, PaletteId,
-                 StripTypeId, ScoreId, UnderlayId, MarkId, LookId, LayerChoice, BindingId, DeskInputId,
+                 StripTypeId, ScoreId, UnderlayId, MarkIds, LookId, LayerChoice, BindingId, DeskInputId,
                  SetListId, LineChoice, RuleId, AlmanacChoice>;
 
 /// What is selected in the window, shared by all workspaces. UI thread.
@@ -69,11 +70,14 @@ class Selection : public QObject {
 
   bool has(FixtureId id) const { return contains<FixtureIds>(id); }
   bool has(ClipId id) const { return contains<ClipIds>(id); }
+  bool has(MarkId id) const { return contains<MarkIds>(id); }
   /// Adds the thing if it is not selected, takes it out if it is.
   void toggle(FixtureId id) { toggleIn<FixtureIds>(id); }
   void toggle(ClipId id) { toggleIn<ClipIds>(id); }
+  void toggle(MarkId id) { toggleIn<MarkIds>(id); }
   FixtureIds fixtures() const { return listOf<FixtureIds>(); }
   ClipIds clips() const { return listOf<ClipIds>(); }
+  MarkIds marks() const { return listOf<MarkIds>(); }
 
   /// The segment of the selected fixtures, or the step of the look, that the inspector speaks of, from 0.
   int segment() const { return segment_; }

@@ -13,9 +13,9 @@
 
 #include "core/edit/adoptsetup.h"
 #include "desk/parts/format.h"
+#include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 #include "desk/session/pools.h"
-#include "link/setupstore.h"
 
 namespace chispa::desk {
 namespace {
@@ -122,14 +122,38 @@ void SetupDialog::fillRows() {
     list_->addTopLevelItem(item);
     Row row{controller, portSettings(show, patch, static_cast<int>(i)), item};
     if (target_->currentIndex() == static_cast<int>(Target::Before)) {
-      const auto kept = link::SetupStore::ofUser().keptOf(controller);
-      row.isAsked = !kept.empty();
-      if (row.isAsked) row.wanted = kept.front().ports;
-      item->setText(kWanted,
-                    kept.empty() ? tr("nothing is kept of it") : tr("as on %1").arg(text(kept.front().when)));
+      row.kept = link::SetupStore::ofUser().keptOf(controller);
+      row.isAsked = !row.kept.empty();
+      if (row.isAsked)
+        row.wanted = row.kept.front().ports;
+      else
+        item->setText(kWanted, tr("nothing is kept of it"));
     }
     rows_.push_back(std::move(row));
+    if (!rows_.back().kept.empty()) offerKept(rows_.size() - 1);
   }
+}
+
+void SetupDialog::offerKept(std::size_t index) {
+  const Row& row = rows_[index];
+  auto* choice =
+      named(new QComboBox, "keptSetup", tr("What is put back into %1").arg(text(row.controller.name)),
+            tr("Which of the kept set-ups is put back: when it was replaced, and what it was"));
+  for (const link::KeptSetup& one : row.kept) {
+    int pixels = 0;
+    for (const PortSettings& port : one.ports)
+      for (const PortSection& section : port.sections) pixels += section.pixels;
+    choice->addItem(tr("as on %1 · %2 · %3")
+                        .arg(text(one.when), counted(std::ssize(one.ports), tr("1 port"), tr("%1 ports")),
+                             counted(pixels, tr("1 pixel"), tr("%1 pixels"))));
+  }
+  connect(choice, &QComboBox::currentIndexChanged, this, [this, index](int chosen) {
+    if (running_ > 0 || chosen < 0) return;
+    Row& changed = rows_[index];
+    changed.wanted = changed.kept[static_cast<std::size_t>(chosen)].ports;
+    run(false);
+  });
+  list_->setItemWidget(row.item, kWanted, choice);
 }
 
 void SetupDialog::run(bool send) {

@@ -7,6 +7,7 @@
 
 #include "desk/session/session.h"
 #include "link/setup.h"
+#include "link/setupstore.h"
 
 class QComboBox;
 class QLabel;
@@ -32,6 +33,8 @@ class SetupDialog : public QDialog {
     Controller controller;
     std::vector<PortSettings> wanted;
     QTreeWidgetItem* item = nullptr;
+    /// What is kept of it, the newest first, if that is what is to be put back.
+    std::vector<link::KeptSetup> kept = {};
     /// What was found when it was last asked.
     std::optional<std::vector<PortSettings>> there = {};
     bool isDifferent = false;
@@ -40,6 +43,8 @@ class SetupDialog : public QDialog {
 
   void makeButtons(QWidget* box);
   void fillRows();
+  /// The choice of what is put back: by date, each with what it was.
+  void offerKept(std::size_t row);
   void run(bool send);
   void finishRow(std::size_t row, const Result<link::SetupReport>& report, bool sent);
   void finishAll();

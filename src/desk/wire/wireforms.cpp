@@ -247,7 +247,8 @@ std::unique_ptr<Form> makeControllerForm(const Session& session, ControllerId id
         key, label, range, [get, member]() -> std::optional<double> { return get() ? get()->*member : 0; },
         [change, label, member](double v) { change(label, [&](Controller& c) { c.*member = v; }); });
   };
-  decimal("delay", Form::tr("Delay"), {"ms", 0, limits::kMostDelay_ms, 5, 0}, &Controller::delay_ms);
+  decimal("delay", Form::tr("Delay (below 0: ahead)"),
+          {"ms", -limits::kMostDelay_ms, limits::kMostDelay_ms, 5, 0}, &Controller::delay_ms);
   decimal("mostFrames", Form::tr("Most frames a second"), {{}, 0, 1000, 5, 1},
           &Controller::mostFramesPerSecond);
   form->addHeading(Form::tr("Addresses"));

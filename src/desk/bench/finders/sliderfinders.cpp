@@ -5,6 +5,7 @@
 #include "core/colour/whitepoint.h"
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
+#include "core/show/limits.h"
 #include "desk/bench/finders/finderparts.h"
 
 namespace chispa::desk {
@@ -145,7 +146,7 @@ class Response final : public SliderFinder {
 };
 
 /// Flash and click together: the difference between what is seen and heard is taken up by the controller's
-/// delay.
+/// delay, or by a lead where its light is late.
 class Delay final : public SliderFinder {
  public:
   Delay(const Show& show, const Subject& subject)
@@ -167,7 +168,9 @@ class Delay final : public SliderFinder {
   void apply(Show& show) const override {
     changeItem(show.controllers, subject_.target.controller, [this](Controller& c) { c.delay_ms = delay_; });
   }
-  void slide(int, double value) override { delay_ = std::clamp(value, 0.0, 500.0); }
+  void slide(int, double value) override {
+    delay_ = std::clamp(value, -limits::kMostDelay_ms, limits::kMostDelay_ms);
+  }
 
  protected:
   FinderQuestion ask() const override {
@@ -183,7 +186,8 @@ class Delay final : public SliderFinder {
         signal,
         {{Qt::Key_F, QStringLiteral("F"), tr("flash, now"), QColor(0xff, 0xf4, 0xe0), 1},
          {Qt::Key_C, QStringLiteral("C"), tr("click, now"), QColor(), 2}}};
-    question.sliders = {{tr("Delay"), QStringLiteral("ms"), 0, 500, 5, delay_, 0}};
+    question.sliders = {
+        {tr("Delay"), QStringLiteral("ms"), -limits::kMostDelay_ms, limits::kMostDelay_ms, 5, delay_, 0}};
     question.clicks = true;
     return question;
   }

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/planedits.h"
 #include "core/show/cutlist.h"
 #include "core/wire/patch.h"
 #include "core/wire/power.h"
@@ -7,6 +8,39 @@
 #include "desk/wire/powerforms.h"
 
 namespace chispa::desk {
+
+namespace {
+
+/// What is set for every port of every controller in one go.
+void addAllPorts(Form& form, const Session& session) {
+  if (session.show().controllers.empty()) return;
+  form.addHeading(Form::tr("All ports of all controllers"));
+  form.addNumber(
+      "allBrightness", Form::tr("Brightness"), {"%", 0, 100, 5, 0},
+      [session]() -> std::optional<double> {
+        std::optional<double> common;
+        for (const auto& controller : session.show().controllers)
+          for (const Port& port : controller->ports) {
+            const double own = port.settings.brightness.value_or(1) * 100;
+            if (common && *common != own) return std::nullopt;
+            common = own;
+          }
+        return common;
+      },
+      [session](double percent) {
+        session.edit(
+            Form::tr("brightness of all ports"),
+            [percent](Show& show) {
+              for (const auto& controller : std::vector(show.controllers.begin(), show.controllers.end()))
+                changeItem(show.controllers, controller->id, [percent](Controller& c) {
+                  for (Port& port : c.ports) port.settings.brightness = percent / 100;
+                });
+            },
+            QStringLiteral("all-brightness"));
+      });
+}
+
+}  // namespace
 
 std::unique_ptr<Form> makeShowForm(const Session& session) {
   auto form = std::make_unique<Form>();
@@ -52,6 +86,7 @@ std::unique_ptr<Form> makeShowForm(const Session& session) {
     return lines.join(QLatin1Char('\n'));
   });
   addSupplies(*form, session);
+  addAllPorts(*form, session);
   form->addStretch();
   return form;
 }

@@ -168,9 +168,11 @@ class ZoneForm {
   void addCells() {
     form_.addChoice(
         "zoneLayout", Form::tr("Cells lie"),
-        {Form::tr("in a line"), Form::tr("as strings"), Form::tr("as grids")},
+        {Form::tr("in a line"), Form::tr("as strings"), Form::tr("as grids"), Form::tr("as one picture")},
         get<int>([](const Zone& z) { return static_cast<int>(z.layout); }),
         set<int>(Form::tr("zone layout"), [](Zone& z, int v) { z.layout = static_cast<ZoneLayout>(v); }));
+    if (const Zone* own = chispa::find(session_.show().zones, id_); own && own->layout == ZoneLayout::Panels)
+      addPanels(*own);
     form_.addNumber("pixelsPerCell", Form::tr("Pixels a cell"), {{}, 0, limits::kMostPixelsOfSegment, 1, 0},
                     get<double>([](const Zone& z) { return z.pixelsPerCell; }),
                     set<double>(Form::tr("pixels a cell"),
@@ -181,6 +183,22 @@ class ZoneForm {
     form_.addSwitch("playsAsOne", Form::tr("Parts play as one"),
                     get<bool>([](const Zone& z) { return z.playsAsOne; }),
                     set<bool>(Form::tr("play as one"), [](Zone& z, bool v) { z.playsAsOne = v; }));
+  }
+
+  /// Grids that are joined to one picture.
+  void addPanels(const Zone& own) {
+    form_.addNumber("panelsAcross", Form::tr("Panels in a row"), {{}, 0, 10'000, 1, 0},
+                    get<double>([](const Zone& z) { return z.panelsAcross; }),
+                    set<double>(Form::tr("panels in a row"),
+                                [](Zone& z, double v) { z.panelsAcross = static_cast<int>(v); }));
+    form_.addNote([]() -> std::optional<QString> {
+      return Form::tr(
+          "The first stands on the upper left. 0: every pixel where it hangs, turned panels too.");
+    });
+    if (own.panelsAcross == 0)
+      form_.addSwitch("countsGaps", Form::tr("Gaps count"),
+                      get<bool>([](const Zone& z) { return z.countsGaps; }),
+                      set<bool>(Form::tr("gaps between panels"), [](Zone& z, bool v) { z.countsGaps = v; }));
   }
 
   void addDivide() {
@@ -317,8 +335,15 @@ std::unique_ptr<Form> makeZoneForm(const Session& session, ZoneId id, PlanView& 
   return form;
 }
 
-QString zoneFormKey(const Session& session, ZoneId) {
-  return QStringLiteral("%1/%2").arg(session.show().zones.size()).arg(session.show().scores.size());
+QString zoneFormKey(const Session& session, ZoneId id) {
+  const Zone* own = chispa::find(session.show().zones, id);
+  const bool isJoined = own && own->layout == ZoneLayout::Panels;
+  return QStringLiteral("%1/%2/%3")
+      .arg(session.show().zones.size())
+      .arg(session.show().scores.size())
+      .arg(!isJoined                ? 0
+           : own->panelsAcross == 0 ? 1
+                                    : 2);
 }
 
 }  // namespace chispa::desk
