@@ -80,7 +80,7 @@ INSTANTIATE_TEST_SUITE_P(Verbs, Command,
                          testing::Values("info %s", "check %s --json", "positions %s", "cuts %s", "zones %s",
                                          "patch %s", "frame %s --at 12",
                                          "render %s --out %out.chirec --seconds 0.2",
-                                         "push %s --dry-run --wait 0"),
+                                         "push %s --dry-run --wait 0", "memory %s --controller 'Rim box'"),
                          [](const auto& verb) {
                            return std::string(verb.param).substr(0, std::string(verb.param).find(' '));
                          });

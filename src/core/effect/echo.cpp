@@ -5,7 +5,7 @@
 namespace chispa {
 namespace {
 
-enum { Source, Delay, Mirrored, Level, Tint };
+enum { Source, Delay, Mirrored, Level, Tint, Which };
 
 /// The cell of `from` that lies where a cell of the effect's own zone does.
 std::size_t counterpart(const EffectInput& in, std::size_t cell, bool mirrored) {
@@ -31,8 +31,10 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float tint = in.params.real(Tint);
   if (!in.other.cells || in.other.cells->count() == 0) return out.clear(count);
   const LightBuffer& light = *in.other.light;
+  const auto which = static_cast<std::size_t>(in.params.number(Which));
+  const auto last = static_cast<std::size_t>(in.other.cells->count()) - 1;
   for (std::size_t i = 0; i < count; ++i) {
-    const std::size_t from = counterpart(in, i, mirrored);
+    const std::size_t from = which > 0 ? std::min(which - 1, last) : counterpart(in, i, mirrored);
     const float bright = higher(light.r[from], higher(light.g[from], light.b[from]));
     const Rgb own = in.palette.clamped(bright);
     const auto mixed = [&](float there, float here) {
@@ -55,7 +57,8 @@ Effect echo() {
           "The light of another zone, later, mirrored or in other colours.",
           {source, numberParam("delay", "Later by", "s", 0, 10, 0.25, 0.01),
            switchParam("mirrored", "Mirrored", false), numberParam("level", "Level", "", 0, 1, 1),
-           numberParam("tint", "In own colours", "", 0, 1, 0)},
+           numberParam("tint", "In own colours", "", 0, 1, 0),
+           fixedParam("which", "Of one cell", "0: the like one", 0, 1'000'000, 0)},
           render,
           EffectGroup::Pictures};
 }

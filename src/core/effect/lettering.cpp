@@ -128,25 +128,24 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect lettering() {
-  return {"lettering",
-          "Lettering",
-          "Words in dots or in any font, standing or passing by, with a rim and a ground of their own.",
-          {textParam("text", "Words", ParamKind::Text, "LANTERN FAIR"),
-           choiceParam("moves", "Words", {{"stand", "stand still"}, {"pass", "pass by"}}),
-           numberParam("passes", "Passes a bar", "", -4, 4, 0.25, 0.05),
-           numberParam("size", "Height", "of the zone", 0.2, 2, 1, 0.05),
-           numberParam("width", "Width", "×", 0.3, 3, 1, 0.05),
-           choiceParam("colours", "Colours run", {{"across", "across"}, {"up", "upward"}}),
-           textParam("font", "Font", ParamKind::Font, kDotFont),
-           numberParam("rim", "Rim", "of the height", 0, 0.3, 0),
-           numberParam("ground", "Ground", "", 0, 1, 0), switchParam("mirrored", "Mirrored", false),
-           choiceParam("surface", "Lies", {{"flat", "flat, as it stands"}, {"round", "round its middle"}}),
-           numberParam("begins", "Begins at", "°", -180, 180, 0, 5)},
-          render,
-          EffectGroup::Pictures,
-          prepare,
-          false,
-          true};
+  return {
+      "lettering",
+      "Lettering",
+      "Words in dots or in any font, standing or passing by, with a rim and a ground of their own.",
+      withSurface({textParam("text", "Words", ParamKind::Text, "LANTERN FAIR"),
+                   choiceParam("moves", "Words", {{"stand", "stand still"}, {"pass", "pass by"}}),
+                   numberParam("passes", "Passes a bar", "", -4, 4, 0.25, 0.05),
+                   numberParam("size", "Height", "of the zone", 0.2, 2, 1, 0.05),
+                   numberParam("width", "Width", "×", 0.3, 3, 1, 0.05),
+                   choiceParam("colours", "Colours run", {{"across", "across"}, {"up", "upward"}}),
+                   textParam("font", "Font", ParamKind::Font, kDotFont),
+                   numberParam("rim", "Rim", "of the height", 0, 0.3, 0),
+                   numberParam("ground", "Ground", "", 0, 1, 0), switchParam("mirrored", "Mirrored", false)}),
+      render,
+      EffectGroup::Pictures,
+      prepare,
+      false,
+      true};
 }
 
 }  // namespace chispa

@@ -4,9 +4,21 @@
 #include <cmath>
 
 #include "core/effect/curves.h"
+#include "core/effect/effect.h"
 #include "core/zone/cells.h"
 
 namespace chispa {
+
+/// Puts behind other parameters whether a thing lies flat or round the zone's middle, and where it begins.
+inline std::vector<ParamSpec> withSurface(std::vector<ParamSpec> params) {
+  params.push_back(
+      choiceParam("surface", "Lies", {{"flat", "flat, as it is seen"}, {"round", "round its middle"}}));
+  ParamSpec begins = numberParam("begins", "Begins at", "°", -180, 180, 0, 5);
+  begins.onlyIf = "surface";
+  begins.onlyIfWord = "round";
+  params.push_back(std::move(begins));
+  return params;
+}
 
 /// A zone as what goes round its middle, unrolled: how far round each cell is, and how high, or how far out
 /// where all is level. Seen from outside, or from above, it is read from left to right.

@@ -45,10 +45,7 @@ inline std::vector<ParamSpec> withLay(std::vector<ParamSpec> own) {
   own.push_back(numberParam("cut_right", "Cut off right", "", 0, kMostCut, 0, 0.05));
   own.push_back(numberParam("cut_top", "Cut off top", "", 0, kMostCut, 0, 0.05));
   own.push_back(numberParam("cut_bottom", "Cut off bottom", "", 0, kMostCut, 0, 0.05));
-  own.push_back(
-      choiceParam("surface", "Lies", {{"flat", "flat, as it is seen"}, {"round", "round its middle"}}, 0));
-  own.push_back(numberParam("begins", "Begins at", "°", -180, 180, 0, 5));
-  return own;
+  return withSurface(std::move(own));
 }
 
 /// Reads them back; `first` is how many parameters the effect has of its own.

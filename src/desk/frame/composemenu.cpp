@@ -54,6 +54,12 @@ void MainWindow::makeComposeMenu() {
       [](Composing& c) { c.slip(-1); });
   add(menu, "randomiseClips", tr("Let &chance vary them"), QKeySequence(tr("Ctrl+J")),
       [](Composing& c) { c.randomise(); });
+  add(menu, "turnPicture", tr("Turn their picture by a &quarter"), QKeySequence(tr("Ctrl+Alt+D")),
+      [](Composing& c) { c.turnPicture(90); });
+  add(menu, "mirrorPicture", tr("Mirror the&ir picture"), QKeySequence(tr("Ctrl+Alt+H")),
+      [this](Composing& c) { c.switchPicture(tr("mirror a picture"), "mirrored"); });
+  add(menu, "upsidePicture", tr("Their picture upside do&wn"), QKeySequence(tr("Ctrl+Alt+V")),
+      [this](Composing& c) { c.switchPicture(tr("turn a picture upside down"), "upside_down"); });
   add(menu, "swapEffect", tr("Swap their &effect in the section"), {}, [](Composing& c) { c.swapEffect(); });
   add(menu, "swapPalette", tr("Swap their palett&e in the section"), {},
       [](Composing& c) { c.swapPalette(); });

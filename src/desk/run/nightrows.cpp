@@ -12,19 +12,6 @@
 namespace chispa::desk {
 namespace {
 
-/// A value that is taken out of a part.
-template <class V, class T, class F>
-Form::Get<V> getOf(const PartAccess<T>& part, F value) {
-  return [get = part.get, value]() -> std::optional<V> {
-    const auto now = get();
-    return now ? std::optional<V>(value(*now)) : std::nullopt;
-  };
-}
-template <class V, class T, class F>
-Form::Set<V> setOf(const PartAccess<T>& part, const QString& name, F change) {
-  return [edit = part.edit, name, change](V value) { edit(name, [&](T& now) { change(now, value); }); };
-}
-
 /// Seven buttons, a day of the week each.
 void addWeekdays(Form& form, const QString& key, const PartAccess<RuleDays>& days) {
   auto* row = new QWidget;
@@ -34,9 +21,9 @@ void addWeekdays(Form& form, const QString& key, const PartAccess<RuleDays>& day
   line->setSpacing(2);
   static const QStringList kDays{Form::tr("Mon"), Form::tr("Tue"), Form::tr("Wed"), Form::tr("Thu"),
                                  Form::tr("Fri"), Form::tr("Sat"), Form::tr("Sun")};
-  const auto get = getOf<int>(days, [](const RuleDays& d) { return d.weekdays; });
+  const auto get = shows<int>(days, [](const RuleDays& d) { return d.weekdays; });
   const auto set =
-      setOf<int>(days, Form::tr("days of the week"), [](RuleDays& d, int mask) { d.weekdays = mask; });
+      changes<int>(days, Form::tr("days of the week"), [](RuleDays& d, int mask) { d.weekdays = mask; });
   std::vector<QToolButton*> buttons;
   for (int day = 0; day < 7; ++day) {
     auto* button = new QToolButton;
@@ -87,8 +74,8 @@ void addDays(Form& form, const QString& key, const PartAccess<RuleDays>& days) {
   addWeekdays(form, key, days);
   const auto day = [&](const char* name, const QString& label, std::string RuleDays::*member) {
     form.addText(key + QLatin1String(name), label,
-                 getOf<QString>(days, [member](const RuleDays& d) { return text(d.*member); }),
-                 setOf<QString>(days, label, [member](RuleDays& d, const QString& v) {
+                 shows<QString>(days, [member](const RuleDays& d) { return text(d.*member); }),
+                 changes<QString>(days, label, [member](RuleDays& d, const QString& v) {
                    const auto one = parseDay(v.trimmed().toStdString());
                    if (!one && !v.trimmed().isEmpty()) return;
                    std::string RuleDays::*other =
@@ -105,8 +92,8 @@ void addDays(Form& form, const QString& key, const PartAccess<RuleDays>& days) {
                            std::vector<std::string> RuleDays::*member) {
     form.addText(
         key + QLatin1String(name), label,
-        getOf<QString>(days, [member](const RuleDays& d) { return daysText(d.*member); }),
-        setOf<QString>(days, label, [member](RuleDays& d, const QString& v) { d.*member = daysOf(v); }));
+        shows<QString>(days, [member](const RuleDays& d) { return daysText(d.*member); }),
+        changes<QString>(days, label, [member](RuleDays& d, const QString& v) { d.*member = daysOf(v); }));
   };
   several("Only", Form::tr("Only on"), &RuleDays::only);
   several("Except", Form::tr("Not on"), &RuleDays::except);
@@ -120,8 +107,8 @@ void addNightTime(Form& form, const QString& key, const QString& label, const Pa
   form.addChoice(
       key + QStringLiteral("Kind"), label,
       {Form::tr("clock time"), Form::tr("sunset"), Form::tr("dusk"), Form::tr("dawn"), Form::tr("sunrise")},
-      getOf<int>(time, [](const NightTime& t) { return static_cast<int>(t.kind); }),
-      setOf<int>(time, label, [](NightTime& t, int v) {
+      shows<int>(time, [](const NightTime& t) { return static_cast<int>(t.kind); }),
+      changes<int>(time, label, [](NightTime& t, int v) {
         const auto kind = static_cast<NightTimeKind>(v);
         constexpr int kNine_min = 21 * 60;
         const bool wasClock = t.kind == NightTimeKind::Clock, becomesClock = kind == NightTimeKind::Clock;
@@ -130,16 +117,16 @@ void addNightTime(Form& form, const QString& key, const QString& label, const Pa
       }));
   if (isClock)
     form.addText(key + QStringLiteral("Clock"), Form::tr("  at"),
-                 getOf<QString>(time, [](const NightTime& t) { return text(describeTime(t)); }),
-                 setOf<QString>(time, label, [](NightTime& t, const QString& v) {
+                 shows<QString>(time, [](const NightTime& t) { return text(describeTime(t)); }),
+                 changes<QString>(time, label, [](NightTime& t, const QString& v) {
                    const QTime clock = QTime::fromString(v.trimmed(), QStringLiteral("H:mm"));
                    if (clock.isValid()) t.minutes = clock.hour() * 60 + clock.minute();
                  }));
   else
     form.addNumber(
         key + QStringLiteral("Minutes"), Form::tr("  later by"), {"min", -1439, 1439, 5, 0},
-        getOf<double>(time, [](const NightTime& t) { return t.minutes; }),
-        setOf<double>(time, label, [](NightTime& t, double v) { t.minutes = static_cast<int>(v); }));
+        shows<double>(time, [](const NightTime& t) { return t.minutes; }),
+        changes<double>(time, label, [](NightTime& t, double v) { t.minutes = static_cast<int>(v); }));
 }
 
 }  // namespace chispa::desk

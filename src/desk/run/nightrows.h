@@ -1,18 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/show/almanac.h"
-#include "desk/parts/form.h"
+#include "desk/parts/partaccess.h"
 
 namespace chispa::desk {
-
-/// A part of the show that rows of a form show and change, wherever it stands.
-template <class T>
-struct PartAccess {
-  /// Nothing if it is gone.
-  std::function<std::optional<T>()> get;
-  /// Changes it in one step of undo with that name.
-  std::function<void(const QString& name, const std::function<void(T&)>& change)> edit;
-};
 
 /// Rows for days: seven buttons, from and to, only on, not on. `key` begins the names of the fields.
 void addDays(Form& form, const QString& key, const PartAccess<RuleDays>& days);

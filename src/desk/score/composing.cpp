@@ -4,6 +4,7 @@
 #include <QFileDialog>
 
 #include "core/edit/markedits.h"
+#include "core/edit/pictureedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/staveedits.h"
 #include "core/files/labelfile.h"
@@ -182,6 +183,27 @@ void Composing::randomise() {
   change(tr("randomise"), [ids = session_.selection.clips()](Show& show, ScoreId id) {
     chispa::randomise(show, id, ids, kShare, show.newId<ClipId>().value);
   });
+}
+
+namespace {
+
+const char* const kNoPicture =
+    QT_TRANSLATE_NOOP("Composing", "Select clips that show a picture first: Picture, Drawing or Spyhole.");
+
+}  // namespace
+
+void Composing::turnPicture(double by_deg) {
+  const Score* score = session_.stage.score();
+  const ClipIds ids = score ? pictureClips(*score, session_.selection.clips()) : ClipIds{};
+  if (ids.empty()) return emit told(tr(kNoPicture));
+  change(tr("turn a picture"), [&](Show& show, ScoreId id) { turnPictures(show, id, ids, by_deg); });
+}
+
+void Composing::switchPicture(const QString& name, const char* key) {
+  const Score* score = session_.stage.score();
+  const ClipIds ids = score ? pictureClips(*score, session_.selection.clips()) : ClipIds{};
+  if (ids.empty()) return emit told(tr(kNoPicture));
+  change(name, [&](Show& show, ScoreId id) { switchPictures(show, id, ids, key); });
 }
 
 void Composing::makeBlock() {

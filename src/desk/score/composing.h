@@ -30,6 +30,10 @@ class Composing : public QObject {
   void cut();
   void paste();
   void randomise();
+  /// Turns what the selected clips show by so many degrees.
+  void turnPicture(double by_deg);
+  /// Mirrors it, or turns it upside down: the parameter `key` is switched over.
+  void switchPicture(const QString& name, const char* key);
   void makeBlock();
   void dissolveBlock();
   /// In the section at the playhead, all clips like the selected one get the effect, or the palette, chosen

@@ -23,6 +23,7 @@
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 #include "desk/session/pools.h"
+#include "desk/takeaway/dialogparts.h"
 #include "desk/takeaway/memorybar.h"
 #include "desk/takeaway/pairglow.h"
 
@@ -41,21 +42,6 @@ enum SavingColumn { What, Saves, Loss };
 QString bytesText(std::size_t bytes) {
   return bytes < 10'000 ? QObject::tr("%L1 bytes").arg(bytes)
                         : QObject::tr("%1 KB").arg(static_cast<double>(bytes) / 1024, 0, 'f', 1);
-}
-
-QLabel* heading(const QString& words) {
-  auto* label = new QLabel(words);
-  label->setObjectName(QStringLiteral("quiet"));
-  return label;
-}
-
-/// A list with columns: the first takes the room that the others leave.
-void asTable(QTreeWidget* list, const QStringList& titles) {
-  list->setHeaderLabels(titles);
-  list->setRootIsDecorated(false);
-  list->header()->setStretchLastSection(false);
-  list->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
-  list->header()->setSectionResizeMode(0, QHeaderView::Stretch);
 }
 
 /// A scene as it was composed, and as a board plays it.
@@ -214,12 +200,12 @@ QVBoxLayout* BoardDialog::makeScenes() {
         tr("What the board plays: tick scores and looks; the button steps through them in this order"));
   asTable(scenes_, {tr("Scene"), tr("Kept as"), tr("Bytes")});
   rows->addWidget(scenes_, 3);
-  rows->addWidget(heading(tr("On its data line, in this order (nothing ticked: all that is lit)")));
+  rows->addWidget(quietHeading(tr("On its data line, in this order (nothing ticked: all that is lit)")));
   named(runs_, "boardRuns", tr("On the data line"),
         tr("The zones and fixtures that hang on the board; drag them into the order of the data line"));
   runs_->setDragDropMode(QAbstractItemView::InternalMove);
   rows->addWidget(runs_, 2);
-  rows->addWidget(heading(tr("Board")));
+  rows->addWidget(quietHeading(tr("Board")));
   for (const auto& kind : board::boardKinds()) board_->addItem(text(kind.name));
   board_->addItem(tr("another, with sizes of its own"));
   named(board_, "boardKind", tr("Board"), tr("What it is written for: its memory and its speed"));
@@ -291,7 +277,7 @@ QVBoxLayout* BoardDialog::makeSizes() {
         tr("Then the next one begins; 0: the button steps through them"));
   form->addRow(tr("Each scene plays"), each_);
   rows->addLayout(form);
-  rows->addWidget(heading(tr("What makes it smaller, and what it costs")));
+  rows->addWidget(quietHeading(tr("What makes it smaller, and what it costs")));
   named(savings_, "boardSavings", tr("What makes it smaller"),
         tr("Each change, what it saves, and how far the light is from the full light then; ΔE below 1 is "
            "hardly seen"));
@@ -536,9 +522,7 @@ void BoardDialog::showScene() {
 }
 
 void BoardDialog::say(const QString& words, bool isFine) {
-  state_->setText(
-      QStringLiteral("<span style=\"color:%1\">%2</span>")
-          .arg((isFine ? theme().fine : theme().wrong).name(), words.toHtmlEscaped().replace('\n', ' ')));
+  sayState(state_, words, isFine);
 }
 
 void BoardDialog::writeTo(const QString& folder) {

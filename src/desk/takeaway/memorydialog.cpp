@@ -22,6 +22,7 @@
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 #include "desk/session/pools.h"
+#include "desk/takeaway/dialogparts.h"
 #include "desk/takeaway/memorybar.h"
 #include "desk/takeaway/memoryforms.h"
 #include "desk/takeaway/pairglow.h"
@@ -45,20 +46,6 @@ enum DifferenceColumn { What, There, Wanted };
 MemoryLimits unknownLimits() {
   constexpr int kMost = 1'000'000;
   return {200, kMost, kMost, kMost, kMost, 64, std::int64_t{1} << 30, 0, 0, 0, true};
-}
-
-QLabel* heading(const QString& words) {
-  auto* label = new QLabel(words);
-  label->setObjectName(QStringLiteral("quiet"));
-  return label;
-}
-
-void asTable(QTreeWidget* list, const QStringList& titles) {
-  list->setHeaderLabels(titles);
-  list->setRootIsDecorated(false);
-  list->header()->setStretchLastSection(false);
-  list->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
-  list->header()->setSectionResizeMode(0, QHeaderView::Stretch);
 }
 
 QPushButton* button(const char* name, const QString& words, const QString& tip) {
@@ -172,7 +159,7 @@ QVBoxLayout* MemoryDialog::makeScenes() {
   told_->setObjectName(QStringLiteral("memoryTold"));
   told_->setWordWrap(true);
   rows->addWidget(told_);
-  rows->addWidget(heading(tr("Scenes")));
+  rows->addWidget(quietHeading(tr("Scenes")));
   named(scenes_, "memoryScenes", tr("Scenes"), tr("What it shall play by itself, and what each takes"));
   asTable(scenes_, {tr("Scene"), tr("Long"), tr("Steps"), tr("Bytes"), tr("ΔE")});
   rows->addWidget(scenes_, 3);
@@ -197,7 +184,7 @@ QVBoxLayout* MemoryDialog::makeScenes() {
   small("memoryDown", QStringLiteral("↓"), tr("Later"), [this] { moveScene(1); });
   small("memoryRemove", QStringLiteral("−"), tr("Take the selected scene out"), [this] { removeScene(); });
   rows->addLayout(buttons);
-  rows->addWidget(heading(tr("When they begin")));
+  rows->addWidget(quietHeading(tr("When they begin")));
   named(starts_, "memoryStarts", tr("When scenes begin"), tr("By clock, by the sun, or by a contact"));
   rows->addWidget(starts_, 2);
   auto* more = new QHBoxLayout;
@@ -260,7 +247,7 @@ QVBoxLayout* MemoryDialog::makeSizes() {
   connect(fit_, &QPushButton::clicked, this, &MemoryDialog::fit);
   line->addWidget(fit_);
   rows->addLayout(line);
-  rows->addWidget(heading(tr("What differs from what it holds")));
+  rows->addWidget(quietHeading(tr("What differs from what it holds")));
   named(differences_, "memoryDifferences", tr("What differs"),
         tr("What the controller holds now, and what would be written"));
   asTable(differences_, {tr("What"), tr("There"), tr("To be written")});
@@ -753,9 +740,7 @@ void MemoryDialog::play() {
 }
 
 void MemoryDialog::say(const QString& words, bool isFine) {
-  state_->setText(
-      QStringLiteral("<span style=\"color:%1\">%2</span>")
-          .arg((isFine ? theme().fine : theme().wrong).name(), words.toHtmlEscaped().replace('\n', ' ')));
+  sayState(state_, words, isFine);
 }
 
 }  // namespace chispa::desk

@@ -32,18 +32,6 @@ PartAccess<T> memoryPart(const Session& session, ControllerId id, Find find) {
           }};
 }
 
-template <class V, class T, class F>
-Form::Get<V> shows(const PartAccess<T>& part, F value) {
-  return [get = part.get, value]() -> std::optional<V> {
-    const auto now = get();
-    return now ? std::optional<V>(value(*now)) : std::nullopt;
-  };
-}
-template <class V, class T, class F>
-Form::Set<V> changes(const PartAccess<T>& part, const QString& name, F change) {
-  return [edit = part.edit, name, change](V value) { edit(name, [&](T& now) { change(now, value); }); };
-}
-
 QStringList sceneNames(const Session& session, ControllerId id, const QString& first) {
   QStringList names{first};
   if (const Controller* controller = chispa::find(session.show().controllers, id))

@@ -1,0 +1,189 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "scorewindow.h"
+#include <QCheckBox>
+#include <QSlider>
+#include <QSpinBox>
+
+#include "core/edit/deletions.h"
+#include "core/edit/markedits.h"
+#include "core/edit/scoreedits.h"
+#include "core/edit/wireedits.h"
+#include "core/zone/cells.h"
+
+// Controls that other tests do not touch, each with what is seen of it.
+
+namespace chispa::desk {
+namespace {
+
+class Controls : public ScoreWindowTest {
+ protected:
+  /// The first clip, selected.
+  const Clip& chosen() {
+    const auto& clip = score().clips.front();
+    if (!selection_.has(clip->id)) selection_.select(ClipIds{clip->id});
+    QCoreApplication::processEvents();
+    return *chispa::find(score().clips, clip->id);
+  }
+  const Zone& zone(const std::string& name) { return *findNamed(show().zones, name); }
+  int cellsIn(const std::string& name) { return cellsOf(show(), mapPixels(show()), zone(name)).count(); }
+};
+
+TEST_F(Controls, APortHasABrightnessAResponseAndTurnsBack) {
+  const Controller& box = *show().controllers.front();
+  const auto settings = [&]() -> const WireSettings& {
+    return show().controllers.front()->ports[0].settings;
+  };
+  selection_.select(PortChoice{box.id, 0});
+  setNumber("portBrightness", 35);
+  EXPECT_EQ(settings().brightness, 0.35);
+  type("portResponse", QStringLiteral("2.4"));
+  EXPECT_EQ(settings().response, 2.4);
+  type("portResponse", QStringLiteral("rubbish"));
+  EXPECT_EQ(settings().response, 2.4) << "what is no number changes nothing";
+  type("portZigzag", QStringLiteral("16"));
+  EXPECT_EQ(settings().zigzag, 16);
+  type("portZigzag", QString());
+  EXPECT_FALSE(settings().zigzag) << "empty says nothing";
+  setNumber("portBrightness", 100);
+  EXPECT_FALSE(settings().brightness);
+}
+
+TEST_F(Controls, APortOfAScreenFillsADisplay) {
+  const ControllerId id = show().controllers.front()->id;
+  selection_.select(id);
+  choose("protocol", QStringLiteral("screen"));
+  ASSERT_EQ(chispa::find(show().controllers, id)->protocol, Protocol::Screen);
+  selection_.select(PortChoice{id, 0});
+  setNumber("screenColumns", 24);
+  the<QCheckBox>("screenFull")->click();
+  const ScreenArea area = chispa::find(show().controllers, id)->ports[0].screen;
+  EXPECT_EQ(area.columns, 24);
+  EXPECT_TRUE(area.isFullScreen);
+  trigger("undo");
+  EXPECT_FALSE(chispa::find(show().controllers, id)->ports[0].screen.isFullScreen);
+}
+
+TEST_F(Controls, ZonesAreCombinedTurnedRoundAndDividedIntoCells) {
+  window_.showWorkspace(Workspace::Plan);
+  const int before = cellsIn("Floods") + cellsIn("Uplights");
+  selection_.select(zone("Floods").id);
+  choose("combineZone", QStringLiteral("Uplights"));
+  const auto* made = std::get_if<ZoneId>(&selection_.now());
+  ASSERT_TRUE(made) << "the new zone is selected";
+  const ZoneId both = *made;
+  const auto cells = [&] { return cellsOf(show(), mapPixels(show()), *chispa::find(show().zones, both)); };
+  EXPECT_EQ(cells().count(), before);
+  const std::uint32_t last = cells().pixels.back();
+  press("reverseZone");
+  EXPECT_EQ(cells().pixels.front(), last);
+  // One zone of twelve cells, a post each.
+  selection_.select(zone("Posts").id);
+  const std::size_t zones = show().zones.size();
+  choose("divideBy", QStringLiteral("fixtures"));
+  type("divideName", QStringLiteral("Post by post"));
+  the<QCheckBox>("divideAsCells")->click();
+  press("divideZone");
+  ASSERT_EQ(show().zones.size(), zones + 1);
+  EXPECT_EQ(cellsIn("Post by post"), 12);
+}
+
+TEST_F(Controls, AClipHasALayerABlendAndAStrength) {
+  chosen();
+  setNumber("layer", 3);
+  EXPECT_EQ(chosen().layer, 3);
+  choose("blend", QStringLiteral("multiply"));
+  EXPECT_EQ(chosen().blend, Blend::Multiply);
+  setNumber("strength", 55);
+  EXPECT_EQ(chosen().strength, 0.55);
+  for (int i = 0; i < 3; ++i) trigger("undo");
+  EXPECT_EQ(chosen().strength, 1);
+  EXPECT_EQ(chosen().blend, Blend::Normal);
+}
+
+TEST_F(Controls, AnEchoSaysWhoseLightAndOfWhichCell) {
+  chosen();
+  choose("effect", QStringLiteral("Echo"));
+  QCoreApplication::processEvents();
+  choose("param-source", QStringLiteral("Booth sign"));
+  EXPECT_EQ(std::get<double>(chosen().params.at("source")), zone("Booth sign").id.value);
+  setNumber("param-which", 7);
+  EXPECT_EQ(std::get<double>(chosen().params.at("which")), 7);
+}
+
+TEST_F(Controls, APictureIsTurnedAndMirroredByKeys) {
+  chosen();
+  trigger("turnPicture");
+  EXPECT_EQ(told_.size(), 1) << "a ribbon is no picture";
+  choose("effect", QStringLiteral("Picture"));
+  const auto value = [&](const char* key) -> ParamValue {
+    const auto found = chosen().params.find(key);
+    return found == chosen().params.end() ? ParamValue{0.0} : found->second;
+  };
+  for (const double turned : {90.0, 180.0, -90.0, 0.0}) {
+    QTest::keyClick(&window_, Qt::Key_D, Qt::ControlModifier | Qt::AltModifier);
+    EXPECT_EQ(std::get<double>(value("turned")), turned);
+  }
+  trigger("mirrorPicture");
+  EXPECT_EQ(value("mirrored"), ParamValue{true});
+  trigger("upsidePicture");
+  EXPECT_EQ(value("upside_down"), ParamValue{true});
+  trigger("mirrorPicture");
+  EXPECT_EQ(value("mirrored"), ParamValue{false});
+}
+
+TEST_F(Controls, AClipStandsOnEveryFreeMark) {
+  document_.apply(QStringLiteral("marks"), [&](Show& s) {
+    for (const int at : {21, 22, 23})
+      addMark(s, score().id, LaneKind::Free, "Marks", std::chrono::seconds(at), "m");
+  });
+  const Clip like = chosen();
+  stage_.seek(Micros(20'500'000));
+  const std::size_t before = score().clips.size();
+  trigger("fillMarks");
+  std::set<std::int64_t> begins;
+  for (const auto& clip : score().clips)
+    if (clip->effect == like.effect && clip->zone == like.zone) begins.insert(clip->start.count());
+  EXPECT_GE(score().clips.size(), before + 3);
+  for (const int at : {21, 22, 23}) EXPECT_TRUE(begins.contains(at * 1'000'000LL)) << at;
+}
+
+TEST_F(Controls, TwoMarksABarApartMakeARegularGrid) {
+  document_.apply(QStringLiteral("marks"), [&](Show& s) {
+    for (const int at_ms : {10'000, 12'000})
+      addMark(s, score().id, LaneKind::Free, "Marks", std::chrono::milliseconds(at_ms), "m");
+  });
+  const int per = beatsPerBar(score());
+  trigger("gridFromMarks");
+  const MarkLane* bars = laneOf(score(), LaneKind::Bars);
+  const MarkLane* beats = laneOf(score(), LaneKind::Beats);
+  ASSERT_TRUE(bars && beats);
+  for (std::size_t i = 1; i < bars->marks.size(); ++i)
+    EXPECT_EQ(bars->marks[i].at - bars->marks[i - 1].at, Micros(2'000'000));
+  EXPECT_EQ(beats->marks[1].at - beats->marks[0].at, Micros(2'000'000 / per));
+}
+
+TEST_F(Controls, TheSoundBeginsLater) {
+  selection_.select(score().id);
+  setNumber("audioStart", 1.5);
+  EXPECT_EQ(score().audioStart, Micros(1'500'000));
+  trigger("undo");
+  EXPECT_EQ(score().audioStart, Micros(0));
+}
+
+TEST_F(Controls, MasterAndBlackoutHoldTheLightBack) {
+  stage_.seek(Micros(54'300'000));
+  auto* master = the<QSlider>("master");
+  master->setFocus();
+  QTest::keyClick(master, Qt::Key_Home);
+  EXPECT_EQ(master->value(), master->minimum());
+  QTest::keyClick(master, Qt::Key_End);
+  EXPECT_EQ(master->value(), master->maximum());
+  auto* blackout = window_.findChildren<QPushButton*>(QStringLiteral("pulsePart")).front();
+  trigger("toggleBlackout");
+  EXPECT_TRUE(blackout->isChecked());
+  trigger("toggleBlackout");
+  EXPECT_FALSE(blackout->isChecked());
+}
+
+}  // namespace
+}  // namespace chispa::desk
