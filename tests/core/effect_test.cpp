@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <set>
 #include <cmath>
+#include <set>
 
 #include "effecttrial.h"
 #include <gtest/gtest.h>
@@ -164,9 +164,9 @@ TEST_P(EveryEffect, TakesItsLimitsWithoutHarm) {
 
 TEST_P(EveryEffect, HasAtLeastThreeParametersWithSoundDefaults) {
   // How a picture lies is said by the same parameters wherever one is shown; they are not an effect's own.
-  static const std::set<std::string> kLay{"fit",       "turned",     "mirrored", "upside_down",
-                                          "shift_x",   "shift_y",    "cut_left", "cut_right",
-                                          "cut_top",   "cut_bottom", "surface",  "begins"};
+  static const std::set<std::string> kLay{"fit",     "turned",     "mirrored", "upside_down",
+                                          "shift_x", "shift_y",    "cut_left", "cut_right",
+                                          "cut_top", "cut_bottom", "surface",  "begins"};
   const auto own = std::count_if(effect().params.begin(), effect().params.end(),
                                  [](const ParamSpec& spec) { return !kLay.contains(spec.key); });
   EXPECT_GE(effect().params.size(), 3u);

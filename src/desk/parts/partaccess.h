@@ -25,9 +25,7 @@ Form::Get<V> shows(const PartAccess<T>& part, F value) {
 /// What a row does: `change` of the part with the row's new value.
 template <class V, class T, class F>
 Form::Set<V> changes(const PartAccess<T>& part, const QString& name, F change) {
-  return [edit = part.edit, name, change](V value) {
-    edit(name, [&](T& now) { change(now, value); });
-  };
+  return [edit = part.edit, name, change](V value) { edit(name, [&](T& now) { change(now, value); }); };
 }
 
 }  // namespace chispa::desk
