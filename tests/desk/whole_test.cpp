@@ -2,6 +2,9 @@
 #include "capture.h"
 #include "scorewindow.h"
 #include <QCheckBox>
+#include <QListWidget>
+#include <QMenu>
+#include <QToolButton>
 #include <QTreeWidget>
 
 #include "core/edit/planedits.h"
@@ -137,6 +140,59 @@ TEST_F(WindowTest, AnOlderSetUpIsPutBack) {
       eventually([&] { return list->topLevelItem(0)->text(1).contains(QStringLiteral("read back")); }));
   ASSERT_EQ(node.settings().size(), 1u);
   EXPECT_EQ(node.settings()[0].sections[0].pixels, 11);
+}
+
+/// A strip's white is set by hand, told what it costs, and kept for the next show.
+TEST_F(WindowTest, AStripsWhiteIsSetByHandAndKeptForAllShows) {
+  qputenv("XDG_DATA_HOME", QByteArray::fromStdString((folder_.path() / "data").string()));
+  EXPECT_TRUE(window_.openFile(QStringLiteral(CHISPA_SOURCE_DIR "/demo/carousel.chispa")));
+  settle();
+  selection_.clear();
+  auto* list = the<QListWidget>("stripTypes");
+  ASSERT_EQ(static_cast<std::size_t>(list->count()), show().stripTypes.size());
+  EXPECT_TRUE(list->item(0)->text().contains(QStringLiteral("fixture")));
+  QTest::mouseClick(list->viewport(), Qt::LeftButton, {}, list->visualItemRect(list->item(0)).center());
+  QCoreApplication::processEvents();
+  const auto* chosen = std::get_if<StripTypeId>(&selection_.now());
+  ASSERT_TRUE(chosen);
+  const StripTypeId id = *chosen;
+  const auto strip = [&]() -> const StripType& { return *chispa::find(show().stripTypes, id); };
+  setNumber("stripKelvin", 2'700);
+  EXPECT_LT(strip().white.b, 0.5f);
+  EXPECT_EQ(strip().white.r, 1);
+  setNumber("stripWhiteGreen", 50);
+  EXPECT_EQ(strip().white.g, 0.5f);
+  type("stripName", QStringLiteral("Warm reel"));
+  // Fixtures are made of it: it stays.
+  const std::size_t types = show().stripTypes.size();
+  press("deleteStrip");
+  EXPECT_EQ(show().stripTypes.size(), types);
+  press("keepStrip");
+  // In the next show it is offered, and one that nothing is made of can be deleted.
+  document_.startEmpty();
+  settle();
+  selection_.clear();
+  QMenu* own = the<QToolButton>("ownStrips")->menu();
+  emit own->aboutToShow();
+  ASSERT_EQ(own->actions().size(), 1);
+  own->actions().front()->trigger();
+  QCoreApplication::processEvents();
+  ASSERT_TRUE(findNamed(show().stripTypes, "Warm reel"));
+  EXPECT_EQ(findNamed(show().stripTypes, "Warm reel")->white.g, 0.5f);
+  const std::size_t before = show().stripTypes.size();
+  press("deleteStrip");
+  EXPECT_EQ(show().stripTypes.size(), before > 1 ? before - 1 : 1);
+  qunsetenv("XDG_DATA_HOME");
+}
+
+TEST_F(ScoreWindowTest, AColourOfAPaletteIsAWhite) {
+  const PaletteId id = show().palettes.front()->id;
+  selection_.select(id);
+  setNumber("stopKelvin", 3'000);
+  const Srgb8 colour = chispa::find(show().palettes, id)->stops.front().colour;
+  EXPECT_EQ(colour.r, 255);
+  EXPECT_GT(colour.g, colour.b);
+  EXPECT_GT(colour.b, 60);
 }
 
 }  // namespace

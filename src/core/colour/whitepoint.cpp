@@ -2,6 +2,7 @@
 #include "core/colour/whitepoint.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace chispa {
 namespace {
@@ -45,6 +46,21 @@ Rgb whiteOfTemperature(double kelvin) {
   const double most = std::max({r, g, b});
   const auto share = [most](double part) { return static_cast<float>(std::max(0.02, part / most)); };
   return {share(r), share(g), share(b)};
+}
+
+std::optional<double> temperatureOfWhite(Rgb white) {
+  // Green and blue grow, and then red falls, with the temperature: it is searched by halves.
+  const auto coldness = [](Rgb colour) { return colour.g + colour.b - colour.r; };
+  double low = 1'667, high = 25'000;
+  for (int i = 0; i < 60; ++i) {
+    const double middle = (low + high) / 2;
+    (coldness(whiteOfTemperature(middle)) < coldness(white) ? low : high) = middle;
+  }
+  const Rgb made = whiteOfTemperature(low);
+  constexpr float kNear = 0.02f;
+  const bool isNear = std::abs(made.r - white.r) <= kNear && std::abs(made.g - white.g) <= kNear &&
+                      std::abs(made.b - white.b) <= kNear;
+  return isNear ? std::optional(low) : std::nullopt;
 }
 
 double lightLeft(Rgb white) {

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <optional>
+
 #include "core/colour/rgb.h"
 
 namespace chispa {
@@ -9,6 +11,10 @@ namespace chispa {
 /// Planckian locus (cubic fits of B. Kang et al., J. Korean Phys. Soc. 41, 2002), above on the daylight locus
 /// (CIE 15:2018, 4.1.2, up to 7,000 K exactly).
 Rgb whiteOfTemperature(double kelvin);
+
+/// The colour temperature, 1,667–25,000 K, whose white that is; nothing if it is none of them by more than
+/// 0.02 a channel.
+std::optional<double> temperatureOfWhite(Rgb white);
 
 /// The light that a white point leaves of full white, 0–1: relative luminance of sRGB's primaries.
 double lightLeft(Rgb white);

@@ -1,15 +1,78 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <algorithm>
+
+#include <QListWidget>
+#include <QMenu>
+#include <QToolButton>
+
 #include "core/edit/planedits.h"
+#include "core/files/striplibrary.h"
 #include "core/show/cutlist.h"
 #include "core/wire/patch.h"
 #include "core/wire/power.h"
 #include "desk/parts/format.h"
+#include "desk/parts/named.h"
 #include "desk/plan/forms/planforms.h"
 #include "desk/wire/powerforms.h"
 
 namespace chispa::desk {
 
 namespace {
+
+/// All strip types with how often each is used; a click opens one, and those that are kept for all shows can
+/// be taken into this one.
+void addStripTypes(Form& form, const Session& session) {
+  form.addHeading(Form::tr("Strip types"));
+  auto* list = named(new QListWidget, "stripTypes", Form::tr("Strip types"),
+                     Form::tr("What fixtures are made of; Enter or a click opens one"));
+  list->setMaximumHeight(120);
+  const auto open = [session](const QListWidgetItem* item) {
+    session.selection.select(StripTypeId{item->data(Qt::UserRole).toUInt()});
+  };
+  QObject::connect(list, &QListWidget::itemClicked, list, open);
+  QObject::connect(list, &QListWidget::itemActivated, list, open);
+  form.addWidget(list, [session, list] {
+    const QSignalBlocker quiet(list);
+    list->clear();
+    const auto& fixtures = session.show().fixtures;
+    for (const auto& strip : session.show().stripTypes) {
+      const auto used = std::count_if(fixtures.begin(), fixtures.end(),
+                                      [&](const auto& f) { return f->stripType == strip->id; });
+      auto* row = new QListWidgetItem(QStringLiteral("%1 · %2 · %3")
+                                          .arg(text(strip->name), text(strip->order),
+                                               counted(used, Form::tr("1 fixture"), Form::tr("%1 fixtures"))),
+                                      list);
+      row->setData(Qt::UserRole, strip->id.value);
+    }
+  });
+  auto* own = named(new QToolButton, "ownStrips", Form::tr("Take one of your own"),
+                    Form::tr("Strip types that you keep for all shows"));
+  own->setText(Form::tr("One of my own"));
+  own->setMenu(new QMenu(own));
+  own->setPopupMode(QToolButton::InstantPopup);
+  QObject::connect(own->menu(), &QMenu::aboutToShow, own, [session, own] {
+    own->menu()->clear();
+    const auto kept = StripLibrary::ofUser().read();
+    if (!kept || kept->empty()) {
+      own->menu()
+          ->addAction(kept ? Form::tr("Nothing was kept yet") : text(kept.failure().what))
+          ->setEnabled(false);
+      return;
+    }
+    for (const StripType& strip : *kept)
+      own->menu()->addAction(text(strip.name), own, [session, strip] {
+        StripTypeId made;
+        session.edit(Form::tr("take a strip type"), [&](Show& show) {
+          StripType taken = strip;
+          taken.id = made = show.newId<StripTypeId>();
+          taken.name = freeName(show.stripTypes, strip.name);
+          put(show.stripTypes, std::move(taken));
+        });
+        session.selection.select(made);
+      });
+  });
+  form.addWidget(own);
+}
 
 /// What is set for every port of every controller in one go.
 void addAllPorts(Form& form, const Session& session) {
@@ -85,6 +148,7 @@ std::unique_ptr<Form> makeShowForm(const Session& session) {
     }
     return lines.join(QLatin1Char('\n'));
   });
+  addStripTypes(*form, session);
   addSupplies(*form, session);
   addAllPorts(*form, session);
   form->addStretch();

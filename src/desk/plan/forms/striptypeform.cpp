@@ -1,11 +1,87 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <algorithm>
+#include <cmath>
 
+#include "core/colour/whitepoint.h"
 #include "core/edit/planedits.h"
+#include "core/files/striplibrary.h"
 #include "desk/parts/format.h"
 #include "desk/plan/forms/planforms.h"
 
 namespace chispa::desk {
+
+namespace {
+
+using StripGet = std::function<const StripType*()>;
+using StripChange = std::function<void(const QString&, std::function<void(StripType&)>)>;
+
+/// What the strip's white is made of, and what that costs in light.
+void addWhite(Form& form, const StripGet& get, const StripChange& change) {
+  form.addHeading(Form::tr("Its white"));
+  form.addNumber(
+      "stripKelvin", Form::tr("Colour temperature"), {"K", 1'667, 25'000, 100, 0},
+      [get]() -> std::optional<double> {
+        const auto kelvin = get() ? temperatureOfWhite(get()->white) : std::nullopt;
+        return kelvin ? std::optional(std::round(*kelvin / 10) * 10) : std::nullopt;
+      },
+      [change](double kelvin) {
+        change(Form::tr("colour temperature"),
+               [kelvin](StripType& s) { s.white = whiteOfTemperature(kelvin); });
+      });
+  const auto share = [&](const char* key, const QString& label, float Rgb::*channel) {
+    form.addNumber(
+        QLatin1String(key), label, {"%", 2, 100, 1, 1},
+        [get, channel]() -> std::optional<double> {
+          return get() ? static_cast<double>(get()->white.*channel) * 100 : 100;
+        },
+        [change, label, channel](double percent) {
+          change(label, [&](StripType& s) { s.white.*channel = static_cast<float>(percent / 100); });
+        });
+  };
+  share("stripWhiteRed", Form::tr("Red"), &Rgb::r);
+  share("stripWhiteGreen", Form::tr("Green"), &Rgb::g);
+  share("stripWhiteBlue", Form::tr("Blue"), &Rgb::b);
+  form.addNote([get]() -> std::optional<QString> {
+    if (!get()) return std::nullopt;
+    return Form::tr("White is made of these shares; that leaves %1 % of the light.")
+        .arg(std::lround(lightLeft(get()->white) * 100));
+  });
+}
+
+/// The type for all shows, or away with it.
+void addKeeping(Form& form, const Session& session, StripTypeId id) {
+  auto said = std::make_shared<QString>();
+  form.addButtons(
+      {{"keepStrip", Form::tr("Keep for all shows"),
+        Form::tr("Keeps it among your own strip types, under its name"),
+        [session, id, said, &form] {
+          const StripType* strip = chispa::find(session.show().stripTypes, id);
+          if (!strip) return;
+          const Outcome kept = StripLibrary::ofUser().keep(*strip);
+          *said = kept ? Form::tr("✓ kept: “%1” is offered in every show").arg(text(strip->name))
+                       : text(kept.failure().text());
+          form.refresh();
+        }},
+       {"deleteStrip", Form::tr("Delete"), Form::tr("Takes it out of the show, if nothing is made of it"),
+        [session, id, said, &form] {
+          const auto& all = session.show().fixtures;
+          const auto used =
+              std::count_if(all.begin(), all.end(), [id](const auto& f) { return f->stripType == id; });
+          if (used > 0 || session.show().stripTypes.size() < 2) {
+            *said = used > 0
+                        ? counted(used, Form::tr("One fixture is made of it: give that another type first."),
+                                  Form::tr("%1 fixtures are made of it: give them another type first."))
+                        : Form::tr("A show has one strip type at least.");
+            return form.refresh();
+          }
+          session.edit(Form::tr("delete a strip type"), [id](Show& show) { remove(show.stripTypes, id); });
+          session.selection.clear();
+        }}});
+  form.addNote(
+      [said]() -> std::optional<QString> { return said->isEmpty() ? std::nullopt : std::optional(*said); });
+}
+
+}  // namespace
 
 std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) {
   auto form = std::make_unique<Form>();
@@ -61,6 +137,7 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
         "Response 1: light in proportion to the value, as plain strips do. 2.2: the controller bends it "
         "already.");
   });
+  addWhite(*form, get, change);
   form->addHeading(Form::tr("How it is built"));
   form->addChoice(
       "stripBits", Form::tr("A colour takes"),
@@ -84,6 +161,7 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
         "A plain RGB strip or a flood is one pixel whatever its length: draw it as a line of one pixel, with "
         "all its LEDs in it.");
   });
+  addKeeping(*form, session, id);
   form->addStretch();
   return form;
 }

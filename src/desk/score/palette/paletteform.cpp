@@ -8,6 +8,7 @@
 
 #include "core/colour/oklch.h"
 #include "core/colour/palettefile.h"
+#include "core/colour/whitepoint.h"
 #include "core/edit/palettestops.h"
 #include "core/files/showfile.h"
 #include "desk/parts/format.h"
@@ -110,6 +111,16 @@ class PaletteRows {
     addOkLch("stopLightness", Form::tr("Lightness"), {"%", 0, 100, 1, 0}, &OkLch::lightness, 100);
     addOkLch("stopChroma", Form::tr("Colourfulness"), {"%", 0, 100, 1, 0}, &OkLch::chroma, 100 / 0.33);
     addOkLch("stopHue", Form::tr("Hue"), {"°", 0, 360, 5, 0}, &OkLch::hue_deg, 1);
+    form_.addNumber(
+        "stopKelvin", Form::tr("White of"), {"K", 1'667, 25'000, 100, 0},
+        [rows = *this]() -> std::optional<double> {
+          const auto kelvin = temperatureOfWhite(toLinear(rows.stop().colour));
+          return kelvin ? std::optional(std::round(*kelvin / 10) * 10) : std::nullopt;
+        },
+        [rows = *this](double kelvin) {
+          rows.changeStop(Form::tr("colour temperature"),
+                          [&](ColourStop& s) { s.colour = toSrgb8(whiteOfTemperature(kelvin)); });
+        });
     form_.addButtons(
         {{"addStop", Form::tr("Add"), Form::tr("A new colour behind the chosen one"),
           [rows = *this] { rows.addBehind(); }},

@@ -1,0 +1,71 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/files/striplibrary.h"
+
+#include <algorithm>
+#include <cstdlib>
+#include <fstream>
+#include <iterator>
+
+#include "core/files/boundedjson.h"
+#include "core/files/showfile.h"
+#include "core/files/showreader.h"
+#include "core/files/showwriter.h"
+
+namespace chispa {
+
+StripLibrary StripLibrary::ofUser() {
+  const char* data = std::getenv("XDG_DATA_HOME");
+  const char* home = std::getenv("HOME");
+  const std::filesystem::path folder = data && *data   ? std::filesystem::path(data)
+                                       : home && *home ? std::filesystem::path(home) / ".local/share"
+                                                       : std::filesystem::temp_directory_path();
+  return StripLibrary(folder / "chispa" / "strips.json");
+}
+
+Result<std::vector<StripType>> StripLibrary::read() const {
+  std::ifstream in(file_);
+  if (!in) return std::vector<StripType>{};
+  const std::string text{std::istreambuf_iterator<char>(in), {}};
+  constexpr const char* kCure = "Move the file away; then new types can be kept.";
+  const auto root = parseJson(text, "Your strip types", file_.string(), kCure);
+  if (!root) return root.failure();
+  try {
+    std::vector<StripType> strips;
+    FieldReader(*root).each("strip_types", [&](const auto& json) {
+      std::vector<UnreadPart> unread;
+      ShowReader reader(json, unread);
+      StripType strip;
+      fields::describe(reader, strip);
+      strips.push_back(std::move(strip));
+    });
+    std::sort(strips.begin(), strips.end(),
+              [](const StripType& a, const StripType& b) { return a.name < b.name; });
+    return strips;
+  } catch (const std::exception& error) {
+    return Failure{std::string("Your strip types make no sense: ") + error.what() + ".", file_.string(),
+                   kCure};
+  }
+}
+
+Outcome StripLibrary::keep(const StripType& strip) const {
+  auto strips = read();
+  if (!strips) return strips.failure();
+  std::vector<StripType> all = *std::move(strips);
+  std::erase_if(all, [&](const StripType& one) { return one.name == strip.name; });
+  all.push_back(strip);
+  nlohmann::ordered_json list = nlohmann::ordered_json::array();
+  for (const StripType& one : all) {
+    static const UnreadByList none;
+    ShowWriter writer(none);
+    fields::describe(writer, one);
+    list.push_back(std::move(writer).take());
+  }
+  std::error_code error;
+  std::filesystem::create_directories(file_.parent_path(), error);
+  if (error)
+    return Failure{"The strip type cannot be kept (" + error.message() + ").", file_.string(),
+                   "Check that there is room and that you may write there."};
+  return writeFileAtomically(file_, nlohmann::ordered_json{{"strip_types", list}}.dump(1) + "\n");
+}
+
+}  // namespace chispa
