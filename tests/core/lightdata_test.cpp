@@ -110,6 +110,30 @@ TEST_F(LightData, BytesComeBackAsTheyWere) {
   EXPECT_EQ(json["parts"][0]["pixels"], 41);
 }
 
+TEST_F(LightData, TablesComeBackAsTheyWere) {
+  writeScore(composed(23), "light.csv");
+  // The table's times say how many frames a second there are.
+  writeScore(playing("light.csv", 23), "again.csv");
+  EXPECT_EQ(contentOf(in("light.csv")), contentOf(in("again.csv")));
+  const auto rows = readLightRows(in("light.csv"));
+  ASSERT_TRUE(rows);
+  EXPECT_EQ((*rows)->framesPerSecond, 25);
+  EXPECT_EQ((*rows)->frames, 100);
+  // Names may hold commas and quotes; lines may end as other systems end them.
+  write(in("names.csv"), "frame,time_s,\"A, \"\"big\"\" one 1 r\",g,b\r\n0,0,1,2,3\r\n1,0.5,4,5,6\r\n");
+  const auto named = readLightRows(in("names.csv"));
+  ASSERT_TRUE(named) << named.failure().text();
+  EXPECT_EQ((*named)->width, 1);
+  EXPECT_EQ((*named)->framesPerSecond, 2);
+  for (const char* lie :
+       {"", "frame,time_s\n", "frame,time_s,r,g\n", "frame,time_s,r,g,b\n", "r,g,b\n1,2,3\n",
+        "frame,time_s,r,g,b\n0,0,1,2\n", "frame,time_s,r,g,b\n0,0,1,2,256\n",
+        "frame,time_s,r,g,b\n0,0,1,2,3,4\n", "frame,time_s,r,g,b\n0,0,1,2,x\n"}) {
+    write(in("lie.csv"), lie);
+    EXPECT_FALSE(readLightRows(in("lie.csv"))) << lie;
+  }
+}
+
 TEST_F(LightData, TablesSayTheSameAsBytes) {
   const BoardShow made = composed(5);
   writeScore(made, "light.rgb");

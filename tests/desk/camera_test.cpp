@@ -232,9 +232,12 @@ TEST_F(CameraTest, SaysWhatIsWrongWithItsSource) {
   press("openCamera");
   EXPECT_TRUE(the<QLabel>("cameraHint")->text().contains(QStringLiteral("cannot be read")))
       << the<QLabel>("cameraHint")->text().toStdString();
-  the<QComboBox>("cameraSource")->setCurrentIndex(4);
+  choose("cameraSource", QStringLiteral("Video"));
   press("openCamera");
   EXPECT_TRUE(the<QLabel>("cameraHint")->text().contains(QStringLiteral("no such file")));
+  press("cameraAgain");
+  EXPECT_TRUE(the<QComboBox>("cameraSource")->currentText().startsWith(QStringLiteral("Video")))
+      << "what was chosen stays chosen";
 }
 
 }  // namespace

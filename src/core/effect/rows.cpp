@@ -83,7 +83,7 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 Effect rows() {
   return {kRowsEffect,
           "Row by row",
-          "Light that was written frame by frame: a picture whose rows are frames, or bytes.",
+          "Light that was written frame by frame: a picture whose rows are frames, a table, or bytes.",
           across(Axis::Along,
                  {textParam("file", "File", ParamKind::File, ""),
                   numberParam("rate", "Rows", "a second; 0: as the file says", 0, 240, 0, 1),

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <array>
+#include <charconv>
 #include <cmath>
 #include <fstream>
 
@@ -14,8 +15,8 @@ namespace chispa {
 namespace {
 
 constexpr const char* kCure =
-    "Choose a PNG whose rows are frames, or a .rgb file with its .json beside it, as docs/light-data.md has "
-    "them.";
+    "Choose a PNG whose rows are frames, a table, or a .rgb file with its .json beside it, as "
+    "docs/light-data.md has them.";
 constexpr const char* kPrefix = "rows:";
 
 Failure unreadable(const std::filesystem::path& path, const std::string& what) {
@@ -96,6 +97,62 @@ Result<std::shared_ptr<const Media>> readBytes(const std::filesystem::path& path
   return std::shared_ptr<const Media>(std::move(media));
 }
 
+/// Fields of a line of CSV (RFC 4180); commas within quotes are none.
+std::size_t fieldsOf(const std::string& line) {
+  std::size_t fields = 1;
+  bool isQuoted = false;
+  for (const char c : line) {
+    if (c == '"') isQuoted = !isQuoted;
+    if (c == ',' && !isQuoted) ++fields;
+  }
+  return fields;
+}
+
+/// A line of numbers: a frame's number and its time, then bytes. False if it is anything else.
+bool readLine(const std::string& line, std::size_t bytes, double& time_s, std::vector<std::uint8_t>& rgba) {
+  const char* at = line.data();
+  const char* end = at + line.size();
+  if (end != at && end[-1] == '\r') --end;
+  const auto next = [&](auto& number) {
+    const auto read = std::from_chars(at, end, number);
+    const bool isGood = read.ec == std::errc() && (read.ptr == end || *read.ptr == ',');
+    at = read.ptr == end ? end : read.ptr + 1;
+    return isGood;
+  };
+  long frame = 0;
+  if (!next(frame) || !next(time_s)) return false;
+  for (std::size_t i = 0; i < bytes; ++i) {
+    int value = 0;
+    if (!next(value) || value < 0 || value > 255) return false;
+    rgba.push_back(static_cast<std::uint8_t>(value));
+    if (i % 3 == 2) rgba.push_back(255);
+  }
+  return at == end;
+}
+
+Result<std::shared_ptr<const Media>> readTable(const std::filesystem::path& path) {
+  std::ifstream in(path, std::ios::binary);
+  std::string line;
+  if (!std::getline(in, line)) return unreadable(path, "It is empty");
+  const std::size_t fields = fieldsOf(line);
+  if (!line.starts_with("frame,time_s,") || fields < 5 || (fields - 2) % 3 != 0)
+    return unreadable(path, "Its heading does not name pixels");
+  auto media = std::make_shared<Media>(Media{static_cast<int>((fields - 2) / 3), 1, 0, 0, {}});
+  double first_s = 0, time_s = 0;
+  while (std::getline(in, line)) {
+    if (!readLine(line, fields - 2, time_s, media->rgba))
+      return unreadable(path, "Line " + std::to_string(media->frames + 2) + " is no frame");
+    if (media->rgba.size() > kMostRowBytes) return unreadable(path, "It is larger than 256 MB");
+    if (media->frames++ == 0) first_s = time_s;
+  }
+  if (media->frames == 0) return unreadable(path, "It has no frames");
+  // The mean distance of all frames tells the rate, however its times are rounded.
+  if (media->frames > 1 && time_s > first_s)
+    media->framesPerSecond =
+        std::min(1000.0, std::round((media->frames - 1) / (time_s - first_s) * 1000) / 1000);
+  return std::shared_ptr<const Media>(std::move(media));
+}
+
 }  // namespace
 
 std::filesystem::path explanationPath(const std::filesystem::path& path) {
@@ -106,6 +163,7 @@ Result<std::shared_ptr<const Media>> readLightRows(const std::filesystem::path& 
   std::error_code error;
   if (!std::filesystem::is_regular_file(path, error))
     return Failure{"The file is not there.", path.string(), "Put it back, or choose the file anew."};
+  if (path.extension() == ".csv") return readTable(path);
   return path.extension() == ".rgb" ? readBytes(path) : readPicture(path);
 }
 

@@ -2,15 +2,21 @@
 // The fields of each step of the camera page.
 #include <QComboBox>
 #include <QDoubleSpinBox>
+#include <QFileDialog>
 #include <QFormLayout>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QMenu>
 #include <QProgressBar>
 #include <QPushButton>
+#include <QToolButton>
 
+#include "core/eye/devices.h"
 #include "desk/bench/camera/camerapage.h"
 #include "desk/bench/camera/cameraview.h"
+#include "desk/parts/format.h"
 #include "desk/parts/named.h"
 
 namespace chispa::desk {
@@ -62,13 +68,17 @@ QWidget* CameraPage::makeAim() {
   auto* form = new QFormLayout(page);
   form->setRowWrapPolicy(QFormLayout::WrapAllRows);
   source_ = named(new QComboBox, "cameraSource", tr("Pictures from"), tr("Where pictures come from"));
-  source_->addItems({tr("Simulated camera"), tr("Camera 1"), tr("Camera 2"), tr("Camera 3"),
-                     tr("Video, or folder of pictures")});
-  form->addRow(tr("Pictures from"), source_);
+  listSources();
+  auto* row = new QHBoxLayout;
+  row->addWidget(source_, 1);
+  auto* again = button("cameraAgain", tr("Look again"), tr("Lists the cameras that are plugged in now"));
+  connect(again, &QPushButton::clicked, this, &CameraPage::listSources);
+  row->addWidget(again);
+  form->addRow(tr("Pictures from"), row);
   path_ = named(new QLineEdit, "cameraPath", tr("File"),
                 tr("The video or folder; for the simulated camera a file that says where the LEDs really "
                    "are, or nothing for the plan"));
-  form->addRow(tr("File or folder"), path_);
+  form->addRow(tr("File or folder"), makePath());
   severity_ = named(new QComboBox, "cameraSeverity", tr("The room"),
                     tr("How hard the simulated camera has it: noise, drifting light, mirrors, a hand"));
   severity_->addItems(
@@ -88,13 +98,52 @@ QWidget* CameraPage::makeAim() {
   connect(open_, &QPushButton::clicked, this, &CameraPage::openSource);
   form->addRow(open_);
   const auto showRows = [this] {
-    const bool isSimulated = source_->currentIndex() == kSimulated;
+    const bool isSimulated = sourceKind() == kSimulated;
     for (QWidget* one : std::initializer_list<QWidget*>{severity_, azimuth_, elevation_})
       one->setEnabled(isSimulated);
-    path_->setEnabled(isSimulated || source_->currentIndex() == kFiles);
+    path_->setEnabled(isSimulated || sourceKind() == kFiles);
   };
   connect(source_, &QComboBox::currentIndexChanged, page, showRows);
   return page;
+}
+
+int CameraPage::sourceKind() const {
+  return source_->currentData().toInt();
+}
+
+void CameraPage::listSources() {
+  const QVariant chosen = source_->currentData();
+  source_->clear();
+  source_->addItem(tr("Simulated camera"), kSimulated);
+  for (const eye::CameraDevice& camera : eye::cameraDevices())
+    source_->addItem(tr("%1 (/dev/video%2)").arg(text(camera.name)).arg(camera.number), camera.number);
+  source_->addItem(tr("Video, or folder of pictures"), kFiles);
+  source_->setCurrentIndex(std::max(0, source_->findData(chosen)));
+}
+
+/// The path, typed or looked for.
+QWidget* CameraPage::makePath() {
+  auto* row = new QWidget;
+  auto* line = new QHBoxLayout(row);
+  line->setContentsMargins(0, 0, 0, 0);
+  line->addWidget(path_, 1);
+  auto* browse = named(new QToolButton, "cameraBrowse", tr("Browse"),
+                       tr("Looks for a file, or for a folder of pictures"));
+  browse->setText(tr("Browse…"));
+  auto* menu = new QMenu(browse);
+  const auto take = [this](const QString& path) {
+    if (!path.isEmpty()) path_->setText(path);
+  };
+  menu->addAction(tr("A file…"), this, [this, take] {
+    take(QFileDialog::getOpenFileName(this, tr("A video, or where the LEDs are"), path_->text()));
+  });
+  menu->addAction(tr("A folder of pictures…"), this, [this, take] {
+    take(QFileDialog::getExistingDirectory(this, tr("A folder of pictures"), path_->text()));
+  });
+  browse->setMenu(menu);
+  browse->setPopupMode(QToolButton::InstantPopup);
+  line->addWidget(browse);
+  return row;
 }
 
 QWidget* CameraPage::makeExpose() {

@@ -154,9 +154,9 @@ void CameraPage::goTo(Step step) {
 }
 
 Result<std::unique_ptr<eye::FrameSource>> CameraPage::makeSource() const {
-  const int chosen = source_->currentIndex();
+  const int chosen = sourceKind();
   if (chosen == kFiles) return eye::openFrames(path_->text().trimmed().toStdString());
-  if (chosen != kSimulated) return eye::openCamera(chosen - kFirstCamera);
+  if (chosen != kSimulated) return eye::openCamera(chosen);
   std::vector<eye::SceneLed> scene;
   if (path_->text().trimmed().isEmpty()) {
     scene = sceneOf(ground_.show());
@@ -183,7 +183,7 @@ eye::Lens CameraPage::lens() const {
   eye::Lens lens;
   if (thread_) {
     const eye::Picture picture = thread_->latest();
-    if (!picture.isEmpty() && source_->currentIndex() != kSimulated)
+    if (!picture.isEmpty() && sourceKind() != kSimulated)
       lens.width = picture.width, lens.height = picture.height;
   }
   lens.fieldOfView_deg = fieldOfView_->value();

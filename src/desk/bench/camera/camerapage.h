@@ -59,7 +59,12 @@ class CameraPage : public QWidget {
 
  private:
   /// Rows of the list of sources.
-  enum Source { kSimulated, kFirstCamera, kFiles = kFirstCamera + 3 };
+  /// What the entries of the list stand for; a camera has its number.
+  enum Source { kSimulated = -1, kFiles = -2 };
+  int sourceKind() const;
+  /// The cameras that are there now.
+  void listSources();
+  QWidget* makePath();
 
   // camerafields.cpp
   QWidget* makeSteps();
