@@ -29,6 +29,9 @@ NodeWindow::NodeWindow(Node& node) : node_(node), scenes_(new QWidget(this)) {
   setWindowTitle(QString::fromStdString(node.name()) + QStringLiteral(" — ") +
                  QString::fromStdString(node.options().listen));
   setMinimumSize(240, 120);
+  scenes_->setStyleSheet(QStringLiteral(
+      "QPushButton { background: #2c2c30; color: #e6e3dd; border: 1px solid #3a3a40; border-radius: 4px; "
+      "padding: 5px; } QPushButton:checked, QPushButton:focus { border-color: #e3b341; }"));
   auto* row = new QHBoxLayout(scenes_);
   row->setContentsMargins(kMargin, 4, kMargin, 4);
   auto* timer = new QTimer(this);

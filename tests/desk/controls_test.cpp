@@ -173,6 +173,15 @@ TEST_F(Controls, TheSoundBeginsLater) {
   EXPECT_EQ(score().audioStart, Micros(0));
 }
 
+/// Whatever the workspace, a finder is begun by its name.
+TEST_F(Controls, FindersAreBegunByTheirNames) {
+  trigger("finder0");
+  EXPECT_EQ(window_.workspace(), Workspace::Bench);
+  EXPECT_TRUE(the<QWidget>("finderView")->isVisible());
+  trigger("finderCamera");
+  EXPECT_TRUE(the<QWidget>("cameraSource")->isVisible());
+}
+
 TEST_F(Controls, MasterAndBlackoutHoldTheLightBack) {
   stage_.seek(Micros(54'300'000));
   auto* master = the<QSlider>("master");

@@ -23,6 +23,7 @@
 #include "core/edit/setlistedits.h"
 #include "core/edit/wireedits.h"
 #include "core/edit/zoneedits.h"
+#include "desk/bench/benchpage.h"
 #include "desk/frame/actionfinder.h"
 #include "desk/frame/inspector.h"
 #include "desk/frame/mainwindow.h"
@@ -183,6 +184,17 @@ void MainWindow::makeViewMenu() {
         score_->timeline().showSpectrum(!score_->timeline().showsSpectrum());
       });
   spectrum->setCheckable(true);
+  QMenu* finders = menu->addMenu(tr("Bench: &finders"));
+  for (int i = 0; i < kFinderKinds; ++i)
+    addAction(finders, QStringLiteral("finder%1").arg(i), finderTitle(static_cast<FinderKind>(i)), {},
+              [this, i] {
+                showWorkspace(Workspace::Bench);
+                bench_->beginFinder(static_cast<FinderKind>(i));
+              });
+  addAction(finders, "finderCamera", tr("Positions by camera"), {}, [this] {
+    showWorkspace(Workspace::Bench);
+    bench_->beginCamera();
+  });
   addAction(menu, "toggleTheme", tr("&Light or dark"), QKeySequence(tr("Ctrl+Shift+L")), [this] {
     setDark(!theme().isDark);
     QSettings().setValue(QStringLiteral("dark"), theme().isDark);
