@@ -241,6 +241,23 @@ TEST_F(ComposerTest, ASlowScorePlaysOnAndOnlyAPartIfAsked) {
   EXPECT_FALSE(stage_.part());
 }
 
+TEST_F(ComposerTest, AScoreIsGoneThroughFast) {
+  window_.scorePage().newScore(kWaltz);
+  ASSERT_TRUE(eventually([this] { return stage_.score() && score().length.count() > 0; }));
+  settle();
+  for (const auto& [name, rate] : {std::pair{"speedTwice", 2.0}, std::pair{"speedFour", 4.0}}) {
+    trigger(name);
+    EXPECT_EQ(stage_.rate(), rate);
+    stage_.seek(Micros(2'000'000));
+    trigger("togglePlay");
+    EXPECT_TRUE(eventually([this] { return stage_.position() > Micros(2'400'000); }));
+    EXPECT_TRUE(stage_.isPlaying());
+    trigger("togglePlay");
+  }
+  trigger("speedFull");
+  EXPECT_EQ(stage_.rate(), 1);
+}
+
 TEST_F(ComposerTest, AFormulaSaysItsMistakeAtTheLetter) {
   window_.scorePage().newScore(kWaltz);
   ASSERT_TRUE(eventually([this] { return stage_.score() && score().length.count() > 0; }));

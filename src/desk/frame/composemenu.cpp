@@ -117,7 +117,9 @@ void MainWindow::makeComposeMenu() {
   for (const auto& [name, words, rate] :
        {std::tuple{"speedFull", tr("As it is"), 1.0},
         std::tuple{"speedHalf", tr("Half as fast, at the same pitch"), 0.5},
-        std::tuple{"speedQuarter", tr("A quarter, at the same pitch"), 0.25}}) {
+        std::tuple{"speedQuarter", tr("A quarter, at the same pitch"), 0.25},
+        std::tuple{"speedTwice", tr("Twice as fast, at the same pitch"), 2.0},
+        std::tuple{"speedFour", tr("Four times as fast, at the same pitch"), 4.0}}) {
     QAction* action = speeds->addAction(addAction(speed, QLatin1String(name), words, {},
                                                   [this, rate = rate] { session_.stage.setRate(rate); }));
     action->setCheckable(true);
