@@ -14,8 +14,8 @@ inline constexpr const char* kLightFormat = "chispa-light";
 std::filesystem::path explanationPath(const std::filesystem::path& path);
 
 /// Light that was written frame by frame (docs/light-data.md): a PNG whose rows are frames, a table of pixels
-/// (`.csv`), or bytes that a `.json` beside explains. Each frame becomes a picture of one row, as wide as it is; its rate is 0 where
-/// the file tells none. Within 256 MB.
+/// (`.csv`), or bytes that a `.json` beside explains. Each frame becomes a picture of one row, as wide as it
+/// is; its rate is 0 where the file tells none. Within 256 MB.
 Result<std::shared_ptr<const Media>> readLightRows(const std::filesystem::path& path);
 
 /// The name in a MediaLibrary of a file that is read so, and back: nothing for any other.
