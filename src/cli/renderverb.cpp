@@ -4,6 +4,8 @@
 #include <filesystem>
 #include <iostream>
 
+#include <nlohmann/json.hpp>
+
 #include "cli/interrupt.h"
 #include "cli/opened.h"
 #include "cli/verbs.h"
@@ -25,7 +27,9 @@ Progress percents() {
   };
 }
 
-int told(const Result<bool>& made, const std::string& path) {
+/// Says on stdout what was written and how much it is.
+int told(const Result<bool>& made, const Words& words) {
+  const std::string& path = words.output;
   if (!made) return failed(made.failure());
   if (!*made) {
     std::cerr << "\rCancelled; "
@@ -35,8 +39,15 @@ int told(const Result<bool>& made, const std::string& path) {
   }
   std::error_code error;
   const auto size = std::filesystem::file_size(path, error);
-  std::cerr << "\r100 %\n"
-            << path << (error ? std::string() : ": " + std::to_string(size / 1024) + " KiB") << "\n";
+  std::cerr << "\r100 %\n";
+  if (words.json) {
+    nlohmann::ordered_json written = {{"file", path}};
+    // Numbered pictures are many files, of which none has this name.
+    if (!error) written["bytes"] = size;
+    std::cout << written.dump(2, ' ', false, nlohmann::json::error_handler_t::replace) << "\n";
+    return kDone;
+  }
+  std::cout << path << (error ? std::string() : ": " + std::to_string(size / 1024) + " KiB") << "\n";
   return kDone;
 }
 
@@ -57,7 +68,7 @@ int renderSetList(const OpenedShow& opened, const Words& words) {
               << " KiB\n";
   }
   noteInterrupts();
-  return told(recordSetList(opened.show, *compiled, list->id, rate, words.output, percents()), words.output);
+  return told(recordSetList(opened.show, *compiled, list->id, rate, words.output, percents()), words);
 }
 
 }  // namespace
@@ -80,7 +91,7 @@ int render(const Words& words) {
     const RecordingShape shape{span, words.framesPerSecond > 0 ? words.framesPerSecond : 40};
     std::cerr << shape.frames() << " frames of " << compiled->patch.universes.size() << " universes, "
               << std::round(length_s * 10) / 10 << " s\n";
-    return told(recordScore(opened->show, *compiled, *score, shape, words.output, percents()), words.output);
+    return told(recordScore(opened->show, *compiled, *score, shape, words.output, percents()), words);
   }
   if (isLightData(words.output)) {
     LightDataOrder data{span, words.framesPerSecond > 0 ? words.framesPerSecond : 40, words.byUniverse};
@@ -88,8 +99,7 @@ int render(const Words& words) {
     if (!rows) return kShowError;
     data.parts = *std::move(rows);
     std::cerr << data.frames() << " frames, " << std::round(length_s * 10) / 10 << " s\n";
-    return told(writeLightData(opened->show, *compiled, *score, data, words.output, percents()),
-                words.output);
+    return told(writeLightData(opened->show, *compiled, *score, data, words.output, percents()), words);
   }
   FilmOrder order{
       span,
@@ -107,7 +117,7 @@ int render(const Words& words) {
   if (const auto bytes = expectedBytes(words.output, order.shape, order.pictures()))
     std::cerr << ", about " << *bytes / 1024 << " KiB";
   std::cerr << "\n";
-  return told(makeFilm(opened->show, *compiled, *score, order, words.output, percents()), words.output);
+  return told(makeFilm(opened->show, *compiled, *score, order, words.output, percents()), words);
 }
 
 }  // namespace chispa::cli

@@ -115,6 +115,17 @@ TEST(Cli, AScoreIsRenderedAsAFilm) {
   EXPECT_EQ(run("render " + kDemo + " --from 900 --out " + film.string()).status, 1);
 }
 
+TEST(Cli, WhatWasRenderedIsSaidAsJson) {
+  const test::TemporaryFolder folder;
+  const auto path = folder.path() / "two “frames”.chirec";
+  const Ran ran = run("render " + kDemo + " --json --seconds 0.2 --fps 10 --out '" + path.string() + "'");
+  ASSERT_EQ(ran.status, 0) << ran.out;
+  // How far it is stands before it, on stderr.
+  const auto written = nlohmann::json::parse(ran.out.substr(ran.out.find("\n{")));
+  EXPECT_EQ(written["file"], path.string());
+  EXPECT_EQ(written["bytes"], std::filesystem::file_size(path));
+}
+
 TEST(Cli, CheckOfTheDemoIsQuiet) {
   const Ran ran = run("check " + kDemo);
   EXPECT_EQ(ran.status, 0);

@@ -30,7 +30,6 @@
 namespace chispa::desk {
 namespace {
 
-constexpr int kProgressSteps = 1000;
 /// After the last change, so that a number that is typed is worked out once.
 constexpr int kSoon_ms = 250;
 /// Which score or look a row is, and which fixture or zone.
@@ -174,7 +173,7 @@ void BoardDialog::makeColumns() {
   state_->setObjectName(QStringLiteral("boardState"));
   state_->setWordWrap(true);
   last->addWidget(state_, 1);
-  progress_->setRange(0, kProgressSteps);
+  progress_->setRange(0, kWorkSteps);
   progress_->setMaximumWidth(textWidth(18));
   named(progress_, "boardProgress", tr("Progress"), tr("How much is worked out"));
   last->addWidget(progress_);
@@ -387,7 +386,7 @@ void BoardDialog::begin() {
   });
   timer->start(50);
   const Progress progress = [cancelled = cancelled_, share = share_](double done) {
-    *share = static_cast<int>(done * kProgressSteps);
+    *share = static_cast<int>(done * kWorkSteps);
     return !cancelled->load();
   };
   const std::uint64_t serial = ++serial_;

@@ -2,17 +2,27 @@
 #pragma once
 #include <QHeaderView>
 #include <QLabel>
+#include <QPushButton>
 #include <QTreeWidget>
 
+#include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
+
+/// Of a bar that shows how much of a work is done.
+constexpr int kWorkSteps = 1000;
 
 /// Words above a part of a dialog.
 inline QLabel* quietHeading(const QString& words) {
   auto* label = new QLabel(words);
   label->setObjectName(QStringLiteral("quiet"));
   return label;
+}
+
+/// A button with its words and what it does.
+inline QPushButton* namedButton(const char* name, const QString& words, const QString& tip) {
+  return named(new QPushButton(words), name, words, tip);
 }
 
 /// A list with columns: the first takes the room that the others leave.

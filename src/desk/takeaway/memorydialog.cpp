@@ -25,13 +25,12 @@
 #include "desk/takeaway/dialogparts.h"
 #include "desk/takeaway/memorybar.h"
 #include "desk/takeaway/memoryforms.h"
-#include "desk/takeaway/pairglow.h"
+#include "desk/takeaway/memorypair.h"
 #include "link/memorystore.h"
 
 namespace chispa::desk {
 namespace {
 
-constexpr int kProgressSteps = 1000;
 /// After the last change, so that a number that is typed is worked out once.
 constexpr int kSoon_ms = 300;
 /// Above this a loss is seen side by side.
@@ -40,59 +39,12 @@ constexpr double kSeenLoss = 2;
 constexpr int kScene = Qt::UserRole, kStart = Qt::UserRole + 1;
 
 enum SceneColumn { Name, Length, Steps, Bytes, Loss };
-enum DifferenceColumn { What, There, Wanted };
 
 /// What is worked with until a controller has said what it holds.
 MemoryLimits unknownLimits() {
   constexpr int kMost = 1'000'000;
   return {200, kMost, kMost, kMost, kMost, 64, std::int64_t{1} << 30, 0, 0, 0, true};
 }
-
-QPushButton* button(const char* name, const QString& words, const QString& tip) {
-  return named(new QPushButton(words), name, words, tip);
-}
-
-/// A scene as it was composed, and as a controller plays its steps.
-class MemoryPair {
- public:
-  MemoryPair(std::shared_ptr<const Show> show, std::shared_ptr<const CompiledShow> compiled,
-             std::shared_ptr<const MemoryFill> fill, std::size_t scene, int controller)
-      : show_(std::move(show)),
-        compiled_(std::move(compiled)),
-        fill_(std::move(fill)),
-        light_(*show_, *compiled_, fill_->scenes[scene].source),
-        values_(*show_, compiled_->patch, controller),
-        scene_(scene),
-        controller_(controller) {}
-
-  std::vector<std::uint32_t> pixels() const {
-    std::vector<std::uint32_t> all;
-    for (std::size_t i = 0; i < values_.count(); ++i) all.push_back(values_.pixelOf(compiled_->map, i));
-    return all;
-  }
-  void fill(std::int64_t n, const std::vector<std::uint32_t>& pixels, PixelFrame& composed,
-            PixelFrame& shown) {
-    const SceneContent& content = fill_->content.scenes[scene_];
-    const std::int64_t round_ms = std::max<std::int64_t>(1, content.length_ms());
-    const std::int64_t t_ms = n * 1000 / PairGlow::kPicturesPerSecond % round_ms;
-    light_.render(std::chrono::milliseconds(t_ms), full_);
-    const auto told = spreadValues(compiled_->patch, controller_, content, valuesAt(content, t_ms));
-    for (std::size_t i = 0; i < pixels.size(); ++i) {
-      setLight(composed, i, lightOfPixel(full_, pixels[i]));
-      setLight(shown, i, values_.lightOf(told, i));
-    }
-  }
-
- private:
-  std::shared_ptr<const Show> show_;
-  std::shared_ptr<const CompiledShow> compiled_;
-  std::shared_ptr<const MemoryFill> fill_;
-  SceneLight light_;
-  ValueLight values_;
-  std::size_t scene_;
-  int controller_;
-  PixelFrame full_;
-};
 
 }  // namespace
 
@@ -113,14 +65,14 @@ MemoryDialog::MemoryDialog(const Session& session, QWidget* parent)
       glow_(new PairGlow(tr("from its memory"))),
       state_(new QLabel),
       progress_(new QProgressBar),
-      fit_(button("memoryFit", tr("As near as it fits"),
-                  tr("The least difference with which everything fits into the controller"))),
-      play_(button(
+      fit_(namedButton("memoryFit", tr("As near as it fits"),
+                       tr("The least difference with which everything fits into the controller"))),
+      play_(namedButton(
           "memoryPlay", tr("Play it there"),
           tr("Starts the selected scene from the controller's memory; turn the light off here to see it"))),
       putBack_(new QToolButton),
-      write_(button("memoryWrite", tr("Write"),
-                    tr("Keeps what is there, sets its clock, writes, reads back and compares"))) {
+      write_(namedButton("memoryWrite", tr("Write"),
+                         tr("Keeps what is there, sets its clock, writes, reads back and compares"))) {
   setObjectName(QStringLiteral("memoryDialog"));
   setWindowTitle(tr("Take away: into a controller"));
   auto* rows = new QVBoxLayout(this);
@@ -144,152 +96,6 @@ MemoryDialog::MemoryDialog(const Session& session, QWidget* parent)
 
 MemoryDialog::~MemoryDialog() {
   cancelWork();
-}
-
-QVBoxLayout* MemoryDialog::makeScenes() {
-  auto* rows = new QVBoxLayout;
-  auto* line = new QHBoxLayout;
-  named(controllers_, "memoryController", tr("Controller"), tr("Whose memory is filled"));
-  line->addWidget(controllers_, 1);
-  auto* ask =
-      button("memoryAsk", tr("Ask again"), tr("Reads what its memory holds and what its clock shows"));
-  connect(ask, &QPushButton::clicked, this, &MemoryDialog::readController);
-  line->addWidget(ask);
-  rows->addLayout(line);
-  told_->setObjectName(QStringLiteral("memoryTold"));
-  told_->setWordWrap(true);
-  rows->addWidget(told_);
-  rows->addWidget(quietHeading(tr("Scenes")));
-  named(scenes_, "memoryScenes", tr("Scenes"), tr("What it shall play by itself, and what each takes"));
-  asTable(scenes_, {tr("Scene"), tr("Long"), tr("Steps"), tr("Bytes"), tr("ΔE")});
-  rows->addWidget(scenes_, 3);
-  auto* buttons = new QHBoxLayout;
-  named(add_, "memoryAdd", tr("Add a scene"), tr("A score or a look as another scene"));
-  add_->setText(tr("Add"));
-  add_->setMenu(new QMenu(add_));
-  add_->setPopupMode(QToolButton::InstantPopup);
-  buttons->addWidget(add_);
-  auto* almanac = button("memoryAlmanac", tr("As the almanac"),
-                         tr("Takes what the almanac plays, and when, in place of these scenes"));
-  connect(almanac, &QPushButton::clicked, this, &MemoryDialog::takeAlmanac);
-  buttons->addWidget(almanac);
-  buttons->addStretch();
-  const auto small = [&](const char* name, const QString& sign, const QString& tip, auto pressed) {
-    auto* tool = named(new QToolButton, name, tip, tip);
-    tool->setText(sign);
-    connect(tool, &QToolButton::clicked, this, pressed);
-    buttons->addWidget(tool);
-  };
-  small("memoryUp", QStringLiteral("↑"), tr("Earlier"), [this] { moveScene(-1); });
-  small("memoryDown", QStringLiteral("↓"), tr("Later"), [this] { moveScene(1); });
-  small("memoryRemove", QStringLiteral("−"), tr("Take the selected scene out"), [this] { removeScene(); });
-  rows->addLayout(buttons);
-  rows->addWidget(quietHeading(tr("When they begin")));
-  named(starts_, "memoryStarts", tr("When scenes begin"), tr("By clock, by the sun, or by a contact"));
-  rows->addWidget(starts_, 2);
-  auto* more = new QHBoxLayout;
-  auto* begins =
-      button("memoryBegins", tr("Begins …"), tr("Another time at which the selected scene begins"));
-  connect(begins, &QPushButton::clicked, this, [this] { addStart(currentScene()); });
-  more->addWidget(begins);
-  auto* dark = button("memoryDark", tr("Goes dark …"), tr("Another time at which all goes dark"));
-  connect(dark, &QPushButton::clicked, this, [this] { addStart(-1); });
-  more->addWidget(dark);
-  more->addStretch();
-  auto* away =
-      named(new QToolButton, "memoryStartRemove", tr("Take this time out"), tr("Take this time out"));
-  away->setText(QStringLiteral("−"));
-  connect(away, &QToolButton::clicked, this, &MemoryDialog::removeStart);
-  more->addWidget(away);
-  rows->addLayout(more);
-  connect(controllers_, &QComboBox::currentIndexChanged, this, [this] {
-    there_.reset();
-    refresh();
-    readController();
-  });
-  connect(scenes_, &QTreeWidget::currentItemChanged, this, [this] {
-    if (isFilling_) return;
-    refreshForms();
-    showScene();
-  });
-  connect(starts_, &QListWidget::currentItemChanged, this, [this] {
-    if (!isFilling_) refreshForms();
-  });
-  return rows;
-}
-
-QVBoxLayout* MemoryDialog::makeMiddle() {
-  auto* rows = new QVBoxLayout;
-  forms_->setObjectName(QStringLiteral("memoryForms"));
-  forms_->setWidgetResizable(true);
-  forms_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  forms_->setFrameShape(QFrame::NoFrame);
-  rows->addWidget(forms_);
-  return rows;
-}
-
-QVBoxLayout* MemoryDialog::makeSizes() {
-  auto* rows = new QVBoxLayout;
-  const auto bar = [&](const QString& title, QLabel* words, MemoryBar* memory, const char* name) {
-    auto* line = new QHBoxLayout;
-    line->addWidget(new QLabel(title));
-    line->addStretch();
-    words->setFont(numberFont());
-    line->addWidget(words);
-    rows->addLayout(line);
-    named(memory, name, title, tr("How much of it is taken, scene by scene"));
-    rows->addWidget(memory);
-  };
-  bar(tr("Its memory"), bytesWords_, bytesBar_, "memoryBytesBar");
-  bar(tr("Its steps"), stepsWords_, stepsBar_, "memoryStepsBar");
-  auto* line = new QHBoxLayout;
-  line->addStretch();
-  connect(fit_, &QPushButton::clicked, this, &MemoryDialog::fit);
-  line->addWidget(fit_);
-  rows->addLayout(line);
-  rows->addWidget(quietHeading(tr("What differs from what it holds")));
-  named(differences_, "memoryDifferences", tr("What differs"),
-        tr("What the controller holds now, and what would be written"));
-  asTable(differences_, {tr("What"), tr("There"), tr("To be written")});
-  differences_->header()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
-  for (const int column : {There, Wanted})
-    differences_->header()->setSectionResizeMode(column, QHeaderView::Stretch);
-  differences_->setWordWrap(true);
-  rows->addWidget(differences_, 2);
-  named(glow_, "memoryGlow", tr("The light, composed and from its memory"),
-        tr("The selected scene, side by side and in step"));
-  rows->addWidget(glow_, 3);
-  return rows;
-}
-
-QVBoxLayout* MemoryDialog::makeEnd() {
-  auto* rows = new QVBoxLayout;
-  auto* last = new QHBoxLayout;
-  state_->setObjectName(QStringLiteral("memoryState"));
-  state_->setWordWrap(true);
-  last->addWidget(state_, 1);
-  progress_->setRange(0, kProgressSteps);
-  progress_->setMaximumWidth(textWidth(16));
-  named(progress_, "memoryProgress", tr("Progress"), tr("How much is done"));
-  last->addWidget(progress_);
-  named(putBack_, "memoryPutBack", tr("Put back"), tr("Writes what it held before, as it was kept here"));
-  putBack_->setText(tr("Put back"));
-  putBack_->setMenu(new QMenu(putBack_));
-  putBack_->setPopupMode(QToolButton::InstantPopup);
-  connect(putBack_->menu(), &QMenu::aboutToShow, this, &MemoryDialog::fillPutBack);
-  last->addWidget(putBack_);
-  connect(play_, &QPushButton::clicked, this, &MemoryDialog::play);
-  last->addWidget(play_);
-  auto* close = button("memoryClose", tr("Close"), tr("Closes this; what is wanted stays in the show"));
-  connect(close, &QPushButton::clicked, this, &QDialog::close);
-  last->addWidget(close);
-  write_->setDefault(true);
-  connect(write_, &QPushButton::clicked, this, [this] {
-    if (fill_) write(fill_->content, true);
-  });
-  last->addWidget(write_);
-  rows->addLayout(last);
-  return rows;
 }
 
 void MemoryDialog::fillControllers() {
@@ -352,8 +158,6 @@ void MemoryDialog::editMemory(const QString& name, const std::function<void(Cont
 }
 
 void MemoryDialog::addStart(int scene) {
-  if (scene < 0 && sender() && sender()->objectName() == QLatin1String("memoryBegins"))
-    return say(tr("Select the scene first that shall begin then."), false);
   editMemory(scene < 0 ? tr("add a time for dark") : tr("add a time for a scene"),
              [&](ControllerMemory& memory) {
                auto* starts = startsOf(memory, scene);
@@ -511,7 +315,7 @@ Progress MemoryDialog::beginWork(const QString& words) {
   });
   timer->start(50);
   return [cancelled = cancelled_, share = share_](double done) {
-    *share = static_cast<int>(done * kProgressSteps);
+    *share = static_cast<int>(done * kWorkSteps);
     return !cancelled->load();
   };
 }
@@ -612,8 +416,8 @@ void MemoryDialog::showFill() {
   const auto differences = differencesOf(there_->content, fill_->content);
   for (const MemoryDifference& one : differences) {
     auto* row = new QTreeWidgetItem(differences_, {text(one.what), text(one.there), text(one.wanted)});
-    row->setToolTip(There, text(one.there));
-    row->setToolTip(Wanted, text(one.wanted));
+    row->setToolTip(1, text(one.there));
+    row->setToolTip(2, text(one.wanted));
   }
   const auto excesses = excessesOf(fill_->content, there_->limits);
   if (!excesses.empty()) {
