@@ -7,7 +7,6 @@
 #include <QFormLayout>
 #include <QLabel>
 #include <QLineEdit>
-#include <QProgressBar>
 #include <QPushButton>
 #include <QSpinBox>
 #include <QtConcurrent>
@@ -18,12 +17,11 @@
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
+#include "desk/parts/workbar.h"
 #include "desk/session/pools.h"
 
 namespace chispa::desk {
 namespace {
-
-constexpr int kProgressSteps = 1000;
 
 enum Part { Whole, Section, Playing };
 
@@ -40,7 +38,7 @@ FilmDialog::FilmDialog(const Session& session, QWidget* parent)
       rate_(new QSpinBox),
       sound_(new QCheckBox),
       size_(new QLabel),
-      progress_(new QProgressBar),
+      progress_(new WorkBar),
       make_(new QPushButton),
       cancel_(new QPushButton) {
   setObjectName(QStringLiteral("filmDialog"));
@@ -53,16 +51,12 @@ FilmDialog::FilmDialog(const Session& session, QWidget* parent)
   connect(file_, &QLineEdit::textChanged, this, &FilmDialog::tellSize);
   connect(make_, &QPushButton::clicked, this, &FilmDialog::begin);
   connect(cancel_, &QPushButton::clicked, this, [this] {
-    if (cancelled_)
-      *cancelled_ = true;
+    if (progress_->isAtWork())
+      progress_->cancel();
     else
       close();
   });
   tellSize();
-}
-
-FilmDialog::~FilmDialog() {
-  if (cancelled_) *cancelled_ = true;
 }
 
 void FilmDialog::makeRows() {
@@ -105,7 +99,6 @@ void FilmDialog::makeRows() {
   size_->setObjectName(QStringLiteral("filmSize"));
   size_->setWordWrap(true);
   rows->addRow({}, size_);
-  progress_->setRange(0, kProgressSteps);
   progress_->setVisible(false);
   named(progress_, "filmProgress", tr("Progress"), tr("How much of it is made"));
   rows->addRow(progress_);
@@ -169,30 +162,16 @@ void FilmDialog::tellSize() {
     words += tr("; at most %1 MB before packing").arg(raw, 0, 'f', 1);
   }
   size_->setText(words);
-  make_->setEnabled(!cancelled_ && !file_->text().trimmed().isEmpty() && wanted.pictures() > 0);
+  make_->setEnabled(!progress_->isAtWork() && !file_->text().trimmed().isEmpty() && wanted.pictures() > 0);
 }
 
 void FilmDialog::begin() {
   const Score* score = session_.stage.score();
   const auto compiled = session_.stage.compiled();
   if (!score || !compiled) return;
-  cancelled_ = std::make_shared<std::atomic<bool>>(false);
-  progress_->setVisible(true);
-  progress_->setValue(0);
+  const Progress progress = progress_->begin();
   make_->setEnabled(false);
   cancel_->setText(tr("Cancel"));
-  // Not this dialog, which may be closed before the worker has noticed.
-  const auto share = std::make_shared<std::atomic<int>>(0);
-  const Progress progress = [cancelled = cancelled_, share](double done) {
-    *share = static_cast<int>(done * kProgressSteps);
-    return !cancelled->load();
-  };
-  auto* timer = new QTimer(this);
-  connect(timer, &QTimer::timeout, this, [this, share, timer] {
-    progress_->setValue(*share);
-    if (!cancelled_) timer->deleteLater();
-  });
-  timer->start(50);
   const std::filesystem::path path = file_->text().trimmed().toStdString();
   QtConcurrent::run(&pools::exporting(),
                     [show = session_.show(), compiled, score = *score, order = order(), path, progress,
@@ -209,8 +188,7 @@ void FilmDialog::begin() {
 }
 
 void FilmDialog::end(const Result<bool>& made) {
-  cancelled_.reset();
-  progress_->setVisible(false);
+  progress_->end();
   cancel_->setText(tr("Close"));
   tellSize();
   if (!made) return size_->setText(text(made.failure().text()));

@@ -1,7 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <atomic>
-
 #include <QDialog>
 
 #include "core/preview/film.h"
@@ -11,11 +9,12 @@ class QCheckBox;
 class QComboBox;
 class QLabel;
 class QLineEdit;
-class QProgressBar;
 class QPushButton;
 class QSpinBox;
 
 namespace chispa::desk {
+
+class WorkBar;
 
 /// Makes a film, or a recording, of the open score on a worker: what, how large, where to; its size is told
 /// before, and it can be cancelled. The window lives on meanwhile.
@@ -23,7 +22,6 @@ class FilmDialog : public QDialog {
   Q_OBJECT
  public:
   explicit FilmDialog(const Session& session, QWidget* parent = nullptr);
-  ~FilmDialog() override;
 
  private:
   void makeRows();
@@ -44,10 +42,9 @@ class FilmDialog : public QDialog {
   QSpinBox* rate_;
   QCheckBox* sound_;
   QLabel* size_;
-  QProgressBar* progress_;
+  WorkBar* progress_;
   QPushButton* make_;
   QPushButton* cancel_;
-  std::shared_ptr<std::atomic<bool>> cancelled_;
 };
 
 }  // namespace chispa::desk

@@ -11,7 +11,6 @@
 #include <QHeaderView>
 #include <QLabel>
 #include <QListWidget>
-#include <QProgressBar>
 #include <QPushButton>
 #include <QSpinBox>
 #include <QTreeWidget>
@@ -22,6 +21,7 @@
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
+#include "desk/parts/workbar.h"
 #include "desk/session/pools.h"
 #include "desk/takeaway/dialogparts.h"
 #include "desk/takeaway/memorybar.h"
@@ -117,7 +117,7 @@ BoardDialog::BoardDialog(const Session& session, QWidget* parent)
       take_(new QPushButton(tr("Make it smaller so"))),
       glow_(new PairGlow(tr("on the board"))),
       state_(new QLabel),
-      progress_(new QProgressBar),
+      progress_(new WorkBar),
       write_(new QPushButton(tr("Write…"))) {
   setObjectName(QStringLiteral("boardDialog"));
   setWindowTitle(tr("Take away: for a board"));
@@ -153,15 +153,6 @@ BoardDialog::BoardDialog(const Session& session, QWidget* parent)
   changed();
 }
 
-BoardDialog::~BoardDialog() {
-  cancelWork();
-}
-
-void BoardDialog::cancelWork() {
-  if (cancelled_) *cancelled_ = true;
-  cancelled_.reset();
-}
-
 void BoardDialog::makeColumns() {
   auto* rows = new QVBoxLayout(this);
   auto* columns = new QHBoxLayout;
@@ -173,7 +164,6 @@ void BoardDialog::makeColumns() {
   state_->setObjectName(QStringLiteral("boardState"));
   state_->setWordWrap(true);
   last->addWidget(state_, 1);
-  progress_->setRange(0, kWorkSteps);
   progress_->setMaximumWidth(textWidth(18));
   named(progress_, "boardProgress", tr("Progress"), tr("How much is worked out"));
   last->addWidget(progress_);
@@ -223,20 +213,11 @@ QVBoxLayout* BoardDialog::makeScenes() {
   size(flash_, "boardFlash", tr("Bytes of flash"), 1024, tr(" bytes of flash"));
   size(ram_, "boardRam", tr("Bytes of RAM"), 64, tr(" of RAM"));
   rows->addLayout(own);
-  const auto bar = [&](const QString& title, QLabel* words, MemoryBar* memory, const char* name) {
-    auto* line = new QHBoxLayout;
-    line->addWidget(new QLabel(title));
-    line->addStretch();
-    words->setFont(numberFont());
-    line->addWidget(words);
-    rows->addLayout(line);
-    named(memory, name, title, tr("How much of it is taken"));
-    rows->addWidget(memory);
-  };
-  bar(tr("Flash"), flashWords_, flashBar_, "boardFlashBar");
+  const QString taken = tr("How much of it is taken");
+  addBar(rows, tr("Flash"), flashWords_, flashBar_, "boardFlashBar", taken);
   flashParts_->setObjectName(QStringLiteral("quiet"));
   rows->addWidget(flashParts_);
-  bar(tr("RAM"), ramWords_, ramBar_, "boardRamBar");
+  addBar(rows, tr("RAM"), ramWords_, ramBar_, "boardRamBar", taken);
   auto* line = new QHBoxLayout;
   line->addWidget(new QLabel(tr("Speed")));
   line->addStretch();
@@ -364,31 +345,19 @@ board::BoardKind BoardDialog::kind() const {
 
 void BoardDialog::changed() {
   if (isFilling_) return;
-  cancelWork();
+  progress_->leave();
   write_->setEnabled(false);
   soon_.start();
 }
 
 void BoardDialog::begin() {
-  cancelWork();
+  progress_->leave();
   made_ = plan();
   show_ = std::make_shared<const Show>(session_.show());
   compiled_ = session_.stage.compiled();
   if (!session_.stage.isUpToDate()) return soon_.start();
-  cancelled_ = std::make_shared<std::atomic<bool>>(false);
-  share_ = std::make_shared<std::atomic<int>>(0);
-  progress_->setVisible(true);
   say(tr("Working it out …"), true);
-  auto* timer = new QTimer(this);
-  connect(timer, &QTimer::timeout, this, [this, timer, cancelled = cancelled_, share = share_] {
-    if (cancelled != cancelled_) return timer->deleteLater();
-    progress_->setValue(*share);
-  });
-  timer->start(50);
-  const Progress progress = [cancelled = cancelled_, share = share_](double done) {
-    *share = static_cast<int>(done * kWorkSteps);
-    return !cancelled->load();
-  };
+  const Progress progress = progress_->begin();
   const std::uint64_t serial = ++serial_;
   // First what it takes; then, which takes longer, what would make it smaller.
   QtConcurrent::run(&pools::exporting(), [show = show_, compiled = compiled_, plan = made_, progress] {
@@ -401,19 +370,17 @@ void BoardDialog::begin() {
       return board::savingsOf(*show, *compiled, plan, *light, progress);
     }).then(this, [this, serial](const std::vector<board::BoardSaving>& savings) {
       if (serial != serial_) return;
-      cancelled_.reset();
-      progress_->setVisible(false);
+      progress_->end();
       showSavings(savings);
     });
   });
 }
 
 void BoardDialog::end(const Made& made, std::uint64_t serial) {
-  if (serial != serial_ || !cancelled_ || *cancelled_) return;
+  if (serial != serial_ || !progress_->isAtWork()) return;
   savings_->clear();
   if (!made.light) {
-    cancelled_.reset();
-    progress_->setVisible(false);
+    progress_->end();
     light_.reset();
     say(text(made.light.failure().text()), false);
     glow_->clear();

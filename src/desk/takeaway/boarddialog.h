@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <atomic>
 #include <memory>
 
 #include <QDialog>
@@ -13,7 +12,6 @@ class QComboBox;
 class QDoubleSpinBox;
 class QLabel;
 class QListWidget;
-class QProgressBar;
 class QPushButton;
 class QSpinBox;
 class QTreeWidget;
@@ -23,6 +21,7 @@ namespace chispa::desk {
 
 class MemoryBar;
 class PairGlow;
+class WorkBar;
 
 /// Takes light away for a small board: which scenes, for what, on which board; what it takes of its memory
 /// and what would make it smaller, seen side by side; then its files are written. All of it is worked out on
@@ -31,7 +30,6 @@ class BoardDialog : public QDialog {
   Q_OBJECT
  public:
   explicit BoardDialog(const Session& session, QWidget* parent = nullptr);
-  ~BoardDialog() override;
 
   /// Writes the files into `folder`; says what became of it in the last line.
   void writeTo(const QString& folder);
@@ -58,7 +56,6 @@ class BoardDialog : public QDialog {
   void showSavings(const std::vector<board::BoardSaving>& savings);
   void showScene();
   void takeSaving();
-  void cancelWork();
   void say(const QString& words, bool isFine);
 
   Session session_;
@@ -82,7 +79,7 @@ class BoardDialog : public QDialog {
   QPushButton* take_;
   PairGlow* glow_;
   QLabel* state_;
-  QProgressBar* progress_;
+  WorkBar* progress_;
   QPushButton* write_;
   QTimer soon_;
   std::uint64_t serial_ = 0;
@@ -91,8 +88,6 @@ class BoardDialog : public QDialog {
   std::shared_ptr<const Show> show_;
   std::shared_ptr<const CompiledShow> compiled_;
   std::shared_ptr<const board::BoardLight> light_;
-  std::shared_ptr<std::atomic<bool>> cancelled_;
-  std::shared_ptr<std::atomic<int>> share_;
 };
 
 }  // namespace chispa::desk

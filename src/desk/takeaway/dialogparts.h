@@ -1,17 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
 #include <QPushButton>
 #include <QTreeWidget>
+#include <QVBoxLayout>
 
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
-
-/// Of a bar that shows how much of a work is done.
-constexpr int kWorkSteps = 1000;
 
 /// Words above a part of a dialog.
 inline QLabel* quietHeading(const QString& words) {
@@ -23,6 +22,18 @@ inline QLabel* quietHeading(const QString& words) {
 /// A button with its words and what it does.
 inline QPushButton* namedButton(const char* name, const QString& words, const QString& tip) {
   return named(new QPushButton(words), name, words, tip);
+}
+
+/// A bar below its title, with words for what it shows to the right of it.
+inline void addBar(QVBoxLayout* rows, const QString& title, QLabel* words, QWidget* bar, const char* name,
+                   const QString& tip) {
+  auto* line = new QHBoxLayout;
+  line->addWidget(new QLabel(title));
+  line->addStretch();
+  words->setFont(numberFont());
+  line->addWidget(words);
+  rows->addLayout(line);
+  rows->addWidget(named(bar, name, title, tip));
 }
 
 /// A list with columns: the first takes the room that the others leave.

@@ -10,7 +10,6 @@
 #include <QLabel>
 #include <QListWidget>
 #include <QMenu>
-#include <QProgressBar>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QToolButton>
@@ -21,6 +20,7 @@
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
+#include "desk/parts/workbar.h"
 #include "desk/session/pools.h"
 #include "desk/takeaway/dialogparts.h"
 #include "desk/takeaway/memorybar.h"
@@ -64,7 +64,7 @@ MemoryDialog::MemoryDialog(const Session& session, QWidget* parent)
       differences_(new QTreeWidget),
       glow_(new PairGlow(tr("from its memory"))),
       state_(new QLabel),
-      progress_(new QProgressBar),
+      progress_(new WorkBar),
       fit_(namedButton("memoryFit", tr("As near as it fits"),
                        tr("The least difference with which everything fits into the controller"))),
       play_(namedButton(
@@ -92,10 +92,6 @@ MemoryDialog::MemoryDialog(const Session& session, QWidget* parent)
   fillControllers();
   refresh();
   readController();
-}
-
-MemoryDialog::~MemoryDialog() {
-  cancelWork();
 }
 
 void MemoryDialog::fillControllers() {
@@ -214,7 +210,7 @@ void MemoryDialog::refresh() {
   refreshLists();
   refreshForms();
   showState();
-  cancelWork();
+  progress_->leave();
   write_->setEnabled(false);
   soon_.start();
 }
@@ -296,38 +292,14 @@ void MemoryDialog::refreshForms() {
   forms_->setWidget(box);
 }
 
-void MemoryDialog::cancelWork() {
-  if (cancelled_) *cancelled_ = true;
-  cancelled_.reset();
-}
-
 Progress MemoryDialog::beginWork(const QString& words) {
-  cancelWork();
   ++serial_;
-  cancelled_ = std::make_shared<std::atomic<bool>>(false);
-  share_ = std::make_shared<std::atomic<int>>(0);
-  progress_->setVisible(true);
   say(words, true);
-  auto* timer = new QTimer(this);
-  connect(timer, &QTimer::timeout, this, [this, timer, cancelled = cancelled_, share = share_] {
-    if (cancelled != cancelled_) return timer->deleteLater();
-    progress_->setValue(*share);
-  });
-  timer->start(50);
-  return [cancelled = cancelled_, share = share_](double done) {
-    *share = static_cast<int>(done * kWorkSteps);
-    return !cancelled->load();
-  };
-}
-
-void MemoryDialog::endWork() {
-  cancelled_.reset();
-  progress_->setVisible(false);
+  return progress_->begin();
 }
 
 void MemoryDialog::begin() {
-  cancelWork();
-  progress_->setVisible(false);
+  progress_->end();
   fill_.reset();
   const Controller* own = controller();
   if (!own || own->memory.scenes.empty()) {
@@ -345,8 +317,8 @@ void MemoryDialog::begin() {
                                           memory = own->memory] {
     return std::make_shared<Result<MemoryFill>>(fillMemory(*show, *compiled, id, memory, limits, progress));
   }).then(this, [this, serial = serial_](const std::shared_ptr<Result<MemoryFill>>& made) {
-    if (serial != serial_ || !cancelled_ || *cancelled_) return;
-    endWork();
+    if (serial != serial_ || !progress_->isAtWork()) return;
+    progress_->end();
     if (*made)
       fill_ = std::make_shared<const MemoryFill>(*std::move(*made));
     else
@@ -365,8 +337,8 @@ void MemoryDialog::fit() {
                                           limits = there_->limits, memory = own->memory] {
     return std::make_shared<Result<FittingFill>>(fitMemory(*show, *compiled, id, memory, limits, progress));
   }).then(this, [this, serial = serial_](const std::shared_ptr<Result<FittingFill>>& made) {
-    if (serial != serial_ || !cancelled_ || *cancelled_) return;
-    endWork();
+    if (serial != serial_ || !progress_->isAtWork()) return;
+    progress_->end();
     if (!*made) return say(text(made->failure().text()), false);
     editMemory(tr("how far steps may differ"),
                [&](ControllerMemory& memory) { memory.tolerance = (*made)->tolerance; });
@@ -480,7 +452,7 @@ void MemoryDialog::readController() {
       there_ = *std::move(*answer);
       showState();
       // Its limits decide how light becomes steps.
-      cancelWork();
+      progress_->leave();
       return soon_.start();
     }
     there_.reset();
@@ -502,7 +474,7 @@ void MemoryDialog::write(const MemoryContent& content, bool isShows) {
         to, content,
         [&](const MemoryContent& before) { return link::MemoryStore::ofUser().keep(to, before); }));
   }).then(this, [this, id = own->id, isShows](const std::shared_ptr<Result<link::MemoryReport>>& done) {
-    endWork();
+    progress_->end();
     const Controller* now = controller();
     if (!now || now->id != id) return;
     if (!*done) {

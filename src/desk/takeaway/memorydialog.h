@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <atomic>
 #include <memory>
 
 #include <QDialog>
@@ -15,7 +14,6 @@ class QComboBox;
 class QLabel;
 class QListWidget;
 class QMenu;
-class QProgressBar;
 class QPushButton;
 class QScrollArea;
 class QToolButton;
@@ -27,6 +25,7 @@ namespace chispa::desk {
 class Form;
 class MemoryBar;
 class PairGlow;
+class WorkBar;
 
 /// Takes light away into a controller's own memory: its scenes and when they begin, what they take of what
 /// the controller has, how they differ from the full light and from what is there; then it is written, read
@@ -36,7 +35,6 @@ class MemoryDialog : public QDialog {
   Q_OBJECT
  public:
   explicit MemoryDialog(const Session& session, QWidget* parent = nullptr);
-  ~MemoryDialog() override;
 
  private:
   QVBoxLayout* makeScenes();
@@ -66,9 +64,7 @@ class MemoryDialog : public QDialog {
   void showScene();
   void begin();
   void fit();
-  void cancelWork();
   Progress beginWork(const QString& words);
-  void endWork();
   void readController();
   void write(const MemoryContent& content, bool isShows);
   void play();
@@ -90,7 +86,7 @@ class MemoryDialog : public QDialog {
   QTreeWidget* differences_;
   PairGlow* glow_;
   QLabel* state_;
-  QProgressBar* progress_;
+  WorkBar* progress_;
   QPushButton* fit_;
   QPushButton* play_;
   QToolButton* putBack_;
@@ -103,8 +99,6 @@ class MemoryDialog : public QDialog {
   std::shared_ptr<const Show> show_;
   std::shared_ptr<const CompiledShow> compiled_;
   std::shared_ptr<const MemoryFill> fill_;
-  std::shared_ptr<std::atomic<bool>> cancelled_;
-  std::shared_ptr<std::atomic<int>> share_;
 };
 
 }  // namespace chispa::desk

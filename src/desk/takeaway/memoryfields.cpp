@@ -4,13 +4,13 @@
 #include <QHBoxLayout>
 #include <QListWidget>
 #include <QMenu>
-#include <QProgressBar>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QToolButton>
 
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
+#include "desk/parts/workbar.h"
 #include "desk/takeaway/dialogparts.h"
 #include "desk/takeaway/memorybar.h"
 #include "desk/takeaway/memorydialog.h"
@@ -104,18 +104,9 @@ QVBoxLayout* MemoryDialog::makeMiddle() {
 
 QVBoxLayout* MemoryDialog::makeSizes() {
   auto* rows = new QVBoxLayout;
-  const auto bar = [&](const QString& title, QLabel* words, MemoryBar* memory, const char* name) {
-    auto* line = new QHBoxLayout;
-    line->addWidget(new QLabel(title));
-    line->addStretch();
-    words->setFont(numberFont());
-    line->addWidget(words);
-    rows->addLayout(line);
-    named(memory, name, title, tr("How much of it is taken, scene by scene"));
-    rows->addWidget(memory);
-  };
-  bar(tr("Its memory"), bytesWords_, bytesBar_, "memoryBytesBar");
-  bar(tr("Its steps"), stepsWords_, stepsBar_, "memoryStepsBar");
+  const QString taken = tr("How much of it is taken, scene by scene");
+  addBar(rows, tr("Its memory"), bytesWords_, bytesBar_, "memoryBytesBar", taken);
+  addBar(rows, tr("Its steps"), stepsWords_, stepsBar_, "memoryStepsBar", taken);
   auto* line = new QHBoxLayout;
   line->addStretch();
   connect(fit_, &QPushButton::clicked, this, &MemoryDialog::fit);
@@ -142,7 +133,6 @@ QVBoxLayout* MemoryDialog::makeEnd() {
   state_->setObjectName(QStringLiteral("memoryState"));
   state_->setWordWrap(true);
   last->addWidget(state_, 1);
-  progress_->setRange(0, kWorkSteps);
   progress_->setMaximumWidth(textWidth(16));
   named(progress_, "memoryProgress", tr("Progress"), tr("How much is done"));
   last->addWidget(progress_);
