@@ -41,13 +41,25 @@ class SceneCamera final : public eye::FrameSource {
     std::this_thread::sleep_until(due_);
     due_ += std::chrono::nanoseconds(static_cast<std::int64_t>(1e9 / camera_.spoils().framesPerSecond));
     due_ = std::max(due_, Clock::now());
-    for (auto& [place, node] : nodes_) look(node);
-    const double now = std::chrono::duration<double>(Clock::now().time_since_epoch()).count();
-    return eye::Frame{camera_.take(light_, now), now + camera_.spoils().lag_s};
+    // The light is that of some instant while the nodes were asked. When they took long to answer nobody
+    // knows which: such a picture is lost, as a busy camera loses them.
+    const double period_s = 1 / camera_.spoils().framesPerSecond;
+    constexpr int kMostLost = 10;
+    double middle_s = 0;
+    for (int lost = 0; lost < kMostLost; ++lost) {
+      const double began_s = now_s();
+      for (auto& [place, node] : nodes_) look(node);
+      const double took_s = now_s() - began_s;
+      middle_s = began_s + took_s / 2;
+      if (took_s < period_s) break;
+    }
+    return eye::Frame{camera_.take(light_, middle_s), middle_s + camera_.spoils().lag_s};
   }
   bool isLive() const override { return true; }
 
  private:
+  static double now_s() { return std::chrono::duration<double>(Clock::now().time_since_epoch()).count(); }
+
   static std::vector<Vec3> placesOf(const std::vector<eye::SceneLed>& scene) {
     std::vector<Vec3> places;
     for (const eye::SceneLed& led : scene) places.push_back(led.place_m);

@@ -151,6 +151,97 @@ TEST(Stereo, SaysWhatIsMissing) {
   EXPECT_NE(tooFew.failure().what.find("only 5 LEDs"), std::string::npos);
 }
 
+TEST(BlinkCode, ManyUnreadPlacesStillTellAWordFromNone) {
+  const BlinkCode code(700);
+  constexpr std::uint64_t kSix = 0b10110'0101'0000;
+  EXPECT_FALSE(code.ledOf(code.word(5), kSix)) << "too many to fill in";
+  EXPECT_TRUE(code.isLikeSome(code.word(5) ^ 0b10000, kSix));
+  EXPECT_FALSE(code.isLikeSome(code.word(5) ^ 0b1, kSix));
+  EXPECT_FALSE(code.isLikeSome(code.word(5), 0x3ff)) << "what is left might be chance";
+}
+
+/// Blinking as it is seen when the machine that lights the LEDs is held up: `stepAt` says which step they
+/// show at a time, or nothing for all lit; at times that `isLost` no picture is taken.
+Sightings watch(
+    const BlinkCode& code, double end_s, const std::function<std::optional<std::int64_t>(double)>& stepAt,
+    Spotter& spotter, const std::function<bool(double)>& isLost = [](double) { return false; }) {
+  const auto points = scene(code.leds());
+  Lens lens;
+  lens.width = 640;
+  lens.height = 400;
+  SimulatedCamera camera(points, viewOfAll(points, lens, 12, 8), spoilsOf(Severity::Clean), kSeed);
+  std::vector<float> light(points.size());
+  for (double t = 0; t < end_s; t += 1 / 30.0) {
+    if (isLost(t)) continue;
+    const auto step = stepAt(t);
+    for (int led = 0; led < code.leds(); ++led)
+      light[static_cast<std::size_t>(led)] =
+          !step || isBlinkLit(code.word(led), code.bits(), *step) ? 0.3f : 0.f;
+    spotter.add({camera.take(light, t), t});
+  }
+  spotter.finish();
+  return spotter.sightings();
+}
+
+constexpr double kStep_s = 0.15;
+
+TEST(Spotter, LightThatWasOnBeforeTheBlinkingIsNoMark) {
+  for (const double before_s : {0.45, 0.8}) {
+    Spotter spotter(100, {});
+    const BlinkCode code = spotter.code();
+    const double end_s = before_s + (2 * roundSteps(code.bits()) + kMarkSteps + 1) * kStep_s;
+    const auto seen = watch(
+        code, end_s,
+        [&](double t) {
+          return t < before_s ? std::nullopt
+                              : std::optional(static_cast<std::int64_t>((t - before_s) / kStep_s));
+        },
+        spotter);
+    EXPECT_EQ(spotter.rounds(), 2) << before_s;
+    EXPECT_TRUE(seen.missing.empty()) << before_s << ": " << seen.missing.size();
+  }
+}
+
+/// The light stands still for a while in the first round and then goes on where it should be, or where it
+/// was.
+TEST(Spotter, RoundsInWhichTheLightWasHeldUpAreLeftOut) {
+  for (const bool isCaughtUp : {true, false})
+    for (const double held_s : {0.4, 2.0}) {
+      Spotter spotter(100, {});
+      const BlinkCode code = spotter.code();
+      // While words are shown, or while all is lit.
+      const double from_s = isCaughtUp ? 1.6 : 0.5;
+      const double late_s = isCaughtUp ? 0 : held_s;
+      const double end_s = late_s + (3 * roundSteps(code.bits()) + kMarkSteps + 1) * kStep_s;
+      const auto seen = watch(
+          code, end_s,
+          [&](double t) {
+            const double shown = t < from_s ? t : t < from_s + held_s ? from_s : t - late_s;
+            return std::optional(static_cast<std::int64_t>(shown / kStep_s));
+          },
+          spotter);
+      int sure = 0;
+      for (const Sighting& one : seen.all) sure += one.doubt.empty() ? 1 : 0;
+      EXPECT_GE(sure, 98) << held_s << (isCaughtUp ? " caught up" : " late") << ", rounds "
+                          << spotter.rounds();
+      EXPECT_GE(spotter.rounds(), 2) << held_s << (isCaughtUp ? " caught up" : " late");
+      EXPECT_LE(spotter.rounds() + spotter.misreadRounds(), 3);
+    }
+}
+
+/// Light, camera and program stand still together for 0.8 s in each 5.1 s, as on a laptop that is short of
+/// everything: each round lacks some of its places, another has them.
+TEST(Spotter, RoundsWithGapsFillEachOther) {
+  Spotter spotter(100, {});
+  const BlinkCode code = spotter.code();
+  const double end_s = (4 * roundSteps(code.bits()) + kMarkSteps + 1) * kStep_s;
+  const auto seen = watch(
+      code, end_s, [](double t) { return std::optional(static_cast<std::int64_t>(t / kStep_s)); }, spotter,
+      [](double t) { return std::fmod(t + 1, 5.1) < 0.8; });
+  EXPECT_GE(spotter.rounds(), 2) << "one mark lies in a gap: two rounds are lost with it";
+  EXPECT_EQ(seen.missing.size(), 0u);
+}
+
 TEST(Spotter, FramesWithoutBlinkingShowNothing) {
   Spotter spotter(40, {});
   Picture grey{64, 48, std::vector<std::uint8_t>(64 * 48, 20)};

@@ -81,12 +81,12 @@ class CameraTest : public WindowTest {
     EXPECT_TRUE(eventually([this] { return the<QPushButton>("findLevel")->isEnabled(); }));
     press("cameraStep3");
     press("captureLeds");
-    EXPECT_TRUE(QTest::qWaitFor([this] { return camera().step() == CameraPage::Step::Review; }, 280'000));
+    EXPECT_TRUE(QTest::qWaitFor([this] { return camera().step() == CameraPage::Step::Review; }, 900'000));
   }
 
   void lookAgain() {
     press("captureAgain");
-    EXPECT_TRUE(QTest::qWaitFor([this] { return camera().step() == CameraPage::Step::Review; }, 280'000));
+    EXPECT_TRUE(QTest::qWaitFor([this] { return camera().step() == CameraPage::Step::Review; }, 900'000));
   }
 
   /// Sure LEDs that are more than four picture pixels from where a camera there must see them.

@@ -62,4 +62,14 @@ std::optional<int> BlinkCode::ledOf(std::uint64_t word, std::uint64_t unread) co
   return found;
 }
 
+bool BlinkCode::isLikeSome(std::uint64_t word, std::uint64_t unread) const {
+  // Of as many random words as there are LEDs, one in sixteen agrees in this many places.
+  constexpr int kNoChance = 4;
+  const std::uint64_t places = ((std::uint64_t{1} << bits_) - 1) & ~unread;
+  if (std::popcount(places) < static_cast<int>(std::bit_width(static_cast<unsigned>(leds_))) + kNoChance)
+    return false;
+  return std::any_of(ledByWord_.begin(), ledByWord_.end(),
+                     [&](const auto& one) { return ((one.first ^ word) & places) == 0; });
+}
+
 }  // namespace chispa::eye

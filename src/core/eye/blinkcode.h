@@ -26,6 +26,9 @@ class BlinkCode {
   /// The LED whose word agrees in all places but those of `unread`; nothing if there is none, more than one,
   /// or more than four unread places.
   std::optional<int> ledOf(std::uint64_t word, std::uint64_t unread) const;
+  /// True if some LED's word agrees in all places but those of `unread`, and enough of them were read that
+  /// this is no chance. Takes time in proportion to the LEDs.
+  bool isLikeSome(std::uint64_t word, std::uint64_t unread) const;
 
  private:
   int leds_;

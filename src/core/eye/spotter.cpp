@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <span>
 
 #include "core/base/median.h"
 #include "core/eye/cvpicture.h"
@@ -17,6 +18,9 @@ constexpr double kEdge = 0.27;
 constexpr double kWide_px = 12;
 /// Two words that are read so near to each other may be one LED and a chance.
 constexpr double kNearest_px = 0.4;
+/// Least share of the light that changed in a round that must change as some LED's word says. Where LEDs
+/// overlap no word is read; out of step hardly any is.
+constexpr double kLeastRead = 0.3;
 /// Frames between looks for a whole round.
 constexpr std::size_t kLookEvery = 45;
 
@@ -70,6 +74,135 @@ std::vector<Cluster> clustersOf(std::vector<Vote> votes) {
   return clusters;
 }
 
+/// How many grey levels the places of the words changed by, on average, and what of it is noise.
+struct Amplitude {
+  cv::Mat mean;
+  double noise = 0;
+  double threshold = 0;
+
+  bool isEmpty() const { return mean.empty(); }
+};
+
+Amplitude amplitudeOf(const std::vector<cv::Mat>& changes, const SpotterSettings& settings) {
+  Amplitude amplitude;
+  int places = 0;
+  for (const cv::Mat& change : changes) {
+    if (change.empty()) continue;
+    const cv::Mat size = cv::abs(change);
+    amplitude.mean = places == 0 ? size.clone() : cv::Mat(amplitude.mean + size);
+    ++places;
+  }
+  if (places == 0) return amplitude;
+  amplitude.mean /= places;
+  // Most of a picture is no LED: its median is the noise.
+  std::vector<double> sample;
+  for (int y = 0; y < amplitude.mean.rows; y += 7)
+    for (int x = 0; x < amplitude.mean.cols; x += 7)
+      sample.push_back(static_cast<double>(amplitude.mean.at<float>(y, x)));
+  amplitude.noise = median(sample);
+  amplitude.threshold = settings.threshold > 0 ? settings.threshold : std::max(4.0, 5 * amplitude.noise);
+  return amplitude;
+}
+
+/// The word that a picture pixel says, and the places of it that cannot be read.
+struct PixelWord {
+  std::uint64_t word = 0;
+  std::uint64_t unread = 0;
+};
+
+PixelWord wordAt(const std::vector<cv::Mat>& changes, int x, int y, float least) {
+  PixelWord said;
+  for (std::size_t j = 0; j < changes.size(); ++j) {
+    const float change = changes[j].empty() ? 0 : changes[j].at<float>(y, x);
+    if (changes[j].empty() || std::abs(change) < least) said.unread |= std::uint64_t{1} << j;
+    if (change > 0) said.word |= std::uint64_t{1} << j;
+  }
+  return said;
+}
+
+/// What the picture pixels say, LED by LED.
+struct Votes {
+  std::map<int, std::vector<Vote>> byLed;
+  double noise = 0;
+  double threshold = 0;
+};
+
+Votes collectVotes(const std::vector<cv::Mat>& changes, const BlinkCode& code,
+                   const SpotterSettings& settings) {
+  const Amplitude amplitude = amplitudeOf(changes, settings);
+  Votes votes;
+  votes.noise = amplitude.noise;
+  votes.threshold = amplitude.threshold;
+  for (int y = 0; y < amplitude.mean.rows; ++y)
+    for (int x = 0; x < amplitude.mean.cols; ++x) {
+      const float usual = amplitude.mean.at<float>(y, x);
+      if (static_cast<double>(usual) < votes.threshold) continue;
+      const PixelWord said = wordAt(changes, x, y, static_cast<float>(settings.contrast) * usual);
+      if (const auto led = code.ledOf(said.word, said.unread)) votes.byLed[*led].push_back({x, y, usual});
+    }
+  return votes;
+}
+
+/// The mean light of the frames between two times; empty if there are none.
+cv::Mat meanLight(std::span<const Frame> frames, const Area& area, double from_s, double to_s) {
+  cv::Mat sum;
+  int used = 0;
+  for (const Frame& frame : frames) {
+    if (frame.time_s < from_s || frame.time_s > to_s) continue;
+    cv::Mat grey;
+    cropped(frame.picture, area).convertTo(grey, CV_32F);
+    sum = used == 0 ? grey : cv::Mat(sum + grey);
+    ++used;
+  }
+  if (used > 1) sum /= used;
+  return sum;
+}
+
+/// The change between the two halves of each place of the words in one round; empty where a half has no
+/// frame.
+std::vector<cv::Mat> changesIn(const Round& round, std::span<const Frame> frames, const Area& area,
+                               int bits) {
+  std::vector<cv::Mat> changes(static_cast<std::size_t>(bits));
+  for (int j = 0; j < bits; ++j) {
+    cv::Mat halves[2];
+    for (int half = 0; half < 2; ++half) {
+      const double begin_s = round.codeBegins_s + (2 * j + half) * round.step_s;
+      halves[half] =
+          meanLight(frames, area, begin_s + kEdge * round.step_s, begin_s + (1 - kEdge) * round.step_s);
+    }
+    if (!halves[0].empty() && !halves[1].empty())
+      changes[static_cast<std::size_t>(j)] = halves[0] - halves[1];
+  }
+  return changes;
+}
+
+/// The change of what is small: what is wide is the room's.
+cv::Mat withoutWide(const cv::Mat& change) {
+  cv::Mat wide;
+  cv::blur(change, wide, {static_cast<int>(2 * kWide_px + 1), static_cast<int>(2 * kWide_px + 1)});
+  return change - wide;
+}
+
+/// True if what blinked in a round did not blink as any word says: the light, or the camera, fell out of
+/// step.
+bool isMisread(const std::vector<cv::Mat>& changes, const BlinkCode& code, const SpotterSettings& settings) {
+  std::vector<cv::Mat> small;
+  for (const cv::Mat& change : changes) small.push_back(change.empty() ? change : withoutWide(change));
+  const Amplitude amplitude = amplitudeOf(small, settings);
+  int asked = 0, read = 0;
+  // Every seventh column is enough to tell.
+  constexpr int kApart = 7;
+  for (int y = 0; y < amplitude.mean.rows; ++y)
+    for (int x = y % kApart; x < amplitude.mean.cols; x += kApart) {
+      const float usual = amplitude.mean.at<float>(y, x);
+      if (static_cast<double>(usual) < amplitude.threshold) continue;
+      const PixelWord said = wordAt(small, x, y, static_cast<float>(settings.contrast) * usual);
+      ++asked;
+      if (code.isLikeSome(said.word, said.unread)) ++read;
+    }
+  return read < kLeastRead * asked;
+}
+
 }  // namespace
 
 /// The change of light between the two halves of each place, summed over rounds.
@@ -77,21 +210,26 @@ struct Spotter::Stack {
   std::vector<cv::Mat> sums;
   std::vector<int> counts;
   int rounds = 0;
+  int misread = 0;
   std::size_t frames = 0;
   cv::Point corner;
+
+  void add(const std::vector<cv::Mat>& changes) {
+    for (std::size_t j = 0; j < changes.size(); ++j) {
+      if (changes[j].empty()) continue;
+      sums[j] = sums[j].empty() ? changes[j] : cv::Mat(sums[j] + changes[j]);
+      ++counts[j];
+    }
+    ++rounds;
+  }
 
   /// The mean change at each place, what is wide taken out.
   std::vector<cv::Mat> changes() const {
     std::vector<cv::Mat> all;
     for (std::size_t j = 0; j < sums.size(); ++j) {
-      if (counts[j] == 0) {
-        all.push_back(cv::Mat());
-        continue;
-      }
-      cv::Mat mean, wide;
-      sums[j].convertTo(mean, CV_32F, 1.0 / counts[j]);
-      cv::blur(mean, wide, {static_cast<int>(2 * kWide_px + 1), static_cast<int>(2 * kWide_px + 1)});
-      all.push_back(mean - wide);
+      cv::Mat mean;
+      if (counts[j] > 0) sums[j].convertTo(mean, CV_32F, 1.0 / counts[j]);
+      all.push_back(mean.empty() ? mean : withoutWide(mean));
     }
     return all;
   }
@@ -107,6 +245,10 @@ Spotter::Spotter(Spotter&&) noexcept = default;
 
 int Spotter::rounds() const {
   return stack_->rounds;
+}
+
+int Spotter::misreadRounds() const {
+  return stack_->misread;
 }
 
 double Spotter::progress() const {
@@ -131,29 +273,11 @@ void Spotter::workIn(bool isEnd) {
   const auto rounds = findRounds(brightness_.all(), held_, code_.bits());
   double done_s = -1e18;
   for (const Round& round : rounds) {
-    for (int j = 0; j < code_.bits(); ++j) {
-      cv::Mat halves[2];
-      for (int half = 0; half < 2; ++half) {
-        const double begin = round.codeBegins_s + (2 * j + half) * round.step_s;
-        int used = 0;
-        for (const Frame& frame : held_) {
-          if (frame.time_s < begin + kEdge * round.step_s ||
-              frame.time_s > begin + (1 - kEdge) * round.step_s)
-            continue;
-          cv::Mat grey;
-          cropped(frame.picture, settings_.area).convertTo(grey, CV_32F);
-          halves[half] = used == 0 ? grey : cv::Mat(halves[half] + grey);
-          ++used;
-        }
-        if (used > 1) halves[half] /= used;
-      }
-      if (halves[0].empty() || halves[1].empty()) continue;
-      auto& sum = stack_->sums[static_cast<std::size_t>(j)];
-      const cv::Mat change = halves[0] - halves[1];
-      sum = sum.empty() ? change : cv::Mat(sum + change);
-      ++stack_->counts[static_cast<std::size_t>(j)];
-    }
-    ++stack_->rounds;
+    const auto changes = changesIn(round, held_, settings_.area, code_.bits());
+    if (isMisread(changes, code_, settings_))
+      ++stack_->misread;
+    else
+      stack_->add(changes);
     // The mark behind a round is the one before the next: it is kept.
     done_s = round.codeBegins_s + (2 * code_.bits() - 1) * round.step_s;
   }
@@ -167,53 +291,6 @@ void Spotter::workIn(bool isEnd) {
 }
 
 namespace {
-
-/// What the picture pixels say, LED by LED.
-struct Votes {
-  std::map<int, std::vector<Vote>> byLed;
-  double noise = 0;
-  double threshold = 0;
-};
-
-Votes collectVotes(const std::vector<cv::Mat>& changes, const BlinkCode& code,
-                   const SpotterSettings& settings) {
-  Votes votes;
-  cv::Mat amplitude;
-  int places = 0;
-  std::uint64_t neverSeen = 0;
-  for (std::size_t j = 0; j < changes.size(); ++j) {
-    if (changes[j].empty()) {
-      neverSeen |= std::uint64_t{1} << j;
-      continue;
-    }
-    const cv::Mat size = cv::abs(changes[j]);
-    amplitude = amplitude.empty() ? size.clone() : cv::Mat(amplitude + size);
-    ++places;
-  }
-  if (places == 0) return votes;
-  amplitude /= places;
-  // Most of a picture is no LED: its median is the noise.
-  std::vector<double> sample;
-  for (int y = 0; y < amplitude.rows; y += 7)
-    for (int x = 0; x < amplitude.cols; x += 7)
-      sample.push_back(static_cast<double>(amplitude.at<float>(y, x)));
-  votes.noise = median(sample);
-  votes.threshold = settings.threshold > 0 ? settings.threshold : std::max(4.0, 5 * votes.noise);
-  for (int y = 0; y < amplitude.rows; ++y)
-    for (int x = 0; x < amplitude.cols; ++x) {
-      const float usual = amplitude.at<float>(y, x);
-      if (static_cast<double>(usual) < votes.threshold) continue;
-      std::uint64_t word = 0, unread = neverSeen;
-      for (std::size_t j = 0; j < changes.size(); ++j) {
-        if (changes[j].empty()) continue;
-        const float change = changes[j].at<float>(y, x);
-        if (std::abs(change) < static_cast<float>(settings.contrast) * usual) unread |= std::uint64_t{1} << j;
-        if (change > 0) word |= std::uint64_t{1} << j;
-      }
-      if (const auto led = code.ledOf(word, unread)) votes.byLed[*led].push_back({x, y, usual});
-    }
-  return votes;
-}
 
 /// The middle of an LED's own light near `at`: what changes as its word says, above half of its peak.
 Spot middleOf(const std::vector<cv::Mat>& changes, std::uint64_t word, const Cluster& at) {

@@ -39,6 +39,9 @@ class Spotter {
   void finish();
   /// Rounds that are worked in.
   int rounds() const;
+  /// Rounds that were seen whole and yet said no words, because the light or the camera fell out of step.
+  /// They are left out.
+  int misreadRounds() const;
   /// How far the round that is being watched has come, 0–1, as far as can be told.
   double progress() const;
   const BlinkCode& code() const { return code_; }

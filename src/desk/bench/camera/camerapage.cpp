@@ -292,13 +292,15 @@ double CameraPage::roundLength_s() const {
 void CameraPage::followCapture() {
   if (!thread_) return captureTimer_.stop();
   progress_->setValue(static_cast<int>(1000 * thread_->roundsDone() / rounds_->value()));
-  // A camera, or a machine, that is slower than the pictures change sees no whole round, however long it
-  // looks.
+  // A camera, or a machine, that is slower than the pictures change sees no whole round, or none that says
+  // words, however long it looks.
   constexpr double kRoundsOfPatience = 2.5;
+  constexpr int kMisreadRounds = 2;
   constexpr double kSlower = 1.6;
   const bool isLost =
       thread_->isLive() && thread_->roundsDone() < 1 &&
-      static_cast<double>(captureClock_.elapsed()) * 1e-3 > kRoundsOfPatience * roundLength_s() + 3;
+      (thread_->misreadRounds() >= kMisreadRounds ||
+       static_cast<double>(captureClock_.elapsed()) * 1e-3 > kRoundsOfPatience * roundLength_s() + 3);
   if (!isLost || hold_->value() >= hold_->maximum()) return;
   hold_->setValue(hold_->value() * kSlower);
   startCapture(only_);

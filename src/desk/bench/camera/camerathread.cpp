@@ -25,6 +25,7 @@ void CameraThread::capture(int leds, const eye::SpotterSettings& settings, int r
   spotter_.emplace(leds, settings);
   wantedRounds_ = rounds;
   roundsDone_.store(0);
+  misreadRounds_.store(0);
   isCapturing_.store(true);
 }
 
@@ -58,6 +59,7 @@ void CameraThread::run() {
       if (isCapturing_.load() && spotter_) {
         spotter_->add(*std::move(frame));
         roundsDone_.store(spotter_->rounds() + spotter_->progress());
+        misreadRounds_.store(spotter_->misreadRounds());
         isDone = spotter_->rounds() >= wantedRounds_;
       }
     }

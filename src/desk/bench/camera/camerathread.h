@@ -33,6 +33,8 @@ class CameraThread : public QObject {
   bool isCapturing() const { return isCapturing_.load(); }
   /// Rounds seen, and the share of the one being watched.
   double roundsDone() const { return roundsDone_.load(); }
+  /// Rounds since that could not be read, because light or camera fell out of step.
+  int misreadRounds() const { return misreadRounds_.load(); }
   /// What was seen by the last capture, told apart by these settings anew.
   eye::Sightings sightings(const eye::SpotterSettings& settings);
 
@@ -52,6 +54,7 @@ class CameraThread : public QObject {
   int wantedRounds_ = 0;
   std::atomic<bool> isCapturing_{false};
   std::atomic<double> roundsDone_{0};
+  std::atomic<int> misreadRounds_{0};
   std::atomic<bool> stopping_{false};
   std::thread thread_;
 };
