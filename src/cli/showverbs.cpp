@@ -186,7 +186,7 @@ int patch(const Words& words) {
     const Controller& controller = *show.controllers[static_cast<std::size_t>(span.controller)];
     const Fixture& fixture = *find(show.fixtures, span.fixture);
     const Port& port = controller.ports[static_cast<std::size_t>(span.port)];
-    const ResolvedWire wire = resolveWire(stripTypeOf(show, fixture), port.settings,
+    const ResolvedWire wire = resolveWire(stripTypeOf(show, fixture), fixture, port.settings,
                                           port.run[static_cast<std::size_t>(span.bead)].settings);
     for (int i = 0; i < span.count; ++i)
       table.add({controller.name, controller.host, protocolTitle(controller.protocol), span.port + 1,

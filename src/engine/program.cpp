@@ -18,7 +18,8 @@ link::RowFormat rowFormat(const Show& show, const Controller& controller) {
     for (const Bead& bead : port.run) {
       const Fixture* fixture = find(show.fixtures, bead.fixture);
       if (!fixture) continue;
-      const ResolvedWire wire = resolveWire(stripTypeOf(show, *fixture), port.settings, bead.settings);
+      const ResolvedWire wire =
+          resolveWire(stripTypeOf(show, *fixture), *fixture, port.settings, bead.settings);
       const link::RowFormat own{static_cast<int>(wire.order.size()), wire.bits};
       if (format && (format->channels != own.channels || format->bits != own.bits)) return {};
       format = own;
@@ -93,8 +94,9 @@ PortChain chainOf(const Show& show, const std::unordered_map<FixtureId, PixelMap
     const auto range = ranges.find(bead.fixture);
     if (range == ranges.end()) continue;
     const int count = std::clamp(bead.count, 0, std::max(0, range->second.count - bead.first));
+    const Fixture& fixture = *find(show.fixtures, bead.fixture);
     const ResolvedWire wire =
-        resolveWire(stripTypeOf(show, *find(show.fixtures, bead.fixture)),
+        resolveWire(stripTypeOf(show, fixture), fixture,
                     controller.ports[static_cast<std::size_t>(port)].settings, bead.settings);
     for (const WireStretch& stretch : wireStretches(bead.first, count, bead.reversed, wire.zigzag))
       for (int i = 0; i < stretch.count; ++i)

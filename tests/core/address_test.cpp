@@ -94,16 +94,16 @@ TEST(Addresses, AFoldedStripTurnsBackEveryNPixels) {
 TEST(Addresses, WhatABeadSaysGoesBeforeItsPortAndItsStrip) {
   StripType strip;
   strip.order = "GRB";
-  strip.response = 1;
+  strip.response = {1};
   WireSettings port;
   port.brightness = 0.5;
   port.order = "BGR";
   WireSettings bead;
   bead.brightness = 0.5;
-  bead.response = 2.2;
-  const ResolvedWire wire = resolveWire(strip, port, bead);
+  bead.response = Response{2.2};
+  const ResolvedWire wire = resolveWire(strip, Fixture{}, port, bead);
   EXPECT_EQ(wire.order, "BGR");
-  EXPECT_EQ(wire.response, 2.2);
+  EXPECT_EQ(wire.response, Response{2.2});
   EXPECT_EQ(wire.brightness, 0.25);
   OneLine one(2, "RGB");
   changeBeadSettings(one.show, {one.box, 0, 0}, [](WireSettings& s) {

@@ -76,7 +76,7 @@ std::vector<std::uint8_t> shownBy(Graph& graph, Term term, std::size_t cells) {
                       0, 0, 255, 255, 255, 255, 255, 255, 0,
                       0, 0, 1,   0,   0,   0};
   blob.append(head);
-  const auto written = board::writeProgram(graph, {term, term, term}, pixels, 1, blob);
+  const auto written = board::writeProgram(graph, {term, term, term}, pixels, Response{}, blob);
   EXPECT_TRUE(written);
   const Blob::Bytes scene = sceneOf(written->isSweep ? 2 : 1, written->at);
   blob.setThree(21, blob.append(scene));
@@ -350,7 +350,7 @@ TEST(BoardPrograms, TakeTheStripsOwnResponseOrderAndWhite) {
   for (const auto& [order, response] : {std::pair("GRB", 2.2), std::pair("RGBW", 1.0), std::pair("W", 1.8)}) {
     StripType type;
     type.order = order;
-    type.response = response;
+    type.response = {response};
     type.white = {1, 0.8f, 0.6f};
     BoardShow made(LineShape{30, 0.02}, type);
     EXPECT_TRUE(expectRight(made, "ribbon", true)) << order;

@@ -159,7 +159,7 @@ TEST_F(Memories, ValuesLeadBackToTheLightTheyWereMadeOf) {
         StripType type;
         type.order = order;
         type.channelBits = bits;
-        type.response = response;
+        type.response = {response};
         type.white = {1, 0.8f, 0.6f};
         Memories::made_ = BoardShow(LineShape{6, 0.1}, type);
         Controller controller;

@@ -57,7 +57,7 @@ struct Trial {
 
 /// What does not move by itself: it stands still, or follows what does not move here.
 bool standsStill(const Effect& effect) {
-  for (const char* key : {"loudness", "skyline", "gauge", "hold", "black", "echo", kSpyhole})
+  for (const char* key : {"loudness", "skyline", "gauge", "shapes", "hold", "black", "echo", kSpyhole})
     if (effect.key == key) return true;
   return false;
 }

@@ -81,6 +81,21 @@ Rightness capture(int leds, Severity severity, unsigned seed, int width, int hei
 
 constexpr unsigned kSeed = 20'261'123;
 
+TEST(SimulatedCamera, WhatStandsBehindAnotherLedIsNotSeen) {
+  const std::vector<Vec3> points{{0, 0, 1}, {0, 1, 1}, {0.5, 1, 1}, {0, 2, 1.5}, {0, 0.001, 1}};
+  View view{Lens{}, {0, -3, 1}, {0, 0, 1}};
+  Spoils spoils;
+  spoils.body_m = 0.004;
+  const SimulatedCamera camera(points, view, spoils, kSeed);
+  EXPECT_TRUE(camera.truth()[0]);
+  EXPECT_FALSE(camera.truth()[1]) << "right behind the first";
+  EXPECT_TRUE(camera.truth()[2]);
+  EXPECT_TRUE(camera.truth()[3]);
+  EXPECT_TRUE(camera.truth()[4]) << "beside the first";
+  spoils.body_m = 0;
+  EXPECT_TRUE(SimulatedCamera(points, view, spoils, kSeed).truth()[1]);
+}
+
 TEST(Spotter, FindsLedsInCleanPictures) {
   for (const int leds : {50, 400}) {
     const Rightness o = capture(leds, Severity::Clean, kSeed, 640, 400);

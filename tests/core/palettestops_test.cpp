@@ -116,7 +116,7 @@ TEST(StripLook, WhatIsDarkerThanHalfAStepIsDark) {
   strip.channelBits = 16;
   EXPECT_GT(shownBy(strip, {0.0015f, 0.0015f, 0.0015f}).r, 0.001f) << "sixteen bits go lower";
   strip.channelBits = 8;
-  strip.response = 2.2;
+  strip.response = {2.2};
   EXPECT_GT(shownBy(strip, {0.0015f, 0.0015f, 0.0015f}).r, 0.001f) << "so does a driver that bends";
 }
 

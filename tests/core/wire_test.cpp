@@ -163,7 +163,7 @@ TEST(Packer, DitherKeepsTheMeanOfLowLight) {
 }
 
 TEST(Packer, FullAndDarkAreExact) {
-  const ResponseTable bent(2.2);
+  const ResponseTable bent(Response{2.2});
   for (std::uint32_t dither = 0; dither < 256; ++dither) {
     EXPECT_EQ(bent.value(0, dither), 0);
     EXPECT_EQ(bent.value(1, dither), 255);
@@ -178,7 +178,7 @@ TEST(Packer, ManyValuesAtOnceAreThoseOfEachByItself) {
   for (std::size_t i = 0; i < dither.size(); ++i)
     dither[i] = static_cast<std::uint8_t>(ditherAt(static_cast<std::uint32_t>(i), Micros(75'000)));
   for (const double response : {1.0, 0.6, 2.2}) {
-    const ResponseTable table(response);
+    const ResponseTable table(Response{response});
     std::vector<std::uint8_t> values(light.size(), 99);
     table.values(light.data(), dither.data(), light.size(), values.data());
     for (std::size_t i = 0; i < light.size(); ++i)

@@ -37,9 +37,9 @@ TEST_F(Controls, APortHasABrightnessAResponseAndTurnsBack) {
   setNumber("portBrightness", 35);
   EXPECT_EQ(settings().brightness, 0.35);
   type("portResponse", QStringLiteral("2.4"));
-  EXPECT_EQ(settings().response, 2.4);
+  EXPECT_EQ(settings().response, Response{2.4});
   type("portResponse", QStringLiteral("rubbish"));
-  EXPECT_EQ(settings().response, 2.4) << "what is no number changes nothing";
+  EXPECT_EQ(settings().response, Response{2.4}) << "what is no number changes nothing";
   type("portZigzag", QStringLiteral("16"));
   EXPECT_EQ(settings().zigzag, 16);
   auto* zigzag = the<QLineEdit>("portZigzag");

@@ -371,7 +371,7 @@ TEST_F(FinderTest, ResponseIsSlidUntilTheStepsAreEven) {
   }
   press(Qt::Key_Return);
   press(Qt::Key_Return);
-  EXPECT_NEAR(box().ports[0].settings.response.value_or(1), bends, 0.25);
+  EXPECT_NEAR(box().ports[0].settings.response.value_or(chispa::Response{}).exponent, bends, 0.25);
 }
 
 TEST_F(FinderTest, MisWiredStripsArePutRight) {

@@ -115,7 +115,7 @@ class DeskChain : public testing::Test {
     StripType strip;
     strip.id = show_.newId<StripTypeId>();
     strip.order = "RGB";
-    strip.response = 1;
+    strip.response = {1};
     put(show_.stripTypes, strip);
     const ControllerId box = addController(show_, 1);
     changeItem(show_.controllers, box, [this](Controller& c) { c.host = address_; });

@@ -38,7 +38,7 @@ TEST(JackMidi, ThreeFadersDriveRedGreenAndBlueOfAStrip) {
   StripType rgb;
   rgb.id = show.newId<StripTypeId>();
   rgb.order = "RGB";
-  rgb.response = 1;
+  rgb.response = {1};
   put(show.stripTypes, rgb);
   const FixtureId strip = addFixture(show, LineShape{10, 0.1}, {});
   const ControllerId box = addController(show, 1);

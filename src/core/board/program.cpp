@@ -47,7 +47,7 @@ class Registers {
 
 class ProgramWriter {
  public:
-  ProgramWriter(Graph& graph, const std::array<Term, 3>& light, const CellPixels& pixels, double response,
+  ProgramWriter(Graph& graph, const std::array<Term, 3>& light, const CellPixels& pixels, const Response& response,
                 Blob& blob)
       : graph_(graph), light_(light), pixels_(pixels), response_(response), blob_(blob) {}
 
@@ -352,7 +352,7 @@ class ProgramWriter {
   std::size_t palette(std::uint32_t number) {
     const BoardPalette& colours = graph_.palettes()[number];
     // Bytes are enough where light and values are in proportion; else dim light needs more.
-    const bool isWide = response_ != 1;
+    const bool isWide = !response_.isEven();
     const std::size_t mostSegments = isWide ? 256 : 128;
     std::size_t segments = 1;
     while (segments < mostSegments && errorOf(colours, segments) > kPaletteError) segments *= 2;
@@ -371,7 +371,7 @@ class ProgramWriter {
   double errorOf(const BoardPalette& colours, std::size_t segments) {
     const std::size_t step = (colours.entries.size() - 1) / segments;
     const auto told = [this](double light) {
-      return response_ == 1 ? light : std::pow(light, 1 / response_);
+      return response_.valueOf(light);
     };
     double worst = 0;
     for (std::size_t i = 0; i < colours.entries.size(); ++i) {
@@ -494,7 +494,7 @@ class ProgramWriter {
   Graph& graph_;
   const std::array<Term, 3>& light_;
   const CellPixels& pixels_;
-  double response_;
+  const Response& response_;
   Blob& blob_;
   std::vector<int> uses_;
   /// Nodes that are computed once a frame and read for each cell.
@@ -512,7 +512,7 @@ class ProgramWriter {
 }  // namespace
 
 std::optional<WrittenProgram> writeProgram(Graph& graph, const std::array<Term, 3>& light,
-                                           const CellPixels& pixels, double response, Blob& blob) {
+                                           const CellPixels& pixels, const Response& response, Blob& blob) {
   return ProgramWriter(graph, light, pixels, response, blob).write();
 }
 

@@ -8,6 +8,7 @@
 
 #include "core/board/blob.h"
 #include "core/board/terms.h"
+#include "core/show/response.h"
 
 namespace chispa::board {
 
@@ -32,6 +33,6 @@ struct WrittenProgram {
 /// however often they are used. Nothing if it needs more registers or pixels a cell than there can be.
 /// docs/board-light.md describes the bytes.
 std::optional<WrittenProgram> writeProgram(Graph& graph, const std::array<Term, 3>& light,
-                                           const CellPixels& pixels, double response, Blob& blob);
+                                           const CellPixels& pixels, const Response& response, Blob& blob);
 
 }  // namespace chispa::board

@@ -60,7 +60,7 @@ Result<BoardStrip> BoardStrip::of(const Show& show, const PixelMap& map, const s
                    "Choose fixtures of another strip."};
   strip.order_ = type.order;
   strip.response_ = type.response;
-  strip.mix_ = type.mix();
+  strip.mix_ = {type.white, type.mix().hasWhite};
   strip.channel_ma_ = type.channel_ma;
   strip.volts_ = type.volts;
   if (strip.byteCount() > kMostBytes)
@@ -85,9 +85,7 @@ std::optional<std::uint16_t> BoardStrip::valueOf(std::uint32_t pixel) const {
 }
 
 std::uint8_t BoardStrip::byteOf(float light) const {
-  const double held = std::clamp(static_cast<double>(light), 0.0, 1.0);
-  const double share = response_ == 1 ? held : std::pow(held, 1 / response_);
-  return static_cast<std::uint8_t>(std::lround(share * 255));
+  return static_cast<std::uint8_t>(std::lround(response_.valueOf(static_cast<double>(light)) * 255));
 }
 
 std::vector<std::uint8_t> BoardStrip::bytesOf(const PixelFrame& frame) const {
@@ -131,17 +129,18 @@ std::vector<std::uint8_t> BoardStrip::colourOfChannel() const {
 Rgb BoardStrip::lightOf(const std::uint8_t* bytes) const {
   std::array<float, 4> chips{};
   for (std::size_t i = 0; i < order_.size(); ++i)
-    chips[chipOf(order_[i])] = static_cast<float>(std::pow(static_cast<double>(bytes[i]) / 255, response_));
-  return {chips[0] / mix_.white.r + chips[3], chips[1] / mix_.white.g + chips[3],
-          chips[2] / mix_.white.b + chips[3]};
+    chips[chipOf(order_[i])] = static_cast<float>(response_.lightOf(static_cast<double>(bytes[i]) / 255));
+  return mix_.colourOf(chips);
 }
 
 std::vector<std::uint16_t> BoardStrip::thresholds() const {
   std::vector<std::uint16_t> all;
-  if (response_ == 1) return all;
-  for (int value = 1; value <= 255; ++value)
+  if (response_.isEven()) return all;
+  for (int value = 1; value <= 255; ++value) {
+    const double share = value / 255.0 < response_.least ? response_.darkBelow() : (value - 0.5) / 255;
     all.push_back(static_cast<std::uint16_t>(
-        std::clamp(std::ceil(std::pow((value - 0.5) / 255, response_) * 65536), 1.0, 65535.0)));
+        std::clamp(std::ceil(response_.bareLightOf(share) * 65536), 1.0, 65535.0)));
+  }
   return all;
 }
 

@@ -39,7 +39,7 @@ class BoardStrip {
   /// Bytes of all pixels.
   int byteCount() const { return pixelCount() * channels(); }
   const std::string& order() const { return order_; }
-  double response() const { return response_; }
+  const Response& response() const { return response_; }
   const ChipMix& mix() const { return mix_; }
   /// Milliamperes of a channel at full.
   double channel_ma() const { return channel_ma_; }
@@ -69,7 +69,7 @@ class BoardStrip {
   std::vector<int> valueOf_;
   int perValue_ = 1;
   std::string order_;
-  double response_ = 1;
+  Response response_ = {};
   ChipMix mix_;
   double channel_ma_ = 0;
   double volts_ = 5;

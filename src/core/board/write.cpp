@@ -154,7 +154,7 @@ class BoardWriter {
   }
   void noteCurrent(const Bytes& bytes) {
     double sum = 0;
-    for (const std::uint8_t byte : bytes) sum += std::pow(byte / 255.0, strip_.response());
+    for (const std::uint8_t byte : bytes) sum += strip_.response().lightOf(byte / 255.0);
     out_.most_a = std::max(out_.most_a, sum * strip_.channel_ma() * strip_.pixelsPerValue() / 1000);
   }
 

@@ -82,6 +82,7 @@ class FieldCheck {
   void object(const char*, const T& value, const T* = nullptr) {
     fields::describe(*this, value);
   }
+  void response(const char*, const Response& value) { fields::describe(*this, value); }
   void shape(const char*, const Shape& shape) {
     std::visit([this](const auto& s) { fields::describe(*this, s); }, shape);
   }

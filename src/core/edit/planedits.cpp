@@ -143,6 +143,15 @@ void moveFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 by_m) {
                [&](Fixture& fixture) { fixture.place.position_m = fixture.place.position_m + by_m; });
 }
 
+StripTypeId takeStripType(Show& show, const StripType& strip) {
+  StripType taken = strip;
+  taken.id = show.newId<StripTypeId>();
+  taken.name = freeName(show.stripTypes, strip.name);
+  const StripTypeId id = taken.id;
+  put(show.stripTypes, std::move(taken));
+  return id;
+}
+
 StripTypeId addStripType(Show& show, const std::vector<FixtureId>& fixtures) {
   const Fixture* first = fixtures.empty() ? nullptr : find(show.fixtures, fixtures.front());
   StripType strip = first ? stripTypeOf(show, *first) : StripType{};

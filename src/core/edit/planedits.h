@@ -39,6 +39,8 @@ void moveFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 by_m);
 template <class F>
 Losses changeFixture(Show& show, FixtureId id, F change);
 
+/// Adds a copy of `strip` under a free name.
+StripTypeId takeStripType(Show& show, const StripType& strip);
 /// Adds a strip type like that of the first of `fixtures`, and makes all of them of it.
 StripTypeId addStripType(Show& show, const std::vector<FixtureId>& fixtures);
 /// Replaces the item with `id` by a copy that `change` has changed; nothing happens if there is none.

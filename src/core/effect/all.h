@@ -37,6 +37,7 @@ Effect pour();
 Effect ribbon();
 Effect ripples();
 Effect rockets();
+Effect shapes();
 Effect skyline();
 Effect slats();
 Effect snowfall();

@@ -122,7 +122,7 @@ const std::vector<Effect>& effects() {
       // Music.
       loudness(), bloom(), carillon(), skyline(),
       // Pictures.
-      lettering(), drawing(), picture(), rows(), spyhole(), echo(), formulaEffect(),
+      lettering(), shapes(), drawing(), picture(), rows(), spyhole(), echo(), formulaEffect(),
       // Plain.
       hold(), black()};
   return all;

@@ -20,14 +20,33 @@ double gauss(double square, double sigma) {
   return std::exp(-square / (2 * sigma * sigma));
 }
 
+/// Which LEDs are not seen because the body of another stands before them: a ball of radius `body_m` about
+/// each.
+std::vector<bool> hiddenByOthers(const std::vector<Vec3>& leds, const View& view, double body_m) {
+  std::vector<bool> hidden(leds.size(), false);
+  if (body_m <= 0) return hidden;
+  for (std::size_t i = 0; i < leds.size(); ++i) {
+    const Vec3 ray = leds[i] - view.eye;
+    const double far = length(ray);
+    for (std::size_t k = 0; k < leds.size() && !hidden[i]; ++k) {
+      const Vec3 other = leds[k] - view.eye;
+      const double along = dot(other, ray) / far;
+      // What is as far away stands beside it.
+      if (along <= 0 || along > far - 2 * body_m) continue;
+      hidden[i] = length(other - ray * (along / far)) < body_m;
+    }
+  }
+  return hidden;
+}
+
 }  // namespace
 
 Spoils spoilsOf(Severity severity) {
   Spoils spoils;
   if (severity == Severity::Clean) return spoils;
-  spoils = {1.5, 9, 0.04, 4, 20, 8, 0.10, -0.08, 0.01, false, 29.97, 0.12, 0.01};
+  spoils = {1.5, 9, 0.04, 4, 20, 8, 0.10, -0.08, 0.01, false, 29.97, 0.12, 0.01, 0.003};
   if (severity == Severity::Medium) return spoils;
-  return {1.9, 12, 0.06, 8, 45, 20, 0.25, -0.15, 0.04, true, 24, 0.3, 0.05};
+  return {1.9, 12, 0.06, 8, 45, 20, 0.25, -0.15, 0.04, true, 24, 0.3, 0.05, 0.003};
 }
 
 SimulatedCamera::SimulatedCamera(std::vector<Vec3> leds, View view, const Spoils& spoils, unsigned seed)
@@ -36,11 +55,12 @@ SimulatedCamera::SimulatedCamera(std::vector<Vec3> leds, View view, const Spoils
   const int width = view_.lens.width, height = view_.lens.height;
   std::bernoulli_distribution isHidden(spoils.hidden);
   double lowest = 0;
-  for (const Vec3& led : leds) {
-    auto spot = view_.project(led);
+  const std::vector<bool> isBehind = hiddenByOthers(leds, view_, spoils.body_m);
+  for (std::size_t i = 0; i < leds.size(); ++i) {
+    auto spot = view_.project(leds[i]);
     if (spot && (spot->x < 0 || spot->y < 0 || spot->x > width - 1 || spot->y > height - 1)) spot.reset();
     if (spot) lowest = std::max(lowest, spot->y);
-    if (isHidden(random_)) spot.reset();
+    if (isHidden(random_) || isBehind[i]) spot.reset();
     truth_.push_back(spot);
   }
   for (std::size_t i = 0; i < leds.size(); ++i) {

@@ -31,6 +31,8 @@ struct Spoils {
   double framesPerSecond = 30;
   double lag_s = 0;
   double droppedFrames = 0;
+  /// Radius of an LED's body, which hides what stands behind it, in metres.
+  double body_m = 0;
 };
 
 enum class Severity { Clean, Medium, Hard };

@@ -109,6 +109,13 @@ class ShowReader {
   void object(const char* key, T& value, const T* = nullptr) {
     if (const Json* json = in_.member(key)) read(*json, value);
   }
+  void response(const char* key, Response& value) {
+    const Json* json = in_.member(key);
+    if (json && json->is_object())
+      read(*json, value);
+    else
+      number(key, value.exponent, 0.1, 10.0);
+  }
   void shape(const char* key, Shape& value) {
     const Json* json = in_.member(key);
     if (!json) throw FieldError("a segment has no " + std::string(key));

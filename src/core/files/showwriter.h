@@ -84,6 +84,9 @@ class ShowWriter {
   void object(const char* key, const T& value, const T* plain = nullptr) {
     put(key, value, plain, [this](const T& v) { return written(v); });
   }
+  void response(const char* key, const Response& value) {
+    json_[key] = value.isPower() ? shortest(value.exponent) : written(value);
+  }
   void shape(const char* key, const Shape& shape) {
     json_[key] = std::visit(
         [&](const auto& s) {

@@ -6,6 +6,7 @@
 
 #include "core/colour/rgb.h"
 #include "core/show/controllermemory.h"
+#include "core/show/response.h"
 #include "core/show/supply.h"
 
 namespace chispa {
@@ -26,7 +27,7 @@ struct WireSettings {
   std::optional<double> brightness;
   /// Channel order, as a strip type has it.
   std::optional<std::string> order;
-  std::optional<double> response;
+  std::optional<Response> response;
   /// Pixels that share one value because the controller repeats it.
   std::optional<int> grouping;
   /// The strip turns back after every so many pixels.

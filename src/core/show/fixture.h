@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <optional>
 #include <string>
 #include <vector>
 
 #include "core/base/id.h"
 #include "core/shape/placement.h"
 #include "core/shape/shape.h"
+#include "core/show/response.h"
 
 namespace chispa {
 
@@ -31,6 +33,8 @@ struct Fixture {
   /// Fixtures with the same name of a group are selected and moved together; empty for those that stand
   /// alone.
   std::string group = {};
+  /// Its own dimming curve, where it is not its strip type's.
+  std::optional<Response> response = {};
 
   bool operator==(const Fixture&) const = default;
 };

@@ -9,6 +9,7 @@
 #include "core/base/id.h"
 #include "core/base/time.h"
 #include "core/colour/rgb.h"
+#include "core/show/curvepoint.h"
 
 namespace chispa {
 
@@ -25,15 +26,6 @@ enum class FadeShape { Even, Soft, Late, Early };
 
 /// What moves a parameter while its clip plays.
 enum class Driver { Curve, Level, Band, Onset, BeatPhase, BarPhase, Parameter };
-
-/// A point of a curve: `at` as a share of the clip, 0–1, and the share of the way from `Motion::low` to
-/// `Motion::high`.
-struct CurvePoint {
-  double at = 0;
-  double value = 0;
-
-  bool operator==(const CurvePoint&) const = default;
-};
 
 /// How one parameter moves: what drives it, and the values, in the parameter's unit, at the driver's 0 and at
 /// its 1.

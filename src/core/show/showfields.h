@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <algorithm>
 #include <concepts>
 #include <memory>
 #include <type_traits>
@@ -155,6 +156,42 @@ void describe(V& v, Is<Rgb> auto& white) {
 }
 
 template <class V>
+void describe(V& v, Is<Chromaticity> auto& c) {
+  v.number("x", c.x, 0.0, 1.0);
+  v.number("y", c.y, 0.001, 1.0);
+}
+
+template <class V>
+void describe(V& v, Is<ChipColours> auto& c) {
+  static const ChipColours plain;
+  v.object("red", c.red);
+  v.object("green", c.green);
+  v.object("blue", c.blue);
+  v.object("white", c.white, &plain.white);
+  v.number("white_light", c.whiteLight, 0.01, 10.0, &plain.whiteLight);
+  v.require(spanWhite(c), "the chips' colours have no white between them");
+}
+
+template <class V>
+void describe(V& v, Is<CurvePoint> auto& p) {
+  v.number("at", p.at, 0.0, 1.0);
+  v.number("value", p.value, 0.0, 1.0);
+}
+
+/// A response that is no mere power: that is one number.
+template <class V>
+void describe(V& v, Is<Response> auto& r) {
+  static const Response plain;
+  v.number("exponent", r.exponent, 0.1, 10.0, &plain.exponent);
+  v.number("least", r.least, 0.0, 0.5, &plain.least);
+  v.list("points", r.points, &plain.points);
+  v.inOrder("points", r.points, &CurvePoint::at);
+  v.require(std::is_sorted(r.points.begin(), r.points.end(),
+                           [](const CurvePoint& a, const CurvePoint& b) { return a.value < b.value; }),
+            "the response falls somewhere");
+}
+
+template <class V>
 void describe(V& v, Is<StripType> auto& s) {
   static const StripType plain;
   v.id("id", s.id);
@@ -165,7 +202,7 @@ void describe(V& v, Is<StripType> auto& s) {
   v.number("pixels_per_metre", s.pixelsPerMetre, 0.01, 10'000.0);
   v.number("volts", s.volts, 0.1, 400.0);
   v.number("channel_ma", s.channel_ma, 0.0, 100'000.0);
-  v.number("response", s.response, 0.1, 10.0);
+  v.response("response", s.response);
   v.whole("channel_bits", s.channelBits, 8, 16, &plain.channelBits);
   v.require(s.channelBits % 8 == 0, "channel_bits is neither 8 nor 16");
   v.whole("leds_per_pixel", s.ledsPerPixel, 1, 1000, &plain.ledsPerPixel);
@@ -173,6 +210,7 @@ void describe(V& v, Is<StripType> auto& s) {
   v.number("ohms_per_metre", s.ohmsPerMetre, 0.0, 100.0, &plain.ohmsPerMetre);
   v.object("white", s.white, &plain.white);
   v.number("fades_below_v", s.fadesBelow_v, 0.0, 400.0, &plain.fadesBelow_v);
+  v.maybe("chips", s.chips, [](auto& w, const char* key, auto& value) { w.object(key, value); });
 }
 
 template <class V>
@@ -192,6 +230,7 @@ void describe(V& v, Is<Fixture> auto& f) {
   v.id("strip_type", f.stripType);
   v.object("place", f.place);
   v.text("group", f.group, &plain.group);
+  v.maybe("response", f.response, [](auto& w, const char* key, auto& value) { w.response(key, value); });
   v.list("segments", f.segments);
 }
 
@@ -289,8 +328,7 @@ void wire(V& v, Is<WireSettings> auto& s, Is<std::optional<Pin>> auto& pin) {
     w.require(isChannelOrder(value),
               "order \"" + value + "\" is not made of the letters R, G, B and W, each once");
   });
-  v.maybe("response", s.response,
-          [](auto& w, const char* key, auto& value) { w.number(key, value, 0.1, 10.0); });
+  v.maybe("response", s.response, [](auto& w, const char* key, auto& value) { w.response(key, value); });
   v.maybe("grouping", s.grouping,
           [](auto& w, const char* key, auto& value) { w.whole(key, value, 1, limits::kMostGrouped); });
   v.maybe("zigzag", s.zigzag, [](auto& w, const char* key, auto& value) {
@@ -358,12 +396,6 @@ void describe(V& v, Is<Palette> auto& p) {
   v.text("name", p.name);
   v.list("stops", p.stops);
   v.inOrder("stops", p.stops, &ColourStop::at);
-}
-
-template <class V>
-void describe(V& v, Is<CurvePoint> auto& p) {
-  v.number("at", p.at, 0.0, 1.0);
-  v.number("value", p.value, 0.0, 1.0);
 }
 
 template <class V>

@@ -1,9 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <optional>
 #include <string>
 
 #include "core/base/id.h"
 #include "core/show/chipmix.h"
+#include "core/show/response.h"
 
 namespace chispa {
 
@@ -17,8 +19,8 @@ struct StripType {
   double volts = 5;
   /// Current of one channel of one pixel at full, in milliamperes.
   double channel_ma = 12;
-  /// Light = (value / 255) to this power: 1 for plain pulse-width strips, more where a driver bends it.
-  double response = 1;
+  /// The light of its LEDs by the value they are sent.
+  Response response = {};
   /// 8, or 16 for drivers that take two channels a colour, the coarse one first.
   int channelBits = 8;
   /// LEDs that make one pixel: 3 on most 12 V strip.
@@ -31,12 +33,16 @@ struct StripType {
   Rgb white{1, 1, 1};
   /// Below this voltage its colours fade; 0 for four fifths of its voltage.
   double fadesBelow_v = 0;
+  /// The colours of its chips, where they are known; else they are taken as a screen's.
+  std::optional<ChipColours> chips = {};
 
   bool operator==(const StripType&) const = default;
 
   /// Colours of a pixel.
   int channels() const { return static_cast<int>(order.size()); }
-  ChipMix mix() const { return {white, order.find('W') != std::string::npos}; }
+  ChipMix mix() const {
+    return {white, order.find('W') != std::string::npos, chips ? chipMapOf(*chips) : nullptr};
+  }
   /// Channels' worth of current of a pixel with every chip at full.
   double fullChannels() const {
     double sum = 0;

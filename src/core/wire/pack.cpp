@@ -2,6 +2,7 @@
 #include "core/wire/pack.h"
 
 #include <algorithm>
+#include <bit>
 #include <cmath>
 #include <map>
 #include <tuple>
@@ -80,28 +81,44 @@ CHISPA_CLONES void interleave3(const Bytes& a, const Bytes& b, const Bytes& c, s
 
 }  // namespace
 
-ResponseTable::ResponseTable(double response) : isLinear_(response == 1) {
-  for (int i = 0; i <= kSteps; ++i) {
-    const double share = std::pow(static_cast<double>(i) / kSteps, 1 / std::max(0.1, response));
-    table_[static_cast<std::size_t>(i)] = static_cast<std::uint32_t>(std::lround(share * 255 * 256));
+ResponseTable::ResponseTable(const Response& response)
+    : isEven_(response.isEven()),
+      digits_(response.points.empty() ? 7 : 11),
+      restStep_(1.f / static_cast<float>(1 << (23 - digits_))),
+      darkBelow_(static_cast<float>(response.darkBelow())),
+      least_(static_cast<float>(response.least)) {
+  if (isEven_) return;
+  const std::size_t perPower = std::size_t{1} << digits_;
+  const auto valueAt = [&](std::size_t i) {
+    const double digits = static_cast<double>(i % perPower) / static_cast<double>(perPower);
+    return response.bareValueOf(std::ldexp(1 + digits, kSmallest + static_cast<int>(i / perPower)));
+  };
+  // Full light is an entry of its own.
+  const std::size_t entries = perPower * -kSmallest + 1;
+  table_.reserve(entries);
+  double from = valueAt(0);
+  for (std::size_t i = 0; i < entries; ++i) {
+    const double to = valueAt(i + 1);
+    table_.push_back({static_cast<float>(from), static_cast<float>(to - from)});
+    from = to;
   }
 }
 
 CHISPA_CLONES void ResponseTable::values(const float* light, const std::uint8_t* dither, std::size_t count,
                                          std::uint8_t* __restrict out) const noexcept {
-  if (isLinear_) {
-    // 255 × 256 over 4096 steps, rounded: what the table holds.
-    for (std::size_t i = 0; i < count; ++i)
-      out[i] = static_cast<std::uint8_t>((((stepOf(light[i]) * 255 + 8) >> 4) + dither[i]) >> 8);
+  const auto written = [](float share, std::uint8_t threshold) {
+    return static_cast<std::uint8_t>((static_cast<std::int32_t>(share * k256thsOfFull + 0.5f) + threshold) >>
+                                     8);
+  };
+  if (isEven_) {
+    for (std::size_t i = 0; i < count; ++i) out[i] = written(held(light[i]), dither[i]);
     return;
   }
-  std::array<int, kBlock> steps;
+  std::array<float, kBlock> shares;
   for (std::size_t first = 0; first < count; first += kBlock) {
     const std::size_t size = std::min(kBlock, count - first);
-    for (std::size_t i = 0; i < size; ++i) steps[i] = stepOf(light[first + i]);
-    for (std::size_t i = 0; i < size; ++i)
-      out[first + i] =
-          static_cast<std::uint8_t>((table_[static_cast<std::size_t>(steps[i])] + dither[first + i]) >> 8);
+    for (std::size_t i = 0; i < size; ++i) shares[i] = fromTable(held(light[first + i]));
+    for (std::size_t i = 0; i < size; ++i) out[first + i] = written(shares[i], dither[first + i]);
   }
 }
 
@@ -110,7 +127,7 @@ std::uint32_t ditherAt(std::uint32_t pixel, Micros t) {
 }
 
 Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const PowerBudget& budget) {
-  std::map<double, std::uint8_t> responseIndex;
+  std::vector<Response> known;
   std::map<std::pair<int, int>, std::size_t> universeIndex;
   for (const PatchUniverse& universe : patch.universes) {
     universeIndex[{universe.controller, universe.universe}] = used_.size();
@@ -126,11 +143,14 @@ Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const 
     if (!range || !fixture) continue;
     const Port& port = show.controllers[static_cast<std::size_t>(span.controller)]
                            ->ports[static_cast<std::size_t>(span.port)];
-    const ResolvedWire wire = resolveWire(stripTypeOf(show, *fixture), port.settings,
+    const ResolvedWire wire = resolveWire(stripTypeOf(show, *fixture), *fixture, port.settings,
                                           port.run[static_cast<std::size_t>(span.bead)].settings);
-    const auto [response, isNew] =
-        responseIndex.try_emplace(wire.response, static_cast<std::uint8_t>(responses_.size()));
-    if (isNew) responses_.emplace_back(wire.response);
+    const auto response = std::find(known.begin(), known.end(), wire.response);
+    const auto responseIndex = static_cast<std::size_t>(response - known.begin());
+    if (response == known.end()) {
+      known.push_back(wire.response);
+      responses_.emplace_back(wire.response);
+    }
     Step step{};
     step.firstPixel = static_cast<std::uint32_t>(range->first + span.firstPixel);
     step.step = span.step;
@@ -140,7 +160,7 @@ Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const 
         static_cast<std::uint32_t>(span.channel - 1);
     step.channels = static_cast<std::uint8_t>(std::min<std::size_t>(wire.order.size(), 4));
     step.isWide = wire.bits == 16;
-    step.response = response->second;
+    step.response = static_cast<std::uint32_t>(responseIndex);
     step.brightness = static_cast<float>(wire.brightness);
     step.group = static_cast<std::uint32_t>(span.pixelsPerValue);
     step.pixels = static_cast<std::uint32_t>(span.pixels);
@@ -148,7 +168,8 @@ Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const 
     step.bytes = static_cast<std::uint8_t>(span.bytes);
     step.powerGroup = budget.groupOf(span.controller, span.port, span.bead);
     for (std::size_t c = 0; c < step.channels; ++c) step.order[c] = channelIndex(wire.order[c]);
-    step.mix = {stripTypeOf(show, *fixture).white, wire.order.find('W') != std::string::npos};
+    step.mix = stripTypeOf(show, *fixture).mix();
+    step.mix.hasWhite = wire.order.find('W') != std::string::npos;
     steps_.push_back(step);
   }
 }

@@ -2,25 +2,29 @@
 #pragma once
 #include <algorithm>
 #include <array>
+#include <bit>
 #include <cstdint>
 #include <span>
 #include <vector>
 
 #include "core/base/time.h"
 #include "core/render/frame.h"
+#include "core/show/response.h"
 #include "core/wire/patch.h"
 #include "core/wire/powerbudget.h"
 
 namespace chispa {
 
-/// Turns linear light into the values of 8-bit or 16-bit channels, as one response asks for.
+/// Turns linear light into the values of 8-bit or 16-bit channels, as one response asks for: exact to a
+/// fraction of a 16-bit step from the dimmest light on.
 class ResponseTable {
  public:
-  explicit ResponseTable(double response = 1);
+  explicit ResponseTable(const Response& response = {});
 
   /// Value for `light` 0–1. `dither` 0–255 is where between two values the upper one is taken.
   std::uint8_t value(float light, std::uint32_t dither) const {
-    return static_cast<std::uint8_t>((table_[static_cast<std::size_t>(stepOf(light))] + dither) >> 8);
+    return static_cast<std::uint8_t>(
+        (static_cast<std::uint32_t>(shareOf(light) * k256thsOfFull + 0.5f) + dither) >> 8);
   }
 
   /// The same for `count` values at once.
@@ -29,25 +33,45 @@ class ResponseTable {
 
   /// Value of 0–65,535 for `light` 0–1.
   std::uint16_t wideValue(float light) const {
-    const float x = (light <= 0 ? 0 : light >= 1 ? 1 : light) * kSteps;
-    const auto at = static_cast<std::size_t>(x);
-    const auto low = static_cast<float>(table_[at]);
-    const auto high = static_cast<float>(table_[std::min<std::size_t>(at + 1, kSteps)]);
-    // Full is 255 × 256 in the table.
-    return static_cast<std::uint16_t>(
-        (low + (high - low) * (x - static_cast<float>(at))) * (65535.0f / 65280.0f) + 0.5f);
+    return static_cast<std::uint16_t>(shareOf(light) * 65535.0f + 0.5f);
   }
 
  private:
-  static constexpr int kSteps = 4096;
-  /// In this order of arguments what is no number becomes dark.
-  static int stepOf(float light) { return static_cast<int>(std::min(1.f, std::max(0.f, light)) * kSteps); }
+  /// Light is looked up by its power of two and the first digits behind it, so that dim light is as exact as
+  /// bright.
+  static constexpr int kSmallest = -40;
+  static constexpr float k256thsOfFull = 255 * 256;
+  struct Entry {
+    float from;
+    float rise;
+  };
 
-  /// Values in 1/256ths.
-  std::array<std::uint32_t, kSteps + 1> table_;
-  /// The table says nothing that a product would not.
-  bool isLinear_;
+  /// In this order of arguments what is no number becomes dark.
+  static float held(float light) { return std::min(1.f, std::max(0.f, light)); }
+  float fromTable(float light) const;
+  /// Share of the largest value.
+  float shareOf(float light) const { return isEven_ ? held(light) : fromTable(held(light)); }
+
+  bool isEven_;
+  /// Binary digits behind the power of two that are looked up: more where a curve may have bends.
+  int digits_;
+  /// What one of the digits that are left counts of an entry.
+  float restStep_;
+  float darkBelow_;
+  float least_;
+  std::vector<Entry> table_;
 };
+
+inline float ResponseTable::fromTable(float light) const {
+  // Binary numbers of IEEE 754: the power of two, and 23 digits behind it.
+  const int rest = 23 - digits_;
+  const float seen = std::max(light, 0x1p-40f);
+  const std::uint32_t bits = std::bit_cast<std::uint32_t>(seen) - (std::uint32_t{127 + kSmallest} << 23);
+  const Entry& entry = table_[bits >> rest];
+  const float share = static_cast<float>(bits & ((1U << rest) - 1)) * restStep_;
+  const float value = light < 0x1p-40f ? 0 : entry.from + entry.rise * share;
+  return value >= least_ ? value : value < darkBelow_ ? 0 : least_;
+}
 
 /// Where between two values a pixel stands at an instant: each pixel steps through 16 thresholds from frame
 /// to frame, so that the mean over time is the light that was meant. A function of both and nothing else.
@@ -83,7 +107,7 @@ class Packer {
     std::uint32_t count;
     std::uint32_t byte;
     std::uint8_t channels;
-    std::uint8_t response;
+    std::uint32_t response;
     /// For each channel: 0 red, 1 green, 2 blue, 3 white.
     std::array<std::uint8_t, 4> order;
     ChipMix mix;

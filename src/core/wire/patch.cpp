@@ -49,7 +49,8 @@ class Patcher {
   void addBead(const Port& port, const Bead& bead) {
     const Fixture* fixture = find(show_.fixtures, bead.fixture);
     if (!fixture) return;
-    const ResolvedWire wire = resolveWire(stripTypeOf(show_, *fixture), port.settings, bead.settings);
+    const ResolvedWire wire =
+        resolveWire(stripTypeOf(show_, *fixture), *fixture, port.settings, bead.settings);
     span_.channelsPerPixel = std::max(1, wire.bytesPerValue());
     span_.pixelsPerValue = wire.grouping;
     if (bead.pin) cursor_ = {bead.pin->universe, bead.pin->channel};

@@ -51,7 +51,7 @@ std::vector<PortSettings> portSettings(const Show& show, const Patch& patch, int
       const Fixture* fixture = find(show.fixtures, run[b].fixture);
       if (!span || !fixture) continue;
       const ResolvedWire wire =
-          resolveWire(stripTypeOf(show, *fixture), controller.ports[p].settings, run[b].settings);
+          resolveWire(stripTypeOf(show, *fixture), *fixture, controller.ports[p].settings, run[b].settings);
       port.sections.push_back({std::min(run[b].count, pixelCount(*fixture) - run[b].first), wire.order,
                                run[b].skippedBefore, span->universe, span->channel, wire.bits,
                                wire.grouping});

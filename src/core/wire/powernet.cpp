@@ -42,7 +42,7 @@ class ChainMaker {
     }
     PowerChain& chain = chains_.back();
     chain.least_v = std::max(chain.least_v, strip.leastVolts());
-    const ResolvedWire wire = resolveWire(strip, port.settings, bead.settings);
+    const ResolvedWire wire = resolveWire(strip, *fixture, port.settings, bead.settings);
     PowerNode node{PowerNode::kDark,
                    index,
                    strip.channel_ma * 1e-3 * wire.brightness,

@@ -55,7 +55,7 @@ double beadFullWhite_a(const Show& show, const Port& port, const Bead& bead) {
   if (!fixture) return 0;
   const StripType& strip = stripTypeOf(show, *fixture);
   return fullWhite_a(strip, std::clamp(bead.count, 0, pixelCount(*fixture))) *
-         resolveWire(strip, port.settings, bead.settings).brightness;
+         resolveWire(strip, *fixture, port.settings, bead.settings).brightness;
 }
 
 double portFullWhite_a(const Show& show, const Port& port) {

@@ -2,7 +2,6 @@
 #include "core/wire/valuelight.h"
 
 #include <algorithm>
-#include <cmath>
 #include <map>
 #include <string>
 
@@ -12,9 +11,8 @@ namespace chispa {
 namespace {
 
 /// Linear light 0–1 of a chip that is sent `share` of its largest value.
-float chipLight(double share, double response, double brightness) {
-  const double light = response == 1 ? share : std::pow(share, response);
-  return brightness > 0 ? static_cast<float>(light / brightness) : 0.f;
+float chipLight(double share, const Response& response, double brightness) {
+  return brightness > 0 ? static_cast<float>(response.lightOf(share) / brightness) : 0.f;
 }
 
 }  // namespace
@@ -34,10 +32,11 @@ ValueLight::ValueLight(const Show& show, const Patch& patch, int controller) {
         show.controllers[static_cast<std::size_t>(controller)]->ports[static_cast<std::size_t>(span.port)];
     const StripType& strip = stripTypeOf(show, *fixture);
     const ResolvedWire wire =
-        resolveWire(strip, port.settings, port.run[static_cast<std::size_t>(span.bead)].settings);
+        resolveWire(strip, *fixture, port.settings, port.run[static_cast<std::size_t>(span.bead)].settings);
     Kind kind;
     kind.isWide = wire.bits == 16;
-    kind.mix = {strip.white, wire.order.find('W') != std::string::npos};
+    kind.mix = strip.mix();
+    kind.mix.hasWhite = wire.order.find('W') != std::string::npos;
     kind.response = wire.response;
     kind.brightness = wire.brightness;
     for (std::size_t value = 0; value < kind.light.size(); ++value)
@@ -72,8 +71,7 @@ Rgb ValueLight::lightOf(std::span<const std::uint8_t> values, std::size_t i) con
     else
       chip = kind.light[static_cast<std::size_t>(coarse)];
   }
-  const Rgb& white = kind.mix.white;
-  return {chips[0] / white.r + chips[3], chips[1] / white.g + chips[3], chips[2] / white.b + chips[3]};
+  return kind.mix.colourOf(chips);
 }
 
 std::uint32_t ValueLight::pixelOf(const PixelMap& map, std::size_t i) const {

@@ -7,6 +7,7 @@
 
 #include "core/colour/rgb.h"
 #include "core/show/chipmix.h"
+#include "core/show/response.h"
 #include "core/wire/patch.h"
 
 namespace chispa {
@@ -38,7 +39,7 @@ class ValueLight {
     ChipMix mix;
     /// Light of a chip by the coarse byte of its value.
     std::array<float, 256> light{};
-    double response = 1;
+    Response response = {};
     double brightness = 1;
   };
   struct Pixel {

@@ -5,14 +5,15 @@
 
 namespace chispa {
 
-ResolvedWire resolveWire(const StripType& strip, const WireSettings& port, const WireSettings& bead) {
+ResolvedWire resolveWire(const StripType& strip, const Fixture& fixture, const WireSettings& port,
+                         const WireSettings& bead) {
   const auto nearest = [](const auto& own, const auto& above, auto otherwise) {
     return own ? *own : above ? *above : otherwise;
   };
   ResolvedWire wire;
   wire.order = nearest(bead.order, port.order, strip.order);
   wire.bits = strip.channelBits;
-  wire.response = nearest(bead.response, port.response, strip.response);
+  wire.response = nearest(bead.response, port.response, fixture.response.value_or(strip.response));
   wire.brightness = std::clamp(bead.brightness.value_or(1) * port.brightness.value_or(1), 0.0, 1.0);
   wire.grouping = std::max(1, nearest(bead.grouping, port.grouping, 1));
   wire.zigzag = std::max(0, nearest(bead.zigzag, port.zigzag, 0));

@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "core/show/controller.h"
+#include "core/show/fixture.h"
 #include "core/show/striptype.h"
 
 namespace chispa {
@@ -12,7 +13,7 @@ namespace chispa {
 struct ResolvedWire {
   std::string order;
   int bits = 8;
-  double response = 1;
+  Response response = {};
   double brightness = 1;
   int grouping = 1;
   int zigzag = 0;
@@ -21,8 +22,10 @@ struct ResolvedWire {
   int bytesPerValue() const { return static_cast<int>(order.size()) * bits / 8; }
 };
 
-/// What a bead says goes before what its port says, and that before the strip type; brightness multiplies.
-ResolvedWire resolveWire(const StripType& strip, const WireSettings& port, const WireSettings& bead);
+/// What a bead says goes before what its port says, that before the fixture, and that before the strip type;
+/// brightness multiplies.
+ResolvedWire resolveWire(const StripType& strip, const Fixture& fixture, const WireSettings& port,
+                         const WireSettings& bead);
 
 /// Pixels of a fixture one behind the other on the wire.
 struct WireStretch {

@@ -319,7 +319,7 @@ void Monitor::showLeds(const Entry& entry) {
     if (!fixture || static_cast<std::size_t>(span.port) >= controller.ports.size()) continue;
     const Port& port = controller.ports[static_cast<std::size_t>(span.port)];
     if (static_cast<std::size_t>(span.bead) >= port.run.size()) continue;
-    const ResolvedWire wire = resolveWire(stripTypeOf(show, *fixture), port.settings,
+    const ResolvedWire wire = resolveWire(stripTypeOf(show, *fixture), *fixture, port.settings,
                                           port.run[static_cast<std::size_t>(span.bead)].settings);
     for (int i = 0; i < span.count && span.channelOf(i) + span.channelsPerPixel - 1 <= 512; ++i) {
       const QColor colour = colourOf(entry.values.data() + span.channelOf(i) - 1, wire);

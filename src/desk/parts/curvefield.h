@@ -16,6 +16,8 @@ class CurveField : public QWidget {
 
   const Curve& curve() const { return curve_; }
   void showCurve(const Curve& curve);
+  /// The point that is held, or was last; -1 for none.
+  int held() const { return held_; }
   /// Where a point of the curve is drawn.
   QPointF spotOf(CurvePoint point) const;
   QSize sizeHint() const override { return {220, 120}; }

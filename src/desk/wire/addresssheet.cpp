@@ -38,7 +38,7 @@ void AddressSheet::fill() {
   const auto orderOf = [&](const PatchSpan& span, const Fixture& fixture) {
     const Port& port = show.controllers[static_cast<std::size_t>(span.controller)]
                            ->ports[static_cast<std::size_t>(span.port)];
-    return text(resolveWire(stripTypeOf(show, fixture), port.settings,
+    return text(resolveWire(stripTypeOf(show, fixture), fixture, port.settings,
                             port.run[static_cast<std::size_t>(span.bead)].settings)
                     .order);
   };

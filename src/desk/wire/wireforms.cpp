@@ -6,7 +6,9 @@
 #include "core/show/limits.h"
 #include "core/wire/current.h"
 #include "core/wire/patch.h"
+#include "core/wire/wiresettings.h"
 #include "desk/parts/format.h"
+#include "desk/parts/responsefields.h"
 #include "desk/wire/powerforms.h"
 
 namespace chispa::desk {
@@ -38,8 +40,16 @@ QString addressesOf(const Show& show, const BeadPlace& place) {
 using SettingsGet = std::function<const WireSettings*()>;
 using SettingsChange = std::function<void(const QString& name, const std::function<void(WireSettings&)>&)>;
 
+/// The dimming curve of a bead that has none of its own.
+Response responseAbove(const Show& show, const WireSettings& port, const Bead& bead) {
+  const Fixture* fixture = chispa::find(show.fixtures, bead.fixture);
+  return fixture ? resolveWire(stripTypeOf(show, *fixture), *fixture, port, {}).response : Response{};
+}
+
 /// Rows of what a port or a bead says otherwise than its strip type; empty fields say nothing.
-void addSettings(Form& form, const QString& prefix, const SettingsGet& get, const SettingsChange& change) {
+/// `otherwise` is the dimming curve of what stands above.
+void addSettings(Form& form, const Session& session, const QString& prefix, const SettingsGet& get,
+                 const SettingsChange& change, const std::function<Response()>& otherwise) {
   form.addHeading(Form::tr("Otherwise than the strip type"));
   form.addNumber(
       prefix + "Brightness", Form::tr("Brightness"), {"%", 0, 100, 5, 0},
@@ -74,19 +84,14 @@ void addSettings(Form& form, const QString& prefix, const SettingsGet& get, cons
             });
         });
   };
-  form.addText(
-      prefix + "Response", Form::tr("Response"),
-      [get, words]() -> std::optional<QString> { return get() ? words(get()->response) : QString(); },
-      [change](QString v) {
-        bool good = false;
-        const double value = v.trimmed().toDouble(&good);
-        if (v.trimmed().isEmpty() || (good && value >= 0.1 && value <= 10))
-          change(Form::tr("response"), [&](WireSettings& s) {
-            s.response = v.trimmed().isEmpty() ? std::nullopt : std::optional(value);
-          });
-      });
   whole("Grouping", Form::tr("Pixels a value"), &WireSettings::grouping, 1, limits::kMostGrouped);
   whole("Zigzag", Form::tr("Turns back every"), &WireSettings::zigzag, 0, limits::kMostPixelsOfSegment);
+  addOwnResponse(form, prefix,
+                 {[get] { return get() ? get()->response : std::nullopt; },
+                  [change](const QString& what, const std::optional<Response>& response) {
+                    change(what, [&](WireSettings& s) { s.response = response; });
+                  },
+                  [session] { session.document.seal(); }, otherwise});
   form.addNote(
       []() -> std::optional<QString> { return Form::tr("Empty: as the strip type, or the port, has it."); });
 }
@@ -367,7 +372,7 @@ std::unique_ptr<Form> makePortForm(const Session& session, PortChoice port) {
             QStringLiteral("port-pin"));
       });
   addSettings(
-      *form, "port",
+      *form, session, "port",
       [session, port]() -> const WireSettings* {
         const Controller* c = chispa::find(session.show().controllers, port.controller);
         return c && port.port < std::ssize(c->ports) ? &c->ports[static_cast<std::size_t>(port.port)].settings
@@ -377,6 +382,12 @@ std::unique_ptr<Form> makePortForm(const Session& session, PortChoice port) {
         session.edit(
             name, [&](Show& show) { changePortSettings(show, port.controller, port.port, set); },
             name + QStringLiteral("-port"));
+      },
+      [session, port] {
+        const Controller* c = chispa::find(session.show().controllers, port.controller);
+        if (!c || port.port >= std::ssize(c->ports)) return Response{};
+        const auto& run = c->ports[static_cast<std::size_t>(port.port)].run;
+        return run.empty() ? Response{} : responseAbove(session.show(), {}, run.front());
       });
   const auto getPort = [session, port]() -> const Port* {
     const Controller* c = chispa::find(session.show().controllers, port.controller);
@@ -453,10 +464,17 @@ std::unique_ptr<Form> makeBeadForm(const Session& session, BeadPlace place) {
             QStringLiteral("bead-pin"));
       });
   addSettings(
-      *form, "bead", [bead]() -> const WireSettings* { return bead() ? &bead()->settings : nullptr; },
+      *form, session, "bead",
+      [bead]() -> const WireSettings* { return bead() ? &bead()->settings : nullptr; },
       [session, thread](const QString& name, const std::function<void(WireSettings&)>& set) {
         session.edit(
             name, [&](Show& show) { changeBeadSettings(show, thread, set); }, name + QStringLiteral("-bead"));
+      },
+      [session, place, bead] {
+        const Controller* c = chispa::find(session.show().controllers, place.controller);
+        return c && bead() ? responseAbove(session.show(),
+                                           c->ports[static_cast<std::size_t>(place.port)].settings, *bead())
+                           : Response{};
       });
   form->addHeading(Form::tr("Power"));
   form->addFact(Form::tr("At full white"), [session, bead]() -> std::optional<QString> {

@@ -22,7 +22,7 @@ std::optional<Subject> subjectOf(const Show& show, BenchTarget target) {
   if (!fixture) return std::nullopt;
   Subject subject{target, *bead, fixture, chispa::find(show.controllers, target.controller), {}};
   const Port& port = subject.controller->ports[static_cast<std::size_t>(target.port)];
-  subject.wire = resolveWire(stripTypeOf(show, *fixture), port.settings, bead->settings);
+  subject.wire = resolveWire(stripTypeOf(show, *fixture), *fixture, port.settings, bead->settings);
   subject.start = beadStart(port, target.bead);
   const Patch patch = derivePatch(show);
   for (const PatchSpan& span : patch.spans)

@@ -113,7 +113,7 @@ class White final : public SliderFinder {
 class Response final : public SliderFinder {
  public:
   explicit Response(const Subject& subject)
-      : SliderFinder(subject), before_(subject.wire.response), response_(before_) {}
+      : SliderFinder(subject), before_(subject.wire.response.exponent), response_(before_) {}
 
   QString title() const override { return finderTitle(FinderKind::Response); }
   QString left() const override { return tr("response %1").arg(response_, 0, 'f', 2); }
@@ -124,7 +124,7 @@ class Response final : public SliderFinder {
   }
   void apply(Show& show) const override {
     changePortSettings(show, subject_.target.controller, subject_.target.port,
-                       [this](WireSettings& s) { s.response = response_; });
+                       [this](WireSettings& s) { s.response = chispa::Response{response_}; });
     changeBeadSettings(show, subject_.place(), [](WireSettings& s) { s.response.reset(); });
   }
   void slide(int, double value) override { response_ = std::clamp(value, 0.2, 5.0); }

@@ -8,6 +8,7 @@
 #include "core/wire/current.h"
 #include "core/wire/patch.h"
 #include "desk/parts/format.h"
+#include "desk/parts/responsefields.h"
 #include "desk/plan/forms/fixturerows.h"
 #include "desk/plan/forms/planforms.h"
 #include "desk/plan/forms/stripwalk.h"
@@ -38,6 +39,7 @@ class FixtureForm {
     addPlace();
     if (!isOne()) addArrange();
     addRepeat();
+    addDimming();
     addFacts();
     form_.addStretch();
   }
@@ -407,6 +409,28 @@ class FixtureForm {
           Form::tr("Zones and wiring keep their pixels"), [session = session_, id = ids_.front()] {
             session.edit(Form::tr("separate segments"), [&](Show& show) { separateSegments(show, id); });
           });
+  }
+
+  /// Its own dimming curve, where it is not its strip type's.
+  void addDimming() {
+    form_.addHeading(Form::tr("Dimming"));
+    const auto get = rows_.common<std::optional<Response>>([](const Fixture& f) { return f.response; });
+    const auto change = [this](const QString& name) {
+      return rows_.changeFixtures<std::optional<Response>>(
+          name, [](Fixture& f, const std::optional<Response>& own) { f.response = own; });
+    };
+    addOwnResponse(form_, QStringLiteral("fixture"),
+                   {[get] { return get().value_or(std::nullopt); },
+                    [set = change(Form::tr("dimming curve"))](
+                        const QString&, const std::optional<Response>& own) { set(own); },
+                    [session = session_] { session.document.seal(); },
+                    [session = session_, id = ids_.front()] {
+                      const Fixture* f = chispa::find(session.show().fixtures, id);
+                      return f ? stripTypeOf(session.show(), *f).response : Response{};
+                    }});
+    form_.addNote([]() -> std::optional<QString> {
+      return Form::tr("Empty: as its strip type has it. What its port or bead says goes before.");
+    });
   }
 
   void addFacts() {

@@ -13,6 +13,7 @@
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/plan/forms/planforms.h"
+#include "desk/plan/stripkindsdialog.h"
 #include "desk/wire/powerforms.h"
 
 namespace chispa::desk {
@@ -62,16 +63,18 @@ void addStripTypes(Form& form, const Session& session) {
     for (const StripType& strip : *kept)
       own->menu()->addAction(text(strip.name), own, [session, strip] {
         StripTypeId made;
-        session.edit(Form::tr("take a strip type"), [&](Show& show) {
-          StripType taken = strip;
-          taken.id = made = show.newId<StripTypeId>();
-          taken.name = freeName(show.stripTypes, strip.name);
-          put(show.stripTypes, std::move(taken));
-        });
+        session.edit(Form::tr("take a strip type"), [&](Show& show) { made = takeStripType(show, strip); });
         session.selection.select(made);
       });
   });
   form.addWidget(own);
+  form.addButton(QStringLiteral("stripLibrary"), Form::tr("Kinds of strip…"),
+                 Form::tr("Common strips with their volts, currents and colours, to be searched"),
+                 [session, &form] {
+                   auto* dialog = new StripKindsDialog(session, form.window());
+                   dialog->setAttribute(Qt::WA_DeleteOnClose);
+                   dialog->open();
+                 });
 }
 
 /// What is set for every port of every controller in one go.

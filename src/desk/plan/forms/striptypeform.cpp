@@ -6,14 +6,13 @@
 #include "core/edit/planedits.h"
 #include "core/files/striplibrary.h"
 #include "desk/parts/format.h"
+#include "desk/parts/responsefields.h"
+#include "desk/plan/forms/chipfields.h"
 #include "desk/plan/forms/planforms.h"
 
 namespace chispa::desk {
 
 namespace {
-
-using StripGet = std::function<const StripType*()>;
-using StripChange = std::function<void(const QString&, std::function<void(StripType&)>)>;
 
 /// What the strip's white is made of, and what that costs in light.
 void addWhite(Form& form, const StripGet& get, const StripChange& change) {
@@ -131,13 +130,19 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
                        .arg(get()->leastVolts())
                  : QString();
   });
-  number("stripResponse", Form::tr("Response"), {{}, 0.1, 10, 0.1, 2}, &StripType::response);
+  addResponse(*form, QStringLiteral("strip"),
+              {[get] { return get() ? std::optional(get()->response) : std::nullopt; },
+               [change](const QString& what, const std::optional<Response>& response) {
+                 if (response) change(what, [&](StripType& s) { s.response = *response; });
+               },
+               [session] { session.document.seal(); }});
   form->addNote([]() -> std::optional<QString> {
     return Form::tr(
-        "Response 1: light in proportion to the value, as plain strips do. 2.2: the controller bends it "
-        "already.");
+        "1: light in proportion to the value, as plain strips do. 2.2: the controller bends it already. Or "
+        "draw it: value to the right, light upward.");
   });
   addWhite(*form, get, change);
+  addChips(*form, get, change);
   form->addHeading(Form::tr("How it is built"));
   form->addChoice(
       "stripBits", Form::tr("A colour takes"),

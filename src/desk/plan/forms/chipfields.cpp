@@ -1,0 +1,80 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/plan/forms/chipfields.h"
+
+#include <cmath>
+
+#include "desk/parts/format.h"
+
+namespace chispa::desk {
+namespace {
+
+/// Typical chips of 5 V and 12 V pixel strip, by their dominant wavelengths.
+ChipColours usualChips() {
+  static const ChipColours usual{*readChromaticity("622 nm"), *readChromaticity("524 nm"),
+                                 *readChromaticity("467 nm"), *readChromaticity("4000 K")};
+  return usual;
+}
+
+QString wordsOf(Chromaticity at) {
+  return QStringLiteral("%1 %2").arg(at.x, 0, 'f', 4).arg(at.y, 0, 'f', 4);
+}
+
+void addChip(Form& form, const char* key, const QString& label, Chromaticity ChipColours::*chip,
+             const StripGet& get, const StripChange& change) {
+  form.addText(
+      QLatin1String(key), label,
+      [get, chip]() -> std::optional<QString> {
+        return get() && get()->chips ? wordsOf((*get()->chips).*chip) : QString();
+      },
+      [get, change, label, chip](QString typed) {
+        const auto at = readChromaticity(typed.trimmed().toStdString());
+        if (!get() || !at) return;
+        ChipColours changed = get()->chips.value_or(usualChips());
+        changed.*chip = *at;
+        if (spanWhite(changed)) change(label, [&](StripType& s) { s.chips = changed; });
+      });
+}
+
+}  // namespace
+
+void addChips(Form& form, const StripGet& get, const StripChange& change) {
+  form.addHeading(Form::tr("Its chips"));
+  form.addSwitch(
+      QStringLiteral("stripChips"), Form::tr("Colours are known"),
+      [get]() -> std::optional<bool> { return get() && get()->chips.has_value(); },
+      [change](bool on) {
+        change(Form::tr("colours of chips"),
+               [on](StripType& s) { s.chips = on ? std::optional(usualChips()) : std::nullopt; });
+      });
+  addChip(form, "stripRed", Form::tr("Red chip"), &ChipColours::red, get, change);
+  addChip(form, "stripGreen", Form::tr("Green chip"), &ChipColours::green, get, change);
+  addChip(form, "stripBlue", Form::tr("Blue chip"), &ChipColours::blue, get, change);
+  addChip(form, "stripWhite", Form::tr("White chip"), &ChipColours::white, get, change);
+  form.addNumber(
+      QStringLiteral("stripWhiteLight"), Form::tr("Light of the white chip"), {"%", 1, 1000, 5, 0},
+      [get]() -> std::optional<double> {
+        return get() && get()->chips ? std::optional(get()->chips->whiteLight * 100) : std::nullopt;
+      },
+      [get, change](double percent) {
+        if (!get() || !get()->chips) return;
+        change(Form::tr("light of the white chip"),
+               [&](StripType& s) { s.chips->whiteLight = percent / 100; });
+      });
+  form.addNote([get]() -> std::optional<QString> {
+    if (!get() || !get()->chips)
+      return Form::tr(
+          "Without them red, green and blue are taken as a screen’s, and colours on the strip differ from "
+          "those "
+          "that were chosen.");
+    const auto nm = [](Chromaticity at) {
+      const auto found = dominantWavelength(at);
+      return found ? Form::tr("%1 nm").arg(*found, 0, 'f', 0) : Form::tr("none");
+    };
+    return Form::
+        tr("Type a dominant wavelength (622 nm), a temperature (3000 K) or x and y. Now red %1, green %2, "
+           "blue %3. The white chip is counted against the other three together.")
+            .arg(nm(get()->chips->red), nm(get()->chips->green), nm(get()->chips->blue));
+  });
+}
+
+}  // namespace chispa::desk
