@@ -13,7 +13,7 @@ constexpr double kRimRadius_m = 3.0;
 constexpr double kRimHeight_m = 3.4;
 
 StripTypeId addStrip(Show& show, const std::string& name, const std::string& order, double perMetre,
-                     double volts, double channel_ma) {
+                     double volts, double channel_ma, StripBuild build = StripBuild::Reel) {
   StripType strip;
   strip.id = show.newId<StripTypeId>();
   strip.name = name;
@@ -21,6 +21,7 @@ StripTypeId addStrip(Show& show, const std::string& name, const std::string& ord
   strip.pixelsPerMetre = perMetre;
   strip.volts = volts;
   strip.channel_ma = channel_ma;
+  strip.build = build;
   put(show.stripTypes, strip);
   return strip.id;
 }
@@ -77,8 +78,8 @@ void addColumn(Show& show, StripTypeId strip) {
 }  // namespace
 
 void addPieces(Show& show) {
-  const StripTypeId meadow = addStrip(show, "Meadow 10 mm", "GRB", 60, 5, 12);
-  const StripTypeId heron = addStrip(show, "Heron panel", "RGB", 60, 5, 8);
+  const StripTypeId meadow = addStrip(show, "Meadow 10 mm", "GRB", 60, 5, 12, StripBuild::String);
+  const StripTypeId heron = addStrip(show, "Heron panel", "RGB", 60, 5, 8, StripBuild::Panel);
   const StripTypeId flood = addStrip(show, "Barn flood", "RGB", 1, 12, 700);
   const StripTypeId uplight = addStrip(show, "Willow uplight", "RGBW", 1, 12, 300);
   addFixture(show, "Canopy rim", meadow, {{0, 0, kRimHeight_m}, {}},

@@ -45,10 +45,12 @@ void Universes::merge(Universe& universe, Instant now) {
   int highest = -1;
   for (const Source& source : universe.sources) highest = std::max(highest, source.priority);
   if (highest < 0) return;
+  const auto before = universe.values;
   universe.values.fill(0);
   for (const Source& source : universe.sources)
     for (std::size_t i = 0; i < universe.values.size() && source.priority == highest; ++i)
       universe.values[i] = std::max(universe.values[i], source.values[i]);
+  if (universe.values != before) universe.changedAt = now;
 }
 
 void Universes::accept(const std::string& protocol, const std::string& sender, const DataPacket& packet,
@@ -119,6 +121,9 @@ nlohmann::json Universes::toJson() const {
                     {"sequence", universe.sequence},
                     {"terminated", universe.terminated},
                     {"sources", universe.sources.size()},
+                    {"changed_us", std::chrono::duration_cast<std::chrono::microseconds>(
+                                       universe.changedAt.time_since_epoch())
+                                       .count()},
                     {"source", universe.source}});
   return list;
 }

@@ -47,6 +47,8 @@ class Universes {
     std::uint8_t sequence = 0;
     bool terminated = false;
     std::string source;
+    /// When the values last became other ones.
+    Instant changedAt = {};
   };
   static void merge(Universe& universe, Instant now);
   /// The universe, or null for one too many.

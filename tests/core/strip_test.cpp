@@ -4,6 +4,7 @@
 #include "carousel/carousel.h"
 #include <gtest/gtest.h>
 
+#include "core/edit/planedits.h"
 #include "core/show/cutlist.h"
 
 namespace chispa {
@@ -83,6 +84,38 @@ TEST(Grid, DataPassesOverHolesAndStopsWhereTheLastRowEnds) {
   EXPECT_EQ(matrixCells(grid), (std::vector<GridCell>{{0, 0}, {0, 2}, {1, 2}, {1, 1}}));
   EXPECT_EQ(pixelCount(Shape(grid)), 4);
   EXPECT_EQ(localPositions(grid).size(), 4u);
+}
+
+TEST(OffReel, TellsPiecesWhoseLedsStandOtherwise) {
+  Show show;
+  StripType type;
+  type.id = show.newId<StripTypeId>();
+  type.pixelsPerMetre = 60;
+  type.pixelsPerCut = 3;
+  put(show.stripTypes, type);
+  // The rim of a roof: 300 pixels on 18.85 m; a strip of 60 a metre has them on 5 m.
+  Fixture rim{show.newId<FixtureId>(), "Rim", type.id, {}, {{"r", ArcShape{300, 3, 0, 360}, {}}}};
+  const auto off = offReel(show, rim);
+  ASSERT_TRUE(off);
+  EXPECT_EQ(off->pixels, 300);
+  EXPECT_NEAR(off->length_m, 18.85, 0.01);
+  EXPECT_NEAR(off->reel_m, 5, 1e-9);
+  EXPECT_EQ(off->fits % 3, 0) << "to a whole cut";
+  EXPECT_NEAR(off->fits, 18.85 * 60, 3);
+  const Fixture line{show.newId<FixtureId>(), "Line", type.id, {}, {{"l", LineShape{120, 1 / 60.0}, {}}}};
+  EXPECT_FALSE(offReel(show, line));
+  // A grid is looked at strip by strip.
+  const Fixture grid{show.newId<FixtureId>(), "Grid", type.id, {}, {{"g", GridShape{30, 8, 0.05, 0.1}, {}}}};
+  EXPECT_TRUE(offReel(show, grid));
+  for (const StripBuild build : {StripBuild::String, StripBuild::Panel}) {
+    changeItem(show.stripTypes, type.id, [build](StripType& s) { s.build = build; });
+    EXPECT_FALSE(offReel(show, rim));
+  }
+}
+
+TEST(OffReel, TheDemoIsPhysicallyTrue) {
+  const Show show = demo::carousel();
+  for (const auto& fixture : show.fixtures) EXPECT_FALSE(offReel(show, *fixture)) << fixture->name;
 }
 
 TEST(CutList, LikePiecesAreCountedTogether) {

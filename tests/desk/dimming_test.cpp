@@ -105,6 +105,24 @@ TEST_F(DimmingTest, ChipsAreDescribedByTheirWavelengths) {
   EXPECT_TRUE(strip().chips);
 }
 
+TEST_F(DimmingTest, APieceThatNoReelHasIsTold) {
+  selection_.select(strip().id);
+  settle();
+  choose("stripBuild", QStringLiteral("on a reel"));
+  EXPECT_EQ(strip().build, StripBuild::Reel);
+  selection_.select(FixtureIds{lamp().id});
+  settle();
+  const auto told = [this] {
+    for (const QLabel* label : window_.findChildren<QLabel*>())
+      if (label->isVisible() && label->text().contains(QStringLiteral("wire between"))) return true;
+    return false;
+  };
+  EXPECT_TRUE(told());
+  document_.undo();
+  settle();
+  EXPECT_FALSE(told());
+}
+
 TEST_F(DimmingTest, AKindOfStripIsSearchedAndTaken) {
   const Show before = show();
   selection_.clear();

@@ -6,6 +6,7 @@
 #include <locale>
 #include <sstream>
 #include <string>
+#include <vector>
 
 namespace chispa {
 namespace {
@@ -56,6 +57,18 @@ Chromaticity bell(double peak_nm, double width_nm) {
   return chromaticityOf(sum);
 }
 
+constexpr double kLocusStep_nm = 0.1;
+
+/// The direction in which light of one wavelength lies as seen from white, by steps of the wavelength.
+std::vector<double> locusDirections() {
+  std::vector<double> directions;
+  for (double nm = kFirst_nm; nm <= kLast_nm; nm += kLocusStep_nm) {
+    const Chromaticity pure = chromaticityOf(observer(nm));
+    directions.push_back(std::atan2(pure.y - kD65.y, pure.x - kD65.x));
+  }
+  return directions;
+}
+
 }  // namespace
 
 Chromaticity chromaticityOfTemperature(double kelvin) {
@@ -97,14 +110,12 @@ std::optional<double> dominantWavelength(Chromaticity at) {
   const double dx = at.x - kD65.x, dy = at.y - kD65.y;
   constexpr double kWhite = 0.005;
   if (std::hypot(dx, dy) < kWhite) return std::nullopt;
-  // The direction of pure light as seen from white turns one way with the wavelength.
   const double wanted = std::atan2(dy, dx);
   double best_nm = 0, nearest = 10;
-  for (double nm = kFirst_nm; nm <= kLast_nm; nm += 0.1) {
-    const Chromaticity pure = chromaticityOf(observer(nm));
-    const double off =
-        std::abs(std::remainder(std::atan2(pure.y - kD65.y, pure.x - kD65.x) - wanted, 2 * M_PI));
-    if (off < nearest) nearest = off, best_nm = nm;
+  static const std::vector<double> directions = locusDirections();
+  for (std::size_t i = 0; i < directions.size(); ++i) {
+    const double off = std::abs(std::remainder(directions[i] - wanted, 2 * M_PI));
+    if (off < nearest) nearest = off, best_nm = kFirst_nm + static_cast<double>(i) * kLocusStep_nm;
   }
   constexpr double kPurple = 0.02;
   return nearest < kPurple ? std::optional(std::round(best_nm * 10) / 10) : std::nullopt;

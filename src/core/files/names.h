@@ -27,6 +27,11 @@ struct EnumNames<GridRuns> {
       {{GridRuns::AlongRows, "rows"}, {GridRuns::AlongColumns, "columns"}}};
 };
 template <>
+struct EnumNames<StripBuild> {
+  static constexpr std::array<std::pair<StripBuild, std::string_view>, 3> table{
+      {{StripBuild::Reel, "reel"}, {StripBuild::String, "string"}, {StripBuild::Panel, "panel"}}};
+};
+template <>
 struct EnumNames<StringWay> {
   static constexpr std::array<std::pair<StringWay, std::string_view>, 3> table{
       {{StringWay::Forth, "forth"}, {StringWay::Back, "back"}, {StringWay::Serpentine, "serpentine"}}};

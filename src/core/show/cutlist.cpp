@@ -49,6 +49,20 @@ std::vector<Piece> piecesOf(const Shape& shape) {
 
 }  // namespace
 
+std::optional<OffReel> offReel(const Show& show, const Fixture& fixture) {
+  constexpr double kAgrees = 0.02;
+  const StripType& strip = stripTypeOf(show, fixture);
+  if (strip.build != StripBuild::Reel) return std::nullopt;
+  for (const Segment& segment : fixture.segments)
+    for (const Piece& piece : piecesOf(segment.shape)) {
+      const double reel_m = piece.pixels / strip.pixelsPerMetre;
+      if (piece.pixels < 2 || std::abs(piece.length_m - reel_m) <= kAgrees * reel_m) continue;
+      const auto fits = static_cast<int>(std::lround(piece.length_m * strip.pixelsPerMetre));
+      return OffReel{piece.pixels, piece.length_m, reel_m, cuttableCount(strip, fits)};
+    }
+  return std::nullopt;
+}
+
 std::vector<CutPiece> cutList(const Show& show) {
   std::vector<CutPiece> list;
   for (const auto& strip : show.stripTypes) {

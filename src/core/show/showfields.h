@@ -210,6 +210,7 @@ void describe(V& v, Is<StripType> auto& s) {
   v.number("ohms_per_metre", s.ohmsPerMetre, 0.0, 100.0, &plain.ohmsPerMetre);
   v.object("white", s.white, &plain.white);
   v.number("fades_below_v", s.fadesBelow_v, 0.0, 400.0, &plain.fadesBelow_v);
+  v.word("build", s.build, &plain.build);
   v.maybe("chips", s.chips, [](auto& w, const char* key, auto& value) { w.object(key, value); });
 }
 

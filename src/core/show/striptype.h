@@ -9,6 +9,13 @@
 
 namespace chispa {
 
+/// How the LEDs of a strip type are held.
+enum class StripBuild {
+  Reel,    ///< on a strip from a reel: they stand as the reel has them
+  String,  ///< single pixels with wire between: as far apart as the maker puts them
+  Panel,   ///< on boards: as the board has them
+};
+
 /// What a reel of strip is.
 struct StripType {
   StripTypeId id;
@@ -35,6 +42,7 @@ struct StripType {
   double fadesBelow_v = 0;
   /// The colours of its chips, where they are known; else they are taken as a screen's.
   std::optional<ChipColours> chips = {};
+  StripBuild build = StripBuild::Reel;
 
   bool operator==(const StripType&) const = default;
 

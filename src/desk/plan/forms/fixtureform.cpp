@@ -4,6 +4,7 @@
 #include "core/edit/arrange.h"
 #include "core/edit/segmentedits.h"
 #include "core/shape/order.h"
+#include "core/show/cutlist.h"
 #include "core/show/limits.h"
 #include "core/wire/current.h"
 #include "core/wire/patch.h"
@@ -439,6 +440,10 @@ class FixtureForm {
       form_.addNote([session = session_, id = ids_.front()]() -> std::optional<QString> {
         return wiredText(session.show(), id);
       });
+    if (isOne())
+      form_.addNote([session = session_, id = ids_.front()]() -> std::optional<QString> {
+        return reelText(session.show(), id);
+      });
     form_.addFact(Form::tr("Strip needed"), [session = session_, ids = ids_]() -> std::optional<QString> {
       double metres = 0;
       for (const FixtureId id : ids)
@@ -452,6 +457,22 @@ class FixtureForm {
           amps += fullWhite_a(stripTypeOf(session.show(), *f), pixelCount(*f));
       return ampsText(amps);
     });
+  }
+
+  /// Where LEDs do not stand as their reel has them, and what may be done.
+  static std::optional<QString> reelText(const Show& show, FixtureId id) {
+    const Fixture* fixture = chispa::find(show.fixtures, id);
+    const auto off = fixture ? offReel(show, *fixture) : std::nullopt;
+    if (!off) return std::nullopt;
+    const StripType& strip = stripTypeOf(show, *fixture);
+    return Form::tr(
+               "⚠ %1 pixels on %2, but “%3” has them on %4. Give it a strip type of %5 pixels a metre, or %6 "
+               "pixels; or "
+               "cut the strip and put wire between, and say so in its type (single, with wire between).")
+        .arg(off->pixels)
+        .arg(lengthText(off->length_m), text(strip.name), lengthText(off->reel_m))
+        .arg(QString::number(off->pixels / off->length_m, 'g', 4))
+        .arg(off->fits);
   }
 
   /// "port 2 of Rim box · universe 2 : 1" of a fixture's first pixel on the wire.

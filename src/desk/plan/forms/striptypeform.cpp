@@ -145,6 +145,13 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
   addChips(*form, get, change);
   form->addHeading(Form::tr("How it is built"));
   form->addChoice(
+      "stripBuild", Form::tr("Its LEDs are"),
+      {Form::tr("on a reel"), Form::tr("single, with wire between"), Form::tr("on panels")},
+      [get]() -> std::optional<int> { return get() ? static_cast<int>(get()->build) : 0; },
+      [change](int v) {
+        change(Form::tr("build"), [v](StripType& s) { s.build = static_cast<StripBuild>(v); });
+      });
+  form->addChoice(
       "stripBits", Form::tr("A colour takes"),
       {Form::tr("one channel (8 bit)"), Form::tr("two channels (16 bit)")},
       [get]() -> std::optional<int> { return get() && get()->channelBits == 16 ? 1 : 0; },
