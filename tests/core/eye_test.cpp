@@ -200,9 +200,16 @@ Sightings watch(
 
 constexpr double kStep_s = 0.15;
 
+/// As the program itself lets LEDs blink.
+SpotterSettings atKnownSteps() {
+  SpotterSettings settings;
+  settings.step_s = kStep_s;
+  return settings;
+}
+
 TEST(Spotter, LightThatWasOnBeforeTheBlinkingIsNoMark) {
   for (const double before_s : {0.45, 0.8}) {
-    Spotter spotter(100, {});
+    Spotter spotter(100, atKnownSteps());
     const BlinkCode code = spotter.code();
     const double end_s = before_s + (2 * roundSteps(code.bits()) + kMarkSteps + 1) * kStep_s;
     const auto seen = watch(
@@ -222,7 +229,7 @@ TEST(Spotter, LightThatWasOnBeforeTheBlinkingIsNoMark) {
 TEST(Spotter, RoundsInWhichTheLightWasHeldUpAreLeftOut) {
   for (const bool isCaughtUp : {true, false})
     for (const double held_s : {0.4, 2.0}) {
-      Spotter spotter(100, {});
+      Spotter spotter(100, atKnownSteps());
       const BlinkCode code = spotter.code();
       // While words are shown, or while all is lit.
       const double from_s = isCaughtUp ? 1.6 : 0.5;
@@ -247,7 +254,7 @@ TEST(Spotter, RoundsInWhichTheLightWasHeldUpAreLeftOut) {
 /// Light, camera and program stand still together for 0.8 s in each 5.1 s, as on a laptop that is short of
 /// everything: each round lacks some of its places, another has them.
 TEST(Spotter, RoundsWithGapsFillEachOther) {
-  Spotter spotter(100, {});
+  Spotter spotter(100, atKnownSteps());
   const BlinkCode code = spotter.code();
   const double end_s = (4 * roundSteps(code.bits()) + kMarkSteps + 1) * kStep_s;
   const auto seen = watch(

@@ -81,8 +81,17 @@ std::vector<Mark> marksIn(std::span<const double> brightness, std::span<const Fr
   return marks;
 }
 
-/// The length of a step if a round of `steps` lies between two marks; nothing if it cannot.
-std::optional<double> stepBetween(const Mark& from, const Mark& to, int steps) {
+/// The length of a step as the longest mark tells it: what is lit longest are the marks.
+double stepOfLongest(const std::vector<Mark>& marks) {
+  double longest_s = 0;
+  for (const Mark& mark : marks)
+    if (mark.begins_s && mark.ends_s) longest_s = std::max(longest_s, *mark.ends_s - *mark.begins_s);
+  return longest_s / kLitMarkSteps;
+}
+
+/// The length of a step if a round of `steps`, each about `wanted_s` long, lies between two marks; nothing if
+/// it cannot.
+std::optional<double> stepBetween(const Mark& from, const Mark& to, int steps, double wanted_s) {
   double step_s = 0;
   if (from.begins_s && to.begins_s)
     step_s = (*to.begins_s - *from.begins_s) / steps;
@@ -95,11 +104,13 @@ std::optional<double> stepBetween(const Mark& from, const Mark& to, int steps) {
   else
     return std::nullopt;
   // Pulses of one or two steps are words, and what is lit for longer is none of ours.
-  const auto isOurs = [step_s](const Mark& mark) {
+  const auto isOurs = [wanted_s](const Mark& mark) {
     if (!mark.begins_s || !mark.ends_s) return true;
-    const double lit = (*mark.ends_s - *mark.begins_s) / step_s;
+    const double lit = (*mark.ends_s - *mark.begins_s) / wanted_s;
     return lit > 0.75 * kLitMarkSteps && lit < 1.3 * kLitMarkSteps;
   };
+  constexpr double kAgrees = 0.15;
+  if (std::abs(step_s - wanted_s) > kAgrees * wanted_s) return std::nullopt;
   return isOurs(from) && isOurs(to) ? std::optional(step_s) : std::nullopt;
 }
 
@@ -149,20 +160,23 @@ std::vector<double> SpotBrightness::all() const {
   return brightness;
 }
 
-std::vector<Round> findRounds(std::span<const double> brightness, std::span<const Frame> frames, int bits) {
+std::vector<Round> findRounds(std::span<const double> brightness, std::span<const Frame> frames, int bits,
+                              double step_s) {
   const auto marks = marksIn(brightness, frames);
+  const double wanted_s = step_s > 0 ? step_s : stepOfLongest(marks);
   std::vector<Round> rounds;
   for (std::size_t i = 0; i < marks.size();) {
     // The next that is as far away as the marks' own length says; what is lit between them is no mark.
     std::size_t next = i + 1;
-    std::optional<double> step_s;
-    while (next < marks.size() && !(step_s = stepBetween(marks[i], marks[next], roundSteps(bits)))) ++next;
-    if (step_s) {
+    std::optional<double> found_s;
+    while (next < marks.size() && !(found_s = stepBetween(marks[i], marks[next], roundSteps(bits), wanted_s)))
+      ++next;
+    if (found_s) {
       const double begins_s =
-          marks[i].begins_s.value_or(marks[i].ends_s.value_or(0) - kLitMarkSteps * *step_s);
-      rounds.push_back({begins_s + (kLitMarkSteps + 1) * *step_s, *step_s});
+          marks[i].begins_s.value_or(marks[i].ends_s.value_or(0) - kLitMarkSteps * *found_s);
+      rounds.push_back({begins_s + (kLitMarkSteps + 1) * *found_s, *found_s});
     }
-    i = step_s ? next : i + 1;
+    i = found_s ? next : i + 1;
   }
   return rounds;
 }

@@ -270,7 +270,7 @@ void Spotter::finish() {
 }
 
 void Spotter::workIn(bool isEnd) {
-  const auto rounds = findRounds(brightness_.all(), held_, code_.bits());
+  const auto rounds = findRounds(brightness_.all(), held_, code_.bits(), settings_.step_s);
   double done_s = -1e18;
   for (const Round& round : rounds) {
     const auto changes = changesIn(round, held_, settings_.area, code_.bits());

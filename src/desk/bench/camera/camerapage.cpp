@@ -257,7 +257,8 @@ eye::SpotterSettings CameraPage::settings() const {
           smallest_->value() > 0 ? smallest_->value() : own.smallest_px,
           largest_->value(),
           static_cast<double>(nearest_->value()),
-          view_->area()};
+          view_->area(),
+          sourceKind() == kFiles ? 0 : hold_->value()};
 }
 
 void CameraPage::startCapture(std::vector<int> onlyThese) {
