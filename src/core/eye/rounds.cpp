@@ -3,9 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <optional>
 
-#include "core/base/median.h"
 #include "core/eye/blinkcode.h"
 #include "core/eye/cvpicture.h"
 
@@ -43,75 +41,14 @@ std::vector<LitRun> litRuns(std::span<const double> brightness) {
   return runs;
 }
 
-/// The instant between the frame before `i` and frame `i` at which half of the change has passed; nothing if
-/// no frame was taken about then.
-std::optional<double> edgeAt(std::span<const double> brightness, std::span<const Frame> frames, std::size_t i,
-                             double usual_s) {
-  constexpr double kHalf = 0.5;
-  constexpr double kMostFrames = 2.5;
-  if (i == 0 || i >= frames.size()) return std::nullopt;
-  const double gap_s = frames[i].time_s - frames[i - 1].time_s;
-  if (gap_s > kMostFrames * usual_s) return std::nullopt;
+/// The instant between the frame before `i` and frame `i` at which half of the change has passed.
+double edgeAt(std::span<const double> brightness, std::span<const Frame> frames, std::size_t i, double half) {
+  if (i == 0 || i >= frames.size()) return frames[std::min(i, frames.size() - 1)].time_s;
   const double before = brightness[i - 1];
   const double after = brightness[i];
   const double share =
-      std::abs(after - before) < 1e-6 ? 0.5 : std::clamp((kHalf - before) / (after - before), 0.0, 1.0);
-  return frames[i - 1].time_s + share * gap_s;
-}
-
-/// When all was lit for three steps, as far as frames were taken then.
-struct Mark {
-  std::optional<double> begins_s;
-  std::optional<double> ends_s;
-};
-
-std::vector<Mark> marksIn(std::span<const double> brightness, std::span<const Frame> frames) {
-  std::vector<double> gaps;
-  for (std::size_t i = 1; i < frames.size(); ++i) gaps.push_back(frames[i].time_s - frames[i - 1].time_s);
-  const double usual_s = median(gaps);
-  std::vector<Mark> marks;
-  for (const LitRun& run : litRuns(brightness)) {
-    // What was lit from the first frame on may have been lit since long ago; what still is may just have
-    // begun.
-    if (run.first == 0) continue;
-    const auto ends_s = run.end == frames.size() ? std::optional(frames.back().time_s)
-                                                 : edgeAt(brightness, frames, run.end, usual_s);
-    marks.push_back({edgeAt(brightness, frames, run.first, usual_s), ends_s});
-  }
-  return marks;
-}
-
-/// The length of a step as the longest mark tells it: what is lit longest are the marks.
-double stepOfLongest(const std::vector<Mark>& marks) {
-  double longest_s = 0;
-  for (const Mark& mark : marks)
-    if (mark.begins_s && mark.ends_s) longest_s = std::max(longest_s, *mark.ends_s - *mark.begins_s);
-  return longest_s / kLitMarkSteps;
-}
-
-/// The length of a step if a round of `steps`, each about `wanted_s` long, lies between two marks; nothing if
-/// it cannot.
-std::optional<double> stepBetween(const Mark& from, const Mark& to, int steps, double wanted_s) {
-  double step_s = 0;
-  if (from.begins_s && to.begins_s)
-    step_s = (*to.begins_s - *from.begins_s) / steps;
-  else if (from.ends_s && to.ends_s)
-    step_s = (*to.ends_s - *from.ends_s) / steps;
-  else if (from.begins_s && to.ends_s)
-    step_s = (*to.ends_s - *from.begins_s) / (steps + kLitMarkSteps);
-  else if (from.ends_s && to.begins_s)
-    step_s = (*to.begins_s - *from.ends_s) / (steps - kLitMarkSteps);
-  else
-    return std::nullopt;
-  // Pulses of one or two steps are words, and what is lit for longer is none of ours.
-  const auto isOurs = [wanted_s](const Mark& mark) {
-    if (!mark.begins_s || !mark.ends_s) return true;
-    const double lit = (*mark.ends_s - *mark.begins_s) / wanted_s;
-    return lit > 0.75 * kLitMarkSteps && lit < 1.3 * kLitMarkSteps;
-  };
-  constexpr double kAgrees = 0.15;
-  if (std::abs(step_s - wanted_s) > kAgrees * wanted_s) return std::nullopt;
-  return isOurs(from) && isOurs(to) ? std::optional(step_s) : std::nullopt;
+      std::abs(after - before) < 1e-6 ? 0.5 : std::clamp((half - before) / (after - before), 0.0, 1.0);
+  return frames[i - 1].time_s + share * (frames[i].time_s - frames[i - 1].time_s);
 }
 
 }  // namespace
@@ -160,23 +97,22 @@ std::vector<double> SpotBrightness::all() const {
   return brightness;
 }
 
-std::vector<Round> findRounds(std::span<const double> brightness, std::span<const Frame> frames, int bits,
-                              double step_s) {
-  const auto marks = marksIn(brightness, frames);
-  const double wanted_s = step_s > 0 ? step_s : stepOfLongest(marks);
+std::vector<Round> findRounds(std::span<const double> brightness, std::span<const Frame> frames, int bits) {
   std::vector<Round> rounds;
-  for (std::size_t i = 0; i < marks.size();) {
-    // The next that is as far away as the marks' own length says; what is lit between them is no mark.
-    std::size_t next = i + 1;
-    std::optional<double> found_s;
-    while (next < marks.size() && !(found_s = stepBetween(marks[i], marks[next], roundSteps(bits), wanted_s)))
-      ++next;
-    if (found_s) {
-      const double begins_s =
-          marks[i].begins_s.value_or(marks[i].ends_s.value_or(0) - kLitMarkSteps * *found_s);
-      rounds.push_back({begins_s + (kLitMarkSteps + 1) * *found_s, *found_s});
-    }
-    i = found_s ? next : i + 1;
+  const auto runs = litRuns(brightness);
+  std::vector<double> lengths;
+  for (const LitRun& run : runs) lengths.push_back(frames[run.end - 1].time_s - frames[run.first].time_s);
+  const double longest = lengths.empty() ? 0 : *std::max_element(lengths.begin(), lengths.end());
+  // A mark begins where it is half lit.
+  std::vector<double> marks;
+  for (std::size_t i = 0; i < runs.size(); ++i)
+    if (lengths[i] > 0.6 * longest) marks.push_back(edgeAt(brightness, frames, runs[i].first, 0.5));
+  for (std::size_t i = 0; i + 1 < marks.size(); ++i) {
+    const double step = (marks[i + 1] - marks[i]) / roundSteps(bits);
+    const double lit = longest / kLitMarkSteps;
+    // A mark that was missed makes two rounds look like one.
+    if (step < 0.6 * lit || step > 1.7 * lit) continue;
+    rounds.push_back({marks[i] + (kLitMarkSteps + 1) * step, step});
   }
   return rounds;
 }

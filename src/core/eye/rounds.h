@@ -36,9 +36,7 @@ class SpotBrightness {
 };
 
 /// Finds the whole rounds in a stream of frames by what they show, where all spots are lit three steps long,
-/// between dark ones. Neither the camera's lag nor its rate need be known. `bits` is the length of the words,
-/// `step_s` that of a step, about, where it is known; else 0.
-std::vector<Round> findRounds(std::span<const double> brightness, std::span<const Frame> frames, int bits,
-                              double step_s = 0);
+/// between dark ones. Neither the camera's lag nor its rate need be known. `bits` is the length of the words.
+std::vector<Round> findRounds(std::span<const double> brightness, std::span<const Frame> frames, int bits);
 
 }  // namespace chispa::eye

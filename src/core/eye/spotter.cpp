@@ -20,7 +20,7 @@ constexpr double kWide_px = 12;
 constexpr double kNearest_px = 0.4;
 /// Least share of the light that changed in a round that must change as some LED's word says. Where LEDs
 /// overlap no word is read; out of step hardly any is.
-constexpr double kLeastRead = 0.3;
+constexpr double kLeastRead = 0.1;
 /// Frames between looks for a whole round.
 constexpr std::size_t kLookEvery = 45;
 
@@ -270,7 +270,7 @@ void Spotter::finish() {
 }
 
 void Spotter::workIn(bool isEnd) {
-  const auto rounds = findRounds(brightness_.all(), held_, code_.bits(), settings_.step_s);
+  const auto rounds = findRounds(brightness_.all(), held_, code_.bits());
   double done_s = -1e18;
   for (const Round& round : rounds) {
     const auto changes = changesIn(round, held_, settings_.area, code_.bits());

@@ -23,8 +23,6 @@ struct SpotterSettings {
   /// Two LEDs nearer to each other than this cannot both be sure.
   double nearest_px = 0;
   Area area = {};
-  /// How long a step of the blinking is, about, in seconds; 0 where nobody knows.
-  double step_s = 0;
 };
 
 /// Finds LEDs that blink their words (blinkcode.h) in the frames of a camera, live or from files. Frames are

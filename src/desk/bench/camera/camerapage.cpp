@@ -257,8 +257,7 @@ eye::SpotterSettings CameraPage::settings() const {
           smallest_->value() > 0 ? smallest_->value() : own.smallest_px,
           largest_->value(),
           static_cast<double>(nearest_->value()),
-          view_->area(),
-          sourceKind() == kFiles ? 0 : hold_->value()};
+          view_->area()};
 }
 
 void CameraPage::startCapture(std::vector<int> onlyThese) {
