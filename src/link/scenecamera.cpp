@@ -41,18 +41,10 @@ class SceneCamera final : public eye::FrameSource {
     std::this_thread::sleep_until(due_);
     due_ += std::chrono::nanoseconds(static_cast<std::int64_t>(1e9 / camera_.spoils().framesPerSecond));
     due_ = std::max(due_, Clock::now());
-    // The light is that of some instant while the nodes were asked. When they took long to answer nobody
-    // knows which: such a picture is lost, as a busy camera loses them.
-    const double period_s = 1 / camera_.spoils().framesPerSecond;
-    constexpr int kMostLost = 10;
-    double middle_s = 0;
-    for (int lost = 0; lost < kMostLost; ++lost) {
-      const double began_s = now_s();
-      for (auto& [place, node] : nodes_) look(node);
-      const double took_s = now_s() - began_s;
-      middle_s = began_s + took_s / 2;
-      if (took_s < period_s) break;
-    }
+    // The light is that of some instant while the nodes were asked.
+    const double began_s = now_s();
+    for (auto& [place, node] : nodes_) look(node);
+    const double middle_s = (began_s + now_s()) / 2;
     return eye::Frame{camera_.take(light_, middle_s), middle_s + camera_.spoils().lag_s};
   }
   bool isLive() const override { return true; }
