@@ -47,8 +47,8 @@ class Registers {
 
 class ProgramWriter {
  public:
-  ProgramWriter(Graph& graph, const std::array<Term, 3>& light, const CellPixels& pixels, const Response& response,
-                Blob& blob)
+  ProgramWriter(Graph& graph, const std::array<Term, 3>& light, const CellPixels& pixels,
+                const Response& response, Blob& blob)
       : graph_(graph), light_(light), pixels_(pixels), response_(response), blob_(blob) {}
 
   std::optional<WrittenProgram> write() {
@@ -370,9 +370,7 @@ class ProgramWriter {
   /// The largest error of straight lines between every so many entries, in what the strip is told.
   double errorOf(const BoardPalette& colours, std::size_t segments) {
     const std::size_t step = (colours.entries.size() - 1) / segments;
-    const auto told = [this](double light) {
-      return response_.valueOf(light);
-    };
+    const auto told = [this](double light) { return response_.valueOf(light); };
     double worst = 0;
     for (std::size_t i = 0; i < colours.entries.size(); ++i) {
       const std::size_t low = std::min(i / step, segments - 1) * step;

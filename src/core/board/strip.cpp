@@ -60,7 +60,9 @@ Result<BoardStrip> BoardStrip::of(const Show& show, const PixelMap& map, const s
                    "Choose fixtures of another strip."};
   strip.order_ = type.order;
   strip.response_ = type.response;
-  strip.mix_ = {type.white, type.mix().hasWhite};
+  // The board's player knows the white point, not the colours of chips.
+  strip.mix_ = type.mix();
+  strip.mix_.colours.reset();
   strip.channel_ma_ = type.channel_ma;
   strip.volts_ = type.volts;
   if (strip.byteCount() > kMostBytes)

@@ -8,6 +8,7 @@
 #include <Eigen/Dense>
 
 #include "core/base/clones.h"
+#include "core/colour/chipbalance.h"
 
 namespace chispa {
 namespace {
@@ -15,21 +16,16 @@ namespace {
 /// Steps of the table along red, and along green.
 constexpr int kSide = 64;
 
-Eigen::Matrix3d columnsOf(const std::array<Chromaticity, 3>& primaries) {
+/// XYZ of the light of three primaries with daylight between them, counted so that 1, 1, 1 is D65 of
+/// luminance 1.
+Eigen::Matrix3d balanced(const std::array<Chromaticity, 3>& primaries) {
+  const auto luminances = *daylightLuminances(primaries);
   Eigen::Matrix3d columns;
   for (int i = 0; i < 3; ++i) {
-    const auto xyz = xyzOf(primaries[static_cast<std::size_t>(i)], 1);
-    columns.col(i) = Eigen::Vector3d(xyz[0], xyz[1], xyz[2]);
+    const auto at = static_cast<std::size_t>(i);
+    columns.col(i) = Eigen::Vector3d(xyzOf(primaries[at], luminances[at]).data());
   }
   return columns;
-}
-
-/// XYZ of the three primaries' light, counted so that 1, 1, 1 is D65 of luminance 1.
-Eigen::Matrix3d balanced(const std::array<Chromaticity, 3>& primaries) {
-  const Eigen::Matrix3d columns = columnsOf(primaries);
-  const auto white = xyzOf(kD65, 1);
-  const Eigen::Vector3d shares = columns.inverse() * Eigen::Vector3d(white[0], white[1], white[2]);
-  return columns * shares.asDiagonal();
 }
 
 std::array<float, 9> asRows(const Eigen::Matrix3d& matrix) {
@@ -59,12 +55,9 @@ Rgb held(Rgb chips) {
 bool spanWhite(const ChipColours& chips) {
   for (const Chromaticity& one : {chips.red, chips.green, chips.blue, chips.white})
     if (!(one.x >= 0 && one.y > 0.001 && one.x + one.y <= 1.001)) return false;
-  const Eigen::Matrix3d columns = columnsOf({chips.red, chips.green, chips.blue});
-  constexpr double kFlat = 1e-3;
-  if (std::abs(columns.determinant()) < kFlat) return false;
-  const auto white = xyzOf(kD65, 1);
-  const Eigen::Vector3d shares = columns.inverse() * Eigen::Vector3d(white[0], white[1], white[2]);
-  return shares.minCoeff() > kFlat;
+  constexpr double kLeast = 1e-3;
+  const auto shares = daylightLuminances({chips.red, chips.green, chips.blue});
+  return shares && std::all_of(shares->begin(), shares->end(), [](double share) { return share > kLeast; });
 }
 
 ChipMap::ChipMap(const ChipColours& chips) : chips_(spanWhite(chips) ? chips : ChipColours{}) {
@@ -72,8 +65,8 @@ ChipMap::ChipMap(const ChipColours& chips) : chips_(spanWhite(chips) ? chips : C
   const Eigen::Matrix3d fromSrgb = balanced(kSrgbPrimaries);
   toChips_ = asRows(fromChips.inverse() * fromSrgb);
   toSrgb_ = asRows(fromSrgb.inverse() * fromChips);
-  const auto white = xyzOf(chips_.white, chips_.whiteLight);
-  const Eigen::Vector3d like = fromChips.inverse() * Eigen::Vector3d(white[0], white[1], white[2]);
+  const Eigen::Vector3d like =
+      fromChips.inverse() * Eigen::Vector3d(xyzOf(chips_.white, chips_.whiteLight).data());
   whiteChip_ = held({static_cast<float>(like[0]), static_cast<float>(like[1]), static_cast<float>(like[2])});
   table_.resize((kSide + 1) * (kSide + 1));
   for (int g = 0; g <= kSide; ++g)

@@ -158,8 +158,15 @@ cv::Mat meanLight(std::span<const Frame> frames, const Area& area, double from_s
   return sum;
 }
 
-/// The change between the two halves of each place of the words in one round; empty where a half has no
-/// frame.
+/// The change of what is small: what is wide is the room's.
+cv::Mat withoutWide(const cv::Mat& change) {
+  cv::Mat wide;
+  cv::blur(change, wide, {static_cast<int>(2 * kWide_px + 1), static_cast<int>(2 * kWide_px + 1)});
+  return change - wide;
+}
+
+/// The change of what is small between the two halves of each place of the words in one round; empty where a
+/// half has no frame.
 std::vector<cv::Mat> changesIn(const Round& round, std::span<const Frame> frames, const Area& area,
                                int bits) {
   std::vector<cv::Mat> changes(static_cast<std::size_t>(bits));
@@ -171,24 +178,15 @@ std::vector<cv::Mat> changesIn(const Round& round, std::span<const Frame> frames
           meanLight(frames, area, begin_s + kEdge * round.step_s, begin_s + (1 - kEdge) * round.step_s);
     }
     if (!halves[0].empty() && !halves[1].empty())
-      changes[static_cast<std::size_t>(j)] = halves[0] - halves[1];
+      changes[static_cast<std::size_t>(j)] = withoutWide(halves[0] - halves[1]);
   }
   return changes;
-}
-
-/// The change of what is small: what is wide is the room's.
-cv::Mat withoutWide(const cv::Mat& change) {
-  cv::Mat wide;
-  cv::blur(change, wide, {static_cast<int>(2 * kWide_px + 1), static_cast<int>(2 * kWide_px + 1)});
-  return change - wide;
 }
 
 /// True if what blinked in a round did not blink as any word says: the light, or the camera, fell out of
 /// step.
 bool isMisread(const std::vector<cv::Mat>& changes, const BlinkCode& code, const SpotterSettings& settings) {
-  std::vector<cv::Mat> small;
-  for (const cv::Mat& change : changes) small.push_back(change.empty() ? change : withoutWide(change));
-  const Amplitude amplitude = amplitudeOf(small, settings);
+  const Amplitude amplitude = amplitudeOf(changes, settings);
   int asked = 0, read = 0;
   // Every seventh column is enough to tell.
   constexpr int kApart = 7;
@@ -196,7 +194,7 @@ bool isMisread(const std::vector<cv::Mat>& changes, const BlinkCode& code, const
     for (int x = y % kApart; x < amplitude.mean.cols; x += kApart) {
       const float usual = amplitude.mean.at<float>(y, x);
       if (static_cast<double>(usual) < amplitude.threshold) continue;
-      const PixelWord said = wordAt(small, x, y, static_cast<float>(settings.contrast) * usual);
+      const PixelWord said = wordAt(changes, x, y, static_cast<float>(settings.contrast) * usual);
       ++asked;
       if (code.isLikeSome(said.word, said.unread)) ++read;
     }
@@ -223,13 +221,13 @@ struct Spotter::Stack {
     ++rounds;
   }
 
-  /// The mean change at each place, what is wide taken out.
+  /// The mean change at each place.
   std::vector<cv::Mat> changes() const {
     std::vector<cv::Mat> all;
     for (std::size_t j = 0; j < sums.size(); ++j) {
       cv::Mat mean;
       if (counts[j] > 0) sums[j].convertTo(mean, CV_32F, 1.0 / counts[j]);
-      all.push_back(mean.empty() ? mean : withoutWide(mean));
+      all.push_back(mean);
     }
     return all;
   }

@@ -5,6 +5,7 @@
 #include <array>
 #include <stdexcept>
 
+#include "core/colour/chipbalance.h"
 #include "core/files/boundedjson.h"
 #include "core/files/fieldreader.h"
 #include "core/files/showreader.h"
@@ -49,11 +50,9 @@ StripKind kindOf(const Json& json) {
 }  // namespace
 
 Rgb daylightShares(const ChipColours& chips, Rgb light) {
-  // How much light each chip gives to white of 1.
-  const ChipMap map(chips);
-  const auto luminance = [&map](Rgb alone) { return static_cast<float>(xyzOfSrgb(map.colourOf(alone))[1]); };
-  const Rgb shares{luminance({1, 0, 0}) / light.r, luminance({0, 1, 0}) / light.g,
-                   luminance({0, 0, 1}) / light.b};
+  const auto [red, green, blue] = *daylightLuminances({chips.red, chips.green, chips.blue});
+  const Rgb shares{static_cast<float>(red) / light.r, static_cast<float>(green) / light.g,
+                   static_cast<float>(blue) / light.b};
   const float most = std::max({shares.r, shares.g, shares.b});
   const auto share = [most](float one) { return std::clamp(one / most, 0.02f, 1.f); };
   return {share(shares.r), share(shares.g), share(shares.b)};

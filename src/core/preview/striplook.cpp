@@ -20,7 +20,10 @@ float stepped(const StripType& strip, float light) {
 }  // namespace
 
 Rgb shownBy(const StripType& strip, Rgb wanted) {
-  const ChipMix mix = strip.mix();
+  return shownBy(strip, strip.mix(), wanted);
+}
+
+Rgb shownBy(const StripType& strip, const ChipMix& mix, Rgb wanted) {
   auto chips = mix.light(wanted.r, wanted.g, wanted.b);
   constexpr std::string_view kLetters = "RGBW";
   for (std::size_t i = 0; i < chips.size(); ++i)

@@ -8,5 +8,7 @@ namespace chispa {
 /// point costs light, and what is darker than its first step stays dark. Without dithering, which lies
 /// between the steps.
 Rgb shownBy(const StripType& strip, Rgb wanted);
+/// The same for many colours of one strip, whose mix() is worked out once.
+Rgb shownBy(const StripType& strip, const ChipMix& mix, Rgb wanted);
 
 }  // namespace chispa

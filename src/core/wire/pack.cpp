@@ -168,8 +168,7 @@ Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const 
     step.bytes = static_cast<std::uint8_t>(span.bytes);
     step.powerGroup = budget.groupOf(span.controller, span.port, span.bead);
     for (std::size_t c = 0; c < step.channels; ++c) step.order[c] = channelIndex(wire.order[c]);
-    step.mix = stripTypeOf(show, *fixture).mix();
-    step.mix.hasWhite = wire.order.find('W') != std::string::npos;
+    step.mix = mixOf(stripTypeOf(show, *fixture), wire);
     steps_.push_back(step);
   }
 }

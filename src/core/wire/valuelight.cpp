@@ -35,8 +35,7 @@ ValueLight::ValueLight(const Show& show, const Patch& patch, int controller) {
         resolveWire(strip, *fixture, port.settings, port.run[static_cast<std::size_t>(span.bead)].settings);
     Kind kind;
     kind.isWide = wire.bits == 16;
-    kind.mix = strip.mix();
-    kind.mix.hasWhite = wire.order.find('W') != std::string::npos;
+    kind.mix = mixOf(strip, wire);
     kind.response = wire.response;
     kind.brightness = wire.brightness;
     for (std::size_t value = 0; value < kind.light.size(); ++value)

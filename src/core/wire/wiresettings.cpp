@@ -20,6 +20,12 @@ ResolvedWire resolveWire(const StripType& strip, const Fixture& fixture, const W
   return wire;
 }
 
+ChipMix mixOf(const StripType& strip, const ResolvedWire& wire) {
+  ChipMix mix = strip.mix();
+  mix.hasWhite = wire.order.find('W') != std::string::npos;
+  return mix;
+}
+
 std::vector<WireStretch> wireStretches(int first, int count, bool reversed, int zigzag) {
   const int step = reversed ? -1 : 1;
   const int begin = reversed ? first + count - 1 : first;

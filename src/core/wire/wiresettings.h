@@ -27,6 +27,9 @@ struct ResolvedWire {
 ResolvedWire resolveWire(const StripType& strip, const Fixture& fixture, const WireSettings& port,
                          const WireSettings& bead);
 
+/// How the chips of a strip share its light where its channels are in the order of `wire`.
+ChipMix mixOf(const StripType& strip, const ResolvedWire& wire);
+
 /// Pixels of a fixture one behind the other on the wire.
 struct WireStretch {
   int first;

@@ -21,6 +21,12 @@ QString lengthText(double metres) {
   return locale.toString(metres * 1000, 'f', std::abs(metres) < 0.1 ? 1 : 0) + QStringLiteral(" mm");
 }
 
+QString wavelengthText(Chromaticity at) {
+  const auto found = dominantWavelength(at);
+  return found ? QCoreApplication::translate("format", "%1 nm").arg(*found, 0, 'f', 0)
+               : QCoreApplication::translate("format", "none");
+}
+
 QString ampsText(double amps) {
   return QLocale().toString(amps, 'f', amps < 10 ? 2 : 1) + QStringLiteral(" A");
 }

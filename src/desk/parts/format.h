@@ -3,6 +3,7 @@
 #include <QString>
 
 #include "core/base/time.h"
+#include "core/colour/chromaticity.h"
 
 namespace chispa::desk {
 
@@ -11,6 +12,8 @@ QString timeText(Micros t);
 /// Metres, or millimetres below one: "2.60 m", "16.7 mm".
 QString lengthText(double metres);
 QString ampsText(double amps);
+/// The dominant wavelength of a colour, "622 nm"; "none" for purples and white.
+QString wavelengthText(Chromaticity at);
 QString percentText(double share);
 /// `one` for a single thing, else `many` with its %1 replaced by the number.
 QString counted(qsizetype n, const QString& one, const QString& many);

@@ -118,12 +118,9 @@ void StripKindsDialog::describe() {
   QStringList lines;
   if (!kind->goodFor.empty()) lines << tr("Good for %1.").arg(text(kind->goodFor));
   if (strip.chips) {
-    const auto nm = [](Chromaticity at) {
-      const auto found = dominantWavelength(at);
-      return found ? tr("%1 nm").arg(*found, 0, 'f', 0) : tr("none");
-    };
     lines << tr("Chips: red %1, green %2, blue %3. White of daylight leaves %4 % of its light.")
-                 .arg(nm(strip.chips->red), nm(strip.chips->green), nm(strip.chips->blue))
+                 .arg(wavelengthText(strip.chips->red), wavelengthText(strip.chips->green),
+                      wavelengthText(strip.chips->blue))
                  .arg(std::lround(lightLeft(strip.white) * 100));
   }
   lines << tr("Source: %1.").arg(text(kind->source));

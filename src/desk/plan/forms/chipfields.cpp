@@ -64,16 +64,12 @@ void addChips(Form& form, const StripGet& get, const StripChange& change) {
     if (!get() || !get()->chips)
       return Form::tr(
           "Without them red, green and blue are taken as a screen’s, and colours on the strip differ from "
-          "those "
-          "that were chosen.");
-    const auto nm = [](Chromaticity at) {
-      const auto found = dominantWavelength(at);
-      return found ? Form::tr("%1 nm").arg(*found, 0, 'f', 0) : Form::tr("none");
-    };
+          "those that were chosen.");
     return Form::
         tr("Type a dominant wavelength (622 nm), a temperature (3000 K) or x and y. Now red %1, green %2, "
            "blue %3. The white chip is counted against the other three together.")
-            .arg(nm(get()->chips->red), nm(get()->chips->green), nm(get()->chips->blue));
+            .arg(wavelengthText(get()->chips->red), wavelengthText(get()->chips->green),
+                 wavelengthText(get()->chips->blue));
   });
 }
 

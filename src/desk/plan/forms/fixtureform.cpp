@@ -416,14 +416,11 @@ class FixtureForm {
   void addDimming() {
     form_.addHeading(Form::tr("Dimming"));
     const auto get = rows_.common<std::optional<Response>>([](const Fixture& f) { return f.response; });
-    const auto change = [this](const QString& name) {
-      return rows_.changeFixtures<std::optional<Response>>(
-          name, [](Fixture& f, const std::optional<Response>& own) { f.response = own; });
-    };
+    const auto change = rows_.changeFixtures<std::optional<Response>>(
+        Form::tr("dimming curve"), [](Fixture& f, const std::optional<Response>& own) { f.response = own; });
     addOwnResponse(form_, QStringLiteral("fixture"),
                    {[get] { return get().value_or(std::nullopt); },
-                    [set = change(Form::tr("dimming curve"))](
-                        const QString&, const std::optional<Response>& own) { set(own); },
+                    [change](const QString&, const std::optional<Response>& own) { change(own); },
                     [session = session_] { session.document.seal(); },
                     [session = session_, id = ids_.front()] {
                       const Fixture* f = chispa::find(session.show().fixtures, id);
@@ -467,8 +464,8 @@ class FixtureForm {
     const StripType& strip = stripTypeOf(show, *fixture);
     return Form::tr(
                "⚠ %1 pixels on %2, but “%3” has them on %4. Give it a strip type of %5 pixels a metre, or %6 "
-               "pixels; or "
-               "cut the strip and put wire between, and say so in its type (single, with wire between).")
+               "pixels; or cut the strip and put wire between, and say so in its type (single, with wire "
+               "between).")
         .arg(off->pixels)
         .arg(lengthText(off->length_m), text(strip.name), lengthText(off->reel_m))
         .arg(QString::number(off->pixels / off->length_m, 'g', 4))

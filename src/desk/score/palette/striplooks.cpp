@@ -45,9 +45,10 @@ void StripLooks::paintEvent(QPaintEvent*) {
     const QString words = tr("%1 · %2").arg(text(strip->name), text(strip->order));
     painter.drawText(QRect(0, top, width(), fontMetrics().height()), Qt::AlignVCenter,
                      fontMetrics().elidedText(words, Qt::ElideRight, width()));
+    const ChipMix mix = strip->mix();
     QImage row(std::max(1, width()), 1, QImage::Format_RGB32);
     for (int x = 0; x < row.width(); ++x) {
-      const Srgb8 c = toSrgb8(shownBy(*strip, colourAt(palette, (x + 0.5) / row.width())));
+      const Srgb8 c = toSrgb8(shownBy(*strip, mix, colourAt(palette, (x + 0.5) / row.width())));
       row.setPixel(x, 0, qRgb(c.r, c.g, c.b));
     }
     painter.drawImage(QRect(0, top + fontMetrics().height() + 2, width(), kBar_px), row);
