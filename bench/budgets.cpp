@@ -38,7 +38,9 @@ void printChain(const Show& show) {
   const double sending = secondsOf([&] { all.send(values, now += std::chrono::milliseconds(25)); });
   const double rendering = secondsOf(
       [&] { renderer.render(compiled->scores[0], t = (t + Micros(25'000)) % Micros(60'000'000), frame); });
-  const double packing = secondsOf([&] { compiled->packer->pack(frame, t, 1, values); });
+  std::uint64_t packed = 0;
+  const double packing =
+      secondsOf([&] { compiled->packer->pack(frame, ditherFrame(packed++, 40), 1, values); });
   const double whole = rendering + packing + sending;
   const double floor = copying + sending;
   line("one frame of 170,000 px: render + pack + send", "",

@@ -51,7 +51,8 @@ void printRendering(const Demo& demo) {
     for (Micros t{0}; t < score.length; t += kFrame)
       worst = std::max(worst, secondsOnce([&] {
                          renderer.render(score, t, frame);
-                         compiled.packer->pack(frame, t, 1, values);
+                         compiled.packer->pack(frame, ditherFrame(static_cast<std::uint64_t>(t / kFrame), 40),
+                                               1, values);
                        }));
   });
   line("demo: all of its score, rendered and packed at 40 fps", "",

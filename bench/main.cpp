@@ -55,8 +55,8 @@ BENCHMARK(renderFrame)->Arg(1000)->Unit(benchmark::kMillisecond);
 void packFrame(benchmark::State& state) {
   Chain chain(static_cast<int>(state.range(0)));
   chain.renderer.render(chain.compiled->scores[0], Micros(1'000'000), chain.frame);
-  Micros t{0};
-  for (auto _ : state) chain.compiled->packer->pack(chain.frame, t += Micros(25'000), 1, chain.values);
+  std::uint64_t packed = 0;
+  for (auto _ : state) chain.compiled->packer->pack(chain.frame, ditherFrame(packed++, 40), 1, chain.values);
 }
 BENCHMARK(packFrame)->Arg(1000)->Unit(benchmark::kMillisecond);
 

@@ -12,8 +12,13 @@ constexpr int kPosts = 12;
 constexpr double kRimRadius_m = 3.0;
 constexpr double kRimHeight_m = 3.4;
 
+/// Two wires of 0.75 mm² between the pixels of a string, of 1.5 mm² behind panels.
+constexpr double kStringWire_ohm = 0.047;
+constexpr double kPanelWire_ohm = 0.024;
+
 StripTypeId addStrip(Show& show, const std::string& name, const std::string& order, double perMetre,
-                     double volts, double channel_ma, StripBuild build = StripBuild::Reel) {
+                     double volts, double channel_ma, StripBuild build = StripBuild::Reel,
+                     double ohmsPerMetre = StripType().ohmsPerMetre) {
   StripType strip;
   strip.id = show.newId<StripTypeId>();
   strip.name = name;
@@ -22,6 +27,7 @@ StripTypeId addStrip(Show& show, const std::string& name, const std::string& ord
   strip.volts = volts;
   strip.channel_ma = channel_ma;
   strip.build = build;
+  strip.ohmsPerMetre = ohmsPerMetre;
   put(show.stripTypes, strip);
   return strip.id;
 }
@@ -78,8 +84,9 @@ void addColumn(Show& show, StripTypeId strip) {
 }  // namespace
 
 void addPieces(Show& show) {
-  const StripTypeId meadow = addStrip(show, "Meadow 10 mm", "GRB", 60, 5, 12, StripBuild::String);
-  const StripTypeId heron = addStrip(show, "Heron panel", "RGB", 60, 5, 8, StripBuild::Panel);
+  const StripTypeId meadow =
+      addStrip(show, "Meadow 10 mm", "GRB", 60, 5, 12, StripBuild::String, kStringWire_ohm);
+  const StripTypeId heron = addStrip(show, "Heron panel", "RGB", 60, 5, 8, StripBuild::Panel, kPanelWire_ohm);
   const StripTypeId flood = addStrip(show, "Barn flood", "RGB", 1, 12, 700);
   const StripTypeId uplight = addStrip(show, "Willow uplight", "RGBW", 1, 12, 300);
   addFixture(show, "Canopy rim", meadow, {{0, 0, kRimHeight_m}, {}},

@@ -162,9 +162,11 @@ class Comparison {
 
  private:
   void compute(const engine::SentRecord& record) {
-    if (computed_ && computed_->position == record.position && computed_->dark == record.dark) return;
+    if (computed_ && computed_->position == record.position && computed_->dither == record.dither &&
+        computed_->dark == record.dark)
+      return;
     renderer_.render(score_, record.position, frame_);
-    compiled_.packer->pack(frame_, record.position, record.dark ? 0.f : 1.f, values_);
+    compiled_.packer->pack(frame_, record.dither, record.dark ? 0.f : 1.f, values_);
     computed_ = record;
     ++verdict_.distinctFrames;
   }

@@ -164,13 +164,13 @@ int zones(const Words& words) {
 int cuts(const Words& words) {
   const auto opened = OpenedShow::open(words.file);
   if (!opened) return kShowError;
-  Table table({"strip_type", "length_mm", "pixels", "count", "fixtures"}, words.json);
+  Table table({"strip_type", "length_mm", "pixels", "count", "fixtures", "reel_mm"}, words.json);
   for (const CutPiece& piece : cutList(opened->show)) {
     const StripType* strip = find(opened->show.stripTypes, piece.stripType);
     std::string fixtures;
     for (const std::string& name : piece.fixtures) fixtures += (fixtures.empty() ? "" : "; ") + name;
-    table.add(
-        {strip ? strip->name : "", std::lround(piece.length_m * 1000), piece.pixels, piece.count, fixtures});
+    table.add({strip ? strip->name : "", std::lround(piece.length_m * 1000), piece.pixels, piece.count,
+               fixtures, std::lround(piece.reel_m * 1000)});
   }
   return kDone;
 }
@@ -211,7 +211,7 @@ int frame(const Words& words) {
   for (const auto& fixture : opened->show.fixtures) {
     const auto range = *compiled->map.rangeOf(fixture->id);
     for (int i = 0; i < range.count; ++i) {
-      const auto [r, g, b] = rgbValues(light, static_cast<std::size_t>(range.first + i), at);
+      const auto [r, g, b] = rgbValues(light, static_cast<std::size_t>(range.first + i));
       table.add({fixture->name, i + 1, int{r}, int{g}, int{b}});
     }
   }

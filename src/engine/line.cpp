@@ -5,49 +5,66 @@
 
 namespace chispa::engine {
 
-Line::Line(std::unique_ptr<link::ControllerSender> sender, std::size_t firstUniverse,
-           const Controller& controller, MonoTime period)
-    : sender_(std::move(sender)), firstUniverse_(firstUniverse) {
+Line::Line(std::unique_ptr<link::ControllerSender> sender, std::size_t firstUniverse, std::size_t index,
+           const Controller& controller, const LinePace& pace)
+    : sender_(std::move(sender)), firstUniverse_(firstUniverse), index_(index), pace_(pace) {
   const MonoTime signedDelay(static_cast<std::int64_t>(controller.delay_ms * 1e6));
-  const MonoTime delay = std::max(MonoTime(0), signedDelay);
+  delay_ = std::max(MonoTime(0), signedDelay);
   lead_ = std::max(MonoTime(0), -signedDelay);
-  auto frames = delay / period;
-  late_ = delay - frames * period;
-  // So late that the next frame would wait for it: that frame takes it along.
-  if (late_ > period * 4 / 5) {
-    ++frames;
+  late_ = delay_ % pace.tick;
+  // So late that the next step would wait for it: that takes it along.
+  if (late_ > pace.tick * 4 / 5) {
+    delay_ += pace.tick - late_;
     late_ = MonoTime(0);
   }
-  if (delay > MonoTime(0)) slots_ = static_cast<std::size_t>(frames) + 1;
-  held_.resize(slots_ * sender_->universes().size() * link::ControllerSender::kChannels);
-  // Half a period is forgiven, so that a rate of the frames' own leaves none out.
-  if (controller.mostFramesPerSecond > 0)
-    between_ = std::max(
-        MonoTime(0), MonoTime(static_cast<std::int64_t>(1e9 / controller.mostFramesPerSecond)) - period / 2);
+  if (delay_ == MonoTime(0)) return;
+  leavesAt_.resize(static_cast<std::size_t>(delay_ / pace.period()) + 2);
+  held_.resize(leavesAt_.size() * sender_->universes().size() * link::ControllerSender::kChannels);
 }
 
-bool Line::sendDue(std::span<const std::uint8_t> values, MonoTime now) noexcept {
-  if (now - sentAt_ < between_) return false;
-  sentAt_ = now;
-  sender_->send(values, now);
+bool Line::turn(MonoTime now) noexcept {
+  isTurn_ = now >= next_ - pace_.tick / 4;
+  if (!isTurn_) return false;
+  next_ = (now - next_ < pace_.period() ? next_ : now) + pace_.period();
+  ++taken_;
   return true;
 }
 
-bool Line::offer(std::span<const std::uint8_t> values, MonoTime now) noexcept {
-  if (slots_ == 0) return sendDue(values, now);
-  const std::size_t size = values.size();
-  // The first frame stands for those before it.
-  const std::size_t copies = std::exchange(isEmpty_, false) ? slots_ : 1;
-  for (std::size_t i = 0; i < copies; ++i) {
-    std::copy(values.begin(), values.end(), held_.begin() + static_cast<std::ptrdiff_t>(next_ * size));
-    next_ = (next_ + 1) % slots_;
+void Line::hold(std::span<const std::uint8_t> values, MonoTime leavesAt) noexcept {
+  // One that was never asked to leave makes room.
+  if (count_ == leavesAt_.size()) {
+    first_ = (first_ + 1) % leavesAt_.size();
+    --count_;
   }
-  return late_ > MonoTime(0) ? false : leave(now);
+  const std::size_t slot = (first_ + count_++) % leavesAt_.size();
+  leavesAt_[slot] = leavesAt;
+  std::copy(values.begin(), values.end(), held_.begin() + static_cast<std::ptrdiff_t>(slot * values.size()));
+}
+
+bool Line::offer(std::span<const std::uint8_t> values, MonoTime now) noexcept {
+  const bool isFirst = isTurn_ && !std::exchange(hasBegun_, hasBegun_ || isTurn_);
+  if (isTurn_ && delay_ > MonoTime(0)) hold(values, now + delay_);
+  // The first frame stands for those before it.
+  if (isFirst || (isTurn_ && delay_ == MonoTime(0))) {
+    sender_->send(values, now);
+    return true;
+  }
+  return late_ == MonoTime(0) && leave(now);
 }
 
 bool Line::leave(MonoTime now) noexcept {
-  const std::size_t size = held_.size() / std::max<std::size_t>(1, slots_);
-  return !isEmpty_ && sendDue(std::span(held_).subspan(next_ * size, size), now);
+  if (!isLeaving(now - late_)) return false;
+  const std::size_t size = held_.size() / leavesAt_.size();
+  sender_->send(std::span(held_).subspan(first_ * size, size), now);
+  first_ = (first_ + 1) % leavesAt_.size();
+  --count_;
+  return true;
+}
+
+void Line::takeOver(const Line& before, MonoTime now) noexcept {
+  sender_->takeOver(*before.sender_, now);
+  next_ = before.next_;
+  taken_ = before.taken_;
 }
 
 void Line::replaceSender(std::unique_ptr<link::ControllerSender>& sender, bool isLit, MonoTime now) noexcept {
@@ -59,8 +76,8 @@ void Line::replaceSender(std::unique_ptr<link::ControllerSender>& sender, bool i
 }
 
 void Line::sendAtOnce(std::span<const std::uint8_t> values, MonoTime now) noexcept {
-  isEmpty_ = true;
-  sentAt_ = now;
+  hasBegun_ = false;
+  count_ = 0;
   sender_->send(values, now, true);
 }
 

@@ -3,33 +3,57 @@
 #include <memory>
 #include <vector>
 
+#include "core/wire/dither.h"
+#include "core/wire/framerate.h"
 #include "engine/clock.h"
 #include "link/sender.h"
 
 namespace chispa::engine {
 
-/// A controller's way out: holds frames back by its delay, if that is one, and leaves out those that it
-/// cannot take. Output thread.
+/// When frames of a line are computed: the time from one step of the output to the next, and how many of them
+/// make one of the line's own.
+struct LinePace {
+  MonoTime tick{25'000'000};
+  int ticks = 1;
+  FrameRate rate = {};
+
+  MonoTime period() const { return tick * ticks; }
+};
+
+/// A controller's way out: takes frames at its own pace and holds them back by its delay, if it has one.
+/// Output thread.
 class Line {
  public:
-  /// `firstUniverse` is the place of its values in a frame's buffer; `period` the time from frame to frame.
-  Line(std::unique_ptr<link::ControllerSender> sender, std::size_t firstUniverse,
-       const Controller& controller, MonoTime period);
+  /// `firstUniverse` is the place of its values in a frame's buffer, `index` the controller's in the show.
+  Line(std::unique_ptr<link::ControllerSender> sender, std::size_t firstUniverse, std::size_t index,
+       const Controller& controller, const LinePace& pace);
 
   link::ControllerSender& sender() { return *sender_; }
   const link::ControllerSender& sender() const { return *sender_; }
   std::size_t firstUniverse() const { return firstUniverse_; }
-  /// How long after a frame's instant this line's packets leave; the rest of its delay is whole frames.
+  std::size_t index() const { return index_; }
+  /// How long after a step of the output this line's packets leave; the rest of its delay is whole steps.
   MonoTime late() const { return late_; }
-
   /// How far ahead of the score its light is computed.
   MonoTime lead() const { return lead_; }
 
-  /// Takes the values of a frame; those that are due leave at once, or with leave() if it is late(). True if
-  /// it sent.
+  /// Once in each step of the output, before all else: notes whether the line takes this frame.
+  bool turn(MonoTime now) noexcept;
+  bool isTurn() const { return isTurn_; }
+  /// For dithering: which of those that it was sent the frame is that it takes.
+  DitherFrame dither() const { return ditherFrame(taken_, pace_.rate.framesPerSecond()); }
+
+  /// A frame that was held back leaves in this step, or before the next.
+  bool isLeaving(MonoTime now) const noexcept {
+    return count_ > 0 && leavesAt_[first_] <= now + late_ + pace_.tick / 4;
+  }
+  /// Takes the values of a frame, if it is its turn. What is due leaves at once, or with leave() if it is
+  /// late(). True if it sent.
   bool offer(std::span<const std::uint8_t> values, MonoTime now) noexcept;
-  /// Sends what is due now, late() after the frame. True if it sent.
+  /// Sends what was held back until now. True if it sent.
   bool leave(MonoTime now) noexcept;
+  /// Goes on where the line before it to the same controller was.
+  void takeOver(const Line& before, MonoTime now) noexcept;
   /// Puts `sender` in the place of the line's own, which goes on where that was and is given back: for one
   /// that could not send any more.
   void replaceSender(std::unique_ptr<link::ControllerSender>& sender, bool isLit, MonoTime now) noexcept;
@@ -37,20 +61,25 @@ class Line {
   void sendAtOnce(std::span<const std::uint8_t> values, MonoTime now) noexcept;
 
  private:
-  bool sendDue(std::span<const std::uint8_t> values, MonoTime now) noexcept;
+  void hold(std::span<const std::uint8_t> values, MonoTime leavesAt) noexcept;
 
   std::unique_ptr<link::ControllerSender> sender_;
   std::size_t firstUniverse_;
+  std::size_t index_;
+  LinePace pace_;
+  MonoTime delay_{0};
   MonoTime late_{0};
   MonoTime lead_{0};
-  /// Frames held back, one more than the delay has, as a ring; empty without a delay.
+  /// When it takes the next frame.
+  MonoTime next_{-1'000'000'000'000};
+  bool isTurn_ = false;
+  std::uint64_t taken_ = 0;
+  /// Frames held back, as a ring, and when they leave; empty without a delay.
   std::vector<std::uint8_t> held_;
-  std::size_t slots_ = 0;
-  std::size_t next_ = 0;
-  bool isEmpty_ = true;
-  /// Least time between frames, and when the last left.
-  MonoTime between_{0};
-  MonoTime sentAt_{-1'000'000'000'000};
+  std::vector<MonoTime> leavesAt_;
+  std::size_t first_ = 0;
+  std::size_t count_ = 0;
+  bool hasBegun_ = false;
 };
 
 }  // namespace chispa::engine

@@ -65,6 +65,7 @@ void LiveOutput::note(LiveNote::Kind kind, const LookPlay& play, const CompiledL
   note.at = now_.t - clock_.offset();
   note.fade = kind == LiveNote::Kind::Begun ? play.presence.length() : play.fadeOut;
   note.shape = play.fadeShape;
+  note.givesWay = play.givesWay;
   note.level = state_.fader(play.look, look.level, now_.t);
   notes_.tryPush(note);
 }

@@ -18,6 +18,9 @@ void Output::replaceProgram(Program* old, Program& next, MonoTime now) noexcept 
   // What fades away was of the pixels of the old one.
   fade_.length = MonoTime(0);
   for (Ahead& ahead : next.aheads) ahead.fade = fade_;
+  evenness_.store(next.show->light.fades);
+  // What it shows is computed at once, whether or not a line takes it.
+  computedAt_ = MonoTime(-1'000'000'000'000);
   if (!old) return;
   for (const link::DiscoveryBeacon& before : old->beacons)
     for (link::DiscoveryBeacon& beacon : next.beacons) beacon.takeOver(before);
@@ -30,7 +33,7 @@ void Output::replaceProgram(Program* old, Program& next, MonoTime now) noexcept 
     else if (same == next.lines.end())
       line.sender().endInDark(now);
     else
-      same->sender().takeOver(line.sender(), now);
+      same->takeOver(line, now);
   }
 }
 
@@ -56,7 +59,8 @@ void Output::beginFade(Program& program, const Course& course, ScoreFade& fade, 
 
 namespace {
 
-void mixFade(ScoreFade& fade, const PixelFrame& fading, MonoTime when, PixelFrame& frame) noexcept {
+void mixFade(ScoreFade& fade, const PixelFrame& fading, MonoTime when, Evenness evenness,
+             PixelFrame& frame) noexcept {
   if (fade.length.count() == 0) return;
   const double passed =
       static_cast<double>((when - fade.begun).count()) / static_cast<double>(fade.length.count());
@@ -65,7 +69,7 @@ void mixFade(ScoreFade& fade, const PixelFrame& fading, MonoTime when, PixelFram
     fade.length = MonoTime(0);
     return;
   }
-  mixFrames(fading, static_cast<float>(std::max(0.0, passed)), frame);
+  mixFrames(fading, static_cast<float>(std::max(0.0, passed)), evenness, frame);
 }
 
 }  // namespace
@@ -90,7 +94,7 @@ void Output::light(Program& program, const Course& course, MonoTime now, ScoreFa
     program.renderer.render(*score, course.position, frame);
   else
     frame.clear();
-  mixFade(fade, fading, course.when, frame);
+  mixFade(fade, fading, course.when, evenness_.load(), frame);
   fade.shown = course.at.score;
   fade.shownAt = course.position;
   if (plays)
@@ -108,6 +112,7 @@ void Output::compute(Program& program, const Course& course, MonoTime now) noexc
   light(program, course, now, fade_, program.fading, program.frames->filling());
   if (!lightWanted_.load()) return;
   for (Ahead& ahead : program.aheads) {
+    if (!ahead.isTurn) continue;
     const Course later = courseAt(now, ahead.lead);
     ahead.position = later.position;
     light(program, later, now, ahead.fade, ahead.fading, ahead.frame);
@@ -178,13 +183,15 @@ void Output::note(const Line& line, Micros position, bool isDark) noexcept {
   if (!recording_) return;
   for (std::size_t i = 0; i < line.sender().universes().size() && record_.size() < record_.capacity(); ++i)
     if (line.sender().wasSent(i))
-      record_.push_back({position, static_cast<std::uint32_t>(line.firstUniverse() + i), isDark});
+      record_.push_back(
+          {position, line.dither(), static_cast<std::uint32_t>(line.firstUniverse() + i), isDark});
 }
 
 /// Lines that bring light forward take their values from the frame that is as far ahead.
 void Output::packAhead(Program& program, float level, MonoTime now) noexcept {
   for (Ahead& ahead : program.aheads) {
-    program.show->packer->pack(ahead.frame, ahead.position, level, ahead.values,
+    if (!ahead.isTurn) continue;
+    program.show->packer->pack(ahead.frame, program.dither, level, ahead.values,
                                ahead.power.follow(ahead.frame, level, now));
     for (const Line& line : program.lines) {
       if (line.lead() != ahead.lead) continue;
@@ -196,9 +203,10 @@ void Output::packAhead(Program& program, float level, MonoTime now) noexcept {
 }
 
 void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept {
-  const float level = blackout_.load() ? 0.f : master_.load();
+  const float level = lightLevel();
   const PixelFrame& frame = program.frames->filling();
-  program.show->packer->pack(frame, position, level, program.values, program.power.follow(frame, level, now));
+  program.show->packer->pack(frame, program.dither, level, program.values,
+                             program.power.follow(frame, level, now));
   packAhead(program, level, now);
   if (const auto* signal = signal_.current(); signal && *signal)
     drawChannels(**signal, program, level, now, program.values);
@@ -227,7 +235,7 @@ void Output::stepLate(MonoTime late, MonoTime now) noexcept {
 }
 
 void Output::goDark(Program& program, MonoTime now) noexcept {
-  program.show->packer->pack(program.frames->filling(), Micros(0), 0, program.values);
+  program.show->packer->pack(program.frames->filling(), DitherFrame(), 0, program.values);
   const bool isLast = --darkLeft_ <= 0;
   for (Line& line : program.lines) {
     line.sendAtOnce(valuesOf(program, line), now);
@@ -248,7 +256,7 @@ void Output::step(MonoTime now) noexcept {
   overlay_.take([](auto*, auto&) {});
   repair_.take([&](auto*, Repair& next) { mend(next, now); });
   Program* program = program_.current();
-  if (!program) return;
+  if (!program || !turn(*program, now)) return;
   const Course course = courseAt(now, MonoTime(0));
   compute(*program, course, now);
   if (lightWanted_.load()) {
@@ -260,6 +268,28 @@ void Output::step(MonoTime now) noexcept {
     goDark(*program, now);
   }
   program->frames->publish();
+  bell_.ring();
+}
+
+/// Notes which lines take the frame of `now`. True if one does, or the last frame is long enough ago for the
+/// window to want one.
+bool Output::turn(Program& program, MonoTime now) noexcept {
+  bool isAny = false;
+  for (Ahead& ahead : program.aheads) ahead.isTurn = false;
+  for (Line& line : program.lines) {
+    isAny |= line.turn(now) || line.isLeaving(now);
+    program.dither[line.index()] = line.dither();
+    for (Ahead& ahead : program.aheads) ahead.isTurn |= line.isTurn() && ahead.lead == line.lead();
+  }
+  constexpr MonoTime kUsual{1'000'000'000 / kUsualFramesPerSecond};
+  if (!isAny && now - computedAt_ < kUsual - program.tick / 4) return false;
+  computedAt_ = now;
+  return true;
+}
+
+MonoTime Output::tick() const noexcept {
+  const Program* program = program_.current();
+  return program ? program->tick : LinePace().tick;
 }
 
 bool Output::finish(MonoTime now) noexcept {
@@ -267,12 +297,8 @@ bool Output::finish(MonoTime now) noexcept {
   return isLit_;
 }
 
-OutputThread::OutputThread(Output& output, Clock& clock, double framesPerSecond, OutputStats& stats)
-    : output_(output),
-      clock_(clock),
-      period_(static_cast<std::int64_t>(1e9 / framesPerSecond)),
-      stats_(stats),
-      thread_([this] { run(); }) {}
+OutputThread::OutputThread(Output& output, Clock& clock, OutputStats& stats)
+    : output_(output), clock_(clock), stats_(stats), thread_([this] { run(); }) {}
 
 OutputThread::~OutputThread() {
   stopping_.store(true);
@@ -296,15 +322,16 @@ void OutputThread::run() noexcept {
     stats_.frames.fetch_add(1, std::memory_order_relaxed);
     const MonoTime now = clock_.now();
     stats_.lastFrameTook_ns.store((now - begun).count(), std::memory_order_relaxed);
-    next += period_;
+    const MonoTime tick = output_.tick();
+    next += tick;
     if (next < now) {
-      // Late by less than a period, the next frame begins at once; only what is past altogether is left out.
-      const auto missed = (now - next) / period_;
+      // Late by less than a step, the next frame begins at once; only what is past altogether is left out.
+      const auto missed = (now - next) / tick;
       stats_.skipped.fetch_add(static_cast<std::uint64_t>(missed), std::memory_order_relaxed);
-      next += missed * period_;
+      next += missed * tick;
     }
   }
-  while (output_.finish(clock_.now())) clock_.sleepUntil(clock_.now() + period_);
+  while (output_.finish(clock_.now())) clock_.sleepUntil(clock_.now() + output_.tick());
 }
 
 }  // namespace chispa::engine

@@ -11,7 +11,9 @@
 
 #include <unistd.h>
 
+#include "core/colour/lightness.h"
 #include "engine/clock.h"
+#include "engine/framebell.h"
 #include "engine/handover.h"
 #include "engine/liveoutput.h"
 #include "engine/program.h"
@@ -25,6 +27,8 @@ namespace chispa::engine {
 /// One universe leaving at one instant of a score; what the rehearsal compares with what arrived.
 struct SentRecord {
   Micros position;
+  /// Which frame it was for dithering.
+  DitherFrame dither;
   std::uint32_t universe;
   /// True for the black frames that go out when light is switched off.
   bool dark;
@@ -72,6 +76,8 @@ class Output {
   }
   void setMaster(float level) { master_.store(level); }
   float master() const { return master_.load(); }
+  /// The share of all light that master and blackout let through, 0–1.
+  float lightLevel() const { return isBlackout() ? 0.f : lightOfLevel(evenness_.load(), master()); }
   void setBlackout(bool on) { blackout_.store(on); }
   bool isBlackout() const { return blackout_.load(); }
   /// A test signal instead of the score; nothing ends it.
@@ -88,17 +94,23 @@ class Output {
   void keepRecord(std::size_t most);
   const std::vector<SentRecord>& record() const { return record_; }
 
+  /// Rings at each frame that was computed.
+  FrameBell& bell() { return bell_; }
+
   /// What is played by hand.
   LiveOutput& live() { return live_; }
   const LiveOutput& live() const { return live_; }
 
-  /// Output thread: computes the frame of `now` and sends it if light is on.
+  /// Output thread: the time until step() is due again.
+  MonoTime tick() const noexcept;
+  /// Output thread: computes the frame of `now`, if any line takes it or the window waits for one, and sends
+  /// it if light is on.
   void step(MonoTime now) noexcept;
   /// Output thread, after step(): how long after the frame's instant something is still to leave, rising.
   std::span<const MonoTime> lates() const noexcept;
   /// Output thread: sends what leaves `late` after the frame's instant.
   void stepLate(MonoTime late, MonoTime now) noexcept;
-  /// Output thread, at the end, a period apart while it returns true: black, then the end of the streams, if
+  /// Output thread, at the end, a step apart while it returns true: black, then the end of the streams, if
   /// light was on.
   bool finish(MonoTime now) noexcept;
 
@@ -124,6 +136,7 @@ class Output {
   /// How often black is sent before the streams end: any one packet may be lost.
   static constexpr int kDarkFrames = 3;
 
+  bool turn(Program& program, MonoTime now) noexcept;
   void replaceProgram(Program* old, Program& next, MonoTime now) noexcept;
   void mend(Repair& repair, MonoTime now) noexcept;
   /// Light at `when`, which is `now` or ahead of it.
@@ -147,6 +160,7 @@ class Output {
 
   const Transport& transport_;
   LiveOutput live_;
+  FrameBell bell_;
   Handover<Program> program_;
   Handover<std::optional<TestSignal>> signal_;
   Handover<Highlight> highlight_;
@@ -163,16 +177,19 @@ class Output {
   std::uint8_t lastOrder_ = 0;
   ScoreFade fade_;
   std::atomic<float> master_{1};
+  std::atomic<Evenness> evenness_{Evenness::ToTheEye};
+  /// When a frame was computed last.
+  MonoTime computedAt_{-1'000'000'000'000};
   std::atomic<bool> blackout_{false};
   std::vector<SentRecord> record_;
   bool recording_ = false;
 };
 
-/// Runs an Output at a steady rate on a thread of its own, on absolute time: an overrun skips whole periods.
+/// Runs an Output in its own steps on a thread of its own, on absolute time: an overrun skips whole steps.
 class OutputThread {
  public:
   /// `stats` is written by the thread.
-  OutputThread(Output& output, Clock& clock, double framesPerSecond, OutputStats& stats);
+  OutputThread(Output& output, Clock& clock, OutputStats& stats);
   ~OutputThread();
 
  private:
@@ -180,7 +197,6 @@ class OutputThread {
 
   Output& output_;
   Clock& clock_;
-  MonoTime period_;
   OutputStats& stats_;
   std::atomic<bool> stopping_{false};
   std::thread thread_;

@@ -34,12 +34,11 @@ Player::Player(Options options)
       sound_(options.sound ? std::move(options.sound) : makeSilence("no sound was asked for")) {
   setup_.source = std::move(options.source);
   setup_.lookup = [this](const std::string& host, int port) { return hosts_.lookup(host, port); };
-  setup_.period = MonoTime(static_cast<std::int64_t>(1e9 / options.framesPerSecond));
   setup_.opensLines = false;
   setup_.desks = &desks_;
   if (options.recordEntries > 0) output_.keepRecord(options.recordEntries);
   if (!options.runsThreads) return;
-  thread_ = std::make_unique<OutputThread>(output_, *clock_, options.framesPerSecond, stats_);
+  thread_ = std::make_unique<OutputThread>(output_, *clock_, stats_);
   follower_ = std::thread([this] { follow(); });
 }
 
@@ -253,6 +252,19 @@ void Player::seek(ScoreId score, Micros position) {
     startAt(score, position);
   else
     publish({score, position, clock_->now(), false});
+}
+
+void Player::scrub(ScoreId score, Micros position) {
+  seek(score, position);
+  const std::scoped_lock lock(mutex_);
+  const Micros inSound = place_.inSound(position);
+  if (!transport_.get().playing && clip_ && inSound >= Micros(0) && inSound < clip_->length())
+    sound_->touch(clip_, inSound);
+}
+
+void Player::hush() {
+  const std::scoped_lock lock(mutex_);
+  if (!transport_.get().playing) sound_->stop();
 }
 
 void Player::setLoop(bool loop) {

@@ -66,7 +66,6 @@ class Player {
     std::shared_ptr<Clock> clock = {};
     /// Without threads nothing happens but in advance(): for tests that run faster than time.
     bool runsThreads = true;
-    double framesPerSecond = 40;
     std::unique_ptr<Sound> sound;
     link::E131Source source;
     /// Entries of the record of sent universes; 0 keeps none.
@@ -92,6 +91,9 @@ class Player {
   void pause();
   /// Shows the light at `position`, playing on from there if it was playing.
   void seek(ScoreId score, Micros position);
+  /// As seek(); where it does not play, a moment of the sound there is heard, until hush().
+  void scrub(ScoreId score, Micros position);
+  void hush();
   void setLoop(bool loop);
   bool isPlaying() const;
   /// What score position is heard and seen now.
@@ -113,6 +115,7 @@ class Player {
   std::vector<link::ReceivedUniverse> heardFromDesks() const;
 
   Output& output() { return output_; }
+  const Output& output() const { return output_; }
   Clock& clock() { return *clock_; }
   float master() const { return output_.master(); }
   bool isBlackout() const { return output_.isBlackout(); }

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <atomic>
 #include <map>
+#include <numeric>
 
 #include "core/wire/wiresettings.h"
 #include "link/silentsender.h"
@@ -135,6 +136,22 @@ std::unique_ptr<link::ControllerSender> openSender(const Show& show, const Contr
 
 namespace {
 
+/// The longest step, in 120ths of a second, that all rates are whole numbers of and that is no longer than
+/// the usual: what is seen in the window keeps its pace.
+int commonStep(const std::vector<FrameRate>& rates) {
+  int step = 0;
+  for (const FrameRate& rate : rates) step = std::gcd(step, rate.divisor);
+  const int usual = FrameRate().divisor;
+  if (step == 0) return usual;
+  for (int part = usual; part > 1; --part)
+    if (step % part == 0) return part;
+  return 1;
+}
+
+constexpr MonoTime timeOf(int steps) {
+  return MonoTime(std::int64_t{steps} * 1'000'000'000 / kMostFramesPerSecond);
+}
+
 /// A frame for each lead of the lines, with every buffer in place.
 void addAheads(Program& program) {
   for (const Line& line : program.lines) {
@@ -148,6 +165,52 @@ void addAheads(Program& program) {
     ahead.values.resize(program.show->packer->bufferSize());
     ahead.power = PowerWatch(program.show->budget.get());
     program.aheads.push_back(std::move(ahead));
+  }
+}
+
+/// What is sent to a controller: its place in the show, and where its universes stand among all.
+struct LineOrder {
+  std::size_t index;
+  std::size_t first;
+  std::vector<int> universes;
+};
+
+std::vector<LineOrder> lineOrders(const Show& show, const std::vector<PatchUniverse>& universes) {
+  std::vector<LineOrder> orders;
+  std::size_t next = 0;
+  for (std::size_t c = 0; c < show.controllers.size(); ++c) {
+    // Universes beyond the protocol's are not sent; they stand at either end, as the numbers rise.
+    const UniverseRange range = universeRange(show.controllers[c]->protocol);
+    while (next < universes.size() && universes[next].controller == static_cast<int>(c) &&
+           universes[next].universe < range.low)
+      ++next;
+    LineOrder order{c, next, {}};
+    for (; next < universes.size() && universes[next].controller == static_cast<int>(c); ++next)
+      if (universes[next].universe <= range.high) order.universes.push_back(universes[next].universe);
+    // A screen's pixels are drawn by the window.
+    if (!order.universes.empty() && show.controllers[c]->protocol != Protocol::Screen)
+      orders.push_back(std::move(order));
+  }
+  return orders;
+}
+
+void addLines(const Show& show, const ProgramSetup& setup, Program& program,
+              std::vector<LineProblem>& problems) {
+  const auto orders = lineOrders(show, program.show->patch.universes);
+  std::vector<FrameRate> rates;
+  for (const LineOrder& order : orders) rates.push_back(frameRateOf(show, *show.controllers[order.index]));
+  // Screens are drawn from what the output computes.
+  std::vector<FrameRate> paces = rates;
+  for (const auto& controller : show.controllers)
+    if (controller->protocol == Protocol::Screen) paces.push_back(frameRateOf(show, *controller));
+  const int step = commonStep(paces);
+  program.tick = timeOf(step);
+  program.dither.assign(show.controllers.size(), {});
+  for (std::size_t i = 0; i < orders.size(); ++i) {
+    const Controller& controller = *show.controllers[orders[i].index];
+    program.lines.emplace_back(openSender(show, controller, orders[i].universes, setup, problems),
+                               orders[i].first, orders[i].index, controller,
+                               LinePace{program.tick, rates[i].divisor / step, rates[i]});
   }
 }
 
@@ -172,27 +235,12 @@ std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const Com
   program->matrix = matrixPlaces(show, program->show->map.count());
   program->leaving = std::make_shared<ValueBox>();
   program->leaving->resize(program->show->packer->bufferSize());
-  const auto& universes = program->show->patch.universes;
-  std::size_t next = 0;
-  for (std::size_t c = 0; c < show.controllers.size(); ++c) {
-    const Controller& controller = *show.controllers[c];
-    program->controllers.push_back(controller.id);
-    for (std::size_t p = 0; p < controller.ports.size(); ++p)
-      program->chains.push_back(chainOf(show, program->show->map.ranges, controller, static_cast<int>(p)));
-    // Universes beyond the protocol's are not sent; they stand at either end, as the numbers rise.
-    const UniverseRange range = universeRange(controller.protocol);
-    while (next < universes.size() && universes[next].controller == static_cast<int>(c) &&
-           universes[next].universe < range.low)
-      ++next;
-    const std::size_t first = next;
-    std::vector<int> numbers;
-    for (; next < universes.size() && universes[next].controller == static_cast<int>(c); ++next)
-      if (universes[next].universe <= range.high) numbers.push_back(universes[next].universe);
-    // A screen's pixels are drawn by the window.
-    if (numbers.empty() || controller.protocol == Protocol::Screen) continue;
-    program->lines.emplace_back(openSender(show, controller, numbers, setup, problems), first, controller,
-                                setup.period);
+  for (const auto& controller : show.controllers) {
+    program->controllers.push_back(controller->id);
+    for (std::size_t p = 0; p < controller->ports.size(); ++p)
+      program->chains.push_back(chainOf(show, program->show->map.ranges, *controller, static_cast<int>(p)));
   }
+  addLines(show, setup, *program, problems);
   noteLates(*program);
   addAheads(*program);
   if (setup.opensLines) addBeacons(show, setup.source, *program);

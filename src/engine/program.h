@@ -51,6 +51,8 @@ struct Ahead {
   Micros position{0};
   std::vector<std::uint8_t> values;
   PowerWatch power;
+  /// A line that has this lead takes the frame.
+  bool isTurn = false;
   ScoreFade fade = {};
   PixelFrame fading;
 };
@@ -63,6 +65,10 @@ struct Program {
   std::shared_ptr<const CompiledShow> show;
   Renderer renderer;
   std::vector<std::uint8_t> values;
+  /// The time from one step to the next: each line takes frames every so many steps.
+  MonoTime tick{25'000'000};
+  /// By controller: which of its frames the next is.
+  std::vector<DitherFrame> dither;
   /// One a controller that is sent to; those that could not be opened, or are not to be yet, are silent.
   std::vector<Line> lines;
   /// The instants after a frame's own at which late lines leave, rising, none twice.
@@ -100,7 +106,6 @@ struct LineProblem {
 struct ProgramSetup {
   link::E131Source source = {};
   link::HostLookup lookup = link::resolve;
-  MonoTime period{25'000'000};
   /// Where frames go; a new one is made if there is none.
   std::shared_ptr<FrameBox> frames = {};
   /// Without it no name is looked up, and no socket or device opened: all lines are silent.

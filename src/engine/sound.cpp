@@ -6,6 +6,8 @@
 
 #include <pulse/pulseaudio.h>
 
+#include "core/music/grains.h"
+
 namespace chispa::engine {
 namespace {
 
@@ -15,6 +17,7 @@ class Silence final : public Sound {
   void play(std::shared_ptr<const AudioClip>, Micros) override {}
   void follow(std::shared_ptr<const AudioClip>, Micros) override {}
   void stop() override {}
+  void touch(std::shared_ptr<const AudioClip>, Micros) override {}
   std::optional<Micros> heard() override { return std::nullopt; }
   bool isSilent() const override { return true; }
   std::string description() const override { return why_; }
@@ -61,6 +64,57 @@ class PulseSound final : public Sound {
     clipBegins_ = 0;
     from_ = from;
     next_ = static_cast<std::size_t>(std::max<Micros::rep>(0, from.count())) * AudioClip::kRate / 1'000'000;
+    openStream();
+  }
+
+  void touch(std::shared_ptr<const AudioClip> clip, Micros at) override {
+    if (!isConnected()) return;
+    if (!isTouched_) stop();
+    const LoopLock lock(loop_);
+    clip_ = std::move(clip);
+    if (!std::exchange(isTouched_, true)) grains_ = {};
+    grains_.touch(framesOf(at));
+    if (!stream_) openStream();
+  }
+
+  void follow(std::shared_ptr<const AudioClip> clip, Micros at) override {
+    if (!loop_) return;
+    const LoopLock lock(loop_);
+    following_ = std::move(clip);
+    followsAt_ = framesOf(at);
+  }
+
+  void stop() override {
+    if (!loop_) return;
+    const LoopLock lock(loop_);
+    isTouched_ = false;
+    if (!stream_) return;
+    pa_stream_set_write_callback(stream_, nullptr, nullptr);
+    pa_stream_disconnect(stream_);
+    pa_stream_unref(stream_);
+    stream_ = nullptr;
+  }
+
+  std::optional<Micros> heard() override {
+    if (!loop_) return std::nullopt;
+    const LoopLock lock(loop_);
+    pa_usec_t played = 0;
+    if (!stream_ || isTouched_ || pa_stream_get_state(stream_) != PA_STREAM_READY ||
+        pa_stream_get_time(stream_, &played) < 0)
+      return std::nullopt;
+    // Until the first sample is out, the position stands at 0.
+    if (played == 0) return std::nullopt;
+    return from_ + Micros(static_cast<Micros::rep>(played));
+  }
+
+  std::string description() const override {
+    return isConnected() ? "sound through PulseAudio"
+                         : "no sound: " + (whyNot_.empty() ? std::string("the sound server went") : whyNot_);
+  }
+
+ private:
+  /// With the loop's lock held.
+  void openStream() {
     const pa_sample_spec spec{PA_SAMPLE_FLOAT32LE, AudioClip::kRate, AudioClip::kChannels};
     stream_ = pa_stream_new(context_, "Score", &spec, nullptr);
     if (!stream_) return;
@@ -76,41 +130,6 @@ class PulseSound final : public Sound {
     pa_stream_connect_playback(stream_, nullptr, &buffer, flags, nullptr, nullptr);
   }
 
-  void follow(std::shared_ptr<const AudioClip> clip, Micros at) override {
-    if (!loop_) return;
-    const LoopLock lock(loop_);
-    following_ = std::move(clip);
-    followsAt_ = framesOf(at);
-  }
-
-  void stop() override {
-    if (!loop_) return;
-    const LoopLock lock(loop_);
-    if (!stream_) return;
-    pa_stream_set_write_callback(stream_, nullptr, nullptr);
-    pa_stream_disconnect(stream_);
-    pa_stream_unref(stream_);
-    stream_ = nullptr;
-  }
-
-  std::optional<Micros> heard() override {
-    if (!loop_) return std::nullopt;
-    const LoopLock lock(loop_);
-    pa_usec_t played = 0;
-    if (!stream_ || pa_stream_get_state(stream_) != PA_STREAM_READY ||
-        pa_stream_get_time(stream_, &played) < 0)
-      return std::nullopt;
-    // Until the first sample is out, the position stands at 0.
-    if (played == 0) return std::nullopt;
-    return from_ + Micros(static_cast<Micros::rep>(played));
-  }
-
-  std::string description() const override {
-    return isConnected() ? "sound through PulseAudio"
-                         : "no sound: " + (whyNot_.empty() ? std::string("the sound server went") : whyNot_);
-  }
-
- private:
   bool isConnected() const {
     if (!loop_ || !context_) return false;
     const LoopLock lock(loop_);
@@ -160,6 +179,11 @@ class PulseSound final : public Sound {
     const std::size_t frames = bytes / kFrame;
     auto* out = static_cast<float*>(data);
     const std::span samples(out, frames * AudioClip::kChannels);
+    if (isTouched_) {
+      grains_.read(*clip_, samples);
+      pa_stream_write(stream_, data, frames * kFrame, nullptr, 0, PA_SEEK_RELATIVE);
+      return;
+    }
     for (std::size_t done = 0; done < frames;) {
       const std::ptrdiff_t here = static_cast<std::ptrdiff_t>(next_);
       if (following_ && here >= followsAt_) {
@@ -189,6 +213,9 @@ class PulseSound final : public Sound {
   std::ptrdiff_t followsAt_ = 0;
   Micros from_{0};
   std::size_t next_ = 0;
+  /// Grains are heard, not what plays.
+  bool isTouched_ = false;
+  Grains grains_;
   std::string whyNot_;
 };
 

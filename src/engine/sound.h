@@ -19,6 +19,9 @@ class Sound {
   /// on.
   virtual void follow(std::shared_ptr<const AudioClip> clip, Micros at) = 0;
   virtual void stop() = 0;
+  /// A moment of `clip` at `at` is heard, as under a finger that goes over it; what played stops. Until
+  /// stop(), heard() knows of nothing.
+  virtual void touch(std::shared_ptr<const AudioClip> clip, Micros at) = 0;
   /// Position in the clip that is heard at this moment; nothing while none is known (starting, stopped,
   /// silent).
   virtual std::optional<Micros> heard() = 0;

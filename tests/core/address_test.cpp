@@ -35,7 +35,7 @@ struct OneLine {
     frame.resize(static_cast<std::size_t>(map.count()));
     paint(frame);
     std::vector<std::uint8_t> bytes(packer.bufferSize());
-    packer.pack(frame, Micros(0), 1, bytes);
+    packer.pack(frame, DitherFrame(), 1, bytes);
     return bytes;
   }
 

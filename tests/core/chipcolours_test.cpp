@@ -126,6 +126,40 @@ TEST(ChipMap, ABrightColourIsDimmedNotChanged) {
   EXPECT_NEAR(got.b / got.lightness, meant.b / meant.lightness, 0.01);
 }
 
+/// As bright as it can: each colour keeps its chromaticity, its strongest chip is at full, and dimmer colours
+/// are in proportion.
+TEST(ChipMap, AsBrightAsItCanIsTheSameColourWithMoreLight) {
+  std::mt19937 random(5);
+  std::uniform_real_distribution<float> part(0, 1);
+  for (const StripKind& kind : stripKinds()) {
+    if (kind.strip.order.size() < 3) continue;
+    StripType strip = kind.strip;
+    // The map of its chips is made once for as long as it is used.
+    const ChipMix held = strip.mix();
+    for (int i = 0; i < 200; ++i) {
+      const Rgb wanted{part(random), part(random), part(random)};
+      const float top = std::max({wanted.r, wanted.g, wanted.b});
+      const Rgb full{wanted.r / top, wanted.g / top, wanted.b / top};
+      strip.isBrightest = false;
+      const Rgb plain = leaving(strip, wanted);
+      strip.isBrightest = true;
+      const Rgb bright = leaving(strip, wanted);
+      const auto chips = strip.mix().light(full.r, full.g, full.b);
+      EXPECT_NEAR(std::max({chips[0], chips[1], chips[2], chips[3]}), 1, 1e-3) << kind.strip.name;
+      EXPECT_LE(std::max({chips[0], chips[1], chips[2], chips[3]}), 1.0001f);
+      EXPECT_GE(luminance(bright), luminance(plain) * 0.998) << kind.strip.name;
+      const float ratio = static_cast<float>(luminance(bright) / luminance(plain));
+      EXPECT_NEAR(bright.r, plain.r * ratio, 0.01 * ratio) << kind.strip.name;
+      EXPECT_NEAR(bright.g, plain.g * ratio, 0.01 * ratio);
+      EXPECT_NEAR(bright.b, plain.b * ratio, 0.01 * ratio);
+      // With a white chip the same light may be shared out otherwise.
+      if (strip.order.size() == 4) continue;
+      const auto own = strip.mix().light(wanted.r, wanted.g, wanted.b);
+      for (std::size_t c = 0; c < 4; ++c) EXPECT_NEAR(own[c], chips[c] * top, 2e-3) << c;
+    }
+  }
+}
+
 /// White of a temperature is made by palettes; here the strip's own white chip does most of it.
 TEST(ChipMap, WhitesOfManyTemperaturesArrive) {
   for (const StripKind& kind : stripKinds()) {

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <gtest/gtest.h>
 
-#include "core/colour/palette.h"
+#include "core/colour/lightness.h"
+#include "core/colour/oklch.h"
+#include "core/colour/srgbtable.h"
 
 namespace chispa {
 namespace {
@@ -64,6 +66,76 @@ TEST(Palette, MiddleIsHalfWayInOkLab) {
   const OkLab red = toOkLab({1, 0, 0});
   const OkLab blue = toOkLab({0, 0, 1});
   EXPECT_NEAR(middle.lightness, (red.lightness + blue.lightness) / 2, 2e-3);
+}
+
+TEST(Palette, AlongTheHueOppositeColoursKeepTheirChroma) {
+  Palette palette{{}, "Opposites", {{0, {220, 60, 30}}, {1, {30, 140, 200}}}};
+  const auto least = [&] {
+    double chroma = 1;
+    for (int i = 0; i <= 100; ++i) chroma = std::min(chroma, toOkLch(colourAt(palette, i / 100.0)).chroma);
+    return chroma;
+  };
+  EXPECT_LT(least(), 0.04) << "straight through grey";
+  const auto hues = [&] {
+    double sum = 0;
+    for (int i = 0; i < 100; ++i)
+      sum += std::abs(std::remainder(
+          toOkLch(colourAt(palette, (i + 1) / 100.0)).hue_deg - toOkLch(colourAt(palette, i / 100.0)).hue_deg,
+          360));
+    return sum;
+  };
+  palette.path = PalettePath::ShorterHue;
+  EXPECT_GT(least(), 0.09);
+  const double shorter = hues();
+  palette.path = PalettePath::LongerHue;
+  EXPECT_GT(least(), 0.08);
+  EXPECT_LT(shorter, 180);
+  EXPECT_NEAR(shorter + hues(), 360, 3);
+  EXPECT_EQ(colourAt(palette, 0), toLinear(palette.stops[0].colour)) << "the stops stay what they are";
+  EXPECT_EQ(colourAt(palette, 1), toLinear(palette.stops[1].colour));
+}
+
+TEST(Palette, WhatHasNoHueTakesTheOthers) {
+  for (const PalettePath path : {PalettePath::ShorterHue, PalettePath::LongerHue}) {
+    const Palette palette{{}, "Rose", {{0, {255, 255, 255}}, {1, {220, 30, 90}}}, path};
+    const double wanted = toOkLch(palette.stops[1].colour).hue_deg;
+    for (int i = 20; i <= 100; ++i)
+      EXPECT_NEAR(std::remainder(toOkLch(colourAt(palette, i / 100.0)).hue_deg - wanted, 360), 0, 1.5) << i;
+  }
+}
+
+TEST(Palette, StraightenedHasTheSameColours) {
+  const Palette palette{
+      {}, "Opposites", {{0.1, {220, 60, 30}}, {0.9, {30, 140, 200}}}, PalettePath::LongerHue};
+  const Palette straight = straightened(palette);
+  EXPECT_EQ(straight.path, PalettePath::Straight);
+  for (int i = 0; i <= 64; ++i) {
+    const OkLab a = toOkLab(colourAt(palette, i / 64.0));
+    const OkLab b = toOkLab(colourAt(straight, i / 64.0));
+    EXPECT_LT(std::hypot(std::hypot(a.lightness - b.lightness, a.a - b.a), a.b - b.b), 0.03f) << i;
+  }
+}
+
+/// L* of CIE 1976: known values, and there and back.
+TEST(Lightness, IsThatOfCie1976) {
+  EXPECT_NEAR(lightnessOf(0.184f), 0.5f, 1e-3f);
+  EXPECT_NEAR(lightnessOf(1.f), 1.f, 1e-5f);
+  EXPECT_EQ(lightnessOf(0.f), 0.f);
+  EXPECT_NEAR(lightnessOf(216.f / 24389), 0.08f, 1e-5f);
+  for (int i = 0; i <= 1200; ++i) {
+    const float level = static_cast<float>(i) / 1000;
+    EXPECT_NEAR(lightnessOf(lightOfLightness(level)), level, 2e-5f);
+    EXPECT_GT(lightOfLightness(level + 0.001f), lightOfLightness(level));
+  }
+}
+
+TEST(SrgbTable, IsWithinAValueOfTheFormula) {
+  for (int i = 0; i <= 10'000; ++i) {
+    const float light = static_cast<float>(i) / 10'000;
+    EXPECT_NEAR(SrgbTable::get().value(light), toSrgb8({light, light, light}).g, 1) << light;
+  }
+  EXPECT_EQ(SrgbTable::get().value(2.f), 255);
+  EXPECT_EQ(SrgbTable::get().value(-1.f), 0);
 }
 
 TEST(Palette, WithoutStopsIsBlack) {

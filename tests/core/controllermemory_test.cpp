@@ -183,7 +183,7 @@ TEST_F(Memories, ValuesLeadBackToTheLightTheyWereMadeOf) {
           frame.b[i] = order == std::string("W") ? frame.r[i] : light(random);
         }
         Values all(compiled->packer->bufferSize());
-        compiled->packer->pack(frame, Micros(0), 1, all, {}, Dither::None);
+        compiled->packer->pack(frame, DitherFrame(), 1, all);
         Values own;
         for (std::size_t i = 0; i < compiled->patch.universes.size(); ++i)
           own.insert(
@@ -280,7 +280,7 @@ TEST_F(Memories, AnEffectBecomesStepsThatAreToldHowNearTheyCome) {
   PixelFrame frame;
   for (int i = 0; i < 80; ++i) {
     light.render(std::chrono::milliseconds(50 * i), frame);
-    const Values& sent = packer.pack(frame, std::chrono::milliseconds(50 * i));
+    const Values& sent = packer.pack(frame);
     const Values shown = spreadValues(compiled->patch, 0, exact->content.scenes.front(),
                                       valuesAt(exact->content.scenes.front(), 50 * i));
     ASSERT_TRUE(std::equal(shown.begin(), shown.end(), sent.begin())) << i;

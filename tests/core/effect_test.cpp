@@ -171,7 +171,7 @@ TEST_P(EveryEffect, HasAtLeastThreeParametersWithSoundDefaults) {
                                  [](const ParamSpec& spec) { return !kLay.contains(spec.key); });
   EXPECT_GE(effect().params.size(), 3u);
   // Of the nine at most, two count only where the light runs through a plane in space.
-  EXPECT_LE(own, effect().key == "lettering" ? 9 : 8);
+  EXPECT_LE(own, effect().key == "lettering" ? 10 : 8);
   for (const ParamSpec& spec : effect().params) {
     if (const auto* number = std::get_if<double>(&spec.fallback)) {
       EXPECT_TRUE(*number >= spec.low && *number <= spec.high) << spec.key;

@@ -7,6 +7,8 @@
 #include "effecttrial.h"
 #include <gtest/gtest.h>
 
+#include "core/effect/edges.h"
+
 namespace chispa {
 namespace {
 
@@ -94,8 +96,8 @@ TEST(Weave, LooksTheSameFromBothEnds) {
 
 TEST(Chase, MovesByOneLampAStep) {
   const ZoneCells cells = cellsFor(LineShape{16, 0.1});
-  const LightBuffer now = run("chase", cells, 0.1, {{"period", 4.0}, {"steps", 1.0}});
-  const LightBuffer next = run("chase", cells, 0.6, {{"period", 4.0}, {"steps", 1.0}});
+  const LightBuffer now = run("chase", cells, 0.1, {{"period", 4.0}, {"steps", 1.0}, {"soft", 0.0}});
+  const LightBuffer next = run("chase", cells, 0.6, {{"period", 4.0}, {"steps", 1.0}, {"soft", 0.0}});
   EXPECT_EQ(std::count(now.a.begin(), now.a.end(), 1.f), 4);
   for (std::size_t i = 0; i + 1 < 16; ++i) EXPECT_EQ(now.a[i], next.a[i + 1]) << i;
 }
@@ -144,7 +146,7 @@ TEST(Strobe, NeverFlashesMoreThanThreeTimesASecond) {
 
 TEST(Parade, MarchesAThirdOfABlockAStep) {
   const ZoneCells cells = cellsFor(LineShape{48, 0.1});
-  const ParamValues values = {{"groups", 4.0}, {"steps", 1.0}, {"lit", 0.5}};
+  const ParamValues values = {{"groups", 4.0}, {"steps", 1.0}, {"lit", 0.5}, {"glide", 0.0}};
   const LightBuffer now = run("parade", cells, 0.1, values);
   const LightBuffer next = run("parade", cells, 0.1 + kTrialBeat_s, values);
   EXPECT_NEAR(meanLight(now), 0.5, 0.1);
@@ -152,6 +154,49 @@ TEST(Parade, MarchesAThirdOfABlockAStep) {
   for (std::size_t i = 0; i + 4 < 48; ++i)
     alike += now.a[i] == next.a[i + 4] && now.r[i] == next.r[i + 4] ? 1 : 0;
   EXPECT_GE(alike, 42) << "all but a cell at an edge here and there";
+}
+
+/// Of all change of light at 40 frames a second, the part that is jumps over more than half of a cell's
+/// range.
+double stepShare(const char* effect, const ZoneCells& cells, const ParamValues& values) {
+  std::vector<LightBuffer> seen;
+  for (int frame = 0; frame < 160; ++frame) seen.push_back(run(effect, cells, 1 + frame / 40.0, values));
+  double jumps = 0, changes = 0;
+  for (std::size_t i = 0; i < seen[0].size(); ++i) {
+    float low = 1, high = 0;
+    for (const LightBuffer& light : seen) {
+      low = std::min(low, light.a[i]);
+      high = std::max(high, light.a[i]);
+    }
+    for (std::size_t f = 1; f < seen.size(); ++f) {
+      const auto change = static_cast<double>(std::abs(seen[f].a[i] - seen[f - 1].a[i]));
+      changes += change;
+      if (change > 0.5 * static_cast<double>(high - low)) jumps += change;
+    }
+  }
+  return changes > 0 ? jumps / changes : 0;
+}
+
+/// What travels does so without steps, on few cells and on many, unless it is told to step.
+TEST(Edges, WhatTravelsGlides) {
+  for (const int count : {24, 300}) {
+    const ZoneCells cells = cellsFor(LineShape{count, 0.02});
+    for (const char* effect : {"comets", "drizzle", "chase", "parade", "carillon", "juggle"})
+      EXPECT_LT(stepShare(effect, cells, {{"across", std::string("along")}}), 0.35) << effect << " " << count;
+    EXPECT_GT(stepShare("chase", cells, {{"soft", 0.0}}), 0.9);
+    EXPECT_GT(stepShare("parade", cells, {{"glide", 0.0}}), 0.9);
+  }
+}
+
+/// However far a bright stretch is into a cell, the light on the whole is the same.
+TEST(Edges, CoverTheirLengthWhereverTheyAre) {
+  for (const float width : {0.01f, 0.05f, 0.2f})
+    for (float from = 0.2f; from < 0.4f; from += 0.003f) {
+      float sum = 0;
+      for (int cell = 0; cell < 100; ++cell)
+        sum += coverage(from, from + 0.3f, (static_cast<float>(cell) + 0.5f) / 100, width) / 100;
+      EXPECT_NEAR(sum, 0.3f, 2e-3f) << width << " " << from;
+    }
 }
 
 TEST(Turnabout, GivesTheLightToTheNeighbours) {

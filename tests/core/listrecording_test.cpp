@@ -3,6 +3,7 @@
 #include "temporary.h"
 #include <gtest/gtest.h>
 
+#include "core/colour/lightness.h"
 #include "core/edit/setlistedits.h"
 #include "core/edit/wireedits.h"
 #include "core/recording/framepacker.h"
@@ -89,7 +90,7 @@ TEST_F(ListRecording, LightIsThatOfEachPieceInItsTurn) {
   EXPECT_EQ(listAt(light, Micros(2'500'000)), 0);
   const float half = listAt(light, Micros(2'700'000));
   const float full = listAt(light, Micros(3'000'000));
-  EXPECT_NEAR(half, full / 2, 0.01f);
+  EXPECT_NEAR(half, lightOfLightness(lightnessOf(full) / 2), 0.01f);
   EXPECT_GT(full, 0.1f);
   const float over = listAt(light, Micros(3'900'000));
   const float alone = scoreAt(*compiled, Micros(400'000));
@@ -109,7 +110,7 @@ TEST_F(ListRecording, APieceFadesIntoTheNext) {
   ListLight light(made_.show, *compiled, list_, 1);
   const float last = scoreAt(*compiled, Micros(1'999'999));
   EXPECT_NEAR(listAt(light, Micros(2'000'000)), last, 1e-4f);
-  EXPECT_NEAR(listAt(light, Micros(2'100'000)), last * 0.75f, 1e-3f);
+  EXPECT_NEAR(listAt(light, Micros(2'100'000)), lightOfLightness(lightnessOf(last) * 0.75f), 1e-3f);
   EXPECT_EQ(listAt(light, Micros(2'400'000)), 0);
 }
 
@@ -130,7 +131,7 @@ TEST_F(ListRecording, OneFileHoldsAllOfIt) {
   for (int i = 0; i < 220; ++i) {
     const Micros t(i * 50'000);
     light.render(t, frame_);
-    const auto& wanted = packer.pack(frame_, t);
+    const auto& wanted = packer.pack(frame_);
     const auto got = read.at(t);
     ASSERT_TRUE(got);
     ASSERT_TRUE(std::equal(wanted.begin(), wanted.end(), (*got).begin(), (*got).end())) << i;

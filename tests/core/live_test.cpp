@@ -18,6 +18,8 @@ namespace chispa {
 namespace {
 
 constexpr Micros kFrame{25'000};
+/// The light of half the lightness (L* 50 of CIE 1976).
+constexpr double kHalfSeen = 0.18418651851244416;
 
 /// A show of two lines of ten pixels, and someone who plays it.
 class PlayedByHand : public testing::Test {
@@ -112,7 +114,7 @@ TEST_F(PlayedByHand, AFlashingPadIsThereAtOnceAndFadesOut) {
   EXPECT_FLOAT_EQ(lightOf(0), 1);
   release(look);
   after(Micros(1'000'000));
-  EXPECT_NEAR(lightOf(0), 0.5, 1e-4);
+  EXPECT_NEAR(lightOf(0), kHalfSeen, 1e-4);
   after(Micros(1'000'000));
   EXPECT_FLOAT_EQ(lightOf(0), 0);
 }
@@ -175,7 +177,7 @@ TEST_F(PlayedByHand, StepsHoldFadeAndHandOver) {
   after(Micros(500'000));
   EXPECT_FLOAT_EQ(lightOf(0), 1);
   after(Micros(1'000'000));
-  EXPECT_NEAR(lightOf(0), 0.5, 0.01) << "half-way into the dark step";
+  EXPECT_NEAR(lightOf(0), kHalfSeen, 0.01) << "half-way into the dark step";
   after(Micros(1'000'000));
   EXPECT_FLOAT_EQ(lightOf(0), 0);
   after(Micros(1'000'000));
@@ -263,7 +265,30 @@ TEST_F(PlayedByHand, AButtonMayEaseOutALook) {
   EXPECT_FLOAT_EQ(lightOf(0), 1);
   send(controlEvent(pad, 0));
   after(Micros(1'000'000));
-  EXPECT_NEAR(lightOf(0), 0.5, 1e-3);
+  EXPECT_NEAR(lightOf(0), kHalfSeen, 1e-3);
+}
+
+/// Of two looks that change places at one instant neither falls into the dark: what the one takes the other
+/// gives, whether it is even to the eye or in light.
+TEST_F(PlayedByHand, ALookThatTakesAnothersPlaceLeavesNoGap) {
+  for (const Evenness evenness : {Evenness::ToTheEye, Evenness::InLight}) {
+    show_.light.fades = evenness;
+    state_ = {};
+    const LookId one = whiteLook(left_, PadMode::OnlyThis);
+    const LookId other = whiteLook(left_, PadMode::OnlyThis);
+    for (const LookId look : {one, other})
+      change(look, [](Look& l) { l.fadeIn = l.fadeOut = Micros(1'000'000); });
+    begin();
+    press(one);
+    after(Micros(2'000'000));
+    press(other);
+    for (int i = 0; i < 40; ++i) {
+      after(kFrame);
+      EXPECT_GT(lightOf(0), 0.74) << i;
+    }
+    after(kFrame);
+    EXPECT_FLOAT_EQ(lightOf(0), 1);
+  }
 }
 
 /// What drives the number of an effect drives its light.

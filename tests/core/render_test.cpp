@@ -4,6 +4,7 @@
 #include "carousel/carousel.h"
 #include <gtest/gtest.h>
 
+#include "core/colour/lightness.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/zoneedits.h"
 #include "core/render/blend.h"
@@ -62,7 +63,7 @@ TEST_F(CarouselLight, FramesAtRandomTimesEqualThoseOfSequentialPlay) {
   std::vector<std::uint8_t> buffer(compiled_->packer->bufferSize(), 0);
   for (int i = 0; i < frames; i += 3) {
     renderer_.render(score_, kPeriod * i, a_);
-    compiled_->packer->pack(a_, kPeriod * i, 1, buffer);
+    compiled_->packer->pack(a_, ditherFrame(static_cast<std::uint64_t>(i), 40), 1, buffer);
     played.push_back(a_);
     bytes.push_back(buffer);
   }
@@ -75,7 +76,7 @@ TEST_F(CarouselLight, FramesAtRandomTimesEqualThoseOfSequentialPlay) {
     const Micros t = kPeriod * static_cast<int>(pick * 3);
     other.render(again->scores.front(), t, b_);
     ASSERT_EQ(played[pick], b_) << "at " << seconds(t);
-    again->packer->pack(b_, t, 1, buffer);
+    again->packer->pack(b_, ditherFrame(pick * 3, 40), 1, buffer);
     ASSERT_EQ(bytes[pick], buffer) << "at " << seconds(t);
   }
 }
@@ -109,8 +110,20 @@ TEST_F(CarouselLight, HasManyEffectsOnManyZones) {
   EXPECT_GE(zones.size(), 20u);
 }
 
+TEST(Renderer, FadesAreEvenToTheEyeUnlessToldOtherwise) {
+  CompiledClip clip;
+  clip.length = Micros(4'000'000);
+  clip.fadeIn = Micros(2'000'000);
+  for (int i = 0; i <= 80; ++i)
+    EXPECT_NEAR(lightnessOf(fadeAt(clip, Micros(25'000 * i))), static_cast<float>(i) / 80, 1e-4f);
+  clip.fades = Evenness::InLight;
+  for (int i = 0; i <= 80; ++i)
+    EXPECT_NEAR(fadeAt(clip, Micros(25'000 * i)), static_cast<float>(i) / 80, 1e-5f);
+}
+
 TEST(Renderer, FadesScaleTheClip) {
   CompiledClip clip;
+  clip.fades = Evenness::InLight;
   clip.start = Micros(1'000'000);
   clip.length = Micros(4'000'000);
   clip.fadeIn = Micros(1'000'000);

@@ -20,8 +20,8 @@ using test::run;
 
 TEST(Comets, AHeadIsBrightAheadAndDarkBehindItsTail) {
   const ZoneCells cells = cellsFor(LineShape{100, 0.02});
-  const LightBuffer light = run("comets", cells, 0.75, {{"heads", 1.0}, {"passes", 1.0}, {"tail", 0.3}});
-  // Half a bar on, the head is at the middle; the tail reaches back 30 cells, and ahead is dark.
+  const LightBuffer light = run("comets", cells, 3, {{"heads", 1.0}, {"passes", 0.25}, {"tail", 0.3}});
+  // Two bars on, the head is at the middle; the tail reaches back 30 cells, and ahead is dark.
   EXPECT_GT(light.a[48], 0.8f);
   EXPECT_GT(light.a[48], light.a[35]);
   EXPECT_EQ(light.a[60], 0);

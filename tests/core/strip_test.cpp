@@ -5,7 +5,9 @@
 #include <gtest/gtest.h>
 
 #include "core/edit/planedits.h"
+#include "core/edit/wireedits.h"
 #include "core/show/cutlist.h"
+#include "core/wire/power.h"
 
 namespace chispa {
 namespace {
@@ -116,6 +118,49 @@ TEST(OffReel, TellsPiecesWhoseLedsStandOtherwise) {
 TEST(OffReel, TheDemoIsPhysicallyTrue) {
   const Show show = demo::carousel();
   for (const auto& fixture : show.fixtures) EXPECT_FALSE(offReel(show, *fixture)) << fixture->name;
+}
+
+/// 300 pixels of a 60-a-metre reel, in cuts of four, along 7.5 m: five metres are bought, and the copper is
+/// counted as far as the pixels lie apart.
+TEST(CutList, CountsTheStripThatIsReallyBought) {
+  Show show;
+  StripType strip = cutEvery(4);
+  const StripTypeId type = strip.id = show.newId<StripTypeId>();
+  put(show.stripTypes, strip);
+  const FixtureId line = addFixture(show, LineShape{299, 0.025}, {}, {}, type);
+  const auto list = cutList(show);
+  ASSERT_EQ(list.size(), 1u);
+  EXPECT_NEAR(list[0].reel_m, 300 / 60.0, 1e-9);
+  EXPECT_NEAR(list[0].length_m, 299 * 0.025, 1e-3);
+  EXPECT_FALSE(agreesWithReel(list[0]));
+  const auto pitchOf = [&] {
+    return copperPitches_m(stripTypeOf(show, *show.fixtures[0]), *find(show.fixtures, line)).at(0);
+  };
+  EXPECT_NEAR(pitchOf(), 0.025, 1e-6);
+  changeItem(show.stripTypes, type, [](StripType& s) { s.pixelsPerMetre = 20; });
+  EXPECT_NEAR(pitchOf(), 0.05, 1e-9) << "as much strip as is bought, however it lies";
+  changeItem(show.stripTypes, type, [](StripType& s) { s.build = StripBuild::String; });
+  EXPECT_NEAR(pitchOf(), 0.025, 1e-6);
+  EXPECT_EQ(cutList(show)[0].reel_m, 0) << "strings are bought by the pixel";
+}
+
+/// A string whose lamps are twice as far apart drops twice the voltage at the same current.
+TEST(VoltageDrop, GoesByTheCopperThatIsReallyThere) {
+  const auto dropOf = [](double pitch_m) {
+    Show show;
+    StripType strip;
+    strip.id = show.newId<StripTypeId>();
+    strip.build = StripBuild::String;
+    put(show.stripTypes, strip);
+    const FixtureId line = addFixture(show, LineShape{50, pitch_m}, {}, {}, strip.id);
+    const ControllerId box = addController(show, 1);
+    hang(show, {line, 0, 50}, {box, 0, 0});
+    const auto chains = powerChains(show);
+    double sum = 0;
+    for (const PowerNode& node : chains.at(0).nodes) sum += node.ohmsBefore;
+    return sum;
+  };
+  EXPECT_NEAR(dropOf(0.2), 2 * dropOf(0.1), 1e-9);
 }
 
 TEST(CutList, LikePiecesAreCountedTogether) {

@@ -1,14 +1,21 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "scorewindow.h"
 #include <QCheckBox>
+#include <QFileDialog>
+#include <QListWidget>
 #include <QSlider>
 #include <QSpinBox>
+#include <QTimer>
+#include <QTreeWidget>
 
+#include "core/colour/palettefile.h"
 #include "core/edit/deletions.h"
 #include "core/edit/markedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/wireedits.h"
 #include "core/zone/cells.h"
+#include "desk/bench/targetlist.h"
+#include "desk/score/drawingeditor.h"
 
 // Controls that other tests do not touch, each with what is seen of it.
 
@@ -180,6 +187,113 @@ TEST_F(Controls, FindersAreBegunByTheirNames) {
   EXPECT_TRUE(the<QWidget>("finderView")->isVisible());
   trigger("finderCamera");
   EXPECT_TRUE(the<QWidget>("cameraSource")->isVisible());
+}
+
+/// Left and right of a mouse, and the keys, on the dots of a frame; frames are added and taken away.
+TEST_F(Controls, ADrawingIsDrawnWithMouseAndKeys) {
+  const ScoreId open = score().id;
+  ClipId id;
+  document_.apply(QStringLiteral("clip"), [&](Show& s) {
+    Clip clip = *find(s.scores, open)->clips.front();
+    id = clip.id = s.newId<ClipId>();
+    clip.effect = "drawing";
+    clip.params = {};
+    changeItem(s.scores, open, [&](Score& one) { one.clips.push_back(std::make_shared<const Clip>(clip)); });
+  });
+  selection_.select(ClipIds{id});
+  press("param-dots");
+  QCoreApplication::processEvents();
+  DrawingEditor* editor = nullptr;
+  for (QWidget* widget : QApplication::topLevelWidgets())
+    if (auto* one = qobject_cast<DrawingEditor*>(widget); one && one->isVisible()) editor = one;
+  ASSERT_TRUE(editor);
+  auto* field = editor->findChild<DotField*>();
+  editor->findChild<QSpinBox*>(QStringLiteral("dotColumns"))->setValue(8);
+  editor->findChild<QSpinBox*>(QStringLiteral("dotRows"))->setValue(4);
+  const auto drawn = [&] {
+    return parseDrawing(std::get<std::string>(findClip(score(), id)->params.at("dots")));
+  };
+  const double side = std::min(field->width() / 8.0, field->height() / 4.0);
+  const QPointF corner((field->width() - side * 8) / 2, (field->height() - side * 4) / 2);
+  const auto dot = [&](int column, int row) {
+    return (corner + QPointF(column + 0.5, row + 0.5) * side).toPoint();
+  };
+  for (int column = 0; column < 8; ++column) QTest::mouseClick(field, Qt::RightButton, {}, dot(column, 1));
+  editor->findChild<QListWidget*>(QStringLiteral("shades"))->setCurrentRow(2);
+  drag(field, dot(1, 1), dot(5, 1));
+  EXPECT_EQ(drawn().at(0, 0, 1), DotDrawing::kClear);
+  for (const int column : {1, 2, 3, 4, 5})
+    EXPECT_EQ(drawn().at(0, column, 1), DotDrawing::kShades - 3) << column;
+  QTest::mouseClick(field, Qt::RightButton, {}, dot(3, 1));
+  EXPECT_EQ(drawn().at(0, 3, 1), DotDrawing::kClear);
+  // The keys go on from there.
+  field->setFocus();
+  QTest::keyClick(field, Qt::Key_Right);
+  QTest::keyClick(field, Qt::Key_Delete);
+  QTest::keyClick(field, Qt::Key_Down);
+  QTest::keyClick(field, Qt::Key_Space);
+  EXPECT_EQ(drawn().at(0, 4, 1), DotDrawing::kClear);
+  EXPECT_EQ(drawn().at(0, 4, 2), DotDrawing::kShades - 3);
+  const std::size_t frames = drawn().frames.size();
+  QTest::mouseClick(editor->findChild<QPushButton*>(QStringLiteral("addFrame")), Qt::LeftButton);
+  ASSERT_EQ(drawn().frames.size(), frames + 1);
+  EXPECT_EQ(drawn().at(1, 4, 2), DotDrawing::kShades - 3) << "a copy";
+  QTest::mouseClick(field, Qt::RightButton, {}, dot(4, 2));
+  EXPECT_EQ(drawn().at(1, 4, 2), DotDrawing::kClear);
+  EXPECT_EQ(drawn().at(0, 4, 2), DotDrawing::kShades - 3) << "the other frame stays";
+  QTest::mouseClick(editor->findChild<QPushButton*>(QStringLiteral("dropFrame")), Qt::LeftButton);
+  EXPECT_EQ(drawn().frames.size(), frames);
+}
+
+/// What the signal goes to is chosen in the tree: a controller, one of its ports, channels.
+TEST_F(Controls, TheBenchDrivesWhatIsChosenInItsTree) {
+  window_.showWorkspace(Workspace::Bench);
+  QCoreApplication::processEvents();
+  auto* tree = the<TargetList>("benchTargets");
+  const auto lit = [&]() -> const std::optional<engine::TestSignal>& { return stage_.signal(); };
+  auto* controller = tree->topLevelItem(0);
+  ASSERT_GE(controller->childCount(), 3);
+  const auto click = [&](QTreeWidgetItem* item) {
+    tree->scrollToItem(item);
+    QTest::mouseClick(tree->viewport(), Qt::LeftButton, {}, tree->visualItemRect(item).center());
+    QCoreApplication::processEvents();
+  };
+  click(controller->child(1));
+  EXPECT_EQ(tree->target(), (BenchTarget{BenchTarget::Kind::Port, show().controllers[0]->id, 1, 0}));
+  ASSERT_TRUE(lit());
+  EXPECT_EQ(lit()->target.port, 1);
+  QTest::keyClick(tree, Qt::Key_Up);
+  EXPECT_EQ(tree->target().port, 0);
+  click(controller);
+  EXPECT_EQ(tree->target().kind, BenchTarget::Kind::Controller);
+  EXPECT_FALSE(lit()->target.port) << "all of its ports";
+  click(controller->child(controller->childCount() - 1));
+  EXPECT_EQ(tree->target().kind, BenchTarget::Kind::Channels);
+  EXPECT_TRUE(lit()->target.channels);
+}
+
+/// Answers the dialog that asks for a file.
+void answerWith(const QString& file) {
+  QTimer::singleShot(0, qApp, [file] {
+    auto* dialog = qobject_cast<QFileDialog*>(QApplication::activeModalWidget());
+    if (!dialog) return answerWith(file);
+    auto* name = dialog->findChild<QLineEdit*>(QStringLiteral("fileNameEdit"));
+    name->setText(file);
+    QTest::keyClick(name, Qt::Key_Return);
+  });
+}
+
+TEST_F(Controls, APaletteIsExported) {
+  const Palette palette = *show().palettes.front();
+  selection_.select(palette.id);
+  QCoreApplication::processEvents();
+  const auto file = folder_.path() / "lantern.gpl";
+  answerWith(QString::fromStdString(file.string()));
+  press("exportPalette");
+  const auto read = readPalette(file);
+  ASSERT_TRUE(read) << read.failure().text();
+  ASSERT_FALSE((*read).stops.empty());
+  EXPECT_EQ((*read).stops.front().colour, palette.stops.front().colour);
 }
 
 TEST_F(Controls, MasterAndBlackoutHoldTheLightBack) {

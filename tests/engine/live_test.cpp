@@ -33,7 +33,11 @@ class LivePlayer : public testing::Test {
     score_ = addScore(show_, "S", "", Micros(60'000'000));
     addClip(show_, score_, zone_, "swell", palette_, Micros(0), Micros(60'000'000));
     const ControllerId box = addController(show_, 1);
-    changeItem(show_.controllers, box, [](Controller& c) { c.host = "127.0.0.31"; });
+    changeItem(show_.controllers, box, [](Controller& c) {
+      c.host = "127.0.0.31";
+      // Dithering goes by the frames that were sent, not by what is played.
+      c.dithers = false;
+    });
     hang(show_, {strip, 0, 40}, {box, 0, 0});
   }
   LookId look(const std::string& effect, Micros fadeIn, Micros fadeOut) {

@@ -37,6 +37,7 @@ class FickleSound final : public Sound {
     begun_ = clock_->now();
   }
   void follow(std::shared_ptr<const AudioClip>, Micros) override {}
+  void touch(std::shared_ptr<const AudioClip>, Micros) override {}
   void stop() override { begun_ = MonoTime(-1); }
   std::optional<Micros> heard() override {
     if (!*isThere_ || begun_ < MonoTime(0) || clock_->now() <= begun_) return std::nullopt;

@@ -275,6 +275,7 @@ TEST(SetListLight, FadesFromScoreToScore) {
   Show show;
   addFixture(show, LineShape{4, 0.1}, {});
   const ZoneId zone = show.zones.front()->id;
+  show.light.fades = Evenness::InLight;
   const PaletteId red = addPalette(show, "Red", {{0, {255, 0, 0}}});
   const PaletteId blue = addPalette(show, "Blue", {{0, {0, 0, 255}}});
   for (const auto& [name, palette] : {std::pair{"red", red}, std::pair{"blue", blue}}) {
@@ -333,6 +334,7 @@ class JoiningSound final : public Sound {
                         std::to_string(at.count() / 1'000'000) + " "
                   : std::string();
   }
+  void touch(std::shared_ptr<const AudioClip>, Micros) override {}
   void stop() override { begun_.reset(); }
   std::optional<Micros> heard() override {
     if (!begun_ || clock_->now() <= *begun_) return std::nullopt;

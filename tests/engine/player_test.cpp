@@ -27,6 +27,7 @@ struct SoundScript {
   double rate = 1;
   Micros jump{0};
   MonoTime begunAt{-1};
+  std::vector<Micros> touched = {};
 };
 
 class FakeSound final : public Sound {
@@ -38,6 +39,7 @@ class FakeSound final : public Sound {
     script_->begunAt = clock_->now();
   }
   void follow(std::shared_ptr<const AudioClip>, Micros) override {}
+  void touch(std::shared_ptr<const AudioClip>, Micros at) override { script_->touched.push_back(at); }
   void stop() override {
     ++script_->stopped;
     script_->begunAt = MonoTime(-1);
@@ -102,6 +104,37 @@ TEST_F(PlayerByHand, LightFollowsASoundThatDrifts) {
   play();
   pass(40s);
   EXPECT_NEAR(position_s(), 40 * 1.001, 0.012) << "the sound's place counts, not the clock's";
+}
+
+TEST_F(PlayerByHand, ScrubbingIsHeardOnlyWhileNothingPlays) {
+  player_->scrub(score_, Micros(10'000'000));
+  player_->scrub(score_, Micros(10'500'000));
+  EXPECT_EQ(script_->touched, (std::vector{Micros(10'000'000), Micros(10'500'000)}));
+  EXPECT_NEAR(position_s(), 10.5, 1e-6);
+  const int stopped = script_->stopped;
+  player_->hush();
+  EXPECT_EQ(script_->stopped, stopped + 1);
+  play(Micros(1'000'000));
+  pass(1s);
+  player_->scrub(score_, Micros(20'000'000));
+  player_->hush();
+  EXPECT_EQ(script_->touched.size(), 2u);
+  EXPECT_EQ(script_->played.back(), Micros(20'000'000)) << "it plays on from there";
+  EXPECT_EQ(script_->stopped, stopped + 1);
+}
+
+TEST_F(PlayerByHand, ScrubbingCountsFromWhereTheSoundBegins) {
+  player_->setSound(
+      [] {
+        auto clip = std::make_shared<AudioBuffer>();
+        clip->samples.resize(std::size_t{4} * AudioClip::kRate * AudioClip::kChannels);
+        return clip;
+      }(),
+      {Micros(2'000'000), 2});
+  player_->scrub(score_, Micros(1'000'000));
+  player_->scrub(score_, Micros(6'000'000));
+  player_->scrub(score_, Micros(11'000'000));
+  EXPECT_EQ(script_->touched, std::vector{Micros(2'000'000)}) << "before and behind it is silent";
 }
 
 TEST_F(PlayerByHand, LightStandsStillUntilTheSoundIsHeard) {

@@ -80,7 +80,7 @@ std::vector<std::string> demoPackets(std::size_t index, const Listener& listener
   for (int i = 0; i < 3; ++i) {
     const Micros t = Micros(20'000'000) + Micros(25'000) * i;
     renderer.render(compiled->scores[0], t, frame);
-    compiled->packer->pack(frame, t, 1, values);
+    compiled->packer->pack(frame, ditherFrame(static_cast<std::uint64_t>(i), 40), 1, values);
     (*sender)->send(std::span(values).subspan(first * 512, universes.size() * 512), t, true);
   }
   (*sender)->terminate(std::chrono::nanoseconds(0));

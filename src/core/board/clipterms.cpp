@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/colour/lightness.h"
 #include "core/render/renderer.h"
 
 namespace chispa::board {
@@ -202,6 +203,8 @@ Term ClipTerms::along(Axis axis) {
   return cellwise([values = cells_.along(axis)](std::size_t i) { return static_cast<double>(values[i]); });
 }
 
+namespace {
+
 Term shapedTerm(FadeShape shape, Term u) {
   switch (shape) {
     case FadeShape::Soft:
@@ -214,6 +217,32 @@ Term shapedTerm(FadeShape shape, Term u) {
       break;
   }
   return u;
+}
+
+/// As lightOfLightness().
+Term lightTerm(Term lightness) {
+  const Term root = (lightness + 0.16) * (1 / 1.16);
+  return choose(double{kLightnessBend} < lightness, root * root * root,
+                lightness * (1 / double{kLightnessSlope}));
+}
+
+/// As lightnessOf().
+Term lightnessTerm(Term light) {
+  const Term root = powerOf(light, light.graph->constant(1.0 / 3)) * 1.16 - 0.16;
+  return choose(double{kLightnessBendLight} < light, root, light * double{kLightnessSlope});
+}
+
+}  // namespace
+
+Term fadeTerm(FadeShape shape, Evenness fades, Term u) {
+  const Term level = shapedTerm(shape, u);
+  return fades == Evenness::InLight ? level : lightTerm(level);
+}
+
+Term mixTerm(Term from, Term to, Term share, Evenness fades) {
+  if (fades == Evenness::InLight) return from + (to - from) * share;
+  const Term old = lightnessTerm(from);
+  return lightTerm(old + (lightnessTerm(to) - old) * share);
 }
 
 BoardPalette paletteOf(const PaletteTable& table, bool goesRound) {

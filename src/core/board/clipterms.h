@@ -5,6 +5,7 @@
 #include <string>
 
 #include "core/board/terms.h"
+#include "core/effect/edges.h"
 #include "core/render/compiled.h"
 
 namespace chispa::board {
@@ -43,6 +44,8 @@ class ClipTerms {
   Graph& graph() { return graph_; }
   const CompiledClip& clip() const { return clip_; }
   const ZoneCells& cells() const { return cells_; }
+  /// As cellWidth() of effects.
+  double cellWidth() const { return chispa::cellWidth(cells_, clip_.params.axis(0)); }
   bool hasRows() const { return cells_.rows > 1; }
   std::uint32_t seed() const { return clip_.seed; }
 
@@ -112,8 +115,10 @@ class ClipTerms {
 /// millisecond early or late).
 std::optional<CellLight> say(ClipTerms& clip);
 
-/// `u` 0–1 on its way as a fade of that shape has it.
-Term shapedTerm(FadeShape shape, Term u);
+/// The light, 0–1, of a fade of that shape at `u` 0–1 of its way.
+Term fadeTerm(FadeShape shape, Evenness fades, Term u);
+/// Light that is `share` 0–1 of the way from `from` to `to`, as mixLight() has it.
+Term mixTerm(Term from, Term to, Term share, Evenness fades);
 
 /// The palette as a board looks it up.
 BoardPalette paletteOf(const PaletteTable& table, bool goesRound);

@@ -4,6 +4,7 @@
 #include "core/base/hash.h"
 #include "core/board/say.h"
 #include "core/effect/curves.h"
+#include "core/effect/edges.h"
 
 // Effects of sparks, as src/core/effect computes them.
 namespace chispa::board {
@@ -82,6 +83,22 @@ CellLight hearth(ClipTerms& clip) {
   return {heat, eased(clip.number(0.08), clip.number(0.37), heat)};
 }
 
+/// As past().
+Term pastTerm(Term beyond, double width) {
+  return clamped(beyond * (1 / width) + 0.5);
+}
+
+/// The palette's colour at `place`, as white as its heat 0–1 makes it.
+CellLight hot(ClipTerms& clip, Term place, Term glow, Term heat) {
+  constexpr double kHeat = 0.6;
+  const auto colours = clip.graph().lookUp(paletteOf(*clip.clip().palette, false), place);
+  const Term white = clamped(heat) * kHeat;
+  CellLight light{place, glow};
+  light.colour = {colours[0] + (1.0 - colours[0]) * white, colours[1] + (1.0 - colours[1]) * white,
+                  colours[2] + (1.0 - colours[2]) * white};
+  return light;
+}
+
 CellLight comets(ClipTerms& clip) {
   enum { Across, Heads, Passes, Tail, Offset };
   const double passes = clip.fixed(Passes);
@@ -93,9 +110,13 @@ CellLight comets(ClipTerms& clip) {
     return static_cast<double>(strings[i]) * offset / heads + ahead;
   });
   const Term moved = ClipTerms::partOf(clip.bars() * std::abs(passes));
-  const Term gap = fractionOf((moved - own) * heads) * (1.0 / clip.param(Tail));
+  const Term behind = fractionOf((moved - own) * heads);
+  const Term gap = behind * (1.0 / clip.param(Tail));
   const Term rest = 1.0 - gap;
-  return {rest, choose(gap < 1, rest * rest, 0)};
+  const double pace = std::abs(passes) / (clip.clip().beatLength_s * kBeatsOfPace);
+  const double blur = std::clamp((clip.cellWidth() + pace * kSeenTogether_s) * heads, 1e-4, 0.5);
+  const Term glow = choose(gap < 1, rest * rest, 0) * pastTerm(behind, blur) + pastTerm(behind - 1.0, blur);
+  return hot(clip, rest, glow, choose(1 - blur < behind, clip.number(1), 1.0 - gap * 8.0));
 }
 
 CellLight drizzle(ClipTerms& clip) {
@@ -116,12 +137,23 @@ CellLight drizzle(ClipTerms& clip) {
   });
   const Term string = clip.cellwise([&](std::size_t i) { return static_cast<double>(stringOf(i)); });
   const Term at = begins - pace * clip.seconds();
-  const Term gap = fractionOf(at) * (1.0 / clip.param(Tail));
-  const Term falls =
-      uneven * 0.5 <= clip.graph().chance(clip.seed() + 1, wordOf(string), wordOf(floorOf(at)));
+  const Term part = fractionOf(at);
+  const Term gap = part * (1.0 / clip.param(Tail));
+  // As wide as the cell and the way of a frame, for each string at its own pace.
+  const Term perBlur = clip.cellwise([&](std::size_t i) {
+    const double slow = uneven * 0.7 * static_cast<double>(chance(clip.seed(), stringOf(i), 7));
+    return 1 / std::clamp((clip.cellWidth() + speed * (1 - slow) * kSeenTogether_s) * drops, 1e-4, 0.5);
+  });
+  const auto falls = [&](Term which) {
+    return uneven * 0.5 <= clip.graph().chance(clip.seed() + 1, wordOf(string), wordOf(which));
+  };
+  const Term which = floorOf(at);
   const Term rest = 1.0 - gap;
-  const Term glow = choose(clip.graph().add(TermOp::And, gap < 1, falls), rest * rest, 0);
-  return {glow, glow};
+  const Term body = choose(clip.graph().add(TermOp::And, gap < 1, falls(which)), rest * rest, 0) *
+                    clamped(part * perBlur + 0.5);
+  const Term head = choose(falls(which + 1.0), clamped((part - 1.0) * perBlur + 0.5), 0);
+  const Term glow = body + head;
+  return hot(clip, glow, glow, choose((1.0 - part) * perBlur < 1, clip.number(1), 1.0 - gap * 8.0));
 }
 
 CellLight fireflies(ClipTerms& clip) {

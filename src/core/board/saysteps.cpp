@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/board/say.h"
+#include "core/effect/edges.h"
 
 // Effects of steps and plain ones, as src/core/effect computes them.
 namespace chispa::board {
@@ -15,7 +16,10 @@ CellLight chase(ClipTerms& clip) {
   enum { Across, Period, Lit, Steps, Soft };
   const auto period = static_cast<double>(std::lround(clip.fixed(Period)));
   const double lit = clip.fixed(Lit);
-  const double soft = clip.fixed(Soft);
+  const double asked = clip.fixed(Soft);
+  const double fastest =
+      std::min(4.0, std::abs(clip.fixed(Steps)) / clip.clip().beatLength_s * kSeenTogether_s);
+  const double soft = asked > 0 ? std::max(asked, fastest) : 0;
   const auto count = static_cast<double>(clip.cells().count());
   const Term moved = clip.param(Steps) * clip.beats();
   const Term lamp = clip.cellwise([&](std::size_t i) { return std::floor(clip.placeOf(i) * count); });
@@ -88,7 +92,18 @@ CellLight parade(ClipTerms& clip) {
   const Term place = clip.cellwise([&](std::size_t i) { return clip.placeOf(i) * groups; });
   const Term at = place - moved / kStepsPerGroup + kEdge;
   constexpr double kColours = 4;
-  return {(moduloOf(floorOf(at), kColours) + 0.5) * (1 / kColours), fractionOf(at) < clip.param(Lit)};
+  const auto colourOf = [&](Term block) { return (moduloOf(block, kColours) + 0.5) * (1 / kColours); };
+  const Term part = fractionOf(at);
+  if (glide <= 0) return {colourOf(floorOf(at)), part < clip.param(Lit)};
+  // Where a cell has parts of two blocks it has the colour of the nearer: they seldom touch.
+  const double pace = std::abs(clip.fixed(Steps)) / clip.clip().beatLength_s / kStepsPerGroup;
+  const double blur = std::clamp(clip.cellWidth() * groups + pace * kSeenTogether_s, 1e-4, 0.5);
+  const auto past = [&](Term beyond) { return clamped(beyond * (1 / blur) + 0.5); };
+  const Term lit = clip.param(Lit);
+  const Term own = past(part) - past(part - lit);
+  const Term next = past(part - 1.0);
+  const Term light = own + (1.0 - past(part + 1.0 - lit)) + next;
+  return {colourOf(floorOf(at) + (own < next)), lower(light, clip.number(1))};
 }
 
 CellLight stack(ClipTerms& clip) {
@@ -110,13 +125,19 @@ CellLight stack(ClipTerms& clip) {
       clip.cellwise([&](std::size_t i) { return atOf(i) - std::floor(atOf(i)) > 1 - gap ? 0.0 : 1.0; });
   Graph& graph = clip.graph();
   const auto both = [&](Term a, Term b) { return graph.add(TermOp::And, a, b); };
-  const Term isLying = both(both(which < lying, down <= which), isBrick);
+  const Term isStanding = both(both(which < lying, down <= which), isBrick);
+  const Term going = both(isClearing, graph.add(TermOp::Equal, which, down));
+  const Term standing = choose(isStanding, choose(going, 1.0 - fall, clip.number(1)), 0);
   const Term at = clip.cellwise(atOf);
-  const Term flying = bricks - fall * fall * (bricks - lying);
-  const Term isFlying = both(both(graph.add(TermOp::Not, isClearing), lying < bricks),
-                             both(flying <= at, at < flying + (1 - gap)));
-  return {choose(isFlying, lying * (1 / bricks), (which + 0.5) * (1 / bricks)),
-          graph.add(TermOp::Or, isLying, isFlying)};
+  const Term room = bricks - lying;
+  const Term flying = bricks - fall * fall * room;
+  const Term isOneFlying = both(graph.add(TermOp::Not, isClearing), lying < bricks);
+  const Term pace = room * (2.0 * kSeenTogether_s / clip.clip().beatLength_s) * clip.param(PerBeat);
+  const Term blur = pace * fall + clip.cellWidth() * bricks;
+  const auto past = [&](Term beyond) { return clamped(beyond / blur + 0.5); };
+  const Term passing = choose(isOneFlying, past(at - flying) - past(at - flying - (1 - gap)), 0);
+  return {choose(standing < passing, lying * (1 / bricks), (which + 0.5) * (1 / bricks)),
+          higher(standing, passing)};
 }
 
 CellLight gauge(ClipTerms& clip) {

@@ -4,7 +4,7 @@
 namespace chispa::board {
 
 BoardScene::BoardScene(const Show& show, const CompiledShow& compiled, SceneId id)
-    : light_(show, compiled, id) {
+    : light_(show, compiled, id), fades_(compiled.light.fades) {
   if (const CompiledScore* score = light_.score()) {
     staves_ = score->staves;
     time_.grid = score->grid;
@@ -23,7 +23,7 @@ Term BoardScene::presence(Graph& graph) const {
   const double fade_s = seconds(look.fadeIn);
   const auto level = static_cast<double>(look.level);
   if (fade_s <= 0) return graph.constant(level);
-  return shapedTerm(look.fadeShape, clamped(graph.ramp(0, 1 / fade_s))) * level;
+  return fadeTerm(look.fadeShape, fades_, clamped(graph.ramp(0, 1 / fade_s))) * level;
 }
 
 }  // namespace chispa::board

@@ -31,6 +31,7 @@ class BoardScene {
 
  private:
   SceneLight light_;
+  Evenness fades_;
   SceneTime time_;
   std::span<const CompiledStave> staves_;
 };

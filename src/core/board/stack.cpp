@@ -49,7 +49,8 @@ class StackMaker {
     const Term taken = smoothed(graph_.ramp(-seconds(clip.start) / cross_s, 1 / cross_s));
     LayerTerms both;
     for (std::size_t c = 0; c < 3; ++c)
-      both.light[c] = lower(after->light[c] * taken + before->light[c] * (1.0 - taken), graph_.constant(1));
+      both.light[c] =
+          lower(mixTerm(before->light[c], after->light[c], taken, clip.fades), graph_.constant(1));
     both.coverage = lower(after->coverage * taken + before->coverage * (1.0 - taken), graph_.constant(1));
     both.presence = graph_.constant(1);
     return both;
@@ -91,9 +92,10 @@ class StackMaker {
     const auto ramp = [&](double from_s, double length_s) {
       return graph_.ramp(-from_s / length_s, 1 / length_s);
     };
+    if (clip.givesWay) refusal_ = "it gives way to another";
     if (clip.fadeIn.count() > 0) share = lower(share, ramp(seconds(clip.start), seconds(clip.fadeIn)));
     if (clip.fadeOut.count() > 0) share = lower(share, ramp(seconds(clip.end()), -seconds(clip.fadeOut)));
-    return shapedTerm(clip.fadeShape, clamped(share));
+    return fadeTerm(clip.fadeShape, clip.fades, clamped(share));
   }
 
   static Term brightest(const std::array<Term, 3>& light) {

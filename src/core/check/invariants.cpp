@@ -28,7 +28,8 @@ class Inspection {
     members(&Show::deskInputs, "zones that listen to a desk");
     members(&Show::setLists, "set lists");
     members(&Show::rules, "rules of the almanac");
-    almanac();
+    part("the almanac", show_.almanac);
+    part("the light's settings", show_.light);
     together(&Show::stripTypes, true);
     // Fixtures must be known to add up what zones and ports take of them.
     if (!samePixels || !isSame(&Show::zones) || !isSame(&Show::controllers)) {
@@ -76,10 +77,11 @@ class Inspection {
     }
   }
 
-  void almanac() {
+  template <class T>
+  void part(const char* name, const T& part) {
     FieldCheck check;
-    fields::describe(check, show_.almanac);
-    if (!check.reason().empty()) note("the almanac", check.reason());
+    fields::describe(check, part);
+    if (!check.reason().empty()) note(name, check.reason());
   }
 
   template <class T>

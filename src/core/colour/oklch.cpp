@@ -39,13 +39,17 @@ bool isInGamut(const OkLch& c) {
 }  // namespace
 
 OkLch toOkLch(Srgb8 colour) {
-  const OkLab lab = toOkLab(toLinear(colour));
+  return toOkLch(toLinear(colour));
+}
+
+OkLch toOkLch(Rgb colour) {
+  const OkLab lab = toOkLab(colour);
   const double hue = degrees(std::atan2(static_cast<double>(lab.b), static_cast<double>(lab.a)));
   return {static_cast<double>(lab.lightness),
           std::hypot(static_cast<double>(lab.a), static_cast<double>(lab.b)), hue < 0 ? hue + 360 : hue};
 }
 
-Srgb8 fromOkLch(OkLch colour) {
+Rgb linearInGamut(OkLch colour) {
   if (!isInGamut(colour)) {
     double low = 0;
     double high = colour.chroma;
@@ -56,7 +60,29 @@ Srgb8 fromOkLch(OkLch colour) {
     }
     colour.chroma = low;
   }
-  return toSrgb8(linearOf(colour));
+  return linearOf(colour);
+}
+
+Srgb8 fromOkLch(OkLch colour) {
+  return toSrgb8(linearInGamut(colour));
+}
+
+Palette straightened(const Palette& palette) {
+  constexpr int kBetween = 8;
+  Palette straight = palette;
+  if (palette.path == PalettePath::Straight) return straight;
+  straight.path = PalettePath::Straight;
+  straight.stops.clear();
+  for (std::size_t i = 0; i < palette.stops.size(); ++i) {
+    straight.stops.push_back(palette.stops[i]);
+    if (i + 1 == palette.stops.size()) break;
+    const double from = palette.stops[i].at, to = palette.stops[i + 1].at;
+    for (int k = 1; k < kBetween && to > from; ++k) {
+      const double at = from + (to - from) * k / kBetween;
+      straight.stops.push_back({at, toSrgb8(colourAt(palette, at))});
+    }
+  }
+  return straight;
 }
 
 std::vector<ColourStop> harmonyOf(Srgb8 colour, Harmony harmony) {

@@ -15,8 +15,15 @@ struct OkLch {
 };
 
 OkLch toOkLch(Srgb8 colour);
-/// The colour, with as much of its chroma as the screen's gamut holds at that lightness and hue.
+OkLch toOkLch(Rgb colour);
+/// The linear colour, with as much of its chroma as the screen's gamut holds at that lightness and hue.
+Rgb linearInGamut(OkLch colour);
+/// The same as screens write it.
 Srgb8 fromOkLch(OkLch colour);
+
+/// The same colours on a straight path, with stops in between where it goes along the hue: for files that
+/// know stops only.
+Palette straightened(const Palette& palette);
 
 /// How colours that go together lie on the wheel of hues.
 enum class Harmony { Neighbours, Opposites, Triad, Square, OneHue };

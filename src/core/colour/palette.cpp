@@ -2,17 +2,41 @@
 #include "core/colour/palette.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "core/base/clones.h"
+#include "core/colour/oklch.h"
 
 namespace chispa {
 namespace {
 
-Rgb mixed(Rgb from, Rgb to, float share) {
+Rgb mixedStraight(Rgb from, Rgb to, float share) {
   const OkLab a = toOkLab(from);
   const OkLab b = toOkLab(to);
   const auto mix = [share](float x, float y) { return x + (y - x) * share; };
   return fromOkLab({mix(a.lightness, b.lightness), mix(a.a, b.a), mix(a.b, b.b)});
+}
+
+/// What has less chroma than this has no hue to speak of.
+constexpr double kGrey = 0.01;
+
+Rgb mixedAlongHue(Rgb from, Rgb to, double share, bool isLonger) {
+  OkLch a = toOkLch(from);
+  OkLch b = toOkLch(to);
+  if (a.chroma < kGrey) a.hue_deg = b.hue_deg;
+  if (b.chroma < kGrey) b.hue_deg = a.hue_deg;
+  double way_deg = std::remainder(b.hue_deg - a.hue_deg, 360);
+  if (isLonger && a.chroma >= kGrey && b.chroma >= kGrey) way_deg += way_deg > 0 ? -360 : 360;
+  const auto mix = [share](double x, double y) { return x + (y - x) * share; };
+  return linearInGamut({mix(a.lightness, b.lightness), mix(a.chroma, b.chroma), a.hue_deg + way_deg * share});
+}
+
+Rgb mixed(PalettePath path, Rgb from, Rgb to, float share) {
+  // The stops themselves stay what they are.
+  if (share <= 0) return from;
+  if (share >= 1) return to;
+  if (path == PalettePath::Straight) return mixedStraight(from, to, share);
+  return mixedAlongHue(from, to, static_cast<double>(share), path == PalettePath::LongerHue);
 }
 
 }  // namespace
@@ -27,7 +51,7 @@ Rgb colourAt(const Palette& palette, double at) {
   const auto before = std::prev(next);
   const double gap = next->at - before->at;
   const double share = gap > 0 ? (at - before->at) / gap : 1;
-  return mixed(toLinear(before->colour), toLinear(next->colour), static_cast<float>(share));
+  return mixed(palette.path, toLinear(before->colour), toLinear(next->colour), static_cast<float>(share));
 }
 
 void PaletteTable::Channels::set(int step, Rgb colour) {
@@ -43,7 +67,7 @@ PaletteTable::PaletteTable(const Palette& palette) {
   constexpr int kSeam = kSteps * 7 / 8;
   for (int i = 0; i < kSteps; ++i)
     loop_.set(i, i < kSeam ? open_.at(i * kSteps / kSeam)
-                           : mixed(open_.at(kSteps), open_.at(0),
+                           : mixed(palette.path, open_.at(kSteps), open_.at(0),
                                    static_cast<float>(i - kSeam) / (kSteps - kSeam)));
   loop_.set(kSteps, loop_.at(0));
 }

@@ -20,17 +20,25 @@ struct ColourStop {
   bool operator==(const ColourStop&) const = default;
 };
 
+/// How a palette gets from one colour to the next.
+enum class PalettePath {
+  Straight,    ///< through OKLab: between opposite colours it passes grey
+  ShorterHue,  ///< along the hue (OKLCH), the shorter way round
+  LongerHue,   ///< along the hue, the longer way round
+};
+
 /// A named gradient that clips refer to by id: changed once, it changes everywhere.
 struct Palette {
   PaletteId id;
   std::string name;
   /// In order of `at`; may be empty (black) or hold one stop (one colour throughout).
   std::vector<ColourStop> stops;
+  PalettePath path = PalettePath::Straight;
 
   bool operator==(const Palette&) const = default;
 };
 
-/// The linear colour of `palette` at `at` (0–1, clamped), interpolated in OKLab between its stops.
+/// The linear colour of `palette` at `at` (0–1, clamped), interpolated between its stops on its path.
 Rgb colourAt(const Palette& palette, double at);
 
 /// A palette made ready for effects: a fine table in linear light.

@@ -6,6 +6,7 @@
 #include <cstdio>
 
 #include "core/base/utf8.h"
+#include "core/colour/oklch.h"
 #include "core/colour/palettereaders.h"
 #include "core/files/showfile.h"
 
@@ -98,7 +99,7 @@ Result<Palette> readPalette(const std::filesystem::path& path) {
 
 std::string paletteText(const Palette& palette, PaletteFormat format) {
   std::string out;
-  const auto& stops = palette.stops;
+  const auto stops = straightened(palette).stops;
   const auto eachPair = [&](auto write) {
     for (std::size_t i = 0; i + 1 < stops.size(); ++i) write(stops[i], stops[i + 1]);
     if (stops.size() == 1) write(ColourStop{0, stops[0].colour}, ColourStop{1, stops[0].colour});

@@ -54,7 +54,7 @@ class SceneValues {
   /// Instants never fall.
   Values at(Micros t) {
     light_.render(t, frame_);
-    const Values& all = packer_.pack(frame_, t);
+    const Values& all = packer_.pack(frame_);
     Values values;
     for (const OwnUniverse& universe : own_) {
       const auto first = all.begin() + static_cast<std::ptrdiff_t>(universe.first);

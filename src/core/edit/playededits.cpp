@@ -18,6 +18,7 @@ struct Played {
   Micros fadeIn{0};
   Micros fadeOut{0};
   FadeShape shape = FadeShape::Even;
+  bool givesWay = false;
   /// The fader where it changed, the first at `from`.
   std::vector<std::pair<Micros, float>> levels;
 
@@ -32,8 +33,8 @@ std::vector<Played> playsOf(std::span<const LiveNote> notes, ScoreId score, Micr
     auto found = open.find(note.serial);
     if (note.kind == LiveNote::Kind::Begun) {
       if (found != open.end()) continue;
-      open[note.serial] = {
-          note.look, note.at, end, note.fade, Micros(0), note.shape, {{note.at, note.level}}};
+      open[note.serial] = {note.look, note.at,    end,   note.fade,
+                           Micros(0), note.shape, false, {{note.at, note.level}}};
       order.push_back(note.serial);
       continue;
     }
@@ -45,6 +46,7 @@ std::vector<Played> playsOf(std::span<const LiveNote> notes, ScoreId score, Micr
         break;
       case LiveNote::Kind::Ended:
         play.fadeOut = note.fade;
+        play.givesWay = note.givesWay;
         play.to = note.at + note.fade;
         break;
       case LiveNote::Kind::Gone:
@@ -156,6 +158,7 @@ class Writer {
         clip.fadeIn = isFirst ? play.fadeIn : Micros(0);
         clip.fadeOut = isLast ? play.fadeOut : Micros(0);
         clip.fadeShape = play.shape;
+        clip.givesWay = isLast && play.givesWay;
         const Micros round = one->whole.count() > 0 ? one->whole : one->length;
         unrollCurves(clip, round);
         setStrength(play, clip);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/edges.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -47,6 +48,10 @@ int latestNotes(const EffectInput& in, double longest_s, Note (&notes)[kMost]) {
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float speed = in.params.real(Speed);
   const float length = in.params.real(Length);
+  // The front of a note is as soft as a cell and its way in a frame, and never hard.
+  constexpr float kSoft = 0.05f;
+  const auto front = kSoft + static_cast<float>(cellWidth(in)) + speed * static_cast<float>(kSeenTogether_s);
+  constexpr float kAttack_s = 0.06f;
   Note notes[kMost];
   const int sounding = latestNotes(in, static_cast<double>(length), notes);
   shadeCells(in, out, [&](std::size_t i) -> Shade {
@@ -55,10 +60,10 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
     for (int k = 0; k < sounding; ++k) {
       // A note runs both ways from its own place and leaves light behind it.
       const float off = std::abs(in.place[i] - notes[k].from);
-      const float reached = notes[k].age * speed;
-      if (off > reached + 0.02f) continue;
-      const float own =
-          (1 - notes[k].age / length) * exponential(-4 * (reached - off > 0 ? reached - off : 0));
+      const float behind = notes[k].age * speed - off;
+      const float ringing = 1 - notes[k].age / length;
+      const float own = easeBetween(0, kAttack_s, notes[k].age) * ringing * ringing * past(behind, front) *
+                        exponential(-4 * (behind > 0 ? behind : 0));
       if (own > glow) hue = notes[k].hue;
       glow = higher(glow, own);
     }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/edges.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -8,11 +9,19 @@ namespace {
 
 enum { Across, Period, Lit, Steps, Soft };
 
+/// How many lamps it moves by while a frame is shown.
+float softestOf(const EffectInput& in) {
+  return static_cast<float>(
+      std::min(4.0, std::abs(in.params.number(Steps)) / in.beatLength_s * kSeenTogether_s));
+}
+
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto period = static_cast<long>(std::lround(in.params.number(Period)));
   const double lit = in.params.number(Lit);
-  const float soft = in.params.real(Soft);
   const double moved = in.params.number(Steps) * in.beats;
+  // Lamps that glide are at least as soft as they are fast.
+  const float asked = in.params.real(Soft);
+  const float soft = asked > 0 ? higher(asked, softestOf(in)) : 0;
   const auto count = static_cast<double>(in.place.size());
   // A chase counts lamps: one step moves it by one, whatever the length of the zone.
   const double jump = soft > 0 ? moved : std::floor(moved);
@@ -32,12 +41,13 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect chase() {
-  return cellwise({"chase", "Chase", "Lamps run after each other with gaps between, step by step.",
-                   across(Axis::Along, {numberParam("period", "Every", "lamps", 2, 60, 4, 1),
-                                        numberParam("lit", "Lit", "lamps", 1, 30, 1, 1),
-                                        numberParam("steps", "Steps a beat", "", -32, 32, 2, 0.5),
-                                        numberParam("soft", "Softness", "lamps", 0, 4, 0, 0.1)}),
-                   render, EffectGroup::Steps});
+  return cellwise(
+      {"chase", "Chase", "Lamps run after each other with gaps between, gliding or step by step.",
+       across(Axis::Along, {numberParam("period", "Every", "lamps", 2, 60, 4, 1),
+                            numberParam("lit", "Lit", "lamps", 1, 30, 1, 1),
+                            numberParam("steps", "Steps a beat", "", -32, 32, 2, 0.5),
+                            numberParam("soft", "Softness (0: hard steps)", "lamps", 0, 4, 1, 0.1)}),
+       render, EffectGroup::Steps});
 }
 
 }  // namespace chispa

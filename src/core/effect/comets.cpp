@@ -1,12 +1,22 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/edges.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
 
 enum { Across, Heads, Passes, Tail, Offset };
+
+/// How white a head is.
+constexpr float kHeat = 0.6f;
+
+/// What the edge of a head is spread over, in gaps from head to head.
+float blurOf(const EffectInput& in, double heads, double passes) {
+  const double pace = std::abs(passes) / (in.beatLength_s * kBeatsOfPace);
+  return static_cast<float>(std::clamp((cellWidth(in) + pace * kSeenTogether_s) * heads, 1e-4, 0.5));
+}
 
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto place = in.place;
@@ -20,12 +30,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float lag = offset / heads;
   const bool backwards = passes < 0;
   const float perTail = 1 / tail;
-  shadeCells(in, out, [&](std::size_t i) -> Shade {
+  const float blur = blurOf(in, static_cast<double>(heads), passes);
+  shadeHotCells(in, out, [&](std::size_t i) -> HotShade {
     const float ahead = backwards ? 1 - place[i] : place[i];
-    const float behind = (moved - string[i] * lag - ahead) * heads;
-    const float gap = (behind - std::floor(behind)) * perTail;
-    const float glow = gap < 1 ? (1 - gap) * (1 - gap) : 0;
-    return {1 - gap, glow};
+    const float way = (moved - string[i] * lag - ahead) * heads;
+    const float behind = way - std::floor(way);
+    const float gap = behind * perTail;
+    const float trail = gap < 1 ? (1 - gap) * (1 - gap) : 0;
+    // The head comes into a cell by degrees: before it is behind, it is just ahead.
+    const float glow = trail * past(behind, blur) + past(behind - 1, blur);
+    const float hot = 1 - gap * 8;
+    return {1 - gap, glow, behind > 1 - blur ? kHeat : (hot > 0 ? hot * kHeat : 0.f)};
   });
 }
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/edges.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -41,9 +42,15 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float size = in.params.real(Size);
   constexpr int kMost = 12;
   float height[kMost];
+  // How far each is seen to move: it is drawn out by that.
+  float reach[kMost];
   for (int ball = 0; ball < balls; ++ball) {
     const auto own = static_cast<double>(chance(in.seed, static_cast<std::uint64_t>(ball)));
-    height[ball] = heightOf(in.beats * in.params.number(Bounces) * (0.8 + 0.4 * own) + own * 3, springy);
+    const double pace = in.params.number(Bounces) * (0.8 + 0.4 * own);
+    const double turns = in.beats * pace + own * 3;
+    const double seen = kSeenTogether_s / in.beatLength_s * pace / 2;
+    height[ball] = heightOf(turns, springy);
+    reach[ball] = std::abs(heightOf(turns, springy) - heightOf(std::max(0.0, turns - seen), springy)) * 2;
   }
   const bool hasRows = in.cells.rows > 1;
   const auto column = in.cells.along(Axis::Columns);
@@ -54,8 +61,9 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
       // On a matrix each ball has its own column, on a line they share it.
       const float beside =
           hasRows ? (column[i] - (static_cast<float>(ball) + 0.5f) / static_cast<float>(balls)) * 0.8f : 0;
-      const float off = lengthOf(in.place[i] - size / 2 - height[ball] * (1 - size), beside) / (size / 2);
-      const float own = 1 - easeBetween(0.6f, 1.1f, off);
+      const float up = in.place[i] - size / 2 - height[ball] * (1 - size);
+      const float off = lengthOf(up * size / (size + reach[ball]), beside) / (size / 2);
+      const float own = 1 - easeBetween(0.2f, 1.2f, off);
       if (own > glow) which = ball;
       glow = higher(glow, own);
     }

@@ -11,15 +11,23 @@
 namespace chispa {
 namespace {
 
-enum { Text, Moves, Passes, Size, Width, Colours, Face, Rim, Ground, Mirrored, Surface, Begins };
+enum { Text, Moves, Passes, Size, Width, Colours, Face, Rim, Ground, Mirrored, RimIs, Surface, Begins };
+enum RimKind { Dim, Full, Black, Alone };
 
 struct Written : Prepared {
   explicit Written(TextRaster drawn) : raster(std::move(drawn)) {}
   TextRaster raster;
 };
 
+bool isOutlined(const ParamPack& params) {
+  return params.choice(RimIs) == Alone;
+}
+
 std::shared_ptr<const Prepared> prepare(const ParamPack& params, const MediaLibrary&) {
-  return std::make_shared<const Written>(drawText(params.text(Text), params.text(Face), params.number(Rim)));
+  // An outline alone has a rim at least: the thinnest.
+  constexpr double kThinnest = 1e-6;
+  const double rim = std::max(params.number(Rim), isOutlined(params) ? kThinnest : 0);
+  return std::make_shared<const Written>(drawText(params.text(Text), params.text(Face), rim));
 }
 
 /// The zone as columns and rows: as it stands, or unrolled about its middle.
@@ -88,6 +96,13 @@ Layout layoutOf(const EffectInput& in, const LetterFace& face, const TextRaster&
   return layout;
 }
 
+/// How bright the rim is of its colour.
+float rimLightOf(const ParamPack& params) {
+  constexpr float kDim = 0.3f;
+  const int kind = params.choice(RimIs);
+  return kind == Dim ? kDim : kind == Black ? 0 : 1;
+}
+
 void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto count = static_cast<std::size_t>(in.cells.count());
   const auto* written = static_cast<const Written*>(in.prepared);
@@ -97,7 +112,9 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const Layout layout = layoutOf(in, face, text);
   const bool byHeight = in.params.choice(Colours) == 1;
   const float ground = in.params.real(Ground);
-  const bool hasRim = in.params.number(Rim) > 0;
+  const bool outlined = isOutlined(in.params);
+  const bool hasRim = outlined || in.params.number(Rim) > 0;
+  const float rimLight = rimLightOf(in.params);
   for (std::size_t i = 0; i < count; ++i) {
     double column = 0, row = 0;
     face.find(i, column, row);
@@ -112,16 +129,17 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
     const float rim = hasRim ? std::max(lit, text.mean(text.rimSums, x0, y0, x1, y1)) : lit;
     const Rgb front =
         in.palette.clamped(byHeight ? in.cells.along(Axis::Rows)[i] : in.cells.along(Axis::Columns)[i]);
-    const Rgb edge = in.palette.clamped(0);
+    const Rgb edge = outlined ? front : in.palette.clamped(0);
     const Rgb back = in.palette.clamped(0.15f);
     // From behind: the ground, the rim, the letters.
     const float shown = ground * (1 - rim);
     const float rimOnly = rim - lit;
-    const float coverage = lower(1.f, lit + rimOnly + shown);
-    out.r[i] = front.r * lit + edge.r * rimOnly * 0.3f + back.r * shown;
-    out.g[i] = front.g * lit + edge.g * rimOnly * 0.3f + back.g * shown;
-    out.b[i] = front.b * lit + edge.b * rimOnly * 0.3f + back.b * shown;
-    out.a[i] = coverage;
+    // What lies below is seen through letters that are an outline only.
+    const float filled = outlined ? 0 : lit;
+    out.r[i] = front.r * filled + edge.r * rimOnly * rimLight + back.r * shown;
+    out.g[i] = front.g * filled + edge.g * rimOnly * rimLight + back.g * shown;
+    out.b[i] = front.b * filled + edge.b * rimOnly * rimLight + back.b * shown;
+    out.a[i] = lower(1.f, filled + rimOnly + shown);
   }
 }
 
@@ -140,7 +158,12 @@ Effect lettering() {
                    choiceParam("colours", "Colours run", {{"across", "across"}, {"up", "upward"}}),
                    textParam("font", "Font", ParamKind::Font, kDotFont),
                    numberParam("rim", "Rim", "of the height", 0, 0.3, 0),
-                   numberParam("ground", "Ground", "", 0, 1, 0), switchParam("mirrored", "Mirrored", false)}),
+                   numberParam("ground", "Ground", "", 0, 1, 0), switchParam("mirrored", "Mirrored", false),
+                   choiceParam("rim_is", "Rim is",
+                               {{"dim", "dim"},
+                                {"full", "as bright as the letters"},
+                                {"black", "black"},
+                                {"alone", "all there is: an outline"}})}),
       render,
       EffectGroup::Pictures,
       prepare,

@@ -1,17 +1,46 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/edges.h"
 
 namespace chispa {
 namespace {
 
 enum { Across, Groups, Lit, Steps, Glide };
 
+constexpr double kStepsPerGroup = 3;
+
+/// Light of several things that a cell has parts of.
+struct LightSum {
+  Rgb light;
+  float covered = 0;
+
+  void add(Rgb colour, float share) {
+    light.r += colour.r * share;
+    light.g += colour.g * share;
+    light.b += colour.b * share;
+    covered += share;
+  }
+  void put(std::size_t i, LightBuffer& out) const {
+    out.r[i] = light.r;
+    out.g[i] = light.g;
+    out.b[i] = light.b;
+    out.a[i] = lower(covered, 1.f);
+  }
+};
+
 /// The palette's colour of the `n`th block: blocks take turns through four places of it.
 Rgb blockColour(const TurnedPalette& palette, long n) {
   constexpr long kColours = 4;
   const long which = ((n % kColours) + kColours) % kColours;
   return palette.clamped((static_cast<float>(which) + 0.5f) / kColours);
+}
+
+/// What the edges of blocks are spread over, in blocks; 0 where they step.
+float blurOf(const EffectInput& in, double groups) {
+  if (in.params.real(Glide) <= 0) return 0;
+  const double pace = std::abs(in.params.number(Steps)) / in.beatLength_s / kStepsPerGroup;
+  return static_cast<float>(std::clamp(cellWidth(in) * groups + pace * kSeenTogether_s, 1e-4, 0.5));
 }
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {
@@ -22,13 +51,23 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   // Steps are jumps; with glide the blocks travel for that share of each step.
   const float glide = in.params.real(Glide);
   const double moved = std::floor(steps) + (glide > 0 ? easeBetween(0, glide, fraction(steps)) : 0);
-  constexpr double kStepsPerGroup = 3;
   // A lamp on the very edge of a block is beyond it, whatever rounding makes of it: blocks are all alike.
   constexpr double kHair = 1e-5;
+  const float blur = blurOf(in, groups);
   for (std::size_t i = 0; i < place.size(); ++i) {
     const double at = place[i] * groups - moved / kStepsPerGroup + kHair;
-    const bool on = fraction(at) < lit;
-    out.set(i, blockColour(in.palette, static_cast<long>(std::floor(at))), on ? 1.f : 0.f);
+    const auto block = static_cast<long>(std::floor(at));
+    const float part = fraction(at);
+    if (blur == 0) {
+      out.set(i, blockColour(in.palette, block), part < lit ? 1.f : 0.f);
+      continue;
+    }
+    // A cell may have a part of the block before and of the one behind in it.
+    LightSum sum;
+    sum.add(blockColour(in.palette, block), coverage(0, lit, part, blur));
+    sum.add(blockColour(in.palette, block - 1), coverage(-1, lit - 1, part, blur));
+    sum.add(blockColour(in.palette, block + 1), past(part - 1, blur));
+    sum.put(i, out);
   }
 }
 
@@ -41,7 +80,7 @@ Effect parade() {
           across(Axis::Along, {numberParam("groups", "Blocks", "", 1, 60, 4, 1),
                                numberParam("lit", "Lit part", "of a block", 0.05, 1, 0.5),
                                numberParam("steps", "Steps a beat", "", -8, 8, 1, 0.25),
-                               numberParam("glide", "Glide", "of a step", 0, 1, 0)}),
+                               numberParam("glide", "Glide (0: hard steps)", "of a step", 0, 1, 1)}),
           render,
           EffectGroup::Steps};
 }

@@ -37,6 +37,13 @@ CHISPA_INLINED inline void shadeBlocks(const CellRange& range, LightBuffer& out,
 
 }  // namespace detail
 
+/// A Shade of which `white` 0–1 is white instead of the palette's colour: what glows with heat.
+struct HotShade {
+  float place = 0;
+  float light = 0;
+  float white = 0;
+};
+
 /// Fills the range that is asked for with `shadeOf(i)`, the Shade of the zone's cell i, in the palette's
 /// colours. Called from a function marked CHISPA_CLONES, with a shadeOf without branches, it works on eight
 /// cells at once.
@@ -54,6 +61,28 @@ CHISPA_INLINED inline void shadeCellsAround(const EffectInput& in, LightBuffer& 
   const auto lookUp = [&in](const float* places, const float* lights, std::size_t size, float* r, float* g,
                             float* b) { in.palette.wrapped(places, lights, size, r, g, b); };
   detail::shadeBlocks(in.range, out, lookUp, shadeOf);
+}
+
+/// As shadeCells(), with `shadeOf(i)` a HotShade.
+template <class ShadeOf>
+CHISPA_INLINED inline void shadeHotCells(const EffectInput& in, LightBuffer& out, ShadeOf shadeOf) noexcept {
+  std::array<float, detail::kShadeBlock> places, whites;
+  for (std::size_t done = 0; done < in.range.count; done += detail::kShadeBlock) {
+    const std::size_t size = std::min(detail::kShadeBlock, in.range.count - done);
+    float* __restrict lights = out.a.data() + done;
+    for (std::size_t k = 0; k < size; ++k) {
+      const HotShade shade = shadeOf(in.range.first + done + k);
+      places[k] = shade.place;
+      lights[k] = shade.light;
+      whites[k] = shade.white;
+    }
+    in.palette.clamped(places.data(), lights, size, out.r.data() + done, out.g.data() + done,
+                       out.b.data() + done);
+    for (auto* channel : {&out.r, &out.g, &out.b}) {
+      float* __restrict own = channel->data() + done;
+      for (std::size_t k = 0; k < size; ++k) own[k] += (lights[k] - own[k]) * whites[k];
+    }
+  }
 }
 
 }  // namespace chispa

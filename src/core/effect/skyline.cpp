@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/edges.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -22,10 +23,11 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float gain = in.params.real(Gain);
   const bool hasRows = in.cells.rows > 1;
   const auto rows = in.cells.along(Axis::Rows);
+  const auto row = static_cast<float>(cellWidth(in.cells, Axis::Rows));
   shadeCells(in, out, [&](std::size_t i) -> Shade {
     // The music of the last moments stands side by side, the newest at the end.
     const float loud = lower(heard(in, (1 - static_cast<double>(in.place[i])) * window) * gain, 1.f);
-    const float lit = hasRows ? easeBetween(rows[i] - 0.06f, rows[i], loud) : loud;
+    const float lit = hasRows ? past(loud - rows[i], row) : loud;
     return {hasRows ? rows[i] : loud, lit};
   });
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/edges.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -18,16 +19,27 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double down = clears && round > bricks ? round - bricks : 0;
   const double lying = std::min(std::floor(round), bricks);
   const auto fall = static_cast<float>(round - std::floor(round));
+  const auto room = static_cast<float>(bricks - lying);
+  const float flying = static_cast<float>(bricks) - fall * fall * room;
+  const bool isOneFlying = down <= 0 && lying < bricks;
+  // The brick in flight is spread over a cell and over its way in a frame; it is fastest at the end.
+  const double pace = 2 * static_cast<double>(room) * in.params.number(PerBeat) / in.beatLength_s;
+  const auto blur =
+      static_cast<float>(cellWidth(in) * bricks + (isOneFlying ? pace * kSeenTogether_s * fall : 0));
+  // The one that is taken away goes out in its turn.
+  const auto going = static_cast<float>(std::floor(down));
+  const float left = down > 0 ? 1 - static_cast<float>(down - std::floor(down)) : 1;
   shadeCells(in, out, [&](std::size_t i) -> Shade {
     const float at = in.place[i] * static_cast<float>(bricks);
-    const auto which = static_cast<double>(std::floor(at));
+    const float which = std::floor(at);
     const bool isMortar = fraction(static_cast<double>(at)) > 1 - gap;
-    const bool isLying = which < lying && which >= std::floor(down);
-    // The next one comes down from the top and meets the pile at the end of its turn.
-    const float flying = static_cast<float>(bricks) - fall * fall * static_cast<float>(bricks - lying);
-    const bool isFlying = down <= 0 && lying < bricks && at >= flying && at < flying + 1 - gap;
-    return {isFlying ? static_cast<float>(lying / bricks) : static_cast<float>((which + 0.5) / bricks),
-            (isLying && !isMortar) || isFlying ? 1.f : 0.f};
+    const float standing = which < static_cast<float>(lying) && which >= going && !isMortar
+                               ? (which == going ? left : 1.f)
+                               : 0.f;
+    const float passing = isOneFlying ? coverage(flying, flying + 1 - gap, at, blur) : 0;
+    return {
+        passing > standing ? static_cast<float>(lying / bricks) : (which + 0.5f) / static_cast<float>(bricks),
+        higher(standing, passing)};
   });
 }
 

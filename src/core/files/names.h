@@ -27,6 +27,20 @@ struct EnumNames<GridRuns> {
       {{GridRuns::AlongRows, "rows"}, {GridRuns::AlongColumns, "columns"}}};
 };
 template <>
+struct EnumNames<Evenness> {
+  static constexpr std::array<std::pair<Evenness, std::string_view>, 2> table{
+      {{Evenness::ToTheEye, "to_the_eye"}, {Evenness::InLight, "in_light"}}};
+};
+
+template <>
+struct EnumNames<PalettePath> {
+  static constexpr std::array<std::pair<PalettePath, std::string_view>, 3> table{
+      {{PalettePath::Straight, "straight"},
+       {PalettePath::ShorterHue, "shorter_hue"},
+       {PalettePath::LongerHue, "longer_hue"}}};
+};
+
+template <>
 struct EnumNames<StripBuild> {
   static constexpr std::array<std::pair<StripBuild, std::string_view>, 3> table{
       {{StripBuild::Reel, "reel"}, {StripBuild::String, "string"}, {StripBuild::Panel, "panel"}}};

@@ -124,6 +124,7 @@ Result<Show> readRoot(const Json& root, const std::string& where) {
   reader.list("set_lists", show.setLists);
   reader.list("rules", show.rules);
   reader.object("almanac", show.almanac);
+  reader.object("light", show.light);
   reader.keepUnknownMembers();
   show.nextId = nextIdOf(root);
   return show;

@@ -85,6 +85,7 @@ Json toJson(const Show& show) {
   writer.list("set_lists", show.setLists, true);
   writer.list("rules", show.rules, true);
   writer.object("almanac", show.almanac);
+  writer.object("light", show.light);
   for (const UnreadPart& part : show.unread)
     if (part.index < 0) writer.member(part);
   return std::move(writer).take();

@@ -54,6 +54,7 @@ class LiveCompiler {
       if (!zone) continue;
       CompiledClip clip = compileClip(*layer, sources_.palette(layer->palette), media_);
       if (!clip.effect) continue;
+      clip.fades = show_.light.fades;
       clip.start = Micros(0);
       clip.whole = layer->whole.count() > 0 ? layer->whole : layer->length;
       clip.length = kEndless;

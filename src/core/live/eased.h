@@ -15,6 +15,7 @@ class Eased {
   float at(Micros t) const noexcept;
   float target() const noexcept { return to_; }
   Micros length() const noexcept { return length_; }
+  Micros begun() const noexcept { return begun_; }
   bool hasArrived(Micros t) const noexcept { return t >= begun_ + length_; }
   /// From what it is at `t` to `value` within `length`.
   void go(float value, Micros t, Micros length, FadeShape shape = FadeShape::Even) noexcept;

@@ -16,6 +16,8 @@ struct LiveNote {
   /// Of Begun and Ended: how long its fade takes, and how.
   Micros fade{0};
   FadeShape shape = FadeShape::Even;
+  /// Of Ended: something else came in its place.
+  bool givesWay = false;
   /// How present it is at `at`, without its fades: the level of its fader.
   float level = 1;
 

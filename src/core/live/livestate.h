@@ -6,6 +6,7 @@
 #include "core/base/id.h"
 #include "core/base/inlinelist.h"
 #include "core/live/eased.h"
+#include "core/render/fade.h"
 #include "core/show/look.h"
 
 namespace chispa {
@@ -34,6 +35,8 @@ struct LookPlay {
   /// It ends when its pad is let go.
   bool isHeld = false;
   bool isEnding = false;
+  /// It ends because another takes its place: what that takes it gives.
+  bool givesWay = false;
   /// Its own time, beats and bars at `since`, and how fast they run from there.
   Micros since{0};
   double elapsed_s = 0;
@@ -43,6 +46,8 @@ struct LookPlay {
   double barSince = 0;
   double speed = 1;
 
+  /// How much of its light is there, 0–1.
+  float shareAt(Micros t, Evenness fades) const { return fadedLight(fades, givesWay, presence.at(t)); }
   double elapsedAt(Micros t) const { return elapsed_s + speed * seconds(t - since); }
   double beatsAt(const LiveInstant& now) const { return beats + speed * (now.beat - beatSince); }
   double barsAt(const LiveInstant& now) const { return bars + speed * (now.bar - barSince); }

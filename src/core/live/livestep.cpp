@@ -115,7 +115,8 @@ LookPlay* LiveStep::begin(const CompiledLook& look, Fades fades) noexcept {
     state_.plays.tryAdd(fresh);
     play = &state_.plays.back();
   }
-  play->isEnding = play->isHeld = false;
+  play->isEnding = play->isHeld = play->givesWay = false;
+  noteReplaced(state_, now_.t);
   play->fadeOut = fades.out;
   play->fadeShape = fades.shape;
   play->presence.go(1, now_.t, fades.in, fades.shape);

@@ -27,4 +27,10 @@ inline LookPlay freshPlay(LookId look, std::uint32_t serial, const LiveInstant& 
   return play;
 }
 
+/// A look begins at `at`: those that end at that very instant give way to it, rather than to the dark.
+inline void noteReplaced(LiveState& state, Micros at) noexcept {
+  for (LookPlay& play : state.plays)
+    if (play.isEnding && play.presence.begun() == at) play.givesWay = true;
+}
+
 }  // namespace chispa

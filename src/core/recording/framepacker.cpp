@@ -9,7 +9,7 @@ FramePacker::FramePacker(const CompiledShow& compiled, int framesPerSecond, Dith
       amps_(compiled.budget->supplyCount()),
       levels_(compiled.budget->groupCount(), 1.f),
       values_(compiled.packer->bufferSize()),
-      frame_s_(1.0 / framesPerSecond),
+      framesPerSecond_(framesPerSecond),
       dither_(dither) {
   renderer_.prepare(compiled);
   frame_.resize(static_cast<std::size_t>(compiled.map.count()));
@@ -17,15 +17,18 @@ FramePacker::FramePacker(const CompiledShow& compiled, int framesPerSecond, Dith
 
 const std::vector<std::uint8_t>& FramePacker::at(const CompiledScore& score, Micros t) {
   renderer_.render(score, t, frame_);
-  return pack(frame_, t);
+  return pack(frame_);
 }
 
-const std::vector<std::uint8_t>& FramePacker::pack(const PixelFrame& frame, Micros t) {
+const std::vector<std::uint8_t>& FramePacker::pack(const PixelFrame& frame) {
   if (compiled_.budget->hasLimits()) {
     compiled_.budget->measure(frame, 1, amps_);
-    compiled_.budget->groupLevels(keeper_.follow(amps_, compiled_.budget->limits_a(), frame_s_), levels_);
+    compiled_.budget->groupLevels(keeper_.follow(amps_, compiled_.budget->limits_a(), 1 / framesPerSecond_),
+                                  levels_);
   }
-  compiled_.packer->pack(frame, t, 1, values_, levels_, dither_);
+  const DitherFrame dither =
+      dither_ == Dither::None ? DitherFrame{} : ditherFrame(packed_++, framesPerSecond_);
+  compiled_.packer->pack(frame, dither, 1, values_, levels_);
   return values_;
 }
 

@@ -15,8 +15,8 @@ class FramePacker {
  public:
   FramePacker(const CompiledShow& compiled, int framesPerSecond, Dither dither = Dither::OverTime);
 
-  /// Of a frame of light at `t`.
-  const std::vector<std::uint8_t>& pack(const PixelFrame& frame, Micros t);
+  /// Of the next frame of light.
+  const std::vector<std::uint8_t>& pack(const PixelFrame& frame);
   /// Of `score` at `t`.
   const std::vector<std::uint8_t>& at(const CompiledScore& score, Micros t);
 
@@ -28,7 +28,8 @@ class FramePacker {
   std::vector<double> amps_;
   std::vector<float> levels_;
   std::vector<std::uint8_t> values_;
-  double frame_s_;
+  double framesPerSecond_;
+  std::uint64_t packed_ = 0;
   Dither dither_;
 };
 

@@ -26,6 +26,7 @@ void ListLight::begin(Micros at) {
   const CompiledLook* look =
       piece && piece->kind == PieceKind::Look ? compiled_.live->lookOf(piece->look) : nullptr;
   if (!look) return;
+  noteReplaced(state_, at);
   LookPlay play = freshPlay(look->id, state_.nextSerial++, tempoInstant(state_.tempo, at));
   play.presence.go(1, at, look->fadeIn, look->fadeShape);
   state_.plays.tryAdd(play);
@@ -63,7 +64,7 @@ bool ListLight::render(Micros t, PixelFrame& frame) {
     frame.clear();
   // Before the first piece there is nothing to fade from.
   if (begun_.count() > 0 && position < fade_)
-    mixFrames(fading_, static_cast<float>(seconds(position) / seconds(fade_)), frame);
+    mixFrames(fading_, static_cast<float>(seconds(position) / seconds(fade_)), compiled_.light.fades, frame);
   const LiveInstant now = tempoInstant(state_.tempo, t);
   renderer_.renderLive(compiled_, playing, position, state_, now, noDesks_, frame);
   return walk_.now().has_value();

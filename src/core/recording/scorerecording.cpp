@@ -109,7 +109,7 @@ Result<bool> recordSetList(const Show& show, const CompiledShow& compiled, SetLi
                   const Micros t(i * 1'000'000 / framesPerSecond);
                   // For ever means once here: whoever plays it can begin again.
                   if (t >= *length || !light.render(t, frame)) return false;
-                  values = packer.pack(frame, t);
+                  values = packer.pack(frame);
                   done = seconds(t) / seconds(*length);
                   return true;
                 });

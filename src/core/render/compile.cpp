@@ -68,6 +68,7 @@ class Compiler {
     stave.cells = cellsFor(zone);
     for (const Clip* clip : clips) {
       CompiledClip compiled = compileClip(*clip, paletteFor(clip->palette), media_);
+      compiled.fades = show_.light.fades;
       measureBeats(grid, compiled);
       if (compiled.effect) stave.clips.push_back(std::move(compiled));
     }
@@ -190,6 +191,7 @@ CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> p
   compiled.fadeIn = clip.fadeIn;
   compiled.fadeOut = clip.fadeOut;
   compiled.fadeShape = clip.fadeShape;
+  compiled.givesWay = clip.givesWay;
   compiled.slip = clip.slip;
   compiled.speed = clip.speed;
   compiled.whole = clip.whole;
@@ -226,6 +228,7 @@ const CompiledScore* CompiledShow::scoreOf(ScoreId id) const {
 std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary& music,
                                             const MediaLibrary& media) {
   auto compiled = std::make_shared<CompiledShow>();
+  compiled->light = show.light;
   compiled->map = mapPixels(show);
   compiled->patch = derivePatch(show);
   compiled->power = powerChains(show);

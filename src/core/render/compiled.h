@@ -51,6 +51,8 @@ struct CompiledClip {
   Micros fadeIn{0};
   Micros fadeOut{0};
   FadeShape fadeShape = FadeShape::Even;
+  bool givesWay = false;
+  Evenness fades = Evenness::ToTheEye;
   /// How long it and the clip before it on its layer pass into each other, at its beginning and at its end.
   Micros crossIn{0};
   Micros crossOut{0};
@@ -111,6 +113,7 @@ struct CompiledShow {
   std::unique_ptr<const PowerBudget> budget;
   std::unique_ptr<const Packer> packer;
   std::size_t mostCells = 0;
+  LightSettings light;
 
   /// The score with `id`, or null.
   const CompiledScore* scoreOf(ScoreId id) const;

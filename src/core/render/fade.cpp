@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/render/fade.h"
 
+#include "core/colour/lightness.h"
 #include "core/effect/curves.h"
 
 namespace chispa {
@@ -17,6 +18,10 @@ float shapedFade(FadeShape shape, float u) noexcept {
       break;
   }
   return u;
+}
+
+float fadedLight(Evenness fades, bool givesWay, float level) noexcept {
+  return givesWay ? 1 - lightOfLevel(fades, 1 - level) : lightOfLevel(fades, level);
 }
 
 }  // namespace chispa

@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "core/base/clones.h"
+#include "core/colour/lightness.h"
 
 namespace chispa {
 namespace {
@@ -62,23 +63,44 @@ CHISPA_CLONES void scale(LightBuffer& light, std::size_t count, float share) noe
     for (std::size_t i = 0; i < count; ++i) (*channel)[i] *= share;
 }
 
-void mixFrames(const PixelFrame& from, float share, PixelFrame& to) noexcept {
-  const auto mix = [share](const std::vector<float>& old, std::vector<float>& now) {
-    for (std::size_t i = 0; i < now.size(); ++i) now[i] = old[i] + (now[i] - old[i]) * share;
-  };
-  mix(from.r, to.r);
-  mix(from.g, to.g);
-  mix(from.b, to.b);
+namespace {
+
+CHISPA_CLONES void mixInLight(const float* from, float share, std::size_t count,
+                              float* __restrict to) noexcept {
+  for (std::size_t i = 0; i < count; ++i) to[i] = from[i] + (to[i] - from[i]) * share;
 }
 
-void addTo(LightBuffer& sum, const LightBuffer& more, std::size_t count) noexcept {
-  const auto add = [count](std::vector<float>& to, const std::vector<float>& from) {
-    for (std::size_t i = 0; i < count; ++i) to[i] = std::min(1.f, to[i] + from[i]);
-  };
-  add(sum.r, more.r);
-  add(sum.g, more.g);
-  add(sum.b, more.b);
-  add(sum.a, more.a);
+CHISPA_CLONES void mixToTheEye(const float* from, float share, std::size_t count,
+                               float* __restrict to) noexcept {
+  for (std::size_t i = 0; i < count; ++i) {
+    const float old = lightnessOf(from[i]);
+    to[i] = lightOfLightness(old + (lightnessOf(to[i]) - old) * share);
+  }
+}
+
+void mixChannel(const std::vector<float>& from, float share, Evenness evenness, std::size_t count,
+                std::vector<float>& to) noexcept {
+  if (evenness == Evenness::InLight)
+    mixInLight(from.data(), share, count, to.data());
+  else
+    mixToTheEye(from.data(), share, count, to.data());
+}
+
+}  // namespace
+
+void mixFrames(const PixelFrame& from, float share, Evenness evenness, PixelFrame& to) noexcept {
+  mixChannel(from.r, share, evenness, to.size(), to.r);
+  mixChannel(from.g, share, evenness, to.size(), to.g);
+  mixChannel(from.b, share, evenness, to.size(), to.b);
+}
+
+void mixLight(const LightBuffer& from, float share, Evenness evenness, std::size_t count,
+              LightBuffer& to) noexcept {
+  mixChannel(from.r, share, evenness, count, to.r);
+  mixChannel(from.g, share, evenness, count, to.g);
+  mixChannel(from.b, share, evenness, count, to.b);
+  // What is seen through is neither bright nor dark.
+  mixInLight(from.a.data(), share, count, to.a.data());
 }
 
 }  // namespace chispa

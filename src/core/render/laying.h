@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/colour/evenness.h"
 #include "core/effect/effect.h"
 #include "core/render/blend.h"
 #include "core/render/frame.h"
@@ -24,10 +25,10 @@ void blendOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellR
 /// All channels of `light` times `share`; of the first `count` cells.
 void scale(LightBuffer& light, std::size_t count, float share) noexcept;
 
-/// `to` becomes what it has of itself by `share` 0–1, the rest from `from`, which has as many pixels.
-void mixFrames(const PixelFrame& from, float share, PixelFrame& to) noexcept;
-
-/// Adds `more` to `sum`, both of one clip's layer; of the first `count` cells.
-void addTo(LightBuffer& sum, const LightBuffer& more, std::size_t count) noexcept;
+/// `to` becomes what lies `share` 0–1 of the way from `from`, which has as many pixels, to itself.
+void mixFrames(const PixelFrame& from, float share, Evenness evenness, PixelFrame& to) noexcept;
+/// The same for the first `count` cells of two layers.
+void mixLight(const LightBuffer& from, float share, Evenness evenness, std::size_t count,
+              LightBuffer& to) noexcept;
 
 }  // namespace chispa

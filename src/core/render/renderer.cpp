@@ -5,6 +5,7 @@
 #include <cmath>
 #include <utility>
 
+#include "core/colour/lightness.h"
 #include "core/effect/curves.h"
 #include "core/render/blend.h"
 #include "core/render/fade.h"
@@ -59,7 +60,9 @@ Axis axisOf(const CompiledClip& clip, const ParamPack& params, const ZoneCells& 
 float fadeAt(const CompiledClip& clip, Micros t) noexcept {
   const double in = clip.fadeIn.count() > 0 ? seconds(t - clip.start) / seconds(clip.fadeIn) : 1;
   const double out = clip.fadeOut.count() > 0 ? seconds(clip.end() - t) / seconds(clip.fadeOut) : 1;
-  return shapedFade(clip.fadeShape, static_cast<float>(std::clamp(std::min(in, out), 0.0, 1.0)));
+  const double part = std::clamp(std::min(in, out), 0.0, 1.0);
+  return fadedLight(clip.fades, clip.givesWay && out < in,
+                    shapedFade(clip.fadeShape, static_cast<float>(part)));
 }
 
 Renderer::Renderer() {
@@ -227,15 +230,15 @@ float Renderer::renderLayer(const CompiledScore& score, std::span<const Compiled
 float Renderer::renderPassing(const CompiledScore& score, const CompiledClip* from, const CompiledClip* to,
                               float share, const ZoneCells& cells, const CellRange& range, const Instant& now,
                               std::size_t depth) noexcept {
-  if (!from) return runEffect(score, *to, cells, range, now, depth) * share;
-  if (!to) return runEffect(score, *from, cells, range, now, depth) * (1 - share);
-  // Both as one layer: their shares add up to one.
+  if (!from) return runEffect(score, *to, cells, range, now, depth) * lightOfLevel(to->fades, share);
+  if (!to) return runEffect(score, *from, cells, range, now, depth) * lightOfLevel(from->fades, 1 - share);
+  // Both as one layer.
   Scratch& scratch = scratch_[depth];
-  const float before = runEffect(score, *from, cells, range, now, depth) * (1 - share);
+  const float before = runEffect(score, *from, cells, range, now, depth);
   std::swap(scratch.clip, scratch.before);
   scale(scratch.before, range.count, before);
-  scale(scratch.clip, range.count, runEffect(score, *to, cells, range, now, depth) * share);
-  addTo(scratch.clip, scratch.before, range.count);
+  scale(scratch.clip, range.count, runEffect(score, *to, cells, range, now, depth));
+  mixLight(scratch.before, share, to->fades, range.count, scratch.clip);
   return 1;
 }
 

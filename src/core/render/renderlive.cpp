@@ -126,7 +126,7 @@ void Renderer::renderLive(const CompiledShow& show, const CompiledScore* playing
     const LayerTime layer{
         &state,           now.t,
         elapsed_s,        play.beatsAt(now),
-        play.barsAt(now), play.presence.at(now.t) * state.fader(look->id, look->level, now.t)};
+        play.barsAt(now), play.shareAt(now.t, show.light.fades) * state.fader(look->id, look->level, now.t)};
     instant.layer = &layer;
     const LookMoment moment = momentOf(*look, elapsed_s);
     const CompiledStep& to = look->steps[moment.to];

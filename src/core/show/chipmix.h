@@ -17,12 +17,14 @@ struct ChipMix {
   bool hasWhite = false;
   /// None: the chips are taken as sRGB's, and the white one as all three.
   std::shared_ptr<const ChipMap> colours = {};
+  /// Each colour as bright as the chips can show it: its strongest chip is at full where the colour is.
+  bool isBrightest = false;
 
   bool operator==(const ChipMix&) const = default;
 
   /// Light of the red, green, blue and white chip for a colour in linear sRGB.
   std::array<float, 4> light(float r, float g, float b) const {
-    if (colours) return lightOfColours(r, g, b);
+    if (colours || isBrightest) return lightOfColours(r, g, b);
     const float common = hasWhite ? std::min({r, g, b}) : 0.f;
     return {(r - common) * white.r, (g - common) * white.g, (b - common) * white.b, common};
   }
@@ -40,7 +42,7 @@ struct ChipMix {
 
  private:
   std::array<float, 4> lightOfColours(float r, float g, float b) const;
-  bool isPlain() const { return !hasWhite && !colours && white == Rgb{1, 1, 1}; }
+  bool isPlain() const { return !hasWhite && !colours && !isBrightest && white == Rgb{1, 1, 1}; }
 };
 
 }  // namespace chispa

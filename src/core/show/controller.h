@@ -131,8 +131,10 @@ struct Controller {
   int priority = 100;
   /// A sync packet follows each frame, so that all controllers change at once.
   bool sendsSync = false;
-  /// Most frames a second that it takes; 0 for all.
+  /// Most frames a second that it takes; 0 for as many as is usual. See framesPerSecondOf().
   double mostFramesPerSecond = 0;
+  /// Light between two values is shown as now the one, now the other; else as the nearest.
+  bool dithers = true;
   /// Light leaves so much later than it is due, so that slow and fast controllers agree, or, below 0, so much
   /// earlier: what lags behind the sound is computed ahead. −500 to 500.
   double delay_ms = 0;

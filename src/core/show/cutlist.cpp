@@ -47,10 +47,38 @@ std::vector<Piece> piecesOf(const Shape& shape) {
       shape);
 }
 
+/// Pieces and reels that differ by no more are taken as the same.
+constexpr double kAgrees = 0.02;
+
+double reelLength_m(const StripType& strip, int pixels) {
+  if (strip.build != StripBuild::Reel) return 0;
+  const int cuts = (pixels + strip.pixelsPerCut - 1) / strip.pixelsPerCut;
+  return cuts * strip.pixelsPerCut / strip.pixelsPerMetre;
+}
+
 }  // namespace
 
+bool agreesWithReel(const CutPiece& piece) {
+  return std::abs(piece.length_m - piece.reel_m) <= kAgrees * piece.reel_m;
+}
+
+std::vector<double> copperPitches_m(const StripType& strip, const Fixture& fixture) {
+  std::vector<double> pitches;
+  const double reel_m = 1 / strip.pixelsPerMetre;
+  for (const Segment& segment : fixture.segments) {
+    double length_m = 0;
+    int pixels = 0;
+    for (const Piece& piece : piecesOf(segment.shape)) {
+      length_m += piece.length_m;
+      pixels += piece.pixels;
+    }
+    const double apart_m = pixels > 1 ? length_m / pixels : reel_m;
+    pitches.push_back(strip.build == StripBuild::Reel ? std::max(reel_m, apart_m) : apart_m);
+  }
+  return pitches;
+}
+
 std::optional<OffReel> offReel(const Show& show, const Fixture& fixture) {
-  constexpr double kAgrees = 0.02;
   const StripType& strip = stripTypeOf(show, fixture);
   if (strip.build != StripBuild::Reel) return std::nullopt;
   for (const Segment& segment : fixture.segments)
@@ -77,6 +105,7 @@ std::vector<CutPiece> cutList(const Show& show) {
           alike.stripType = strip->id;
           alike.pixels = piece.pixels;
           alike.length_m = static_cast<double>(mm) / 1000;
+          alike.reel_m = reelLength_m(*strip, piece.pixels);
           ++alike.count;
           if (alike.fixtures.empty() || alike.fixtures.back() != fixture->name)
             alike.fixtures.push_back(fixture->name);

@@ -12,7 +12,10 @@ namespace chispa {
 struct CutPiece {
   StripTypeId stripType;
   int pixels = 0;
+  /// The length that it lies along.
   double length_m = 0;
+  /// What is cut off the reel for it, to whole cuts; 0 for strings and panels, which have none.
+  double reel_m = 0;
   int count = 0;
   /// The fixtures they are for, in the show's order.
   std::vector<std::string> fixtures;
@@ -35,6 +38,13 @@ struct OffReel {
 /// The first piece of a fixture whose pixels are more than 2 % nearer or farther than its strip type has
 /// them; nothing for those that agree, and for strings and panels, which have no reel.
 std::optional<OffReel> offReel(const Show& show, const Fixture& fixture);
+
+/// True if it lies along as much as is cut for it.
+bool agreesWithReel(const CutPiece& piece);
+
+/// The copper from one pixel to the next, in metres of the strip's own, for each segment: as the reel has it,
+/// or as far as they lie apart where that is more (wire between) or there is no reel.
+std::vector<double> copperPitches_m(const StripType& strip, const Fixture& fixture);
 
 /// What to cut from the reels: a piece a line, arc, path, spiral, ring or string, and one a strip of a grid.
 /// Lengths are rounded to millimetres. By strip type in the show's order, the longest first; loose points and

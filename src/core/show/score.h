@@ -69,6 +69,8 @@ struct Clip {
   Micros fadeIn{0};
   Micros fadeOut{0};
   FadeShape fadeShape = FadeShape::Even;
+  /// It fades out because something else comes in its place: what that takes it gives.
+  bool givesWay = false;
   std::uint32_t seed = 1;
   /// The effect's own time at the clip's start, and how much of it passes in a second.
   Micros slip{0};

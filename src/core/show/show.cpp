@@ -13,8 +13,8 @@ bool operator==(const Show& a, const Show& b) {
          sameItems(a.blocks, b.blocks) && sameItems(a.ownEffects, b.ownEffects) &&
          sameItems(a.looks, b.looks) && sameItems(a.bindings, b.bindings) &&
          sameItems(a.deskInputs, b.deskInputs) && sameItems(a.setLists, b.setLists) &&
-         sameItems(a.rules, b.rules) && a.almanac == b.almanac && a.unread == b.unread &&
-         a.nextId == b.nextId;
+         sameItems(a.rules, b.rules) && a.almanac == b.almanac && a.light == b.light &&
+         a.unread == b.unread && a.nextId == b.nextId;
 }
 
 int pixelCount(const Show& show) {

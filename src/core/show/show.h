@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "core/colour/evenness.h"
 #include "core/colour/palette.h"
 #include "core/show/almanac.h"
 #include "core/show/binding.h"
@@ -32,6 +33,14 @@ struct UnreadPart {
   bool operator==(const UnreadPart&) const = default;
 };
 
+/// How light is made, all over the show.
+struct LightSettings {
+  /// What fades, cross-fades and the master go evenly in.
+  Evenness fades = Evenness::ToTheEye;
+
+  bool operator==(const LightSettings&) const = default;
+};
+
 /// Everything a maker plans, wires and composes: a value. An edit makes a new one; see History.
 struct Show {
   std::string name;
@@ -51,6 +60,7 @@ struct Show {
   Items<SetList> setLists;
   Items<Rule> rules;
   Almanac almanac;
+  LightSettings light;
   std::vector<UnreadPart> unread;
   /// The number that the next new thing gets; ids are never used twice.
   std::uint32_t nextId = 1;

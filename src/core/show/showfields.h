@@ -62,6 +62,12 @@ void describe(V& v, Is<Response> auto& r) {
 }
 
 template <class V>
+void describe(V& v, Is<LightSettings> auto& l) {
+  static const LightSettings plain;
+  v.word("fades_even", l.fades, &plain.fades);
+}
+
+template <class V>
 void describe(V& v, Is<StripType> auto& s) {
   static const StripType plain;
   v.id("id", s.id);
@@ -81,6 +87,7 @@ void describe(V& v, Is<StripType> auto& s) {
   v.object("white", s.white, &plain.white);
   v.number("fades_below_v", s.fadesBelow_v, 0.0, 400.0, &plain.fadesBelow_v);
   v.word("build", s.build, &plain.build);
+  v.flag("brightest", s.isBrightest, &plain.isBrightest);
   v.maybe("chips", s.chips, [](auto& w, const char* key, auto& value) { w.object(key, value); });
 }
 
@@ -249,6 +256,7 @@ void describe(V& v, Is<Controller> auto& c) {
   v.whole("priority", c.priority, 0, 200, &plain.priority);
   v.flag("sync", c.sendsSync, &plain.sendsSync);
   v.number("most_frames_per_second", c.mostFramesPerSecond, 0.0, 1000.0, &plain.mostFramesPerSecond);
+  v.flag("dithers", c.dithers, &plain.dithers);
   v.number("delay_ms", c.delay_ms, -limits::kMostDelay_ms, limits::kMostDelay_ms, &plain.delay_ms);
   v.list("ports", c.ports);
   v.object("memory", c.memory, &plain.memory);
@@ -263,10 +271,12 @@ void describe(V& v, Is<ColourStop> auto& s) {
 
 template <class V>
 void describe(V& v, Is<Palette> auto& p) {
+  static const Palette plain;
   v.id("id", p.id);
   v.text("name", p.name);
   v.list("stops", p.stops);
   v.inOrder("stops", p.stops, &ColourStop::at);
+  v.word("path", p.path, &plain.path);
 }
 
 template <class V>
@@ -301,6 +311,7 @@ void describe(V& v, Is<Clip> auto& c) {
   v.time("fade_out_us", c.fadeOut);
   v.whole("seed", c.seed, 0u, 0xffffffffu);
   v.word("fade_shape", c.fadeShape, &plain.fadeShape);
+  v.flag("gives_way", c.givesWay, &plain.givesWay);
   v.offset("slip_us", c.slip, &plain.slip);
   v.number("speed", c.speed, limits::kSlowest, limits::kFastest, &plain.speed);
   v.time("whole_us", c.whole, &plain.whole);

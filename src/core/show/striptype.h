@@ -43,13 +43,16 @@ struct StripType {
   /// The colours of its chips, where they are known; else they are taken as a screen's.
   std::optional<ChipColours> chips = {};
   StripBuild build = StripBuild::Reel;
+  /// Each colour as bright as its chips can show it; else none outshines the balanced white, so that all
+  /// colours keep their proportions.
+  bool isBrightest = false;
 
   bool operator==(const StripType&) const = default;
 
   /// Colours of a pixel.
   int channels() const { return static_cast<int>(order.size()); }
   ChipMix mix() const {
-    return {white, order.find('W') != std::string::npos, chips ? chipMapOf(*chips) : nullptr};
+    return {white, order.find('W') != std::string::npos, chips ? chipMapOf(*chips) : nullptr, isBrightest};
   }
   /// Channels' worth of current of a pixel with every chip at full.
   double fullChannels() const {

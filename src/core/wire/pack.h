@@ -7,28 +7,31 @@
 #include <span>
 #include <vector>
 
-#include "core/base/time.h"
 #include "core/render/frame.h"
 #include "core/show/response.h"
+#include "core/wire/dither.h"
 #include "core/wire/patch.h"
 #include "core/wire/powerbudget.h"
 
 namespace chispa {
 
 /// Turns linear light into the values of 8-bit or 16-bit channels, as one response asks for: exact to a
-/// fraction of a 16-bit step from the dimmest light on.
+/// fraction of a 16-bit step from the dimmest light on. Of 8 bits, light between two values is counted by
+/// their lights: where it lies a third of the way from one to the other, a third of the frames show the
+/// other.
 class ResponseTable {
  public:
-  explicit ResponseTable(const Response& response = {});
+  explicit ResponseTable(const Response& response = {}, int bits = 16);
 
-  /// Value for `light` 0–1. `dither` 0–255 is where between two values the upper one is taken.
-  std::uint8_t value(float light, std::uint32_t dither) const {
+  /// Value for `light` 0–1. `threshold` 0–255 is where between two values the upper one is taken; see
+  /// DitherTables.
+  std::uint8_t value(float light, std::uint32_t threshold) const {
     return static_cast<std::uint8_t>(
-        (static_cast<std::uint32_t>(shareOf(light) * k256thsOfFull + 0.5f) + dither) >> 8);
+        (static_cast<std::uint32_t>(shareOf(light) * k256thsOfFull + 0.5f) + threshold) >> 8);
   }
 
   /// The same for `count` values at once.
-  void values(const float* light, const std::uint8_t* dither, std::size_t count,
+  void values(const float* light, const std::uint8_t* thresholds, std::size_t count,
               std::uint8_t* out) const noexcept;
 
   /// Value of 0–65,535 for `light` 0–1.
@@ -73,16 +76,6 @@ inline float ResponseTable::fromTable(float light) const {
   return value >= least_ ? value : value < darkBelow_ ? 0 : least_;
 }
 
-/// Where between two values a pixel stands at an instant: each pixel steps through 16 thresholds from frame
-/// to frame, so that the mean over time is the light that was meant. A function of both and nothing else.
-std::uint32_t ditherAt(std::uint32_t pixel, Micros t);
-
-/// How light between two values of a channel is written.
-enum class Dither {
-  OverTime,  ///< now the lower, now the upper: ditherAt()
-  None,      ///< the nearest value, for light that stands for long
-};
-
 /// The patch made ready: one flat list of equal steps, and a buffer of 512 channels for each universe.
 class Packer {
  public:
@@ -94,11 +87,15 @@ class Packer {
   /// Channels of universe `i` in use, from the first.
   int channelsOf(std::size_t i) const { return used_[i]; }
 
-  /// Writes the values of `frame` at `t`, scaled by `master` 0–1, into `buffer` (bufferSize() bytes; what is
-  /// not wired keeps what it holds). `levels` 0–1 scale the groups of the power budget; none if empty.
+  /// Writes the values of `frame`, scaled by `master` 0–1, into `buffer` (bufferSize() bytes; what is not
+  /// wired keeps what it holds). `dither` has an entry for each controller of the show; one that does not
+  /// dither gets the nearest values. `levels` 0–1 scale the groups of the power budget; none if empty.
   /// Allocates nothing.
-  void pack(const PixelFrame& frame, Micros t, float master, std::span<std::uint8_t> buffer,
-            std::span<const float> levels = {}, Dither dither = Dither::OverTime) const noexcept;
+  void pack(const PixelFrame& frame, std::span<const DitherFrame> dither, float master,
+            std::span<std::uint8_t> buffer, std::span<const float> levels = {}) const noexcept;
+  /// The same with all controllers at the same frame.
+  void pack(const PixelFrame& frame, DitherFrame dither, float master, std::span<std::uint8_t> buffer,
+            std::span<const float> levels = {}) const noexcept;
 
  private:
   struct Step {
@@ -119,19 +116,32 @@ class Packer {
     std::uint8_t firstByte;
     std::uint8_t bytes;
     std::size_t powerGroup;
+    std::uint32_t controller;
+    bool dithers;
+    /// Its pixels follow each other along the line of dithering places.
+    bool isLine;
   };
+  void packStep(const Step& step, const PixelFrame& frame, DitherFrame dither, float master,
+                std::span<std::uint8_t> buffer, std::span<const float> levels) const noexcept;
   /// Values that are groups of pixels, or split over two universes; the rest goes the short way.
-  void packValues(const Step& step, const PixelFrame& frame, Micros t, float master, Dither dither,
+  void packValues(const Step& step, const PixelFrame& frame, DitherFrame dither, float master,
                   std::uint8_t* out) const noexcept;
-  void packPlain(const Step& step, const PixelFrame& frame, Micros t, float master, Dither dither,
+  void packPlain(const Step& step, const PixelFrame& frame, DitherFrame dither, float master,
                  std::uint8_t* out) const noexcept;
+  const std::uint8_t* thresholds(const Step& step, std::uint32_t first, std::size_t count, DitherFrame dither,
+                                 int channel, std::span<std::uint8_t> room) const noexcept;
 
+  bool isLine(std::size_t first, std::size_t count) const;
+
+  const DitherTables& tables_ = DitherTables::get();
   std::vector<Step> steps_;
   std::vector<ResponseTable> responses_;
   std::vector<int> used_;
+  /// By pixel; see DitherTables.
+  std::vector<std::uint16_t> places_;
 };
 
-/// What an 8-bit RGB pixel shows at `t` before channel order: the command `frame` prints it.
-std::array<std::uint8_t, 3> rgbValues(const PixelFrame& frame, std::size_t pixel, Micros t);
+/// What an 8-bit RGB pixel shows before channel order, each value the nearest: the command `frame` prints it.
+std::array<std::uint8_t, 3> rgbValues(const PixelFrame& frame, std::size_t pixel);
 
 }  // namespace chispa

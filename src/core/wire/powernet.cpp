@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "core/show/cutlist.h"
 #include "core/wire/wiresettings.h"
 #include "core/zone/pixelmap.h"
 
@@ -49,6 +50,7 @@ class ChainMaker {
                    strip.fullChannels(),
                    strip.mix(),
                    std::max(kLeast_ohm, strip.ohmsPerMetre / std::max(0.01, strip.pixelsPerMetre))};
+    const std::vector<double> ohms = ohmsOfPixels(strip, *fixture);
     for (int i = 0; i < bead.skippedBefore; ++i) chain.nodes.push_back(node);
     const auto range = ranges_.at(bead.fixture);
     const int first = std::clamp(bead.first, 0, range.count);
@@ -56,10 +58,22 @@ class ChainMaker {
     const std::size_t head = chain.nodes.size();
     for (const WireStretch& stretch : wireStretches(first, count, bead.reversed, wire.zigzag))
       for (int i = 0; i < stretch.count; ++i) {
-        node.pixel = range.first + stretch.first + i * stretch.step;
+        const int own = stretch.first + i * stretch.step;
+        node.pixel = range.first + own;
+        node.ohmsBefore = ohms[static_cast<std::size_t>(own)];
         chain.nodes.push_back(node);
       }
     if (count > 0) addFeeds(chain, bead, index, head, count);
+  }
+
+  /// The copper before each pixel of a fixture.
+  static std::vector<double> ohmsOfPixels(const StripType& strip, const Fixture& fixture) {
+    std::vector<double> ohms;
+    const auto pitches = copperPitches_m(strip, fixture);
+    for (std::size_t s = 0; s < pitches.size(); ++s)
+      ohms.insert(ohms.end(), static_cast<std::size_t>(pixelCount(fixture.segments[s])),
+                  std::max(kLeast_ohm, strip.ohmsPerMetre * pitches[s]));
+    return ohms;
   }
 
   void addFeeds(PowerChain& chain, const Bead& bead, int index, std::size_t head, int count) {

@@ -384,8 +384,9 @@ double BenchPage::computedAmps() const {
       session_.stage.frame().size() != static_cast<std::size_t>(compiled->map.count()))
     return 0;
   double sum = 0;
-  for (const auto& [volts, amps] : frameAmps(compiled->power, session_.stage.frame(),
-                                             static_cast<double>(session_.stage.player().master())))
+  for (const auto& [volts, amps] :
+       frameAmps(compiled->power, session_.stage.frame(),
+                 static_cast<double>(session_.stage.player().output().lightLevel())))
     sum += amps;
   return sum;
 }

@@ -128,6 +128,12 @@ void MainWindow::makeComposeMenu() {
   QAction* countIn = addAction(menu, "countIn", tr("Count i&n with a bar of clicks"), {},
                                [this] { session_.stage.setCountIn(!session_.stage.countsIn()); });
   countIn->setCheckable(true);
+  QAction* scrubbing = addAction(menu, "hearScrubbing", tr("H&ear the music under the hand"), {}, [this] {
+    session_.stage.setHearsScrubbing(!session_.stage.hearsScrubbing());
+  });
+  scrubbing->setToolTip(tr("While the ruler is dragged and nothing plays, the sound there is heard"));
+  scrubbing->setCheckable(true);
+  scrubbing->setChecked(session_.stage.hearsScrubbing());
 }
 
 void MainWindow::makeStaveMenu(QMenu* menu) {

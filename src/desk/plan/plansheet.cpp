@@ -12,6 +12,7 @@
 
 #include "core/show/cutlist.h"
 #include "core/show/strip.h"
+#include "desk/parts/cuttext.h"
 #include "desk/parts/format.h"
 #include "desk/parts/paper.h"
 
@@ -171,12 +172,7 @@ class Sheet {
       last = strip;
       QString where = text(piece.fixtures.front());
       if (piece.fixtures.size() > 1) where += QObject::tr(" … %1").arg(text(piece.fixtures.back()));
-      line(QObject::tr("%1 × %2 mm · %3 px\n%4")
-               .arg(piece.count)
-               .arg(std::lround(piece.length_m * 1000))
-               .arg(piece.pixels)
-               .arg(where),
-           2.5, false, kInk);
+      line(QStringLiteral("%1\n%2").arg(cutText(piece), where), 2.5, false, kInk);
     }
   }
 

@@ -67,6 +67,9 @@ void addTiming(Form& form, ClipRows& rows) {
       {Form::tr("evenly"), Form::tr("softly"), Form::tr("late"), Form::tr("early")},
       rows.common<int>([](const Clip& c) { return static_cast<int>(c.fadeShape); }),
       rows.change<int>(Form::tr("fades"), [](Clip& c, int v) { c.fadeShape = static_cast<FadeShape>(v); }));
+  form.addSwitch("givesWay", Form::tr("Gives way to what comes"),
+                 rows.common<bool>([](const Clip& c) { return c.givesWay; }),
+                 rows.change<bool>(Form::tr("give way"), [](Clip& c, bool on) { c.givesWay = on; }));
   form.addNumber("clipSpeed", Form::tr("Speed"),
                  {QStringLiteral("×"), limits::kSlowest, limits::kFastest, 0.1, 2},
                  rows.common<double>([](const Clip& c) { return c.speed; }),

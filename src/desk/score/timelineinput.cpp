@@ -66,7 +66,7 @@ void TimelineView::mousePressEvent(QMouseEvent* event) {
   }
   if (pressed_.y() < stavesTop()) {
     drag_ = Drag::Scrub;
-    return session_.stage.seek(timeAt(pressed_.x()));
+    return session_.stage.scrub(timeAt(pressed_.x()));
   }
   const StaveRow* row = rowAt(pressed_.y());
   if (row && !row->zone) return toggleFolder(row->folder);
@@ -191,7 +191,7 @@ void TimelineView::mouseMoveEvent(QMouseEvent* event) {
   pointer_ = event->position();
   switch (drag_) {
     case Drag::Scrub:
-      return session_.stage.seek(timeAt(pointer_.x()));
+      return session_.stage.scrub(timeAt(pointer_.x()));
     case Drag::Move:
       if (isDragFar()) dragClips(pointer_);
       return;
@@ -223,6 +223,7 @@ void TimelineView::mouseReleaseEvent(QMouseEvent*) {
     session_.edit(tr("move a stave"), [&, id = session_.stage.score()->id](Show& show) {
       placeStave(show, id, chosenZone_, staveBelow(pointer_.y()));
     });
+  if (drag_ == Drag::Scrub) session_.stage.endScrub();
   if (drag_ != Drag::None && drag_ != Drag::Scrub) session_.document.seal();
   drag_ = Drag::None;
   viewport()->update();

@@ -2,6 +2,7 @@
 #include "desk/session/stage.h"
 
 #include <QCoreApplication>
+#include <QSettings>
 #include <QtConcurrent>
 
 #include "core/files/besidefile.h"
@@ -14,6 +15,7 @@ namespace chispa::desk {
 namespace {
 
 constexpr int kTick_ms = 33;
+const QString kHearsScrubbing = QStringLiteral("hearsScrubbing");
 
 /// An exception ends here: it must not travel through Qt's event loop.
 Result<std::shared_ptr<const CompiledShow>> compiledOf(const Show& show, const MusicLibrary& music,
@@ -316,9 +318,30 @@ void Stage::togglePlaying() {
 }
 
 void Stage::seek(Micros position) {
+  goTo(position, false);
+}
+
+void Stage::scrub(Micros position) {
+  goTo(position, hearsScrubbing());
+}
+
+bool Stage::hearsScrubbing() const {
+  return QSettings().value(kHearsScrubbing, true).toBool();
+}
+
+void Stage::setHearsScrubbing(bool on) {
+  QSettings().setValue(kHearsScrubbing, on);
+}
+
+void Stage::endScrub() {
+  player_.hush();
+}
+
+void Stage::goTo(Micros position, bool isHeard) {
   const Score* open = score();
   if (!open) return;
-  player_.seek(open->id, std::clamp(position, Micros(0), std::max(Micros(0), open->length)));
+  const Micros within = std::clamp(position, Micros(0), std::max(Micros(0), open->length));
+  isHeard ? player_.scrub(open->id, within) : player_.seek(open->id, within);
   hasMoved_ = true;
   emit ticked();
 }
@@ -352,7 +375,7 @@ void Stage::setTrial(std::optional<Show> trial) {
 
 AmpsByVolts Stage::ampsNow() const {
   if (!compiled_ || !lit_ || player_.isBlackout()) return {};
-  return frameAmps(compiled_->power, frame_, static_cast<double>(player_.master()));
+  return frameAmps(compiled_->power, frame_, static_cast<double>(player_.output().lightLevel()));
 }
 
 void Stage::light(LookId look) {

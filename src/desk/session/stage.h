@@ -46,6 +46,12 @@ class Stage : public QObject {
   void pause();
   void togglePlaying();
   void seek(Micros position);
+  /// As seek(), under the hand: while nothing plays, the sound there is heard until endScrub(), if wanted.
+  void scrub(Micros position);
+  void endScrub();
+  /// Whether scrubbing is heard; remembered from session to session.
+  bool hearsScrubbing() const;
+  void setHearsScrubbing(bool on);
   void setLooping(bool on);
   bool isLooping() const { return looping_; }
   /// Only this stretch of the score plays; none plays all of it.
@@ -128,6 +134,7 @@ class Stage : public QObject {
   void setListAsked(bool on);
 
  private:
+  void goTo(Micros position, bool isHeard);
   void requestCompile();
   void startCompile();
   void finishCompile();

@@ -8,6 +8,7 @@
 #include "core/show/cutlist.h"
 #include "core/wire/patch.h"
 #include "core/wire/sizing.h"
+#include "desk/parts/cuttext.h"
 #include "desk/parts/format.h"
 #include "desk/parts/paper.h"
 
@@ -180,12 +181,8 @@ class Booklet {
     line(QObject::tr("To cut"), 7, true, kInk);
     for (const CutPiece& piece : cutList(show_)) {
       const StripType* strip = chispa::find(show_.stripTypes, piece.stripType);
-      line(QObject::tr("%1 × %2, %3 px, of %4")
-               .arg(piece.count)
-               .arg(lengthText(piece.length_m))
-               .arg(piece.pixels)
-               .arg(strip ? text(strip->name) : QString()),
-           3.4, false, kInk);
+      line(QObject::tr("%1 of %2").arg(cutText(piece), strip ? text(strip->name) : QString()), 3.4, false,
+           kInk);
     }
   }
 

@@ -74,8 +74,9 @@ void LoomPower::read() {
   else if (load_ == PowerLoad::Brightest)
     reading_ = brightest_ ? readFrame(chains_, supplies, brightest_->frame, 1) : PowerReading{};
   else
-    reading_ = readFrame(chains_, supplies, stage.frame(),
-                         stage.isLit() ? static_cast<double>(session_.stage.player().master()) : 0);
+    reading_ =
+        readFrame(chains_, supplies, stage.frame(),
+                  stage.isLit() ? static_cast<double>(session_.stage.player().output().lightLevel()) : 0);
   lowest_.clear();
   for (std::size_t c = 0; c < reading_.states.size(); ++c) {
     const auto& volts = reading_.states[c].volts;

@@ -6,7 +6,7 @@
 #include <QPainter>
 #include <QScreen>
 
-#include "core/colour/rgb.h"
+#include "core/colour/srgbtable.h"
 #include "core/zone/pixelmap.h"
 #include "desk/parts/format.h"
 #include "engine/program.h"
@@ -22,7 +22,6 @@ ScreenPortWindow::ScreenPortWindow(const Session& session, PortChoice port, QWid
   setWindowTitle(name);
   setAccessibleName(name);
   setAttribute(Qt::WA_ShowWithoutActivating);
-  connect(&session_.stage, &Stage::ticked, this, qOverload<>(&ScreenPortWindow::update));
 }
 
 void ScreenPortWindow::place(const ScreenArea& area) {
@@ -52,18 +51,23 @@ void ScreenPortWindow::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   painter.fillRect(rect(), Qt::black);
   const engine::Output& output = session_.stage.player().output();
-  const PixelFrame& frame = session_.stage.frame();
+  const PixelFrame& frame = session_.stage.player().latestFrame();
   if (output.isBlackout() || pixels_.empty()) return;
-  const float level = output.master();
+  const float level = output.lightLevel();
   const int columns = std::max(1, area_.columns);
   const int rows = (static_cast<int>(pixels_.size()) + columns - 1) / columns;
+  const SrgbTable& screen = SrgbTable::get();
   QImage picture(columns, rows, QImage::Format_RGB32);
   picture.fill(Qt::black);
-  for (std::size_t i = 0; i < pixels_.size(); ++i) {
-    const auto pixel = static_cast<std::size_t>(pixels_[i]);
-    if (pixels_[i] == engine::PortChain::kSkipped || pixel >= frame.size()) continue;
-    const Srgb8 c = toSrgb8({frame.r[pixel] * level, frame.g[pixel] * level, frame.b[pixel] * level});
-    picture.setPixel(static_cast<int>(i) % columns, static_cast<int>(i) / columns, qRgb(c.r, c.g, c.b));
+  for (int row = 0; row < rows; ++row) {
+    auto* line = reinterpret_cast<QRgb*>(picture.scanLine(row));
+    const int first = row * columns;
+    for (int i = first; i < std::min(first + columns, static_cast<int>(pixels_.size())); ++i) {
+      const auto pixel = static_cast<std::size_t>(pixels_[static_cast<std::size_t>(i)]);
+      if (pixel >= frame.size()) continue;  // Skipped ones too.
+      const Srgb8 c = screen.colour(frame.r[pixel] * level, frame.g[pixel] * level, frame.b[pixel] * level);
+      line[i - first] = qRgb(c.r, c.g, c.b);
+    }
   }
   // Whole dots a pixel where it can be, so that all are equally large.
   const QRect room = area_.isFullScreen ? rect() : QRect(QPoint(), QSize(columns, rows) * area_.dots);
@@ -76,7 +80,16 @@ void ScreenPortWindow::keyPressEvent(QKeyEvent* event) {
 }
 
 ScreenPorts::ScreenPorts(const Session& session, QWidget* owner)
-    : QObject(owner), session_(session), owner_(owner) {
+    : QObject(owner),
+      session_(session),
+      owner_(owner),
+      frames_(session.stage.player().output().bell().descriptor(), QSocketNotifier::Read) {
+  // In step with the output, at whatever rate that computes frames.
+  frames_.setEnabled(false);
+  connect(&frames_, &QSocketNotifier::activated, this, [this] {
+    session_.stage.player().output().bell().hear();
+    for (const auto& [port, window] : windows_) window->update();
+  });
   connect(&session_.document, &Document::showChanged, this, &ScreenPorts::update);
   connect(&session_.document, &Document::opened, this, &ScreenPorts::update);
   connect(&session_.stage, &Stage::lightChanged, this, &ScreenPorts::update);
@@ -100,6 +113,9 @@ void ScreenPorts::update() {
     }
   }
   windows_ = std::move(kept);
+  const bool isAny = !windows_.empty();
+  session_.stage.player().output().bell().listen(isAny);
+  frames_.setEnabled(isAny);
 }
 
 }  // namespace chispa::desk

@@ -3,6 +3,7 @@
 #include <map>
 #include <memory>
 
+#include <QSocketNotifier>
 #include <QWidget>
 
 #include "desk/session/session.h"
@@ -45,6 +46,7 @@ class ScreenPorts : public QObject {
 
   Session session_;
   QWidget* owner_;
+  QSocketNotifier frames_;
   std::map<std::pair<ControllerId, int>, std::unique_ptr<ScreenPortWindow>> windows_;
 };
 

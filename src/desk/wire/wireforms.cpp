@@ -256,6 +256,16 @@ std::unique_ptr<Form> makeControllerForm(const Session& session, ControllerId id
           {"ms", -limits::kMostDelay_ms, limits::kMostDelay_ms, 5, 0}, &Controller::delay_ms);
   decimal("mostFrames", Form::tr("Most frames a second"), {{}, 0, 1000, 5, 1},
           &Controller::mostFramesPerSecond);
+  form->addNote([session, get]() -> std::optional<QString> {
+    if (!get()) return std::nullopt;
+    const double rate = frameRateOf(session.show(), *get()).framesPerSecond();
+    return Form::tr(
+               "It is sent %1 frames a second. 0 is the usual 40; up to 120 where it and the chips on its "
+               "longest port have the time.")
+        .arg(QLocale().toString(rate, 'g', 3));
+  });
+  if (protocol != Protocol::Screen)
+    toggle("dithers", Form::tr("Dim light finer than its values"), &Controller::dithers);
   form->addHeading(Form::tr("Addresses"));
   if (!isRow(protocol) || protocol == Protocol::Opc)
     number("firstUniverse", protocol == Protocol::Opc ? Form::tr("OPC channel") : Form::tr("First universe"),

@@ -10,6 +10,7 @@
 #include "core/show/cutlist.h"
 #include "core/wire/patch.h"
 #include "core/wire/power.h"
+#include "desk/parts/cuttext.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/plan/forms/planforms.h"
@@ -75,6 +76,23 @@ void addStripTypes(Form& form, const Session& session) {
                    dialog->setAttribute(Qt::WA_DeleteOnClose);
                    dialog->open();
                  });
+}
+
+/// What fades and the master go evenly in.
+void addFades(Form& form, const Session& session) {
+  form.addHeading(Form::tr("Fades and the master"));
+  form.addChoice(
+      "fadesEven", Form::tr("Go evenly"), {Form::tr("to the eye"), Form::tr("in light")},
+      [session]() -> std::optional<int> { return static_cast<int>(session.show().light.fades); },
+      [session](int v) {
+        session.edit(Form::tr("course of fades"),
+                     [v](Show& show) { show.light.fades = static_cast<Evenness>(v); });
+      });
+  form.addNote([session]() -> std::optional<QString> {
+    return session.show().light.fades == Evenness::ToTheEye
+               ? Form::tr("Half way, a fade looks half as bright; the master too. That is 18 % of the light.")
+               : Form::tr("Half way, half the light is there. It looks three quarters as bright.");
+  });
 }
 
 /// What is set for every port of every controller in one go.
@@ -143,15 +161,12 @@ std::unique_ptr<Form> makeShowForm(const Session& session) {
     QStringList lines;
     for (const CutPiece& piece : cutList(session.show())) {
       const StripType* strip = chispa::find(session.show().stripTypes, piece.stripType);
-      lines << Form::tr("%1 × %2, %3 px (%4)")
-                   .arg(piece.count)
-                   .arg(lengthText(piece.length_m))
-                   .arg(piece.pixels)
-                   .arg(strip ? text(strip->name) : QString());
+      lines << Form::tr("%1 (%2)").arg(cutText(piece), strip ? text(strip->name) : QString());
     }
     return lines.join(QLatin1Char('\n'));
   });
   addStripTypes(*form, session);
+  addFades(*form, session);
   addSupplies(*form, session);
   addAllPorts(*form, session);
   form->addStretch();

@@ -142,6 +142,18 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
         "draw it: value to the right, light upward.");
   });
   addWhite(*form, get, change);
+  form->addSwitch(
+      "stripBrightest", Form::tr("As bright as it can"),
+      [get]() -> std::optional<bool> { return get() && get()->isBrightest; },
+      [change](bool on) {
+        change(Form::tr("brightness of colours"), [on](StripType& s) { s.isBrightest = on; });
+      });
+  form->addNote([]() -> std::optional<QString> {
+    return Form::tr(
+        "Off: no colour outshines the balanced white, so that all keep their proportions. On: each colour "
+        "has "
+        "all that its chips can give, and the proportions go.");
+  });
   addChips(*form, get, change);
   form->addHeading(Form::tr("How it is built"));
   form->addChoice(

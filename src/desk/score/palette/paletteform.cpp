@@ -33,6 +33,7 @@ class PaletteRows {
     form_.addWidget(bar, [bar] { bar->update(); });
     auto* wheel = new HueWheel(palette_, chosen_);
     form_.addWidget(wheel, [wheel] { wheel->update(); });
+    addPath();
     addChosen();
     addHarmonies();
     addWhole();
@@ -60,6 +61,28 @@ class PaletteRows {
           if (!v.trimmed().isEmpty())
             palette.change(Form::tr("rename"), [&](Palette& p) { p.name = v.trimmed().toStdString(); });
         });
+  }
+
+  /// How it gets from colour to colour.
+  void addPath() {
+    form_.addChoice(
+        "palettePath", Form::tr("From colour to colour"),
+        {Form::tr("straight"), Form::tr("along the hue"), Form::tr("the long way round")},
+        [palette = palette_]() -> std::optional<int> { return static_cast<int>(palette.get().path); },
+        [palette = palette_](int v) {
+          palette.change(Form::tr("way between colours"),
+                         [v](Palette& p) { p.path = static_cast<PalettePath>(v); });
+        });
+    form_.addNote([palette = palette_]() -> std::optional<QString> {
+      switch (palette.get().path) {
+        case PalettePath::ShorterHue:
+          return Form::tr("Opposite colours pass through the hues between them, and never grey.");
+        case PalettePath::LongerHue:
+          return Form::tr("Through all other hues, as a rainbow does.");
+        default:
+          return Form::tr("Smooth and calm; colours from opposite sides pass grey.");
+      }
+    });
   }
 
   ColourStop stop() const { return chosen_.in(palette_.get()); }

@@ -1,0 +1,49 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <algorithm>
+#include <cmath>
+
+#include "core/effect/effect.h"
+
+namespace chispa {
+
+// Edges that move without steps: what a cell shows is the mean over its own extent and over the time that
+// the eye takes together. Plain arithmetic without branches, for loops over cells.
+
+/// That time, about: three frames at 40 a second, so that no edge crosses a cell within one.
+inline constexpr double kSeenTogether_s = 0.075;
+/// Beats that a bar is taken to have where a pace is told in bars.
+inline constexpr double kBeatsOfPace = 4;
+
+/// The share of an axis that one cell covers, about: exact along a line and across a matrix.
+inline double cellWidth(const ZoneCells& cells, Axis axis) {
+  const auto count = static_cast<double>(std::max(1, cells.count()));
+  switch (axis) {
+    case Axis::Along:
+      return 1 / count;
+    case Axis::Columns:
+      return 1.0 / std::max(1, cells.columns);
+    case Axis::Rows:
+      return 1.0 / std::max(1, cells.rows);
+    default:
+      // In space, a zone without rows may have its cells anywhere.
+      return 1 / std::min(cells.rows > 1 ? std::max(cells.columns, cells.rows) : count, 64.0);
+  }
+}
+/// Of an axis that an effect runs through by its parameter "across", its first.
+inline double cellWidth(const EffectInput& in) {
+  return cellWidth(in.cells, in.params.axis(0));
+}
+
+/// How much of something `width` wide lies beyond an edge, if its middle lies `beyond` beyond it: 0–1.
+inline float past(float beyond, float width) {
+  const float share = beyond / width + 0.5f;
+  return share > 0 ? (share < 1 ? share : 1.f) : 0.f;
+}
+
+/// How much of something `width` wide, its middle at `at`, lies within [from, to].
+inline float coverage(float from, float to, float at, float width) {
+  return past(at - from, width) - past(at - to, width);
+}
+
+}  // namespace chispa
