@@ -101,7 +101,11 @@ BoardLight programs(int pixels, const std::vector<std::string>& effects, int rat
   test::BoardShow made(LineShape{pixels, 0.02});
   BoardPlan plan{{board::BoardRun(made.fixture)}, {}, {}};
   plan.options.framesPerSecond = rate;
-  for (const std::string& effect : effects) plan.scenes.push_back({made.addLookOf({made.clip(effect)}), 0});
+  for (const std::string& effect : effects) {
+    // Comets that come round in every bar would be smaller as frames.
+    const ParamValues values = effect == "comets" ? ParamValues{{"passes", 0.35}} : ParamValues{};
+    plan.scenes.push_back({made.addLookOf({made.clip(effect, values)}), 0});
+  }
   const auto light = made.write(plan);
   EXPECT_TRUE(light) << light.failure().text();
   for (const auto& scene : light->scenes)

@@ -29,6 +29,13 @@ int crests(const LightBuffer& light) {
   return found;
 }
 
+TEST(HueWheel, HasOneLightnessForAllHues) {
+  const ZoneCells cells = cellsFor(LineShape{360, 0.02});
+  const LightBuffer light = run("hue-wheel", cells, 0);
+  for (std::size_t i = 0; i < light.size(); ++i)
+    EXPECT_NEAR(toOkLab({light.r[i], light.g[i], light.b[i]}).lightness, 0.72f, 0.005f) << i;
+}
+
 TEST(HueWheel, ComesRoundAfterItsTurn) {
   const ZoneCells cells = cellsFor(LineShape{50, 0.02});
   const LightBuffer now = run("hue-wheel", cells, 0.3, {{"turns", 1.0}});

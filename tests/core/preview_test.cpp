@@ -55,6 +55,68 @@ TEST(Glow, AFrameOfAnotherSizeDrawsAsDark) {
   EXPECT_LT(*std::max_element(rgba.begin(), rgba.begin() + 3), 60);
 }
 
+/// A lamp low over the floor makes a small bright spot, one that hangs high a wide faint one.
+TEST(FloorLight, IsWiderAndFainterTheHigherALampHangs) {
+  const auto floorOf = [](double height_m) {
+    PixelMap map;
+    map.positions = {{0, 0, 0}, {0, 0, height_m}};
+    map.lampSize = {1, 3};
+    PixelFrame frame;
+    frame.resize(2);
+    frame.r[1] = 1;
+    FloorLight floor;
+    floor.gather(map, frame);
+    EXPECT_EQ(floor.height_m(), 0);
+    EXPECT_EQ(floor.at(0, 0)[2], 0) << "in its colour";
+    EXPECT_EQ(floor.at(40, 0)[0], 0);
+    return std::pair(floor.at(0, 0)[0], floor.at(1.2, 0)[0]);
+  };
+  const auto low = floorOf(0.2), high = floorOf(2.5);
+  EXPECT_GT(low.first, 3 * high.first);
+  EXPECT_GT(high.second, low.second);
+  EXPECT_GT(high.second, 0.3f * high.first);
+}
+
+TEST(Camera, SeesTheFloorWhereItIs) {
+  OrbitCamera camera;
+  camera.distance_m = 5;
+  camera.target = {0, 0, 1};
+  const Projection projection(camera, 320, 200);
+  for (const Vec3 place : {Vec3{0, 0, 0}, Vec3{1, -0.5, 0}, Vec3{-1.2, 1, 0}}) {
+    const auto spot = projection.spotOf(place);
+    ASSERT_TRUE(spot);
+    const auto back = projection.onFloor(static_cast<double>(spot->x), static_cast<double>(spot->y), 0);
+    ASSERT_TRUE(back);
+    EXPECT_NEAR(back->x, place.x, 1e-3);
+    EXPECT_NEAR(back->y, place.y, 1e-3);
+  }
+  EXPECT_FALSE(projection.onFloor(160, 1, 0)) << "above the horizon";
+}
+
+/// What is bright is white in the middle, what is dim has its colour; and what is off adds nothing to light.
+TEST(Glow, BrightCoresBleach) {
+  PixelMap map;
+  map.positions = {{0, 0, 0}};
+  map.lampSize = {4};
+  OrbitCamera camera;
+  camera.distance_m = 1.2;
+  const auto middleAt = [&](float red) {
+    PixelFrame frame;
+    frame.resize(1);
+    frame.r[0] = red;
+    std::vector<std::uint8_t> rgba(200 * 100 * 4);
+    GlowPainter painter;
+    painter.paint(map, frame, camera, 200, 100, rgba.data());
+    const std::uint8_t* dot = &rgba[4 * (50 * 200 + 100)];
+    return std::array<int, 3>{dot[0], dot[1], dot[2]};
+  };
+  const auto bright = middleAt(1), dim = middleAt(0.1f);
+  EXPECT_GT(bright[1], 60);
+  EXPECT_EQ(dim[1], 0) << "no overlay where there is light";
+  EXPECT_GT(dim[0], 40);
+  EXPECT_GT(middleAt(0)[1], 5) << "what is off can be seen";
+}
+
 TEST(ClipPicture, ShowsTimeToTheRightAndCellsUpward) {
   Show show;
   put(show.fixtures, Fixture{FixtureId{1}, "Line", {}, {}, {{"line", LineShape{20, 0.1}, {}}}});

@@ -250,6 +250,7 @@ TEST_F(Controls, TheBenchDrivesWhatIsChosenInItsTree) {
   window_.showWorkspace(Workspace::Bench);
   QCoreApplication::processEvents();
   auto* tree = the<TargetList>("benchTargets");
+  press("walkButton");
   const auto lit = [&]() -> const std::optional<engine::TestSignal>& { return stage_.signal(); };
   auto* controller = tree->topLevelItem(0);
   ASSERT_GE(controller->childCount(), 3);

@@ -23,7 +23,7 @@ class BigScreen : public WindowTest {
   BigScreen() : node_({"Wall", 1, test::loopbackAddress(12), {}}) {
     std::string why;
     EXPECT_TRUE(node_.start(why)) << why;
-    node_.setSettings({{1, "ddp", {{kColumns * kRows, "RGB", 0, 1, 1}}}});
+    node_.setSettings({{1, "ddp", {{kColumns * kRows, "RGB", 0, 0, 1}}, 512, true}});
     document_.apply(QStringLiteral("build"), [this](Show& s) {
       GridShape grid{kColumns, kRows, 0.01, 0.01};
       grid.serpentine = false;

@@ -88,15 +88,15 @@ Term pastTerm(Term beyond, double width) {
   return clamped(beyond * (1 / width) + 0.5);
 }
 
-/// The palette's colour at `place`, as white as its heat 0–1 makes it.
-CellLight hot(ClipTerms& clip, Term place, Term glow, Term heat) {
-  constexpr double kHeat = 0.6;
-  const auto colours = clip.graph().lookUp(paletteOf(*clip.clip().palette, false), place);
-  const Term white = clamped(heat) * kHeat;
-  CellLight light{place, glow};
-  light.colour = {colours[0] + (1.0 - colours[0]) * white, colours[1] + (1.0 - colours[1]) * white,
-                  colours[2] + (1.0 - colours[2]) * white};
-  return light;
+/// The palette with the white heat of each of its places in it; `behind` is how far behind the head that is.
+BoardPalette hotPalette(ClipTerms& clip, const std::function<float(float place)>& behind) {
+  BoardPalette palette = paletteOf(*clip.clip().palette, false);
+  const auto last = static_cast<float>(palette.entries.size() - 1);
+  for (std::size_t i = 0; i < palette.entries.size(); ++i) {
+    const float white = heatOf(behind(static_cast<float>(i) / last));
+    for (float& channel : palette.entries[i]) channel += (1 - channel) * white;
+  }
+  return palette;
 }
 
 CellLight comets(ClipTerms& clip) {
@@ -110,13 +110,15 @@ CellLight comets(ClipTerms& clip) {
     return static_cast<double>(strings[i]) * offset / heads + ahead;
   });
   const Term moved = ClipTerms::partOf(clip.bars() * std::abs(passes));
-  const Term behind = fractionOf((moved - own) * heads);
-  const Term gap = behind * (1.0 / clip.param(Tail));
-  const Term rest = 1.0 - gap;
   const double pace = std::abs(passes) / (clip.clip().beatLength_s * kBeatsOfPace);
   const double blur = std::clamp((clip.cellWidth() + pace * kSeenTogether_s) * heads, 1e-4, 0.5);
-  const Term glow = choose(gap < 1, rest * rest, 0) * pastTerm(behind, blur) + pastTerm(behind - 1.0, blur);
-  return hot(clip, rest, glow, choose(1 - blur < behind, clip.number(1), 1.0 - gap * 8.0));
+  const Term turn = fractionOf((moved - own) * heads);
+  const Term behind = turn - (1 - blur < turn);
+  const Term gap = behind * (1.0 / clip.param(Tail));
+  const Term rest = lower(1.0 - gap, clip.number(1));
+  CellLight light{rest, choose(gap < 1, rest * rest, 0) * pastTerm(behind, blur)};
+  light.palette = hotPalette(clip, [](float place) { return 1 - place; });
+  return light;
 }
 
 CellLight drizzle(ClipTerms& clip) {
@@ -153,7 +155,9 @@ CellLight drizzle(ClipTerms& clip) {
                     clamped(part * perBlur + 0.5);
   const Term head = choose(falls(which + 1.0), clamped((part - 1.0) * perBlur + 0.5), 0);
   const Term glow = body + head;
-  return hot(clip, glow, glow, choose((1.0 - part) * perBlur < 1, clip.number(1), 1.0 - gap * 8.0));
+  CellLight light{glow, glow};
+  light.palette = hotPalette(clip, [](float place) { return 1 - std::sqrt(place); });
+  return light;
 }
 
 CellLight fireflies(ClipTerms& clip) {

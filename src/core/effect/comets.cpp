@@ -9,9 +9,6 @@ namespace {
 
 enum { Across, Heads, Passes, Tail, Offset };
 
-/// How white a head is.
-constexpr float kHeat = 0.6f;
-
 /// What the edge of a head is spread over, in gaps from head to head.
 float blurOf(const EffectInput& in, double heads, double passes) {
   const double pace = std::abs(passes) / (in.beatLength_s * kBeatsOfPace);
@@ -34,13 +31,13 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   shadeHotCells(in, out, [&](std::size_t i) -> HotShade {
     const float ahead = backwards ? 1 - place[i] : place[i];
     const float way = (moved - string[i] * lag - ahead) * heads;
-    const float behind = way - std::floor(way);
+    // The head comes into a cell by degrees: just ahead of it, it is a little less than nothing behind.
+    const float turn = way - std::floor(way);
+    const float behind = turn - (turn > 1 - blur ? 1.f : 0.f);
     const float gap = behind * perTail;
-    const float trail = gap < 1 ? (1 - gap) * (1 - gap) : 0;
-    // The head comes into a cell by degrees: before it is behind, it is just ahead.
-    const float glow = trail * past(behind, blur) + past(behind - 1, blur);
-    const float hot = 1 - gap * 8;
-    return {1 - gap, glow, behind > 1 - blur ? kHeat : (hot > 0 ? hot * kHeat : 0.f)};
+    const float rest = lower(1, 1 - gap);
+    const float trail = gap < 1 ? rest * rest : 0;
+    return {rest, trail * past(behind, blur), heatOf(1 - rest)};
   });
 }
 

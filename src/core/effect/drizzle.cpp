@@ -9,9 +9,6 @@ namespace {
 
 enum { Across, Drops, Speed, Tail, Uneven };
 
-/// How white the head of a drop is.
-constexpr float kHeat = 0.6f;
-
 struct Rain {
   float drops;
   float tail;
@@ -39,8 +36,8 @@ HotShade dropsAt(const EffectInput& in, std::uint64_t string, float u, const Rai
   const float body = isMissing(in, string, which, rain.uneven) ? 0 : trail * past(1 - behind, blur);
   // The next drop's head comes into the cell by degrees.
   const float head = isMissing(in, string, which + 1, rain.uneven) ? 0 : past(-behind, blur);
-  const float hot = 1 - gap * 8;
-  return {body + head, body + head, behind < blur ? kHeat : (hot > 0 ? hot * kHeat : 0.f)};
+  const float glow = body + head;
+  return {glow, glow, heatOf(1 - std::sqrt(glow))};
 }
 
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {

@@ -46,4 +46,12 @@ inline float coverage(float from, float to, float at, float width) {
   return past(at - from, width) - past(at - to, width);
 }
 
+/// How white the head of something hot is, `behind` of its tail's length behind the head: white-hot in front.
+inline float heatOf(float behind) {
+  constexpr float kWhitest = 0.6f;
+  constexpr float kCoolsWithin = 0.3f;
+  const float heat = 1 - behind / kCoolsWithin;
+  return kWhitest * (heat > 0 ? (heat < 1 ? heat : 1.f) : 0.f);
+}
+
 }  // namespace chispa

@@ -51,6 +51,14 @@ std::optional<Projection::Spot> Projection::spotOf(Vec3 point) const {
               static_cast<float>(centreY_ - dot(seen, up_) * scale), static_cast<float>(scale)};
 }
 
+std::optional<Vec3> Projection::onFloor(double x, double y, double height_m) const {
+  const Vec3 way = forward_ * focal_ + right_ * (x - centreX_) + up_ * (centreY_ - y);
+  constexpr double kLevel = 1e-6;
+  const double below = eye_.z - height_m;
+  if (below <= 0 || way.z >= -kLevel * focal_) return std::nullopt;
+  return eye_ + way * (below / -way.z);
+}
+
 CHISPA_CLONES void Projection::spotsOf(std::span<const Vec3> points, float* __restrict x, float* __restrict y,
                                        float* __restrict scale) const noexcept {
   const auto centreX = static_cast<float>(centreX_);

@@ -38,6 +38,10 @@ class Projection {
   /// The same for all of `points` at once, each array with room for them; a scale of 0 is behind the viewer.
   void spotsOf(std::span<const Vec3> points, float* x, float* y, float* scale) const noexcept;
 
+  /// The place on a level floor of that height that is seen at a point of the image; nothing where that is
+  /// above the horizon.
+  std::optional<Vec3> onFloor(double x, double y, double height_m) const;
+
  private:
   Vec3 eye_;
   Vec3 right_;

@@ -10,7 +10,10 @@ namespace chispa {
 namespace {
 
 /// LEDs that are off are just visible, so that the shape of the installation is.
-constexpr float kUnlit = 0.016f;
+constexpr float kUnlit = 0.018f;
+/// Above this, what is bright turns white, so much of each step more.
+constexpr float kBleachedFrom = 0.75f;
+constexpr float kBleach = 0.3f;
 constexpr float kLedSize_m = 0.016f;
 constexpr float kHazeStrength = 0.3f;
 
@@ -61,6 +64,13 @@ void GlowPainter::splatDisc(float x, float y, Light4 colour, float radius) {
   }
 }
 
+/// The overlay shows only where no light is.
+void GlowPainter::splatUnlit(float x, float y, Light4 light) {
+  const float bright = std::max({light[0], light[1], light[2]});
+  const float shown = kUnlit * std::max(0.f, 1 - bright / (2 * kUnlit));
+  if (shown > 0) splatSmall(sharp_, x, y, Light4{shown, shown, shown * 1.1f, 0});
+}
+
 void GlowPainter::splat(float x, float y, float scale, Light4 colour, float lampSize) {
   const float least = std::max(0.75f, static_cast<float>(sharp_.height) / 640.f);
   const float radius = std::clamp(0.5f * kLedSize_m * scale * lampSize, least, 14.f);
@@ -72,51 +82,28 @@ void GlowPainter::splat(float x, float y, float scale, Light4 colour, float lamp
   splatSmall(haze_, x / kHazeScale, y / kHazeScale, colour * (kHazeStrength * radius * radius));
 }
 
-void GlowPainter::blur(Plane& plane, int radius) {
-  // Box blur by running sums, once along rows and once along columns, where all columns' sums run at once.
-  scratch_.reset(plane.width, plane.height);
-  const float share = 1.f / static_cast<float>(2 * radius + 1);
-  const int width = plane.width;
-  const int height = plane.height;
-  for (int y = 0; y < height; ++y) {
-    const Light4* in = plane.row(y);
-    Light4* out = scratch_.row(y);
-    Light4 sum{};
-    for (int x = 0; x < std::min(radius, width); ++x) sum += in[x];
-    for (int x = 0; x < width; ++x) {
-      if (x + radius < width) sum += in[x + radius];
-      if (x - radius - 1 >= 0) sum -= in[x - radius - 1];
-      out[x] = sum * share;
-    }
-  }
-  sums_.assign(static_cast<std::size_t>(width), Light4{});
-  const auto run = [&](const Light4* in, float sign) {
-    for (int x = 0; x < width; ++x) sums_[static_cast<std::size_t>(x)] += in[x] * sign;
-  };
-  for (int y = 0; y < std::min(radius, height); ++y) run(scratch_.row(y), 1);
-  for (int y = 0; y < height; ++y) {
-    if (y + radius < height) run(scratch_.row(y + radius), 1);
-    if (y - radius - 1 >= 0) run(scratch_.row(y - radius - 1), -1);
-    Light4* out = plane.row(y);
-    for (int x = 0; x < width; ++x) {
-      const Light4 mean = sums_[static_cast<std::size_t>(x)] * share;
-      // Rounding must not leave light below zero.
-      out[x] = mean > 0 ? mean : Light4{};
-    }
-  }
-}
-
 void GlowPainter::makeHaze() {
   // Boxes one after the other come close to a bell: a tight one about each LED, and a wide one about bright
   // places. About a single lamp two would still be seen as a square.
   const int tight = std::max(1, haze_.height / 180);
   const int wide = std::max(2, haze_.height / 36);
-  for (int pass = 0; pass < 3; ++pass) blur(haze_, tight);
+  for (int pass = 0; pass < 3; ++pass) boxBlur(haze_.light, haze_.width, haze_.height, tight, blurring_);
   wide_ = haze_;
-  for (int pass = 0; pass < 2; ++pass) blur(wide_, wide);
+  for (int pass = 0; pass < 2; ++pass) boxBlur(wide_.light, wide_.width, wide_.height, wide, blurring_);
   constexpr float kTight = 0.55f;
   for (std::size_t i = 0; i < haze_.light.size(); ++i)
     haze_.light[i] = kTight * haze_.light[i] + (1 - kTight) * wide_.light[i];
+}
+
+void GlowPainter::lightFloor(const OrbitCamera& camera) {
+  const Projection projection(camera, sharp_.width, sharp_.height);
+  for (int y = 0; y < haze_.height; ++y) {
+    Light4* row = haze_.row(y);
+    for (int x = 0; x < haze_.width; ++x)
+      if (const auto place =
+              projection.onFloor((x + 0.5) * kHazeScale, (y + 0.5) * kHazeScale, floor_.height_m()))
+        row[x] += floor_.at(place->x, place->y);
+  }
 }
 
 void GlowPainter::compose(std::uint8_t* rgba) {
@@ -139,8 +126,10 @@ void GlowPainter::compose(std::uint8_t* rgba) {
       // (x + ½) / 4 − ½ in steps of an eighth; the row starts half a cell before the first.
       const int eighths = std::max(0, 2 * x - 3);
       const Light4* left = &sums_[static_cast<std::size_t>(eighths >> 3)];
-      const Light4 sum =
+      Light4 sum =
           sharp[x] * kTone + left[0] + (left[1] - left[0]) * (static_cast<float>(eighths & 7) * 0.125f);
+      const float over = std::max(std::max(sum[0], sum[1]), sum[2]) - kBleachedFrom * kTone;
+      sum += Light4{1, 1, 1, 0} * (kBleach * std::max(0.f, over));
       sharp[x] = Light4{};
       const Steps step = __builtin_convertvector(sum < kMost ? sum : kMost, Steps);
       rgba[0] = tone_[static_cast<std::size_t>(step[0])];
@@ -161,11 +150,13 @@ void GlowPainter::paint(const PixelMap& map, const PixelFrame& frame, const Orbi
   const bool lit = frame.size() == count;
   for (std::size_t i = 0; i < count; ++i) {
     if (spotScale_[i] <= 0) continue;
-    Light4 colour = {kUnlit, kUnlit, kUnlit * 1.1f, 0};
-    if (lit) colour += Light4{frame.r[i], frame.g[i], frame.b[i], 0};
-    splat(spotX_[i], spotY_[i], spotScale_[i], colour, map.lampSize[i]);
+    const Light4 colour = lit ? Light4{frame.r[i], frame.g[i], frame.b[i], 0} : Light4{};
+    splatUnlit(spotX_[i], spotY_[i], colour);
+    if (lit) splat(spotX_[i], spotY_[i], spotScale_[i], colour, map.lampSize[i]);
   }
   makeHaze();
+  floor_.gather(map, frame);
+  lightFloor(camera);
   compose(rgba);
 }
 

@@ -4,14 +4,18 @@
 #include <cstdint>
 #include <vector>
 
+#include "core/preview/boxblur.h"
 #include "core/preview/camera.h"
+#include "core/preview/floorlight.h"
+#include "core/preview/light4.h"
 #include "core/render/frame.h"
 #include "core/zone/pixelmap.h"
 
 namespace chispa {
 
-/// Draws the installation as an eye would see it in the dark: sharp points, and the haze of bright light
-/// about them. Keeps its buffers from picture to picture. One thread at a time.
+/// Draws the installation as an eye would see it in the dark: sharp points whose cores bleach where they are
+/// bright, the haze about them, and the light that falls on the floor. LEDs that are off are a thin overlay,
+/// which adds nothing to light. Keeps its buffers from picture to picture. One thread at a time.
 class GlowPainter {
  public:
   GlowPainter();
@@ -22,9 +26,6 @@ class GlowPainter {
              std::uint8_t* rgba);
 
  private:
-  /// Linear light of a pixel, red, green, blue and nothing: one vector register.
-  using Light4 = float __attribute__((vector_size(16)));
-
   struct Plane {
     int width = 0;
     int height = 0;
@@ -36,11 +37,12 @@ class GlowPainter {
     const Light4* row(int y) const { return const_cast<Plane*>(this)->row(y); }
   };
 
+  void splatUnlit(float x, float y, Light4 light);
   void splat(float x, float y, float scale, Light4 colour, float lampSize);
   void splatDisc(float x, float y, Light4 colour, float radius);
   static void splatSmall(Plane& plane, float x, float y, Light4 colour);
   void makeHaze();
-  void blur(Plane& plane, int radius);
+  void lightFloor(const OrbitCamera& camera);
   /// Sum of both planes as an image; leaves the sharp one dark for the next picture.
   void compose(std::uint8_t* rgba);
 
@@ -48,10 +50,11 @@ class GlowPainter {
   static constexpr int kToneSteps = 16'384;
   static constexpr float kToneTop = 4;
 
+  FloorLight floor_;
   Plane sharp_;
   Plane haze_;
   Plane wide_;
-  Plane scratch_;
+  BlurScratch blurring_;
   std::vector<Light4> sums_;
   std::vector<float> spotX_, spotY_, spotScale_;
   std::array<std::uint8_t, kToneSteps + 1> tone_{};

@@ -1,0 +1,77 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/preview/floorlight.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace chispa {
+namespace {
+
+/// Floor that is lit around the installation.
+constexpr double kMargin_m = 2.5;
+/// Up to which height a lamp belongs to a way of spreading, and how far that spreads its light.
+constexpr std::array<double, 2> kUpTo_m{0.4, 1.5};
+constexpr std::array<double, 3> kReach_m{0.35, 1.1, 2.2};
+/// How much of a lamp's light comes back from a square metre of floor, beside the lamp itself.
+constexpr float kReturned = 0.006f;
+/// A flood is as strong as so many LEDs at most.
+constexpr float kMostLeds = 80;
+
+}  // namespace
+
+void FloorLight::measure(const PixelMap& map) {
+  low_ = {};
+  Vec3 high;
+  if (!map.positions.empty()) low_ = high = map.positions.front();
+  for (const Vec3& p : map.positions) {
+    low_ = {std::min(low_.x, p.x), std::min(low_.y, p.y), std::min(low_.z, p.z)};
+    high = {std::max(high.x, p.x), std::max(high.y, p.y), std::max(high.z, p.z)};
+  }
+  width_m_ = high.x - low_.x + 2 * kMargin_m;
+  depth_m_ = high.y - low_.y + 2 * kMargin_m;
+}
+
+void FloorLight::gather(const PixelMap& map, const PixelFrame& frame) {
+  measure(map);
+  constexpr std::size_t kCells = std::size_t{kSide} * kSide;
+  for (auto& grid : grids_) grid.assign(kCells, Light4{});
+  floor_.assign(kCells, Light4{});
+  if (frame.size() != map.positions.size() || map.positions.empty()) return;
+  const double perX = kSide / width_m_, perY = kSide / depth_m_;
+  const auto perArea = static_cast<float>(perX * perY) * kReturned;
+  for (std::size_t i = 0; i < map.positions.size(); ++i) {
+    const Light4 light{frame.r[i], frame.g[i], frame.b[i], 0};
+    const Vec3& p = map.positions[i];
+    const auto column =
+        static_cast<std::size_t>(std::clamp((p.x - low_.x + kMargin_m) * perX, 0.0, kSide - 1.0));
+    const auto row =
+        static_cast<std::size_t>(std::clamp((p.y - low_.y + kMargin_m) * perY, 0.0, kSide - 1.0));
+    const double above = p.z - low_.z;
+    const std::size_t way = above < kUpTo_m[0] ? 0 : above < kUpTo_m[1] ? 1 : 2;
+    grids_[way][row * kSide + column] +=
+        light * (perArea * std::min(kMostLeds, map.lampSize[i] * map.lampSize[i]));
+  }
+  for (std::size_t way = 0; way < grids_.size(); ++way) {
+    const double cell_m = std::max(width_m_, depth_m_) / kSide;
+    const int radius = std::max(1, static_cast<int>(std::lround(kReach_m[way] / cell_m / 2)));
+    // Boxes one after the other come close to a bell.
+    for (int pass = 0; pass < 3; ++pass) boxBlur(grids_[way], kSide, kSide, radius, blurring_);
+    for (std::size_t i = 0; i < kCells; ++i) floor_[i] += grids_[way][i];
+  }
+}
+
+Light4 FloorLight::at(double x, double y) const {
+  const double u = (x - low_.x + kMargin_m) / width_m_ * kSide - 0.5;
+  const double v = (y - low_.y + kMargin_m) / depth_m_ * kSide - 0.5;
+  if (!(u >= 0 && v >= 0 && u < kSide - 1 && v < kSide - 1)) return Light4{};
+  const auto column = static_cast<std::size_t>(u), row = static_cast<std::size_t>(v);
+  const auto across = static_cast<float>(u - std::floor(u)), up = static_cast<float>(v - std::floor(v));
+  const Light4* cell = &floor_[row * kSide + column];
+  const Light4 low = cell[0] + (cell[1] - cell[0]) * across;
+  const Light4 high = cell[kSide] + (cell[kSide + 1] - cell[kSide]) * across;
+  // It ends softly where it is not looked at any more.
+  const double edge = std::min({u, v, kSide - 1 - u, kSide - 1 - v}) / 8;
+  return (low + (high - low) * up) * static_cast<float>(std::min(1.0, edge));
+}
+
+}  // namespace chispa
