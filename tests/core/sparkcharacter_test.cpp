@@ -28,6 +28,33 @@ TEST(Comets, AHeadIsBrightAheadAndDarkBehindItsTail) {
   EXPECT_EQ(light.a[10], 0);
 }
 
+/// An outline alone is seen through; a black rim sets the letters off from what lies below.
+TEST(Lettering, IsAnOutlineAloneOrHasARimThatIsBrightDimOrBlack) {
+  const ZoneCells cells = cellsFor(GridShape{24, 14, 0.05, 0.05});
+  const auto written = [&](const char* rim) {
+    return run("lettering", cells, 0,
+               {{"text", std::string("I")}, {"rim", 0.15}, {"rim_is", std::string(rim)}, {"ground", 0.0}});
+  };
+  const LightBuffer filled = written("full"), black = written("black"), alone = written("alone"),
+                    dim = written("dim");
+  int letters = 0, rims = 0;
+  for (std::size_t i = 0; i < filled.size(); ++i) {
+    EXPECT_EQ(filled.a[i], black.a[i]) << "a black rim covers as much as a bright one";
+    if (filled.a[i] == 0) continue;
+    const bool isRim = black.r[i] + black.g[i] + black.b[i] == 0;
+    (isRim ? rims : letters) += 1;
+    if (isRim) {
+      EXPECT_GT(alone.a[i], 0.9f);
+      EXPECT_GT(filled.r[i], dim.r[i]) << "brighter than a dim one";
+    } else if (black.a[i] == 1 && alone.a[i] == 0) {
+      EXPECT_EQ(alone.r[i], 0) << "the letter itself is open";
+    }
+  }
+  EXPECT_GT(letters, 5);
+  EXPECT_GT(rims, 10);
+  EXPECT_LT(meanLight(alone), meanLight(filled));
+}
+
 TEST(Glints, LightTheShareThatIsAskedFor) {
   const ZoneCells cells = cellsFor(LineShape{20'000, 0.01});
   for (const double density : {0.05, 0.4}) {

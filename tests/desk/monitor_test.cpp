@@ -109,6 +109,36 @@ TEST_F(MonitorTest, FadersDriveChannelsAndBecomeAPalette) {
   EXPECT_TRUE(eventually([this] { return leaves(0) == 0; }));
 }
 
+/// The values that leave as the LEDs that they light: one colour all over, where the table has three grounds.
+TEST_F(MonitorTest, ValuesAreShownAsLeds) {
+  bench().signalForm().setKind(engine::TestSignal::Kind::Solid);
+  bench().signalForm().setLevel(100);
+  bench().setSending(true);
+  ASSERT_TRUE(eventually([&] { return leaves(0) == 255; }));
+  auto* monitor = window_.findChild<Monitor*>();
+  ASSERT_TRUE(monitor);
+  const auto face = [&] {
+    ticks(3);
+    return monitor->grab().toImage();
+  };
+  const QImage table = face();
+  auto* leds = the<QPushButton>("monitorLeds");
+  leds->setFocus();
+  QTest::keyClick(leds, Qt::Key_Space);
+  EXPECT_TRUE(leds->isChecked());
+  const QImage lit = face();
+  const auto white = [](const QImage& picture) {
+    int count = 0;
+    for (int y = 0; y < picture.height(); ++y)
+      for (int x = 0; x < picture.width(); ++x) count += qGray(picture.pixel(x, y)) > 245 ? 1 : 0;
+    return count;
+  };
+  EXPECT_NE(table, lit);
+  EXPECT_GT(white(lit), 40 * 4) << "forty LEDs shine";
+  press("monitorLeds");
+  EXPECT_FALSE(leds->isChecked());
+}
+
 TEST_F(MonitorTest, AChannelRangeIsDrivenWhateverHangsThere) {
   bench().choose({BenchTarget::Kind::Channels, box_, 0, 0});
   the<QSpinBox>("rigUniverse")->setValue(find(show().controllers, box_)->firstUniverse);
