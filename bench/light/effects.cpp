@@ -5,6 +5,7 @@
 
 #include "../report.h"
 #include "carousel/carousel.h"
+#include "effecttrial.h"
 #include "lightreport.h"
 
 #include "core/check/flashes.h"
@@ -25,21 +26,11 @@ struct Piece {
   ZoneCells cells;
 };
 
-Piece pieceOf(const char* name, const Shape& shape) {
-  Show show;
-  put(show.fixtures, Fixture{FixtureId{1}, "Piece", {}, {}, {{"s", shape, {}}}});
-  const bool isGrid = std::holds_alternative<GridShape>(shape);
-  Zone zone{ZoneId{2}, "Zone", {{FixtureId{1}, std::nullopt, false}}};
-  zone.layout = isGrid ? ZoneLayout::SideBySide : ZoneLayout::Strand;
-  zone.pixelsPerCell = 1;
-  return {name, cellsOf(show, mapPixels(show), zone)};
-}
-
 std::vector<Piece> pieces() {
   std::vector<Piece> all;
-  all.push_back(pieceOf("line of 300", LineShape{300, 1 / 60.0}));
-  all.push_back(pieceOf("ring of 24", ArcShape{24, 0.25}));
-  all.push_back(pieceOf("matrix 48 × 16", GridShape{48, 16, 0.03, 0.03}));
+  all.push_back({"line of 300", test::cellsFor(LineShape{300, 1 / 60.0})});
+  all.push_back({"ring of 24", test::cellsFor(ArcShape{24, 0.25})});
+  all.push_back({"matrix 48 × 16", test::cellsFor(GridShape{48, 16, 0.03, 0.03})});
   const Show carousel = demo::carousel();
   all.push_back(
       {"carousel", cellsOf(carousel, mapPixels(carousel), *findNamed(carousel.zones, "Everything"))});

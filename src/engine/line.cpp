@@ -42,12 +42,14 @@ void Line::hold(std::span<const std::uint8_t> values, MonoTime leavesAt) noexcep
 }
 
 bool Line::offer(std::span<const std::uint8_t> values, MonoTime now) noexcept {
-  const bool isFirst = isTurn_ && !std::exchange(hasBegun_, hasBegun_ || isTurn_);
-  if (isTurn_ && delay_ > MonoTime(0)) hold(values, now + delay_);
-  // The first frame stands for those before it.
-  if (isFirst || (isTurn_ && delay_ == MonoTime(0))) {
-    sender_->send(values, now);
-    return true;
+  if (isTurn_) {
+    const bool isHeld = delay_ > MonoTime(0);
+    if (isHeld) hold(values, now + delay_);
+    // The first frame stands for those before it.
+    if (!isHeld || !std::exchange(hasBegun_, true)) {
+      sender_->send(values, now);
+      return true;
+    }
   }
   return late_ == MonoTime(0) && leave(now);
 }

@@ -10,10 +10,13 @@
 
 namespace chispa::engine {
 
+/// The usual time from frame to frame.
+inline constexpr MonoTime kUsualPeriod{1'000'000'000 / kUsualFramesPerSecond};
+
 /// When frames of a line are computed: the time from one step of the output to the next, and how many of them
 /// make one of the line's own.
 struct LinePace {
-  MonoTime tick{25'000'000};
+  MonoTime tick = kUsualPeriod;
   int ticks = 1;
   FrameRate rate = {};
 

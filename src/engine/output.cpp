@@ -281,15 +281,16 @@ bool Output::turn(Program& program, MonoTime now) noexcept {
     program.dither[line.index()] = line.dither();
     for (Ahead& ahead : program.aheads) ahead.isTurn |= line.isTurn() && ahead.lead == line.lead();
   }
-  constexpr MonoTime kUsual{1'000'000'000 / kUsualFramesPerSecond};
-  if (!isAny && now - computedAt_ < kUsual - program.tick / 4) return false;
+  // While light is off only the window looks.
+  const bool isSent = isAny && (isLit_ || lightWanted_.load());
+  if (!isSent && now - computedAt_ < kUsualPeriod - program.tick / 4) return false;
   computedAt_ = now;
   return true;
 }
 
 MonoTime Output::tick() const noexcept {
   const Program* program = program_.current();
-  return program ? program->tick : LinePace().tick;
+  return program ? program->tick : kUsualPeriod;
 }
 
 bool Output::finish(MonoTime now) noexcept {

@@ -66,7 +66,7 @@ struct Program {
   Renderer renderer;
   std::vector<std::uint8_t> values;
   /// The time from one step to the next: each line takes frames every so many steps.
-  MonoTime tick{25'000'000};
+  MonoTime tick = kUsualPeriod;
   /// By controller: which of its frames the next is.
   std::vector<DitherFrame> dither;
   /// One a controller that is sent to; those that could not be opened, or are not to be yet, are silent.

@@ -346,6 +346,19 @@ TEST(BoardPrograms, KeepFadesLayersAndMotions) {
   }
 }
 
+/// A clip that gives way fades out by what a fade-in takes: on the board too.
+TEST(BoardPrograms, SayWhatGivesWay) {
+  BoardShow made(LineShape{60, 0.02});
+  Clip clip = made.clip("ribbon");
+  clip.fadeIn = Micros(500'000);
+  clip.fadeOut = Micros(4'000'000);
+  clip.givesWay = true;
+  const auto light = made.write(made.planOf(made.addScoreOf({clip}, clip.end())));
+  ASSERT_TRUE(light) << light.failure().text();
+  ASSERT_TRUE(light->scenes[0].isProgram) << light->scenes[0].parts.front().reason;
+  for (const auto& part : light->scenes[0].parts) EXPECT_LE(part.mostError, board::kMostError);
+}
+
 TEST(BoardPrograms, TakeTheStripsOwnResponseOrderAndWhite) {
   for (const auto& [order, response] : {std::pair("GRB", 2.2), std::pair("RGBW", 1.0), std::pair("W", 1.8)}) {
     StripType type;

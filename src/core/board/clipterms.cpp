@@ -234,9 +234,14 @@ Term lightnessTerm(Term light) {
 
 }  // namespace
 
-Term fadeTerm(FadeShape shape, Evenness fades, Term u) {
+Term pastTerm(Term beyond, Term perWidth) {
+  return clamped(beyond * perWidth + 0.5);
+}
+
+Term fadeTerm(FadeShape shape, Evenness fades, bool givesWay, Term u) {
   const Term level = shapedTerm(shape, u);
-  return fades == Evenness::InLight ? level : lightTerm(level);
+  if (fades == Evenness::InLight) return level;
+  return givesWay ? 1.0 - lightTerm(1.0 - level) : lightTerm(level);
 }
 
 Term mixTerm(Term from, Term to, Term share, Evenness fades) {

@@ -115,8 +115,11 @@ class ClipTerms {
 /// millisecond early or late).
 std::optional<CellLight> say(ClipTerms& clip);
 
-/// The light, 0–1, of a fade of that shape at `u` 0–1 of its way.
-Term fadeTerm(FadeShape shape, Evenness fades, Term u);
+/// As past() of edges; `perWidth` is 1 over the width.
+Term pastTerm(Term beyond, Term perWidth);
+
+/// The light, 0–1, of a fade of that shape at `u` 0–1 of its way; see fadedLight().
+Term fadeTerm(FadeShape shape, Evenness fades, bool givesWay, Term u);
 /// Light that is `share` 0–1 of the way from `from` to `to`, as mixLight() has it.
 Term mixTerm(Term from, Term to, Term share, Evenness fades);
 

@@ -83,11 +83,6 @@ CellLight hearth(ClipTerms& clip) {
   return {heat, eased(clip.number(0.08), clip.number(0.37), heat)};
 }
 
-/// As past().
-Term pastTerm(Term beyond, double width) {
-  return clamped(beyond * (1 / width) + 0.5);
-}
-
 /// The palette with the white heat of each of its places in it; `behind` is how far behind the head that is.
 BoardPalette hotPalette(ClipTerms& clip, const std::function<float(float place)>& behind) {
   BoardPalette palette = paletteOf(*clip.clip().palette, false);
@@ -111,12 +106,12 @@ CellLight comets(ClipTerms& clip) {
   });
   const Term moved = ClipTerms::partOf(clip.bars() * std::abs(passes));
   const double pace = std::abs(passes) / (clip.clip().beatLength_s * kBeatsOfPace);
-  const double blur = std::clamp((clip.cellWidth() + pace * kSeenTogether_s) * heads, 1e-4, 0.5);
+  const double blur = edgeBlur(clip.cellWidth(), pace, heads);
   const Term turn = fractionOf((moved - own) * heads);
   const Term behind = turn - (1 - blur < turn);
   const Term gap = behind * (1.0 / clip.param(Tail));
   const Term rest = lower(1.0 - gap, clip.number(1));
-  CellLight light{rest, choose(gap < 1, rest * rest, 0) * pastTerm(behind, blur)};
+  CellLight light{rest, choose(gap < 1, rest * rest, 0) * pastTerm(behind, clip.number(1 / blur))};
   light.palette = hotPalette(clip, [](float place) { return 1 - place; });
   return light;
 }
@@ -144,16 +139,16 @@ CellLight drizzle(ClipTerms& clip) {
   // As wide as the cell and the way of a frame, for each string at its own pace.
   const Term perBlur = clip.cellwise([&](std::size_t i) {
     const double slow = uneven * 0.7 * static_cast<double>(chance(clip.seed(), stringOf(i), 7));
-    return 1 / std::clamp((clip.cellWidth() + speed * (1 - slow) * kSeenTogether_s) * drops, 1e-4, 0.5);
+    return 1 / edgeBlur(clip.cellWidth(), speed * (1 - slow), drops);
   });
   const auto falls = [&](Term which) {
     return uneven * 0.5 <= clip.graph().chance(clip.seed() + 1, wordOf(string), wordOf(which));
   };
   const Term which = floorOf(at);
   const Term rest = 1.0 - gap;
-  const Term body = choose(clip.graph().add(TermOp::And, gap < 1, falls(which)), rest * rest, 0) *
-                    clamped(part * perBlur + 0.5);
-  const Term head = choose(falls(which + 1.0), clamped((part - 1.0) * perBlur + 0.5), 0);
+  const Term body =
+      choose(clip.graph().add(TermOp::And, gap < 1, falls(which)), rest * rest, 0) * pastTerm(part, perBlur);
+  const Term head = choose(falls(which + 1.0), pastTerm(part - 1.0, perBlur), 0);
   const Term glow = body + head;
   CellLight light{glow, glow};
   light.palette = hotPalette(clip, [](float place) { return 1 - std::sqrt(place); });

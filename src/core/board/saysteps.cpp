@@ -17,9 +17,7 @@ CellLight chase(ClipTerms& clip) {
   const auto period = static_cast<double>(std::lround(clip.fixed(Period)));
   const double lit = clip.fixed(Lit);
   const double asked = clip.fixed(Soft);
-  const double fastest =
-      std::min(4.0, std::abs(clip.fixed(Steps)) / clip.clip().beatLength_s * kSeenTogether_s);
-  const double soft = asked > 0 ? std::max(asked, fastest) : 0;
+  const double soft = asked > 0 ? std::max(asked, lampBlur(clip.fixed(Steps), clip.clip().beatLength_s)) : 0;
   const auto count = static_cast<double>(clip.cells().count());
   const Term moved = clip.param(Steps) * clip.beats();
   const Term lamp = clip.cellwise([&](std::size_t i) { return std::floor(clip.placeOf(i) * count); });
@@ -96,9 +94,9 @@ CellLight parade(ClipTerms& clip) {
   const Term part = fractionOf(at);
   if (glide <= 0) return {colourOf(floorOf(at)), part < clip.param(Lit)};
   // Where a cell has parts of two blocks it has the colour of the nearer: they seldom touch.
-  const double pace = std::abs(clip.fixed(Steps)) / clip.clip().beatLength_s / kStepsPerGroup;
-  const double blur = std::clamp(clip.cellWidth() * groups + pace * kSeenTogether_s, 1e-4, 0.5);
-  const auto past = [&](Term beyond) { return clamped(beyond * (1 / blur) + 0.5); };
+  const double blocks = std::abs(clip.fixed(Steps)) / clip.clip().beatLength_s / kStepsPerGroup;
+  const double blur = edgeBlur(clip.cellWidth(), blocks / groups, groups);
+  const auto past = [&](Term beyond) { return pastTerm(beyond, clip.number(1 / blur)); };
   const Term lit = clip.param(Lit);
   const Term own = past(part) - past(part - lit);
   const Term next = past(part - 1.0);
@@ -134,7 +132,7 @@ CellLight stack(ClipTerms& clip) {
   const Term isOneFlying = both(graph.add(TermOp::Not, isClearing), lying < bricks);
   const Term pace = room * (2.0 * kSeenTogether_s / clip.clip().beatLength_s) * clip.param(PerBeat);
   const Term blur = pace * fall + clip.cellWidth() * bricks;
-  const auto past = [&](Term beyond) { return clamped(beyond / blur + 0.5); };
+  const auto past = [&](Term beyond) { return pastTerm(beyond, 1.0 / blur); };
   const Term passing = choose(isOneFlying, past(at - flying) - past(at - flying - (1 - gap)), 0);
   return {choose(standing < passing, lying * (1 / bricks), (which + 0.5) * (1 / bricks)),
           higher(standing, passing)};

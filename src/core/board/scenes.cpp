@@ -23,7 +23,7 @@ Term BoardScene::presence(Graph& graph) const {
   const double fade_s = seconds(look.fadeIn);
   const auto level = static_cast<double>(look.level);
   if (fade_s <= 0) return graph.constant(level);
-  return fadeTerm(look.fadeShape, fades_, clamped(graph.ramp(0, 1 / fade_s))) * level;
+  return fadeTerm(look.fadeShape, fades_, false, clamped(graph.ramp(0, 1 / fade_s))) * level;
 }
 
 }  // namespace chispa::board

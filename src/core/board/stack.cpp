@@ -51,7 +51,9 @@ class StackMaker {
     for (std::size_t c = 0; c < 3; ++c)
       both.light[c] =
           lower(mixTerm(before->light[c], after->light[c], taken, clip.fades), graph_.constant(1));
-    both.coverage = lower(after->coverage * taken + before->coverage * (1.0 - taken), graph_.constant(1));
+    // What is seen through is neither bright nor dark.
+    both.coverage =
+        lower(mixTerm(before->coverage, after->coverage, taken, Evenness::InLight), graph_.constant(1));
     both.presence = graph_.constant(1);
     return both;
   }
@@ -88,14 +90,15 @@ class StackMaker {
 
   Term fadeOf(const CompiledClip& clip) {
     if (scene_.isLook()) return scene_.presence(graph_);
-    Term share = graph_.constant(1);
+    Term in = graph_.constant(1), out = in;
     const auto ramp = [&](double from_s, double length_s) {
       return graph_.ramp(-from_s / length_s, 1 / length_s);
     };
-    if (clip.givesWay) refusal_ = "it gives way to another";
-    if (clip.fadeIn.count() > 0) share = lower(share, ramp(seconds(clip.start), seconds(clip.fadeIn)));
-    if (clip.fadeOut.count() > 0) share = lower(share, ramp(seconds(clip.end()), -seconds(clip.fadeOut)));
-    return fadeTerm(clip.fadeShape, clip.fades, clamped(share));
+    if (clip.fadeIn.count() > 0) in = ramp(seconds(clip.start), seconds(clip.fadeIn));
+    if (clip.fadeOut.count() > 0) out = ramp(seconds(clip.end()), -seconds(clip.fadeOut));
+    const Term share = clamped(lower(in, out));
+    const auto faded = [&](bool givesWay) { return fadeTerm(clip.fadeShape, clip.fades, givesWay, share); };
+    return clip.givesWay ? choose(out < in, faded(true), faded(false)) : faded(false);
   }
 
   static Term brightest(const std::array<Term, 3>& light) {

@@ -9,19 +9,14 @@ namespace {
 
 enum { Across, Period, Lit, Steps, Soft };
 
-/// How many lamps it moves by while a frame is shown.
-float softestOf(const EffectInput& in) {
-  return static_cast<float>(
-      std::min(4.0, std::abs(in.params.number(Steps)) / in.beatLength_s * kSeenTogether_s));
-}
-
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto period = static_cast<long>(std::lround(in.params.number(Period)));
   const double lit = in.params.number(Lit);
   const double moved = in.params.number(Steps) * in.beats;
   // Lamps that glide are at least as soft as they are fast.
   const float asked = in.params.real(Soft);
-  const float soft = asked > 0 ? higher(asked, softestOf(in)) : 0;
+  const float soft =
+      asked > 0 ? higher(asked, static_cast<float>(lampBlur(in.params.number(Steps), in.beatLength_s))) : 0;
   const auto count = static_cast<double>(in.place.size());
   // A chase counts lamps: one step moves it by one, whatever the length of the zone.
   const double jump = soft > 0 ? moved : std::floor(moved);

@@ -9,12 +9,6 @@ namespace {
 
 enum { Across, Heads, Passes, Tail, Offset };
 
-/// What the edge of a head is spread over, in gaps from head to head.
-float blurOf(const EffectInput& in, double heads, double passes) {
-  const double pace = std::abs(passes) / (in.beatLength_s * kBeatsOfPace);
-  return static_cast<float>(std::clamp((cellWidth(in) + pace * kSeenTogether_s) * heads, 1e-4, 0.5));
-}
-
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto place = in.place;
   const auto string = in.cells.along(Axis::Columns);
@@ -27,7 +21,8 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float lag = offset / heads;
   const bool backwards = passes < 0;
   const float perTail = 1 / tail;
-  const float blur = blurOf(in, static_cast<double>(heads), passes);
+  const double pace = std::abs(passes) / (in.beatLength_s * kBeatsOfPace);
+  const auto blur = static_cast<float>(edgeBlur(cellWidth(in), pace, static_cast<double>(heads)));
   shadeHotCells(in, out, [&](std::size_t i) -> HotShade {
     const float ahead = backwards ? 1 - place[i] : place[i];
     const float way = (moved - string[i] * lag - ahead) * heads;

@@ -28,7 +28,7 @@ HotShade dropsAt(const EffectInput& in, std::uint64_t string, float u, const Rai
   const double pace = rain.speed * static_cast<double>(1 - rain.uneven * 0.7f * chance(in.seed, string, 7));
   const auto drops = static_cast<double>(rain.drops);
   const double at = static_cast<double>(u) * drops - pace * in.t_s * drops + static_cast<double>(own) * 17;
-  const auto blur = static_cast<float>(std::clamp((rain.cell + pace * kSeenTogether_s) * drops, 1e-4, 0.5));
+  const auto blur = static_cast<float>(edgeBlur(rain.cell, pace, drops));
   const float behind = 1 - fraction(at);
   const auto which = static_cast<std::int64_t>(std::floor(at));
   const float gap = (1 - behind) / rain.tail;

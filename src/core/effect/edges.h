@@ -35,6 +35,17 @@ inline double cellWidth(const EffectInput& in) {
   return cellWidth(in.cells, in.params.axis(0));
 }
 
+/// What an edge is spread over that moves at `pace` of the axis a second: a cell, and its way while it is
+/// seen together; in lengths of which `repeats` make the axis, a half of one at most.
+inline double edgeBlur(double cell, double pace, double repeats) {
+  return std::clamp((cell + pace * kSeenTogether_s) * repeats, 1e-4, 0.5);
+}
+
+/// How many lamps something moves by while it is seen together, four at most.
+inline double lampBlur(double stepsPerBeat, double beatLength_s) {
+  return std::min(4.0, std::abs(stepsPerBeat) / beatLength_s * kSeenTogether_s);
+}
+
 /// How much of something `width` wide lies beyond an edge, if its middle lies `beyond` beyond it: 0–1.
 inline float past(float beyond, float width) {
   const float share = beyond / width + 0.5f;

@@ -39,8 +39,8 @@ Rgb blockColour(const TurnedPalette& palette, long n) {
 /// What the edges of blocks are spread over, in blocks; 0 where they step.
 float blurOf(const EffectInput& in, double groups) {
   if (in.params.real(Glide) <= 0) return 0;
-  const double pace = std::abs(in.params.number(Steps)) / in.beatLength_s / kStepsPerGroup;
-  return static_cast<float>(std::clamp(cellWidth(in) * groups + pace * kSeenTogether_s, 1e-4, 0.5));
+  const double blocks = std::abs(in.params.number(Steps)) / in.beatLength_s / kStepsPerGroup;
+  return static_cast<float>(edgeBlur(cellWidth(in), blocks / groups, groups));
 }
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {

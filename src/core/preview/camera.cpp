@@ -16,12 +16,10 @@ Vec3 direction(double yaw_deg, double pitch_deg) {
   return {std::sin(yaw) * std::cos(pitch), std::cos(yaw) * std::cos(pitch), -std::sin(pitch)};
 }
 
-struct Extent {
-  Vec3 low;
-  Vec3 high;
-};
+}  // namespace
 
 Extent extentOf(const std::vector<Vec3>& points) {
+  if (points.empty()) return {};
   Extent extent{points.front(), points.front()};
   for (const Vec3& p : points) {
     extent.low = {std::min(extent.low.x, p.x), std::min(extent.low.y, p.y), std::min(extent.low.z, p.z)};
@@ -29,8 +27,6 @@ Extent extentOf(const std::vector<Vec3>& points) {
   }
   return extent;
 }
-
-}  // namespace
 
 Projection::Projection(const OrbitCamera& camera, int width, int height)
     : forward_(direction(camera.yaw_deg, std::clamp(camera.pitch_deg, -89.0, 89.0))),

@@ -22,6 +22,13 @@ struct OrbitCamera {
   bool operator==(const OrbitCamera&) const = default;
 };
 
+/// The corners of the box about some points; both 0 where there are none.
+struct Extent {
+  Vec3 low;
+  Vec3 high;
+};
+Extent extentOf(const std::vector<Vec3>& points);
+
 /// A camera made ready for an image of a size in pixels.
 class Projection {
  public:

@@ -4,6 +4,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/preview/camera.h"
+
 namespace chispa {
 namespace {
 
@@ -19,24 +21,19 @@ constexpr float kMostLeds = 80;
 
 }  // namespace
 
-void FloorLight::measure(const PixelMap& map) {
-  low_ = {};
-  Vec3 high;
-  if (!map.positions.empty()) low_ = high = map.positions.front();
-  for (const Vec3& p : map.positions) {
-    low_ = {std::min(low_.x, p.x), std::min(low_.y, p.y), std::min(low_.z, p.z)};
-    high = {std::max(high.x, p.x), std::max(high.y, p.y), std::max(high.z, p.z)};
-  }
-  width_m_ = high.x - low_.x + 2 * kMargin_m;
-  depth_m_ = high.y - low_.y + 2 * kMargin_m;
-}
-
-void FloorLight::gather(const PixelMap& map, const PixelFrame& frame) {
-  measure(map);
+bool FloorLight::gather(const PixelMap& map, const PixelFrame& frame) {
+  const auto isLit = [](const std::vector<float>& channel) {
+    return std::any_of(channel.begin(), channel.end(), [](float light) { return light > 0; });
+  };
+  if (frame.size() != map.positions.size() || !(isLit(frame.r) || isLit(frame.g) || isLit(frame.b)))
+    return false;
+  const Extent extent = extentOf(map.positions);
+  low_ = extent.low;
+  width_m_ = extent.high.x - low_.x + 2 * kMargin_m;
+  depth_m_ = extent.high.y - low_.y + 2 * kMargin_m;
   constexpr std::size_t kCells = std::size_t{kSide} * kSide;
   for (auto& grid : grids_) grid.assign(kCells, Light4{});
   floor_.assign(kCells, Light4{});
-  if (frame.size() != map.positions.size() || map.positions.empty()) return;
   const double perX = kSide / width_m_, perY = kSide / depth_m_;
   const auto perArea = static_cast<float>(perX * perY) * kReturned;
   for (std::size_t i = 0; i < map.positions.size(); ++i) {
@@ -58,6 +55,7 @@ void FloorLight::gather(const PixelMap& map, const PixelFrame& frame) {
     for (int pass = 0; pass < 3; ++pass) boxBlur(grids_[way], kSide, kSide, radius, blurring_);
     for (std::size_t i = 0; i < kCells; ++i) floor_[i] += grids_[way][i];
   }
+  return true;
 }
 
 Light4 FloorLight::at(double x, double y) const {

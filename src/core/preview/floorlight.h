@@ -13,8 +13,9 @@ namespace chispa {
 /// its buffers from picture to picture. One thread at a time.
 class FloorLight {
  public:
-  /// Takes in the light of `frame` on the pixels of `map`; a frame of another size is dark.
-  void gather(const PixelMap& map, const PixelFrame& frame);
+  /// Takes in the light of `frame` on the pixels of `map`. False if there is none, or the frame is of another
+  /// size: then the floor is as it was.
+  bool gather(const PixelMap& map, const PixelFrame& frame);
   /// Height of the floor: that of the lowest pixel.
   double height_m() const { return low_.z; }
   /// Light that comes from the floor there; fades out some metres beside the installation.
@@ -24,8 +25,6 @@ class FloorLight {
   static constexpr int kSide = 64;
   /// Lamps are spread in so many ways, by how high they hang.
   static constexpr int kHeights = 3;
-
-  void measure(const PixelMap& map);
 
   Vec3 low_;
   double width_m_ = 1;

@@ -155,8 +155,7 @@ void GlowPainter::paint(const PixelMap& map, const PixelFrame& frame, const Orbi
     if (lit) splat(spotX_[i], spotY_[i], spotScale_[i], colour, map.lampSize[i]);
   }
   makeHaze();
-  floor_.gather(map, frame);
-  lightFloor(camera);
+  if (floor_.gather(map, frame)) lightFloor(camera);
   compose(rgba);
 }
 

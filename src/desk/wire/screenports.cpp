@@ -52,7 +52,7 @@ void ScreenPortWindow::paintEvent(QPaintEvent*) {
   painter.fillRect(rect(), Qt::black);
   const engine::Output& output = session_.stage.player().output();
   const PixelFrame& frame = session_.stage.player().latestFrame();
-  if (output.isBlackout() || pixels_.empty()) return;
+  if (pixels_.empty()) return;
   const float level = output.lightLevel();
   const int columns = std::max(1, area_.columns);
   const int rows = (static_cast<int>(pixels_.size()) + columns - 1) / columns;

@@ -151,8 +151,7 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
   form->addNote([]() -> std::optional<QString> {
     return Form::tr(
         "Off: no colour outshines the balanced white, so that all keep their proportions. On: each colour "
-        "has "
-        "all that its chips can give, and the proportions go.");
+        "has all that its chips can give, and the proportions go.");
   });
   addChips(*form, get, change);
   form->addHeading(Form::tr("How it is built"));
