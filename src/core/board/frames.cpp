@@ -124,7 +124,7 @@ class FrameCoder {
     return best;
   }
   static void putStep(Bytes& out, std::uint8_t kind, std::size_t count) {
-    if (count <= kShortCount) return out.push_back(static_cast<std::uint8_t>(kind << 6 | count));
+    if (count <= kShortCount) return out.push_back(static_cast<std::uint8_t>(std::size_t{kind} << 6 | count));
     out.push_back(static_cast<std::uint8_t>(kind << 6 | 62));
     out.push_back(static_cast<std::uint8_t>(count - 62));
   }

@@ -6,6 +6,7 @@
 #include <initializer_list>
 #include <map>
 #include <set>
+#include <utility>
 
 #include "core/board/steps.h"
 
