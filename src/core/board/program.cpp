@@ -329,7 +329,7 @@ class ProgramWriter {
   void endIfDark(int factor) {
     const Node node = nodeAt(factor);
     if (node.op == TermOp::Multiply)
-      for (const int other : {0, 1})
+      for (const std::size_t other : {std::size_t{0}, std::size_t{1}})
         if (nodeAt(node.from[other]).isUniform) return endIfDark(node.from[1 - other]);
     const bool isCondition = node.op == TermOp::Choose && nodeAt(node.from[2]).op == TermOp::Constant &&
                              nodeAt(node.from[2]).number == 0 && !isPinned(node.from[1]) &&
