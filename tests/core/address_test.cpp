@@ -9,6 +9,7 @@
 #include "core/edit/wireedits.h"
 #include "core/files/showjson.h"
 #include "core/show/problems.h"
+#include "core/show/limits.h"
 #include "core/wire/pack.h"
 #include "core/wire/patch.h"
 #include "core/wire/sizing.h"
@@ -341,6 +342,13 @@ TEST(Problems, AGapThatAPinLeavesIsSaid) {
   EXPECT_TRUE(std::any_of(problems.begin(), problems.end(), [](const Problem& p) {
     return p.what == "Universes 5 to 8 are left out by a pinned start.";
   }));
+}
+
+TEST(NewController, FindsRoomWhereTheLastUniverseIsUsed) {
+  OneLine one(100, "RGB");
+  one.edit([](Controller& c) { c.firstUniverse = limits::kMostUniverse; });
+  const ControllerId second = addController(one.show, 1);
+  EXPECT_EQ(find(one.show.controllers, second)->firstUniverse, 1) << "after the last there is none";
 }
 
 }  // namespace

@@ -2,8 +2,10 @@
 #include "core/edit/wireedits.h"
 
 #include <algorithm>
+#include <set>
 
 #include "core/edit/planedits.h"
+#include "core/show/limits.h"
 #include "core/wire/patch.h"
 
 namespace chispa {
@@ -25,10 +27,14 @@ void changeBead(Show& show, const ThreadPlace& place, F change) {
   });
 }
 
+/// The universe after all that are used; where there is none, the first that nobody uses.
 int nextFreeUniverse(const Show& show) {
-  int next = 1;
-  for (const PatchUniverse& used : derivePatch(show).universes) next = std::max(next, used.universe + 1);
-  return next;
+  std::set<int> used{0};
+  for (const PatchUniverse& one : derivePatch(show).universes) used.insert(one.universe);
+  if (*used.rbegin() < limits::kMostUniverse) return *used.rbegin() + 1;
+  int free = 1;
+  while (used.contains(free)) ++free;
+  return std::min(free, limits::kMostUniverse);
 }
 
 }  // namespace

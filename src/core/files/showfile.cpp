@@ -29,7 +29,8 @@ Result<std::string> readFile(const std::filesystem::path& path, std::size_t most
   return text;
 }
 
-Outcome writeFileAtomically(const std::filesystem::path& path, const std::string& text) {
+Outcome writeFileAtomically(const std::filesystem::path& path, const std::string& text,
+                            const std::function<bool()>& mayCommit) {
   auto pending = PendingFile::begin(path);
   if (!pending) return pending.failure();
   PendingFile file = *std::move(pending);
@@ -40,7 +41,10 @@ Outcome writeFileAtomically(const std::filesystem::path& path, const std::string
     isWritten = false;
     why = systemFailure("The file cannot be written", path, "Check that the disk has room.");
   }
-  return isWritten ? file.commit() : Outcome(why);
+  if (!isWritten) return why;
+  if (mayCommit && !mayCommit())
+    return Failure{"Writing was called off.", path.string(), "What was there before stays as it was."};
+  return file.commit();
 }
 
 Result<Show> loadShow(const std::filesystem::path& path) {
@@ -49,8 +53,9 @@ Result<Show> loadShow(const std::filesystem::path& path) {
   return parseShow(*text, path.string());
 }
 
-Outcome saveShow(const std::filesystem::path& path, const Show& show) {
-  return writeFileAtomically(path, showText(show));
+Outcome saveShow(const std::filesystem::path& path, const Show& show,
+                 const std::function<bool()>& mayCommit) {
+  return writeFileAtomically(path, showText(show), mayCommit);
 }
 
 }  // namespace chispa

@@ -80,13 +80,16 @@ const std::vector<std::pair<const Effect*, const ParamSpec*>>& fileParams() {
   return found;
 }
 
-/// Calls `visit` with every clip of the scores and blocks.
+/// Calls `visit` with every clip of the scores and blocks, and every layer of the looks.
 template <class F>
 void eachClipOf(const Show& show, F visit) {
   for (const auto& score : show.scores)
     for (const auto& clip : score->clips) visit(*clip);
   for (const auto& block : show.blocks)
     for (const auto& clip : block->clips) visit(*clip);
+  for (const auto& look : show.looks)
+    for (const LookStep& step : look->steps)
+      for (const auto& layer : step.layers) visit(*layer);
 }
 
 }  // namespace
@@ -109,6 +112,10 @@ Result<std::shared_ptr<const Media>> decodeMedia(const std::filesystem::path& pa
 
 std::string mediaName(const std::string& effect, const std::string& file) {
   return effect == kRowsEffect ? rowsName(file) : file;
+}
+
+std::string fileOfMediaName(const std::string& name) {
+  return fileOfRowsName(name).value_or(name);
 }
 
 std::vector<std::string> mediaNames(const Show& show) {

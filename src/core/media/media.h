@@ -68,10 +68,10 @@ class MediaLibrary {
   std::map<ScreenPart, std::shared_ptr<const LivePicture>> live_;
 };
 
-/// Names of all files that clips and blocks of `show` show.
+/// Names of all files that clips, blocks and looks of `show` show.
 std::vector<std::string> mediaNames(const Show& show);
 
-/// The parts of screens that clips and blocks of `show` show.
+/// The parts of screens that clips, blocks and looks of `show` show.
 std::vector<ScreenPart> screenParts(const Show& show);
 
 /// Loads what `show` names; why a file gives none is added to `failures`.

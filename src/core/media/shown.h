@@ -13,6 +13,9 @@ inline constexpr const char* kRowsEffect = "rows";
 /// different ways.
 std::string mediaName(const std::string& effect, const std::string& file);
 
+/// The file behind such a name.
+std::string fileOfMediaName(const std::string& name);
+
 /// Decodes what a show calls `name` (mediaNames()), as the effect that shows it needs it.
 Result<std::shared_ptr<const Media>> decodeShown(const std::filesystem::path& showFile,
                                                  const std::string& name,

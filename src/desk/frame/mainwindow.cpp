@@ -32,6 +32,7 @@
 #include "desk/plan/planview.h"
 #include "desk/run/runpage.h"
 #include "desk/score/scorepage.h"
+#include "desk/session/patience.h"
 #include "desk/session/selectionlight.h"
 #include "desk/wire/screenports.h"
 #include "desk/wire/wirepage.h"
@@ -94,7 +95,9 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
     updateTitle();
     updateActions();
   });
+  document.runSlowly = [this](const SlowWork& work) { return runPatiently(this, work); };
   connect(&document, &Document::opened, this, [this] { session_.selection.clear(); });
+  connect(&document, &Document::opened, this, &MainWindow::askForOutsideFiles, Qt::QueuedConnection);
   connect(&document, &Document::failed, this, [this](const QString& words) { tell(words); });
   connect(&stage, &Stage::scoreChanged, this,
           [this] { session_.selection.prune(session_.show(), session_.stage.score()); });
@@ -211,6 +214,29 @@ bool MainWindow::saveAs() {
   }
   rememberRecent(session_.document.path());
   return true;
+}
+
+void MainWindow::askForOutsideFiles() {
+  OutsideFiles& files = session_.stage.outsideFiles();
+  const QStringList waiting = files.waiting();
+  updateActions();
+  // Nobody is there to answer; the pulse bar tells of them.
+  if (waiting.isEmpty() || isUnattended_) return;
+  constexpr qsizetype kMostShown = 12;
+  QString places = waiting.mid(0, kMostShown).join(QLatin1Char('\n'));
+  if (waiting.size() > kMostShown)
+    places += QLatin1Char('\n') + tr("… and %1 more.").arg(waiting.size() - kMostShown);
+  QMessageBox box(QMessageBox::Question, tr("Files outside the show's folder"),
+                  tr("“%1” wants to read files that lie outside its folder:").arg(session_.document.title()),
+                  QMessageBox::NoButton, this);
+  box.setInformativeText(
+      places + QStringLiteral("\n\n") +
+      tr("Allow it if you know who made the show. It is remembered, and asked again only for other files."));
+  const QAbstractButton* allow = box.addButton(tr("Allow it"), QMessageBox::AcceptRole);
+  box.setDefaultButton(box.addButton(tr("Leave them out"), QMessageBox::RejectRole));
+  box.exec();
+  if (box.clickedButton() == allow) files.allow();
+  updateActions();
 }
 
 bool MainWindow::mayOverwrite() {
@@ -373,6 +399,7 @@ void MainWindow::updateTitle() {
 }
 
 void MainWindow::updateActions() {
+  outside_->setEnabled(!session_.stage.outsideFiles().waiting().isEmpty());
   undo_->setEnabled(session_.document.canUndo());
   redo_->setEnabled(session_.document.canRedo());
   undo_->setText(session_.document.canUndo() ? tr("&Undo %1").arg(session_.document.undoName())

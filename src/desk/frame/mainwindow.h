@@ -58,6 +58,8 @@ class MainWindow : public QMainWindow {
   /// dark.
   void endInOrder();
   void setDark(bool dark);
+  /// Asks whether the show may read what it names outside its own folder.
+  void askForOutsideFiles();
 
   /// Tells the user of something that failed; tests replace it.
   std::function<void(const QString& words)> tell;
@@ -118,6 +120,7 @@ class MainWindow : public QMainWindow {
   ScreenPorts* screens_;
   SelectionLight* light_;
   bool isUnattended_ = false;
+  QAction* outside_ = nullptr;
   QMenu* recent_ = nullptr;
   QAction* undo_ = nullptr;
   QAction* redo_ = nullptr;

@@ -84,6 +84,12 @@ void MainWindow::makeFileMenu() {
   addAction(menu, "recoverWork", tr("Recover &unsaved work…"), {}, [this] {
     if (mayDiscard()) offerRecovery(journalFolder());
   });
+  outside_ = addAction(menu, "outsideFiles", tr("Files outside the &folder…"), {}, [this] {
+    isUnattended_ = false;
+    askForOutsideFiles();
+  });
+  outside_->setToolTip(
+      tr("Files that the show names outside its own folder, and that nobody has allowed it to read yet"));
   menu->addSeparator();
   addAction(menu, "importPoints", tr("&Import points…"), {}, [this] {
     showWorkspace(Workspace::Plan);

@@ -207,8 +207,19 @@ void PulseBar::findProblem() {
   fullWhite_a_ = 0;
   for (const auto& [volts, amps] : fullWhiteAmps(session_.show())) fullWhite_a_ += amps;
   problems_ = findProblems(session_.show(), [this](const std::string& name) {
-    return std::filesystem::exists(besideFile(session_.document.path(), name));
+    // What may not be read is not looked for either.
+    return !session_.stage.outsideFiles().mayRead(name) ||
+           std::filesystem::exists(besideFile(session_.document.path(), name));
   });
+  if (const auto waiting = session_.stage.outsideFiles().waiting().size(); waiting > 0)
+    problems_.push_back(
+        {Severity::Warning,
+         counted(static_cast<int>(waiting), tr("one file outside the show's folder is not read."),
+                 tr("%1 files outside the show's folder are not read."))
+             .toStdString(),
+         session_.document.title().toStdString(),
+         tr("File ▸ Files outside the folder… allows it.").toStdString(),
+         {}});
   problems_.insert(problems_.end(), flashes_.problems().begin(), flashes_.problems().end());
   std::stable_sort(problems_.begin(), problems_.end(),
                    [](const Problem& a, const Problem& b) { return a.severity < b.severity; });

@@ -33,6 +33,7 @@ void GlowView::redraw() {
 
 void GlowView::frameAll() {
   isFramed_ = true;
+  framedOf_.reset();
   redraw();
 }
 
@@ -55,8 +56,7 @@ void GlowView::paintEvent(QPaintEvent*) {
     static const PixelFrame kDark;
     static const PixelMap kNothing;
     const auto compiled = stage_.compiled();
-    if (isFramed_ && compiled)
-      camera_ = framing(compiled->map.positions, static_cast<double>(width()) / std::max(1, height()));
+    if (isFramed_ && compiled) frame(compiled);
     const bool fits = compiled && stage_.frame().size() == compiled->map.positions.size();
     painter_.paint(compiled ? compiled->map : kNothing, fits ? stage_.frame() : kDark, camera_, size.width(),
                    size.height(), image_.bits());
@@ -69,6 +69,13 @@ void GlowView::paintEvent(QPaintEvent*) {
     painter.setPen(theme().ember);
     painter.drawRect(rect().adjusted(0, 0, -1, -1));
   }
+}
+
+void GlowView::frame(const std::shared_ptr<const CompiledShow>& compiled) {
+  if (framedOf_.lock() == compiled && framedSize_ == this->size()) return;
+  framedOf_ = compiled;
+  framedSize_ = this->size();
+  camera_ = framing(compiled->map.positions, static_cast<double>(width()) / std::max(1, height()));
 }
 
 void GlowView::orbit(double yaw_deg, double pitch_deg) {

@@ -1,10 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <memory>
+
 #include <QElapsedTimer>
 #include <QImage>
 #include <QWidget>
 
 #include "core/preview/glow.h"
+
+namespace chispa {
+struct CompiledShow;
+}
 
 namespace chispa::desk {
 
@@ -32,6 +38,8 @@ class GlowView : public QWidget {
   void resizeEvent(QResizeEvent* event) override;
 
  private:
+  /// Everything of `compiled` in view, unless the camera stands so already.
+  void frame(const std::shared_ptr<const CompiledShow>& compiled);
   void orbit(double yaw_deg, double pitch_deg);
   void redraw();
 
@@ -41,6 +49,9 @@ class GlowView : public QWidget {
   OrbitCamera camera_;
   /// False once the user has turned it.
   bool isFramed_ = true;
+  /// What the camera was framed for.
+  std::weak_ptr<const CompiledShow> framedOf_;
+  QSize framedSize_;
   /// When the picture was drawn, and how long that took: it rests so long between two pictures that it takes
   /// no more than a quarter of the window's time.
   QElapsedTimer sinceDrawn_;

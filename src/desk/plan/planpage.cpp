@@ -20,8 +20,19 @@
 #include "desk/plan/planview.h"
 #include "desk/plan/toolrow.h"
 #include "desk/plan/underlaypictures.h"
+#include "desk/session/patience.h"
 
 namespace chispa::desk {
+namespace {
+
+/// What a drawing file holds; lengths as the file says them if `metresPerUnit` is 0. Any thread.
+Result<SvgDrawing> svgIn(const std::string& file, double metresPerUnit) {
+  const auto content = readFile(file);
+  if (!content) return content.failure();
+  return parseSvg(*content, file, metresPerUnit);
+}
+
+}  // namespace
 
 PlanPage::PlanPage(const Session& session, QWidget* parent)
     : QWidget(parent),
@@ -81,20 +92,21 @@ void PlanPage::importSvg(QString path, std::optional<SvgImport> how) {
     path = QFileDialog::getOpenFileName(this, tr("Holes or lines of a drawing"), {},
                                         tr("SVG drawings (*.svg);;All files (*)"));
   if (path.isEmpty()) return;
-  const auto content = readFile(path.toStdString());
   const auto read = [&](double unit) {
-    return content ? parseSvg(*content, path.toStdString(), unit) : Result<SvgDrawing>(content.failure());
+    return makePatiently<Result<SvgDrawing>>(this, tr("Reading “%1” …").arg(path),
+                                             [file = path.toStdString(), unit] { return svgIn(file, unit); });
   };
-  auto drawing = read(how ? how->metresPerUnit : 0);
-  if (!drawing) {
-    emit failed(text(drawing.failure().text()));
-    return;
-  }
+  auto drawn = read(how ? how->metresPerUnit : 0);
+  if (!drawn) return;
+  if (!*drawn) return emit failed(text(drawn->failure().text()));
   if (!how) {
-    how = askSvgImport(this, *drawing);
+    how = askSvgImport(this, **drawn);
     if (!how) return;
-    if (how->metresPerUnit > 0) drawing = read(how->metresPerUnit);
+    if (how->metresPerUnit > 0) drawn = read(how->metresPerUnit);
+    if (!drawn) return;
+    if (!*drawn) return emit failed(text(drawn->failure().text()));
   }
+  const Result<SvgDrawing>& drawing = *drawn;
   const std::string name = std::filesystem::path(path.toStdString()).stem().string();
   const Placement place = facing();
   if (how->takesHoles && drawing->circles.empty())
@@ -141,7 +153,11 @@ void PlanPage::addUnderlay(QString path) {
         this, tr("Lay a picture beneath the plan"), {},
         tr("Pictures (*.png *.jpg *.jpeg *.svg *.bmp *.gif *.webp);;All files (*)"));
   if (path.isEmpty()) return;
-  const QImage picture = UnderlayPictures::read(session_.document, path.toStdString());
+  const QString place = UnderlayPictures::pathOf(session_.document, path.toStdString());
+  const auto read = makePatiently<QImage>(this, tr("Reading “%1” …").arg(path),
+                                          [place] { return UnderlayPictures::read(place); });
+  if (!read) return;
+  const QImage& picture = *read;
   if (picture.isNull())
     return emit failed(
         tr("This is no picture that can be shown.\n%1\nChoose a PNG, JPEG or SVG file.").arg(path));
@@ -164,6 +180,7 @@ void PlanPage::addUnderlay(QString path) {
     underlay.id = show.newId<UnderlayId>();
     put(show.underlays, underlay);
   });
+  view_->underlays().keep(UnderlayPictures::pathOf(session_.document, underlay.file), picture);
   session_.selection.select(underlay.id);
 }
 

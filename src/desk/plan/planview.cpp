@@ -59,7 +59,7 @@ PlanView::PlanView(const Session& session, QWidget* parent)
     : QWidget(parent),
       session_(session),
       hand_(makeSelectHand(*this)),
-      underlays_(std::make_unique<UnderlayPictures>(session.document)) {
+      underlays_(std::make_unique<UnderlayPictures>(session)) {
   setObjectName(QStringLiteral("planView"));
   setAccessibleName(tr("Plan"));
   setToolTip(
@@ -70,6 +70,7 @@ PlanView::PlanView(const Session& session, QWidget* parent)
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
   setMinimumSize(240, 200);
+  connect(underlays_.get(), &UnderlayPictures::arrived, this, qOverload<>(&QWidget::update));
   connect(&session_.document, &Document::showChanged, this, &PlanView::updatePieces);
   connect(&session_.document, &Document::opened, this, [this] {
     updatePieces();

@@ -72,6 +72,7 @@ class PlanView : public QWidget {
   std::optional<QPointF> endNear(QPointF screen, const FixtureIds& without = {}) const;
   /// Where others are joined to a fixture, in the plan.
   std::vector<QPointF> endsOf(const Fixture& fixture) const;
+  UnderlayPictures& underlays() { return *underlays_; }
   std::optional<FixtureId> fixtureAt(QPointF screen) const;
   /// Where the show's pixel `number` is seen, in the plan.
   QPointF flatOf(std::uint32_t number) const;

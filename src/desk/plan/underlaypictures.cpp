@@ -4,10 +4,12 @@
 #include <QImageReader>
 #include <QPainter>
 #include <QSvgRenderer>
+#include <QtConcurrentRun>
 
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 #include "desk/plan/planview.h"
+#include "desk/session/pools.h"
 
 namespace chispa::desk {
 
@@ -23,13 +25,19 @@ bool isSeenFrom(UnderlayFace face, const PlanView& view) {
   return false;
 }
 
+UnderlayPictures::UnderlayPictures(const Session& session) : session_(session) {
+  // Another show has other pictures; and what was left out may be read now.
+  const auto forget = [this] { pictures_.clear(); };
+  connect(&session_.document, &Document::opened, this, forget);
+  connect(&session_.stage.outsideFiles(), &OutsideFiles::allowed, this, &UnderlayPictures::arrived);
+}
+
 QString UnderlayPictures::pathOf(const Document& document, const std::string& file) {
   const std::filesystem::path path = file;
   return text((path.is_absolute() ? path : document.path().parent_path() / path).string());
 }
 
-QImage UnderlayPictures::read(const Document& document, const std::string& file) {
-  const QString path = pathOf(document, file);
+QImage UnderlayPictures::read(const QString& path) {
   if (!path.endsWith(QStringLiteral(".svg"), Qt::CaseInsensitive)) {
     QImageReader reader(path);
     reader.setAutoTransform(true);
@@ -49,13 +57,32 @@ QImage UnderlayPictures::read(const Document& document, const std::string& file)
   return image;
 }
 
+const QImage* UnderlayPictures::pictureOf(const QString& path) {
+  const auto [found, isNew] = pictures_.try_emplace(path);
+  if (isNew)
+    QtConcurrent::run(&pools::files(), [path] {
+      return read(path);
+    }).then(this, [this, path](const QImage& picture) {
+      keep(path, picture);
+      emit arrived();
+    });
+  return found->second ? &*found->second : nullptr;
+}
+
+QString UnderlayPictures::troubleOf(const Underlay& underlay) const {
+  if (!session_.stage.outsideFiles().mayRead(underlay.file)) return OutsideFiles::trouble(underlay.file);
+  return tr("%1 is not there or is no picture").arg(text(underlay.file));
+}
+
 void UnderlayPictures::paint(QPainter& painter, const PlanView& view) {
+  static const QImage kNone;
   for (const auto& underlay : view.session().show().underlays) {
     if (!underlay->isVisible || !isSeenFrom(underlay->face, view)) continue;
-    const QString key = pathOf(document_, underlay->file);
-    auto found = pictures_.find(key);
-    if (found == pictures_.end()) found = pictures_.emplace(key, read(document_, underlay->file)).first;
-    const QImage& image = found->second;
+    const QImage* known = session_.stage.outsideFiles().mayRead(underlay->file)
+                              ? pictureOf(pathOf(session_.document, underlay->file))
+                              : &kNone;
+    if (!known) continue;
+    const QImage& image = *known;
     const QSizeF size = image.isNull() ? QSizeF(200, 120) : QSizeF(image.size());
     painter.save();
     painter.translate(view.toScreen(underlay->position_m));
@@ -76,8 +103,7 @@ void UnderlayPictures::paint(QPainter& painter, const PlanView& view) {
     painter.restore();
     if (image.isNull()) {
       painter.setPen(theme().wrong);
-      painter.drawText(view.toScreen(underlay->position_m),
-                       PlanView::tr("%1 is not there or is no picture").arg(text(underlay->file)));
+      painter.drawText(view.toScreen(underlay->position_m), troubleOf(*underlay));
     }
   }
 }

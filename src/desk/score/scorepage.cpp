@@ -31,6 +31,7 @@
 #include "desk/score/filmdialog.h"
 #include "desk/score/overviewstrip.h"
 #include "desk/score/timelineview.h"
+#include "desk/session/patience.h"
 
 namespace chispa::desk {
 namespace {
@@ -67,6 +68,18 @@ class PaletteList : public QListWidget {
  private:
   std::function<void(const QString&)> import_;
 };
+
+/// The palette that a file holds, or the colours of a picture. Any thread.
+Result<Palette> paletteIn(const std::filesystem::path& path) {
+  if (paletteFormatOf(path)) return readPalette(path);
+  const auto media = decodeMedia(path);
+  if (!media) return media.failure();
+  constexpr int kColours = 6;
+  Palette found;
+  found.name = path.stem().string();
+  found.stops = stopsOfPicture((*media)->rgba, kColours);
+  return found;
+}
 
 }  // namespace
 
@@ -297,20 +310,13 @@ void ScorePage::importPalette(QString file) {
                                            "*.jpeg *.gif *.webp);;All files (*)"));
   if (file.isEmpty()) return;
   const std::filesystem::path path = file.toStdString();
-  Palette read;
-  if (paletteFormatOf(path)) {
-    const auto palette = readPalette(path);
-    if (!palette) return emit composing_->told(text(palette.failure().text()));
-    read = *palette;
-  } else {
-    const auto media = decodeMedia(path);
-    if (!media) return emit composing_->told(text(media.failure().text()));
-    constexpr int kColours = 6;
-    read.name = path.stem().string();
-    read.stops = stopsOfPicture((*media)->rgba, kColours);
-  }
+  const auto read = makePatiently<Result<Palette>>(this, tr("Reading “%1” …").arg(file),
+                                                   [path] { return paletteIn(path); });
+  if (!read) return;
+  if (!*read) return emit composing_->told(text(read->failure().text()));
   PaletteId id;
-  session_.edit(tr("import a palette"), [&](Show& show) { id = addPalette(show, read.name, read.stops); });
+  session_.edit(tr("import a palette"),
+                [&](Show& show) { id = addPalette(show, (*read)->name, (*read)->stops); });
   session_.selection.select(id);
 }
 

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/session/document.h"
 
+#include <atomic>
+
 #include "core/check/invariants.h"
 #include "core/files/showfile.h"
 #include "desk/parts/format.h"
@@ -25,6 +27,44 @@ Show emptyShow() {
                              {{0, {2, 19, 43}}, {0.5, {10, 120, 140}}, {1, {157, 242, 216}}}});
   return show;
 }
+
+/// A show as its file holds it, and what the file is known by.
+struct StoredShow {
+  Result<Show> show;
+  std::optional<FileStamp> stamp;
+};
+
+StoredShow readStored(const std::filesystem::path& path) {
+  // First the stamp: what changes while it is read is a change by somebody else.
+  const auto stamp = stampOf(path);
+  return {loadShow(path), stamp};
+}
+
+/// A show on its way into its file. Whoever is first decides: it is put in place, or called off.
+class Write {
+ public:
+  Write(Show show, std::filesystem::path path) : show_(std::move(show)), path_(std::move(path)) {}
+
+  /// Any thread.
+  void run() {
+    saved_ = saveShow(path_, show_, [this] { return end(); });
+    stamp_ = stampOf(path_);
+  }
+  /// True for the first who asks. Any thread.
+  bool end() { return !isDecided_.exchange(true); }
+
+  const Show& show() const { return show_; }
+  const std::filesystem::path& path() const { return path_; }
+  const Outcome& saved() const { return saved_; }
+  std::optional<FileStamp> stamp() const { return stamp_; }
+
+ private:
+  Show show_;
+  std::filesystem::path path_;
+  std::atomic<bool> isDecided_{false};
+  Outcome saved_ = Done{};
+  std::optional<FileStamp> stamp_;
+};
 
 }  // namespace
 
@@ -73,11 +113,11 @@ void Document::retryJournal() {
   journal_->write(show());
 }
 
-void Document::replace(Show show, std::filesystem::path path) {
+void Document::replace(Show show, std::filesystem::path path, std::optional<FileStamp> stamp) {
   history_ = History(std::move(show));
   saved_ = history_.now();
   path_ = std::move(path);
-  stamp_ = path_.empty() ? std::nullopt : stampOf(path_);
+  stamp_ = stamp;
   lock_.reset();
   if (!path_.empty()) lock_ = ShowLock::take(journalFolder_, path_);
   // What it holds is of another show.
@@ -91,20 +131,42 @@ void Document::startEmpty() {
   replace(emptyShow(), {});
 }
 
+bool Document::runSlow(const SlowWork& work) const {
+  if (runSlowly) return runSlowly(work);
+  work.run();
+  return true;
+}
+
+template <class T>
+std::optional<T> Document::madeSlowly(const QString& what, std::function<T()> make) const {
+  auto made = std::make_shared<std::optional<T>>();
+  const bool isMade = runSlow({what, [made, make = std::move(make)] { made->emplace(make()); }, {}});
+  return isMade ? std::move(*made) : std::nullopt;
+}
+
 Outcome Document::open(const std::filesystem::path& path) {
-  auto show = loadShow(path);
-  if (!show) return show.failure();
   // Absolute, so that the journal's word is good in any folder.
-  replace(*std::move(show), std::filesystem::absolute(path));
+  const auto place = std::filesystem::absolute(path);
+  auto read = madeSlowly<StoredShow>(tr("Opening “%1” …").arg(text(path.filename().string())),
+                                     [place] { return readStored(place); });
+  if (!read) return Failure{"Opening was called off.", path.string(), "What was open stays open."};
+  if (!read->show) return read->show.failure();
+  replace(*std::move(read->show), place, read->stamp);
   return Done{};
 }
 
 bool Document::adopt(const LeftJournal& left) {
   const std::filesystem::path path = left.showPath;
   Show base = emptyShow();
-  if (!path.empty())
-    if (auto stored = loadShow(path)) base = *std::move(stored);
-  replace(std::move(base), path);
+  std::optional<FileStamp> stamp;
+  if (!path.empty()) {
+    auto stored = madeSlowly<StoredShow>(tr("Opening “%1” …").arg(text(path.filename().string())),
+                                         [path] { return readStored(path); });
+    if (!stored) return false;
+    if (stored->show) base = *std::move(stored->show);
+    stamp = stored->stamp;
+  }
+  replace(std::move(base), path, stamp);
   apply(tr("recover unsaved work"), [&](Show& show) { show = left.show; });
   flushJournal();
   return journal_ && journalTrouble_.isEmpty();
@@ -118,28 +180,38 @@ Outcome Document::saveAs(const std::filesystem::path& path) {
   if (path != path_ && isOpenElsewhere(path))
     return Failure{"This show is open in another window.", path.string(),
                    "Close it there, or choose another name."};
-  const Outcome saved = saveShow(path, show());
-  if (!saved) return saved;
+  const auto write = std::make_shared<Write>(show(), std::filesystem::absolute(path));
+  if (!runSlow({tr("Saving “%1” …").arg(text(path.filename().string())), [write] { write->run(); },
+                [write] { return write->end(); }}))
+    return Failure{"Saving was called off.", path.string(), "What was there before stays as it was."};
+  if (!write->saved()) return write->saved();
   if (path != path_ || !lock_) {
     lock_.reset();
     lock_ = ShowLock::take(journalFolder_, path);
   }
-  path_ = std::filesystem::absolute(path);
-  stamp_ = stampOf(path_);
-  saved_ = show();
+  path_ = write->path();
+  stamp_ = write->stamp();
+  saved_ = write->show();
   beginJournal();
   emit stateChanged();
-  return saved;
+  return write->saved();
 }
 
 bool Document::wasChangedOutside() const {
-  return !path_.empty() && stamp_ && stampOf(path_) != stamp_;
+  if (path_.empty() || !stamp_) return false;
+  const auto now = madeSlowly<std::optional<FileStamp>>(tr("Looking at “%1” …").arg(title()),
+                                                        [path = path_] { return stampOf(path); });
+  return now && *now != stamp_;
 }
 
 bool Document::isOpenElsewhere(const std::filesystem::path& path) const {
-  std::error_code error;
-  if (lock_ && std::filesystem::equivalent(path, path_, error)) return false;
-  return !ShowLock::take(journalFolder_, path);
+  const auto isElsewhere = madeSlowly<bool>(
+      tr("Looking at “%1” …").arg(text(path.filename().string())),
+      [path, own = lock_ ? path_ : std::filesystem::path(), folder = journalFolder_] {
+        std::error_code error;
+        return !std::filesystem::equivalent(path, own, error) && !ShowLock::take(folder, path);
+      });
+  return isElsewhere.value_or(false);
 }
 
 void Document::step(const std::function<void()>& move) {

@@ -12,6 +12,7 @@
 #include "core/files/pendingfile.h"
 #include "core/files/showlock.h"
 #include "core/show/history.h"
+#include "desk/session/patience.h"
 
 namespace chispa::desk {
 
@@ -52,9 +53,13 @@ class Document : public QObject {
   /// The next edit starts a step of its own: a drag has ended.
   void seal() { history_.seal(); }
 
+  /// Runs work that may take long, such as reading a slow disk; false if it was called off. Without it, it is
+  /// done at once.
+  std::function<bool(const SlowWork&)> runSlowly;
+
   /// A show with a strip type and a palette to begin with, and nothing else.
   void startEmpty();
-  /// Replaces the open show by the file's; on failure nothing changes.
+  /// Replaces the open show by the file's; on failure, or if it is called off, nothing changes.
   Outcome open(const std::filesystem::path& path);
   /// Takes up what a crash left behind; it stays unsaved. True once it is safe in a journal of this
   /// document's own: only then may the old one go.
@@ -91,8 +96,12 @@ class Document : public QObject {
 
  private:
   using Take = std::function<void(const History::Edit&)>;
+  bool runSlow(const SlowWork& work) const;
+  /// What `make` returns, once it is there; nothing if it was called off.
+  template <class T>
+  std::optional<T> madeSlowly(const QString& what, std::function<T()> make) const;
   bool takeIfSound(const History::Edit& edit, const Take& take);
-  void replace(Show show, std::filesystem::path path);
+  void replace(Show show, std::filesystem::path path, std::optional<FileStamp> stamp = {});
   void step(const std::function<void()>& move);
   bool beginJournal();
   void setJournalTrouble(const QString& words);

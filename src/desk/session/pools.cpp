@@ -32,13 +32,19 @@ QThreadPool& exporting() {
   return pool;
 }
 
+// As many as may hang on a disk that does not answer, and one more.
+QThreadPool& files() {
+  static QThreadPool& pool = made(4);
+  return pool;
+}
+
 QThreadPool& drawing() {
   static QThreadPool& pool = made(2);
   return pool;
 }
 
 bool areBusy() {
-  for (QThreadPool* pool : {&compiling(), &media(), &network(), &exporting(), &drawing()})
+  for (QThreadPool* pool : {&compiling(), &media(), &network(), &exporting(), &files(), &drawing()})
     if (pool->activeThreadCount() > 0) return true;
   return false;
 }

@@ -14,6 +14,8 @@ QThreadPool& media();
 QThreadPool& network();
 /// Films and recordings.
 QThreadPool& exporting();
+/// Shows that are read and written, pictures that the window lays out, cameras that are opened.
+QThreadPool& files();
 /// Pictures of clips and the like, for the window.
 QThreadPool& drawing();
 

@@ -54,6 +54,14 @@ Stage::Stage(Document& document, std::unique_ptr<engine::Sound> sound, QObject* 
     if (!score())
       openScore(document_.show().scores.empty() ? ScoreId{} : document_.show().scores.front()->id);
   });
+  connect(&outside_, &OutsideFiles::allowed, this, [this] {
+    std::erase_if(audioTrouble_, [this](const auto& one) { return !audio_.contains(one.first); });
+    std::erase_if(mediaTrouble_, [this](const auto& one) { return !mediaAsked_.contains(one.first); });
+    requestAudio();
+    requestMedia();
+    requestCompile();
+    emit audioChanged();
+  });
   connect(&compileWatcher_, &QFutureWatcherBase::finished, this, &Stage::finishCompile);
   timer_.setTimerType(Qt::PreciseTimer);
   connect(&timer_, &QTimer::timeout, this, &Stage::tick);
@@ -122,6 +130,10 @@ void Stage::requestAudio() {
   for (const auto& score : document_.show().scores) {
     const std::string name = score->audio;
     if (name.empty() || audio_.contains(name)) continue;
+    if (!outside_.mayRead(name)) {
+      audioTrouble_[name] = OutsideFiles::trouble(name);
+      continue;
+    }
     audio_[name] = nullptr;
     ++analysing_;
     const auto path = besideFile(document_.path(), name);
@@ -157,6 +169,11 @@ void Stage::requestMedia() {
   screens_.watch(screenParts(document_.show()));
   screens_.addTo(media_);
   for (const std::string& name : mediaNames(document_.show())) {
+    const std::string file = fileOfMediaName(name);
+    if (!outside_.mayRead(file)) {
+      mediaTrouble_[name] = OutsideFiles::trouble(file);
+      continue;
+    }
     if (!mediaAsked_.insert(name).second) continue;
     ++loading_;
     QtConcurrent::run(&pools::media(), [showFile = document_.path(), name, leaving = leaving_] {

@@ -14,6 +14,7 @@
 #include "core/music/analysis.h"
 #include "core/wire/power.h"
 #include "desk/session/document.h"
+#include "desk/session/outsidefiles.h"
 #include "desk/session/screenwatch.h"
 #include "engine/night/stagehand.h"
 #include "engine/player.h"
@@ -69,6 +70,8 @@ class Stage : public QObject {
   /// Why a picture cannot be shown; empty if it can, or is being loaded.
   QString mediaTrouble(const std::string& name) const;
   /// Why spyholes show nothing; empty if they do, or there are none.
+  /// What the show may read beyond its own folder.
+  OutsideFiles& outsideFiles() { return outside_; }
   QString screenTrouble() const { return screens_.trouble(); }
 
   /// A click at each full second, and the clock that goes with it, until pause(); no score plays meanwhile.
@@ -159,6 +162,7 @@ class Stage : public QObject {
   int generation_ = 0;
   MusicLibrary music_;
   MediaLibrary media_;
+  OutsideFiles outside_{document_};
   ScreenWatch screens_;
   std::map<std::string, QString> mediaTrouble_;
   std::set<std::string> mediaAsked_;

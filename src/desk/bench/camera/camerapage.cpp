@@ -23,12 +23,36 @@
 #include "desk/bench/camera/scene.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
+#include "desk/session/patience.h"
 #include "link/scenecamera.h"
 
 namespace chispa::desk {
 namespace {
 
 constexpr int kControlsWidth = 236;
+
+/// A camera that looks at the nodes of `scene`, or of the file `path` if there is one. Any thread.
+Result<std::unique_ptr<eye::FrameSource>> openSimulated(const std::string& path,
+                                                        std::vector<eye::SceneLed> scene,
+                                                        std::vector<Vec3> places, const eye::Lens& lens,
+                                                        double azimuth_deg, double elevation_deg,
+                                                        eye::Severity severity) {
+  if (!path.empty()) {
+    auto read = eye::readScene(path);
+    if (!read) return read.failure();
+    scene = *std::move(read);
+  }
+  if (scene.empty())
+    return Failure{"the simulated camera has nothing to look at",
+                   {},
+                   "give the controllers of the show the set-up port of a simulated controller (chispa-node "
+                   "--http), or name a file"};
+  if (places.empty())
+    for (const eye::SceneLed& led : scene) places.push_back(led.place_m);
+  constexpr unsigned kSeed = 20'261'123;
+  return link::openSceneCamera(scene, eye::viewOfAll(places, lens, azimuth_deg, elevation_deg),
+                               eye::spoilsOf(severity), kSeed);
+}
 
 }  // namespace
 
@@ -153,30 +177,18 @@ void CameraPage::goTo(Step step) {
   if (step == Step::Accept) showResult();
 }
 
-Result<std::unique_ptr<eye::FrameSource>> CameraPage::makeSource() const {
+std::function<CameraPage::OpenedSource()> CameraPage::sourceMaker() const {
   const int chosen = sourceKind();
-  if (chosen == kFiles) return eye::openFrames(path_->text().trimmed().toStdString());
-  if (chosen != kSimulated) return eye::openCamera(chosen);
-  std::vector<eye::SceneLed> scene;
-  if (path_->text().trimmed().isEmpty()) {
-    scene = sceneOf(ground_.show());
-  } else {
-    auto read = eye::readScene(path_->text().trimmed().toStdString());
-    if (!read) return read.failure();
-    scene = *std::move(read);
-  }
-  if (scene.empty())
-    return Failure{"the simulated camera has nothing to look at",
-                   {},
-                   "give the controllers of the show the set-up port of a simulated controller (chispa-node "
-                   "--http), or name a file"};
+  const std::string path = path_->text().trimmed().toStdString();
+  if (chosen == kFiles) return [path] { return eye::openFrames(path); };
+  if (chosen != kSimulated) return [chosen] { return eye::openCamera(chosen); };
+  const std::vector<eye::SceneLed> scene =
+      path.empty() ? sceneOf(ground_.show()) : std::vector<eye::SceneLed>();
   // It is pointed at what is to be found.
-  std::vector<Vec3> places = planPlaces();
-  if (places.empty())
-    for (const eye::SceneLed& led : scene) places.push_back(led.place_m);
-  constexpr unsigned kSeed = 20'261'123;
-  return link::openSceneCamera(scene, eye::viewOfAll(places, lens(), azimuth_->value(), elevation_->value()),
-                               eye::spoilsOf(static_cast<eye::Severity>(severity_->currentIndex())), kSeed);
+  return [path, scene, places = planPlaces(), lens = lens(), azimuth = azimuth_->value(),
+          elevation = elevation_->value(), severity = static_cast<eye::Severity>(severity_->currentIndex())] {
+    return openSimulated(path, scene, places, lens, azimuth, elevation, severity);
+  };
 }
 
 eye::Lens CameraPage::lens() const {
@@ -192,12 +204,13 @@ eye::Lens CameraPage::lens() const {
 
 bool CameraPage::openSource() {
   thread_.reset();
-  auto source = makeSource();
-  if (!source) {
-    hint_->setText(text(source.failure().text()));
+  auto opened = makePatiently<OpenedSource>(this, tr("Opening the camera …"), sourceMaker());
+  if (!opened) return false;
+  if (!*opened) {
+    hint_->setText(text(opened->failure().text()));
     return false;
   }
-  thread_ = std::make_unique<CameraThread>(*std::move(source));
+  thread_ = std::make_unique<CameraThread>(**std::move(opened));
   connect(thread_.get(), &CameraThread::looked, this, &CameraPage::showPicture, Qt::QueuedConnection);
   connect(thread_.get(), &CameraThread::captured, this, &CameraPage::takeCapture, Qt::QueuedConnection);
   // A file ends; a camera that does has gone.

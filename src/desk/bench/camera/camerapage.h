@@ -76,7 +76,9 @@ class CameraPage : public QWidget {
   QSpinBox* addLimit(QFormLayout* form, const char* name, const QString& label, const QString& tip, int high);
   void goTo(Step step);
   bool openSource();
-  Result<std::unique_ptr<eye::FrameSource>> makeSource() const;
+  using OpenedSource = Result<std::unique_ptr<eye::FrameSource>>;
+  /// What opens the chosen source, on any thread.
+  std::function<OpenedSource()> sourceMaker() const;
   void showPicture();
   engine::TestSignal signalOf(engine::TestSignal::Kind kind) const;
   void light();

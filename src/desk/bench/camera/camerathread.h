@@ -1,10 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <atomic>
 #include <memory>
-#include <mutex>
-#include <optional>
-#include <thread>
 
 #include <QObject>
 
@@ -14,7 +10,8 @@
 namespace chispa::desk {
 
 /// Reads a camera on a thread of its own: hands on the latest picture, and during a capture gives every frame
-/// to a spotter.
+/// to a spotter. A camera that has stopped answering is left to its thread and not waited for. UI thread; the
+/// signals come from the other.
 class CameraThread : public QObject {
   Q_OBJECT
  public:
@@ -23,18 +20,18 @@ class CameraThread : public QObject {
 
   /// Begins to read.
   void start();
-  bool isLive() const { return source_->isLive(); }
+  bool isLive() const;
 
   eye::Picture latest() const;
   /// Watches `leds` LEDs blink until `rounds` rounds are seen; captured() follows.
   void capture(int leds, const eye::SpotterSettings& settings, int rounds);
   /// Ends a capture with what was seen so far.
   void endCapture();
-  bool isCapturing() const { return isCapturing_.load(); }
+  bool isCapturing() const;
   /// Rounds seen, and the share of the one being watched.
-  double roundsDone() const { return roundsDone_.load(); }
+  double roundsDone() const;
   /// Rounds since that could not be read, because light or camera fell out of step.
-  int misreadRounds() const { return misreadRounds_.load(); }
+  int misreadRounds() const;
   /// What was seen by the last capture, told apart by these settings anew.
   eye::Sightings sightings(const eye::SpotterSettings& settings);
 
@@ -45,18 +42,15 @@ class CameraThread : public QObject {
   void ended();
 
  private:
-  void run();
+  struct Reading;
+  using Signal = void (CameraThread::*)();
 
-  std::unique_ptr<eye::FrameSource> source_;
-  mutable std::mutex mutex_;
-  eye::Picture latest_;
-  std::optional<eye::Spotter> spotter_;
-  int wantedRounds_ = 0;
-  std::atomic<bool> isCapturing_{false};
-  std::atomic<double> roundsDone_{0};
-  std::atomic<int> misreadRounds_{0};
-  std::atomic<bool> stopping_{false};
-  std::thread thread_;
+  static void run(const std::shared_ptr<Reading>& reading);
+  static void endCapture(Reading& reading);
+  static void tell(Reading& reading, Signal signal);
+
+  /// Shared with the thread, which may outlive this.
+  std::shared_ptr<Reading> reading_;
 };
 
 }  // namespace chispa::desk
