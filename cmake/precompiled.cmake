@@ -1,5 +1,5 @@
 # Foreign headers that most files of a target include, compiled once a target: a clean build takes half the time.
-# Only in release; the other presets build without, so that a file that forgets an include of its own is noticed there.
+# Not in dev and fuzz, so that a file that forgets an include of its own is noticed there.
 option(CHISPA_PCH "precompile the standard library's, Qt's and other foreign headers" OFF)
 
 # chispa_precompile(TARGET [HEADER …]): the standard library, and what else is named.
