@@ -305,6 +305,31 @@ TEST_F(PlayedByHand, AFaderMovesTheStrengthOfALooksLayers) {
   EXPECT_FLOAT_EQ(lightOf(0), 0.5f);
 }
 
+/// The palette of a look turns under a fader: half way round the first colour is where the middle was.
+TEST_F(PlayedByHand, AFaderTurnsThePaletteOfALook) {
+  const PaletteId blue = addPalette(show_, "Red to blue", {{0, {255, 0, 0}}, {1, {0, 0, 255}}});
+  const LookId look = addLook(show_, "Still", {left_}, "hold", blue);
+  change(look, [](Look& l) { l.fadeIn = Micros(0); });
+  addBinding(show_, {.kind = SourceKind::Control, .number = 1},
+             {.kind = TargetKind::Parameter, .look = look, .parameter = kPalettePlaceKey});
+  begin();
+  press(look);
+  after(kFrame);
+  const auto colour = [this] { return std::pair(frame_.r[0], frame_.b[0]); };
+  const auto still = colour();
+  const PaletteTable table(*find(show_.palettes, blue));
+  // Where in the palette Hold takes its colour, as it comes from the shelf.
+  constexpr float kHoldsAt = 0.7f;
+  for (const float turn : {0.25f, 0.5f, 0.75f}) {
+    control(1, turn);
+    after(kFrame);
+    EXPECT_NE(colour(), still) << turn;
+    const Rgb wanted = TurnedPalette(table, static_cast<double>(turn)).clamped(kHoldsAt);
+    EXPECT_FLOAT_EQ(frame_.r[0], wanted.r) << turn;
+    EXPECT_FLOAT_EQ(frame_.b[0], wanted.b) << turn;
+  }
+}
+
 TEST_F(PlayedByHand, SpeedRunsALookFasterWithoutAJump) {
   const LookId look = addLook(show_, "Run", {left_}, "comets", white_);
   change(look, [](Look& l) { l.fadeIn = Micros(0); });

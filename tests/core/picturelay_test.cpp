@@ -218,6 +218,23 @@ TEST(TurnedPalettes, TurnOnAStripAndComeRoundWithTheBar) {
     renderer.render(*compiled->scoreOf(id), t, frame);
     return frame;
   };
+  // A curve over the clip turns it as a fixed turn would.
+  const auto movedAt = [&](Micros t) {
+    Clip clip = ribbon;
+    clip.motions[kPalettePlaceKey] = {Driver::Curve, 0, 1, {{0, 0}, {1, 1}}, 0, {}};
+    test::BoardShow own = made;
+    const ScoreId id = own.addScoreOf({clip}, Micros(8'000'000));
+    const auto compiled = compile(own.show);
+    const Micros length = own.show.scores.back()->clips.front()->length;
+    Renderer renderer;
+    renderer.prepare(*compiled);
+    PixelFrame frame;
+    frame.resize(60);
+    renderer.render(*compiled->scoreOf(id), t, frame);
+    return std::pair(frame, static_cast<double>(t.count()) / static_cast<double>(length.count()));
+  };
+  const auto [moved, turn] = movedAt(Micros(1'000'000));
+  EXPECT_EQ(moved, lightAt(turn, 0, Micros(1'000'000)));
   const PixelFrame start = lightAt(1, 0, Micros(0));
   EXPECT_EQ(lightAt(1, 0, Micros(0)), lightAt(2, 0, Micros(0)));
   EXPECT_NE(lightAt(0.3, 0, Micros(0)), start);

@@ -129,6 +129,26 @@ TEST_F(ShelfTest, ABlockIsPlacedFromTheShelfAndChangesWhereverItStands) {
   EXPECT_EQ(show().blocks.size(), 1u);
 }
 
+TEST_F(ShelfTest, FavouritesComeFirstEverywhereAndAreKept) {
+  window_.showWorkspace(Workspace::Score);
+  auto* shelf = the<QListWidget>("effectShelf");
+  const QString second = shelf->item(1)->data(Qt::UserRole).toString();
+  const QString last = QString::fromStdString(effects().back().key);
+  for (int i = 0; i < shelf->count(); ++i)
+    if (shelf->item(i)->data(Qt::UserRole).toString() == last) shelf->setCurrentRow(i);
+  trigger("favouriteEffect");
+  EXPECT_EQ(shelf->item(0)->data(Qt::UserRole).toString(), last);
+  EXPECT_TRUE(shelf->item(0)->text().startsWith(QStringLiteral("★")));
+  EXPECT_EQ(shelf->currentRow(), 0) << "what is chosen stays chosen";
+  EXPECT_EQ(shelf->item(2)->data(Qt::UserRole).toString(), second) << "the others keep their order";
+  window_.showWorkspace(Workspace::Run);
+  auto* box = the<QComboBox>("atOnceEffect");
+  EXPECT_EQ(box->itemData(1).toString(), last);
+  window_.showWorkspace(Workspace::Score);
+  trigger("favouriteEffect");
+  EXPECT_EQ(shelf->item(1)->data(Qt::UserRole).toString(), second);
+}
+
 TEST_F(ShelfTest, APaletteIsDroppedOnClips) {
   oneClip("ribbon");
   const PaletteId wanted = show().palettes.back()->id;

@@ -116,6 +116,12 @@ Term ClipTerms::strength() {
   return graph_.constant(static_cast<double>(clip_.strength));
 }
 
+bool ClipTerms::movesPalette() const {
+  return std::any_of(clip_.motions.begin(), clip_.motions.end(), [](const CompiledMotion& motion) {
+    return motion.param == CompiledMotion::kPalettePlace;
+  });
+}
+
 Term ClipTerms::inTime(const std::function<double(Micros)>& position, double perSecond) {
   if (time_.isLook) return graph_.ramp(0, perSecond);
   // As straight lines, where the tempo keeps steady for a while.

@@ -57,6 +57,8 @@ class ClipTerms {
   int fixedChoice(std::size_t i) { return static_cast<int>(fixed(i)); }
   /// The clip's strength, which may move, without its fades.
   Term strength();
+  /// Something moves the turn of its palette.
+  bool movesPalette() const;
 
   /// Seconds, beats and bars since the clip began; beats into the bar of the music.
   Term seconds();

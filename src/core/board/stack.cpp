@@ -62,7 +62,7 @@ class StackMaker {
     ClipTerms terms(graph_, clip, *stave_.cells, kept_, scene_.time());
     const auto said = say(terms);
     const Term presence = terms.strength() * fadeOf(clip);
-    if (clip.paletteShift != 0 || clip.paletteTurns != 0) {
+    if (clip.paletteShift != 0 || clip.paletteTurns != 0 || terms.movesPalette()) {
       refusal_ = "its palette is turned";
       return std::nullopt;
     }

@@ -77,7 +77,9 @@ class LiveCompiler {
       const BindingTarget& target = binding->target;
       if (target.kind != TargetKind::Parameter || target.look != look) continue;
       CompiledAdjust adjust{binding->id, CompiledMotion::kStrength, 0, 1};
-      if (target.parameter != kStrengthKey) {
+      if (target.parameter == kPalettePlaceKey) {
+        adjust.param = CompiledMotion::kPalettePlace;
+      } else if (target.parameter != kStrengthKey) {
         const auto index = paramIndex(*clip.effect, target.parameter);
         if (!index) continue;
         const ParamSpec& spec = clip.effect->params[*index];

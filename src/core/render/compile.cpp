@@ -141,7 +141,12 @@ std::optional<CompiledMotion> compileMotion(const Effect& effect, const std::str
                                             const Motion& motion) {
   CompiledMotion compiled;
   compiled.motion = motion;
-  if (key != kStrengthKey) {
+  if (key == kPalettePlaceKey) {
+    constexpr double kMostTurns = 1'000;
+    compiled.param = CompiledMotion::kPalettePlace;
+    compiled.least = -kMostTurns;
+    compiled.most = kMostTurns;
+  } else if (key != kStrengthKey) {
     const auto index = paramIndex(effect, key);
     if (!index || effect.params[*index].kind != ParamKind::Number) return std::nullopt;
     compiled.param = *index;

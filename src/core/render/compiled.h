@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <memory>
+#include <optional>
 #include <vector>
 
 #include "core/effect/effect.h"
@@ -14,8 +15,9 @@ namespace chispa {
 
 /// A motion with everything looked up.
 struct CompiledMotion {
-  /// The parameter that moves; kStrength for the clip's strength.
+  /// The parameter that moves; kStrength for the clip's strength, kPalettePlace for the turn of its palette.
   static constexpr std::size_t kStrength = static_cast<std::size_t>(-1);
+  static constexpr std::size_t kPalettePlace = static_cast<std::size_t>(-2);
   std::size_t param = kStrength;
   Motion motion;
   /// Bounds of what moves.
@@ -27,7 +29,7 @@ struct CompiledMotion {
   double followsMost = 1;
 };
 
-/// A number, or the strength, of a look's layer that a binding sets.
+/// A number, the strength, or the palette's place of a look's layer that a binding sets.
 struct CompiledAdjust {
   BindingId binding;
   /// As CompiledMotion::param.
@@ -71,10 +73,11 @@ struct CompiledClip {
   /// The zone whose light it shows, if it shows another's.
   ZoneId source;
 
-  /// The palette `bars` after the clip began.
-  TurnedPalette paletteAt(double bars) const {
-    const bool isTurned = paletteShift != 0 || paletteTurns != 0;
-    return isTurned ? TurnedPalette(*palette, paletteShift + paletteTurns * bars) : TurnedPalette(*palette);
+  /// The palette `bars` after the clip began; turned by `place` where something moves that.
+  TurnedPalette paletteAt(double bars, std::optional<double> place) const {
+    const bool isTurned = place || paletteShift != 0 || paletteTurns != 0;
+    return isTurned ? TurnedPalette(*palette, place.value_or(paletteShift) + paletteTurns * bars)
+                    : TurnedPalette(*palette);
   }
   Micros end() const { return start + length; }
   bool isActiveAt(Micros t) const { return t >= start && t < end(); }

@@ -88,9 +88,9 @@ Renderer::Instant Renderer::instantAt(const CompiledScore& score, Micros t) noex
   return now;
 }
 
-float Renderer::applyMotions(const CompiledScore& score, const CompiledClip& clip, const Instant& now,
-                             ParamPack& params) noexcept {
-  float strength = clip.strength;
+Renderer::Moved Renderer::applyMotions(const CompiledScore& score, const CompiledClip& clip,
+                                       const Instant& now, ParamPack& params) noexcept {
+  Moved moved{clip.strength, {}};
   const auto driven = [&](const CompiledMotion& m) -> double {
     switch (m.motion.driver) {
       case Driver::Curve:
@@ -120,23 +120,29 @@ float Renderer::applyMotions(const CompiledScore& score, const CompiledClip& cli
     const double value =
         std::clamp(m.motion.low + (m.motion.high - m.motion.low) * driven(m), m.least, m.most);
     if (m.param == CompiledMotion::kStrength)
-      strength = static_cast<float>(value);
+      moved.strength = static_cast<float>(value);
+    else if (m.param == CompiledMotion::kPalettePlace)
+      moved.palettePlace = value;
     else
       params.setNumber(m.param, value);
   }
   if (now.layer)
-    for (const CompiledAdjust& adjust : clip.adjusts) strength = applyAdjust(adjust, now, strength, params);
-  return strength;
+    for (const CompiledAdjust& adjust : clip.adjusts) applyAdjust(adjust, now, moved, params);
+  return moved;
 }
 
-float Renderer::applyAdjust(const CompiledAdjust& adjust, const Instant& now, float strength,
-                            ParamPack& params) noexcept {
+void Renderer::applyAdjust(const CompiledAdjust& adjust, const Instant& now, Moved& moved,
+                           ParamPack& params) noexcept {
   const BindingState* bound = now.layer->state->stateOf(adjust.binding);
-  if (!bound || !bound->isHeard) return strength;
+  if (!bound || !bound->isHeard) return;
   const float share = bound->value.at(now.layer->now);
-  if (adjust.param == CompiledMotion::kStrength) return share;
-  params.setNumber(adjust.param, adjust.least + (adjust.most - adjust.least) * static_cast<double>(share));
-  return strength;
+  const double value = adjust.least + (adjust.most - adjust.least) * static_cast<double>(share);
+  if (adjust.param == CompiledMotion::kStrength)
+    moved.strength = share;
+  else if (adjust.param == CompiledMotion::kPalettePlace)
+    moved.palettePlace = value;
+  else
+    params.setNumber(adjust.param, value);
 }
 
 std::span<const float> Renderer::placesOf(const CompiledClip& clip, const ParamPack& params,
@@ -164,15 +170,15 @@ OtherLight Renderer::otherLight(const CompiledScore& score, const CompiledClip& 
 float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, const ZoneCells& cells,
                           const CellRange& range, const Instant& now, std::size_t depth) noexcept {
   Scratch& scratch = scratch_[depth];
-  float strength = clip.strength;
+  Moved moved{clip.strength, {}};
   const ParamPack* params = &clip.params;
   if (!clip.motions.empty() || (now.layer && !clip.adjusts.empty())) {
     scratch.params = clip.params;
-    strength = applyMotions(score, clip, now, scratch.params);
+    moved = applyMotions(score, clip, now, scratch.params);
     params = &scratch.params;
   }
   const double bars = barsOf(score, clip, now);
-  EffectInput in{cells, *params, clip.paletteAt(bars)};
+  EffectInput in{cells, *params, clip.paletteAt(bars, moved.palettePlace)};
   in.bars = bars;
   in.range = range;
   in.other = otherLight(score, clip, *params, now, depth);
@@ -189,7 +195,7 @@ float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, 
   in.speed = clip.speed;
   in.prepared = clip.prepared.get();
   clip.effect->render(in, scratch.clip);
-  return now.layer ? strength * now.layer->presence : strength * fadeAt(clip, now.t);
+  return moved.strength * (now.layer ? now.layer->presence : fadeAt(clip, now.t));
 }
 
 double Renderer::barsOf(const CompiledScore& score, const CompiledClip& clip, const Instant& now) noexcept {

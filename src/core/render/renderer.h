@@ -82,8 +82,14 @@ class Renderer {
   static double barsOf(const CompiledScore& score, const CompiledClip& clip, const Instant& now) noexcept;
   static void setTime(const CompiledScore& score, const CompiledClip& clip, const Instant& now,
                       EffectInput& in) noexcept;
-  static float applyAdjust(const CompiledAdjust& adjust, const Instant& now, float strength,
-                           ParamPack& params) noexcept;
+  /// What moves a clip besides the numbers of its effect.
+  struct Moved {
+    float strength = 1;
+    /// How far the palette is turned, where something moves that.
+    std::optional<double> palettePlace;
+  };
+  static void applyAdjust(const CompiledAdjust& adjust, const Instant& now, Moved& moved,
+                          ParamPack& params) noexcept;
   /// One zone of a look that passes from the layers `from` to the layers `to`.
   void renderLook(const CompiledScore& score, const CompiledStave* from, const CompiledStave* to, float share,
                   const Instant& now, PixelFrame& frame) noexcept;
@@ -94,7 +100,7 @@ class Renderer {
                       std::size_t depth) noexcept;
   void renderDesk(const CompiledShow& show, const LiveInstant& now, std::span<const DeskValues> desk,
                   PixelFrame& frame) noexcept;
-  float applyMotions(const CompiledScore& score, const CompiledClip& clip, const Instant& now,
+  Moved applyMotions(const CompiledScore& score, const CompiledClip& clip, const Instant& now,
                      ParamPack& params) noexcept;
   std::span<const float> placesOf(const CompiledClip& clip, const ParamPack& params, const ZoneCells& cells,
                                   std::vector<float>& room) noexcept;

@@ -43,9 +43,11 @@ struct Motion {
   bool operator==(const Motion&) const = default;
 };
 
-/// Motions by the parameter's key; "strength" moves the clip's strength.
+/// Motions by the parameter's key; "strength" moves the clip's strength, "palette_place" how far its palette
+/// is turned, in whole palettes.
 using Motions = std::map<std::string, Motion>;
 inline constexpr const char* kStrengthKey = "strength";
+inline constexpr const char* kPalettePlaceKey = "palette_place";
 
 /// An effect, or a building block, placed on a zone for a time.
 struct Clip {

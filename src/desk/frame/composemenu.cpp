@@ -72,6 +72,8 @@ void MainWindow::makeComposeMenu() {
       QKeySequence(tr("Ctrl+Shift+Return")), [](Composing& c) { c.closeBlock(); });
   add(menu, "saveOwnEffect", tr("Keep as an effect of your own"), QKeySequence(tr("Ctrl+Shift+E")),
       [](Composing& c) { c.saveOwn(); });
+  add(menu, "favouriteEffect", tr("The shelf's effect is a favourite, or no longer"), {},
+      [this](Composing&) { score_->toggleFavourite(); });
   add(menu, "closeGap", tr("Delete the selection's time"), QKeySequence(tr("Ctrl+Shift+Del")),
       [](Composing& c) { c.closeGap(); });
   add(menu, "insertBar", tr("Insert a bar at the playhead"), {}, [](Composing& c) { c.insertBar(); });

@@ -11,6 +11,7 @@
 #include "core/effect/effect.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
+#include "desk/session/favourites.h"
 
 namespace chispa::desk {
 
@@ -59,13 +60,26 @@ void AtOnceBar::refill() {
   };
   fill(zone_, tr("on all zones"), session_.show().zones);
   fill(palette_, {}, session_.show().palettes);
-  if (effect_->count() == 0) {
-    effect_->addItem(tr("choose an effect"), QString());
-    for (const Effect& effect : effects()) effect_->addItem(text(effect.name), text(effect.key));
-  }
+  fillEffects();
   // Taken back, or deleted as a pad.
   if (look_ && !chispa::find(session_.show().looks, look_)) look_ = {};
   updateButtons();
+}
+
+void AtOnceBar::fillEffects() {
+  const QVariant chosen = effect_->currentData();
+  const QSignalBlocker quiet(effect_);
+  effect_->clear();
+  effect_->addItem(tr("choose an effect"), QString());
+  for (const Effect* effect : effectsFavouritesFirst())
+    effect_->addItem(starredName(*effect), text(effect->key));
+  effect_->setCurrentIndex(std::max(0, effect_->findData(chosen)));
+}
+
+void AtOnceBar::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  // Favourites are marked elsewhere.
+  fillEffects();
 }
 
 void AtOnceBar::updateButtons() {

@@ -21,7 +21,11 @@ class AtOnceBar : public QWidget {
   /// Ends the light and takes the look away.
   void letGo();
 
+ protected:
+  void showEvent(QShowEvent* event) override;
+
  private:
+  void fillEffects();
   void refill();
   void apply();
   std::vector<ZoneId> zones() const;

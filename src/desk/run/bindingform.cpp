@@ -84,7 +84,8 @@ void addChannels(Form& form, const BindingRows& rows, const Session& session) {
 
 /// Numbers that the layers of a look can be told.
 std::vector<std::pair<std::string, QString>> numbersOf(const Show& show, LookId id) {
-  std::vector<std::pair<std::string, QString>> numbers{{kStrengthKey, Form::tr("Strength")}};
+  std::vector<std::pair<std::string, QString>> numbers{{kStrengthKey, Form::tr("Strength")},
+                                                       {kPalettePlaceKey, Form::tr("Palette's place")}};
   const Look* look = chispa::find(show.looks, id);
   if (!look) return numbers;
   for (const LookStep& step : look->steps)

@@ -117,6 +117,7 @@ void addMotions(Form& form, ClipRows& rows, const Effect& effect) {
   for (const ParamSpec& spec : effect.params)
     if (isMovable(spec)) numbers.emplace_back(spec.key, Form::tr(spec.label.c_str()));
   rows.motion(kStrengthKey, Form::tr("Strength"), 0, 1, {});
+  rows.motion(kPalettePlaceKey, Form::tr("Palette's place"), -1, 1, {});
   for (const ParamSpec& spec : effect.params)
     if (isMovable(spec)) rows.motion(spec.key, Form::tr(spec.label.c_str()), spec.low, spec.high, numbers);
 }

@@ -29,7 +29,9 @@ CurveBox fieldOf(QRectF box) {
 
 /// "Tail 0.02–1", as the curve's name.
 QString titleOf(const Clip& clip, const std::string& key, const Motion& motion) {
-  QString name = key == kStrengthKey ? words("Strength") : text(key);
+  QString name = key == kStrengthKey       ? words("Strength")
+                 : key == kPalettePlaceKey ? words("Palette's place")
+                                           : text(key);
   if (const Effect* effect = findEffect(clip.effect))
     if (const auto index = paramIndex(*effect, key)) name = text(effect->params[*index].label);
   return QStringLiteral("%1 %2–%3").arg(name).arg(motion.low, 0, 'g', 3).arg(motion.high, 0, 'g', 3);

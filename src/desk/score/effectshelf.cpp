@@ -3,8 +3,10 @@
 
 #include <cmath>
 
+#include <QContextMenuEvent>
 #include <QDrag>
 #include <QKeyEvent>
+#include <QMenu>
 #include <QMimeData>
 #include <QScopedValueRollback>
 #include <QTimer>
@@ -16,6 +18,7 @@
 #include "core/preview/clippicture.h"
 #include "desk/parts/format.h"
 #include "desk/score/chosenthing.h"
+#include "desk/session/favourites.h"
 
 namespace chispa::desk {
 namespace {
@@ -148,9 +151,7 @@ EffectShelf::EffectShelf(const Session& session, QWidget* parent) : QListWidget(
   setResizeMode(Adjust);
   setDragEnabled(true);
   setSpacing(0);
-  for (const Effect& effect : effects())
-    addThing(text(effect.name), text(effect.key), text(effect.summary), false);
-  setCurrentRow(0);
+  refill();
   connect(this, &QListWidget::currentItemChanged, this, [this] {
     if (!filling_) emit effectChosen(chosen());
   });
@@ -183,7 +184,9 @@ void EffectShelf::addThing(const QString& name, const QString& words, const QStr
 void EffectShelf::refill() {
   filling_ = true;
   const QString was = chosen();
-  while (count() > std::ssize(effects())) delete takeItem(count() - 1);
+  clear();
+  for (const Effect* effect : effectsFavouritesFirst())
+    addThing(starredName(*effect), text(effect->key), text(effect->summary), false);
   for (const auto& own : session_.show().ownEffects)
     addThing(text(own->name), wordsOf(own->id), tr("An effect of your own."), true);
   for (const auto& block : session_.show().blocks)
@@ -195,6 +198,24 @@ void EffectShelf::refill() {
   filling_ = false;
   if (chosen() != was) emit effectChosen(chosen());
   drawPreviews();
+}
+
+void EffectShelf::toggleFavourite() {
+  const Effect* effect = findEffect(chosen().toStdString());
+  if (!effect)
+    return emit told(tr("Only effects of Chispa can be favourites; your own ones have their place."));
+  setFavourite(effect->key, !isFavourite(effect->key));
+  refill();
+  scrollToItem(currentItem());
+}
+
+void EffectShelf::contextMenuEvent(QContextMenuEvent* event) {
+  const Effect* effect = findEffect(chosen().toStdString());
+  if (!effect) return;
+  QMenu menu(this);
+  menu.addAction(isFavourite(effect->key) ? tr("No longer a favourite") : tr("A favourite: it comes first"),
+                 this, &EffectShelf::toggleFavourite);
+  menu.exec(event->globalPos());
 }
 
 void EffectShelf::choose(const QString& words) {

@@ -20,6 +20,8 @@ class EffectShelf : public QListWidget {
   void choose(const QString& words);
   /// Lists what the show has of its own anew.
   void refill();
+  /// The chosen effect comes first from now on, or no longer; own effects and blocks have their place.
+  void toggleFavourite();
   /// Shows only what has these words in its name or summary.
   void search(const QString& words);
   /// Draws every preview anew, a little later in time than before.
@@ -34,6 +36,7 @@ class EffectShelf : public QListWidget {
   void startDrag(Qt::DropActions actions) override;
   bool event(QEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
+  void contextMenuEvent(QContextMenuEvent* event) override;
 
  private:
   Clip previewClip(const QString& words) const;

@@ -303,6 +303,10 @@ void ScorePage::openFilmDialog() {
   dialog->show();
 }
 
+void ScorePage::toggleFavourite() {
+  shelf_->toggleFavourite();
+}
+
 void ScorePage::importPalette(QString file) {
   if (file.isEmpty())
     file = QFileDialog::getOpenFileName(this, tr("A palette, or a picture"), {},
