@@ -111,6 +111,10 @@ TEST_F(MemoryWindow, ANodeIsFilledUnpluggedAndPlaysAtItsSunset) {
   press("memoryWrite");
   ASSERT_TRUE(waitFor(QStringLiteral("✓ Written, read back, and the same"))) << state().toStdString();
   EXPECT_FALSE(memory().written.empty());
+  // That it was written is an edit, after which all is compared anew: the good word stays.
+  ticks(60);
+  EXPECT_TRUE(state().contains(QStringLiteral("✓ Written, read back, and the same")))
+      << state().toStdString();
   // Nothing of Chispa is left but what it wrote.
   the<QDialog>("memoryDialog")->close();
   EXPECT_EQ(node_->sceneNames(), (std::vector<std::string>{"White", "Breath"}));

@@ -112,13 +112,15 @@ std::optional<std::size_t> paramIndex(const Effect& effect, const std::string& k
 const std::vector<Effect>& effects() {
   static const std::vector<Effect> all = {
       // Flows.
-      ribbon(), hueWheel(), swell(), ripples(), pinwheel(), slats(), weave(),
+      ribbon(), hueWheel(), swell(), ripples(), pinwheel(), slats(), weave(), front(), soundings(),
+      pendulum(),
       // Sparks.
-      glints(), frost(), hearth(), comets(), drizzle(), snowfall(), rockets(), juggle(), fireflies(),
+      glints(), frost(), hearth(), comets(), drizzle(), snowfall(), rockets(), juggle(), fireflies(), swarm(),
+      cloudburst(),
       // Steps.
       chase(), turnabout(), curtain(), pour(), parade(), stack(), gauge(), strobe(),
       // Textures.
-      clouds(), marbling(), mosaic(), pool(), storm(),
+      clouds(), marbling(), mosaic(), pool(), storm(), tidewater(),
       // Music.
       loudness(), bloom(), carillon(), skyline(),
       // Pictures.

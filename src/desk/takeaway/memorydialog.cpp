@@ -46,6 +46,11 @@ MemoryLimits unknownLimits() {
   return {200, kMost, kMost, kMost, kMost, 64, std::int64_t{1} << 30, 0, 0, 0, true};
 }
 
+QString writtenWords() {
+  return MemoryDialog::tr(
+      "✓ Written, read back, and the same. Turn the light off here and it plays by itself.");
+}
+
 }  // namespace
 
 MemoryDialog::MemoryDialog(const Session& session, QWidget* parent)
@@ -399,7 +404,8 @@ void MemoryDialog::showFill() {
   }
   write_->setEnabled(true);
   if (there_->isWhole && differences.empty() && there_->content == fill_->content)
-    return say(tr("✓ the controller holds exactly this"), true);
+    return say(wasWritten_ ? writtenWords() : tr("✓ the controller holds exactly this"), true);
+  wasWritten_ = false;
   say(tr("✓ fits; not written yet"), true);
 }
 
@@ -442,6 +448,7 @@ void MemoryDialog::showState() {
 void MemoryDialog::readController() {
   const Controller* own = controller();
   if (!own) return;
+  wasWritten_ = false;
   told_->setText(tr("Asking …"));
   QtConcurrent::run(&pools::network(), [asked = *own] {
     return std::make_shared<Result<MemoryState>>(link::readMemory(asked));
@@ -483,6 +490,7 @@ void MemoryDialog::write(const MemoryContent& content, bool isShows) {
     }
     const link::MemoryReport& report = **done;
     there_ = report.now;
+    wasWritten_ = report.isVerified();
     showState();
     showFill();
     if (!report.isVerified()) {
@@ -491,8 +499,8 @@ void MemoryDialog::write(const MemoryContent& content, bool isShows) {
                               : text(report.trouble);
       return say(tr("%1 Write it again, or put back what it held.").arg(why), false);
     }
-    say(tr("✓ Written, read back, and the same. Turn the light off here and it plays by itself."), true);
-    if (!isShows) return;
+    // What was put back is not what the show wants.
+    if (!isShows) return say(writtenWords(), true);
     const auto when = std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now());
     const std::string stamp = rfc3339(when, TimeZone::utc()).substr(0, 19) + "Z";
     session_.document.complete(tr("write a controller's memory"), [id, stamp](Show& show) {

@@ -96,6 +96,8 @@ class MemoryDialog : public QDialog {
   bool isFilling_ = false;
   /// What the controller said last; nothing before it answered.
   std::optional<MemoryState> there_;
+  /// What it holds was written from here: that stays said until something differs.
+  bool wasWritten_ = false;
   std::shared_ptr<const Show> show_;
   std::shared_ptr<const CompiledShow> compiled_;
   std::shared_ptr<const MemoryFill> fill_;
