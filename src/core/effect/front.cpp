@@ -28,7 +28,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
     const float body =
         coverage(0, thick, off, edge) + coverage(0, thick, off - static_cast<float>(apart), edge);
     const float tail = higher(0, 1 - higher(0, off - thick) / higher(1e-3f, trail)) * past(off, edge);
-    return {within(0, 1, off / (thick + trail)), within(0, 1, higher(body, tail * tail))};
+    return {1 - within(0, 1, off / (thick + trail)), within(0, 1, higher(body, tail * tail))};
   });
 }
 

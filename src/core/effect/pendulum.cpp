@@ -24,7 +24,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float perSquare = 1 / (reach * reach);
   shadeCells(in, out, [&](std::size_t i) -> Shade {
     const float square = squareApart(in.cells.position_m[i], lamp) * perSquare;
-    return {within(0, 1, std::sqrt(square) * 0.4f), lampLight(square)};
+    return {1 - within(0, 1, std::sqrt(square) * 0.4f), lampLight(square)};
   });
 }
 
@@ -36,9 +36,9 @@ Effect pendulum() {
        "Pendulum",
        "A lamp on a cord swings through the room and lights what it passes.",
        {fromParam(), metresParam("x", "Hangs at, to the right"), metresParam("y", "Hangs at, back"),
-        metresParam("z", "Hangs at, up"), numberParam("swing", "Swings by", "m", 0, 20, 0.8, 0.05),
+        metresParam("z", "Hangs at, up"), numberParam("swing", "Swings by", "m", 0, 20, 1.5, 0.05),
         numberParam("every", "A swing every", "beats", 0.5, 32, 4, 0.5),
-        numberParam("reach", "Its light reaches", "m", 0.03, 20, 0.6, 0.01),
+        numberParam("reach", "Its light reaches", "m", 0.03, 20, 1.2, 0.01),
         numberParam("turn", "Swings towards", "°", -180, 180, 0, 1)},
        render,
        EffectGroup::Flows});

@@ -34,7 +34,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
       const float tail = higher(0, 1 - higher(0, behind - edge * 0.5f) / thick);
       light = higher(light, past(behind, edge) * tail * tail);
     }
-    return {within(0, 1, far / reach), light * weaker};
+    return {1 - within(0, 1, far / reach), light * weaker};
   });
 }
 
@@ -49,7 +49,7 @@ Effect soundings() {
         metresParam("z", "Point, up"), numberParam("every", "One every", "beats", 0.25, 32, 2, 0.25),
         numberParam("speed", "Swells at", "m/s", 0.1, 60, 3, 0.1),
         numberParam("thick", "Thickness", "m", 0.02, 10, 0.6),
-        numberParam("reach", "Reaches", "m", 0.1, 60, 3, 0.1)},
+        numberParam("reach", "Reaches", "m", 0.1, 60, 6, 0.1)},
        render,
        EffectGroup::Flows});
 }

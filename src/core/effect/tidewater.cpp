@@ -38,7 +38,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
                         0.6f * sineOfTurns((0.7f * y - 0.5f * x) * perMetre * 1.6f + second);
     const float depth = level + waves * swell - static_cast<float>(at.z);
     const float crest = higher(0, 1 - std::abs(depth) / higher(1e-3f, foam));
-    return {within(0, 1, depth / deepest), past(depth, edge), kWhitest * crest};
+    return {1 - within(0, 1, depth / deepest), past(depth, edge), kWhitest * crest};
   });
 }
 

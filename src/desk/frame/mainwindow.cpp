@@ -97,7 +97,10 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   });
   document.runSlowly = [this](const SlowWork& work) { return runPatiently(this, work); };
   connect(&document, &Document::opened, this, [this] { session_.selection.clear(); });
-  connect(&document, &Document::opened, this, &MainWindow::askForOutsideFiles, Qt::QueuedConnection);
+  // A question before the window stands would keep it from fitting the screen.
+  constexpr int kStands_ms = 600;
+  connect(&document, &Document::opened, this,
+          [this] { QTimer::singleShot(kStands_ms, this, &MainWindow::askForOutsideFiles); });
   connect(&document, &Document::failed, this, [this](const QString& words) { tell(words); });
   connect(&stage, &Stage::scoreChanged, this,
           [this] { session_.selection.prune(session_.show(), session_.stage.score()); });
