@@ -2,9 +2,7 @@
 // What takes long, or lies elsewhere: the window lives on, and asks before it reads.
 #include "desk/session/patience.h"
 
-#include <atomic>
-#include <fstream>
-#include <thread>
+#include <latch>
 
 #include "window.h"
 #include <QMessageBox>
@@ -17,81 +15,44 @@
 namespace chispa::desk {
 namespace {
 
-using namespace std::chrono_literals;
-
 class PatienceTest : public WindowTest {
  protected:
-  /// Does `act` while the box that comes up is dealt with by `answer`.
-  template <class Box>
-  void answering(const std::function<void(Box&)>& answer, const std::function<void()>& act) {
-    QTimer looking;
-    bool wasSeen = false;
-    QObject::connect(&looking, &QTimer::timeout, &window_, [&] {
-      auto* box = qobject_cast<Box*>(QApplication::activeModalWidget());
-      if (!box || !box->isVisible()) return;
-      wasSeen = true;
-      answer(*box);
-    });
-    looking.start(50);
-    act();
-    EXPECT_TRUE(eventually([&] { return wasSeen; }));
-    QCoreApplication::processEvents();
+  /// Calls off what is waited for.
+  void callingOff(const std::function<void()>& act) {
+    answering<QProgressDialog>([](QProgressDialog& dialog) { answer(dialog, "Call it off"); }, act);
   }
-  static void click(QDialog& box, const QString& words) {
-    for (auto* button : box.findChildren<QPushButton*>())
-      if (button->text().remove(QLatin1Char('&')) == words) return QTest::mouseClick(button, Qt::LeftButton);
-    ADD_FAILURE() << "no button " << words.toStdString();
-    box.reject();
-  }
+
+  /// What hangs waits for this; shared, as it may outlive the test.
+  std::shared_ptr<std::latch> gate_ = std::make_shared<std::latch>(1);
 };
 
 TEST_F(PatienceTest, TheWindowLivesOnAndIsToldWhenItIsOver) {
-  std::atomic<bool> mayEnd{false};
-  int ticks = 0;
+  int beats = 0;
   QTimer beating;
   QObject::connect(&beating, &QTimer::timeout, [&] {
-    if (++ticks == 20) mayEnd.store(true);
+    if (++beats == 20) gate_->count_down();
   });
   beating.start(5);
-  EXPECT_TRUE(runPatiently(&window_, {"Reading …",
-                                      [&] {
-                                        while (!mayEnd.load()) std::this_thread::sleep_for(1ms);
-                                      },
-                                      {}}));
-  EXPECT_GE(ticks, 20);
+  EXPECT_TRUE(runPatiently(&window_, {"Reading …", [gate = gate_] { gate->wait(); }, {}}));
+  EXPECT_GE(beats, 20);
 }
 
 TEST_F(PatienceTest, WhatHangsIsCalledOffAndGoesOnUnheard) {
-  auto mayEnd = std::make_shared<std::atomic<bool>>(false);
   bool isDone = true;
-  answering<QProgressDialog>([](QProgressDialog& dialog) { click(dialog, "Call it off"); },
-                             [&] {
-                               isDone = runPatiently(&window_, {"Reading …",
-                                                                [mayEnd] {
-                                                                  while (!mayEnd->load())
-                                                                    std::this_thread::sleep_for(1ms);
-                                                                },
-                                                                {}});
-                             });
+  callingOff([&] { isDone = runPatiently(&window_, {"Reading …", [gate = gate_] { gate->wait(); }, {}}); });
   EXPECT_FALSE(isDone);
-  mayEnd->store(true);
+  gate_->count_down();
 }
 
 TEST_F(PatienceTest, WhatCanNoLongerBeCalledOffIsWaitedFor) {
-  std::atomic<bool> mayEnd{false};
   bool isDone = false;
-  answering<QProgressDialog>([](QProgressDialog& dialog) { click(dialog, "Call it off"); },
-                             [&] {
-                               isDone = runPatiently(&window_, {"Saving …",
-                                                                [&] {
-                                                                  while (!mayEnd.load())
-                                                                    std::this_thread::sleep_for(1ms);
-                                                                },
-                                                                [&] {
-                                                                  mayEnd.store(true);
-                                                                  return false;
-                                                                }});
-                             });
+  const auto tooLate = [this] {
+    if (!gate_->try_wait()) gate_->count_down();
+    return false;
+  };
+  callingOff([&] {
+    isDone = runPatiently(&window_, {"Saving …", [gate = gate_] { gate->wait(); }, tooLate});
+  });
   EXPECT_TRUE(isDone);
 }
 
@@ -123,27 +84,26 @@ TEST_F(PatienceTest, AFileThatIsCalledOffBeforeItIsInPlaceStaysAsItWas) {
 /// A camera whose cable has been pulled in the middle of a frame.
 class HungCamera : public eye::FrameSource {
  public:
-  explicit HungCamera(std::shared_ptr<std::atomic<bool>> mayEnd) : mayEnd_(std::move(mayEnd)) {}
+  explicit HungCamera(std::shared_ptr<std::latch> gate) : gate_(std::move(gate)) {}
   std::optional<eye::Frame> next() override {
-    while (!mayEnd_->load()) std::this_thread::sleep_for(1ms);
+    gate_->wait();
     return std::nullopt;
   }
   bool isLive() const override { return true; }
 
  private:
-  std::shared_ptr<std::atomic<bool>> mayEnd_;
+  std::shared_ptr<std::latch> gate_;
 };
 
 TEST_F(PatienceTest, ACameraThatHangsIsLeft) {
-  auto mayEnd = std::make_shared<std::atomic<bool>>(false);
   int ends = 0;
   {
-    CameraThread thread(std::make_unique<HungCamera>(mayEnd));
+    CameraThread thread(std::make_unique<HungCamera>(gate_));
     QObject::connect(&thread, &CameraThread::ended, &window_, [&] { ++ends; });
     thread.start();
   }
   // Here it would have been waited for without an end.
-  mayEnd->store(true);
+  gate_->count_down();
   ticks(3);
   EXPECT_EQ(ends, 0);
 }
@@ -163,7 +123,7 @@ class OutsideTest : public PatienceTest {
     answering<QMessageBox>(
         [&](QMessageBox& box) {
           asked = box.text() + box.informativeText();
-          click(box, words);
+          answer(box, words);
         },
         [&] {
           ASSERT_TRUE(window_.openFile(QString::fromStdString(file().string())));
@@ -181,7 +141,7 @@ TEST_F(OutsideTest, IsNotReadBeforeItIsAllowed) {
   EXPECT_TRUE(stage_.audioTrouble(show().scores[0]->audio).contains("outside"));
   EXPECT_TRUE(the<QAction>("outsideFiles")->isEnabled());
   // The menu asks again.
-  answering<QMessageBox>([](QMessageBox& box) { click(box, "Allow it"); }, [&] { trigger("outsideFiles"); });
+  answering<QMessageBox>([](QMessageBox& box) { answer(box, "Allow it"); }, [&] { trigger("outsideFiles"); });
   settle();
   EXPECT_TRUE(stage_.audio());
   EXPECT_FALSE(the<QAction>("outsideFiles")->isEnabled());

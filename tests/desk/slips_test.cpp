@@ -29,22 +29,7 @@ class SlipTest : public WindowTest {
   }
   /// Runs `act` while a message box is answered by the button with these words.
   void answering(const QString& words, const std::function<void()>& act) {
-    bool wasAsked = false;
-    // Again and again: on a busy machine the box may not be there yet, or not hear a click yet.
-    QTimer looking;
-    QObject::connect(&looking, &QTimer::timeout, &window_, [&] {
-      auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
-      if (!box || !box->isVisible()) return;
-      wasAsked = true;
-      for (QAbstractButton* button : box->buttons())
-        if (button->text().remove(QLatin1Char('&')).startsWith(words))
-          return QTest::mouseClick(button, Qt::LeftButton);
-      ADD_FAILURE() << "no such answer: " << words.toStdString();
-      box->reject();
-    });
-    looking.start(50);
-    act();
-    EXPECT_TRUE(wasAsked);
+    WindowTest::answering<QMessageBox>([&](QMessageBox& box) { answer(box, words); }, act);
   }
 };
 

@@ -64,6 +64,31 @@ class WindowTest : public testing::Test {
   }
   void press(const char* button) { QTest::mouseClick(the<QAbstractButton>(button), Qt::LeftButton); }
   void trigger(const char* action) { the<QAction>(action)->trigger(); }
+  /// Runs `act` while the box that comes up is dealt with by `answer`.
+  template <class Box>
+  void answering(const std::function<void(Box&)>& answer, const std::function<void()>& act) {
+    bool wasAsked = false;
+    // Again and again: on a busy machine the box may not be there yet, or not hear a click yet.
+    QTimer looking;
+    QObject::connect(&looking, &QTimer::timeout, &window_, [&] {
+      auto* box = qobject_cast<Box*>(QApplication::activeModalWidget());
+      if (!box || !box->isVisible()) return;
+      wasAsked = true;
+      answer(*box);
+    });
+    looking.start(50);
+    act();
+    EXPECT_TRUE(eventually([&] { return wasAsked; }));
+    QCoreApplication::processEvents();
+  }
+  /// Clicks the button of a box whose words begin so.
+  static void answer(QDialog& box, const QString& words) {
+    for (auto* button : box.findChildren<QAbstractButton*>())
+      if (button->text().remove(QLatin1Char('&')).startsWith(words))
+        return QTest::mouseClick(button, Qt::LeftButton);
+    ADD_FAILURE() << "no such answer: " << words.toStdString();
+    box.reject();
+  }
   void drag(QWidget* on, QPointF from, QPointF to) {
     QTest::mousePress(on, Qt::LeftButton, {}, from.toPoint());
     for (int i = 1; i <= 4; ++i) QTest::mouseMove(on, (from + (to - from) * i / 4).toPoint());

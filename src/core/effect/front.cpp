@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/base/vec3.h"
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
 #include "core/effect/room.h"
 #include "core/effect/shade.h"
+#include "core/zone/direction.h"
 
 namespace chispa {
 namespace {
@@ -13,9 +13,7 @@ enum { Speed, Apart, Thick, Trail, Turn, Tilt };
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double speed = in.params.number(Speed);
   const double apart = in.params.number(Apart);
-  const double turn = radians(in.params.number(Turn));
-  const double tilt = radians(in.params.number(Tilt));
-  const Vec3 way{std::cos(turn) * std::cos(tilt), std::sin(turn) * std::cos(tilt), std::sin(tilt)};
+  const Vec3 way = directionOf(in.params.number(Turn), in.params.number(Tilt));
   const double gone_m = speed * in.t_s;
   const float thick = in.params.real(Thick);
   const float trail = in.params.real(Trail) * static_cast<float>(apart);

@@ -8,7 +8,8 @@
 namespace chispa {
 namespace {
 
-enum { From, X, Y, Z, Swing, Every, Reach, Turn };
+/// The first four are those of atPoint().
+enum { Swing = 4, Every, Reach, Turn };
 
 /// The cord is so long: the lamp rises a little to both sides.
 constexpr double kCord_m = 3;
@@ -17,9 +18,8 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double turn = radians(in.params.number(Turn));
   const double swung = in.params.number(Swing) *
                        static_cast<double>(cosineOfTurns(fraction(in.beats / in.params.number(Every))));
-  const Vec3 lamp = originOf(in, From) + Vec3{in.params.number(X) + swung * std::cos(turn),
-                                              in.params.number(Y) + swung * std::sin(turn),
-                                              in.params.number(Z) + swung * swung / (2 * kCord_m)};
+  const Vec3 lamp =
+      pointOf(in) + Vec3{swung * std::cos(turn), swung * std::sin(turn), swung * swung / (2 * kCord_m)};
   const float reach = in.params.real(Reach);
   const float perSquare = 1 / (reach * reach);
   shadeCells(in, out, [&](std::size_t i) -> Shade {
@@ -31,17 +31,13 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect pendulum() {
-  return cellwise(
-      {"pendulum",
-       "Pendulum",
-       "A lamp on a cord swings through the room and lights what it passes.",
-       {fromParam(), metresParam("x", "Hangs at, to the right"), metresParam("y", "Hangs at, back"),
-        metresParam("z", "Hangs at, up"), numberParam("swing", "Swings by", "m", 0, 20, 1.5, 0.05),
-        numberParam("every", "A swing every", "beats", 0.5, 32, 4, 0.5),
-        numberParam("reach", "Its light reaches", "m", 0.03, 20, 1.2, 0.01),
-        numberParam("turn", "Swings towards", "°", -180, 180, 0, 1)},
-       render,
-       EffectGroup::Flows});
+  return cellwise({"pendulum", "Pendulum",
+                   "A lamp on a cord swings through the room and lights what it passes.",
+                   atPoint("Hangs at", {numberParam("swing", "Swings by", "m", 0, 20, 1.5, 0.05),
+                                        numberParam("every", "A swing every", "beats", 0.5, 32, 4, 0.5),
+                                        numberParam("reach", "Its light reaches", "m", 0.03, 20, 1.2, 0.01),
+                                        numberParam("turn", "Swings towards", "°", -180, 180, 0, 1)}),
+                   render, EffectGroup::Flows});
 }
 
 }  // namespace chispa

@@ -13,14 +13,24 @@ namespace chispa {
 inline ParamSpec fromParam() {
   return choiceParam("from", "Measured from", {{"zone", "the zone's middle"}, {"room", "the room's zero"}});
 }
-/// A distance from there.
-inline ParamSpec metresParam(std::string key, std::string label) {
-  return numberParam(std::move(key), std::move(label), "m", -50, 50, 0, 0.05);
+/// fromParam() and the three numbers of a point counted from there, before `rest`; `what` is what it is
+/// called.
+inline std::vector<ParamSpec> atPoint(const std::string& what, std::vector<ParamSpec> rest) {
+  const auto metres = [&](const char* key, const char* way) {
+    return numberParam(key, what + ", " + way, "m", -50, 50, 0, 0.05);
+  };
+  rest.insert(rest.begin(),
+              {fromParam(), metres("x", "to the right"), metres("y", "back"), metres("z", "up")});
+  return rest;
 }
 
 /// The point that fromParam() names, its parameter at `i`.
 inline Vec3 originOf(const EffectInput& in, std::size_t i) noexcept {
   return in.params.choice(i) == 0 ? in.cells.frame.centre_m : Vec3{};
+}
+/// The point of atPoint().
+inline Vec3 pointOf(const EffectInput& in) noexcept {
+  return originOf(in, 0) + Vec3{in.params.number(1), in.params.number(2), in.params.number(3)};
 }
 
 /// How bright a small lamp makes what is `square` away, in squares of its reach: 1 beside it, a quarter at

@@ -7,13 +7,13 @@
 namespace chispa {
 namespace {
 
-enum { From, X, Y, Z, Every, Speed, Thick, Reach };
+/// The first four are those of atPoint().
+enum { Every = 4, Speed, Thick, Reach };
 
 constexpr long kMost = 8;
 
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
-  const Vec3 middle =
-      originOf(in, From) + Vec3{in.params.number(X), in.params.number(Y), in.params.number(Z)};
+  const Vec3 middle = pointOf(in);
   const double every = in.params.number(Every);
   const double speed = in.params.number(Speed);
   const float thick = in.params.real(Thick);
@@ -41,17 +41,13 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect soundings() {
-  return cellwise(
-      {"soundings",
-       "Soundings",
-       "A sphere that swells from a point of the room at a speed in metres, one every few beats.",
-       {fromParam(), metresParam("x", "Point, to the right"), metresParam("y", "Point, back"),
-        metresParam("z", "Point, up"), numberParam("every", "One every", "beats", 0.25, 32, 2, 0.25),
-        numberParam("speed", "Swells at", "m/s", 0.1, 60, 3, 0.1),
-        numberParam("thick", "Thickness", "m", 0.02, 10, 0.6),
-        numberParam("reach", "Reaches", "m", 0.1, 60, 6, 0.1)},
-       render,
-       EffectGroup::Flows});
+  return cellwise({"soundings", "Soundings",
+                   "A sphere that swells from a point of the room at a speed in metres, one every few beats.",
+                   atPoint("Point", {numberParam("every", "One every", "beats", 0.25, 32, 2, 0.25),
+                                     numberParam("speed", "Swells at", "m/s", 0.1, 60, 3, 0.1),
+                                     numberParam("thick", "Thickness", "m", 0.02, 10, 0.6),
+                                     numberParam("reach", "Reaches", "m", 0.1, 60, 6, 0.1)}),
+                   render, EffectGroup::Flows});
 }
 
 }  // namespace chispa

@@ -88,6 +88,15 @@ Renderer::Instant Renderer::instantAt(const CompiledScore& score, Micros t) noex
   return now;
 }
 
+void Renderer::Moved::set(std::size_t param, double value, ParamPack& params) noexcept {
+  if (param == CompiledMotion::kStrength)
+    strength = static_cast<float>(value);
+  else if (param == CompiledMotion::kPalettePlace)
+    palettePlace = value;
+  else
+    params.setNumber(param, value);
+}
+
 Renderer::Moved Renderer::applyMotions(const CompiledScore& score, const CompiledClip& clip,
                                        const Instant& now, ParamPack& params) noexcept {
   Moved moved{clip.strength, {}};
@@ -119,12 +128,7 @@ Renderer::Moved Renderer::applyMotions(const CompiledScore& score, const Compile
   for (const CompiledMotion& m : clip.motions) {
     const double value =
         std::clamp(m.motion.low + (m.motion.high - m.motion.low) * driven(m), m.least, m.most);
-    if (m.param == CompiledMotion::kStrength)
-      moved.strength = static_cast<float>(value);
-    else if (m.param == CompiledMotion::kPalettePlace)
-      moved.palettePlace = value;
-    else
-      params.setNumber(m.param, value);
+    moved.set(m.param, value, params);
   }
   if (now.layer)
     for (const CompiledAdjust& adjust : clip.adjusts) applyAdjust(adjust, now, moved, params);
@@ -135,14 +139,8 @@ void Renderer::applyAdjust(const CompiledAdjust& adjust, const Instant& now, Mov
                            ParamPack& params) noexcept {
   const BindingState* bound = now.layer->state->stateOf(adjust.binding);
   if (!bound || !bound->isHeard) return;
-  const float share = bound->value.at(now.layer->now);
-  const double value = adjust.least + (adjust.most - adjust.least) * static_cast<double>(share);
-  if (adjust.param == CompiledMotion::kStrength)
-    moved.strength = share;
-  else if (adjust.param == CompiledMotion::kPalettePlace)
-    moved.palettePlace = value;
-  else
-    params.setNumber(adjust.param, value);
+  const auto share = static_cast<double>(bound->value.at(now.layer->now));
+  moved.set(adjust.param, adjust.least + (adjust.most - adjust.least) * share, params);
 }
 
 std::span<const float> Renderer::placesOf(const CompiledClip& clip, const ParamPack& params,

@@ -87,6 +87,9 @@ class Renderer {
     float strength = 1;
     /// How far the palette is turned, where something moves that.
     std::optional<double> palettePlace;
+
+    /// Takes the value of what moves: a CompiledMotion::param.
+    void set(std::size_t param, double value, ParamPack& params) noexcept;
   };
   static void applyAdjust(const CompiledAdjust& adjust, const Instant& now, Moved& moved,
                           ParamPack& params) noexcept;

@@ -7,6 +7,7 @@
 #include <numeric>
 
 #include "core/show/limits.h"
+#include "core/zone/direction.h"
 #include "core/zone/partpixels.h"
 
 namespace chispa {
@@ -356,9 +357,7 @@ void faceOfStrand(ZoneCells& cells) {
 }  // namespace
 
 void planePlaces(const ZoneCells& cells, double turn_deg, double tilt_deg, std::span<float> out) noexcept {
-  const double level = std::cos(radians(tilt_deg));
-  const Vec3 way{level * std::cos(radians(turn_deg)), level * std::sin(radians(turn_deg)),
-                 std::sin(radians(tilt_deg))};
+  const Vec3 way = directionOf(turn_deg, tilt_deg);
   float low = std::numeric_limits<float>::max();
   float high = -low;
   const std::size_t count = cells.position_m.size();

@@ -97,10 +97,8 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   });
   document.runSlowly = [this](const SlowWork& work) { return runPatiently(this, work); };
   connect(&document, &Document::opened, this, [this] { session_.selection.clear(); });
-  // A question before the window stands would keep it from fitting the screen.
-  constexpr int kStands_ms = 600;
-  connect(&document, &Document::opened, this,
-          [this] { QTimer::singleShot(kStands_ms, this, &MainWindow::askForOutsideFiles); });
+  connect(&document, &Document::opened, this, &MainWindow::askForOutsideFiles, Qt::QueuedConnection);
+  connect(&stage.outsideFiles(), &OutsideFiles::allowed, this, &MainWindow::updateActions);
   connect(&document, &Document::failed, this, [this](const QString& words) { tell(words); });
   connect(&stage, &Stage::scoreChanged, this,
           [this] { session_.selection.prune(session_.show(), session_.stage.score()); });
@@ -116,8 +114,8 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
 void MainWindow::showEvent(QShowEvent* event) {
   QMainWindow::showEvent(event);
   if (event->spontaneous()) return;
-  // The window manager has put its frame around it by the time it makes the window the active one; a timer
-  // alone could end while a show is still being opened, before that is heard of.
+  // The window manager has put its frame around it by the time it makes the window, or a question before it,
+  // the active one; a timer alone could end while a show is still being opened, before that is heard of.
   constexpr int kFramed_ms = 150;
   const auto fitSoon = [this, chosen = size()] {
     QTimer::singleShot(kFramed_ms, this, [this, chosen] {
@@ -125,7 +123,7 @@ void MainWindow::showEvent(QShowEvent* event) {
       if (size() == chosen) fitScreen();
     });
   };
-  connect(windowHandle(), &QWindow::activeChanged, this, fitSoon, Qt::SingleShotConnection);
+  connect(qApp, &QGuiApplication::focusWindowChanged, this, fitSoon, Qt::SingleShotConnection);
 }
 
 /// The pulse bar must be seen: with its frame the window is no larger than what the screen leaves free.
@@ -147,6 +145,14 @@ bool takesSpace(const QWidget* focus) {
   return qobject_cast<const QAbstractButton*>(focus) || qobject_cast<const QComboBox*>(focus) ||
          qobject_cast<const QAbstractItemView*>(focus) || qobject_cast<const QAbstractSpinBox*>(focus) ||
          qobject_cast<const QLineEdit*>(focus);
+}
+
+/// As many lines as a question has room for, and how many more there are.
+QString firstLines(const QStringList& lines) {
+  constexpr qsizetype kMost = 12;
+  QStringList shown = lines.mid(0, kMost);
+  if (lines.size() > kMost) shown << MainWindow::tr("… and %1 more.").arg(lines.size() - kMost);
+  return shown.join(QLatin1Char('\n'));
 }
 
 }  // namespace
@@ -222,24 +228,18 @@ bool MainWindow::saveAs() {
 void MainWindow::askForOutsideFiles() {
   OutsideFiles& files = session_.stage.outsideFiles();
   const QStringList waiting = files.waiting();
-  updateActions();
   // Nobody is there to answer; the pulse bar tells of them.
   if (waiting.isEmpty() || isUnattended_) return;
-  constexpr qsizetype kMostShown = 12;
-  QString places = waiting.mid(0, kMostShown).join(QLatin1Char('\n'));
-  if (waiting.size() > kMostShown)
-    places += QLatin1Char('\n') + tr("… and %1 more.").arg(waiting.size() - kMostShown);
   QMessageBox box(QMessageBox::Question, tr("Files outside the show's folder"),
                   tr("“%1” wants to read files that lie outside its folder:").arg(session_.document.title()),
                   QMessageBox::NoButton, this);
   box.setInformativeText(
-      places + QStringLiteral("\n\n") +
+      firstLines(waiting) + QStringLiteral("\n\n") +
       tr("Allow it if you know who made the show. It is remembered, and asked again only for other files."));
   const QAbstractButton* allow = box.addButton(tr("Allow it"), QMessageBox::AcceptRole);
   box.setDefaultButton(box.addButton(tr("Leave them out"), QMessageBox::RejectRole));
   box.exec();
   if (box.clickedButton() == allow) files.allow();
-  updateActions();
 }
 
 bool MainWindow::mayOverwrite() {
@@ -382,14 +382,11 @@ void MainWindow::goTo(const ProblemPlace& place) {
 }
 
 bool MainWindow::confirmLosses(const QString& edit, const Losses& losses) {
-  constexpr std::size_t kMostShown = 12;
-  QString words;
-  for (std::size_t i = 0; i < std::min(losses.size(), kMostShown); ++i)
-    words += text(losses[i]) + QLatin1Char('\n');
-  if (losses.size() > kMostShown) words += tr("… and %1 more.").arg(losses.size() - kMostShown);
+  QStringList lines;
+  for (const std::string& loss : losses) lines << text(loss);
   QMessageBox box(QMessageBox::Question, tr("Not everything can be kept"),
                   tr("This cannot be kept (%1):").arg(edit), QMessageBox::NoButton, this);
-  box.setInformativeText(words);
+  box.setInformativeText(firstLines(lines));
   const QAbstractButton* go = box.addButton(tr("Change it all the same"), QMessageBox::AcceptRole);
   box.setDefaultButton(box.addButton(tr("Leave it as it is"), QMessageBox::RejectRole));
   box.exec();

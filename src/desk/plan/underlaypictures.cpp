@@ -6,6 +6,7 @@
 #include <QSvgRenderer>
 #include <QtConcurrentRun>
 
+#include "core/files/besidefile.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 #include "desk/plan/planview.h"
@@ -33,8 +34,7 @@ UnderlayPictures::UnderlayPictures(const Session& session) : session_(session) {
 }
 
 QString UnderlayPictures::pathOf(const Document& document, const std::string& file) {
-  const std::filesystem::path path = file;
-  return text((path.is_absolute() ? path : document.path().parent_path() / path).string());
+  return text(besideFile(document.path(), file).string());
 }
 
 QImage UnderlayPictures::read(const QString& path) {

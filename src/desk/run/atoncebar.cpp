@@ -46,6 +46,7 @@ AtOnceBar::AtOnceBar(const Session& session, QWidget* parent) : QWidget(parent),
     look_ = {};
     refill();
   });
+  fillEffects();
   refill();
 }
 
@@ -60,7 +61,6 @@ void AtOnceBar::refill() {
   };
   fill(zone_, tr("on all zones"), session_.show().zones);
   fill(palette_, {}, session_.show().palettes);
-  fillEffects();
   // Taken back, or deleted as a pad.
   if (look_ && !chispa::find(session_.show().looks, look_)) look_ = {};
   updateButtons();
@@ -71,8 +71,7 @@ void AtOnceBar::fillEffects() {
   const QSignalBlocker quiet(effect_);
   effect_->clear();
   effect_->addItem(tr("choose an effect"), QString());
-  for (const Effect* effect : effectsFavouritesFirst())
-    effect_->addItem(starredName(*effect), text(effect->key));
+  for (const auto& [effect, name] : offeredEffects()) effect_->addItem(name, text(effect->key));
   effect_->setCurrentIndex(std::max(0, effect_->findData(chosen)));
 }
 

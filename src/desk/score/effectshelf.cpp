@@ -169,7 +169,6 @@ EffectShelf::EffectShelf(const Session& session, QWidget* parent) : QListWidget(
     if (isVisible()) drawPreviews();
   });
   timer->start(kEvery_ms);
-  drawPreviews();
 }
 
 void EffectShelf::addThing(const QString& name, const QString& words, const QString& tip, bool isOwn) {
@@ -185,8 +184,8 @@ void EffectShelf::refill() {
   filling_ = true;
   const QString was = chosen();
   clear();
-  for (const Effect* effect : effectsFavouritesFirst())
-    addThing(starredName(*effect), text(effect->key), text(effect->summary), false);
+  for (const auto& [effect, name] : offeredEffects())
+    addThing(name, text(effect->key), text(effect->summary), false);
   for (const auto& own : session_.show().ownEffects)
     addThing(text(own->name), wordsOf(own->id), tr("An effect of your own."), true);
   for (const auto& block : session_.show().blocks)

@@ -31,9 +31,9 @@ class ScorePage : public QWidget {
   void refreshIcons();
   /// Asks for an audio file and makes a score of it; with a path, asks nothing.
   void newScore(QString audio = {});
-  /// Adds a palette from a file of colours or a picture; without a path, asks for one.
   /// Marks the effect that is chosen on the shelf as a favourite, or no longer.
   void toggleFavourite();
+  /// Adds a palette from a file of colours or a picture; without a path, asks for one.
   void importPalette(QString file = {});
   /// To the field that finds clips and marks.
   void beginSearch();

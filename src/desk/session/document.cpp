@@ -4,6 +4,7 @@
 #include <atomic>
 
 #include "core/check/invariants.h"
+#include "core/files/outsidefiles.h"
 #include "core/files/showfile.h"
 #include "desk/parts/format.h"
 #include "desk/session/journalwriter.h"
@@ -26,18 +27,6 @@ Show emptyShow() {
                              "Harbour",
                              {{0, {2, 19, 43}}, {0.5, {10, 120, 140}}, {1, {157, 242, 216}}}});
   return show;
-}
-
-/// A show as its file holds it, and what the file is known by.
-struct StoredShow {
-  Result<Show> show;
-  std::optional<FileStamp> stamp;
-};
-
-StoredShow readStored(const std::filesystem::path& path) {
-  // First the stamp: what changes while it is read is a change by somebody else.
-  const auto stamp = stampOf(path);
-  return {loadShow(path), stamp};
 }
 
 /// A show on its way into its file. Whoever is first decides: it is put in place, or called off.
@@ -113,11 +102,12 @@ void Document::retryJournal() {
   journal_->write(show());
 }
 
-void Document::replace(Show show, std::filesystem::path path, std::optional<FileStamp> stamp) {
+void Document::replace(Show show, std::filesystem::path path, const Stored* stored) {
   history_ = History(std::move(show));
   saved_ = history_.now();
   path_ = std::move(path);
-  stamp_ = stamp;
+  stamp_ = stored ? stored->stamp : std::nullopt;
+  namesOutside_ = stored ? stored->namesOutside : std::vector<std::string>();
   lock_.reset();
   if (!path_.empty()) lock_ = ShowLock::take(journalFolder_, path_);
   // What it holds is of another show.
@@ -139,34 +129,40 @@ bool Document::runSlow(const SlowWork& work) const {
 
 template <class T>
 std::optional<T> Document::madeSlowly(const QString& what, std::function<T()> make) const {
-  auto made = std::make_shared<std::optional<T>>();
-  const bool isMade = runSlow({what, [made, make = std::move(make)] { made->emplace(make()); }, {}});
-  return isMade ? std::move(*made) : std::nullopt;
+  return makeSlowly<T>([this](const SlowWork& work) { return runSlow(work); }, what, std::move(make));
+}
+
+Document::Stored Document::readStored(const std::filesystem::path& path) {
+  // First the stamp: what changes while it is read is a change by somebody else.
+  const auto stamp = stampOf(path);
+  auto show = loadShow(path);
+  auto names = show ? chispa::namesOutside(*show, path) : std::vector<std::string>();
+  return {std::move(show), stamp, std::move(names)};
+}
+
+std::optional<Document::Stored> Document::read(const std::filesystem::path& path) const {
+  return madeSlowly<Stored>(tr("Opening “%1” …").arg(text(path.filename().string())),
+                            [path] { return readStored(path); });
 }
 
 Outcome Document::open(const std::filesystem::path& path) {
   // Absolute, so that the journal's word is good in any folder.
   const auto place = std::filesystem::absolute(path);
-  auto read = madeSlowly<StoredShow>(tr("Opening “%1” …").arg(text(path.filename().string())),
-                                     [place] { return readStored(place); });
-  if (!read) return Failure{"Opening was called off.", path.string(), "What was open stays open."};
-  if (!read->show) return read->show.failure();
-  replace(*std::move(read->show), place, read->stamp);
+  auto stored = read(place);
+  if (!stored) return Failure{"Opening was called off.", path.string(), "What was open stays open."};
+  if (!stored->show) return stored->show.failure();
+  replace(*stored->show, place, &*stored);
   return Done{};
 }
 
 bool Document::adopt(const LeftJournal& left) {
   const std::filesystem::path path = left.showPath;
-  Show base = emptyShow();
-  std::optional<FileStamp> stamp;
+  std::optional<Stored> stored;
   if (!path.empty()) {
-    auto stored = madeSlowly<StoredShow>(tr("Opening “%1” …").arg(text(path.filename().string())),
-                                         [path] { return readStored(path); });
+    stored = read(path);
     if (!stored) return false;
-    if (stored->show) base = *std::move(stored->show);
-    stamp = stored->stamp;
   }
-  replace(std::move(base), path, stamp);
+  replace(stored && stored->show ? *stored->show : emptyShow(), path, stored ? &*stored : nullptr);
   apply(tr("recover unsaved work"), [&](Show& show) { show = left.show; });
   flushJournal();
   return journal_ && journalTrouble_.isEmpty();

@@ -70,6 +70,8 @@ class Document : public QObject {
   bool wasChangedOutside() const;
   /// True if another window has the show at `path` open.
   bool isOpenElsewhere(const std::filesystem::path& path) const;
+  /// What the file, as it was opened, names that lies outside its folder; see core/files/outsidefiles.
+  const std::vector<std::string>& namesOutside() const { return namesOutside_; }
   /// Why unsaved work is not safe now; empty while it is. It is tried again every few seconds.
   const QString& journalTrouble() const { return journalTrouble_; }
   /// Writes what is not yet in the journal, and waits for it; happens by itself, without waiting, within half
@@ -97,11 +99,19 @@ class Document : public QObject {
  private:
   using Take = std::function<void(const History::Edit&)>;
   bool runSlow(const SlowWork& work) const;
-  /// What `make` returns, once it is there; nothing if it was called off.
   template <class T>
   std::optional<T> madeSlowly(const QString& what, std::function<T()> make) const;
   bool takeIfSound(const History::Edit& edit, const Take& take);
-  void replace(Show show, std::filesystem::path path, std::optional<FileStamp> stamp = {});
+  /// What a file holds, and all that was found out about it where it was read.
+  struct Stored {
+    Result<Show> show;
+    std::optional<FileStamp> stamp;
+    std::vector<std::string> namesOutside;
+  };
+  static Stored readStored(const std::filesystem::path& path);
+  std::optional<Stored> read(const std::filesystem::path& path) const;
+  /// `stored` is the file of the show, or nothing.
+  void replace(Show show, std::filesystem::path path, const Stored* stored = nullptr);
   void step(const std::function<void()>& move);
   bool beginJournal();
   void setJournalTrouble(const QString& words);
@@ -113,6 +123,7 @@ class Document : public QObject {
   std::filesystem::path path_;
   /// What its file was when it was opened or saved last.
   std::optional<FileStamp> stamp_;
+  std::vector<std::string> namesOutside_;
   std::optional<ShowLock> lock_;
   std::unique_ptr<JournalWriter> journal_;
   QTimer journalTimer_;

@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/session/favourites.h"
 
-#include <algorithm>
-
 #include <QSettings>
 
 #include "desk/parts/format.h"
@@ -29,17 +27,17 @@ void setFavourite(const std::string& effect, bool on) {
   QSettings().setValue(QLatin1String(kKey), all);
 }
 
-std::vector<const Effect*> effectsFavouritesFirst() {
-  const QStringList first = marked();
-  std::vector<const Effect*> all;
-  for (const Effect& effect : effects()) all.push_back(&effect);
-  std::stable_partition(all.begin(), all.end(),
-                        [&](const Effect* effect) { return first.contains(text(effect->key)); });
-  return all;
-}
-
-QString starredName(const Effect& effect) {
-  return isFavourite(effect.key) ? QStringLiteral("★ ") + text(effect.name) : text(effect.name);
+std::vector<OfferedEffect> offeredEffects() {
+  const QStringList favourites = marked();
+  std::vector<OfferedEffect> first, others;
+  for (const Effect& effect : effects()) {
+    if (favourites.contains(text(effect.key)))
+      first.push_back({&effect, QStringLiteral("★ ") + text(effect.name)});
+    else
+      others.push_back({&effect, text(effect.name)});
+  }
+  first.insert(first.end(), others.begin(), others.end());
+  return first;
 }
 
 }  // namespace chispa::desk

@@ -11,9 +11,13 @@ namespace chispa::desk {
 /// Effects that the maker has marked come first wherever effects are offered; kept for all shows. UI thread.
 bool isFavourite(const std::string& effect);
 void setFavourite(const std::string& effect, bool on);
+
+/// An effect as it is offered; the name of a favourite has a star before it.
+struct OfferedEffect {
+  const Effect* effect = nullptr;
+  QString name;
+};
 /// All effects, favourites first, else in the order of the registry.
-std::vector<const Effect*> effectsFavouritesFirst();
-/// The effect's name; a favourite's has a star before it.
-QString starredName(const Effect& effect);
+std::vector<OfferedEffect> offeredEffects();
 
 }  // namespace chispa::desk

@@ -5,7 +5,6 @@
 #include <QUrl>
 
 #include "core/files/besidefile.h"
-#include "core/files/outsidefiles.h"
 #include "desk/parts/format.h"
 
 namespace chispa::desk {
@@ -29,7 +28,7 @@ QString OutsideFiles::placeOf(const std::string& name) const {
 
 void OutsideFiles::look() {
   waiting_.clear();
-  const auto outside = namesOutside(document_.show(), document_.path());
+  const auto& outside = document_.namesOutside();
   if (outside.empty()) return;
   const QStringList known = QSettings().value(keyOf(document_.path())).toStringList();
   for (const std::string& name : outside)

@@ -35,7 +35,9 @@ bool waitVisibly(QWidget* window, const SlowWork& work, const std::future<void>&
   bool isCalledOff = false;
   QObject::connect(&dialog, &QProgressDialog::canceled, &loop, [&] {
     isCalledOff = !work.mayCallOff || work.mayCallOff();
-    if (isCalledOff) loop.quit();
+    if (isCalledOff) return loop.quit();
+    // It has hidden itself.
+    dialog.show();
   });
   QTimer look;
   QObject::connect(&look, &QTimer::timeout, &loop, [&] {

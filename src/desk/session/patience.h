@@ -22,13 +22,18 @@ struct SlowWork {
 /// called off. UI thread.
 bool runPatiently(QWidget* window, const SlowWork& work);
 
-/// What `make` returns, by runPatiently(); nothing if it was called off.
+/// What `make` returns, run by `run(SlowWork)`, which is false for what was called off; nothing then.
+template <class T, class Run>
+std::optional<T> makeSlowly(const Run& run, const QString& what, std::function<T()> make) {
+  auto made = std::make_shared<std::optional<T>>();
+  const bool isMade = run(SlowWork{what, [made, make = std::move(make)] { made->emplace(make()); }, {}});
+  return isMade ? std::move(*made) : std::nullopt;
+}
+/// The same by runPatiently().
 template <class T>
 std::optional<T> makePatiently(QWidget* window, const QString& what, std::function<T()> make) {
-  auto made = std::make_shared<std::optional<T>>();
-  const bool isMade =
-      runPatiently(window, {what, [made, make = std::move(make)] { made->emplace(make()); }, {}});
-  return isMade ? std::move(*made) : std::nullopt;
+  return makeSlowly<T>([window](const SlowWork& work) { return runPatiently(window, work); }, what,
+                       std::move(make));
 }
 
 }  // namespace chispa::desk

@@ -48,18 +48,14 @@ Stage::Stage(Document& document, std::unique_ptr<engine::Sound> sound, QObject* 
   connect(&document_, &Document::opened, this, &Stage::adoptShow);
   connect(&document_, &Document::showChanged, this, [this] {
     screens_.allow();
-    requestAudio();
-    requestMedia();
-    requestCompile();
+    requestAll();
     if (!score())
       openScore(document_.show().scores.empty() ? ScoreId{} : document_.show().scores.front()->id);
   });
   connect(&outside_, &OutsideFiles::allowed, this, [this] {
     std::erase_if(audioTrouble_, [this](const auto& one) { return !audio_.contains(one.first); });
     std::erase_if(mediaTrouble_, [this](const auto& one) { return !mediaAsked_.contains(one.first); });
-    requestAudio();
-    requestMedia();
-    requestCompile();
+    requestAll();
     emit audioChanged();
   });
   connect(&compileWatcher_, &QFutureWatcherBase::finished, this, &Stage::finishCompile);
@@ -97,9 +93,7 @@ void Stage::adoptShow() {
   const auto& scores = document_.show().scores;
   score_ = scores.empty() ? ScoreId{} : scores.front()->id;
   player_.seek(score_, Micros(0));
-  requestAudio();
-  requestMedia();
-  requestCompile();
+  requestAll();
   emit scoreChanged();
   emit audioChanged();
 }
@@ -163,6 +157,12 @@ void Stage::finishAudio(const std::string& name, const Result<std::shared_ptr<co
 QString Stage::mediaTrouble(const std::string& name) const {
   const auto found = mediaTrouble_.find(name);
   return found == mediaTrouble_.end() ? QString() : found->second;
+}
+
+void Stage::requestAll() {
+  requestAudio();
+  requestMedia();
+  requestCompile();
 }
 
 void Stage::requestMedia() {

@@ -69,9 +69,9 @@ class Stage : public QObject {
   const MediaLibrary& media() const { return media_; }
   /// Why a picture cannot be shown; empty if it can, or is being loaded.
   QString mediaTrouble(const std::string& name) const;
-  /// Why spyholes show nothing; empty if they do, or there are none.
   /// What the show may read beyond its own folder.
   OutsideFiles& outsideFiles() { return outside_; }
+  /// Why spyholes show nothing; empty if they do, or there are none.
   QString screenTrouble() const { return screens_.trouble(); }
 
   /// A click at each full second, and the clock that goes with it, until pause(); no score plays meanwhile.
@@ -143,6 +143,8 @@ class Stage : public QObject {
   void finishCompile();
   void requestAudio();
   void requestMedia();
+  /// All that the show needs as it stands.
+  void requestAll();
   void requestSlow();
   /// The open score's sound as it is to be played, from `from` on.
   void prepareSound(Micros& from);
@@ -162,6 +164,7 @@ class Stage : public QObject {
   int generation_ = 0;
   MusicLibrary music_;
   MediaLibrary media_;
+  /// Before this hears of a show that was opened, it knows what of it may be read.
   OutsideFiles outside_{document_};
   ScreenWatch screens_;
   std::map<std::string, QString> mediaTrouble_;
