@@ -33,10 +33,11 @@ float numberOf(lo_message message) {
 }
 
 void readMessage(std::span<const std::uint8_t> bytes, std::vector<OscHeard>& heard) {
+  if (bytes.empty() || bytes[0] != '/') return;
   // liblo writes into what it reads.
   std::vector<std::uint8_t> copy(bytes.begin(), bytes.end());
   const auto end = static_cast<const std::uint8_t*>(std::memchr(copy.data(), 0, copy.size()));
-  if (!end || copy.empty() || copy[0] != '/') return;
+  if (!end) return;
   const std::string address(copy.begin(), copy.begin() + (end - copy.data()));
   int result = 0;
   lo_message message = lo_message_deserialise(copy.data(), copy.size(), &result);

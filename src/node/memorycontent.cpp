@@ -11,7 +11,7 @@
 namespace chispa::node {
 namespace {
 
-constexpr int kDay_ms = 24 * 3'600'000;
+constexpr int kLongest_ms = 24 * 3'600'000;
 
 std::vector<std::uint8_t> valuesOf(const std::string& hex, int channels) {
   if (hex.size() != 2 * static_cast<std::size_t>(channels))
@@ -48,8 +48,8 @@ Scene readScene(const nlohmann::json& json, const MemoryLimits& limits) {
     throw std::runtime_error("then is neither stay, dark nor next");
   scene.next = wholeNumber(json, "next", 0, limits.scenes, 0);
   for (const auto& step : json.at("steps")) {
-    scene.steps.push_back({wholeNumber(step, "fade_ms", 0, kDay_ms, 0),
-                           wholeNumber(step, "hold_ms", 0, kDay_ms, 0),
+    scene.steps.push_back({wholeNumber(step, "fade_ms", 0, kLongest_ms, 0),
+                           wholeNumber(step, "hold_ms", 0, kLongest_ms, 0),
                            valuesOf(step.at("values").get<std::string>(), channels)});
     if (scene.steps.back().fade_ms > 0 && !limits.fades) throw std::runtime_error("it cannot fade");
     limit(static_cast<std::int64_t>(scene.steps.size()), limits.stepsOfScene, "steps of a scene");
@@ -67,13 +67,13 @@ NightlyTime readTime(const nlohmann::json& json) {
   } else {
     time.kind = "sunset";
   }
-  const auto days = json.find("days");
-  if (days == json.end()) return time;
-  time.weekdays = wholeNumber(*days, "weekdays", 1, 127, 127);
-  time.first = days->value("first", std::string());
-  time.last = days->value("last", std::string());
-  time.only = days->value("only", std::vector<std::string>());
-  time.except = days->value("except", std::vector<std::string>());
+  const auto onDays = json.find("days");
+  if (onDays == json.end()) return time;
+  time.weekdays = wholeNumber(*onDays, "weekdays", 1, 127, 127);
+  time.first = onDays->value("first", std::string());
+  time.last = onDays->value("last", std::string());
+  time.only = onDays->value("only", std::vector<std::string>());
+  time.except = onDays->value("except", std::vector<std::string>());
   return time;
 }
 

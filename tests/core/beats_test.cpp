@@ -10,12 +10,12 @@ namespace {
 
 using test::Recipe;
 
-struct Score {
+struct BeatAccuracy {
   double beats;
   double bars;
 };
 
-Score listen(const Recipe& recipe) {
+BeatAccuracy listen(const Recipe& recipe) {
   const test::MadeUpMusic music = test::Composer(recipe).compose();
   const FoundBeats found = findBeats(analyseSpectrum(music.clip));
   std::size_t right = 0;
@@ -39,7 +39,7 @@ void expectAll(std::vector<Recipe> recipes, double beats, double bars) {
   double beatSum = 0;
   double barSum = 0;
   for (const Recipe& recipe : recipes) {
-    const Score score = listen(recipe);
+    const BeatAccuracy score = listen(recipe);
     EXPECT_GE(score.beats, beats) << wordsOf(recipe);
     std::printf("%s: beats %.3f, bars %.3f\n", wordsOf(recipe).c_str(), score.beats, score.bars);
     beatSum += score.beats;

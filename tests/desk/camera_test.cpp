@@ -24,8 +24,6 @@
 namespace chispa::desk {
 namespace {
 
-constexpr unsigned kSeed = 20'261'123;
-
 class CameraTest : public WindowTest {
  protected:
   CameraTest() : address_(test::loopbackAddress(8)), node_({"Node", 8, address_, {}}), http_(node_) {

@@ -21,8 +21,6 @@
 namespace chispa::desk {
 namespace {
 
-const QString kWaltz = QStringLiteral(CHISPA_SOURCE_DIR "/demo/slow-round.ogg");
-
 class ComposerTest : public WindowTest {
  protected:
   ComposerTest() {

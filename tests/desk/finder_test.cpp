@@ -18,8 +18,6 @@
 namespace chispa::desk {
 namespace {
 
-constexpr unsigned kSeed = 20'261'123;
-
 class FinderTest : public WindowTest {
  protected:
   FinderTest() : node_({"Node", 8, test::loopbackAddress(9), {}}) {

@@ -7,8 +7,6 @@
 namespace chispa::desk {
 namespace {
 
-const QString kWaltz = QStringLiteral(CHISPA_SOURCE_DIR "/demo/slow-round.ogg");
-
 /// A maker's first evening, through the real window: from an empty show to a node that shows the colours of a
 /// clip on a beat; then all of it undone, done again, saved and opened anew.
 TEST_F(WindowTest, FromNothingToLedsThatShowAClipAndBack) {

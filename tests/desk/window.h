@@ -21,6 +21,11 @@
 
 namespace chispa::desk {
 
+/// The music of the demo.
+inline const QString kWaltz = QStringLiteral(CHISPA_SOURCE_DIR "/demo/slow-round.ogg");
+/// What is drawn by lot is the same in every run.
+constexpr unsigned kSeed = 20'261'123;
+
 /// The real window over an empty show, and the hands of a maker.
 class WindowTest : public testing::Test {
  protected:

@@ -105,6 +105,7 @@ TEST(Osc, OpensBundles) {
   EXPECT_EQ(readOsc(bundle).size(), 2u);
   bundle[19] = 200;
   EXPECT_TRUE(readOsc(bundle).empty()) << "a size that lies";
+  EXPECT_TRUE(readOsc({}).empty()) << "an empty datagram";
 }
 
 /// A client that others wrote: oscsend of liblo-tools.

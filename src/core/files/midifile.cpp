@@ -14,7 +14,7 @@
 namespace chispa {
 namespace {
 
-constexpr std::size_t kMostBytes = 16u << 20;
+constexpr std::size_t kMostMidiBytes = 16u << 20;
 constexpr std::size_t kMostMarks = 200'000;
 constexpr int kPulsesPerQuarter = 960;
 constexpr double kPlainQuarter_us = 500'000;
@@ -371,7 +371,7 @@ Result<MidiMarks> parseMidi(std::string_view bytes, const std::string& where) {
 }
 
 Result<MidiMarks> readMidi(const std::filesystem::path& path) {
-  const auto bytes = readFile(path, kMostBytes);
+  const auto bytes = readFile(path, kMostMidiBytes);
   if (!bytes) return bytes.failure();
   return parseMidi(*bytes, path.string());
 }

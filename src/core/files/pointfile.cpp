@@ -15,7 +15,7 @@
 namespace chispa {
 namespace {
 
-constexpr const char* kCure = "Each line holds x, y and perhaps z as plain numbers.";
+constexpr const char* kPlainNumbers = "Each line holds x, y and perhaps z as plain numbers.";
 
 /// The numbers of a line, or nothing if something else stands in it. A comma that separates needs no space.
 std::optional<std::vector<double>> numbersOf(const std::string& line) {
@@ -43,7 +43,8 @@ std::optional<Vec3> pointOf(const std::vector<double>& numbers, double metresPer
 }
 
 Failure wrongLine(int number, const std::string& line, const std::string& where) {
-  return {"Line " + std::to_string(number) + " is no point: \"" + line.substr(0, 40) + "\".", where, kCure};
+  return {"Line " + std::to_string(number) + " is no point: \"" + line.substr(0, 40) + "\".", where,
+          kPlainNumbers};
 }
 
 Result<std::vector<Vec3>> parseTable(const std::string& text, const std::string& where,
@@ -90,7 +91,7 @@ Result<std::vector<Vec3>> parsePoints(const std::string& text, const std::string
   const bool isJson = first != std::string::npos && (text[first] == '[' || text[first] == '{');
   auto points = isJson ? parseList(text, where, metresPerUnit) : parseTable(text, where, metresPerUnit);
   if (!points) return points;
-  if (points->empty()) return Failure{"There is no point in it.", where, kCure};
+  if (points->empty()) return Failure{"There is no point in it.", where, kPlainNumbers};
   if (points->size() > static_cast<std::size_t>(limits::kMostPixelsOfSegment))
     return Failure{"It has more points than any strip has pixels.", where, "Split the file."};
   return points;

@@ -18,7 +18,7 @@ constexpr std::size_t kMostFile = std::size_t{256} << 20;
 struct Freer {
   void operator()(WebPAnimDecoder* decoder) const { WebPAnimDecoderDelete(decoder); }
 };
-using Decoder = std::unique_ptr<WebPAnimDecoder, Freer>;
+using WebPDecoder = std::unique_ptr<WebPAnimDecoder, Freer>;
 
 /// `ends_ms` says when each picture is followed by the next; picks them at equal distances.
 void spaceEvenly(Media& media, const std::vector<int>& ends_ms) {
@@ -57,7 +57,7 @@ Result<std::shared_ptr<const Media>> decodeMovingWebp(const std::filesystem::pat
   std::ifstream in(path, std::ios::binary);
   const std::vector<std::uint8_t> bytes{std::istreambuf_iterator<char>(in), {}};
   const WebPData data{bytes.data(), bytes.size()};
-  const Decoder decoder(WebPAnimDecoderNew(&data, nullptr));
+  const WebPDecoder decoder(WebPAnimDecoderNew(&data, nullptr));
   WebPAnimInfo info{};
   if (!decoder || !WebPAnimDecoderGetInfo(decoder.get(), &info))
     return pictureFailure(path.string(), "The picture cannot be understood");

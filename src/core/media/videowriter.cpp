@@ -42,16 +42,16 @@ std::int64_t bitRate(const FilmShape& shape) {
   return std::int64_t{shape.width} * shape.height * shape.framesPerSecond / 6;
 }
 
-struct OutputCloser {
-  void operator()(AVFormatContext* context) const {
-    if (context->pb && !(context->oformat->flags & AVFMT_NOFILE)) avio_closep(&context->pb);
-    avformat_free_context(context);
-  }
-};
-
 }  // namespace
 
 struct FilmWriter::State {
+  struct OutputCloser {
+    void operator()(AVFormatContext* context) const {
+      if (context->pb && !(context->oformat->flags & AVFMT_NOFILE)) avio_closep(&context->pb);
+      avformat_free_context(context);
+    }
+  };
+
   std::string path;
   FilmShape shape;
   std::unique_ptr<AVFormatContext, OutputCloser> format;

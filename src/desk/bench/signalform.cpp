@@ -13,7 +13,7 @@
 
 namespace chispa::desk {
 
-using Kind = engine::TestSignal::Kind;
+using SignalKind = engine::TestSignal::Kind;
 
 SignalForm::SignalForm(QWidget* parent) : QWidget(parent) {
   auto* column = new QVBoxLayout(this);
@@ -109,13 +109,13 @@ void SignalForm::setLevel(double percent) {
   level_->setValue(percent);
 }
 
-Kind SignalForm::kind() const {
-  return static_cast<Kind>(std::max(0, signals_->currentRow()));
+SignalKind SignalForm::kind() const {
+  return static_cast<SignalKind>(std::max(0, signals_->currentRow()));
 }
 QString SignalForm::kindName() const {
   return signals_->currentItem() ? signals_->currentItem()->text() : QString();
 }
-void SignalForm::setKind(Kind kind) {
+void SignalForm::setKind(SignalKind kind) {
   signals_->setCurrentRow(static_cast<int>(kind));
 }
 bool SignalForm::isSending() const {
@@ -140,16 +140,18 @@ void SignalForm::showRows() {
     field->setVisible(on);
     if (QWidget* label = form_->labelForField(field)) label->setVisible(on);
   };
-  const Kind now = kind();
-  const bool isSweep = now == Kind::RowSweep || now == Kind::ColumnSweep || now == Kind::Diagonal;
-  show(speed_, now == Kind::Walk || now == Kind::Cycle || now == Kind::Alternate || isSweep);
-  show(lit_, now == Kind::Walk);
-  show(nth_, now == Kind::EveryNth);
-  show(level_, now != Kind::Faders);
-  show(colourButton_,
-       now != Kind::Cycle && now != Kind::Ends && now != Kind::PortColours && now != Kind::Faders);
-  bounces_->setVisible(now == Kind::Walk);
-  loops_->setVisible(now == Kind::Walk);
+  const SignalKind now = kind();
+  const bool isSweep =
+      now == SignalKind::RowSweep || now == SignalKind::ColumnSweep || now == SignalKind::Diagonal;
+  show(speed_,
+       now == SignalKind::Walk || now == SignalKind::Cycle || now == SignalKind::Alternate || isSweep);
+  show(lit_, now == SignalKind::Walk);
+  show(nth_, now == SignalKind::EveryNth);
+  show(level_, now != SignalKind::Faders);
+  show(colourButton_, now != SignalKind::Cycle && now != SignalKind::Ends && now != SignalKind::PortColours &&
+                          now != SignalKind::Faders);
+  bounces_->setVisible(now == SignalKind::Walk);
+  loops_->setVisible(now == SignalKind::Walk);
 }
 
 engine::TestSignal SignalForm::signal() const {

@@ -9,7 +9,7 @@
 namespace chispa::desk {
 namespace {
 
-constexpr int kLook_ms = 40;
+constexpr int kPicture_ms = 40;
 
 /// The part made small enough for LEDs, in its own shape.
 std::shared_ptr<LivePicture> pictureFor(const ScreenPart& part) {
@@ -22,7 +22,7 @@ std::shared_ptr<LivePicture> pictureFor(const ScreenPart& part) {
 }  // namespace
 
 ScreenWatch::ScreenWatch(QObject* parent) : QObject(parent) {
-  timer_.setInterval(kLook_ms);
+  timer_.setInterval(kPicture_ms);
   connect(&timer_, &QTimer::timeout, this, &ScreenWatch::look);
 }
 
