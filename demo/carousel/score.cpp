@@ -88,7 +88,7 @@ std::string post(int number) {
 
 /// A band of light that passes through the whole carousel, from below or from above.
 void passThrough(Scribe& s, double bar, double bars, const char* palette, const char* from) {
-  s.add({"By height", bar, bars, "curtain", palette,
+  s.add({"By height", bar, bars, "unveil", palette,
          across("height", {{"from", std::string(from)}, {"band", 0.25}, {"edge", 0.2}}), 0, Blend::Normal, 0,
          0, 0.9});
 }
@@ -297,12 +297,12 @@ void writeTurn(Scribe& s) {
   s.add({"Canopy rim", 28, 6, "turnabout", "Sugar",
          across("along", {{"parts", 48.0}, {"every", 1.0}, {"fade", 0.4}})});
   s.add({"Canopy rim", 34, 2, "pour", "Sugar", across("along", {{"edge", 0.1}})});
-  s.add({"Roof ribs", 20, 8, "pinwheel", "Moon", {{"arms", 3.0}, {"turns", 0.25}, {"edge", 0.7}}});
+  s.add({"Roof ribs", 20, 8, "vanes", "Moon", {{"arms", 3.0}, {"turns", 0.25}, {"edge", 0.7}}});
   s.add({"Roof ribs", 28, 8, "comets", "Sugar",
          across("columns", {{"heads", 3.0}, {"passes", 1.0}, {"tail", 0.8}, {"offset", 0.0}})});
   s.add({"Posts", 20, 8, "hearth", "Moon", across("rows", {{"speed", 0.8}, {"height", 1.4}})});
-  s.add({"Posts", 28, 8, "juggle", "Sugar",
-         across("rows", {{"balls", 12.0}, {"bounces", 0.5}, {"size", 0.2}})});
+  s.add(
+      {"Posts", 28, 8, "toss", "Sugar", across("rows", {{"balls", 12.0}, {"bounces", 0.5}, {"size", 0.2}})});
   s.add({"Lanterns", 20, 8, "parade", "Sugar",
          across("along", {{"groups", 4.0}, {"lit", 0.34}, {"steps", 1.0}})});
   s.add({"Lanterns", 28, 8, "turnabout", "Sugar", across("along", {{"parts", 12.0}, {"every", 1.0}})});
@@ -386,7 +386,7 @@ void writeLastRound(Scribe& s) {
          "formula",
          "Fair",
          across("columns", {{"formula", std::string("swirl = across * 2 + y * a - bar / 2\nlight = 0.25 + "
-                                                    "0.75 * wave(swirl * 2) ^ 2\nshade = saw(swirl)")},
+                                                    "0.75 * sway(swirl * 2) ^ 2\nshade = saw(swirl)")},
                             {"a", 0.6}}),
          0,
          Blend::Normal,
@@ -443,7 +443,7 @@ void writeClose(Scribe& s) {
          0,
          1});
   s.add({"Canopy rim", 52, 3, "pour", "Lamplight", across("along", {{"then", std::string("drain")}})});
-  s.add({"Column", 52, 3, "curtain", "Moon",
+  s.add({"Column", 52, 3, "unveil", "Moon",
          across("height", {{"from", std::string("end")}, {"band", 0.6}, {"edge", 0.3}})});
   s.add({"Lanterns", 55, 2.5, "hold", "Lamplight", {}, 0, Blend::Normal, 0, 2.2});
   s.add({"Booth sign",

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "phone/boundedpool.h"
 #include "phone/page.h"
 #include <httplib.h>
 #include <nlohmann/json.hpp>
@@ -23,6 +24,8 @@ constexpr auto kLostAfter = 3s;
 constexpr auto kKeepAlive = 2s;
 /// Threads that serve; each phone that looks takes one.
 constexpr std::size_t kThreads = 2 * PhoneServer::kMostPhones + 4;
+/// Connections at once, with those that wait for a thread.
+constexpr std::ptrdiff_t kMostConnections = 64;
 constexpr const char* kCookie = "chispa=";
 
 /// 128 random bits in hexadecimal digits.
@@ -76,7 +79,7 @@ PhoneServer::PhoneServer(Options options, Host host)
   server_->set_read_timeout(3s);
   server_->set_write_timeout(3s);
   server_->set_keep_alive_timeout(2);
-  server_->new_task_queue = [] { return new httplib::ThreadPool(kThreads); };
+  server_->new_task_queue = [] { return new BoundedPool(kThreads, kMostConnections); };
   server_->set_default_headers(
       {{"Content-Security-Policy",
         "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self'; connect-src 'self'; "

@@ -138,7 +138,7 @@ TEST(AvrBoard, ComputesEveryEffectAsChispaDoes) {
   CHISPA_NEEDS("avr-gcc");
   const std::vector<std::string> all = {"ribbon",    "hue-wheel", "swell",    "ripples", "slats",
                                         "weave",     "glints",    "frost",    "hearth",  "comets",
-                                        "drizzle",   "snowfall",  "chase",    "curtain", "pour",
+                                        "drizzle",   "snowfall",  "chase",    "unveil",  "pour",
                                         "fireflies", "clouds",    "marbling", "pool",    "formula"};
   // Not all at once: together they are larger than the board.
   for (std::size_t first = 0; first < all.size(); first += 5) {

@@ -36,6 +36,22 @@ TEST(ShowFile, SaveAndLoadGiveTheSameShow) {
   EXPECT_EQ(showText(*loaded), showText(show));
 }
 
+/// Effects have other names than when older shows were saved.
+TEST(ShowFile, OldNamesOfEffectsAreReadAsTodays) {
+  std::string text = showText(demo::carousel());
+  const auto rename = [&](const std::string& today, const std::string& before) {
+    const std::string from = "\"effect\": \"" + today + "\"", to = "\"effect\": \"" + before + "\"";
+    std::size_t count = 0;
+    for (std::size_t at = 0; (at = text.find(from, at)) != std::string::npos; ++count)
+      text.replace(at, from.size(), to);
+    return count;
+  };
+  ASSERT_GT(rename("vanes", "pinwheel") + rename("unveil", "curtain") + rename("toss", "juggle"), 3u);
+  const auto read = parseShow(text, "old.chispa");
+  ASSERT_TRUE(read);
+  EXPECT_EQ(*read, demo::carousel());
+}
+
 TEST(ShowFile, TheCommittedDemoIsWhatItsProgramMakes) {
   const auto committed = loadShow(std::string(CHISPA_SOURCE_DIR) + "/demo/carousel.chispa");
   ASSERT_TRUE(committed);

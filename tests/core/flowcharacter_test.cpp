@@ -72,16 +72,16 @@ TEST(Ripples, SpreadFromTheirPointAtTheirSpeed) {
   }
 }
 
-TEST(Pinwheel, IsAlikeInEachArmAndAfterAnArmsTurn) {
+TEST(Vanes, IsAlikeInEachArmAndAfterAnArmsTurn) {
   const ZoneCells cells = cellsFor(ArcShape{40, 1, 0, 360});
   const ParamValues values = {{"arms", 4.0}, {"turns", 0.25}};
-  const LightBuffer now = run("pinwheel", cells, 0.4, values);
-  const LightBuffer armLater = run("pinwheel", cells, 0.4 + kTrialBar_s, values);
+  const LightBuffer now = run("vanes", cells, 0.4, values);
+  const LightBuffer armLater = run("vanes", cells, 0.4 + kTrialBar_s, values);
   for (std::size_t i = 0; i < 40; ++i) {
     EXPECT_NEAR(now.a[i], now.a[(i + 10) % 40], 0.02f) << i;
     EXPECT_NEAR(now.a[i], armLater.a[i], 0.02f) << "a quarter turn a bar is one of four arms";
   }
-  EXPECT_NE(now.a, run("pinwheel", cells, 0.9, values).a);
+  EXPECT_NE(now.a, run("vanes", cells, 0.9, values).a);
 }
 
 TEST(Slats, AreShutOpenAndShutAgain) {
@@ -109,11 +109,11 @@ TEST(Chase, MovesByOneLampAStep) {
   for (std::size_t i = 0; i + 1 < 16; ++i) EXPECT_EQ(now.a[i], next.a[i + 1]) << i;
 }
 
-TEST(Curtain, IsDrawnFromItsSideInAnyDirectionOfSpace) {
+TEST(Unveil, BeginsAtItsSideInAnyDirectionOfSpace) {
   const ZoneCells cells = cellsFor(GridShape{20, 20, 0.05, 0.05});
   for (const double turn : {0.0, 180.0}) {
     const LightBuffer light =
-        run("curtain", cells, 4,
+        run("unveil", cells, 4,
             {{"across", std::string("plane")}, {"turn", turn}, {"tilt", 0.0}, {"edge", 0.001}});
     int lit = 0, leftLit = 0;
     for (std::size_t i = 0; i < light.size(); ++i) {
@@ -188,7 +188,7 @@ double stepShare(const char* effect, const ZoneCells& cells, const ParamValues& 
 TEST(Edges, WhatTravelsGlides) {
   for (const int count : {24, 300}) {
     const ZoneCells cells = cellsFor(LineShape{count, 0.02});
-    for (const char* effect : {"comets", "drizzle", "chase", "parade", "carillon", "juggle"})
+    for (const char* effect : {"comets", "drizzle", "chase", "parade", "carillon", "toss"})
       EXPECT_LT(stepShare(effect, cells, {{"across", std::string("along")}}), 0.35) << effect << " " << count;
     EXPECT_GT(stepShare("chase", cells, {{"soft", 0.0}}), 0.9);
     EXPECT_GT(stepShare("parade", cells, {{"glide", 0.0}}), 0.9);

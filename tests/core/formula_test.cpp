@@ -42,7 +42,9 @@ TEST(Formula, ComputesAsOneWouldByHand) {
   EXPECT_FLOAT_EQ(valueOf("if(x < 0.3 and t >= 2, 0.75, 0.1)"), 0.75f);
   EXPECT_FLOAT_EQ(valueOf("not (x == 0.25) or x != 0.25"), 0);
   EXPECT_FLOAT_EQ(valueOf("tri(0.25)"), 0.5f);
-  EXPECT_FLOAT_EQ(valueOf("wave(0.25)"), 1);
+  EXPECT_FLOAT_EQ(valueOf("sway(0.25)"), 1);
+  EXPECT_FLOAT_EQ(valueOf("wave(0.25)"), 1) << "as older shows say it";
+  EXPECT_FLOAT_EQ(valueOf("wave = 2\nlight = wave / 4"), 0.5f) << "a name of one's own";
   EXPECT_FLOAT_EQ(valueOf("band(2)"), 0.2f);
   EXPECT_FLOAT_EQ(valueOf("half = x / 2 # a name\nlight = half + half"), 0.25f);
 }

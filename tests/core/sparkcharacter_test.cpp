@@ -125,11 +125,11 @@ TEST(Snowfall, FallsAndLiesUpToItsHeight) {
   EXPECT_GT(topDark, 50) << "above it the sky is dark between flakes";
 }
 
-TEST(Juggle, BouncesLowerByItsSpringiness) {
+TEST(Toss, BouncesLowerByItsSpringiness) {
   const ZoneCells cells = cellsFor(LineShape{400, 0.05});
   const double springy = 0.8;
   const auto height = [&](double t) {
-    return static_cast<double>(brightest(run("juggle", cells, t,
+    return static_cast<double>(brightest(run("toss", cells, t,
                                              {{"across", std::string("along")},
                                               {"balls", 1.0},
                                               {"bounces", 0.5},

@@ -263,16 +263,16 @@ TEST_F(ComposerTest, AFormulaSaysItsMistakeAtTheLetter) {
   putClip("Column", 0);
   auto* field = the<QPlainTextEdit>("formula");
   field->selectAll();
-  QTest::keyClicks(field, QStringLiteral("wave(x"));
+  QTest::keyClicks(field, QStringLiteral("sway(x"));
   EXPECT_TRUE(the<QLabel>("formulaWords")->text().contains(QStringLiteral("Line 1, letter 7")))
       << the<QLabel>("formulaWords")->text().toStdString();
   QTest::keyClicks(field, QStringLiteral(" - bar)"));
   EXPECT_TRUE(the<QLabel>("formulaWords")->text().startsWith(QStringLiteral("✓")));
-  EXPECT_EQ(std::get<std::string>(score().clips[0]->params.at("formula")), "wave(x - bar)");
+  EXPECT_EQ(std::get<std::string>(score().clips[0]->params.at("formula")), "sway(x - bar)");
   trigger("undo");
   EXPECT_TRUE(eventually([&] {
     return field->toPlainText() ==
-           QStringLiteral("light = wave(across * 3 - bar) ^ 2\nshade = saw(radius - beat / 4)");
+           QStringLiteral("light = sway(across * 3 - bar) ^ 2\nshade = saw(radius - beat / 4)");
   })) << "the field follows";
 }
 

@@ -4,6 +4,8 @@
 #include <QProcess>
 #include <QStandardPaths>
 #include <httplib.h>
+#include <netinet/in.h>
+#include <sys/resource.h>
 
 #include "desk/bench/benchpage.h"
 #include "desk/frame/phonehost.h"
@@ -91,6 +93,40 @@ TEST_F(PhoneTest, NonsenseAndFloodsAreRefused) {
   int refused = 0;
   for (int i = 0; i < 400; ++i) refused += ask(cookie, R"({"do":"still"})") == 429;
   EXPECT_GT(refused, 0);
+}
+
+/// Sockets, files and pipes that this process has open.
+std::size_t openFiles() {
+  return static_cast<std::size_t>(std::distance(std::filesystem::directory_iterator("/proc/self/fd"), {}));
+}
+
+/// Ten thousand connections that say nothing: a few are taken, the rest are left to the system, so that files
+/// can still be opened; once they are gone, the phone is served again.
+TEST_F(PhoneTest, AFloodOfConnectionsTakesNoFiles) {
+  const std::string cookie = paired();
+  rlimit before{};
+  ASSERT_EQ(::getrlimit(RLIMIT_NOFILE, &before), 0);
+  rlimit more{std::min<rlim_t>(before.rlim_max, 24'000), before.rlim_max};
+  ASSERT_EQ(::setrlimit(RLIMIT_NOFILE, &more), 0);
+  const std::size_t own = openFiles();
+  std::vector<int> flood(std::min<std::size_t>(10'000, more.rlim_cur - own - 500));
+  sockaddr_in page{};
+  page.sin_family = AF_INET;
+  page.sin_port = htons(static_cast<std::uint16_t>(window_.phones().server()->port()));
+  page.sin_addr.s_addr = htonl(INADDR_LOOPBACK);
+  for (int& one : flood) {
+    one = ::socket(AF_INET, SOCK_STREAM | SOCK_NONBLOCK | SOCK_CLOEXEC, 0);
+    ASSERT_GE(one, 0);
+    EXPECT_TRUE(::connect(one, reinterpret_cast<const sockaddr*>(&page), sizeof page) == 0 ||
+                errno == EINPROGRESS);
+  }
+  // What it would take it takes at once.
+  QTest::qWait(500);
+  EXPECT_LE(openFiles(), own + flood.size() + 80);
+  EXPECT_TRUE(document_.saveAs(folder_.path() / "flood.chispa")) << "files can be written";
+  for (const int one : flood) ::close(one);
+  EXPECT_TRUE(eventually([&] { return ask(cookie, R"({"do":"still"})") == 200; }));
+  EXPECT_EQ(::setrlimit(RLIMIT_NOFILE, &before), 0);
 }
 
 TEST_F(PhoneTest, ARealBrowserPairsPlaysFadesAndFindsAnOrder) {

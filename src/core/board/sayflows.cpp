@@ -75,7 +75,7 @@ CellLight ripples(ClipTerms& clip) {
   return {hue, glow};
 }
 
-CellLight pinwheel(ClipTerms& clip) {
+CellLight vanes(ClipTerms& clip) {
   enum { Arms, Turns, Twist, Edge, CentreX, CentreY };
   const double cx = clip.fixed(CentreX);
   const double cy = clip.fixed(CentreY);
@@ -158,8 +158,8 @@ CellLight bloom(ClipTerms& clip) {
 
 const std::map<std::string, Saying>& flowSayings() {
   static const std::map<std::string, Saying> all = {
-      {"ribbon", ribbon},     {"hue-wheel", hueWheel}, {"swell", swell}, {"ripples", ripples},
-      {"pinwheel", pinwheel}, {"slats", slats},        {"weave", weave}, {"bloom", bloom}};
+      {"ribbon", ribbon}, {"hue-wheel", hueWheel}, {"swell", swell}, {"ripples", ripples},
+      {"vanes", vanes},   {"slats", slats},        {"weave", weave}, {"bloom", bloom}};
   return all;
 }
 

@@ -139,7 +139,7 @@ class FormulaTerms {
         return sineOf(from(0) * kTurns);
       case Cos:
         return cosineOf(from(0) * kTurns);
-      case Wave:
+      case Sway:
         return 0.5 + 0.5 * sineOf(from(0));
       case Triangle:
         return 1.0 - absOf(2.0 * fractionOf(from(0)) - 1.0);

@@ -48,7 +48,7 @@ CellLight turnabout(ClipTerms& clip) {
   return {choose(odd, clip.number(0.85), 0.2), rest + (1.0 - rest) * share};
 }
 
-CellLight curtain(ClipTerms& clip) {
+CellLight unveil(ClipTerms& clip) {
   enum { Across, From, Edge, Band, Over };
   const int from = clip.fixedChoice(From);
   const Term edge = clip.param(Edge);
@@ -190,8 +190,8 @@ CellLight black(ClipTerms& clip) {
 
 const std::map<std::string, Saying>& stepSayings() {
   static const std::map<std::string, Saying> all = {
-      {"chase", chase}, {"turnabout", turnabout}, {"curtain", curtain}, {"pour", pour}, {"parade", parade},
-      {"stack", stack}, {"gauge", gauge},         {"strobe", strobe},   {"hold", hold}, {"black", black}};
+      {"chase", chase}, {"turnabout", turnabout}, {"unveil", unveil}, {"pour", pour}, {"parade", parade},
+      {"stack", stack}, {"gauge", gauge},         {"strobe", strobe}, {"hold", hold}, {"black", black}};
   return all;
 }
 

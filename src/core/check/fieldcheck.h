@@ -25,6 +25,7 @@ class FieldCheck {
     require(value.size() <= limits::kMostText, key, " is longer than any text");
     require(isUtf8(value), key, " is no text in UTF-8");
   }
+  void effect(const char* key, const std::string& value) { text(key, value); }
   void flag(const char*, const bool&, const bool* = nullptr) {}
   template <class T>
   void number(const char* key, const T& value, double low, double high, const T* = nullptr) {

@@ -112,13 +112,12 @@ std::optional<std::size_t> paramIndex(const Effect& effect, const std::string& k
 const std::vector<Effect>& effects() {
   static const std::vector<Effect> all = {
       // Flows.
-      ribbon(), hueWheel(), swell(), ripples(), pinwheel(), slats(), weave(), front(), soundings(),
-      pendulum(),
+      ribbon(), hueWheel(), swell(), ripples(), vanes(), slats(), weave(), front(), soundings(), pendulum(),
       // Sparks.
-      glints(), frost(), hearth(), comets(), drizzle(), snowfall(), rockets(), juggle(), fireflies(), swarm(),
+      glints(), frost(), hearth(), comets(), drizzle(), snowfall(), rockets(), toss(), fireflies(), swarm(),
       cloudburst(),
       // Steps.
-      chase(), turnabout(), curtain(), pour(), parade(), stack(), gauge(), strobe(),
+      chase(), turnabout(), unveil(), pour(), parade(), stack(), gauge(), strobe(),
       // Textures.
       clouds(), marbling(), mosaic(), pool(), storm(), tidewater(),
       // Music.

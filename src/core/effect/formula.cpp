@@ -83,7 +83,7 @@ Effect formulaEffect() {
           "Light from a formula of your own over cell and time.",
           across(Axis::Along,
                  {textParam("formula", "Formula", ParamKind::Formula,
-                            "light = wave(across * 3 - bar) ^ 2\nshade = saw(radius - beat / 4)"),
+                            "light = sway(across * 3 - bar) ^ 2\nshade = saw(radius - beat / 4)"),
                   numberParam("a", "Knob A", "", 0, 1, 0.5), numberParam("b", "Knob B", "", 0, 1, 0.5),
                   numberParam("c", "Knob C", "", 0, 1, 0.5), numberParam("d", "Knob D", "", 0, 1, 0.5)}),
           render,

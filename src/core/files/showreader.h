@@ -8,6 +8,7 @@
 
 #include "core/base/utf8.h"
 #include "core/files/fieldreader.h"
+#include "core/files/oldwords.h"
 #include "core/show/showfields.h"
 
 namespace chispa {
@@ -31,6 +32,10 @@ class ShowReader {
   void text(const char* key, std::string& value, const std::string* = nullptr) {
     value = in_.text(key, value);
     require(value.size() <= limits::kMostText, std::string(key) + " is longer than any text");
+  }
+  void effect(const char* key, std::string& value) {
+    text(key, value);
+    value = keyOfToday(value);
   }
   void flag(const char* key, bool& value, const bool* = nullptr) { value = in_.flag(key, value); }
   template <class T>

@@ -35,6 +35,7 @@ class ShowWriter {
   void text(const char* key, const std::string& value, const std::string* plain = nullptr) {
     put(key, value, plain);
   }
+  void effect(const char* key, const std::string& value) { text(key, value); }
   void flag(const char* key, const bool& value, const bool* plain = nullptr) { put(key, value, plain); }
   template <class T>
   void number(const char* key, const T& value, double, double, const T* plain = nullptr) {

@@ -243,8 +243,9 @@ class Compiler {
     throw Stop{{token_.at, "a value is missing before “" + std::string(token_.text) + "”"}};
   }
   std::uint16_t word(int depth) {
-    const Token name = token_;
+    Token name = token_;
     advance();
+    if (name.text == kOldSway && token_.text == "(") name.text = "sway";
     for (const FunctionWord& function : kFunctionWords)
       if (function.name == name.text) return call(function, depth);
     for (const CellWord& input : kCellWords)

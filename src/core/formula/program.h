@@ -53,7 +53,7 @@ enum class Op : std::uint8_t {
   Choose,
   Sin,
   Cos,
-  Wave,
+  Sway,
   Triangle,
   Saw,
   Pulse,

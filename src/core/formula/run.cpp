@@ -106,7 +106,7 @@ void Machine::step(std::size_t index, std::size_t first, std::size_t count) noex
       return each([&](std::size_t i) { return std::sin(a[i]); });
     case Op::Cos:
       return each([&](std::size_t i) { return std::cos(a[i]); });
-    case Op::Wave:
+    case Op::Sway:
       return each([&](std::size_t i) { return 0.5f + 0.5f * std::sin(kTurn * part(a[i])); });
     case Op::Triangle:
       return each([&](std::size_t i) { return 1 - std::abs(2 * part(a[i]) - 1); });

@@ -53,10 +53,12 @@ struct FunctionWord {
   std::string_view call;
   std::string_view meaning;
 };
+/// What `sway` was called in older shows; still understood, and not offered.
+inline constexpr std::string_view kOldSway = "wave";
 inline constexpr FunctionWord kFunctionWords[] = {
     {"sin", Op::Sin, 1, "sin(angle)", "sine of an angle in radians"},
     {"cos", Op::Cos, 1, "cos(angle)", "cosine"},
-    {"wave", Op::Wave, 1, "wave(turns)", "a sine from 0 to 1, once a turn"},
+    {"sway", Op::Sway, 1, "sway(turns)", "a sine from 0 to 1, once a turn"},
     {"tri", Op::Triangle, 1, "tri(turns)", "up and down in straight lines, 0 to 1"},
     {"saw", Op::Saw, 1, "saw(turns)", "up from 0 to 1 and back at once: the fraction"},
     {"pulse", Op::Pulse, 2, "pulse(turns, share)", "1 for a share of each turn, else 0"},

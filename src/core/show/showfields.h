@@ -300,7 +300,7 @@ void describe(V& v, Is<Clip> auto& c) {
   v.whole("layer", c.layer, 0, 1000);
   v.time("start_us", c.start);
   v.time("length_us", c.length);
-  v.text("effect", c.effect);
+  v.effect("effect", c.effect);
   v.id("palette", c.palette);
   v.number("palette_shift", c.paletteShift, -1000.0, 1000.0, &plain.paletteShift);
   v.number("palette_turns", c.paletteTurns, -64.0, 64.0, &plain.paletteTurns);
@@ -332,7 +332,7 @@ template <class V>
 void describe(V& v, Is<OwnEffect> auto& e) {
   v.id("id", e.id);
   v.text("name", e.name);
-  v.text("effect", e.effect);
+  v.effect("effect", e.effect);
   v.params("params", e.params);
 }
 

@@ -26,9 +26,9 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 }  // namespace
 
-Effect pinwheel() {
-  return cellwise({"pinwheel",
-                   "Pinwheel",
+Effect vanes() {
+  return cellwise({"vanes",
+                   "Vanes",
                    "Arms of light turn about a point; with twist they become spirals.",
                    {numberParam("arms", "Arms", "", 1, 24, 4, 1),
                     numberParam("turns", "Turns a bar", "", -8, 8, 0.25, 0.05),

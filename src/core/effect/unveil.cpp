@@ -15,7 +15,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float over = in.params.real(Over);
   const auto u = static_cast<float>(in.length_s > 0 ? in.t_s / in.length_s : 1);
   const float share = over > 0 ? lower(u / over, 1.f) : 1;
-  // A whole curtain stays drawn; a band passes through and leaves the other side.
+  // What is unveiled whole stays lit; a band passes through and leaves the other side.
   const float front = share * (1 + edge + band);
   shadeCells(in, out, [&](std::size_t i) -> Shade {
     const float middle = std::abs(2 * in.place[i] - 1);
@@ -28,8 +28,8 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 }  // namespace
 
-Effect curtain() {
-  return cellwise({"curtain", "Curtain",
+Effect unveil() {
+  return cellwise({"unveil", "Unveil",
                    "A wipe over the clip's length in any direction, as a whole or as a band that passes.",
                    across(Axis::Plane, {choiceParam("from", "From",
                                                     {{"start", "the start"},

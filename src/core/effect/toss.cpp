@@ -73,8 +73,8 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 }  // namespace
 
-Effect juggle() {
-  return cellwise({"juggle", "Juggle", "Balls fall, bounce lower each time, and are thrown again.",
+Effect toss() {
+  return cellwise({"toss", "Toss", "Balls fall, bounce lower each time, and are thrown again.",
                    across(Axis::Rows, {numberParam("balls", "Balls", "", 1, 12, 3, 1),
                                        numberParam("bounces", "Falls", "a beat", 0.1, 4, 0.5, 0.05),
                                        numberParam("springy", "Springiness", "", 0.3, 0.97, 0.82),
