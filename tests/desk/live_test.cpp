@@ -2,6 +2,7 @@
 // Playing by hand through the real window: pads by mouse and keys, learning, copying along, light at once,
 // recording, desks.
 #include "carousel/carousel.h"
+#include "handmadedesk.h"
 #include "jack.h"
 #include "runwindow.h"
 #include <QCheckBox>
@@ -401,6 +402,34 @@ TEST_F(LiveWindow, TheDeskSheetIsWrittenAsPdfAndCsv) {
   EXPECT_EQ(table.readAll().count('\n'), 1 + 12 + 48);
   window_.runPage().live().exportDeskSheet(QStringLiteral("/nowhere/desk.pdf"));
   EXPECT_FALSE(told_.isEmpty()) << "what cannot be written is said";
+}
+
+/// A desk is heard at the interface that was chosen, and the choice is kept; one that this computer has not
+/// is refused, and what was heard is heard on.
+TEST_F(LiveWindow, DesksAreHeardAtTheInterfaceThatWasChosen) {
+  const auto* network = window_.findChild<QMenu*>(QStringLiteral("liveNetwork"));
+  ASSERT_TRUE(network && !network->actions().isEmpty());
+  const auto actions = network->actions();
+  EXPECT_TRUE(std::any_of(actions.begin(), actions.end(), [](const QAction* one) {
+    return one->isChecked() && one->text().startsWith(QStringLiteral("127.0.0.1"));
+  }));
+  press("hearDesks");
+  ASSERT_TRUE(window_.inputs().hearsDesks());
+  window_.runPage().live().listenAt(QStringLiteral("127.0.0.9"));
+  EXPECT_TRUE(told_.isEmpty()) << told_.join(QLatin1Char(';')).toStdString();
+  test::HandmadeDesk desk;
+  const auto isHeard = [&] {
+    desk.sendE131("127.0.0.9", 5568, 90, {255, 128, 64});
+    const auto heard = stage_.player().heardFromDesks();
+    return std::any_of(heard.begin(), heard.end(),
+                       [](const link::ReceivedUniverse& one) { return one.universe == 90; });
+  };
+  EXPECT_TRUE(eventually(isHeard));
+  window_.runPage().live().listenAt(QStringLiteral("192.0.2.1"));
+  EXPECT_FALSE(told_.isEmpty()) << "it is not this computer's";
+  EXPECT_EQ(window_.inputs().address(), QStringLiteral("127.0.0.9"));
+  EXPECT_TRUE(eventually(isHeard));
+  EXPECT_EQ(QSettings().value(QStringLiteral("live/address")).toString(), QStringLiteral("127.0.0.9"));
 }
 
 /// Every fixture listens to a desk as one cell, with one gesture and one undo.

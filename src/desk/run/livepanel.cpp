@@ -21,6 +21,7 @@
 #include "desk/parts/named.h"
 #include "desk/run/bindinglist.h"
 #include "desk/run/desksheetpdf.h"
+#include "link/finder.h"
 
 namespace chispa::desk {
 namespace {
@@ -106,8 +107,36 @@ QWidget* LivePanel::makeDeskMenu() {
   menu->addAction(tr("Every fixture listens as one cell"), this, &LivePanel::collapseAndListen);
   menu->addSeparator();
   menu->addAction(tr("Export the desk sheet…"), this, [this] { exportDeskSheet(); });
+  menu->addSeparator();
+  menu->addMenu(makeNetworkMenu(menu));
   more->setMenu(menu);
   return more;
+}
+
+QMenu* LivePanel::makeNetworkMenu(QWidget* parent) {
+  auto* menu = new QMenu(tr("Hear desks and OSC at"), parent);
+  menu->setObjectName(QStringLiteral("liveNetwork"));
+  menu->setToolTipsVisible(true);
+  fillNetworkMenu(menu);
+  // Interfaces come and go.
+  connect(menu, &QMenu::aboutToShow, this, [this, menu] { fillNetworkMenu(menu); });
+  return menu;
+}
+
+void LivePanel::fillNetworkMenu(QMenu* menu) {
+  menu->clear();
+  for (const link::Interface& one : link::localInterfaces()) {
+    const QString address = text(one.address);
+    QAction* action = menu->addAction(QStringLiteral("%1 (%2)").arg(address, text(one.name)));
+    action->setToolTip(tr("Only what arrives at this interface is heard; loopback is this computer alone"));
+    action->setCheckable(true);
+    action->setChecked(address == inputs_.address());
+    connect(action, &QAction::triggered, this, [this, address] { listenAt(address); });
+  }
+}
+
+void LivePanel::listenAt(const QString& address) {
+  if (const QString trouble = inputs_.listenAt(address); !trouble.isEmpty()) emit failed(trouble);
 }
 
 void LivePanel::showInputs() {
@@ -116,7 +145,8 @@ void LivePanel::showInputs() {
   desks_->setChecked(inputs_.hearsDesks());
   QStringList words;
   if (inputs_.hearsMidi()) words << tr("MIDI: %1").arg(inputs_.midiState());
-  if (inputs_.hearsOsc()) words << tr("OSC: port %1").arg(inputs_.oscPort());
+  if (inputs_.hearsOsc()) words << tr("OSC: %1, port %2").arg(inputs_.address()).arg(inputs_.oscPort());
+  if (inputs_.hearsDesks()) words << tr("Desk: at %1").arg(inputs_.address());
   const std::string& trouble = session_.stage.player().deskTrouble();
   if (!trouble.empty()) words << text(trouble);
   state_->setText(words.join(QStringLiteral("\n")));

@@ -6,6 +6,7 @@
 
 class QCheckBox;
 class QLabel;
+class QMenu;
 class QPushButton;
 
 namespace chispa::desk {
@@ -28,6 +29,8 @@ class LivePanel : public QWidget {
   void collapseAndListen();
   /// As PDF or CSV, by the ending of `path`, which is asked for if it is empty.
   void exportDeskSheet(QString path = {});
+  /// Hears desks and OSC at the interface with this address.
+  void listenAt(const QString& address);
 
  signals:
   void failed(const QString& words);
@@ -35,6 +38,8 @@ class LivePanel : public QWidget {
  private:
   void take(const BindingSource& source, float value);
   QWidget* makeDeskMenu();
+  QMenu* makeNetworkMenu(QWidget* parent);
+  void fillNetworkMenu(QMenu* menu);
   void showInputs();
   void switchDesks(bool on);
   void switchOsc(bool on);

@@ -1,16 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/session/liveinputs.h"
 
+#include <QSettings>
+
 #include "desk/parts/format.h"
 
 namespace chispa::desk {
 namespace {
 
 constexpr int kRefresh_ms = 1'500;
+constexpr const char* kAddressKey = "live/address";
 
 }  // namespace
 
 LiveInputs::LiveInputs(const Session& session, QObject* parent) : QObject(parent), session_(session) {
+  address_ = QSettings().value(QLatin1String(kAddressKey), QStringLiteral("127.0.0.1")).toString();
   connect(&timer_, &QTimer::timeout, this, &LiveInputs::refresh);
   connect(&session_.stage, &Stage::ticked, this, [this] {
     if (midi_) midi_->light(session_.show(), session_.stage.live().state);
@@ -73,13 +77,13 @@ QString LiveInputs::midiState() const {
   return words.join(QStringLiteral("; "));
 }
 
-QString LiveInputs::setOsc(bool on, const QString& address, int port) {
+QString LiveInputs::setOsc(bool on) {
   osc_.reset();
   QString trouble;
   if (on) {
     engine::Player& player = session_.stage.player();
-    auto server =
-        link::OscServer::open(address.toStdString(), port, [this, &player](const link::OscHeard& osc) {
+    auto server = link::OscServer::open(
+        address_.toStdString(), link::OscServer::kPort, [this, &player](const link::OscHeard& osc) {
           const BindingSource source{.kind = SourceKind::Osc, .address = osc.address};
           player.live(engine::LiveSource::Osc, controlEvent(source, osc.value));
           tell({source, osc.value});
@@ -93,8 +97,33 @@ QString LiveInputs::setOsc(bool on, const QString& address, int port) {
   return trouble;
 }
 
-QString LiveInputs::setDesks(bool on, engine::DeskListener::Options options) {
+QString LiveInputs::setDesks(bool on) {
+  engine::DeskListener::Options options;
+  options.address = address_.toStdString();
   const QString trouble = session_.stage.listenToDesks(on ? std::optional(std::move(options)) : std::nullopt);
+  emit changed();
+  return trouble;
+}
+
+QString LiveInputs::reopen() {
+  const bool hadDesks = hearsDesks();
+  QString trouble = hearsOsc() ? setOsc(true) : QString();
+  if (trouble.isEmpty() && hadDesks) trouble = setDesks(true);
+  return trouble;
+}
+
+QString LiveInputs::listenAt(const QString& address) {
+  if (address == address_) return {};
+  const bool hadOsc = hearsOsc(), hadDesks = hearsDesks();
+  const QString before = std::exchange(address_, address);
+  const QString trouble = reopen();
+  if (trouble.isEmpty()) {
+    QSettings().setValue(QLatin1String(kAddressKey), address_);
+  } else {
+    address_ = before;
+    if (hadOsc) setOsc(true);
+    if (hadDesks) setDesks(true);
+  }
   emit changed();
   return trouble;
 }

@@ -23,10 +23,14 @@ class LiveInputs : public QObject {
   bool hearsOsc() const { return osc_ != nullptr; }
   bool hearsDesks() const { return session_.stage.player().listensToDesks(); }
   void setMidi(bool on);
-  /// On this computer alone, or on the interface with this address; says why not if it cannot.
-  QString setOsc(bool on, const QString& address = QStringLiteral("127.0.0.1"),
-                 int port = link::OscServer::kPort);
-  QString setDesks(bool on, engine::DeskListener::Options options = {});
+  /// At address(); says why not if it cannot.
+  QString setOsc(bool on);
+  QString setDesks(bool on);
+  /// Where OSC and desks are heard: the address of one of this computer's interfaces; loopback until one is
+  /// chosen, and kept for all shows.
+  const QString& address() const { return address_; }
+  /// From now on there; says why not if it cannot, and stays where it was.
+  QString listenAt(const QString& address);
   int oscPort() const { return osc_ ? osc_->port() : 0; }
 
   /// What is heard, in words, and what is missing: "2 devices; “Pads” is not plugged in".
@@ -47,8 +51,10 @@ class LiveInputs : public QObject {
  private:
   void refresh();
   void tell(const link::ControlHeard& heard);
+  QString reopen();
 
   Session session_;
+  QString address_;
   std::shared_ptr<link::SimulatedMidi> surface_ = std::make_shared<link::SimulatedMidi>();
   std::shared_ptr<link::MidiSystem> system_;
   std::unique_ptr<engine::MidiHub> midi_;
