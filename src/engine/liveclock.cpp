@@ -8,7 +8,7 @@ namespace chispa::engine {
 namespace {
 
 /// More than this beside the clock is a jump of the score; less is its sound being followed.
-constexpr Micros kJump{200'000};
+constexpr Micros kClockJump{200'000};
 
 }  // namespace
 
@@ -16,7 +16,7 @@ bool LiveClock::goesOn(const TransportState& at, Micros position, MonoTime now) 
   if (!followsScore_ || at.score != score_ || position < position_) return false;
   const auto passed = std::chrono::duration_cast<Micros>(now - now_);
   const Micros expected(static_cast<std::int64_t>(static_cast<double>(passed.count()) * at.rate));
-  return std::chrono::abs(position - position_ - expected) <= kJump;
+  return std::chrono::abs(position - position_ - expected) <= kClockJump;
 }
 
 LiveInstant LiveClock::tick(const TransportState& at, MonoTime now, const CompiledScore* score,

@@ -195,6 +195,33 @@ TEST_F(LiveWindow, AnEffectIsLitWithTheChoice) {
   EXPECT_EQ(show().looks.size(), looks);
 }
 
+/// Colours are taken from a part of the screen that is drawn: the light at once has them, in one undo.
+TEST_F(LiveWindow, ColoursAreTakenFromTheScreen) {
+  QWidget paper(nullptr, Qt::FramelessWindowHint);
+  paper.setStyleSheet(QStringLiteral("background: #20c040"));
+  paper.setGeometry(40, 40, 200, 120);
+  paper.show();
+  choose("atOnceEffect", QStringLiteral("Hearth"));
+  paper.raise();
+  settle();
+  const std::size_t before = show().palettes.size();
+  press("atOnceColours");
+  QWidget* picker = nullptr;
+  for (QWidget* top : QApplication::topLevelWidgets())
+    if (top->objectName() == QStringLiteral("screenPicker")) picker = top;
+  ASSERT_TRUE(picker);
+  drag(picker, {60, 60}, {180, 120});
+  ASSERT_EQ(show().palettes.size(), before + 1) << told_.join(QLatin1Char(';')).toStdString();
+  const Palette& taken = *show().palettes.back();
+  EXPECT_EQ(taken.name, "Screen");
+  ASSERT_FALSE(taken.stops.empty());
+  for (const ColourStop& stop : taken.stops) EXPECT_EQ(stop.colour, (Srgb8{0x20, 0xc0, 0x40}));
+  EXPECT_EQ(show().looks.back()->steps[0].layers[0]->palette, taken.id);
+  trigger("undo");
+  EXPECT_EQ(show().palettes.size(), before);
+  while (document_.canUndo()) document_.undo();
+}
+
 /// Learn, copy along, a drawn response: three faders of the surface drive three zones, and all is undone.
 TEST_F(LiveWindow, FadersAreLearntAndCopiedAlong) {
   document_.apply(QStringLiteral("none yet"), [](Show& s) { s.bindings.clear(); });

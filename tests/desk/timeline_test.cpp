@@ -12,8 +12,8 @@
 #include "core/edit/markedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/effect/spyhole.h"
+#include "desk/parts/screenpicker.h"
 #include "desk/score/composing.h"
-#include "desk/score/screenpicker.h"
 
 namespace chispa::desk {
 namespace {
@@ -155,7 +155,7 @@ TEST_F(TimelineTest, APartOfTheScreenIsDrawnAndItsLightIsThere) {
 
 TEST_F(TimelineTest, EscapeLeavesThePartOfTheScreenAsItIs) {
   bool isPicked = false;
-  auto* picker = new ScreenPicker(0, [&](const ScreenPart&) { isPicked = true; });
+  auto* picker = new ScreenPicker(0, {}, [&](const ScreenPart&, const QImage&) { isPicked = true; });
   picker->show();
   QTest::mouseClick(picker, Qt::LeftButton, {}, QPoint(50, 50));
   EXPECT_FALSE(isPicked) << "a click alone chooses nothing";

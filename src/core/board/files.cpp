@@ -15,7 +15,7 @@
 namespace chispa::board {
 namespace {
 
-std::string seconds(double s) {
+std::string secondsText(double s) {
   char text[32];
   std::snprintf(text, sizeof text, "%.1f s", s);
   return text;
@@ -92,7 +92,7 @@ std::string readme(const BoardLight& light, const BoardKind& kind, const std::st
   for (std::size_t i = 0; i < light.scenes.size(); ++i) {
     const BoardSceneReport& scene = light.scenes[i];
     out << "| " << i << " | " << harmless(scene.name) << " | "
-        << (scene.seconds > 0 ? seconds(scene.seconds) : "until the next") << " | "
+        << (scene.seconds > 0 ? secondsText(scene.seconds) : "until the next") << " | "
         << (scene.isProgram ? "program" : "frames") << " | " << scene.bytes << " | " << std::fixed
         << std::setprecision(1) << scene.loss << " |\n";
   }

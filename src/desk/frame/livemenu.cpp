@@ -38,6 +38,8 @@ void MainWindow::makeLiveMenu() {
   });
   addAction(menu, "keepAtOnce", tr("Keep the light that was chosen &at once"), {},
             inRun([this] { run_->atOnce().keep(); }));
+  addAction(menu, "screenColours", tr("Colours &from the screen…"), {},
+            inRun([this] { run_->atOnce().takeColours(); }));
   menu->addSeparator();
   addAction(menu, "learnControl", tr("&Learn a control"), QKeySequence(tr("Ctrl+Alt+L")),
             inRun([this] { run_->live().learn(true); }));

@@ -2,15 +2,21 @@
 #include "desk/run/atoncebar.h"
 
 #include <QComboBox>
+#include <QGuiApplication>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QPointer>
 #include <QPushButton>
+#include <QScreen>
 
+#include "core/colour/oklch.h"
 #include "core/edit/lookedits.h"
 #include "core/edit/planedits.h"
+#include "core/edit/scoreedits.h"
 #include "core/effect/effect.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
+#include "desk/parts/screenpicker.h"
 #include "desk/session/favourites.h"
 
 namespace chispa::desk {
@@ -32,6 +38,11 @@ AtOnceBar::AtOnceBar(const Session& session, QWidget* parent) : QWidget(parent),
     row->addWidget(box);
     connect(box, &QComboBox::activated, this, &AtOnceBar::apply);
   }
+  auto* colours =
+      named(new QPushButton(tr("From the screen…")), "atOnceColours", tr("Colours from the screen"),
+            tr("A palette of the colours of a part of the screen as it is now"));
+  connect(colours, &QPushButton::clicked, this, &AtOnceBar::takeColours);
+  row->addWidget(colours);
   row->addStretch();
   keep_ = named(new QPushButton(tr("Keep")), "atOnceKeep", tr("Keep"),
                 tr("The light stays as a look; the next choice makes another"));
@@ -99,28 +110,63 @@ std::vector<ZoneId> AtOnceBar::zones() const {
   return all;
 }
 
-void AtOnceBar::apply() {
+/// The look that is chosen, in place of the one before.
+void AtOnceBar::light(Show& show, PaletteId palette) {
   const std::string effect = effect_->currentData().toString().toStdString();
-  if (effect.empty()) return;
-  const PaletteId palette{palette_->currentData().toUInt()};
   const auto zones = this->zones();
+  if (!chispa::find(show.looks, look_)) {
+    look_ = addLook(show, tr("At once").toStdString(), zones, effect, palette);
+    return;
+  }
+  const Look old = *chispa::find(show.looks, look_);
+  const LookId fresh = addLook(show, old.name, zones, effect, palette);
+  Look changed = *chispa::find(show.looks, fresh);
+  remove(show.looks, fresh);
+  changed.id = old.id;
+  changed.name = old.name;
+  changed.key = old.key;
+  put(show.looks, std::move(changed));
+}
+
+void AtOnceBar::takeColours() {
+  const auto screen = static_cast<int>(QGuiApplication::screens().indexOf(this->screen()));
+  auto* picker = new ScreenPicker(std::max(0, screen), tr("Draw a box around the colours."),
+                                  [bar = QPointer(this)](const ScreenPart&, const QImage& seen) {
+                                    if (bar) bar->take(seen);
+                                  });
+  picker->show();
+}
+
+void AtOnceBar::take(const QImage& seen) {
+  if (seen.isNull())
+    return emit failed(
+        tr("This desktop does not let programs look at the screen. Log in to an X11 session, or import a "
+           "picture of it in Score."));
+  // Small enough to count, large enough for every colour.
+  constexpr int kSide = 160;
+  constexpr int kColours = 6;
+  const QImage dots = seen.scaled(kSide, kSide, Qt::IgnoreAspectRatio, Qt::SmoothTransformation)
+                          .convertToFormat(QImage::Format_RGBX8888);
+  const auto stops = stopsOfPicture({dots.constBits(), dots.constBits() + dots.sizeInBytes()}, kColours);
+  PaletteId palette;
+  const bool isLit = !effect_->currentData().toString().isEmpty();
+  session_.edit(tr("colours from the screen"), [&](Show& show) {
+    palette = addPalette(show, tr("Screen").toStdString(), stops);
+    if (isLit) light(show, palette);
+  });
+  palette_->setCurrentIndex(palette_->findData(palette.value));
+  if (isLit) showLook();
+}
+
+void AtOnceBar::apply() {
+  if (effect_->currentData().toString().isEmpty()) return;
   session_.edit(
-      tr("light at once"),
-      [&](Show& show) {
-        if (!chispa::find(show.looks, look_)) {
-          look_ = addLook(show, tr("At once").toStdString(), zones, effect, palette);
-          return;
-        }
-        const Look old = *chispa::find(show.looks, look_);
-        const LookId fresh = addLook(show, old.name, zones, effect, palette);
-        Look changed = *chispa::find(show.looks, fresh);
-        remove(show.looks, fresh);
-        changed.id = old.id;
-        changed.name = old.name;
-        changed.key = old.key;
-        put(show.looks, std::move(changed));
-      },
+      tr("light at once"), [&](Show& show) { light(show, PaletteId{palette_->currentData().toUInt()}); },
       QStringLiteral("at-once"));
+  showLook();
+}
+
+void AtOnceBar::showLook() {
   session_.stage.light(look_);
   session_.selection.select(look_);
   updateButtons();

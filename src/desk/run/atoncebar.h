@@ -20,6 +20,11 @@ class AtOnceBar : public QWidget {
   void keep();
   /// Ends the light and takes the look away.
   void letGo();
+  /// Makes a palette of the colours of a part of the screen, which the maker draws, and lights with it.
+  void takeColours();
+
+ signals:
+  void failed(const QString& words);
 
  protected:
   void showEvent(QShowEvent* event) override;
@@ -28,6 +33,9 @@ class AtOnceBar : public QWidget {
   void fillEffects();
   void refill();
   void apply();
+  void light(Show& show, PaletteId palette);
+  void showLook();
+  void take(const QImage& seen);
   std::vector<ZoneId> zones() const;
   void updateButtons();
 

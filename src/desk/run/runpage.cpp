@@ -52,6 +52,7 @@ RunPage::RunPage(const Session& session, LiveInputs& inputs, NightDesk& night, Q
   row->addLayout(middle, 1);
   connect(&session_.stage, &Stage::ticked, this, &RunPage::showNow);
   connect(live_, &LivePanel::failed, this, &RunPage::failed);
+  connect(atOnce_, &AtOnceBar::failed, this, &RunPage::failed);
   connect(nights_, &NightStrip::failed, this, &RunPage::failed);
   qApp->installEventFilter(this);
 }

@@ -2,9 +2,9 @@
 #include "core/effect/spyhole.h"
 #include "core/render/compiled.h"
 #include "core/show/limits.h"
+#include "desk/parts/screenpicker.h"
 #include "desk/score/cliprows.h"
 #include "desk/score/scoreforms.h"
-#include "desk/score/screenpicker.h"
 
 namespace chispa::desk {
 namespace {
@@ -129,7 +129,9 @@ void addScreenPart(Form& form, const Session& session, const std::shared_ptr<con
                    const Clip* clip = clips->first(session.show());
                    if (!clip) return;
                    auto* picker = new ScreenPicker(
-                       screenPartOf(clip->params).screen, [session, clips](const ScreenPart& part) {
+                       screenPartOf(clip->params).screen,
+                       Form::tr("Draw a box around what the zone is to show."),
+                       [session, clips](const ScreenPart& part, const QImage&) {
                          session.edit(Form::tr("part of the screen"), [&](Show& show) {
                            clips->change(show, [&part](Clip& c) { setScreenPart(c.params, part); });
                          });

@@ -31,12 +31,12 @@ namespace chispa::desk {
 namespace {
 
 /// After the last change, so that a number that is typed is worked out once.
-constexpr int kSoon_ms = 250;
+constexpr int kSettle_ms = 250;
 /// Which score or look a row is, and which fixture or zone.
 constexpr int kIsScore = Qt::UserRole, kId = Qt::UserRole + 1, kIsZone = Qt::UserRole + 2;
 
-enum SceneColumn { Scene, KeptAs, Bytes };
-enum SavingColumn { What, Saves, Loss };
+enum BoardColumn { SceneName, KeptAs, SceneBytes };
+enum SavingColumn { What, Saves, SavingLoss };
 
 QString bytesText(std::size_t bytes) {
   return bytes < 10'000 ? QObject::tr("%L1 bytes").arg(bytes)
@@ -125,7 +125,7 @@ BoardDialog::BoardDialog(const Session& session, QWidget* parent)
   fillScenes();
   fillRuns();
   soon_.setSingleShot(true);
-  soon_.setInterval(kSoon_ms);
+  soon_.setInterval(kSettle_ms);
   connect(&soon_, &QTimer::timeout, this, &BoardDialog::begin);
   connect(scenes_, &QTreeWidget::itemChanged, this, &BoardDialog::changed);
   connect(scenes_, &QTreeWidget::currentItemChanged, this, &BoardDialog::showScene);
@@ -283,10 +283,10 @@ void BoardDialog::fillScenes() {
   const auto add = [this](const QString& name, bool isScore, std::uint32_t id, bool isOn) {
     auto* row = new QTreeWidgetItem(scenes_, {name});
     row->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsUserCheckable);
-    row->setCheckState(Scene, isOn ? Qt::Checked : Qt::Unchecked);
-    row->setData(Scene, kIsScore, isScore);
-    row->setData(Scene, kId, id);
-    row->setTextAlignment(Bytes, Qt::AlignRight | Qt::AlignVCenter);
+    row->setCheckState(SceneName, isOn ? Qt::Checked : Qt::Unchecked);
+    row->setData(SceneName, kIsScore, isScore);
+    row->setData(SceneName, kId, id);
+    row->setTextAlignment(SceneBytes, Qt::AlignRight | Qt::AlignVCenter);
   };
   const Score* open = session_.stage.score();
   for (const auto& score : session_.show().scores)
@@ -320,10 +320,11 @@ board::BoardPlan BoardDialog::plan() const {
   board::BoardPlan plan;
   for (int i = 0; i < scenes_->topLevelItemCount(); ++i) {
     const QTreeWidgetItem* row = scenes_->topLevelItem(i);
-    if (row->checkState(Scene) != Qt::Checked) continue;
-    const std::uint32_t id = row->data(Scene, kId).toUInt();
+    if (row->checkState(SceneName) != Qt::Checked) continue;
+    const std::uint32_t id = row->data(SceneName, kId).toUInt();
     plan.scenes.push_back(
-        {row->data(Scene, kIsScore).toBool() ? SceneId(ScoreId{id}) : SceneId(LookId{id}), each_->value()});
+        {row->data(SceneName, kIsScore).toBool() ? SceneId(ScoreId{id}) : SceneId(LookId{id}),
+         each_->value()});
   }
   for (int i = 0; i < runs_->count(); ++i) {
     const QListWidgetItem* row = runs_->item(i);
@@ -397,13 +398,13 @@ void BoardDialog::showLight() {
   std::size_t number = 0;
   for (int i = 0; i < scenes_->topLevelItemCount(); ++i) {
     QTreeWidgetItem* row = scenes_->topLevelItem(i);
-    const bool isIn = light_ && row->checkState(Scene) == Qt::Checked && number < light_->scenes.size();
+    const bool isIn = light_ && row->checkState(SceneName) == Qt::Checked && number < light_->scenes.size();
     row->setText(KeptAs, {});
-    row->setText(Bytes, {});
+    row->setText(SceneBytes, {});
     if (!isIn) continue;
     const board::BoardSceneReport& scene = light_->scenes[number++];
     row->setText(KeptAs, scene.isProgram ? tr("program") : tr("frames"));
-    row->setText(Bytes, QLocale().toString(static_cast<qulonglong>(scene.bytes)));
+    row->setText(SceneBytes, QLocale().toString(static_cast<qulonglong>(scene.bytes)));
     QStringList parts;
     for (const auto& part : scene.parts)
       parts += tr("%1 on %2: %3, %4")
@@ -450,8 +451,8 @@ void BoardDialog::showSavings(const std::vector<board::BoardSaving>& savings) {
     auto* row = new QTreeWidgetItem(savings_, {text(saving.what), tr("− %1").arg(bytesText(saving.saved)),
                                                QString::number(saving.loss, 'f', 1)});
     if (saving.loss > board::kSeenLoss) {
-      row->setText(Loss, tr("%1, seen").arg(saving.loss, 0, 'f', 1));
-      row->setForeground(Loss, theme().watch);
+      row->setText(SavingLoss, tr("%1, seen").arg(saving.loss, 0, 'f', 1));
+      row->setForeground(SavingLoss, theme().watch);
     }
     row->setTextAlignment(Saves, Qt::AlignRight | Qt::AlignVCenter);
     row->setData(What, Qt::UserRole,
@@ -474,8 +475,8 @@ void BoardDialog::showScene() {
   if (!light_) return;
   int number = -1;
   for (int i = 0; i <= scenes_->indexOfTopLevelItem(scenes_->currentItem()); ++i)
-    if (scenes_->topLevelItem(i)->checkState(Scene) == Qt::Checked) ++number;
-  const bool isIn = scenes_->currentItem() && scenes_->currentItem()->checkState(Scene) == Qt::Checked;
+    if (scenes_->topLevelItem(i)->checkState(SceneName) == Qt::Checked) ++number;
+  const bool isIn = scenes_->currentItem() && scenes_->currentItem()->checkState(SceneName) == Qt::Checked;
   const std::size_t scene = isIn && number >= 0 ? static_cast<std::size_t>(number) : 0;
   const auto strip =
       board::BoardStrip::of(*show_, compiled_->map, made_.runs, light_->options.pixelsPerValue);

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "desk/score/screenpicker.h"
+#include "desk/parts/screenpicker.h"
 
 #include <QGuiApplication>
 #include <QKeyEvent>
@@ -16,8 +16,10 @@ constexpr int kLeast_px = 4;
 
 }  // namespace
 
-ScreenPicker::ScreenPicker(int screen, Picked picked)
-    : screen_(screen < QGuiApplication::screens().size() ? screen : 0), picked_(std::move(picked)) {
+ScreenPicker::ScreenPicker(int screen, const QString& words, Picked picked)
+    : screen_(screen < QGuiApplication::screens().size() ? screen : 0),
+      words_(words),
+      picked_(std::move(picked)) {
   setObjectName(QStringLiteral("screenPicker"));
   setAccessibleName(tr("Choose a part of the screen"));
   setWindowFlags(Qt::FramelessWindowHint | Qt::WindowStaysOnTopHint);
@@ -39,9 +41,8 @@ void ScreenPicker::paintEvent(QPaintEvent*) {
   painter.setPen(QPen(theme().ember, 2));
   if (!part_.isEmpty()) painter.drawRect(part_);
   painter.setPen(Qt::white);
-  const QString words =
-      part_.isEmpty() ? tr("Draw a box around what the zone is to show. Esc leaves everything as it is.")
-                      : tr("%1 × %2 dots").arg(part_.width()).arg(part_.height());
+  const QString words = part_.isEmpty() ? words_ + QLatin1Char(' ') + tr("Esc leaves everything as it is.")
+                                        : tr("%1 × %2 dots").arg(part_.width()).arg(part_.height());
   painter.drawText(part_.isEmpty() ? rect() : part_.adjusted(8, 6, 0, 0),
                    part_.isEmpty() ? Qt::AlignCenter : Qt::AlignLeft | Qt::AlignTop, words);
 }
@@ -60,7 +61,10 @@ void ScreenPicker::mouseMoveEvent(QMouseEvent* event) {
 void ScreenPicker::mouseReleaseEvent(QMouseEvent*) {
   // A click alone is no choice yet.
   if (part_.width() < kLeast_px || part_.height() < kLeast_px) return;
-  picked_({screen_, part_.x(), part_.y(), part_.width(), part_.height()});
+  const double dots = behind_.devicePixelRatio();
+  const QRect seen(part_.topLeft() * dots, part_.size() * dots);
+  picked_({screen_, part_.x(), part_.y(), part_.width(), part_.height()},
+          behind_.isNull() ? QImage() : behind_.copy(seen).toImage());
   close();
 }
 

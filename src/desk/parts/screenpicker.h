@@ -13,10 +13,11 @@ namespace chispa::desk {
 class ScreenPicker : public QWidget {
   Q_OBJECT
  public:
-  using Picked = std::function<void(ScreenPart)>;
+  /// The part, and what it showed when the picker came up; null where the desktop lets nobody look.
+  using Picked = std::function<void(const ScreenPart& part, const QImage& seen)>;
 
-  /// On screen `screen`, from 0; the first one where there is none such.
-  ScreenPicker(int screen, Picked picked);
+  /// On screen `screen`, from 0; the first one where there is none such. `words` say what the box is for.
+  ScreenPicker(int screen, const QString& words, Picked picked);
 
  protected:
   void paintEvent(QPaintEvent* event) override;
@@ -27,6 +28,7 @@ class ScreenPicker : public QWidget {
 
  private:
   int screen_;
+  QString words_;
   Picked picked_;
   QPixmap behind_;
   QPoint pressed_;
