@@ -205,7 +205,7 @@ TEST_F(LiveWindow, ColoursAreTakenFromTheScreen) {
   paper.raise();
   settle();
   const std::size_t before = show().palettes.size();
-  press("atOnceColours");
+  choose("atOncePalette", QStringLiteral("from the screen…"));
   QWidget* picker = nullptr;
   for (QWidget* top : QApplication::topLevelWidgets())
     if (top->objectName() == QStringLiteral("screenPicker")) picker = top;

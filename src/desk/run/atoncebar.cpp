@@ -36,13 +36,10 @@ AtOnceBar::AtOnceBar(const Session& session, QWidget* parent) : QWidget(parent),
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     box->setMinimumContentsLength(10);
     row->addWidget(box);
-    connect(box, &QComboBox::activated, this, &AtOnceBar::apply);
   }
-  auto* colours =
-      named(new QPushButton(tr("From the screen…")), "atOnceColours", tr("Colours from the screen"),
-            tr("A palette of the colours of a part of the screen as it is now"));
-  connect(colours, &QPushButton::clicked, this, &AtOnceBar::takeColours);
-  row->addWidget(colours);
+  connect(effect_, &QComboBox::activated, this, &AtOnceBar::apply);
+  connect(zone_, &QComboBox::activated, this, &AtOnceBar::apply);
+  connect(palette_, &QComboBox::activated, this, &AtOnceBar::choosePalette);
   row->addStretch();
   keep_ = named(new QPushButton(tr("Keep")), "atOnceKeep", tr("Keep"),
                 tr("The light stays as a look; the next choice makes another"));
@@ -72,6 +69,10 @@ void AtOnceBar::refill() {
   };
   fill(zone_, tr("on all zones"), session_.show().zones);
   fill(palette_, {}, session_.show().palettes);
+  palette_->addItem(tr("from the screen…"));
+  palette_->setItemData(palette_->count() - 1,
+                        tr("A palette of the colours of a part of the screen as it is now"), Qt::ToolTipRole);
+  chosenPalette_ = palette_->currentIndex();
   // Taken back, or deleted as a pad.
   if (look_ && !chispa::find(session_.show().looks, look_)) look_ = {};
   updateButtons();
@@ -128,6 +129,16 @@ void AtOnceBar::light(Show& show, PaletteId palette) {
   put(show.looks, std::move(changed));
 }
 
+void AtOnceBar::choosePalette(int index) {
+  const bool isFromScreen = !palette_->itemData(index).isValid();
+  if (!isFromScreen) {
+    chosenPalette_ = index;
+    return apply();
+  }
+  palette_->setCurrentIndex(chosenPalette_);
+  takeColours();
+}
+
 void AtOnceBar::takeColours() {
   const auto screen = static_cast<int>(QGuiApplication::screens().indexOf(this->screen()));
   auto* picker = new ScreenPicker(std::max(0, screen), tr("Draw a box around the colours."),
@@ -154,7 +165,8 @@ void AtOnceBar::take(const QImage& seen) {
     palette = addPalette(show, tr("Screen").toStdString(), stops);
     if (isLit) light(show, palette);
   });
-  palette_->setCurrentIndex(palette_->findData(palette.value));
+  chosenPalette_ = palette_->findData(palette.value);
+  palette_->setCurrentIndex(chosenPalette_);
   if (isLit) showLook();
 }
 

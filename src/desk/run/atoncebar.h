@@ -33,6 +33,7 @@ class AtOnceBar : public QWidget {
   void fillEffects();
   void refill();
   void apply();
+  void choosePalette(int index);
   void light(Show& show, PaletteId palette);
   void showLook();
   void take(const QImage& seen);
@@ -44,6 +45,8 @@ class AtOnceBar : public QWidget {
   QComboBox* zone_;
   QComboBox* effect_;
   QComboBox* palette_;
+  /// What it is set to, beside the way to the screen.
+  int chosenPalette_ = 0;
   QPushButton* keep_;
   QPushButton* off_;
 };
