@@ -22,6 +22,7 @@
 #include "desk/run/lookpad.h"
 #include "desk/run/runpage.h"
 #include "desk/run/surfacewindow.h"
+#include "desk/run/valueplot.h"
 #include "node/node.h"
 
 namespace chispa::desk {
@@ -239,6 +240,14 @@ TEST_F(LiveWindow, FadersAreLearntAndCopiedAlong) {
   EXPECT_EQ(learnt.target.kind, TargetKind::ZoneLevel);
   EXPECT_EQ(selection_.now(), Selected(learnt.id));
 
+  // What comes in is drawn as it comes in.
+  settle();
+  QTest::keyClick(fader, Qt::Key_PageUp);
+  EXPECT_TRUE(eventually([&] {
+    const auto& samples = the<ValuePlot>("valuePlot")->samples();
+    return !samples.empty() && samples.back().control > 0 &&
+           std::abs(samples.back().value - samples.back().control) < 1e-3f;
+  }));
   choose("bindingResponse", QStringLiteral("drawn"));
   drawFullFromTheMiddleOn();
   EXPECT_EQ(show().bindings[0]->points.size(), 3u);

@@ -10,6 +10,7 @@
 #include "desk/parts/format.h"
 #include "desk/run/itemrows.h"
 #include "desk/run/runforms.h"
+#include "desk/run/valueplot.h"
 
 namespace chispa::desk {
 namespace {
@@ -265,11 +266,7 @@ std::unique_ptr<Form> makeBindingForm(const Session& session, BindingId id) {
                 rows.get<QString>([](const Binding& b) { return text(b.name); }),
                 rows.set<QString>(Form::tr("rename a binding"),
                                   [](Binding& b, QString v) { b.name = v.toStdString(); }));
-  form->addFact(Form::tr("Comes in"), rows.get<QString>([session](const Binding& b) {
-    const BindingState* state = session.stage.live().state.stateOf(b.id);
-    return state && state->isHeard ? Form::tr("%1 %").arg(std::lround(state->control * 100))
-                                   : Form::tr("nothing yet");
-  }));
+  form->addWidget(new ValuePlot(session, id));
   addSource(*form, rows, *own);
   addTarget(*form, rows, *own, session);
   addWay(*form, rows, *own, session);
