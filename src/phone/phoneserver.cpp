@@ -2,6 +2,7 @@
 #include "phone/phoneserver.h"
 
 #include <algorithm>
+#include <charconv>
 #include <cmath>
 
 #include "phone/boundedpool.h"
@@ -73,9 +74,10 @@ void refuse(httplib::Response& answer, int status, const char* why) {
 PhoneServer::PhoneServer(Options options, Host host)
     : options_(std::move(options)),
       host_(std::move(host)),
+      videos_(options_.videoFolder),
       server_(std::make_unique<httplib::Server>()),
       pairingToken_(randomToken()) {
-  server_->set_payload_max_length(kMostBody);
+  server_->set_payload_max_length(VideoIntake::kMostPart);
   server_->set_read_timeout(3s);
   server_->set_write_timeout(3s);
   server_->set_keep_alive_timeout(2);
@@ -196,6 +198,7 @@ PhoneServer::Paired* PhoneServer::admitted(const httplib::Request& request, http
 }
 
 void PhoneServer::pair(const httplib::Request& request, httplib::Response& answer) {
+  if (request.body.size() > kMostBody) return refuse(answer, 413, "too long");
   const std::scoped_lock lock(mutex_);
   const auto now = std::chrono::steady_clock::now();
   if (now - triesSince_ > 1min) {
@@ -228,6 +231,7 @@ void PhoneServer::release(Paired& phone, std::uint32_t look) {
 }
 
 void PhoneServer::obey(const httplib::Request& request, httplib::Response& answer) {
+  if (request.body.size() > kMostBody) return refuse(answer, 413, "too long");
   const auto json = nlohmann::json::parse(request.body, nullptr, false);
   const std::scoped_lock lock(mutex_);
   Paired* phone = admitted(request, answer);
@@ -257,6 +261,37 @@ void PhoneServer::obey(const httplib::Request& request, httplib::Response& answe
     host_.play({LiveEvent::Kind::ZoneLevel, command.id, level});
   } else if (command.what != "still") {
     host_.ask(command);
+  }
+  answer.set_content("{}", "application/json");
+}
+
+void PhoneServer::takeVideo(const httplib::Request& request, httplib::Response& answer) {
+  std::string sender;
+  {
+    const std::scoped_lock lock(mutex_);
+    const Paired* phone = admitted(request, answer);
+    if (!phone) return;
+    sender = phone->token;
+  }
+  const auto number = [&](const char* key) -> std::uint64_t {
+    const std::string words = request.get_param_value(key);
+    std::uint64_t value = 0;
+    const auto read = std::from_chars(words.data(), words.data() + words.size(), value);
+    return read.ec == std::errc() ? value : 0;
+  };
+  switch (
+      videos_.take(sender, {number("at"), number("size"), request.get_param_value("ending")}, request.body)) {
+    case VideoIntake::Taken::TooBig:
+      return refuse(answer, 413, "a video may have up to 512 MB");
+    case VideoIntake::Taken::NoRoom:
+      return refuse(answer, 507, "the computer's disk has no room for it");
+    case VideoIntake::Taken::Astray:
+      return refuse(answer, 409, "another phone sends a video now; send it again");
+    case VideoIntake::Taken::Whole:
+      host_.video(videos_.file());
+      break;
+    case VideoIntake::Taken::More:
+      break;
   }
   answer.set_content("{}", "application/json");
 }
@@ -307,6 +342,9 @@ void PhoneServer::addRoutes() {
       "/pair", [this](const httplib::Request& request, httplib::Response& answer) { pair(request, answer); });
   server_->Post(
       "/do", [this](const httplib::Request& request, httplib::Response& answer) { obey(request, answer); });
+  server_->Post("/video", [this](const httplib::Request& request, httplib::Response& answer) {
+    takeVideo(request, answer);
+  });
   server_->Get("/events", [this](const httplib::Request& request, httplib::Response& answer) {
     stream(request, answer);
   });

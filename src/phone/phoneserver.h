@@ -3,6 +3,7 @@
 #include <atomic>
 #include <chrono>
 #include <condition_variable>
+#include <filesystem>
 #include <functional>
 #include <map>
 #include <memory>
@@ -10,6 +11,8 @@
 #include <string>
 #include <thread>
 #include <vector>
+
+#include "phone/videointake.h"
 
 #include "core/base/result.h"
 #include "core/live/liveevent.h"
@@ -43,11 +46,15 @@ class PhoneServer {
     std::string address = "127.0.0.1";
     /// 0 takes any that is free.
     int port = kPort;
+    /// Where videos that phones send are kept; must be there.
+    std::filesystem::path videoFolder = std::filesystem::temp_directory_path();
   };
   /// Called on threads of the server's, one at a time; must not wait.
   struct Host {
     std::function<void(const LiveEvent&)> play;
     std::function<void(const Command&)> ask;
+    /// A phone has sent a video; the next one takes its place.
+    std::function<void(const std::filesystem::path&)> video;
   };
 
   /// Fails if the port is taken or the address is not this machine's.
@@ -90,12 +97,14 @@ class PhoneServer {
   Paired* admitted(const httplib::Request& request, httplib::Response& answer);
   void pair(const httplib::Request& request, httplib::Response& answer);
   void obey(const httplib::Request& request, httplib::Response& answer);
+  void takeVideo(const httplib::Request& request, httplib::Response& answer);
   void stream(const httplib::Request& request, httplib::Response& answer);
   void letGoOfTheLost();
   void release(Paired& phone, std::uint32_t look);
 
   Options options_;
   Host host_;
+  VideoIntake videos_;
   int port_ = 0;
   std::unique_ptr<httplib::Server> server_;
   mutable std::mutex mutex_;

@@ -99,6 +99,17 @@ def find_order(phone, folder, order):
     until(phone, lambda: "found" in question.text, "the finder is done")
 
 
+def send_video(phone, folder):
+    """Sends three parts and a bit; what it is made of is for the camera to say."""
+    path = f"{folder}/filmed.mp4"
+    with open(path, "wb") as film:
+        film.write(bytes(3 * (1 << 20) + 17))
+    phone.find_element(By.ID, "video").send_keys(path)
+    words = phone.find_element(By.ID, "videoState")
+    until(phone, lambda: "The computer has it" in words.text, "the video is there")
+    assert not phone.find_element(By.ID, "sent").is_displayed()
+
+
 def refuse_strangers(url, folder):
     stranger = browser()
     try:
@@ -119,6 +130,7 @@ def main():
         play(phone, folder)
         fade(phone, folder)
         find_order(phone, folder, order)
+        send_video(phone, folder)
         assert phone.execute_script("return document.documentElement.scrollWidth") <= 360, "wider than the phone"
         refused = [e for e in phone.get_log("browser") if e["level"] == "SEVERE"]
         assert not refused, refused

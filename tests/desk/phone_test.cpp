@@ -1,18 +1,23 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The phone page: what strangers are told, and a real browser that pairs, plays a pad, pulls a fader and
 // answers a finder to its end.
+#include <fstream>
+
 #include <QProcess>
 #include <QStandardPaths>
 #include <httplib.h>
 #include <netinet/in.h>
 #include <sys/resource.h>
 
+#include "core/media/videowriter.h"
 #include "desk/bench/benchpage.h"
 #include "desk/frame/phonehost.h"
 #include "desk/window.h"
 
 namespace chispa::desk {
 namespace {
+
+using phone::VideoIntake;
 
 class PhoneTest : public WindowTest {
  protected:
@@ -93,6 +98,45 @@ TEST_F(PhoneTest, NonsenseAndFloodsAreRefused) {
   int refused = 0;
   for (int i = 0; i < 400; ++i) refused += ask(cookie, R"({"do":"still"})") == 429;
   EXPECT_GT(refused, 0);
+}
+
+/// A video comes part by part, and opens in Positions by camera; strangers, parts that are astray and videos
+/// beyond all measure are refused.
+TEST_F(PhoneTest, AVideoOfThePhoneOpensAtTheCamera) {
+  window_.benchPage().choosePort({show().controllers[0]->id, 0});
+  const std::string cookie = paired();
+  std::string film;
+  {
+    const auto path = folder_.path() / "film.mp4";
+    auto writer = FilmWriter::open(path, {160, 120, 30});
+    ASSERT_TRUE(writer);
+    std::vector<std::uint8_t> dots(160 * 120 * 4, 90);
+    for (int i = 0; i < 30; ++i) ASSERT_TRUE((*writer)->add(dots.data()));
+    ASSERT_TRUE((*writer)->finish());
+    std::ifstream in(path, std::ios::binary);
+    film.assign(std::istreambuf_iterator<char>(in), {});
+  }
+  ASSERT_GT(film.size(), 200u);
+  const auto send = [&](const std::string& who, std::size_t at, std::size_t size, const std::string& bytes) {
+    auto http = client();
+    const auto answer =
+        http.Post("/video?at=" + std::to_string(at) + "&size=" + std::to_string(size) + "&ending=../mp4",
+                  {{"Cookie", who}}, bytes, "application/octet-stream");
+    return answer ? answer->status : -1;
+  };
+  EXPECT_EQ(send("chispa=0", 0, film.size(), film), 401);
+  EXPECT_EQ(send(cookie, 0, VideoIntake::kMost + 1, "x"), 413);
+  EXPECT_EQ(send(cookie, 100, film.size(), film.substr(100)), 409) << "it did not begin";
+  EXPECT_EQ(send(cookie, 0, film.size(), film.substr(0, 100)), 200);
+  EXPECT_EQ(send(cookie, 100, film.size(), film.substr(100) + "x"), 409) << "more than was said";
+  const std::string other = paired();
+  EXPECT_EQ(send(other, 100, film.size(), film.substr(100)), 409) << "it is another's";
+  EXPECT_EQ(send(cookie, 100, film.size(), film.substr(100)), 200);
+  EXPECT_TRUE(eventually([&] {
+    auto* field = window_.findChild<QLineEdit*>(QStringLiteral("cameraPath"));
+    return field && field->text().endsWith(QStringLiteral("phone-1.mp4")) && field->isVisible();
+  }));
+  EXPECT_TRUE(told_.isEmpty()) << told_.join(QLatin1Char(';')).toStdString();
 }
 
 /// Sockets, files and pipes that this process has open.

@@ -9,6 +9,7 @@
 #include "core/edit/planedits.h"
 #include "core/preview/lookpicture.h"
 #include "desk/bench/benchpage.h"
+#include "desk/bench/camera/camerapage.h"
 #include "desk/parts/format.h"
 #include "desk/session/nightdesk.h"
 
@@ -44,12 +45,16 @@ QString PhoneHost::switchOn(const QString& address, int port) {
   switchOff();
   engine::Player& player = session_.stage.player();
   auto server = phone::PhoneServer::open(
-      {address.toStdString(), port},
+      {address.toStdString(), port, videos_.path().toStdString()},
       {[&player](const LiveEvent& event) { player.live(engine::LiveSource::Phone, event); },
        [this](const phone::Command& command) {
          // From the server's thread to the window's.
          QMetaObject::invokeMethod(
              this, [this, command] { obey(command); }, Qt::QueuedConnection);
+       },
+       [this](const std::filesystem::path& file) {
+         QMetaObject::invokeMethod(
+             this, [this, name = text(file.string())] { takeVideo(name); }, Qt::QueuedConnection);
        }});
   if (!server) return text(server.failure().text());
   server_ = *std::move(server);
@@ -201,6 +206,12 @@ void PhoneHost::obeyBench(const phone::Command& command) {
   if (command.what == "bench-locate") bench_.locateByHand();
   if (command.what == "bench-walk")
     bench_.walkByHand(static_cast<int>(std::clamp(command.value, -1'000.0, 1'000.0)));
+}
+
+void PhoneHost::takeVideo(const QString& file) {
+  emit benchAsked();
+  bench_.beginCamera();
+  bench_.camera().openFile(file);
 }
 
 void PhoneHost::obey(const phone::Command& command) {

@@ -5,6 +5,7 @@
 #include "phone/phoneserver.h"
 #include <QElapsedTimer>
 #include <QObject>
+#include <QTemporaryDir>
 
 #include "core/preview/glow.h"
 #include "desk/session/session.h"
@@ -43,10 +44,13 @@ class PhoneHost : public QObject {
   void drawLight();
   void drawPads();
   void setPalette(PaletteId palette);
+  void takeVideo(const QString& file);
 
   Session session_;
   BenchPage& bench_;
   NightDesk& night_;
+  /// Videos of phones, until this ends.
+  QTemporaryDir videos_;
   std::unique_ptr<phone::PhoneServer> server_;
   GlowPainter painter_;
   QElapsedTimer sinceLight_;

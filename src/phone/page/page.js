@@ -237,6 +237,38 @@ for (const button of document.querySelectorAll('[data-port]'))
 for (const button of document.querySelectorAll('[data-walk]'))
   button.addEventListener('click', () => tell({do: 'bench-walk', value: Number(button.dataset.walk)}));
 
+// A video goes part by part: the computer keeps what has come, and says at once if it cannot.
+const kPart = 1 << 20;
+let sending = null;
+async function sendVideo(file) {
+  const own = sending = {};
+  const ending = (file.name.split('.').pop() || 'mp4').toLowerCase();
+  $('sent').hidden = false;
+  $('stopVideo').disabled = false;
+  let words = '';
+  for (let at = 0; at < file.size && !words; at += kPart) {
+    $('sent').value = at / file.size;
+    $('videoState').textContent = `${Math.floor(100 * at / file.size)} % of ${(file.size / 1e6).toFixed(1)} MB sent`;
+    const answer = await fetch(`video?at=${at}&size=${file.size}&ending=${encodeURIComponent(ending)}`,
+                               {method: 'POST', body: file.slice(at, at + kPart)}).catch(() => null);
+    if (sending !== own) words = 'Stopped. Nothing was kept.';
+    else if (!answer) words = 'The computer does not answer. Send it again.';
+    else if (answer.status === 401) showRefused();
+    else if (!answer.ok) words = `Not taken: ${await answer.text()}.`;
+  }
+  if (!file.size) words = 'The video is empty.';
+  $('videoState').textContent = words || 'The computer has it: see Positions by camera there.';
+  $('sent').hidden = true;
+  $('stopVideo').disabled = true;
+  sending = null;
+}
+$('video').addEventListener('change', () => {
+  const file = $('video').files[0];
+  $('video').value = '';
+  if (file && !sending) sendVideo(file);
+});
+$('stopVideo').addEventListener('click', () => { sending = null; });
+
 // A phone that goes while a pad is held lets it go: the computer misses these.
 setInterval(() => { if (held.size) tell({do: 'still'}); }, 800);
 

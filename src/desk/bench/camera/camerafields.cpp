@@ -107,6 +107,12 @@ QWidget* CameraPage::makeAim() {
   return page;
 }
 
+void CameraPage::openFile(const QString& path) {
+  source_->setCurrentIndex(source_->findData(kFiles));
+  path_->setText(path);
+  openSource();
+}
+
 int CameraPage::sourceKind() const {
   return source_->currentData().toInt();
 }

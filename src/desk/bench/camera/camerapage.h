@@ -43,6 +43,8 @@ class CameraPage : public QWidget {
   void begin(const BenchTarget& target);
   /// The camera rests, and the LEDs go dark.
   void leave();
+  /// Takes pictures from a video or a folder from now on.
+  void openFile(const QString& path);
   /// Leaves, and goes back to the signals.
   void end();
   Step step() const { return step_; }
