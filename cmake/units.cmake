@@ -3,14 +3,10 @@
 # that stand twice in a folder.
 set(CHISPA_UNIT 8 CACHE STRING "files of a folder that are compiled as one, where CMAKE_UNITY_BUILD is on")
 
-# chispa_units(TARGET): groups the sources of TARGET; those that were set apart stay so.
+# chispa_units(TARGET): groups the sources of TARGET; those that are set apart (SKIP_UNITY_BUILD_INCLUSION) stay so.
 function(chispa_units target)
   get_target_property(sources ${target} SOURCES)
   foreach(source IN LISTS sources)
-    get_source_file_property(apart ${source} SKIP_UNITY_BUILD_INCLUSION)
-    if(NOT source MATCHES "\\.cpp$" OR apart)
-      continue()
-    endif()
     get_filename_component(folder ${source} DIRECTORY)
     string(MAKE_C_IDENTIFIER "${folder}" folder)
     if(NOT DEFINED count_${folder})

@@ -3,6 +3,7 @@
 
 #include <QBuffer>
 #include <QImage>
+#include <QTemporaryDir>
 #include <nlohmann/json.hpp>
 
 #include "core/edit/lookedits.h"
@@ -43,9 +44,10 @@ PhoneHost::~PhoneHost() = default;
 
 QString PhoneHost::switchOn(const QString& address, int port) {
   switchOff();
+  if (!videos_) videos_ = std::make_unique<QTemporaryDir>();
   engine::Player& player = session_.stage.player();
   auto server = phone::PhoneServer::open(
-      {address.toStdString(), port, videos_.path().toStdString()},
+      {address.toStdString(), port, videos_->path().toStdString()},
       {[&player](const LiveEvent& event) { player.live(engine::LiveSource::Phone, event); },
        [this](const phone::Command& command) {
          // From the server's thread to the window's.

@@ -5,10 +5,11 @@
 #include "phone/phoneserver.h"
 #include <QElapsedTimer>
 #include <QObject>
-#include <QTemporaryDir>
 
 #include "core/preview/glow.h"
 #include "desk/session/session.h"
+
+class QTemporaryDir;
 
 namespace chispa::desk {
 
@@ -49,8 +50,8 @@ class PhoneHost : public QObject {
   Session session_;
   BenchPage& bench_;
   NightDesk& night_;
-  /// Videos of phones, until this ends.
-  QTemporaryDir videos_;
+  /// Videos of phones, from the first time the page is on until this ends.
+  std::unique_ptr<QTemporaryDir> videos_;
   std::unique_ptr<phone::PhoneServer> server_;
   GlowPainter painter_;
   QElapsedTimer sinceLight_;

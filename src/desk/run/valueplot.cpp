@@ -12,6 +12,10 @@ namespace {
 constexpr int kHeight = 72;
 constexpr int kMargin = 4;
 
+bool isLevel(const ValuePlot::Sample& a, const ValuePlot::Sample& b) {
+  return a.control == b.control && a.value == b.value;
+}
+
 }  // namespace
 
 ValuePlot::ValuePlot(const Session& session, BindingId binding, QWidget* parent)
@@ -32,18 +36,18 @@ void ValuePlot::follow() {
   if (!state || !state->isHeard) return;
   const Micros now = live.now.t;
   const Sample sample{now, state->control, state->value.at(now)};
-  const bool isSame =
-      !samples_.empty() && samples_.back().control == sample.control && samples_.back().value == sample.value;
+  const std::size_t count = samples_.size();
+  const bool isSame = count > 0 && isLevel(samples_.back(), sample);
   // A line that stands still needs its two ends only.
-  if (isSame && samples_.size() > 1 && samples_[samples_.size() - 2].control == sample.control &&
-      samples_[samples_.size() - 2].value == sample.value)
+  if (isSame && count > 1 && isLevel(samples_[count - 2], sample))
     samples_.back() = sample;
   else
     samples_.push_back(sample);
   while (samples_.size() > 2 && samples_[1].at < now - micros(kShown_s)) samples_.pop_front();
-  setAccessibleDescription(tr("%1 % came in, %2 % of the range")
-                               .arg(std::lround(sample.control * 100))
-                               .arg(std::lround(sample.value * 100)));
+  if (!isSame)
+    setAccessibleDescription(tr("%1 % came in, %2 % of the range")
+                                 .arg(std::lround(sample.control * 100))
+                                 .arg(std::lround(sample.value * 100)));
   // Once all that is shown is one level line there is nothing to draw anew.
   if (!isSame || samples_.size() > 2) update();
 }

@@ -105,24 +105,20 @@ QString LiveInputs::setDesks(bool on) {
   return trouble;
 }
 
-QString LiveInputs::reopen() {
-  const bool hadDesks = hearsDesks();
-  QString trouble = hearsOsc() ? setOsc(true) : QString();
-  if (trouble.isEmpty() && hadDesks) trouble = setDesks(true);
-  return trouble;
-}
-
 QString LiveInputs::listenAt(const QString& address) {
   if (address == address_) return {};
-  const bool hadOsc = hearsOsc(), hadDesks = hearsDesks();
+  const auto reopen = [this, hadOsc = hearsOsc(), hadDesks = hearsDesks()] {
+    QString trouble = hadOsc ? setOsc(true) : QString();
+    if (trouble.isEmpty() && hadDesks) trouble = setDesks(true);
+    return trouble;
+  };
   const QString before = std::exchange(address_, address);
   const QString trouble = reopen();
   if (trouble.isEmpty()) {
     QSettings().setValue(QLatin1String(kAddressKey), address_);
   } else {
     address_ = before;
-    if (hadOsc) setOsc(true);
-    if (hadDesks) setDesks(true);
+    reopen();
   }
   emit changed();
   return trouble;

@@ -51,7 +51,6 @@ class LiveInputs : public QObject {
  private:
   void refresh();
   void tell(const link::ControlHeard& heard);
-  QString reopen();
 
   Session session_;
   QString address_;
