@@ -10,9 +10,11 @@ extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t siz
   const std::span bytes(data, size);
   chispa::link::MidiReader reader("device");
   for (std::size_t at = 0; at < size;) {
-    const std::size_t length = std::min<std::size_t>(size - at, 1 + bytes[at] % 4);
+    const std::size_t length = std::min<std::size_t>(size - at, 1 + bytes[at] % 12);
     const auto heard = reader.read(bytes.subspan(at, length));
     if (heard && !(heard->value >= 0 && heard->value <= 1)) std::abort();
+    const auto code = reader.takeTimeCode();
+    if (code && (code->at.count() < 0 || code->at > std::chrono::hours(25))) std::abort();
     at += length;
   }
   for (const chispa::link::OscHeard& one : chispa::link::readOsc(bytes))

@@ -58,6 +58,22 @@ class JackSurface {
   }
   void control(int number, int value) { send(0xb0, number, value); }
   void note(int number, int velocity) { send(0x90, number, velocity); }
+  /// Quarter frames of a time code of 25 frames a second, at the pace of one that runs, for `frames` frames
+  /// from `seconds` on.
+  void runTimeCode(int seconds, int frames) {
+    const auto begun = std::chrono::steady_clock::now();
+    for (int quarter = 0; quarter < frames * 4; ++quarter) {
+      const int piece = quarter % 8;
+      // The label of the frame in which the eight begin.
+      const int frame = seconds * 25 + quarter / 8 * 2;
+      const std::array<int, 4> parts{frame % 25, frame / 25 % 60, frame / 1500 % 60, frame / 90'000 | 1 << 5};
+      const int part = parts[static_cast<std::size_t>(piece / 2)];
+      const std::vector<unsigned char> message{
+          0xf1, static_cast<unsigned char>(piece << 4 | (piece % 2 ? part >> 4 : part & 15))};
+      out_.sendMessage(&message);
+      std::this_thread::sleep_until(begun + std::chrono::milliseconds(10) * (quarter + 1));
+    }
+  }
   /// The newest velocity that came back for the lamp of `number`, or -1.
   int lamp(int number) {
     std::vector<unsigned char> message;

@@ -313,9 +313,21 @@ class Running {
       case LiveRequest::Kind::GoTo:
         if (score) player_.seek(score->id, request.at);
         return;
+      case LiveRequest::Kind::Follow:
+        if (score) follow(*score, !piece->length, request);
+        return;
       default:
         return;
     }
+  }
+
+  void follow(const Score& score, bool isLooped, const LiveRequest& request) {
+    const CodeStep step = player_.codeStep(request, score.length);
+    if (step.kind == CodeStep::Kind::Pause && player_.isPlaying()) player_.pause();
+    if (step.kind == CodeStep::Kind::Play)
+      player_.play(score.id, step.at, {Micros(0), score.length, isLooped});
+    else if (step.kind != CodeStep::Kind::Nothing)
+      player_.seek(score.id, step.at);
   }
 
   OpenedShow opened_;

@@ -2,13 +2,16 @@
 #include "engine/midihub.h"
 
 #include <algorithm>
+#include <utility>
 
 namespace chispa::engine {
 
 struct MidiHub::Device {
-  explicit Device(const std::string& name) : reader(name) {}
+  explicit Device(const std::string& name_) : name(name_), reader(name_) {}
 
+  std::string name;
   link::MidiReader reader;
+  bool codeRuns = false;
   std::unique_ptr<link::MidiOutput> output;
   /// Last: it must end before what it fills.
   std::unique_ptr<link::MidiInput> input;
@@ -23,6 +26,13 @@ void MidiHub::take(Device& device, std::span<const std::uint8_t> message) {
   const std::scoped_lock lock(mutex_);
   const auto heard = device.reader.read(message);
   if (device.reader.takeBeat()) event_({LiveEvent::Kind::Tap, 0, 0});
+  if (const auto code = device.reader.takeTimeCode()) {
+    event_(timeCodeEvent(device.name, code->at, code->runs));
+    // It can be learnt as it begins to run.
+    if (code->runs && !std::exchange(device.codeRuns, code->runs))
+      heard_({{.kind = SourceKind::TimeCode, .device = device.name}, 1});
+    device.codeRuns = code->runs;
+  }
   if (!heard) return;
   event_(controlEvent(heard->source, heard->value));
   // A program is chosen, never let go.

@@ -236,6 +236,13 @@ void Player::beginFollowing(Micros late, MonoTime now) {
   publish({next.score, late, now, true, 1});
 }
 
+CodeStep Player::codeStep(const LiveRequest& request, Micros length) {
+  const bool runs = request.value > 0;
+  // What was asked for has gone on running since.
+  const Micros since = runs ? output_.live().snapshot().now.t - request.asked : Micros(0);
+  return followCode(request.at + since, runs, isPlaying(), position(), length);
+}
+
 void Player::pause() {
   const std::scoped_lock lock(mutex_);
   following_.reset();

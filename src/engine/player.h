@@ -7,6 +7,7 @@
 #include <thread>
 #include <vector>
 
+#include "core/live/followcode.h"
 #include "engine/desklistener.h"
 #include "engine/output.h"
 #include "engine/sound.h"
@@ -104,6 +105,9 @@ class Player {
 
   /// Plays by hand; one thread a source. The next frame has it; false if the queue is full.
   bool live(LiveSource source, const LiveEvent& event) { return output_.live().push(source, event); }
+
+  /// What is to be done now so that a score of `length` follows the time code of `request`.
+  CodeStep codeStep(const LiveRequest& request, Micros length);
 
   /// Hears the desks that the show listens to, here and in later shows; none hears nothing. What could not be
   /// opened is said, and by deskTrouble() from then on.

@@ -30,6 +30,7 @@ std::optional<ControlHeard> MidiReader::read(std::span<const std::uint8_t> messa
     isBeat_ = ticks_ % kTicksPerBeat == 0;
     ticks_ = (ticks_ + 1) % kTicksPerBeat;
   }
+  timeCode_ = timeCodeReader_.read(message);
   const int status = message[0] & 0xf0;
   const bool isShort = status == kProgram || status == kPressure;
   if (message[0] < 0x80 || message[0] >= 0xf0 || message.size() < (isShort ? 2u : 3u)) return std::nullopt;

@@ -7,10 +7,12 @@
 #include <optional>
 #include <span>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "core/base/result.h"
 #include "core/show/binding.h"
+#include "link/miditimecode.h"
 
 namespace chispa::link {
 
@@ -30,6 +32,8 @@ class MidiReader {
   std::optional<ControlHeard> read(std::span<const std::uint8_t> message);
   /// True once for each beat of the MIDI clock (24 ticks), and from its start on.
   bool takeBeat();
+  /// Where the time code is, once for each message that tells it.
+  std::optional<TimeCode> takeTimeCode() { return std::exchange(timeCode_, std::nullopt); }
 
  private:
   std::string device_;
@@ -39,6 +43,8 @@ class MidiReader {
   int coarseValue_ = 0;
   int ticks_ = 0;
   bool isBeat_ = false;
+  TimeCodeReader timeCodeReader_;
+  std::optional<TimeCode> timeCode_;
 };
 
 /// The message that sets the lamp of a control; empty for what has none.

@@ -57,8 +57,8 @@ class RtInput final : public MidiInput {
 
   RtInput(RtMidi::Api api, unsigned port, Hear hear) : hear_(std::move(hear)), in_(api, kClient, kQueue) {
     in_.setErrorCallback(hush);
-    // System exclusive and sensing say nothing here; the clock does.
-    in_.ignoreTypes(true, false, true);
+    // Sensing says nothing here; the clock does, and time code in whole is a system exclusive message.
+    in_.ignoreTypes(false, false, true);
     in_.setCallback(&RtInput::heard, this);
     in_.openPort(port, "in");
   }

@@ -89,5 +89,55 @@ TEST(JackMidi, ThreeFadersDriveRedGreenAndBlueOfAStrip) {
   EXPECT_TRUE(eventually([&] { return shown(0) == "#008100"; })) << shown(0);
 }
 
+/// A recorder's time code, through JACK: the score plays with it from where it is, and stands when it stops.
+TEST(JackMidi, AScoreFollowsTimeCode) {
+#ifdef __SANITIZE_THREAD__
+  GTEST_SKIP() << "JACK's own library is not built for the thread sanitizer";
+#endif
+  const test::Jack jack;
+  if (!jack.runs()) GTEST_SKIP() << "no JACK server can be started here";
+  Show show;
+  addFixture(show, LineShape{10, 0.1}, {});
+  constexpr Micros kLength{60'000'000};
+  const ScoreId score = addScore(show, "Song", {}, kLength);
+  addBinding(show, {.kind = SourceKind::TimeCode}, {.kind = TargetKind::Follow});
+  test::JackSurface recorder;
+  Player player(Player::Options{});
+  std::mutex mutex;
+  std::optional<BindingSource> learnt;
+  MidiHub hub(
+      link::systemMidi(), [&](const LiveEvent& event) { player.live(LiveSource::Midi, event); },
+      [&](const link::ControlHeard& control) {
+        const std::scoped_lock lock(mutex);
+        learnt = control.source;
+      });
+  ASSERT_TRUE(eventually([&] {
+    hub.refresh();
+    return !hub.devices().empty();
+  }));
+  player.setShow(show, compile(show));
+  player.seek(score, Micros(0));
+  const auto follow = [&] {
+    while (const auto request = player.output().live().takeRequest()) {
+      const CodeStep step = player.codeStep(*request, kLength);
+      if (step.kind == CodeStep::Kind::Play) player.play(score, step.at, {Micros(0), kLength});
+      if (step.kind == CodeStep::Kind::Pause) player.pause();
+      if (step.kind == CodeStep::Kind::Seek) player.seek(score, step.at);
+    }
+    return player.isPlaying();
+  };
+  std::thread tape([&] { recorder.runTimeCode(20, 100); });
+  const bool plays = eventually(follow);
+  const Micros begun = player.position();
+  tape.join();
+  EXPECT_TRUE(plays);
+  EXPECT_GE(begun, Micros(20'000'000));
+  EXPECT_LT(begun, Micros(24'000'000));
+  EXPECT_TRUE(eventually([&] { return !follow(); })) << "it goes on although the tape stands";
+  const std::scoped_lock lock(mutex);
+  ASSERT_TRUE(learnt);
+  EXPECT_EQ(learnt->kind, SourceKind::TimeCode);
+}
+
 }  // namespace
 }  // namespace chispa::engine

@@ -69,6 +69,7 @@ bool advance(BindingSource& source, int by) {
       return true;
     }
     case SourceKind::Fixed:
+    case SourceKind::TimeCode:
       return false;
   }
   return false;
@@ -149,6 +150,8 @@ std::string describeSource(const BindingSource& source) {
       return "Desk, universe " + addressText(source.protocol, source.universe, source.number);
     case SourceKind::Fixed:
       return "Fixed value";
+    case SourceKind::TimeCode:
+      return ofMidi("Time code");
   }
   return {};
 }
@@ -191,6 +194,8 @@ std::string describeTarget(const Show& show, const BindingTarget& target) {
       return "on in the set list";
     case TargetKind::SetListBack:
       return "back in the set list";
+    case TargetKind::Follow:
+      return "the score follows";
     case TargetKind::Channels: {
       const Controller* controller = find(show.controllers, target.controller);
       std::string words =

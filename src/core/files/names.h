@@ -127,7 +127,7 @@ struct EnumNames<LookEnd> {
 };
 template <>
 struct EnumNames<SourceKind> {
-  static constexpr std::array<std::pair<SourceKind, std::string_view>, 9> table{
+  static constexpr std::array<std::pair<SourceKind, std::string_view>, 10> table{
       {{SourceKind::Note, "note"},
        {SourceKind::Control, "control"},
        {SourceKind::PitchBend, "pitch-bend"},
@@ -136,11 +136,12 @@ struct EnumNames<SourceKind> {
        {SourceKind::Osc, "osc"},
        {SourceKind::Key, "key"},
        {SourceKind::Desk, "desk"},
-       {SourceKind::Fixed, "fixed"}}};
+       {SourceKind::Fixed, "fixed"},
+       {SourceKind::TimeCode, "time-code"}}};
 };
 template <>
 struct EnumNames<TargetKind> {
-  static constexpr std::array<std::pair<TargetKind, std::string_view>, 16> table{
+  static constexpr std::array<std::pair<TargetKind, std::string_view>, 17> table{
       {{TargetKind::Look, "look"},
        {TargetKind::LookLevel, "look-level"},
        {TargetKind::ZoneLevel, "zone-level"},
@@ -156,7 +157,8 @@ struct EnumNames<TargetKind> {
        {TargetKind::Reset, "reset"},
        {TargetKind::Channels, "channels"},
        {TargetKind::SetListOn, "set-list-on"},
-       {TargetKind::SetListBack, "set-list-back"}}};
+       {TargetKind::SetListBack, "set-list-back"},
+       {TargetKind::Follow, "follow"}}};
 };
 template <>
 struct EnumNames<BindingResponse> {

@@ -9,10 +9,8 @@ SourceCode codeOf(const BindingSource& source, const std::string& device, int ch
   const auto kind = static_cast<std::uint64_t>(source.kind) + 1;
   const auto mix = [](std::uint64_t a, std::uint64_t b) { return mixBits(a ^ mixBits(b)); };
   if (source.isMidi()) {
-    // There is one bend and one pressure a channel.
-    const bool isNumbered = source.kind != SourceKind::PitchBend && source.kind != SourceKind::Pressure;
     return mix(mix(mix(kind, hashOfText(device)), static_cast<std::uint64_t>(channel)),
-               isNumbered ? static_cast<std::uint64_t>(source.number) : 0);
+               source.hasNumber() ? static_cast<std::uint64_t>(source.number) : 0);
   }
   if (source.kind == SourceKind::Osc || source.kind == SourceKind::Key)
     return mix(kind, hashOfText(source.address));
@@ -28,6 +26,13 @@ LiveEvent controlEvent(const BindingSource& source, float value) {
                    codeOf(source, {}, source.channel), codeOf(source, {}, 0)};
   else
     event.codes[0] = codeOf(source, {}, 0);
+  return event;
+}
+
+LiveEvent timeCodeEvent(const std::string& device, Micros at, bool runs) {
+  LiveEvent event = controlEvent({.kind = SourceKind::TimeCode, .device = device}, runs ? 1.f : 0.f);
+  event.kind = LiveEvent::Kind::TimeCode;
+  event.at = at;
   return event;
 }
 

@@ -76,6 +76,9 @@ struct BindingState {
   bool hasPassed = false;
   /// `control` was heard at least once.
   bool isHeard = false;
+  /// Of a time code: when it was heard last, and where it was.
+  Micros codeHeard{0};
+  Micros code{0};
 
   bool operator==(const BindingState&) const = default;
 };

@@ -15,6 +15,8 @@ namespace {
 constexpr Micros kLongestTap{2'000'000};
 /// Closer than this a control has reached a value.
 constexpr float kReach = 0.02f;
+/// A time code that has not been heard for so long has stopped.
+constexpr Micros kTimeCodeGap{500'000};
 
 }  // namespace
 
@@ -85,6 +87,36 @@ void LiveStep::apply(const LiveEvent& event) noexcept {
     case LiveEvent::Kind::Reset:
       reset();
       break;
+    case LiveEvent::Kind::TimeCode:
+      takeTimeCode(event);
+      break;
+  }
+}
+
+void LiveStep::takeTimeCode(const LiveEvent& event) noexcept {
+  for (const CompiledBinding& bound : live_.bindings) {
+    if (bound.code == 0 || std::find(event.codes.begin(), event.codes.end(), bound.code) == event.codes.end())
+      continue;
+    drive(bound, event.value);
+    if (bound.binding.target.kind == TargetKind::Follow)
+      ask({LiveRequest::Kind::Follow, event.value, event.at - bound.binding.target.at, now_.t});
+    if (BindingState* own = stateOf(bound.binding.id)) {
+      own->codeHeard = now_.t;
+      own->code = event.at;
+    }
+  }
+}
+
+void LiveStep::missTimeCodes() noexcept {
+  for (const CompiledBinding& bound : live_.bindings) {
+    const Binding& binding = bound.binding;
+    if (binding.source.kind != SourceKind::TimeCode) continue;
+    const BindingState* own = state_.stateOf(binding.id);
+    if (!own || !own->isPressed || now_.t - own->codeHeard < kTimeCodeGap) continue;
+    const Micros at = own->code + (now_.t - own->codeHeard);
+    drive(bound, 0);
+    if (binding.target.kind == TargetKind::Follow)
+      ask({LiveRequest::Kind::Follow, 0, at - binding.target.at, now_.t});
   }
 }
 
@@ -185,31 +217,33 @@ void LiveStep::drive(const CompiledBinding& bound, float control) noexcept {
       if (isEdge) driveLook(binding, own->isPressed);
       break;
     case TargetKind::Blackout:
-      if (isEdge) ask({LiveRequest::Kind::Blackout, own->isPressed ? 1.f : 0.f, {}});
+      if (isEdge) ask({LiveRequest::Kind::Blackout, own->isPressed ? 1.f : 0.f, {}, now_.t});
       break;
     case TargetKind::Light:
-      if (isPress) ask({LiveRequest::Kind::Light, 0, {}});
+      if (isPress) ask({LiveRequest::Kind::Light, 0, {}, now_.t});
       break;
     case TargetKind::Play:
-      if (isPress) ask({LiveRequest::Kind::Play, 0, {}});
+      if (isPress) ask({LiveRequest::Kind::Play, 0, {}, now_.t});
       break;
     case TargetKind::Stop:
-      if (isPress) ask({LiveRequest::Kind::Stop, 0, {}});
+      if (isPress) ask({LiveRequest::Kind::Stop, 0, {}, now_.t});
       break;
     case TargetKind::GoTo:
-      if (isPress) ask({LiveRequest::Kind::GoTo, 0, binding.target.at});
+      if (isPress) ask({LiveRequest::Kind::GoTo, 0, binding.target.at, now_.t});
       break;
     case TargetKind::SetListOn:
-      if (isPress) ask({LiveRequest::Kind::SetListOn, 0, {}});
+      if (isPress) ask({LiveRequest::Kind::SetListOn, 0, {}, now_.t});
       break;
     case TargetKind::SetListBack:
-      if (isPress) ask({LiveRequest::Kind::SetListBack, 0, {}});
+      if (isPress) ask({LiveRequest::Kind::SetListBack, 0, {}, now_.t});
       break;
     case TargetKind::Tempo:
       if (isPress) tap();
       break;
     case TargetKind::Reset:
       if (isPress) reset();
+      break;
+    case TargetKind::Follow:
       break;
     default:
       driveValue(binding, *own, respond(binding, control));
@@ -310,6 +344,7 @@ void LiveStep::reset() noexcept {
 
 void LiveStep::advance(std::span<const DeskValues> desk) noexcept {
   follow();
+  missTimeCodes();
   for (const CompiledBinding& bound : live_.bindings) {
     const BindingSource& source = bound.binding.source;
     float value = static_cast<float>(source.value);
@@ -340,7 +375,7 @@ void LiveStep::advance(std::span<const DeskValues> desk) noexcept {
     return !live_.lookOf(play.look) || (play.isEnding && play.presence.hasArrived(now_.t));
   });
   if (state_.movesMaster) {
-    ask({LiveRequest::Kind::Master, state_.master.at(now_.t), {}});
+    ask({LiveRequest::Kind::Master, state_.master.at(now_.t), {}, now_.t});
     if (state_.master.hasArrived(now_.t)) state_.movesMaster = false;
   }
 }

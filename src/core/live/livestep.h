@@ -37,6 +37,9 @@ class LiveStep {
   LookPlay* begin(const CompiledLook& look, Fades fades) noexcept;
   void end(LookPlay& play) noexcept;
   void drive(const CompiledBinding& bound, float control) noexcept;
+  void takeTimeCode(const LiveEvent& event) noexcept;
+  /// A time code that says nothing any more stands where it should have come to.
+  void missTimeCodes() noexcept;
   void driveLook(const Binding& binding, bool isPressed) noexcept;
   void driveValue(const Binding& binding, BindingState& own, float value) noexcept;
   bool mayTakeOver(const Binding& binding, BindingState& own, float value, float current) const noexcept;

@@ -19,6 +19,7 @@ enum class SourceKind {
   Key,        ///< a key of the computer, while Run is before the eyes
   Desk,       ///< a channel of a desk's universe
   Fixed,      ///< a value that is always there
+  TimeCode,   ///< MIDI time code: 1 while it runs, 0 while it stands
 };
 
 /// Where a value comes from. Which members count depends on the kind.
@@ -39,7 +40,12 @@ struct BindingSource {
   double value = 1;
 
   bool operator==(const BindingSource&) const = default;
-  bool isMidi() const { return kind <= SourceKind::Pressure; }
+  bool isMidi() const { return kind <= SourceKind::Pressure || kind == SourceKind::TimeCode; }
+  /// MIDI says in which of its channels it is, and which of several it is.
+  bool hasChannel() const { return kind <= SourceKind::Pressure; }
+  bool hasNumber() const {
+    return kind == SourceKind::Note || kind == SourceKind::Control || kind == SourceKind::Program;
+  }
   /// It is pressed and let go rather than moved.
   bool isButton() const {
     return kind == SourceKind::Note || kind == SourceKind::Program || kind == SourceKind::Key;
@@ -64,6 +70,7 @@ enum class TargetKind {
   Channels,     ///< channels as they leave
   SetListOn,    ///< on to the next piece of the set list
   SetListBack,  ///< back in it
+  Follow,       ///< the open score plays where a time code is
 };
 
 struct BindingTarget {
@@ -81,7 +88,7 @@ struct BindingTarget {
   int channel = 1;
   int count = 1;
   int every = 1;
-  /// Of GoTo.
+  /// Of GoTo: the instant. Of Follow: the time code of the score's beginning.
   Micros at{0};
 
   bool operator==(const BindingTarget&) const = default;

@@ -23,12 +23,13 @@ void addSource(Form& form, const BindingRows& rows, const Binding& own) {
   form.addChoice("sourceKind", Form::tr("From"),
                  {Form::tr("MIDI note"), Form::tr("MIDI control"), Form::tr("MIDI pitch bend"),
                   Form::tr("MIDI program"), Form::tr("MIDI pressure"), Form::tr("OSC"), Form::tr("key"),
-                  Form::tr("desk"), Form::tr("fixed value")},
+                  Form::tr("desk"), Form::tr("fixed value"), Form::tr("MIDI time code")},
                  rows.get<int>([](const Binding& b) { return static_cast<int>(b.source.kind); }),
                  rows.set<int>(Form::tr("source"), [](Binding& b, int v) {
                    b.source.kind = static_cast<SourceKind>(v);
                    if (b.source.kind == SourceKind::Desk) b.source.number = std::max(1, b.source.number);
                    if (b.source.isMidi()) b.source.number = std::min(127, b.source.number);
+                   if (b.source.kind == SourceKind::TimeCode) b.target.kind = TargetKind::Follow;
                  }));
   const auto whole = [&](const char* key, const QString& label, double low, double high,
                          int BindingSource::*member) {
@@ -42,9 +43,9 @@ void addSource(Form& form, const BindingRows& rows, const Binding& own) {
                  rows.get<QString>([](const Binding& b) { return text(b.source.device); }),
                  rows.set<QString>(Form::tr("device"),
                                    [](Binding& b, QString v) { b.source.device = v.toStdString(); }));
-    whole("sourceChannel", Form::tr("Channel (0 = any)"), 0, 16, &BindingSource::channel);
-    if (own.source.kind != SourceKind::PitchBend && own.source.kind != SourceKind::Pressure)
-      whole("sourceNumber", Form::tr("Number"), 0, 127, &BindingSource::number);
+    if (own.source.hasChannel())
+      whole("sourceChannel", Form::tr("Channel (0 = any)"), 0, 16, &BindingSource::channel);
+    if (own.source.hasNumber()) whole("sourceNumber", Form::tr("Number"), 0, 127, &BindingSource::number);
   }
   if (own.source.kind == SourceKind::Osc || own.source.kind == SourceKind::Key)
     form.addText("sourceAddress", own.source.kind == SourceKind::Key ? Form::tr("Key") : Form::tr("Address"),
@@ -105,24 +106,24 @@ std::vector<std::pair<std::string, QString>> numbersOf(const Show& show, LookId 
 
 void addTarget(Form& form, const BindingRows& rows, const Binding& own, const Session& session) {
   form.addHeading(Form::tr("Drives"));
-  form.addChoice(
-      "targetKind", Form::tr("What"),
-      {Form::tr("a look"), Form::tr("level of a look"), Form::tr("level of a zone"),
-       Form::tr("a number of a look"), Form::tr("speed of a look"), Form::tr("master"), Form::tr("blackout"),
-       Form::tr("light on and off"), Form::tr("play and pause"), Form::tr("back to the beginning"),
-       Form::tr("go to an instant"), Form::tr("tempo, tapped"), Form::tr("reset"), Form::tr("channels"),
-       Form::tr("on in the set list"), Form::tr("back in the set list")},
-      rows.get<int>([](const Binding& b) { return static_cast<int>(b.target.kind); }),
-      rows.set<int>(Form::tr("what is driven"), [session](Binding& b, int v) {
-        b.target.kind = static_cast<TargetKind>(v);
-        const Show& show = session.show();
-        // The first of its kind, until another is chosen.
-        if (!b.target.look && !show.looks.empty()) b.target.look = show.looks.front()->id;
-        if (!b.target.zone && !show.zones.empty()) b.target.zone = show.zones.front()->id;
-        if (!b.target.controller && !show.controllers.empty())
-          b.target.controller = show.controllers.front()->id;
-        if (b.target.parameter.empty()) b.target.parameter = kStrengthKey;
-      }));
+  form.addChoice("targetKind", Form::tr("What"),
+                 {Form::tr("a look"), Form::tr("level of a look"), Form::tr("level of a zone"),
+                  Form::tr("a number of a look"), Form::tr("speed of a look"), Form::tr("master"),
+                  Form::tr("blackout"), Form::tr("light on and off"), Form::tr("play and pause"),
+                  Form::tr("back to the beginning"), Form::tr("go to an instant"), Form::tr("tempo, tapped"),
+                  Form::tr("reset"), Form::tr("channels"), Form::tr("on in the set list"),
+                  Form::tr("back in the set list"), Form::tr("the score follows time code")},
+                 rows.get<int>([](const Binding& b) { return static_cast<int>(b.target.kind); }),
+                 rows.set<int>(Form::tr("what is driven"), [session](Binding& b, int v) {
+                   b.target.kind = static_cast<TargetKind>(v);
+                   const Show& show = session.show();
+                   // The first of its kind, until another is chosen.
+                   if (!b.target.look && !show.looks.empty()) b.target.look = show.looks.front()->id;
+                   if (!b.target.zone && !show.zones.empty()) b.target.zone = show.zones.front()->id;
+                   if (!b.target.controller && !show.controllers.empty())
+                     b.target.controller = show.controllers.front()->id;
+                   if (b.target.parameter.empty()) b.target.parameter = kStrengthKey;
+                 }));
   const TargetKind kind = own.target.kind;
   if (kind == TargetKind::Look || kind == TargetKind::LookLevel || kind == TargetKind::Parameter ||
       kind == TargetKind::Speed) {
@@ -163,10 +164,10 @@ void addTarget(Form& form, const BindingRows& rows, const Binding& own, const Se
                      b.target.parameter = numbers.at(static_cast<std::size_t>(v)).first;
                    }));
   }
-  if (kind == TargetKind::GoTo)
+  if (kind == TargetKind::GoTo || kind == TargetKind::Follow)
     form.addNumber(
-        "targetAt", Form::tr("At"), {"s", 0, 86'400, 0.1, 2},
-        rows.get<double>([](const Binding& b) { return seconds(b.target.at); }),
+        "targetAt", kind == TargetKind::GoTo ? Form::tr("At") : Form::tr("Code at its beginning"),
+        {"s", 0, 86'400, 0.1, 2}, rows.get<double>([](const Binding& b) { return seconds(b.target.at); }),
         rows.set<double>(Form::tr("instant"), [](Binding& b, double v) { b.target.at = micros(v); }));
   if (kind == TargetKind::Channels) addChannels(form, rows, session);
 }

@@ -37,6 +37,8 @@ BindingTarget targetFor(const Session& session, const BindingSource& source) {
     target.kind = source.isButton() ? TargetKind::Look : TargetKind::Parameter;
     target.look = layer->look;
     target.parameter = kStrengthKey;
+  } else if (source.kind == SourceKind::TimeCode) {
+    target.kind = TargetKind::Follow;
   } else if (const auto* zone = std::get_if<ZoneId>(&selected)) {
     target.kind = TargetKind::ZoneLevel;
     target.zone = *zone;

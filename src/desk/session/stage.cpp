@@ -433,7 +433,29 @@ void Stage::answer(const LiveRequest& request) {
     case LiveRequest::Kind::SetListBack:
       emit setListAsked(request.kind == LiveRequest::Kind::SetListOn);
       return;
+    case LiveRequest::Kind::Follow:
+      return follow(request);
     default:
+      return;
+  }
+}
+
+void Stage::follow(const LiveRequest& request) {
+  const Score* open = score();
+  if (!open) return;
+  const CodeStep step = player_.codeStep(request, open->length);
+  switch (step.kind) {
+    case CodeStep::Kind::Nothing:
+      return;
+    case CodeStep::Kind::Seek:
+      return seek(step.at);
+    case CodeStep::Kind::Pause:
+      if (isPlaying()) pause();
+      return seek(step.at);
+    case CodeStep::Kind::Play:
+      // Whatever part is chosen, or looped: the time code leads.
+      prepareSound(step.at);
+      player_.play(open->id, step.at, {Micros(0), open->length, false});
       return;
   }
 }

@@ -152,6 +152,8 @@ class Stage : public QObject {
   void tick();
   void followHand();
   void answer(const LiveRequest& request);
+  /// Plays, jumps or stands as a time code does.
+  void follow(const LiveRequest& request);
   void adoptShow();
 
   Document& document_;
