@@ -15,7 +15,7 @@ constexpr int kPortsOfController = 25;
 
 }  // namespace
 
-Show largeShow(int universes, int layers, int udpPort) {
+Show largeShow(int universes, int layers, int udpPort, Protocol protocol) {
   Show show;
   put(show.stripTypes, StripType{show.newId<StripTypeId>(), "Strip", "GRB", 60, 5, 12, 1});
   const PaletteId palette =
@@ -31,6 +31,7 @@ Show largeShow(int universes, int layers, int udpPort) {
       controller.name = "Box " + std::to_string(port / kPortsOfController + 1);
       controller.host = "127.0.0.1";
       controller.udpPort = udpPort;
+      controller.protocol = protocol;
       controller.firstUniverse = 1 + port * kUniversesOfPort;
       controller.ports.resize(kPortsOfController);
       put(show.controllers, controller);

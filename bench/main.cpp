@@ -113,9 +113,17 @@ int main(int argc, char** argv) {
   }
   // "eye" looks at simulated LEDs.
   if (argc == 2 && std::string_view(argv[1]) == "eye") return chispa::bench::eyeAccuracy();
-  // "soak SECONDS" plays for long and counts what arrives.
-  if (argc == 3 && std::string_view(argv[1]) == "soak") {
-    chispa::bench::printSoak(std::max(1, std::atoi(argv[2])));
+  // "soak SECONDS" plays for long and counts what arrives; "soak million [SECONDS]" a million pixels, by
+  // E1.31 and by DDP.
+  if (argc >= 3 && std::string_view(argv[1]) == "soak") {
+    if (std::string_view(argv[2]) != "million") {
+      chispa::bench::printSoak(std::max(1, std::atoi(argv[2])));
+      return 0;
+    }
+    constexpr int kMillion = 5'884;
+    const int seconds = argc > 3 ? std::max(1, std::atoi(argv[3])) : 20;
+    chispa::bench::printSoak(seconds, kMillion);
+    chispa::bench::printSoak(seconds, kMillion, chispa::Protocol::Ddp);
     return 0;
   }
   benchmark::Initialize(&argc, argv);

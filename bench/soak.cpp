@@ -1,19 +1,23 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "soak.h"
 
+#include <algorithm>
 #include <array>
 #include <atomic>
 #include <chrono>
 #include <csignal>
 #include <cstdio>
 #include <cstdlib>
+#include <cstring>
 #include <fstream>
+#include <span>
 #include <string>
 #include <thread>
 #include <vector>
 
 #include "largeshow.h"
 #include "machine.h"
+#include <netinet/udp.h>
 #include <pthread.h>
 #include <sys/socket.h>
 #include <sys/wait.h>
@@ -63,32 +67,58 @@ class Counter {
     std::signal(SIGTERM, [](int) { ended = 1; });
     Count count;
     std::vector<int> last(65'536, -1);
-    constexpr std::size_t kAtOnce = 64;
-    std::array<std::array<std::uint8_t, 700>, kAtOnce> buffers;
+    // Packets of one sender come as one (UDP_GRO), so that reading costs less than sending.
+    constexpr int kOn = 1;
+    ::setsockopt(socket_.fd(), SOL_UDP, UDP_GRO, &kOn, sizeof kOn);
+    constexpr std::size_t kAtOnce = 32;
+    static std::array<std::array<std::uint8_t, 65'536>, kAtOnce> buffers;
+    static std::array<std::array<char, 64>, kAtOnce> controls;
     std::array<iovec, kAtOnce> places{};
     std::array<mmsghdr, kAtOnce> messages{};
-    for (std::size_t i = 0; i < kAtOnce; ++i) {
-      places[i] = {buffers[i].data(), buffers[i].size()};
-      messages[i].msg_hdr.msg_iov = &places[i];
-      messages[i].msg_hdr.msg_iovlen = 1;
-    }
     const timeval wait{0, 50'000};
     ::setsockopt(socket_.fd(), SOL_SOCKET, SO_RCVTIMEO, &wait, sizeof wait);
     for (int quiet = 0; quiet < 10;) {
+      for (std::size_t i = 0; i < kAtOnce; ++i) {
+        places[i] = {buffers[i].data(), buffers[i].size()};
+        messages[i].msg_hdr = {};
+        messages[i].msg_hdr.msg_iov = &places[i];
+        messages[i].msg_hdr.msg_iovlen = 1;
+        messages[i].msg_hdr.msg_control = controls[i].data();
+        messages[i].msg_hdr.msg_controllen = controls[i].size();
+      }
       const int got = ::recvmmsg(socket_.fd(), messages.data(), kAtOnce, MSG_WAITFORONE, nullptr);
       // After the end what is still on its way is counted, too.
       quiet = got > 0 ? 0 : quiet + (ended ? 1 : 0);
       for (int i = 0; i < got; ++i) {
-        const auto& packet = buffers[static_cast<std::size_t>(i)];
-        int& before = last[static_cast<std::size_t>(packet[113] << 8 | packet[114])];
-        if (before < 0) ++count.universes;
-        if (before >= 0 && packet[111] != ((before + 1) & 255)) ++count.gaps;
-        before = packet[111];
-        ++count.packets;
+        const mmsghdr& message = messages[static_cast<std::size_t>(i)];
+        const std::size_t size = segmentOf(message.msg_hdr, message.msg_len);
+        for (std::size_t at = 0; at < message.msg_len; at += size)
+          note(std::span(buffers[static_cast<std::size_t>(i)]).subspan(at), last, count);
       }
     }
     [[maybe_unused]] const auto written = ::write(pipe_[1], &count, sizeof count);
     ::_exit(0);
+  }
+
+  /// The length of each packet in a message.
+  static std::size_t segmentOf(const msghdr& header, std::size_t length) {
+    auto* own = const_cast<msghdr*>(&header);
+    for (cmsghdr* words = CMSG_FIRSTHDR(own); words; words = CMSG_NXTHDR(own, words)) {
+      if (words->cmsg_level != SOL_UDP || words->cmsg_type != UDP_GRO) continue;
+      int size = 0;
+      std::memcpy(&size, CMSG_DATA(words), sizeof size);
+      return static_cast<std::size_t>(size);
+    }
+    return std::max<std::size_t>(1, length);
+  }
+  /// E1.31: its universe and its number. DDP has no universes: packets are counted.
+  static void note(std::span<const std::uint8_t> packet, std::vector<int>& last, Count& count) {
+    ++count.packets;
+    if (packet[0] != 0) return;
+    int& before = last[static_cast<std::size_t>(packet[113] << 8 | packet[114])];
+    if (before < 0) ++count.universes;
+    if (before >= 0 && packet[111] != ((before + 1) & 255)) ++count.gaps;
+    before = packet[111];
   }
 
   LoopbackSocket socket_;
@@ -166,14 +196,14 @@ double sendingFloor() {
 
 }  // namespace
 
-void printSoak(int seconds) {
+void printSoak(int seconds, int universes, Protocol protocol) {
   const double floor = sendingFloor();
   const Counter counter;
-  const Show show = largeShow(1000, 3, counter.port());
+  const Show show = largeShow(universes, 3, counter.port(), protocol);
   double cpu = 0, startMemory = 0, endMemory = 0;
   std::uint64_t sent = 0, refused = 0, frames = 0, skipped = 0;
   std::array<double, 4> late{};
-  std::array<double, 3> idleLate{};
+  std::array<double, 3> idleLate{}, leaving{};
   std::uint64_t idleMissed = 0;
   double stolen = 0;
   {
@@ -199,6 +229,7 @@ void printSoak(int seconds) {
     const auto& stats = player.stats();
     late = {stats.lateness.percentile_ms(0.5), stats.lateness.percentile_ms(0.99),
             stats.lateness.percentile_ms(0.999), stats.lateness.most_ms()};
+    leaving = {stats.leaving.percentile_ms(0.5), stats.leaving.percentile_ms(0.99), stats.leaving.most_ms()};
     frames = stats.frames;
     skipped = stats.skipped;
     player.switchLight(false);
@@ -209,11 +240,14 @@ void printSoak(int seconds) {
     }
   }
   const Count arrived = counter.finish();
-  std::printf("1,000 universes, 170,000 px, 3 layers, 40 fps, for %d s\n", seconds);
+  std::printf("%d universes, %d px, 3 layers, 40 fps, %s, for %d s\n", universes, universes * 170,
+              protocol == Protocol::Ddp ? "DDP" : "E1.31", seconds);
   std::printf("frames                 %llu sent, %llu periods skipped\n",
               static_cast<unsigned long long>(frames), static_cast<unsigned long long>(skipped));
   std::printf("lateness               p50 %.2f, p99 %.2f, p99.9 %.2f, most %.2f ms\n", late[0], late[1],
               late[2], late[3]);
+  std::printf("last packet left       p50 %.2f, p99 %.2f, most %.2f ms after the frame's instant\n",
+              leaving[0], leaving[1], leaving[2]);
   std::printf("CPU                    %.1f %% of two cores\n", cpu);
   std::printf(
       "packets                %llu sent, %llu refused by the kernel, %llu arrived, %llu gaps in sequence, "

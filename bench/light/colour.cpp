@@ -15,7 +15,7 @@ namespace chispa::bench {
 namespace {
 
 /// What leaves a strip of those chips when its chips are driven so.
-Rgb leaving(const StripType& chips, const std::array<float, 4>& driven) {
+Rgb leaving(const StripType& chips, const ChipLight& driven) {
   return chips.mix().colourOf(driven);
 }
 

@@ -24,4 +24,8 @@ void reportFades();
 void reportEffects();
 void reportDemo();
 
+/// Writes a picture of the effects with `keys` (of all if there are none): on a line and a ring through time,
+/// on a matrix and the carousel at some instants. False, and said, if it cannot.
+bool drawEffects(const std::string& file, const std::vector<std::string>& keys);
+
 }  // namespace chispa::bench

@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Measures the light that strips are sent, and prints it as tables: `./run light [table …]`.
+// Measures the light that strips are sent, and prints it as tables: `./run light [table …]`; or draws
+// effects: `./run light sheet FILE.png [effect …]`.
 #include <cstdio>
 #include <functional>
 #include <map>
+#include <string_view>
 
 #include "lightreport.h"
 
@@ -33,12 +35,15 @@ int main(int count, char** words) {
                                                              {"fades", reportFades},
                                                              {"effects", reportEffects},
                                                              {"demo", reportDemo}};
+  if (count > 2 && std::string_view(words[1]) == "sheet")
+    return drawEffects(words[2], {words + 3, words + count}) ? 0 : 1;
   if (count < 2)
     for (const char* name : {"dim", "colour", "fades", "effects", "demo"}) reports.at(name)();
   for (int i = 1; i < count; ++i) {
     const auto report = reports.find(words[i]);
     if (report == reports.end()) {
-      std::fprintf(stderr, "There is no table “%s”: dim, colour, fades, effects or demo.\n", words[i]);
+      std::fprintf(stderr, "There is no table “%s”: dim, colour, fades, effects, demo, or sheet FILE.png.\n",
+                   words[i]);
       return 2;
     }
     report->second();

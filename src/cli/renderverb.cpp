@@ -104,7 +104,8 @@ int render(const Words& words) {
   FilmOrder order{
       span,
       {words.width / 2 * 2, words.height / 2 * 2, words.framesPerSecond > 0 ? words.framesPerSecond : 30},
-      words.unrolled};
+      words.unrolled,
+      words.asShown};
   if (filmHasSound(words.output) && !words.silent && !score->audio.empty()) {
     auto sound = decodeAudio(besideFile(opened->path, score->audio));
     if (sound)

@@ -180,6 +180,7 @@ class Grammar {
     sub->add_option("--on", words_.on, "plain data: only this fixture or zone; may be given several times");
     sub->add_flag("--universes", words_.byUniverse, "plain data: channels as sent in place of colours");
     sub->add_flag("--unrolled", words_.unrolled, "a line a fixture in place of the view of the whole");
+    sub->add_flag("--as-shown", words_.asShown, "light as the strips show it in place of as it is meant");
     addJson(sub);
     sub = addForShow("push", "send the set-up to controllers, and read it back", push);
     sub->add_option("--controller", words_.controller, "the controller's name; all if not given");

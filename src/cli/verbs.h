@@ -61,6 +61,7 @@ struct Words {
   /// 0: 30 for films, 40 for recordings.
   int framesPerSecond = 0;
   bool unrolled = false;
+  bool asShown = false;
   /// What a board plays, what hangs on it, and its sizes in bytes.
   std::vector<std::string> scores;
   std::vector<std::string> looks;

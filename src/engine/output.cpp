@@ -50,7 +50,7 @@ void Output::beginFade(Program& program, const Course& course, ScoreFade& fade, 
   if (order.length.count() == 0 || order.score != course.at.score || order.number == fade.followed) return;
   fade.followed = order.number;
   if (const CompiledScore* before = program.show->scoreOf(fade.shown))
-    program.renderer.render(*before, fade.shownAt, fading);
+    program.renderer.own().render(*before, fade.shownAt, fading);
   else
     fading.clear();
   fade.begun = course.when;
@@ -91,14 +91,15 @@ void Output::light(Program& program, const Course& course, MonoTime now, ScoreFa
   const CompiledScore* score = program.show->scoreOf(course.at.score);
   beginFade(program, course, fade, fading);
   if (score && plays)
-    program.renderer.render(*score, course.position, frame);
+    program.renderer.render(*score, course.position, frame, crewFor(program));
   else
     frame.clear();
   mixFade(fade, fading, course.when, evenness_.load(), frame);
   fade.shown = course.at.score;
   fade.shownAt = course.position;
   if (plays)
-    live_.render(program.renderer, *program.show, score, course.position, program.desk, frame, course.ahead);
+    live_.render(program.renderer.own(), *program.show, score, course.position, program.desk, frame,
+                 course.ahead);
   if (isTested)
     drawSignal(**signal, program, (*signal)->followsSound ? MonoTime(course.position) : now, frame);
   pointOut(frame, now);
@@ -187,12 +188,31 @@ void Output::note(const Line& line, Micros position, bool isDark) noexcept {
           {position, line.dither(), static_cast<std::uint32_t>(line.firstUniverse() + i), isDark});
 }
 
+Crew& Output::crewFor(const Program& program) noexcept {
+  // Below that the frame is done before a helper is awake.
+  constexpr int kLeastShared = 16'384;
+  return program.show->map.count() < kLeastShared ? lone_ : *crew_;
+}
+
+void Output::pack(Program& program, const PixelFrame& frame, float level, std::span<const float> levels,
+                  std::vector<std::uint8_t>& values) noexcept {
+  // A job takes about as long as a tile of light.
+  constexpr std::size_t kStepsOfJob = 48;
+  const Packer& packer = *program.show->packer;
+  const std::size_t steps = packer.stepCount();
+  auto job = [&](std::size_t number, std::size_t) {
+    const std::size_t first = number * kStepsOfJob;
+    packer.packSteps(first, std::min(kStepsOfJob, steps - first), frame, program.dither, level, values,
+                     levels);
+  };
+  crewFor(program).run((steps + kStepsOfJob - 1) / kStepsOfJob, job);
+}
+
 /// Lines that bring light forward take their values from the frame that is as far ahead.
 void Output::packAhead(Program& program, float level, MonoTime now) noexcept {
   for (Ahead& ahead : program.aheads) {
     if (!ahead.isTurn) continue;
-    program.show->packer->pack(ahead.frame, program.dither, level, ahead.values,
-                               ahead.power.follow(ahead.frame, level, now));
+    pack(program, ahead.frame, level, ahead.power.follow(ahead.frame, level, now), ahead.values);
     for (const Line& line : program.lines) {
       if (line.lead() != ahead.lead) continue;
       const auto first = static_cast<std::ptrdiff_t>(line.firstUniverse() * kUniverseChannels);
@@ -205,16 +225,21 @@ void Output::packAhead(Program& program, float level, MonoTime now) noexcept {
 void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept {
   const float level = lightLevel();
   const PixelFrame& frame = program.frames->filling();
-  program.show->packer->pack(frame, program.dither, level, program.values,
-                             program.power.follow(frame, level, now));
+  pack(program, frame, level, program.power.follow(frame, level, now), program.values);
   packAhead(program, level, now);
   if (const auto* signal = signal_.current(); signal && *signal)
     drawChannels(**signal, program, level, now, program.values);
   else
     live_.layOver(*program.show, level, program.values);
   layOver(program, level);
-  for (Line& line : program.lines)
-    if (line.offer(valuesOf(program, line), now)) note(line, position, level == 0.f);
+  // Each line has a socket of its own.
+  auto send = [&](std::size_t number, std::size_t) {
+    Line& line = program.lines[number];
+    program.wasOffered[number] = line.offer(valuesOf(program, line), now);
+  };
+  crewFor(program).run(program.lines.size(), send);
+  for (std::size_t i = 0; i < program.lines.size(); ++i)
+    if (program.wasOffered[i]) note(program.lines[i], position, level == 0.f);
   program.leaving->filling() = program.values;
   program.leaving->publish();
   for (link::DiscoveryBeacon& beacon : program.beacons) beacon.tick(now);
@@ -323,6 +348,7 @@ void OutputThread::run() noexcept {
     stats_.frames.fetch_add(1, std::memory_order_relaxed);
     const MonoTime now = clock_.now();
     stats_.lastFrameTook_ns.store((now - begun).count(), std::memory_order_relaxed);
+    stats_.leaving.add(now - next);
     const MonoTime tick = output_.tick();
     next += tick;
     if (next < now) {

@@ -61,6 +61,11 @@ class Output {
  public:
   explicit Output(const Transport& transport) : transport_(transport) {}
 
+  /// Before the first step: the hands that frames are computed with; the caller of step() alone if none are
+  /// given. `crew` must live as long.
+  void setCrew(Crew& crew) { crew_ = &crew; }
+  std::size_t hands() const { return crew_->hands(); }
+
   // Any thread but the output's, one at a time:
 
   /// The next frame plays `program`.
@@ -158,7 +163,13 @@ class Output {
   void note(const Line& line, Micros position, bool isDark) noexcept;
   void goDark(Program& program, MonoTime now) noexcept;
 
+  Crew& crewFor(const Program& program) noexcept;
+  void pack(Program& program, const PixelFrame& frame, float level, std::span<const float> levels,
+            std::vector<std::uint8_t>& values) noexcept;
+
   const Transport& transport_;
+  Crew lone_;
+  Crew* crew_ = &lone_;
   LiveOutput live_;
   FrameBell bell_;
   Handover<Program> program_;

@@ -38,6 +38,9 @@ Player::Player(Options options)
   setup_.desks = &desks_;
   if (options.recordEntries > 0) output_.keepRecord(options.recordEntries);
   if (!options.runsThreads) return;
+  crew_ = std::make_unique<HelperCrew>(options.helpers);
+  output_.setCrew(*crew_);
+  setup_.hands = crew_->hands();
   thread_ = std::make_unique<OutputThread>(output_, *clock_, stats_);
   follower_ = std::thread([this] { follow(); });
 }

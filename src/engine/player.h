@@ -9,6 +9,7 @@
 
 #include "core/live/followcode.h"
 #include "engine/desklistener.h"
+#include "engine/helpercrew.h"
 #include "engine/output.h"
 #include "engine/sound.h"
 
@@ -67,6 +68,9 @@ class Player {
     std::shared_ptr<Clock> clock = {};
     /// Without threads nothing happens but in advance(): for tests that run faster than time.
     bool runsThreads = true;
+    /// Threads that help the output's with large shows; −1 for as many as the machine has processors to
+    /// spare.
+    int helpers = -1;
     std::unique_ptr<Sound> sound;
     link::E131Source source;
     /// Entries of the record of sent universes; 0 keeps none.
@@ -198,6 +202,8 @@ class Player {
   MonoTime soundTriedAt_{0};
   bool stopping_ = false;
 
+  /// Its helpers outlive the thread that gives them work.
+  std::unique_ptr<HelperCrew> crew_;
   std::unique_ptr<OutputThread> thread_;
   std::thread follower_;
 };

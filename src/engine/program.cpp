@@ -212,6 +212,7 @@ void addLines(const Show& show, const ProgramSetup& setup, Program& program,
                                orders[i].first, orders[i].index, controller,
                                LinePace{program.tick, rates[i].divisor / step, rates[i]});
   }
+  program.wasOffered.assign(program.lines.size(), 0);
 }
 
 }  // namespace
@@ -222,7 +223,7 @@ std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const Com
   auto program = std::make_unique<Program>();
   program->serial = ++serials;
   program->show = std::move(compiled);
-  program->renderer.prepare(*program->show);
+  program->renderer.prepare(*program->show, setup.hands);
   program->values.resize(program->show->packer->bufferSize());
   program->power = PowerWatch(program->show->budget.get());
   program->fading.resize(static_cast<std::size_t>(program->show->map.count()));

@@ -6,7 +6,7 @@
 #include <vector>
 
 #include "core/render/compiled.h"
-#include "core/render/renderer.h"
+#include "core/render/crewrenderer.h"
 #include "engine/latestbox.h"
 #include "engine/line.h"
 #include "engine/liveoutput.h"
@@ -63,7 +63,7 @@ struct Program {
   /// Tells programs from each other; never 0.
   std::uint64_t serial = 0;
   std::shared_ptr<const CompiledShow> show;
-  Renderer renderer;
+  CrewRenderer renderer;
   std::vector<std::uint8_t> values;
   /// The time from one step to the next: each line takes frames every so many steps.
   MonoTime tick = kUsualPeriod;
@@ -71,6 +71,8 @@ struct Program {
   std::vector<DitherFrame> dither;
   /// One a controller that is sent to; those that could not be opened, or are not to be yet, are silent.
   std::vector<Line> lines;
+  /// By line: whether it took the frame.
+  std::vector<std::uint8_t> wasOffered;
   /// The instants after a frame's own at which late lines leave, rising, none twice.
   std::vector<MonoTime> lates;
   PowerWatch power;
@@ -110,6 +112,8 @@ struct ProgramSetup {
   std::shared_ptr<FrameBox> frames = {};
   /// Without it no name is looked up, and no socket or device opened: all lines are silent.
   bool opensLines = true;
+  /// With how many hands frames will be computed.
+  std::size_t hands = 1;
   /// Where desks are heard; a universe that is not there yet is added.
   DeskBoxes* desks = nullptr;
 };

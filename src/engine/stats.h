@@ -31,6 +31,8 @@ struct OutputStats {
   std::atomic<std::uint64_t> skipped{0};
   std::atomic<std::int64_t> lastFrameTook_ns{0};
   LatenessHistogram lateness;
+  /// How long after a frame's instant its last packet had left.
+  LatenessHistogram leaving;
   RealtimeGrants grants;
 };
 

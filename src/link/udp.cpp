@@ -7,6 +7,7 @@
 #include <utility>
 
 #include <netdb.h>
+#include <netinet/udp.h>
 #include <sys/socket.h>
 #include <unistd.h>
 
@@ -39,10 +40,12 @@ UdpSender::~UdpSender() {
   if (fd_ >= 0) ::close(fd_);
 }
 
-UdpSender::UdpSender(UdpSender&& other) noexcept : fd_(std::exchange(other.fd_, -1)) {}
+UdpSender::UdpSender(UdpSender&& other) noexcept
+    : fd_(std::exchange(other.fd_, -1)), segments_(other.segments_) {}
 
 UdpSender& UdpSender::operator=(UdpSender&& other) noexcept {
   std::swap(fd_, other.fd_);
+  std::swap(segments_, other.segments_);
   return *this;
 }
 
@@ -85,6 +88,90 @@ Result<UdpSender> UdpSender::open(Endpoint to, Reach reach, const std::string& l
 
 UdpSender::Sent UdpSender::send(std::span<const std::uint8_t> packets, std::size_t size,
                                 std::span<const std::uint8_t> which, std::span<const Endpoint> to) noexcept {
+  if (!to.empty() || !segments_) return sendSingly(packets, size, which, to, 0);
+  Sent sent;
+  const auto stopped = sendSegmented(packets, size, which, sent);
+  if (!stopped) return sent;
+  segments_ = false;
+  const Sent rest = sendSingly(packets, size, which, to, *stopped);
+  sent.packets += rest.packets;
+  sent.error = rest.error;
+  return sent;
+}
+
+namespace {
+
+/// That many packets cannot be given as one: by this kernel, by this interface, or at this size.
+bool cannotSegment(int error) {
+  return error == EINVAL || error == EIO || error == EMSGSIZE || error == EOPNOTSUPP || error == ENOPROTOOPT;
+}
+
+/// Up to kMostSegments packets that are one message.
+struct SegmentedMessage {
+  std::array<iovec, UdpSender::kMostSegments> parts;
+  std::size_t count = 0;
+  /// The place of its first packet among all.
+  std::size_t first = 0;
+  alignas(cmsghdr) std::array<char, CMSG_SPACE(sizeof(std::uint16_t))> control;
+
+  void describe(msghdr& header, std::size_t size) {
+    header = {};
+    header.msg_iov = parts.data();
+    header.msg_iovlen = count;
+    if (count < 2) return;
+    header.msg_control = control.data();
+    header.msg_controllen = control.size();
+    cmsghdr* words = CMSG_FIRSTHDR(&header);
+    words->cmsg_level = SOL_UDP;
+    words->cmsg_type = UDP_SEGMENT;
+    words->cmsg_len = CMSG_LEN(sizeof(std::uint16_t));
+    const auto segment = static_cast<std::uint16_t>(size);
+    std::memcpy(CMSG_DATA(words), &segment, sizeof segment);
+  }
+};
+
+}  // namespace
+
+std::optional<std::size_t> UdpSender::sendSegmented(std::span<const std::uint8_t> packets, std::size_t size,
+                                                    std::span<const std::uint8_t> which,
+                                                    Sent& sent) noexcept {
+  constexpr std::size_t kMessages = 16;
+  std::array<SegmentedMessage, kMessages> messages;
+  std::array<mmsghdr, kMessages> headers;
+  std::size_t filled = 0;
+  const auto flush = [&]() -> std::optional<std::size_t> {
+    for (std::size_t m = 0; m < filled; ++m) messages[m].describe(headers[m].msg_hdr, size);
+    std::size_t done = 0;
+    for (int tries = 0; done < filled && tries < 4; ++tries) {
+      const int now = ::sendmmsg(fd_, headers.data() + done, static_cast<unsigned>(filled - done), 0);
+      if (now < 0 && cannotSegment(errno)) return messages[done].first;
+      const bool isShort = now > 0 && static_cast<std::size_t>(now) < filled - done;
+      if (now <= 0 || isShort) sent.error = now <= 0 ? errno : ECONNREFUSED;
+      for (int m = 0; m < now; ++m) sent.packets += messages[done++].count;
+    }
+    filled = 0;
+    messages[0].count = 0;
+    return std::nullopt;
+  };
+  messages[0].count = 0;
+  for (std::size_t i = 0; i < which.size(); ++i) {
+    if (!which[i]) continue;
+    SegmentedMessage& message = messages[filled];
+    if (message.count == 0) message.first = i;
+    message.parts[message.count++] = {const_cast<std::uint8_t*>(packets.data() + i * size), size};
+    if (message.count < kMostSegments) continue;
+    if (++filled < kMessages)
+      messages[filled].count = 0;
+    else if (const auto stopped = flush())
+      return stopped;
+  }
+  if (messages[filled].count > 0) ++filled;
+  return filled > 0 ? flush() : std::nullopt;
+}
+
+UdpSender::Sent UdpSender::sendSingly(std::span<const std::uint8_t> packets, std::size_t size,
+                                      std::span<const std::uint8_t> which, std::span<const Endpoint> to,
+                                      std::size_t first) noexcept {
   constexpr std::size_t kBatch = 64;
   std::array<sockaddr_in, kBatch> addresses{};
   std::array<mmsghdr, kBatch> messages{};
@@ -104,7 +191,7 @@ UdpSender::Sent UdpSender::send(std::span<const std::uint8_t> packets, std::size
     sent.packets += done;
     filled = 0;
   };
-  for (std::size_t i = 0; i < which.size(); ++i) {
+  for (std::size_t i = first; i < which.size(); ++i) {
     if (!which[i]) continue;
     places[filled] = {const_cast<std::uint8_t*>(packets.data() + i * size), size};
     messages[filled].msg_hdr.msg_iov = &places[filled];

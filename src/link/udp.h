@@ -42,14 +42,30 @@ class UdpSender {
     std::size_t packets = 0;
     int error = 0;
   };
-  /// Sends packets of one size lying one behind the other, those whose place in `which` is set; at most one
-  /// system call per 64 of them. Never blocks; what the kernel does not take is dropped and shows in
-  /// `packets`. Packet i goes to `to[i]`, or to the one that was opened if `to` is empty.
+  /// Sends packets of one size lying one behind the other, those whose place in `which` is set. Never blocks;
+  /// what the kernel does not take is dropped and shows in `packets`. Packet i goes to `to[i]`, or to the one
+  /// that was opened if `to` is empty: then the kernel is given up to kMostSegments of them as one, which it
+  /// cuts up again (UDP_SEGMENT, Linux 4.18), where it and the interface can do that.
   Sent send(std::span<const std::uint8_t> packets, std::size_t size, std::span<const std::uint8_t> which,
             std::span<const Endpoint> to = {}) noexcept;
 
+  /// Packets that are handed over as one.
+  static constexpr std::size_t kMostSegments = 16;
+  /// False once the kernel or the interface has turned that down.
+  bool handsOverMany() const { return segments_; }
+  void handOverMany(bool on) { segments_ = on; }
+
  private:
+  /// The marked ones among `which`, from `first` on, one by one or many as one. The latter gives back where
+  /// it had to stop because that cannot be done.
+  Sent sendSingly(std::span<const std::uint8_t> packets, std::size_t size,
+                  std::span<const std::uint8_t> which, std::span<const Endpoint> to,
+                  std::size_t first) noexcept;
+  std::optional<std::size_t> sendSegmented(std::span<const std::uint8_t> packets, std::size_t size,
+                                           std::span<const std::uint8_t> which, Sent& sent) noexcept;
+
   int fd_ = -1;
+  bool segments_ = true;
 };
 
 }  // namespace chispa::link

@@ -27,8 +27,8 @@ Section readSection(const nlohmann::json& json) {
             json.value("brightness", 1.0),
             json.value("reversed", false),
             wholeNumber(json, "zigzag", 0, kMostPixelsOfPort, 0)};
-  if (s.order.empty() || s.order.size() > 4 || s.order.find_first_not_of("RGBW") != std::string::npos)
-    throw std::runtime_error("order is not made of R, G, B and W");
+  if (s.order.empty() || s.order.size() > 5 || s.order.find_first_not_of("RGBWA") != std::string::npos)
+    throw std::runtime_error("order is not made of R, G, B, W and A");
   if (s.bits != 8 && s.bits != 16) throw std::runtime_error("bits is neither 8 nor 16");
   if (!(s.brightness >= 0 && s.brightness <= 1))
     throw std::runtime_error("brightness is not between 0 and 1");

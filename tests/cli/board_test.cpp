@@ -66,7 +66,7 @@ TEST(CliBoard, SaysWhatIsWrong) {
   expectSaid(kBoard + "--look Hearth --on Nowhere", 1, "no fixture and no zone “Nowhere”");
   expectSaid(kBoard + "--look 'Work light'", 1, "are of different strips");
   expectSaid(kBoard + "--look Hearth --fps 0", 2, "--fps");
-  expectSaid(kBoard + "--look Hearth --on 'Post 1' --out /proc/nowhere", 1, "/proc/nowhere");
+  expectSaid(kBoard + "--look Hearth --on 'Post 1' --fps 15 --out /proc/nowhere", 1, "/proc/nowhere");
   expectSaid(kBoard + "--look Hearth --on 'Post 1' --flash 1024 --ram 64 --size", 1, "RAM: it takes");
 }
 

@@ -57,7 +57,8 @@ struct Trial {
 
 /// What does not move by itself: it stands still, or follows what does not move here.
 bool standsStill(const Effect& effect) {
-  for (const char* key : {"loudness", "skyline", "gauge", "shapes", "hold", "black", "echo", kSpyhole})
+  for (const char* key :
+       {"loudness", "skyline", "gauge", "shapes", "hold", "black", "echo", "spill", kSpyhole})
     if (effect.key == key) return true;
   return false;
 }
@@ -167,10 +168,11 @@ TEST_P(EveryEffect, HasAtLeastThreeParametersWithSoundDefaults) {
   static const std::set<std::string> kLay{"fit",     "turned",     "mirrored", "upside_down",
                                           "shift_x", "shift_y",    "cut_left", "cut_right",
                                           "cut_top", "cut_bottom", "surface",  "begins"};
-  const auto own = std::count_if(effect().params.begin(), effect().params.end(),
-                                 [](const ParamSpec& spec) { return !kLay.contains(spec.key); });
+  const auto own = std::count_if(effect().params.begin(), effect().params.end(), [](const ParamSpec& spec) {
+    return !kLay.contains(spec.key) && spec.onlyIf.empty();
+  });
   EXPECT_GE(effect().params.size(), 3u);
-  // Of the nine at most, two count only where the light runs through a plane in space.
+  // Those that count only where something else is chosen are not seen before.
   EXPECT_LE(own, effect().key == "lettering" ? 10 : 8);
   for (const ParamSpec& spec : effect().params) {
     if (const auto* number = std::get_if<double>(&spec.fallback)) {

@@ -40,7 +40,7 @@ inline LightBuffer run(const Effect& effect, const ZoneCells& cells, double t_s,
   const auto prepared = effect.prepare ? effect.prepare(params, media) : nullptr;
   std::vector<float> plane(static_cast<std::size_t>(cells.count()));
   EffectInput in{cells, params, colours};
-  const Axis axis = effect.hasAcross() ? params.axis(0) : Axis::Along;
+  const Axis axis = effect.hasAcross() ? cells.usable(params.axis(0)) : Axis::Along;
   if (axis == Axis::Plane)
     planePlaces(cells, params.number(params.count() - 2), params.number(params.count() - 1), plane);
   in.place = axis == Axis::Plane ? std::span<const float>(plane) : cells.along(axis);
@@ -52,6 +52,8 @@ inline LightBuffer run(const Effect& effect, const ZoneCells& cells, double t_s,
   in.beats = t_s / kTrialBeat_s;
   in.bars = t_s / kTrialBar_s;
   in.beatInBar = std::fmod(in.beats, kTrialBar_s / kTrialBeat_s);
+  in.beatsOfBar = kTrialBar_s / kTrialBeat_s;
+  in.section = std::min(1.0, t_s / kTrialLength_s);
   in.level = 0.6f;
   in.bands.fill(0.5f);
   if (tell) tell(in);

@@ -56,7 +56,7 @@ TEST(Glow, AFrameOfAnotherSizeDrawsAsDark) {
 }
 
 /// A lamp low over the floor makes a small bright spot, one that hangs high a wide faint one.
-TEST(FloorLight, IsWiderAndFainterTheHigherALampHangs) {
+TEST(SurfaceLight, IsWiderAndFainterTheHigherALampHangs) {
   const auto floorOf = [](double height_m) {
     PixelMap map;
     map.positions = {{0, 0, 0}, {0, 0, height_m}};
@@ -64,17 +64,49 @@ TEST(FloorLight, IsWiderAndFainterTheHigherALampHangs) {
     PixelFrame frame;
     frame.resize(2);
     frame.r[1] = 1;
-    FloorLight floor;
+    SurfaceLight floor(SurfaceLight::Surface::Floor);
     floor.gather(map, frame);
-    EXPECT_EQ(floor.height_m(), 0);
-    EXPECT_EQ(floor.at(0, 0)[2], 0) << "in its colour";
-    EXPECT_EQ(floor.at(40, 0)[0], 0);
-    return std::pair(floor.at(0, 0)[0], floor.at(1.2, 0)[0]);
+    EXPECT_EQ(floor.level_m(), 0);
+    EXPECT_EQ(floor.at({0, 0, 0})[2], 0) << "in its colour";
+    EXPECT_EQ(floor.at({40, 0, 0})[0], 0);
+    return std::pair(floor.at({0, 0, 0})[0], floor.at({1.2, 0, 0})[0]);
   };
   const auto low = floorOf(0.2), high = floorOf(2.5);
   EXPECT_GT(low.first, 3 * high.first);
   EXPECT_GT(high.second, low.second);
   EXPECT_GT(high.second, 0.3f * high.first);
+}
+
+/// A flood that stands before a wall is seen on it, and the farther it stands, the wider.
+TEST(SurfaceLight, OfAWallIsWiderTheFartherALampStands) {
+  const auto wallOf = [](double before_m) {
+    PixelMap map;
+    map.positions = {{0, 1, 1}, {0, 1 - before_m, 1}};
+    map.lampSize = {1, 3};
+    PixelFrame frame;
+    frame.resize(2);
+    frame.b[1] = 1;
+    SurfaceLight wall(SurfaceLight::Surface::Wall);
+    wall.gather(map, frame);
+    EXPECT_GT(wall.level_m(), 1) << "behind everything";
+    return std::pair(wall.at({0, 0, 1})[2], wall.at({1.4, 0, 1})[2]);
+  };
+  const auto close = wallOf(0), far = wallOf(2.5);
+  EXPECT_GT(close.first, far.first);
+  EXPECT_GT(far.second, close.second);
+}
+
+TEST(Camera, SeesTheWallWhereItIs) {
+  OrbitCamera camera;
+  camera.distance_m = 5;
+  const Projection projection(camera, 320, 200);
+  const auto spot = projection.spotOf({0.7, 1.5, -0.4});
+  ASSERT_TRUE(spot);
+  const auto back = projection.onWall(static_cast<double>(spot->x), static_cast<double>(spot->y), 1.5);
+  ASSERT_TRUE(back);
+  EXPECT_NEAR(back->x, 0.7, 1e-3);
+  EXPECT_NEAR(back->z, -0.4, 1e-3);
+  EXPECT_FALSE(projection.onWall(160, 100, -20)) << "behind the viewer";
 }
 
 TEST(Camera, SeesTheFloorWhereItIs) {

@@ -242,8 +242,8 @@ TEST(Storm, StrikesNowAndThenOutOfTheDark) {
 }
 
 TEST(Bloom, IsBrightestOnTheBeatAndFades) {
-  const ZoneCells cells = cellsFor(LineShape{4, 0.1});
-  const auto at = [&](double t) { return run("bloom", cells, t).a[1]; };
+  const ZoneCells cells = cellsFor(LineShape{5, 0.1});
+  const auto at = [&](double t) { return run("bloom", cells, t).a[2]; };
   EXPECT_GT(at(0.0), 0.95f);
   EXPECT_GT(at(0.0), at(0.2));
   EXPECT_GT(at(0.5), at(0.45));

@@ -7,6 +7,8 @@
 #include "window.h"
 #include <QLabel>
 
+#include "core/colour/chipcolours.h"
+#include "core/colour/difference.h"
 #include "core/colour/whitepoint.h"
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
@@ -346,6 +348,44 @@ TEST_F(FinderTest, WhiteIsSlidUntilThePaperIsNeutral) {
   EXPECT_NEAR(white.b, 1 / strength[2], 0.02);
   trigger("undo");
   EXPECT_EQ(find(show().stripTypes, show().fixtures[0]->stripType)->white, (Rgb{1, 1, 1}));
+}
+
+/// The colours of the chips: the strip's green is of 540 nm, not of the 524 that are assumed; it is slid
+/// until the three colours on the card are those of the screen.
+TEST_F(FinderTest, ChipsAreSlidUntilTheCardLooksAsTheScreen) {
+  build({LineShape{20}});
+  node_.setSettings({{1, "e131", {{20, "GRB", 0, 1, 1}}}});
+  ChipColours own{*readChromaticity("628 nm"), *readChromaticity("540 nm"), *readChromaticity("462 nm")};
+  const auto map = chipMapOf(own);
+  const auto shown = [&](int which) {
+    press(static_cast<Qt::Key>(Qt::Key_1 + which));
+    const auto led = look()[10];
+    return map->colourOf(
+        {static_cast<float>(led.r) / 255, static_cast<float>(led.g) / 255, static_cast<float>(led.b) / 255});
+  };
+  bench().beginFinder(FinderKind::Chips);
+  const std::array<Srgb8, 3> fields{{{255, 130, 20}, {150, 235, 60}, {90, 160, 255}}};
+  const auto apart = [&] {
+    double sum = 0;
+    for (int i = 0; i < 3; ++i) {
+      const Rgb meant = toLinear(fields[static_cast<std::size_t>(i)]);
+      sum += deltaE2000(toCieLab({meant.r / 2, meant.g / 2, meant.b / 2}), toCieLab(shown(i)));
+    }
+    return sum;
+  };
+  const double before = apart();
+  const char* const numbers[] = {"finderNumber1", "finderNumber2", "finderNumber3"};
+  const double right[] = {628, 540, 462};
+  for (int i = 0; i < 3; ++i) setNumber(numbers[i], right[i]);
+  EXPECT_GT(before, 10);
+  EXPECT_LT(apart(), 3);
+  press(Qt::Key_Return);
+  press(Qt::Key_Return);
+  const StripType& strip = *find(show().stripTypes, show().fixtures[0]->stripType);
+  ASSERT_TRUE(strip.chips);
+  EXPECT_NEAR(*dominantWavelength(strip.chips->green), 540, 1);
+  trigger("undo");
+  EXPECT_FALSE(find(show().stripTypes, show().fixtures[0]->stripType)->chips);
 }
 
 TEST_F(FinderTest, ResponseIsSlidUntilTheStepsAreEven) {

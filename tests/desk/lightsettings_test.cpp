@@ -82,5 +82,38 @@ TEST_F(LightSettingsTest, ScrubbingIsHeardUnlessItIsSwitchedOff) {
   EXPECT_TRUE(stage_.hearsScrubbing());
 }
 
+/// The light picture shows light as it is meant, or as the strips show it: those that hang nowhere are dark
+/// then.
+TEST_F(LightSettingsTest, LightIsShownAsMeantOrAsTheStripsShowIt) {
+  stage_.seek(Micros(20'000'000));
+  settle();
+  EXPECT_TRUE(eventually([&] {
+    const auto& r = stage_.frame().r;
+    return std::any_of(r.begin(), r.end(), [](float light) { return light > 0.1f; });
+  }));
+  ASSERT_FALSE(stage_.showsAsStrips());
+  EXPECT_EQ(&stage_.seenFrame(), &stage_.frame());
+  trigger("showAsStrips");
+  EXPECT_TRUE(stage_.showsAsStrips());
+  EXPECT_TRUE(the<QAction>("showAsStrips")->isChecked());
+  const PixelFrame seen = stage_.seenFrame();
+  ASSERT_EQ(seen.size(), stage_.frame().size());
+  double meant = 0, apart = 0;
+  for (std::size_t i = 0; i < seen.size(); ++i) {
+    meant += static_cast<double>(stage_.frame().g[i]);
+    apart += std::abs(static_cast<double>(stage_.frame().g[i] - seen.g[i]));
+  }
+  EXPECT_GT(apart, 0);
+  EXPECT_LT(apart, 0.2 * meant) << "much the same light";
+  document_.apply(QStringLiteral("unwire"), [](Show& s) { s.controllers.clear(); });
+  settle();
+  EXPECT_TRUE(eventually([&] {
+    const auto& g = stage_.seenFrame().g;
+    return std::all_of(g.begin(), g.end(), [](float light) { return light == 0; });
+  })) << "nothing hangs anywhere";
+  trigger("showAsStrips");
+  EXPECT_FALSE(stage_.showsAsStrips());
+}
+
 }  // namespace
 }  // namespace chispa::desk

@@ -149,6 +149,32 @@ TEST_F(ShelfTest, FavouritesComeFirstEverywhereAndAreKept) {
   EXPECT_EQ(shelf->item(1)->data(Qt::UserRole).toString(), second);
 }
 
+/// A setting of the shelf's effect: the item says it, what is placed has its numbers, and the form puts a
+/// clip to another in one step.
+TEST_F(ShelfTest, SettingsArePlacedAndChosenInTheForm) {
+  auto* shelf = the<QListWidget>("effectShelf");
+  the<QLineEdit>("effectSearch")->setText(QStringLiteral("candle"));
+  for (int i = 0; i < shelf->count(); ++i)
+    if (!shelf->item(i)->isHidden()) shelf->setCurrentRow(i);
+  ASSERT_EQ(shelf->currentItem()->text(), QStringLiteral("Hearth")) << "found by the name of a setting";
+  EXPECT_TRUE(shelf->currentItem()->toolTip().contains(QStringLiteral("Candle")));
+  trigger("nextSetting");
+  EXPECT_EQ(shelf->currentItem()->text(), QStringLiteral("Hearth · Candle"));
+  const ClipId placed = timeline().addClipAt(timeline().chosenEffect(), findNamed(show().zones, "Column")->id,
+                                             Micros(30'000'000));
+  const auto heightOf = [&] { return std::get<double>(findClip(score(), placed)->params.at("height")); };
+  EXPECT_DOUBLE_EQ(heightOf(), 0.7);
+  EXPECT_EQ(the<QComboBox>("setting")->currentText(), QStringLiteral("Candle"));
+  setNumber("param-speed", 2);
+  EXPECT_EQ(the<QComboBox>("setting")->currentText(), QStringLiteral("own values"));
+  choose("setting", QStringLiteral("Bonfire"));
+  EXPECT_DOUBLE_EQ(heightOf(), 1.8);
+  trigger("undo");
+  EXPECT_DOUBLE_EQ(heightOf(), 0.7);
+  for (std::size_t i = 0; i < findEffect("hearth")->settings.size(); ++i) trigger("nextSetting");
+  EXPECT_EQ(shelf->currentItem()->text(), QStringLiteral("Hearth")) << "behind the last one, itself again";
+}
+
 TEST_F(ShelfTest, APaletteIsDroppedOnClips) {
   oneClip("ribbon");
   const PaletteId wanted = show().palettes.back()->id;

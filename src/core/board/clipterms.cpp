@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/colour/lightness.h"
+#include "core/effect/pace.h"
 #include "core/render/renderer.h"
 
 namespace chispa::board {
@@ -264,6 +265,22 @@ BoardPalette paletteOf(const PaletteTable& table, bool goesRound) {
     palette.entries.push_back({c.r, c.g, c.b});
   }
   return palette;
+}
+
+Term ClipTerms::paceDone(std::size_t pace, double units, Term byMusic) {
+  return fixedChoice(pace) == 0 ? byMusic : seconds() * pacePerSecond(pace, units, 0);
+}
+
+double ClipTerms::pacePerSecond(std::size_t pace, double units, double byMusic) {
+  return fixedChoice(pace) == 0 ? byMusic : unitsPerSecond(cells_, clip_.params, fixed(pace + 1), units);
+}
+
+void ClipTerms::refuseIfHard(std::size_t hard) {
+  if (fixed(hard) != 0) refuse("its edges are hard");
+}
+
+double ClipTerms::beatsOfBar() const {
+  return time_.isLook ? time_.beatsOfBar : time_.grid.beatsOfBarAt(clip_.start);
 }
 
 }  // namespace chispa::board

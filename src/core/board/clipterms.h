@@ -45,7 +45,7 @@ class ClipTerms {
   const CompiledClip& clip() const { return clip_; }
   const ZoneCells& cells() const { return cells_; }
   /// As cellWidth() of effects.
-  double cellWidth() const { return chispa::cellWidth(cells_, clip_.params.axis(0)); }
+  double cellWidth() const { return chispa::cellWidth(cells_, cells_.usable(clip_.params.axis(0))); }
   bool hasRows() const { return cells_.rows > 1; }
   std::uint32_t seed() const { return clip_.seed; }
 
@@ -65,6 +65,11 @@ class ClipTerms {
   Term beats();
   Term bars();
   Term beatInBar();
+  /// As paceOf() of effects: how far something has come, and how fast it is on the mean.
+  Term paceDone(std::size_t pace, double units, Term byMusic);
+  double pacePerSecond(std::size_t pace, double units, double byMusic);
+  /// Beats of the bar that the clip begins in.
+  double beatsOfBar() const;
   /// How long what it runs over is, in its own seconds; and how far it is along, 0–1.
   double length_s() const;
   Term share();
@@ -94,6 +99,8 @@ class ClipTerms {
   double yOf(std::size_t cell) const { return static_cast<double>(cells_.y[cell]); }
 
   void refuse(std::string why);
+  /// Edges that are hard do not fit the numbers of a board.
+  void refuseIfHard(std::size_t hard);
   /// Why the clip cannot be said, if it cannot.
   const std::optional<std::string>& refusal() const { return refusal_; }
 

@@ -10,8 +10,9 @@ namespace chispa::board {
 namespace {
 
 CellLight ribbon(ClipTerms& clip) {
-  enum { Across, Repeats, Passes, Slant };
-  const Term shift = ClipTerms::partOf(clip.param(Passes) * clip.bars());
+  enum { Across, Repeats, Passes, Slant, Speed };
+  const Term shift = ClipTerms::partOf(
+      clip.paceDone(Speed, clip.clip().params.number(Repeats), clip.param(Passes) * clip.bars()));
   CellLight light{clip.place() * clip.param(Repeats) + clip.along(Axis::Rows) * clip.param(Slant) - shift,
                   clip.number(1)};
   light.goesRound = true;
@@ -19,11 +20,12 @@ CellLight ribbon(ClipTerms& clip) {
 }
 
 CellLight hueWheel(ClipTerms& clip) {
-  enum { Across, Turns, Repeats, Chroma, Lightness };
+  enum { Across, Turns, Repeats, Chroma, Lightness, Speed };
   const auto chroma = static_cast<float>(clip.fixed(Chroma));
   const auto lightness = static_cast<float>(clip.fixed(Lightness));
-  CellLight light{clip.place() * clip.param(Repeats) - ClipTerms::partOf(clip.param(Turns) * clip.bars()),
-                  clip.number(1)};
+  const Term shift =
+      clip.paceDone(Speed, clip.clip().params.number(Repeats), clip.param(Turns) * clip.bars());
+  CellLight light{clip.place() * clip.param(Repeats) - ClipTerms::partOf(shift), clip.number(1)};
   BoardPalette wheel{{}, true};
   for (int i = 0; i <= PaletteTable::kSteps; ++i) {
     const float turns = static_cast<float>(i) / PaletteTable::kSteps;
@@ -35,8 +37,9 @@ CellLight hueWheel(ClipTerms& clip) {
 }
 
 CellLight swell(ClipTerms& clip) {
-  enum { Across, Waves, Passes, Depth, Sharpness };
-  const Term shift = ClipTerms::partOf(clip.param(Passes) * clip.bars());
+  enum { Across, Waves, Passes, Depth, Sharpness, Speed };
+  const Term shift = ClipTerms::partOf(
+      clip.paceDone(Speed, clip.clip().params.number(Waves), clip.param(Passes) * clip.bars()));
   const Term wave = clamped(0.5 + 0.5 * cosineOf(clip.place() * clip.param(Waves) - shift));
   const Term lift = powerOf(wave, clip.param(Sharpness));
   const Term depth = clip.param(Depth);
@@ -119,9 +122,10 @@ Term thread(ClipTerms& clip, Term place, double width) {
 }
 
 CellLight weave(ClipTerms& clip) {
-  enum { Across, Threads, Passes, Width };
+  enum { Across, Threads, Passes, Width, Speed };
   const double width = clip.fixed(Width);
-  const Term shift = ClipTerms::partOf(clip.param(Passes) * clip.bars());
+  const Term shift = ClipTerms::partOf(
+      clip.paceDone(Speed, clip.clip().params.number(Threads), clip.param(Passes) * clip.bars()));
   const Term along = clip.place() * clip.param(Threads);
   const Term other = clip.along(Axis::Rows);
   const Term there = thread(clip, along + other - shift, width);
@@ -137,21 +141,45 @@ CellLight weave(ClipTerms& clip) {
   return light;
 }
 
-CellLight bloom(ClipTerms& clip) {
-  enum { Across, Every, Fade, Spread, Accent };
+/// A beat that counts: beats since it, and how strong it is.
+struct PulseTerms {
+  Term age;
+  Term strength;
+};
+
+std::array<PulseTerms, 3> pulsesOf(ClipTerms& clip, int every, std::size_t accent) {
   constexpr double kHair = 1e-4;
   const Term inBar = clip.beatInBar() + kHair;
-  const Term sinceBeat = fractionOf(inBar);
+  const Term age = fractionOf(inBar);
+  const Term none = clip.number(0), full = clip.number(1);
+  const double bar = clip.beatsOfBar();
+  if (every == 1)
+    return {PulseTerms{inBar - bar, full}, PulseTerms{inBar, full}, PulseTerms{inBar + bar, full}};
   const Term isFirst = inBar < 1;
-  const int every = clip.fixedChoice(Every);
-  const Term age = every == 1 ? inBar : sinceBeat;
-  const Term strength = every == 1   ? clip.number(1)
-                        : every == 2 ? choose(isFirst, clip.number(0), 1)
-                                     : choose(isFirst, clip.number(1), 1.0 - clip.param(Accent));
-  const Term out = clip.cellwise([&](std::size_t i) { return std::abs(2 * clip.placeOf(i) - 1); });
-  const Term own = age - clip.param(Spread) * out;
-  const Term faded = own / clip.param(Fade);
-  return {1.0 - clamped(faded), choose(own < 0, clip.number(0), strength * exponentialOf(faded * -3))};
+  const Term isSecond = choose(isFirst, none, inBar < 2);
+  const Term isLast = bar - 1.001 < inBar;
+  const Term soft = every == 2 ? full : 1.0 - clip.param(accent);
+  const Term first = every == 2 ? none : full;
+  return {PulseTerms{age - 1, choose(isLast, first, soft)}, PulseTerms{age, choose(isFirst, first, soft)},
+          PulseTerms{age + 1, choose(isSecond, first, soft)}};
+}
+
+CellLight bloom(ClipTerms& clip) {
+  enum { Across, Every, Fade, Spread, Accent };
+  constexpr double kOpens = 0.18;
+  const bool isFace = clip.hasRows() && clip.clip().params.axis(Across) == Axis::Along;
+  const double corner =
+      std::hypot(static_cast<double>(clip.cells().halfWidth), static_cast<double>(clip.cells().halfHeight));
+  const Term off = clip.cellwise([&](std::size_t i) {
+    return isFace ? std::hypot(clip.xOf(i), clip.yOf(i)) / corner : std::abs(2 * clip.placeOf(i) - 1);
+  });
+  Term glow = clip.number(0);
+  for (const PulseTerms& pulse : pulsesOf(clip, clip.fixedChoice(Every), Accent)) {
+    const Term age = pulse.age - clip.param(Spread) * off;
+    const Term fallen = higher(age, clip.number(0)) / clip.param(Fade);
+    glow = higher(glow, pulse.strength * clamped(1.0 + age * (1 / kOpens)) * exponentialOf(fallen * -3));
+  }
+  return {off, glow};
 }
 
 }  // namespace

@@ -4,6 +4,7 @@
 #include "core/base/hash.h"
 #include "core/board/say.h"
 #include "core/effect/curves.h"
+#include "core/effect/dots.h"
 #include "core/effect/edges.h"
 
 // Effects of sparks, as src/core/effect computes them.
@@ -71,16 +72,50 @@ CellLight frost(ClipTerms& clip) {
 
 CellLight hearth(ClipTerms& clip) {
   enum { Across, Speed, Grain, Height };
-  const double grain = clip.fixed(Grain);
-  const double wide = clip.hasRows() ? grain * 4 : 1;
-  const Term rise = clip.param(Speed) * clip.seconds();
-  const Term up = clip.place();
-  const Term beside = clip.along(Axis::Columns);
-  const Term coarse = clip.graph().noise(clip.seed(), beside * wide, up * grain - rise);
-  const Term fine = clip.graph().noise(std::uint64_t{clip.seed()} + 1, beside * (wide * 2.3),
-                                       up * (grain * 2.1) - rise * 3.1);
-  const Term heat = (0.65 * coarse + 0.5 * fine) * (1.15 - eased(clip.number(0), clip.param(Height), up));
-  return {heat, eased(clip.number(0.08), clip.number(0.37), heat)};
+  constexpr int kMostTongues = 12;
+  const Axis axis = clip.cells().usable(clip.clip().params.axis(Across));
+  const bool isOne = !clip.hasRows() && (axis == Axis::Along || axis == Axis::Columns);
+  const int count = isOne ? 1 : static_cast<int>(std::lround(clip.fixed(Grain))) + 2;
+  if (count > kMostTongues) clip.refuse("it has more than ten tongues side by side");
+  Graph& graph = clip.graph();
+  const Term half = clip.number(0.5);
+  const Term t = clip.param(Speed) * clip.seconds();
+  const Term rise = t * 1.7;
+  const Term y = clip.place() * (1.0 / clip.param(Height));
+  const Axis other = axis == Axis::Columns ? Axis::Rows : clip.cells().usable(Axis::Columns);
+  double low = 1e9, high = -1e9;
+  const Term x = clip.cellwise([&](std::size_t i) {
+    const double own = isOne ? 0 : static_cast<double>(clip.cells().along(other)[i]) * (count - 2);
+    low = std::min(low, own);
+    high = std::max(high, own);
+    return own;
+  });
+  const Term lick = graph.noise(clip.seed() + 9, x * 2.6, y * 4.2 - rise * 1.9) - 0.5;
+  const Term licked = 0.5 * lick * lower(3.0 * y, clip.number(1));
+  Term heat = clip.number(0);
+  for (int k = 0; k < std::min(count, kMostTongues); ++k) {
+    const auto own = clip.seed() + static_cast<std::uint64_t>(k) * 16;
+    const auto swing = [&](std::uint64_t which, double pace) {
+      return graph.noise(own + which, t * pace, half) - 0.5;
+    };
+    const double foot = k - 0.5 + 0.4 * (static_cast<double>(chance(own, 1)) - 0.5);
+    // What licks at none of these cells is left out.
+    constexpr double kReach = 1.8;
+    if (!isOne && (foot < low - kReach || foot > high + kReach)) continue;
+    const Term height = higher(0.72 + 0.7 * swing(0, 1.1) + 0.35 * swing(1, 3.1), clip.number(0.15));
+    const Term bend = 1.1 * swing(2, 0.7) + 0.5 * swing(3, 2.3);
+    const Term light = 1.0 + 0.24 * swing(4, 5.7);
+    const Term share = y * (1.0 / height) + licked;
+    const Term width = higher(0.78 * (1.0 - 0.8 * share), clip.number(0.05));
+    const Term off = isOne ? clip.number(0) : absOf(x - foot - bend * share * share) / width;
+    const Term body = (1.0 - eased(clip.number(0.2), clip.number(0.8), off)) *
+                      (1.0 - eased(clip.number(0.55), clip.number(0.45), share));
+    heat = higher(heat, body * light * (1.0 - 0.75 * share));
+  }
+  const Term embers = 0.55 * (1.0 - eased(clip.number(0), clip.number(0.16), y));
+  const Term all = higher(heat, embers);
+  const Term hot = lower(all + 0.25 * all * embers, clip.number(1));
+  return {hot, eased(clip.number(0.02), clip.number(0.48), hot)};
 }
 
 /// The palette with the white heat of each of its places in it; `behind` is how far behind the head that is.
@@ -95,18 +130,20 @@ BoardPalette hotPalette(ClipTerms& clip, const std::function<float(float place)>
 }
 
 CellLight comets(ClipTerms& clip) {
-  enum { Across, Heads, Passes, Tail, Offset };
+  enum { Across, Heads, Passes, Tail, Offset, Speed, Hard = Speed + 2 };
   const double passes = clip.fixed(Passes);
+  const double pace = clip.pacePerSecond(Speed, 1, passes / (clip.clip().beatLength_s * clip.beatsOfBar()));
   const double heads = std::round(clip.fixed(Heads));
   const double offset = clip.hasRows() ? clip.fixed(Offset) * static_cast<double>(clip.cells().columns) : 0;
   const auto strings = clip.cells().along(Axis::Columns);
   const Term own = clip.cellwise([&](std::size_t i) {
-    const double ahead = passes < 0 ? 1 - clip.placeOf(i) : clip.placeOf(i);
+    const double ahead = pace < 0 ? 1 - clip.placeOf(i) : clip.placeOf(i);
     return static_cast<double>(strings[i]) * offset / heads + ahead;
   });
-  const Term moved = ClipTerms::partOf(clip.bars() * std::abs(passes));
-  const double pace = std::abs(passes) / (clip.clip().beatLength_s * kBeatsOfPace);
-  const double blur = edgeBlur(clip.cellWidth(), pace, heads);
+  clip.refuseIfHard(Hard);
+  const double sign = pace < 0 ? -1 : 1;
+  const Term moved = ClipTerms::partOf(clip.paceDone(Speed, 1, clip.bars() * passes) * sign);
+  const double blur = edgeBlur(clip.cellWidth(), std::abs(pace), heads);
   const Term turn = fractionOf((moved - own) * heads);
   const Term behind = turn - (1 - blur < turn);
   const Term gap = behind * (1.0 / clip.param(Tail));
@@ -117,9 +154,10 @@ CellLight comets(ClipTerms& clip) {
 }
 
 CellLight drizzle(ClipTerms& clip) {
-  enum { Across, Drops, Speed, Tail, Uneven };
+  enum { Across, Drops, Speed, Tail, Uneven, Metric, Hard = Metric + 2 };
   const double drops = clip.fixed(Drops);
-  const double speed = clip.fixed(Speed);
+  const double speed = std::abs(clip.pacePerSecond(Metric, 1, clip.fixed(Speed)));
+  clip.refuseIfHard(Hard);
   const double uneven = clip.fixed(Uneven);
   const auto stringOf = [&clip](std::size_t i) {
     return static_cast<std::uint64_t>(clip.hasRows() ? clip.cells().column[i] : 0);
@@ -149,66 +187,71 @@ CellLight drizzle(ClipTerms& clip) {
   const Term body =
       choose(clip.graph().add(TermOp::And, gap < 1, falls(which)), rest * rest, 0) * pastTerm(part, perBlur);
   const Term head = choose(falls(which + 1.0), pastTerm(part - 1.0, perBlur), 0);
-  const Term glow = body + head;
-  CellLight light{glow, glow};
-  light.palette = hotPalette(clip, [](float place) { return 1 - std::sqrt(place); });
+  CellLight light{choose(clip.number(0) < head, clip.number(1), higher(rest, clip.number(0))), body + head};
+  light.palette = hotPalette(clip, [](float place) { return 1 - place; });
   return light;
 }
 
 CellLight fireflies(ClipTerms& clip) {
   enum { Flies, Wander, Glow, Size };
+  const FacePlaces face(clip.cells());
   const int flies = static_cast<int>(std::lround(clip.fixed(Flies)));
   const Term t = clip.seconds() * clip.fixed(Wander);
   const Term turns = clip.seconds() / clip.fixed(Glow);
-  const double size = clip.fixed(Size);
-  const Term across = clip.hasRows() ? clip.x() : clip.cellwise([&](std::size_t i) {
-    return 2 * static_cast<double>(clip.cells().along(Axis::Along)[i]) - 1;
-  });
-  const Term up = clip.hasRows() ? clip.y() : clip.number(0);
-  Term glow = clip.number(0);
-  Term hue = clip.number(static_cast<double>(chance(clip.seed(), 0, 9)));
+  const DotReach reach = face.reachOf(static_cast<float>(1.5 * clip.fixed(Size)));
+  const double perReach = std::sqrt(static_cast<double>(reach.perSquare));
+  // In reaches, so that the squares of what is far fit.
+  const Term x = clip.cellwise([&](std::size_t i) { return static_cast<double>(face.x(i)) * perReach; });
+  const Term y = clip.cellwise([&](std::size_t i) { return static_cast<double>(face.y(i)) * perReach; });
+  const Term none = clip.number(0);
+  Term hue = none;
+  Term covers = none;
   for (int k = 0; k < flies; ++k) {
     const auto own = static_cast<std::uint64_t>(k) * 4;
-    const auto spot = [&](std::uint64_t seed) {
-      return 2.6 * clip.graph().noise(clip.seed() + seed, t, clip.number(0.5)) - 1.3;
+    const auto spot = [&](std::uint64_t way, float half) {
+      const double wide = static_cast<double>(half) * perReach;
+      return clip.graph().noise(clip.seed() + own + way, t, clip.number(0.5)) * (2.6 * wide) - 1.3 * wide;
     };
     const double pace = 0.8 + 0.4 * static_cast<double>(chance(clip.seed(), own, 2));
-    const Term phase = ClipTerms::partOf(turns * pace + static_cast<double>(chance(clip.seed(), own, 3)));
-    const Term lit = choose(phase < 0.4, sineOf(phase * 1.25), 0);
-    // In halves of its size: squares of what is farther would not fit.
+    const Term u = ClipTerms::partOf(turns * pace + static_cast<double>(chance(clip.seed(), own, 3))) * 2.5;
+    const Term lit = eased(none, clip.number(0.35), u) *
+                     (1.0 - eased(clip.number(0.35), clip.number(0.65), u)) *
+                     static_cast<double>(reach.light);
     const auto off = [&](Term from, Term to) {
-      const Term far = clip.graph().add(TermOp::Min, absOf(from - to) * (1 / size), clip.number(8));
+      const Term far = lower(absOf(from - to), clip.number(2));
       return far * far;
     };
-    const Term away =
-        clip.hasRows() ? off(across, spot(own)) + off(up, spot(own + 1)) : off(across, spot(own));
-    const Term light = lit * exponentialOf(-away);
-    hue =
-        choose(glow < light,
-               clip.number(static_cast<double>(chance(clip.seed(), static_cast<std::uint64_t>(k), 9))), hue);
-    glow = higher(glow, light);
+    Term away = off(x, spot(0, face.halfWidth()));
+    if (!face.isLine()) away = away + off(y, spot(1, face.halfHeight()));
+    const Term near = higher(1.0 - away, none);
+    const Term light = lit * near * near;
+    covers = covers + light;
+    hue = hue + light * static_cast<double>(chance(clip.seed(), static_cast<std::uint64_t>(k), 9));
   }
-  return {hue, glow};
+  return {hue * (1.0 / higher(covers, clip.number(0.001))), lower(covers, clip.number(1))};
 }
 
 CellLight snowfall(ClipTerms& clip) {
-  enum { Flakes, Speed, Drift, Size, Lying };
-  constexpr int kLevels = 3;
+  enum { Flakes, Speed, Drift, Size, Lying, Many };
+  constexpr int kDepths = 3;
+  constexpr double kRoom = 0.36;
+  const FacePlaces face(clip.cells());
   Graph& graph = clip.graph();
-  const bool isLine = !clip.hasRows();
+  const bool isLine = face.isLine();
   const double flakes = clip.fixed(Flakes);
   const double speed = clip.fixed(Speed);
-  const double size = clip.fixed(Size);
   const Term t = clip.seconds();
-  const Term up = isLine ? clip.number(0) : clip.y();
-  const Term across = isLine ? 2.0 * clip.along(Axis::Along) : clip.x();
-  Term glow = clip.number(0);
-  for (int n = 0; n < kLevels; ++n) {
-    const double grain = flakes * (1 + 0.5 * n);
+  const Term up = clip.cellwise([&](std::size_t i) { return static_cast<double>(face.y(i)); });
+  const Term across = clip.cellwise([&](std::size_t i) { return static_cast<double>(face.x(i)); });
+  const Term none = clip.number(0);
+  Term glow = none;
+  for (int n = 0; n < kDepths; ++n) {
+    const double grain = flakes / 2 * (1 + 0.6 * n);
+    const double reach =
+        std::min(kRoom, std::max(0.55 * clip.fixed(Size), 1.1 * static_cast<double>(face.cell()) * grain));
     const Term fallen = t * (speed * grain / (1 + 0.6 * n));
-    const Term sway = isLine ? clip.number(0)
-                             : clip.param(Drift) * sineOf((t * 0.7 + n * 2.1) / (2 * kPi) + up * (1 / kPi));
-    const Term none = clip.number(0);
+    const Term sway =
+        isLine ? none : clip.param(Drift) * sineOf((t * 0.4 + n * 2.1) / (2 * kPi) + up * (0.5 / kPi));
     const Term gx = (across + sway) * grain + (isLine ? ClipTerms::partOf(fallen) : none);
     const Term gy = up * grain + (isLine ? none : ClipTerms::partOf(fallen));
     const Term boxes = wordOf(ClipTerms::stepOf(fallen));
@@ -218,14 +261,28 @@ CellLight snowfall(ClipTerms& clip) {
     const Term box = crossed(mixedWord(row), timesWord(column, 8191));
     const Term luck = mixedWord(
         crossed(graph.wordConstant(clip.seed() + static_cast<std::uint32_t>(n) * 77), mixedWord(box)));
-    const Term dx = fractionOf(gx) - 0.25 - 0.5 * unitOfWord(luck);
-    const Term dy = fractionOf(gy) - 0.25 - 0.5 * unitOfWord(graph.shiftWord(luck, 12));
-    const Term off = isLine ? absOf(dx) : rootOf(dx * dx + dy * dy);
-    glow =
-        higher(glow, (1.0 - eased(clip.number(size * 0.4), clip.number(size * 0.6), off)) * (1 - 0.25 * n));
+    const double room = 1 - 2 * reach;
+    const auto off = [&](Term place, Term chanceOf) {
+      const Term far = (fractionOf(place) - reach - room * chanceOf) * (1 / reach);
+      return far * far;
+    };
+    Term away = off(gx, unitOfWord(luck));
+    if (!isLine) away = away + off(gy, unitOfWord(graph.shiftWord(luck, 12)));
+    const Term near = higher(1.0 - away, none);
+    const Term isThere = unitOfWord(mixedWord(luck)) < clip.param(Many);
+    glow = higher(glow, near * near * isThere * (1 - 0.28 * n));
   }
-  const Term ground = clip.along(Axis::Rows) < clip.param(Lying) * clip.share();
-  return {higher(glow, ground), higher(glow, ground * 0.6)};
+  const Term lying = clip.param(Lying) * clip.share();
+  const double row = chispa::cellWidth(clip.cells(), Axis::Rows);
+  const Term ground = pastTerm(lying - clip.along(Axis::Rows), clip.number(1 / row)) *
+                      choose(none < lying, clip.number(0.6), 0);
+  const Term light = higher(glow, ground);
+  const Term white = 0.7 * glow;
+  const auto colours = graph.lookUp(paletteOf(*clip.clip().palette, false), light);
+  CellLight said{none, light};
+  said.colour = {colours[0] + (1.0 - colours[0]) * white, colours[1] + (1.0 - colours[1]) * white,
+                 colours[2] + (1.0 - colours[2]) * white};
+  return said;
 }
 
 }  // namespace

@@ -13,13 +13,14 @@ namespace {
 constexpr double kEdge = 1.0 / 8192;
 
 CellLight chase(ClipTerms& clip) {
-  enum { Across, Period, Lit, Steps, Soft };
+  enum { Across, Period, Lit, Steps, Soft, Speed };
   const auto period = static_cast<double>(std::lround(clip.fixed(Period)));
   const double lit = clip.fixed(Lit);
   const double asked = clip.fixed(Soft);
-  const double soft = asked > 0 ? std::max(asked, lampBlur(clip.fixed(Steps), clip.clip().beatLength_s)) : 0;
   const auto count = static_cast<double>(clip.cells().count());
-  const Term moved = clip.param(Steps) * clip.beats();
+  const double lamps = clip.pacePerSecond(Speed, count, clip.fixed(Steps) / clip.clip().beatLength_s);
+  const double soft = asked > 0 ? std::max(asked, lampBlur(lamps)) : 0;
+  const Term moved = clip.paceDone(Speed, count, clip.param(Steps) * clip.beats());
   const Term lamp = clip.cellwise([&](std::size_t i) { return std::floor(clip.placeOf(i) * count); });
   const Term at = lamp - (soft > 0 ? moved : ClipTerms::stepOf(moved));
   const Term part = moduloOf(at, period);
@@ -80,13 +81,13 @@ CellLight pour(ClipTerms& clip) {
 }
 
 CellLight parade(ClipTerms& clip) {
-  enum { Across, Groups, Lit, Steps, Glide };
+  enum { Across, Groups, Lit, Steps, Glide, Speed };
   const double groups = clip.fixed(Groups);
   const double glide = clip.fixed(Glide);
-  const Term steps = clip.param(Steps) * clip.beats();
+  constexpr double kStepsPerGroup = 3;
+  const Term steps = clip.paceDone(Speed, groups * kStepsPerGroup, clip.param(Steps) * clip.beats());
   Term moved = ClipTerms::stepOf(steps);
   if (glide > 0) moved = moved + eased(clip.number(0), clip.number(glide), ClipTerms::partOf(steps));
-  constexpr double kStepsPerGroup = 3;
   const Term place = clip.cellwise([&](std::size_t i) { return clip.placeOf(i) * groups; });
   const Term at = place - moved / kStepsPerGroup + kEdge;
   constexpr double kColours = 4;
@@ -94,7 +95,9 @@ CellLight parade(ClipTerms& clip) {
   const Term part = fractionOf(at);
   if (glide <= 0) return {colourOf(floorOf(at)), part < clip.param(Lit)};
   // Where a cell has parts of two blocks it has the colour of the nearer: they seldom touch.
-  const double blocks = std::abs(clip.fixed(Steps)) / clip.clip().beatLength_s / kStepsPerGroup;
+  const double perSecond =
+      clip.pacePerSecond(Speed, groups * kStepsPerGroup, clip.fixed(Steps) / clip.clip().beatLength_s);
+  const double blocks = std::abs(perSecond) / kStepsPerGroup;
   const double blur = edgeBlur(clip.cellWidth(), blocks / groups, groups);
   const auto past = [&](Term beyond) { return pastTerm(beyond, clip.number(1 / blur)); };
   const Term lit = clip.param(Lit);
@@ -105,9 +108,10 @@ CellLight parade(ClipTerms& clip) {
 }
 
 CellLight stack(ClipTerms& clip) {
-  enum { Across, Bricks, PerBeat, Gap, Clears };
+  enum { Across, Bricks, PerBeat, Gap, Clears, Hard };
   const double bricks = std::round(clip.fixed(Bricks));
   const double gap = clip.fixed(Gap);
+  clip.refuseIfHard(Hard);
   const bool clears = clip.fixed(Clears) != 0;
   const Term laid = clip.beats() * clip.param(PerBeat);
   const Term round = moduloOf(ClipTerms::stepOf(laid), clears ? 2 * bricks : bricks + 1);
@@ -139,15 +143,29 @@ CellLight stack(ClipTerms& clip) {
 }
 
 CellLight gauge(ClipTerms& clip) {
-  enum { Across, Value, Edge, Peak, Colours };
+  enum { Across, Value, Edge, Peak, Colours, Marks, Rest, Hard };
   const Term value = clip.param(Value);
+  const double cell = clip.cellWidth();
   const double peak = clip.fixed(Peak);
+  const double marks = std::round(clip.fixed(Marks));
+  clip.refuseIfHard(Hard);
   const Term at = clip.place();
-  Term light = 1.0 - eased(value, clip.param(Edge), at);
-  if (peak > 0)
-    light =
-        higher(light * 0.5, 1.0 - eased(clip.number(peak * 0.5), clip.number(peak * 0.5), absOf(at - value)));
-  return {clip.fixedChoice(Colours) == 1 ? value : at, light};
+  const Term edge = higher(clip.param(Edge), clip.number(cell));
+  Term light = pastTerm(value * (1.0 + edge) - edge * 0.5 - at, 1.0 / edge);
+  if (peak > 0) {
+    const Term perWidth = clip.number(1 / std::max(cell, peak * 0.5));
+    const Term tip = pastTerm(at - value + peak, perWidth) - pastTerm(at - value, perWidth);
+    light = higher(light * 0.4, tip);
+  }
+  const double gap = std::max(0.25, std::min(0.8, cell * marks));
+  const Term mark = clip.cellwise([&](std::size_t i) {
+    const double inMark = clip.placeOf(i) * marks - std::floor(clip.placeOf(i) * marks);
+    return marks > 0 ? static_cast<double>(past(static_cast<float>(std::min(inMark, 1 - inMark) - gap / 2),
+                                                static_cast<float>(cell * marks)))
+                     : 1.0;
+  });
+  const Term rest = clip.param(Rest);
+  return {clip.fixedChoice(Colours) == 1 ? value : at, mark * (rest + (1.0 - rest) * light)};
 }
 
 CellLight strobe(ClipTerms& clip) {

@@ -14,7 +14,7 @@ bool areAlike(const StripType& a, const StripType& b) {
 }
 
 std::size_t chipOf(char letter) {
-  return std::string("RGBW").find(letter);
+  return kChipLetters.find(letter);
 }
 
 }  // namespace
@@ -54,6 +54,11 @@ Result<BoardStrip> BoardStrip::of(const Show& show, const PixelMap& map, const s
                    {},
                    "Choose what hangs on it."};
   const StripType& type = stripTypeOf(show, *first);
+  if (type.mix().hasAmber)
+    return Failure{
+        "“" + type.name + "” has a chip besides red, green, blue and white, which a board cannot mix.",
+        {},
+        "Choose fixtures of another strip, or send it from a controller."};
   if (type.channelBits != 8)
     return Failure{"“" + type.name + "” takes 16 bits a channel, and a board sends bytes of 8.",
                    {},
@@ -129,7 +134,7 @@ std::vector<std::uint8_t> BoardStrip::colourOfChannel() const {
 }
 
 Rgb BoardStrip::lightOf(const std::uint8_t* bytes) const {
-  std::array<float, 4> chips{};
+  ChipLight chips{};
   for (std::size_t i = 0; i < order_.size(); ++i)
     chips[chipOf(order_[i])] = static_cast<float>(response_.lightOf(static_cast<double>(bytes[i]) / 255));
   return mix_.colourOf(chips);

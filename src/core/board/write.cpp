@@ -217,8 +217,12 @@ class BoardWriter {
       why = light.refusal;
       return Tried::Refused;
     }
+    std::array<Term, 3> colours = *light.light;
+    // What a strip of one colour takes is what the three have in common: how bright the colour is.
+    if (!strip_.mix().hasColours)
+      colours.fill(0.2126 * colours[0] + 0.7152 * colours[1] + 0.0722 * colours[2]);
     const std::size_t before = blob_.size();
-    const auto written = writeProgram(graph, *light.light, one.cellValues, strip_.response(), blob_);
+    const auto written = writeProgram(graph, colours, one.cellValues, strip_.response(), blob_);
     if (!written) {
       why = "its program would be too large";
       return Tried::Refused;

@@ -19,7 +19,7 @@ constexpr int kSide = 64;
 /// XYZ of the light of three primaries with daylight between them, counted so that 1, 1, 1 is D65 of
 /// luminance 1.
 Eigen::Matrix3d balanced(const std::array<Chromaticity, 3>& primaries) {
-  const auto luminances = *daylightLuminances(primaries);
+  const auto luminances = *whiteLuminances(primaries);
   Eigen::Matrix3d columns;
   for (int i = 0; i < 3; ++i) {
     const auto at = static_cast<std::size_t>(i);
@@ -53,10 +53,10 @@ Rgb held(Rgb chips) {
 }  // namespace
 
 bool spanWhite(const ChipColours& chips) {
-  for (const Chromaticity& one : {chips.red, chips.green, chips.blue, chips.white})
+  for (const Chromaticity& one : {chips.red, chips.green, chips.blue, chips.white, chips.amber})
     if (!(one.x >= 0 && one.y > 0.001 && one.x + one.y <= 1.001)) return false;
   constexpr double kLeast = 1e-3;
-  const auto shares = daylightLuminances({chips.red, chips.green, chips.blue});
+  const auto shares = whiteLuminances({chips.red, chips.green, chips.blue});
   return shares && std::all_of(shares->begin(), shares->end(), [](double share) { return share > kLeast; });
 }
 
@@ -65,9 +65,12 @@ ChipMap::ChipMap(const ChipColours& chips) : chips_(spanWhite(chips) ? chips : C
   const Eigen::Matrix3d fromSrgb = balanced(kSrgbPrimaries);
   toChips_ = asRows(fromChips.inverse() * fromSrgb);
   toSrgb_ = asRows(fromSrgb.inverse() * fromChips);
-  const Eigen::Vector3d like =
-      fromChips.inverse() * Eigen::Vector3d(xyzOf(chips_.white, chips_.whiteLight).data());
-  whiteChip_ = held({static_cast<float>(like[0]), static_cast<float>(like[1]), static_cast<float>(like[2])});
+  const auto likeOf = [&fromChips](Chromaticity at, double light) {
+    const Eigen::Vector3d like = fromChips.inverse() * Eigen::Vector3d(xyzOf(at, light).data());
+    return held({static_cast<float>(like[0]), static_cast<float>(like[1]), static_cast<float>(like[2])});
+  };
+  whiteChip_ = likeOf(chips_.white, chips_.whiteLight);
+  amberChip_ = likeOf(chips_.amber, chips_.amberLight);
   table_.resize((kSide + 1) * (kSide + 1));
   for (int g = 0; g <= kSide; ++g)
     for (int r = 0; r <= kSide; ++r) {

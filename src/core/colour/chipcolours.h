@@ -18,6 +18,13 @@ struct ChipColours {
   Chromaticity white = kD65;
   /// Luminance of the white chip at full, of that of the other three together as white; 0.01–10.
   double whiteLight = 1;
+  /// Of the fifth chip, where there is one: amber (590 nm), or another white; and its luminance, as of the
+  /// white one.
+  Chromaticity amber{0.5752, 0.4242};
+  double amberLight = 1;
+  /// Luminance of the red, green and blue chip at full against each other, as data sheets have it; all 0
+  /// where it is not known: then full white is taken as daylight.
+  std::array<double, 3> light{0, 0, 0};
 
   bool operator==(const ChipColours&) const = default;
 };
@@ -43,6 +50,7 @@ class ChipMap {
   Rgb colourOf(Rgb chips) const noexcept;
   /// The other three's light that the white chip at full stands for.
   Rgb whiteChip() const { return whiteChip_; }
+  Rgb amberChip() const { return amberChip_; }
 
  private:
   using Matrix = std::array<float, 9>;
@@ -53,6 +61,7 @@ class ChipMap {
   Matrix toChips_{};
   Matrix toSrgb_{};
   Rgb whiteChip_{1, 1, 1};
+  Rgb amberChip_{1, 1, 1};
   /// Light of the chips for colours whose parts make 1, by red and green.
   std::vector<Rgb> table_;
 };

@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 #include <cstddef>
+#include <cstring>
 #include <string>
 #include <vector>
 
@@ -62,25 +63,33 @@ class PaletteTable {
                float* b) const noexcept;
 
  private:
-  /// Channels apart, so that many look-ups at once are plain gathers.
-  struct Channels {
-    std::array<float, kSteps + 1> r{}, g{}, b{};
+  /// Red, green, blue and nothing of each step, so that a look-up is one load of 16 bytes.
+  using Entry = float __attribute__((vector_size(16)));
+  struct Entries {
+    alignas(16) std::array<std::array<float, 4>, kSteps + 1> all{};
 
     Rgb at(int step) const {
-      const auto i = static_cast<std::size_t>(step);
-      return {r[i], g[i], b[i]};
+      const auto& entry = all[static_cast<std::size_t>(step)];
+      return {entry[0], entry[1], entry[2]};
     }
-    void set(int step, Rgb colour);
+    void set(int step, Rgb colour) {
+      all[static_cast<std::size_t>(step)] = {colour.r, colour.g, colour.b, 0};
+    }
+    Entry load(int step) const {
+      Entry entry;
+      std::memcpy(&entry, all[static_cast<std::size_t>(step)].data(), sizeof entry);
+      return entry;
+    }
   };
   /// In this order of arguments what is no number becomes 0.
   static int clampedStep(float u) { return static_cast<int>(std::min(1.f, std::max(0.f, u)) * kSteps); }
   static int wrappedStep(float u) { return static_cast<int>((u - std::floor(u)) * kSteps) & (kSteps - 1); }
   template <class StepOf>
-  static void lookUp(const Channels& colours, StepOf stepOf, const float* places, const float* strengths,
+  static void lookUp(const Entries& colours, StepOf stepOf, const float* places, const float* strengths,
                      std::size_t count, float* r, float* g, float* b) noexcept;
 
-  Channels open_;
-  Channels loop_;
+  Entries open_;
+  Entries loop_;
 };
 
 }  // namespace chispa

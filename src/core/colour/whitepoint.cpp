@@ -30,9 +30,4 @@ std::optional<double> temperatureOfWhite(Rgb white) {
   return isNear ? std::optional(low) : std::nullopt;
 }
 
-double lightLeft(Rgb white) {
-  return 0.2126 * static_cast<double>(white.r) + 0.7152 * static_cast<double>(white.g) +
-         0.0722 * static_cast<double>(white.b);
-}
-
 }  // namespace chispa

@@ -16,7 +16,4 @@ Rgb whiteOfTemperature(double kelvin);
 /// 0.02 a channel.
 std::optional<double> temperatureOfWhite(Rgb white);
 
-/// The light that a white point leaves of full white, 0–1: relative luminance of sRGB's primaries.
-double lightLeft(Rgb white);
-
 }  // namespace chispa

@@ -6,6 +6,7 @@
 
 #include "core/edit/zoneedits.h"
 #include "core/show/strip.h"
+#include "core/show/stripwhite.h"
 
 namespace chispa {
 namespace {
@@ -152,9 +153,22 @@ StripTypeId takeStripType(Show& show, const StripType& strip) {
   return id;
 }
 
+namespace {
+
+/// A strip of which no more is known: with the chips that most have, balanced to daylight.
+StripType usualStrip() {
+  StripType strip;
+  strip.chips = usualChips();
+  strip.white = daylightShares(*strip.chips);
+  return strip;
+}
+
+}  // namespace
+
 StripTypeId addStripType(Show& show, const std::vector<FixtureId>& fixtures) {
   const Fixture* first = fixtures.empty() ? nullptr : find(show.fixtures, fixtures.front());
-  StripType strip = first ? stripTypeOf(show, *first) : StripType{};
+  StripType strip =
+      first && find(show.stripTypes, first->stripType) ? stripTypeOf(show, *first) : usualStrip();
   strip.id = show.newId<StripTypeId>();
   strip.name = freeName(show.stripTypes, strip.name.empty() ? "Strip" : strip.name);
   put(show.stripTypes, strip);

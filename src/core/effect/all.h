@@ -5,8 +5,10 @@
 namespace chispa {
 
 // One maker an effect, each in a file of its name; only the registry calls them.
+Effect baton();
 Effect black();
 Effect bloom();
+Effect canon();
 Effect carillon();
 Effect chase();
 Effect cloudburst();
@@ -16,6 +18,7 @@ Effect drawing();
 Effect drizzle();
 Effect echo();
 Effect fireflies();
+Effect footfall();
 Effect formulaEffect();
 Effect front();
 Effect frost();
@@ -23,6 +26,7 @@ Effect gauge();
 Effect glints();
 Effect hearth();
 Effect hold();
+Effect hourglass();
 Effect hueWheel();
 Effect lettering();
 Effect loudness();
@@ -30,6 +34,7 @@ Effect marbling();
 Effect mosaic();
 Effect parade();
 Effect pendulum();
+Effect penumbra();
 Effect picture();
 Effect pool();
 Effect pour();
@@ -42,6 +47,7 @@ Effect skyline();
 Effect slats();
 Effect snowfall();
 Effect soundings();
+Effect spill();
 Effect spyhole();
 Effect stack();
 Effect storm();

@@ -2,12 +2,13 @@
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
 #include "core/effect/edges.h"
+#include "core/effect/pace.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
 
-enum { Across, Range, Speed, Length, Notes };
+enum { Across, Range, Speed, Length, Notes, Metric, Hard = Metric + 2 };
 
 constexpr int kMost = 16;
 
@@ -46,11 +47,14 @@ int latestNotes(const EffectInput& in, double longest_s, Note (&notes)[kMost]) {
 }
 
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
-  const float speed = in.params.real(Speed);
+  const auto speed =
+      static_cast<float>(std::abs(paceOf(in, Metric, 1, {0, in.params.number(Speed)}).perSecond));
   const float length = in.params.real(Length);
   // The front of a note is as soft as a cell and its way in a frame, and never hard.
   constexpr float kSoft = 0.05f;
-  const auto front = kSoft + static_cast<float>(cellWidth(in)) + speed * static_cast<float>(kSeenTogether_s);
+  const auto front = in.params.isOn(Hard) ? kHardEdge
+                                          : kSoft + static_cast<float>(cellWidth(in)) +
+                                                speed * static_cast<float>(kSeenTogether_s);
   constexpr float kAttack_s = 0.06f;
   Note notes[kMost];
   const int sounding = latestNotes(in, static_cast<double>(length), notes);
@@ -77,11 +81,12 @@ Effect carillon() {
   return cellwise(
       {"carillon", "Carillon", "Every note that is struck sends light running from a place of its own.",
        across(Axis::Along,
-              {choiceParam("range", "Follows",
-                           {{"low", "low notes"}, {"middle", "middle notes"}, {"high", "high notes"}}, 2),
-               numberParam("speed", "Runs", "zones a second", 0.05, 5, 0.6, 0.05),
-               numberParam("length", "Sounds for", "s", 0.1, 4, 0.9, 0.1),
-               numberParam("notes", "Places", "", 1, 48, 12, 1)}),
+              hardOrSoft(withPace(
+                  {choiceParam("range", "Follows",
+                               {{"low", "low notes"}, {"middle", "middle notes"}, {"high", "high notes"}}, 2),
+                   numberParam("speed", "Runs", "zones a second", 0.05, 5, 0.6, 0.05),
+                   numberParam("length", "Sounds for", "s", 0.1, 4, 0.9, 0.1),
+                   numberParam("notes", "Places", "", 1, 48, 12, 1)}))),
        render, EffectGroup::Music});
 }
 

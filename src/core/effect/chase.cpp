@@ -2,22 +2,24 @@
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
 #include "core/effect/edges.h"
+#include "core/effect/pace.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
 
-enum { Across, Period, Lit, Steps, Soft };
+enum { Across, Period, Lit, Steps, Soft, Speed };
 
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto period = static_cast<long>(std::lround(in.params.number(Period)));
   const double lit = in.params.number(Lit);
-  const double moved = in.params.number(Steps) * in.beats;
+  const double steps = in.params.number(Steps);
+  const auto count = static_cast<double>(in.place.size());
+  const Pace pace = paceOf(in, Speed, count, {steps * in.beats, steps / in.beatLength_s});
+  const double moved = pace.done;
   // Lamps that glide are at least as soft as they are fast.
   const float asked = in.params.real(Soft);
-  const float soft =
-      asked > 0 ? higher(asked, static_cast<float>(lampBlur(in.params.number(Steps), in.beatLength_s))) : 0;
-  const auto count = static_cast<double>(in.place.size());
+  const float soft = asked > 0 ? higher(asked, static_cast<float>(lampBlur(pace.perSecond))) : 0;
   // A chase counts lamps: one step moves it by one, whatever the length of the zone.
   const double jump = soft > 0 ? moved : std::floor(moved);
   shadeCells(in, out, [&](std::size_t i) -> Shade {
@@ -36,13 +38,13 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect chase() {
-  return cellwise(
-      {"chase", "Chase", "Lamps run after each other with gaps between, gliding or step by step.",
-       across(Axis::Along, {numberParam("period", "Every", "lamps", 2, 60, 4, 1),
-                            numberParam("lit", "Lit", "lamps", 1, 30, 1, 1),
-                            numberParam("steps", "Steps a beat", "", -32, 32, 2, 0.5),
-                            numberParam("soft", "Softness (0: hard steps)", "lamps", 0, 4, 1, 0.1)}),
-       render, EffectGroup::Steps});
+  return cellwise({"chase", "Chase", "Lamps run after each other with gaps between, gliding or step by step.",
+                   across(Axis::Along,
+                          withPace({numberParam("period", "Every", "lamps", 2, 60, 4, 1),
+                                    numberParam("lit", "Lit", "lamps", 1, 30, 1, 1),
+                                    numberParam("steps", "Steps a beat", "", -32, 32, 2, 0.5),
+                                    numberParam("soft", "Softness (0: hard steps)", "lamps", 0, 4, 1, 0.1)})),
+                   render, EffectGroup::Steps});
 }
 
 }  // namespace chispa

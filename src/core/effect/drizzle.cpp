@@ -2,12 +2,13 @@
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
 #include "core/effect/edges.h"
+#include "core/effect/pace.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
 namespace {
 
-enum { Across, Drops, Speed, Tail, Uneven };
+enum { Across, Drops, Speed, Tail, Uneven, Metric, Hard = Metric + 2 };
 
 struct Rain {
   float drops;
@@ -15,6 +16,7 @@ struct Rain {
   float uneven;
   double speed;
   double cell;
+  bool isHard;
 };
 
 /// Some drops are missing, so that rain does not fall in step.
@@ -28,7 +30,7 @@ HotShade dropsAt(const EffectInput& in, std::uint64_t string, float u, const Rai
   const double pace = rain.speed * static_cast<double>(1 - rain.uneven * 0.7f * chance(in.seed, string, 7));
   const auto drops = static_cast<double>(rain.drops);
   const double at = static_cast<double>(u) * drops - pace * in.t_s * drops + static_cast<double>(own) * 17;
-  const auto blur = static_cast<float>(edgeBlur(rain.cell, pace, drops));
+  const auto blur = static_cast<float>(edgeBlur(rain.cell, pace, drops, rain.isHard));
   const float behind = 1 - fraction(at);
   const auto which = static_cast<std::int64_t>(std::floor(at));
   const float gap = (1 - behind) / rain.tail;
@@ -36,14 +38,17 @@ HotShade dropsAt(const EffectInput& in, std::uint64_t string, float u, const Rai
   const float body = isMissing(in, string, which, rain.uneven) ? 0 : trail * past(1 - behind, blur);
   // The next drop's head comes into the cell by degrees.
   const float head = isMissing(in, string, which + 1, rain.uneven) ? 0 : past(-behind, blur);
-  const float glow = body + head;
-  return {glow, glow, heatOf(1 - std::sqrt(glow))};
+  // What comes into the cell is as hot as it will be there.
+  const float rest = head > 0 ? 1 : higher(0, 1 - gap);
+  return {rest, body + head, heatOf(1 - rest)};
 }
 
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const bool hasRows = in.cells.rows > 1;
-  const Rain rain{in.params.real(Drops), in.params.real(Tail), in.params.real(Uneven),
-                  in.params.number(Speed), cellWidth(in)};
+  const Rain rain{
+      in.params.real(Drops),  in.params.real(Tail),
+      in.params.real(Uneven), std::abs(paceOf(in, Metric, 1, {0, in.params.number(Speed)}).perSecond),
+      cellWidth(in),          in.params.isOn(Hard)};
   shadeHotCells(in, out, [&](std::size_t i) -> HotShade {
     const auto string = static_cast<std::uint64_t>(hasRows ? in.cells.column[i] : 0);
     return dropsAt(in, string, 1 - in.place[i], rain);
@@ -53,12 +58,14 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect drizzle() {
-  return cellwise({"drizzle", "Drizzle", "Drops run down, each string in its own time.",
-                   across(Axis::Rows, {numberParam("drops", "Drops on a string", "", 0.2, 12, 2.5, 0.1),
-                                       numberParam("speed", "Falls", "times a second", 0.05, 6, 0.8, 0.05),
-                                       numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5),
-                                       numberParam("uneven", "Unevenness", "", 0, 1, 0.7)}),
-                   render, EffectGroup::Sparks});
+  return cellwise(
+      {"drizzle", "Drizzle", "Drops run down, each string in its own time.",
+       across(Axis::Rows,
+              hardOrSoft(withPace({numberParam("drops", "Drops on a string", "", 0.2, 12, 2.5, 0.1),
+                                   numberParam("speed", "Falls", "times a second", 0.05, 6, 0.8, 0.05),
+                                   numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5),
+                                   numberParam("uneven", "Unevenness", "", 0, 1, 0.7)}))),
+       render, EffectGroup::Sparks});
 }
 
 }  // namespace chispa

@@ -12,8 +12,15 @@ namespace chispa {
 
 /// That time, about: three frames at 40 a second, so that no edge crosses a cell within one.
 inline constexpr double kSeenTogether_s = 0.075;
-/// Beats that a bar is taken to have where a pace is told in bars.
-inline constexpr double kBeatsOfPace = 4;
+
+/// What an edge is spread over that is to be hard: each cell is on or off, as its middle is.
+inline constexpr float kHardEdge = 1e-4f;
+
+/// Puts behind `own` whether edges are hard: what moves goes from cell to cell then, in steps.
+inline std::vector<ParamSpec> hardOrSoft(std::vector<ParamSpec> own) {
+  own.push_back(switchParam("hard", "Hard edges", false));
+  return own;
+}
 
 /// The share of an axis that one cell covers, about: exact along a line and across a matrix.
 inline double cellWidth(const ZoneCells& cells, Axis axis) {
@@ -32,18 +39,19 @@ inline double cellWidth(const ZoneCells& cells, Axis axis) {
 }
 /// Of an axis that an effect runs through by its parameter "across", its first.
 inline double cellWidth(const EffectInput& in) {
-  return cellWidth(in.cells, in.params.axis(0));
+  return cellWidth(in.cells, in.cells.usable(in.params.axis(0)));
 }
 
 /// What an edge is spread over that moves at `pace` of the axis a second: a cell, and its way while it is
 /// seen together; in lengths of which `repeats` make the axis, a half of one at most.
-inline double edgeBlur(double cell, double pace, double repeats) {
+inline double edgeBlur(double cell, double pace, double repeats, bool isHard = false) {
+  if (isHard) return static_cast<double>(kHardEdge);
   return std::clamp((cell + pace * kSeenTogether_s) * repeats, 1e-4, 0.5);
 }
 
 /// How many lamps something moves by while it is seen together, four at most.
-inline double lampBlur(double stepsPerBeat, double beatLength_s) {
-  return std::min(4.0, std::abs(stepsPerBeat) / beatLength_s * kSeenTogether_s);
+inline double lampBlur(double lampsPerSecond) {
+  return std::min(4.0, std::abs(lampsPerSecond) * kSeenTogether_s);
 }
 
 /// How much of something `width` wide lies beyond an edge, if its middle lies `beyond` beyond it: 0–1.

@@ -8,6 +8,7 @@
 #include <unordered_map>
 
 #include "core/effect/all.h"
+#include "core/effect/settings.h"
 
 namespace chispa {
 namespace {
@@ -109,23 +110,33 @@ std::optional<std::size_t> paramIndex(const Effect& effect, const std::string& k
   return std::nullopt;
 }
 
+namespace {
+
+std::vector<Effect> shelved(std::vector<Effect> all) {
+  for (Effect& effect : all) effect = withSettings(std::move(effect));
+  return all;
+}
+
+}  // namespace
+
 const std::vector<Effect>& effects() {
-  static const std::vector<Effect> all = {
-      // Flows.
-      ribbon(), hueWheel(), swell(), ripples(), vanes(), slats(), weave(), front(), soundings(), pendulum(),
-      // Sparks.
-      glints(), frost(), hearth(), comets(), drizzle(), snowfall(), rockets(), toss(), fireflies(), swarm(),
-      cloudburst(),
-      // Steps.
-      chase(), turnabout(), unveil(), pour(), parade(), stack(), gauge(), strobe(),
-      // Textures.
-      clouds(), marbling(), mosaic(), pool(), storm(), tidewater(),
-      // Music.
-      loudness(), bloom(), carillon(), skyline(),
-      // Pictures.
-      lettering(), shapes(), drawing(), picture(), rows(), spyhole(), echo(), formulaEffect(),
-      // Plain.
-      hold(), black()};
+  static const std::vector<Effect> all = shelved(
+      {// Flows.
+       ribbon(), hueWheel(), swell(), ripples(), vanes(), slats(), weave(), front(), soundings(), pendulum(),
+       penumbra(),
+       // Sparks.
+       glints(), frost(), hearth(), comets(), drizzle(), snowfall(), rockets(), toss(), fireflies(), swarm(),
+       cloudburst(),
+       // Steps.
+       chase(), turnabout(), unveil(), pour(), parade(), stack(), gauge(), footfall(), strobe(),
+       // Textures.
+       clouds(), marbling(), mosaic(), pool(), storm(), tidewater(),
+       // Music.
+       loudness(), bloom(), carillon(), skyline(), baton(), canon(), hourglass(),
+       // Pictures.
+       lettering(), shapes(), drawing(), picture(), rows(), spyhole(), echo(), spill(), formulaEffect(),
+       // Plain.
+       hold(), black()});
   return all;
 }
 

@@ -112,6 +112,10 @@ struct EffectInput {
   double beats = 0;
   /// Beats into the bar of the music.
   double beatInBar = 0;
+  /// Beats of the music's present bar.
+  double beatsOfBar = 4;
+  /// How much of the music's present section is over, 0–1; of the clip where the music has none.
+  double section = 0;
   /// Loudness now, 0–1; 0 where there is no music.
   float level = 0;
   std::array<float, kBands> bands{};
@@ -132,6 +136,12 @@ struct EffectInput {
 /// Kinds of effects, as the shelf sorts them.
 enum class EffectGroup { Flows, Sparks, Steps, Textures, Music, Pictures, Plain };
 
+/// Some of an effect's parameters that go well together, under a name.
+struct EffectSetting {
+  std::string name;
+  ParamValues values;
+};
+
 /// A light function: pure, thread-safe, without state from frame to frame.
 struct Effect {
   /// Its word in files; never changes.
@@ -151,6 +161,10 @@ struct Effect {
   bool wantsRows = false;
   /// It can fill any range of cells: each one's light depends on that cell alone. Set by cellwise().
   bool isCellwise = false;
+
+  /// What it is good for, in a line, and settings to begin from; settings.cpp.
+  std::string use = {};
+  std::vector<EffectSetting> settings = {};
 
   /// True if the first parameter is "across"; then the last two turn and tilt the plane.
   bool hasAcross() const { return !params.empty() && params.front().key == "across"; }

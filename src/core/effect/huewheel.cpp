@@ -1,15 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/pace.h"
 
 namespace chispa {
 namespace {
 
-enum { Across, Turns, Repeats, Chroma, Lightness };
+enum { Across, Turns, Repeats, Chroma, Lightness, Speed };
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float repeats = in.params.real(Repeats);
-  const float shift = fraction(in.params.number(Turns) * in.bars);
+  const float shift =
+      fraction(paceOf(in, Speed, in.params.number(Repeats), {in.params.number(Turns) * in.bars}).done);
   const float chroma = in.params.real(Chroma);
   const float lightness = in.params.real(Lightness);
   for (std::size_t i = 0; i < in.place.size(); ++i) {
@@ -25,10 +27,10 @@ Effect hueWheel() {
           "Hue wheel",
           "All hues at one lightness turn through the zone; it needs no palette. Beyond 0.12 of colour some "
           "hues grow brighter or darker than others.",
-          across(Axis::Along, {numberParam("turns", "Turns a bar", "", -8, 8, 0.5, 0.05),
-                               numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
-                               numberParam("chroma", "Strength of colour", "", 0, 0.33, 0.12),
-                               numberParam("lightness", "Lightness", "", 0.1, 1, 0.72)}),
+          across(Axis::Along, withPace({numberParam("turns", "Turns a bar", "", -8, 8, 0.5, 0.05),
+                                        numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
+                                        numberParam("chroma", "Strength of colour", "", 0, 0.33, 0.12),
+                                        numberParam("lightness", "Lightness", "", 0.1, 1, 0.72)})),
           render,
           EffectGroup::Flows};
 }

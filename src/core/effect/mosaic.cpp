@@ -19,12 +19,14 @@ std::uint32_t numberOf(std::uint32_t seed, float column, float row) {
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float stones = in.params.real(Stones);
   const float t = fraction(in.t_s * in.params.number(Moves) / (2 * kPi));
+  // Stones wander in their squares, and all of them drift.
+  const auto flows = static_cast<float>(std::fmod(in.t_s * in.params.number(Moves) * 0.15, 1e4));
   const auto shimmerTime = static_cast<float>(in.t_s / (2 * kPi));
   const float joint = in.params.real(Joint);
   const float shimmer = in.params.real(Shimmer);
   const std::uint32_t seed = in.seed;
   shadeCells(in, out, [&](std::size_t i) -> Shade {
-    const float x = in.cells.x[i] * stones;
+    const float x = in.cells.x[i] * stones + flows;
     const float y = in.cells.y[i] * stones + 0.5f;
     const float column = std::floor(x);
     const float row = std::floor(y);
@@ -38,7 +40,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
       const float gy = row + static_cast<float>(square / 3 - 1);
       const std::uint32_t number = numberOf(seed, gx, gy);
       const float turn = unitOf32(number << 12) + t;
-      const float dx = x - gx - 0.5f - 0.38f * cosineOfTurns(turn) * unitOf32(number);
+      const float dx = x - gx - 0.5f - 0.38f * cosineOfTurns(turn);
       const float dy = y - gy - 0.5f - 0.38f * sineOfTurns(turn);
       const float off = dx * dx + dy * dy;
       const bool isNearest = off < nearest;
@@ -62,7 +64,7 @@ Effect mosaic() {
        "Mosaic",
        "Stones of colour, each its own, that shift against each other.",
        {numberParam("stones", "Stones", "across a half", 0.5, 20, 3, 0.5),
-        numberParam("moves", "Moves", "", 0, 5, 0.6, 0.05), numberParam("joint", "Joint", "", 0, 0.8, 0.18),
+        numberParam("moves", "Moves", "", 0, 5, 1, 0.05), numberParam("joint", "Joint", "", 0, 0.8, 0.18),
         numberParam("shimmer", "Shimmer", "", 0, 1, 0.4)},
        render,
        EffectGroup::Textures});

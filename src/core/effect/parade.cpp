@@ -2,11 +2,12 @@
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
 #include "core/effect/edges.h"
+#include "core/effect/pace.h"
 
 namespace chispa {
 namespace {
 
-enum { Across, Groups, Lit, Steps, Glide };
+enum { Across, Groups, Lit, Steps, Glide, Speed };
 
 constexpr double kStepsPerGroup = 3;
 
@@ -36,10 +37,16 @@ Rgb blockColour(const TurnedPalette& palette, long n) {
   return palette.clamped((static_cast<float>(which) + 0.5f) / kColours);
 }
 
+/// Steps that blocks have made.
+Pace stepsOf(const EffectInput& in, double groups) {
+  const double steps = in.params.number(Steps);
+  return paceOf(in, Speed, groups * kStepsPerGroup, {steps * in.beats, steps / in.beatLength_s});
+}
+
 /// What the edges of blocks are spread over, in blocks; 0 where they step.
 float blurOf(const EffectInput& in, double groups) {
   if (in.params.real(Glide) <= 0) return 0;
-  const double blocks = std::abs(in.params.number(Steps)) / in.beatLength_s / kStepsPerGroup;
+  const double blocks = std::abs(stepsOf(in, groups).perSecond) / kStepsPerGroup;
   return static_cast<float>(edgeBlur(cellWidth(in), blocks / groups, groups));
 }
 
@@ -47,7 +54,7 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto place = in.place;
   const double groups = in.params.number(Groups);
   const float lit = in.params.real(Lit);
-  const double steps = in.params.number(Steps) * in.beats;
+  const double steps = stepsOf(in, groups).done;
   // Steps are jumps; with glide the blocks travel for that share of each step.
   const float glide = in.params.real(Glide);
   const double moved = std::floor(steps) + (glide > 0 ? easeBetween(0, glide, fraction(steps)) : 0);
@@ -74,15 +81,16 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect parade() {
-  return {"parade",
-          "Parade",
-          "Blocks of colour march on with the beat.",
-          across(Axis::Along, {numberParam("groups", "Blocks", "", 1, 60, 4, 1),
-                               numberParam("lit", "Lit part", "of a block", 0.05, 1, 0.5),
-                               numberParam("steps", "Steps a beat", "", -8, 8, 1, 0.25),
-                               numberParam("glide", "Glide (0: hard steps)", "of a step", 0, 1, 1)}),
-          render,
-          EffectGroup::Steps};
+  return {
+      "parade",
+      "Parade",
+      "Blocks of colour march on with the beat.",
+      across(Axis::Along, withPace({numberParam("groups", "Blocks", "", 1, 60, 4, 1),
+                                    numberParam("lit", "Lit part", "of a block", 0.05, 1, 0.5),
+                                    numberParam("steps", "Steps a beat", "", -8, 8, 1, 0.25),
+                                    numberParam("glide", "Glide (0: hard steps)", "of a step", 0, 1, 1)})),
+      render,
+      EffectGroup::Steps};
 }
 
 }  // namespace chispa

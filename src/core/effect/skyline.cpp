@@ -7,7 +7,7 @@
 namespace chispa {
 namespace {
 
-enum { Across, Window, Gain, Shows, Band };
+enum { Across, Window, Gain, Shows, Band, Hard };
 
 /// Loudness `ago` seconds before now.
 float heard(const EffectInput& in, double ago) {
@@ -23,7 +23,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float gain = in.params.real(Gain);
   const bool hasRows = in.cells.rows > 1;
   const auto rows = in.cells.along(Axis::Rows);
-  const auto row = static_cast<float>(cellWidth(in.cells, Axis::Rows));
+  const float row = in.params.isOn(Hard) ? kHardEdge : static_cast<float>(cellWidth(in.cells, Axis::Rows));
   shadeCells(in, out, [&](std::size_t i) -> Shade {
     // The music of the last moments stands side by side, the newest at the end.
     const float loud = lower(heard(in, (1 - static_cast<double>(in.place[i])) * window) * gain, 1.f);
@@ -37,10 +37,10 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 Effect skyline() {
   return cellwise(
       {"skyline", "Skyline", "What was just heard moves through the zone and away.",
-       across(Axis::Columns, {numberParam("window", "Shows", "s", 0.2, 20, 2, 0.1),
-                              numberParam("gain", "Gain", "×", 0.1, 8, 1.2, 0.1),
-                              choiceParam("shows", "Of", {{"level", "all"}, {"band", "one band"}}),
-                              numberParam("band", "Band", "", 1, kBands, 1, 1)}),
+       across(Axis::Columns, hardOrSoft({numberParam("window", "Shows", "s", 0.2, 20, 2, 0.1),
+                                         numberParam("gain", "Gain", "×", 0.1, 8, 1.2, 0.1),
+                                         choiceParam("shows", "Of", {{"level", "all"}, {"band", "one band"}}),
+                                         numberParam("band", "Band", "", 1, kBands, 1, 1)})),
        render, EffectGroup::Music});
 }
 

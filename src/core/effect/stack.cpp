@@ -7,7 +7,7 @@
 namespace chispa {
 namespace {
 
-enum { Across, Bricks, PerBeat, Gap, Clears };
+enum { Across, Bricks, PerBeat, Gap, Clears, Hard };
 
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double bricks = std::round(in.params.number(Bricks));
@@ -25,7 +25,9 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   // The brick in flight is spread over a cell and over its way in a frame; it is fastest at the end.
   const double pace = 2 * static_cast<double>(room) * in.params.number(PerBeat) / in.beatLength_s;
   const auto blur =
-      static_cast<float>(cellWidth(in) * bricks + (isOneFlying ? pace * kSeenTogether_s * fall : 0));
+      in.params.isOn(Hard)
+          ? kHardEdge
+          : static_cast<float>(cellWidth(in) * bricks + (isOneFlying ? pace * kSeenTogether_s * fall : 0));
   // The one that is taken away goes out in its turn.
   const auto going = static_cast<float>(std::floor(down));
   const float left = down > 0 ? 1 - static_cast<float>(down - std::floor(down)) : 1;
@@ -46,12 +48,13 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect stack() {
-  return cellwise({"stack", "Stack", "Bricks of light fall and pile up, and are taken away again.",
-                   across(Axis::Rows, {numberParam("bricks", "Bricks", "", 2, 60, 8, 1),
-                                       numberParam("per-beat", "Laid", "a beat", 0.125, 8, 1, 0.125),
-                                       numberParam("gap", "Gap", "of a brick", 0, 0.8, 0.15),
-                                       switchParam("clears", "Are taken away again", true)}),
-                   render, EffectGroup::Steps});
+  return cellwise(
+      {"stack", "Stack", "Bricks of light fall and pile up, and are taken away again.",
+       across(Axis::Rows, hardOrSoft({numberParam("bricks", "Bricks", "", 2, 60, 8, 1),
+                                      numberParam("per-beat", "Laid", "a beat", 0.125, 8, 1, 0.125),
+                                      numberParam("gap", "Gap", "of a brick", 0, 0.8, 0.15),
+                                      switchParam("clears", "Are taken away again", true)})),
+       render, EffectGroup::Steps});
 }
 
 }  // namespace chispa

@@ -25,7 +25,8 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float first = fraction(in.t_s * 0.31);
   const float second = fraction(in.t_s * -0.23);
   // The surface is seen over the way that it rises, or a wave does, while it is seen together.
-  const double bar_s = kBeatsOfPace * in.beatLength_s;
+  constexpr double kBeatsOfBar = 4;
+  const double bar_s = kBeatsOfBar * in.beatLength_s;
   const double rises = std::numbers::pi * static_cast<double>(deepest) / (in.params.number(Every) * bar_s);
   constexpr float kThinnest_m = 0.03f;
   const float edge = kThinnest_m + edgeOfSpeed(rises + 2 * static_cast<double>(waves));

@@ -7,7 +7,7 @@
 namespace chispa {
 namespace {
 
-enum { Across, Balls, Bounces, Springy, Size };
+enum { Across, Balls, Bounces, Springy, Size, Hard };
 
 /// Height 0–1 of a ball that is let go at 0 and loses all but `springy` of its speed at each bounce; begins
 /// again when it lies.
@@ -40,6 +40,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto balls = static_cast<int>(std::lround(in.params.number(Balls)));
   const float springy = in.params.real(Springy);
   const float size = in.params.real(Size);
+  const bool isHard = in.params.isOn(Hard);
   constexpr int kMost = 12;
   float height[kMost];
   // How far each is seen to move: it is drawn out by that.
@@ -50,7 +51,10 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
     const double turns = in.beats * pace + own * 3;
     const double seen = kSeenTogether_s / in.beatLength_s * pace / 2;
     height[ball] = heightOf(turns, springy);
-    reach[ball] = std::abs(heightOf(turns, springy) - heightOf(std::max(0.0, turns - seen), springy)) * 2;
+    reach[ball] =
+        in.params.isOn(Hard)
+            ? 0
+            : std::abs(heightOf(turns, springy) - heightOf(std::max(0.0, turns - seen), springy)) * 3;
   }
   const bool hasRows = in.cells.rows > 1;
   const auto column = in.cells.along(Axis::Columns);
@@ -63,7 +67,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
           hasRows ? (column[i] - (static_cast<float>(ball) + 0.5f) / static_cast<float>(balls)) * 0.8f : 0;
       const float up = in.place[i] - size / 2 - height[ball] * (1 - size);
       const float off = lengthOf(up * size / (size + reach[ball]), beside) / (size / 2);
-      const float own = 1 - easeBetween(0.2f, 1.2f, off);
+      const float own = isHard ? (off < 1 ? 1.f : 0.f) : 1 - easeBetween(0.05f, 1.25f, off);
       if (own > glow) which = ball;
       glow = higher(glow, own);
     }
@@ -74,12 +78,13 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect toss() {
-  return cellwise({"toss", "Toss", "Balls fall, bounce lower each time, and are thrown again.",
-                   across(Axis::Rows, {numberParam("balls", "Balls", "", 1, 12, 3, 1),
-                                       numberParam("bounces", "Falls", "a beat", 0.1, 4, 0.5, 0.05),
-                                       numberParam("springy", "Springiness", "", 0.3, 0.97, 0.82),
-                                       numberParam("size", "Size", "of the zone", 0.01, 0.5, 0.12)}),
-                   render, EffectGroup::Sparks});
+  return cellwise(
+      {"toss", "Toss", "Balls fall, bounce lower each time, and are thrown again.",
+       across(Axis::Rows, hardOrSoft({numberParam("balls", "Balls", "", 1, 12, 3, 1),
+                                      numberParam("bounces", "Falls", "a beat", 0.1, 4, 0.5, 0.05),
+                                      numberParam("springy", "Springiness", "", 0.3, 0.97, 0.82),
+                                      numberParam("size", "Size", "of the zone", 0.01, 0.5, 0.12)})),
+       render, EffectGroup::Sparks});
 }
 
 }  // namespace chispa

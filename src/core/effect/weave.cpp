@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/pace.h"
 
 namespace chispa {
 namespace {
 
-enum { Across, Threads, Passes, Width };
+enum { Across, Threads, Passes, Width, Speed };
 
 /// How much of a thread of width `width` covers place `u` of its repeat.
 float threadAt(float u, float width) {
@@ -18,7 +19,8 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto other = in.cells.along(Axis::Rows);
   const float threads = in.params.real(Threads);
   const float width = in.params.real(Width);
-  const double shift = in.params.number(Passes) * in.bars;
+  const double shift =
+      paceOf(in, Speed, in.params.number(Threads), {in.params.number(Passes) * in.bars}).done;
   for (std::size_t i = 0; i < place.size(); ++i) {
     const float there = threadAt(fraction(place[i] * threads + other[i] - shift), width);
     const float back = threadAt(fraction(place[i] * threads - other[i] + shift), width);
@@ -39,9 +41,9 @@ Effect weave() {
   return {"weave",
           "Weave",
           "Two sets of threads cross each other in opposite directions.",
-          across(Axis::Along, {numberParam("threads", "Threads", "", 1, 40, 5, 1),
-                               numberParam("passes", "Threads a bar", "", -8, 8, 1, 0.05),
-                               numberParam("width", "Width", "of a gap", 0.05, 1, 0.5)}),
+          across(Axis::Along, withPace({numberParam("threads", "Threads", "", 1, 40, 5, 1),
+                                        numberParam("passes", "Threads a bar", "", -8, 8, 1, 0.05),
+                                        numberParam("width", "Width", "of a gap", 0.05, 1, 0.5)})),
           render,
           EffectGroup::Flows};
 }

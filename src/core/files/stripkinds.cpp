@@ -5,11 +5,11 @@
 #include <array>
 #include <stdexcept>
 
-#include "core/colour/chipbalance.h"
 #include "core/files/boundedjson.h"
 #include "core/files/fieldreader.h"
 #include "core/files/showreader.h"
 #include "core/files/stripkindstext.h"
+#include "core/show/stripwhite.h"
 
 namespace chispa {
 namespace {
@@ -40,23 +40,14 @@ StripKind kindOf(const Json& json) {
   ShowReader reader(*strip, unread);
   fields::describe(reader, kind.strip);
   kind.strip.chips = chipsOf(*chips, in.number("white_light", 0.01, 10, 1));
-  kind.strip.white = daylightShares(
-      *kind.strip.chips, {(*light)[0].get<float>(), (*light)[1].get<float>(), (*light)[2].get<float>()});
+  for (std::size_t i = 0; i < 3; ++i) kind.strip.chips->light[i] = (*light)[i].get<double>();
+  kind.strip.white = daylightShares(*kind.strip.chips);
   kind.goodFor = in.text("good_for");
   kind.source = in.text("source");
   return kind;
 }
 
 }  // namespace
-
-Rgb daylightShares(const ChipColours& chips, Rgb light) {
-  const auto [red, green, blue] = *daylightLuminances({chips.red, chips.green, chips.blue});
-  const Rgb shares{static_cast<float>(red) / light.r, static_cast<float>(green) / light.g,
-                   static_cast<float>(blue) / light.b};
-  const float most = std::max({shares.r, shares.g, shares.b});
-  const auto share = [most](float one) { return std::clamp(one / most, 0.02f, 1.f); };
-  return {share(shares.r), share(shares.g), share(shares.b)};
-}
 
 Result<std::vector<StripKind>> readStripKinds(const std::string& text) {
   constexpr const char* kCure = "Put back the file that ships with Chispa.";

@@ -22,7 +22,4 @@ const std::vector<StripKind>& stripKinds();
 /// Those of a text in the form of stripkinds.json.
 Result<std::vector<StripKind>> readStripKinds(const std::string& text);
 
-/// The shares of chips that spanWhite(), of that light in any unit, that make daylight; the largest is 1.
-Rgb daylightShares(const ChipColours& chips, Rgb light);
-
 }  // namespace chispa

@@ -71,4 +71,10 @@ double MusicGrid::beatInBarAt(Micros t) const {
   return std::max(0.0, beatAt(t) - beatAt(bars_[static_cast<std::size_t>(index)]));
 }
 
+double MusicGrid::beatsOfBarAt(Micros t) const {
+  if (bars_.size() < 2) return kPlainBeatsPerBar;
+  const double bar = std::floor(barAt(t) + 1e-6);
+  return std::max(1.0, beatAt(barStart(bar + 1)) - beatAt(barStart(bar)));
+}
+
 }  // namespace chispa

@@ -50,6 +50,8 @@ class MusicGrid {
   Micros beatLength(Micros t) const;
   /// Beats since the bar began, 0 on the down-beat.
   double beatInBarAt(Micros t) const;
+  /// Beats of the bar that `t` lies in.
+  double beatsOfBarAt(Micros t) const;
 
  private:
   static double position(const std::vector<Micros>& marks, Micros t);

@@ -47,12 +47,22 @@ std::optional<Projection::Spot> Projection::spotOf(Vec3 point) const {
               static_cast<float>(centreY_ - dot(seen, up_) * scale), static_cast<float>(scale)};
 }
 
+Vec3 Projection::wayThrough(double x, double y) const {
+  return forward_ * focal_ + right_ * (x - centreX_) + up_ * (centreY_ - y);
+}
+
 std::optional<Vec3> Projection::onFloor(double x, double y, double height_m) const {
-  const Vec3 way = forward_ * focal_ + right_ * (x - centreX_) + up_ * (centreY_ - y);
-  constexpr double kLevel = 1e-6;
+  const Vec3 way = wayThrough(x, y);
   const double below = eye_.z - height_m;
   if (below <= 0 || way.z >= -kLevel * focal_) return std::nullopt;
   return eye_ + way * (below / -way.z);
+}
+
+std::optional<Vec3> Projection::onWall(double x, double y, double depth_m) const {
+  const Vec3 way = wayThrough(x, y);
+  const double before = depth_m - eye_.y;
+  if (before <= 0 || way.y <= kLevel * focal_) return std::nullopt;
+  return eye_ + way * (before / way.y);
 }
 
 CHISPA_CLONES void Projection::spotsOf(std::span<const Vec3> points, float* __restrict x, float* __restrict y,

@@ -48,8 +48,15 @@ class Projection {
   /// The place on a level floor of that height that is seen at a point of the image; nothing where that is
   /// above the horizon.
   std::optional<Vec3> onFloor(double x, double y, double height_m) const;
+  /// The same of an upright wall at that depth, seen from in front of it.
+  std::optional<Vec3> onWall(double x, double y, double depth_m) const;
 
  private:
+  /// Less than this, of the focal length, a line of sight is level.
+  static constexpr double kLevel = 1e-6;
+  /// The line of sight through a point of the image.
+  Vec3 wayThrough(double x, double y) const;
+
   Vec3 eye_;
   Vec3 right_;
   Vec3 up_;

@@ -5,6 +5,7 @@
 
 #include "core/files/pendingfile.h"
 #include "core/preview/glow.h"
+#include "core/preview/stripview.h"
 #include "core/preview/unrolled.h"
 #include "core/render/renderer.h"
 
@@ -21,15 +22,17 @@ class FilmPainter {
     frame_.resize(static_cast<std::size_t>(compiled.map.count()));
     picture_.resize(static_cast<std::size_t>(order.shape.width) *
                     static_cast<std::size_t>(order.shape.height) * 4);
+    if (order.isAsShown) strips_.emplace(show, compiled_);
     camera_ = framing(compiled.map.positions, static_cast<double>(order.shape.width) / order.shape.height);
   }
 
   const std::uint8_t* at(Micros t) {
     renderer_.render(score_, t, frame_);
+    const PixelFrame& seen = strips_ ? strips_->seen(frame_, 1) : frame_;
     if (order_.isUnrolled)
-      drawUnrolled(show_, frame_, order_.shape.width, order_.shape.height, picture_);
+      drawUnrolled(show_, seen, order_.shape.width, order_.shape.height, picture_);
     else
-      glow_.paint(compiled_.map, frame_, camera_, order_.shape.width, order_.shape.height, picture_.data());
+      glow_.paint(compiled_.map, seen, camera_, order_.shape.width, order_.shape.height, picture_.data());
     return picture_.data();
   }
 
@@ -40,6 +43,7 @@ class FilmPainter {
   const FilmOrder& order_;
   Renderer renderer_;
   PixelFrame frame_;
+  std::optional<StripView> strips_;
   GlowPainter glow_;
   OrbitCamera camera_;
   std::vector<std::uint8_t> picture_;

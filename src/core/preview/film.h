@@ -14,6 +14,8 @@ struct FilmOrder {
   FilmShape shape;
   /// A line a fixture, in place of the view of the whole.
   bool isUnrolled = false;
+  /// As the strips show it; else as it is meant.
+  bool isAsShown = false;
   /// The score's sound, if it is to be heard.
   std::shared_ptr<const AudioClip> sound = {};
 

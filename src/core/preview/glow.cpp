@@ -95,14 +95,20 @@ void GlowPainter::makeHaze() {
     haze_.light[i] = kTight * haze_.light[i] + (1 - kTight) * wide_.light[i];
 }
 
-void GlowPainter::lightFloor(const OrbitCamera& camera) {
+void GlowPainter::lightSurfaces(const OrbitCamera& camera, bool hasFloor, bool hasWall) {
   const Projection projection(camera, sharp_.width, sharp_.height);
   for (int y = 0; y < haze_.height; ++y) {
     Light4* row = haze_.row(y);
-    for (int x = 0; x < haze_.width; ++x)
-      if (const auto place =
-              projection.onFloor((x + 0.5) * kHazeScale, (y + 0.5) * kHazeScale, floor_.height_m()))
-        row[x] += floor_.at(place->x, place->y);
+    for (int x = 0; x < haze_.width; ++x) {
+      const double atX = (x + 0.5) * kHazeScale, atY = (y + 0.5) * kHazeScale;
+      const auto onFloor = hasFloor ? projection.onFloor(atX, atY, floor_.level_m()) : std::nullopt;
+      const auto onWall = hasWall ? projection.onWall(atX, atY, wall_.level_m()) : std::nullopt;
+      // The one hides the other: before the wall there is floor, and above the floor there is wall.
+      if (onFloor && !(onWall && onFloor->y > wall_.level_m()))
+        row[x] += floor_.at(*onFloor);
+      else if (onWall)
+        row[x] += wall_.at(*onWall);
+    }
   }
 }
 
@@ -155,7 +161,9 @@ void GlowPainter::paint(const PixelMap& map, const PixelFrame& frame, const Orbi
     if (lit) splat(spotX_[i], spotY_[i], spotScale_[i], colour, map.lampSize[i]);
   }
   makeHaze();
-  if (floor_.gather(map, frame)) lightFloor(camera);
+  const bool hasFloor = floor_.gather(map, frame);
+  const bool hasWall = wall_.gather(map, frame);
+  if (hasFloor || hasWall) lightSurfaces(camera, hasFloor, hasWall);
   compose(rgba);
 }
 

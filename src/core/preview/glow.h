@@ -6,16 +6,17 @@
 
 #include "core/preview/boxblur.h"
 #include "core/preview/camera.h"
-#include "core/preview/floorlight.h"
 #include "core/preview/light4.h"
+#include "core/preview/surfacelight.h"
 #include "core/render/frame.h"
 #include "core/zone/pixelmap.h"
 
 namespace chispa {
 
 /// Draws the installation as an eye would see it in the dark: sharp points whose cores bleach where they are
-/// bright, the haze about them, and the light that falls on the floor. LEDs that are off are a thin overlay,
-/// which adds nothing to light. Keeps its buffers from picture to picture. One thread at a time.
+/// bright, the haze about them, and the light that falls on the floor and on a wall behind. LEDs that are off
+/// are a thin overlay, which adds nothing to light. Keeps its buffers from picture to picture. One thread at
+/// a time.
 class GlowPainter {
  public:
   GlowPainter();
@@ -42,7 +43,7 @@ class GlowPainter {
   void splatDisc(float x, float y, Light4 colour, float radius);
   static void splatSmall(Plane& plane, float x, float y, Light4 colour);
   void makeHaze();
-  void lightFloor(const OrbitCamera& camera);
+  void lightSurfaces(const OrbitCamera& camera, bool hasFloor, bool hasWall);
   /// Sum of both planes as an image; leaves the sharp one dark for the next picture.
   void compose(std::uint8_t* rgba);
 
@@ -50,7 +51,8 @@ class GlowPainter {
   static constexpr int kToneSteps = 16'384;
   static constexpr float kToneTop = 4;
 
-  FloorLight floor_;
+  SurfaceLight floor_{SurfaceLight::Surface::Floor};
+  SurfaceLight wall_{SurfaceLight::Surface::Wall};
   Plane sharp_;
   Plane haze_;
   Plane wide_;

@@ -5,7 +5,7 @@
 #include <cmath>
 #include <string_view>
 
-#include "core/colour/whitepoint.h"
+#include "core/show/stripwhite.h"
 
 namespace chispa {
 namespace {
@@ -25,12 +25,11 @@ Rgb shownBy(const StripType& strip, Rgb wanted) {
 
 Rgb shownBy(const StripType& strip, const ChipMix& mix, Rgb wanted) {
   auto chips = mix.light(wanted.r, wanted.g, wanted.b);
-  constexpr std::string_view kLetters = "RGBW";
   for (std::size_t i = 0; i < chips.size(); ++i)
-    chips[i] = strip.order.find(kLetters[i]) == std::string::npos ? 0.f : stepped(strip, chips[i]);
+    chips[i] = strip.order.find(kChipLetters[i]) == std::string::npos ? 0.f : stepped(strip, chips[i]);
   // What the white point takes from the three chips makes their white white, and dimmer; the white chip is as
   // bright as ever.
-  const auto left = static_cast<float>(lightLeft(strip.white));
+  const auto left = static_cast<float>(lightLeft(strip));
   for (std::size_t i = 0; i < 3; ++i) chips[i] *= left;
   const Rgb seen = mix.colourOf(chips);
   const auto held = [](float light) { return std::clamp(light, 0.f, 1.f); };

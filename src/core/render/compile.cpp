@@ -20,6 +20,7 @@ class Compiler {
     compiled.id = score.id;
     compiled.length = score.length;
     compiled.grid = gridOf(score);
+    compiled.sections = instantsOf(score, LaneKind::Sections);
     if (const auto found = music_.find(score.audio); found != music_.end()) compiled.features = found->second;
     compiled.audioStart = score.audioStart;
     std::unordered_map<ZoneId, std::vector<const Clip*>> byZone;
@@ -39,7 +40,27 @@ class Compiler {
       if (zone) compiled.staves.push_back(compileStave(*zone, byZone[*stave], compiled.grid));
     }
     for (const auto& [number, clips] : over) addOver(clips, compiled);
+    findWaves(compiled);
     return compiled;
+  }
+
+  void findWaves(CompiledScore& score) {
+    // In which stave, counted from 1, each pixel was lit last.
+    std::vector<std::size_t> litIn(static_cast<std::size_t>(out_.map.count()), 0);
+    std::size_t waveBegin = 0;
+    for (std::size_t s = 0; s < score.staves.size(); ++s) {
+      CompiledStave& stave = score.staves[s];
+      stave.isDistinct = true;
+      bool isApart = true;
+      for (const std::uint32_t pixel : stave.cells->pixels) {
+        stave.isDistinct = stave.isDistinct && litIn[pixel] != s + 1;
+        isApart = isApart && (litIn[pixel] <= waveBegin || litIn[pixel] == s + 1);
+        litIn[pixel] = s + 1;
+      }
+      if (s > 0 && isApart) continue;
+      score.waves.push_back(s);
+      waveBegin = s;
+    }
   }
 
   std::shared_ptr<const CompiledLive> compileByHand() {

@@ -88,6 +88,8 @@ struct CompiledStave {
   ZoneId zone;
   std::shared_ptr<const ZoneCells> cells;
   std::vector<CompiledClip> clips;
+  /// None of its cells has a pixel of another's.
+  bool isDistinct = false;
 };
 
 struct CompiledScore {
@@ -95,7 +97,12 @@ struct CompiledScore {
   Micros length{0};
   /// The lowest stave first, as they are laid on the pixels.
   std::vector<CompiledStave> staves;
+  /// The first stave of each row of staves that light no pixel in common, so that they can be computed at
+  /// once.
+  std::vector<std::size_t> waves;
   MusicGrid grid;
+  /// Where sections of the music begin, in order.
+  std::vector<Micros> sections;
   std::shared_ptr<const MusicFeatures> features;
   Micros audioStart{0};
 

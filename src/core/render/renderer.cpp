@@ -15,10 +15,6 @@
 namespace chispa {
 namespace {
 
-/// Cells of a large zone worked out at a time, so that their layers stay in the second-level cache from one
-/// to the next.
-constexpr std::size_t kTile = 4096;
-
 /// True while the clip behind it on its layer takes over.
 bool isPassing(const CompiledClip& clip, Micros t) {
   return clip.crossOut.count() > 0 && t >= clip.end() - clip.crossOut;
@@ -35,15 +31,6 @@ double shareOfRound(const CompiledClip& clip, double elapsed_s) {
   return rounds - std::floor(rounds);
 }
 
-/// True if each range of the zone's cells can be lit without the others. The places of a plane are known of
-/// all at once only.
-bool canTile(std::span<const CompiledClip> clips, Micros t) noexcept {
-  return std::all_of(clips.begin(), clips.end(), [t](const CompiledClip& clip) {
-    return !clip.effect || !clip.isActiveAt(t) ||
-           (clip.effect->isCellwise && !(clip.effect->hasAcross() && clip.params.axis(0) == Axis::Plane));
-  });
-}
-
 }  // namespace
 
 bool isShown(const CompiledClip& clip, Micros t) noexcept {
@@ -51,10 +38,7 @@ bool isShown(const CompiledClip& clip, Micros t) noexcept {
 }
 
 Axis axisOf(const CompiledClip& clip, const ParamPack& params, const ZoneCells& cells) noexcept {
-  const Axis axis = clip.effect->hasAcross() ? params.axis(0) : Axis::Along;
-  const bool hasNone =
-      (axis == Axis::Rows && cells.rows <= 1) || (axis == Axis::Columns && cells.columns <= 1);
-  return hasNone ? Axis::Along : axis;
+  return clip.effect->hasAcross() ? cells.usable(params.axis(0)) : Axis::Along;
 }
 
 float fadeAt(const CompiledClip& clip, Micros t) noexcept {
@@ -78,8 +62,28 @@ void Renderer::prepare(std::size_t cells) {
   }
 }
 
+namespace {
+
+/// How much of the section that `t` lies in is over.
+std::optional<double> sectionShare(const CompiledScore& score, Micros t) noexcept {
+  if (score.sections.empty()) return std::nullopt;
+  const auto next = std::upper_bound(score.sections.begin(), score.sections.end(), t);
+  const Micros begin = next == score.sections.begin() ? Micros(0) : *std::prev(next);
+  const Micros end = next == score.sections.end() ? score.length : *next;
+  return end > begin ? std::clamp(seconds(t - begin) / seconds(end - begin), 0.0, 1.0) : 0.0;
+}
+
+}  // namespace
+
 Renderer::Instant Renderer::instantAt(const CompiledScore& score, Micros t) noexcept {
-  Instant now{t, score.grid.beatAt(t), score.grid.barAt(t), score.grid.beatInBarAt(t), 0, {}};
+  Instant now{t,
+              score.grid.beatAt(t),
+              score.grid.barAt(t),
+              score.grid.beatInBarAt(t),
+              score.grid.beatsOfBarAt(t),
+              sectionShare(score, t),
+              0,
+              {}};
   if (!score.features) return now;
   const Micros heard = t - score.audioStart;
   now.level = MusicFeatures::at(score.features->level, heard);
@@ -184,6 +188,8 @@ float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, 
   in.seed = clip.seed;
   setTime(score, clip, now, in);
   in.beatInBar = now.beatInBar;
+  in.beatsOfBar = now.beatsOfBar;
+  in.section = now.section.value_or(std::clamp(in.t_s / in.length_s, 0.0, 1.0));
   in.level = now.level;
   in.bands = now.bands;
   in.music = score.features.get();
@@ -277,21 +283,38 @@ bool Renderer::renderZone(const CompiledScore& score, std::span<const CompiledCl
   return anything;
 }
 
+bool Renderer::canTile(std::span<const CompiledClip> clips, Micros t) noexcept {
+  return std::all_of(clips.begin(), clips.end(), [t](const CompiledClip& clip) {
+    return !clip.effect || !clip.isActiveAt(t) ||
+           (clip.effect->isCellwise && !(clip.effect->hasAcross() && clip.params.axis(0) == Axis::Plane));
+  });
+}
+
+bool Renderer::isLit(const CompiledStave& stave, Micros t) noexcept {
+  return std::any_of(stave.clips.begin(), stave.clips.end(),
+                     [t](const CompiledClip& clip) { return isShown(clip, t); });
+}
+
+void Renderer::renderTile(const CompiledScore& score, const CompiledStave& stave, const CellRange& range,
+                          const Instant& now, PixelFrame& frame) noexcept {
+  if (renderZone(score, stave.clips, *stave.cells, range, now, 0, &frame))
+    layOnPixels(scratch_[0].zone, *stave.cells, range, frame);
+}
+
+void Renderer::renderStave(const CompiledScore& score, const CompiledStave& stave, const Instant& now,
+                           PixelFrame& frame) noexcept {
+  if (!isLit(stave, now.t)) return;
+  const std::size_t count = allOf(*stave.cells).count;
+  const std::size_t step = canTile(stave.clips, now.t) ? kTile : std::max<std::size_t>(1, count);
+  for (std::size_t first = 0; first < count; first += step)
+    renderTile(score, stave, {first, std::min(step, count - first)}, now, frame);
+}
+
 void Renderer::render(const CompiledScore& score, Micros t, PixelFrame& frame) noexcept {
   frame.clear();
   if (t < Micros(0) || t >= score.length) return;
   const Instant now = instantAt(score, t);
-  for (const CompiledStave& stave : score.staves) {
-    const CellRange all = allOf(*stave.cells);
-    const bool isLit = std::any_of(stave.clips.begin(), stave.clips.end(),
-                                   [t](const CompiledClip& clip) { return isShown(clip, t); });
-    const std::size_t step = canTile(stave.clips, t) ? kTile : std::max<std::size_t>(1, all.count);
-    for (std::size_t first = 0; isLit && first < all.count; first += step) {
-      const CellRange range{first, std::min(step, all.count - first)};
-      if (renderZone(score, stave.clips, *stave.cells, range, now, 0, &frame))
-        layOnPixels(scratch_[0].zone, *stave.cells, range, frame);
-    }
-  }
+  for (const CompiledStave& stave : score.staves) renderStave(score, stave, now, frame);
 }
 
 void Renderer::renderClips(const CompiledScore& score, std::span<const CompiledClip> clips,

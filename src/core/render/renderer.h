@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <optional>
+
 #include "core/live/livestate.h"
 #include "core/render/compiled.h"
 
@@ -9,6 +11,10 @@ namespace chispa {
 /// scrubbing, playing and exporting give the same frame, bit for bit. One thread at a time.
 class Renderer {
  public:
+  /// Cells of a large zone worked out at a time, so that their layers stay in the second-level cache from one
+  /// to the next.
+  static constexpr std::size_t kTile = 4096;
+
   Renderer();
 
   /// Makes room for zones of `cells` cells; with the largest of a show, render() allocates nothing.
@@ -33,6 +39,7 @@ class Renderer {
   const LightBuffer& zoneLight() const { return scratch_[0].zone; }
 
  private:
+  friend class CrewRenderer;
   /// When a look's layers are, in place of a score's time.
   struct LayerTime {
     const LiveState* state;
@@ -48,6 +55,9 @@ class Renderer {
     double beat;
     double bar;
     double beatInBar;
+    double beatsOfBar;
+    /// Of the music's section; nothing where it has none.
+    std::optional<double> section;
     float level;
     std::array<float, kBands> bands;
     /// For the layers of looks.
@@ -64,6 +74,15 @@ class Renderer {
   static constexpr std::size_t kDepths = 2;
 
   static Instant instantAt(const CompiledScore& score, Micros t) noexcept;
+  /// True if each range of the zone's cells can be lit without the others. The places of a plane are known of
+  /// all at once only.
+  static bool canTile(std::span<const CompiledClip> clips, Micros t) noexcept;
+  static bool isLit(const CompiledStave& stave, Micros t) noexcept;
+  /// All of a stave, or some of its cells, onto what lies below in `frame`.
+  void renderStave(const CompiledScore& score, const CompiledStave& stave, const Instant& now,
+                   PixelFrame& frame) noexcept;
+  void renderTile(const CompiledScore& score, const CompiledStave& stave, const CellRange& range,
+                  const Instant& now, PixelFrame& frame) noexcept;
   /// The light of `range` of the zone into the first of the depth's `zone`; false if no clip plays, and
   /// nothing is written. With `below`, clips that do not just cover what lies below act on those pixels, and
   /// what they have acted on is written there; what is left in `zone` is to be laid on it.

@@ -119,6 +119,7 @@ void Renderer::renderLive(const CompiledShow& show, const CompiledScore* playing
   instant.beat = now.beat;
   instant.bar = now.bar;
   instant.beatInBar = now.beatInBar;
+  if (!playing) instant.beatsOfBar = LiveState::kBeatsPerBar;
   for (const LookPlay& play : state.plays) {
     const CompiledLook* look = show.live->lookOf(play.look);
     if (!look) continue;

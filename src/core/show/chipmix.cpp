@@ -2,6 +2,7 @@
 #include "core/show/chipmix.h"
 
 #include "core/base/clones.h"
+#include "core/show/whitemix.h"
 
 namespace chispa {
 namespace {
@@ -106,33 +107,120 @@ CHISPA_CLONES void holdWhite(std::size_t count, Rgb like, float* __restrict r, f
   }
 }
 
+/// Light of two chips of their own, of the light of `like` and `other` of the three: of all that leaves the
+/// colour as it is, the most.
+struct TwoChips {
+  Rgb like;
+  Rgb other;
+
+  bool fits(Rgb colour, float w, float a) const {
+    constexpr float kRounding = 1e-6f;
+    return w >= 0 && a >= 0 && colour.r - w * like.r - a * other.r >= -kRounding &&
+           colour.g - w * like.g - a * other.g >= -kRounding &&
+           colour.b - w * like.b - a * other.b >= -kRounding;
+  }
+  /// The corners of what is possible: one chip alone, or both until two of the three are used up.
+  void take(Rgb colour, float& w, float& a) const {
+    const float aloneW =
+        least(colour.r * perPart(like.r), colour.g * perPart(like.g), colour.b * perPart(like.b));
+    const float aloneA =
+        least(colour.r * perPart(other.r), colour.g * perPart(other.g), colour.b * perPart(other.b));
+    w = aloneW > aloneA ? aloneW : 0;
+    a = aloneW > aloneA ? 0 : aloneA;
+    const std::array<float, 3> left{colour.r, colour.g, colour.b}, first{like.r, like.g, like.b},
+        second{other.r, other.g, other.b};
+    for (std::size_t i = 0; i < 3; ++i) {
+      const std::size_t k = (i + 1) % 3;
+      const float across = first[i] * second[k] - first[k] * second[i];
+      if (across > -1e-6f && across < 1e-6f) continue;
+      const float bothW = (left[i] * second[k] - left[k] * second[i]) / across;
+      const float bothA = (first[i] * left[k] - first[k] * left[i]) / across;
+      if (bothW + bothA > w + a && fits(colour, bothW, bothA)) {
+        w = bothW;
+        a = bothA;
+      }
+    }
+  }
+};
+
+/// As takeWhite(), of two such chips.
+void takeTwo(std::size_t count, const TwoChips& two, float* r, float* g, float* b, float* w,
+             float* a) noexcept {
+  for (std::size_t i = 0; i < count; ++i) {
+    two.take({r[i], g[i], b[i]}, w[i], a[i]);
+    r[i] = r[i] - w[i] * two.like.r - a[i] * two.other.r;
+    g[i] = g[i] - w[i] * two.like.g - a[i] * two.other.g;
+    b[i] = b[i] - w[i] * two.like.b - a[i] * two.other.b;
+    for (float* channel : {r, g, b}) channel[i] = channel[i] > 0 ? channel[i] : 0;
+  }
+}
+
+/// The chips of a strip of which no more is known: a warm and a cold white, or one that is daylight.
+ChipColours plainWhites(bool isPair) {
+  ChipColours chips;
+  if (!isPair) return chips;
+  chips.white = chromaticityOfTemperature(2'700);
+  chips.amber = chromaticityOfTemperature(6'500);
+  return chips;
+}
+
 }  // namespace
 
+Rgb ChipMix::likeOfAmber() const {
+  // As a screen's red and green would show it.
+  static const auto plain = chipMapOf(ChipColours{});
+  return (colours ? colours : plain)->amberChip();
+}
+
 void ChipMix::share(std::size_t count, float* __restrict r, float* __restrict g, float* __restrict b,
-                    float* __restrict w) const noexcept {
+                    float* __restrict w, float* __restrict a) const noexcept {
   if (isPlain()) return;
+  if (hasColours) return shareColours(count, r, g, b, w, a);
+  const WhiteMix whites(colours ? colours->chips() : plainWhites(hasWhite && hasAmber), hasWhite, hasAmber);
+  for (std::size_t i = 0; i < count; ++i) {
+    const auto light = whites.light({r[i], g[i], b[i]}, isBrightest);
+    r[i] = g[i] = b[i] = 0;
+    w[i] = light[0];
+    a[i] = light[1];
+  }
+}
+
+void ChipMix::shareColours(std::size_t count, float* __restrict r, float* __restrict g, float* __restrict b,
+                           float* __restrict w, float* __restrict a) const noexcept {
   // The white chip's light is not known yet: until then its place holds how bright each colour is meant.
   if (isBrightest) noteTops(count, r, g, b, w);
   if (colours) colours->apply(count, r, g, b);
-  const Rgb like = !hasWhite ? Rgb{0, 0, 0} : colours ? colours->whiteChip() : Rgb{1, 1, 1};
+  const Rgb like = hasWhite ? likeOfWhite() : Rgb{0, 0, 0};
   if (isBrightest) brighten(count, white, like, r, g, b, w);
-  if (hasWhite) takeWhite(count, like, r, g, b, w);
+  if (hasWhite && hasAmber)
+    takeTwo(count, {like, likeOfAmber()}, r, g, b, w, a);
+  else if (hasWhite)
+    takeWhite(count, like, r, g, b, w);
+  else if (hasAmber)
+    takeWhite(count, likeOfAmber(), r, g, b, a);
   if (hasWhite && isBrightest) holdWhite(count, like, r, g, b, w);
+  if (hasAmber && isBrightest) holdWhite(count, likeOfAmber(), r, g, b, a);
   if (white != Rgb{1, 1, 1}) weigh(count, white, r, g, b);
   if (colours) keepColour(count, r, g, b);
 }
 
-std::array<float, 4> ChipMix::lightOfColours(float r, float g, float b) const {
-  std::array<float, 4> chips{r, g, b, 0};
-  share(1, &chips[0], &chips[1], &chips[2], &chips[3]);
+ChipLight ChipMix::lightOfColours(float r, float g, float b) const {
+  ChipLight chips{r, g, b, 0, 0};
+  share(1, &chips[0], &chips[1], &chips[2], &chips[3], &chips[4]);
   return chips;
 }
 
-Rgb ChipMix::colourOf(const std::array<float, 4>& chips) const {
-  const Rgb like = colours && hasWhite ? colours->whiteChip() : Rgb{1, 1, 1};
-  const Rgb balanced{chips[0] / white.r + chips[3] * like.r, chips[1] / white.g + chips[3] * like.g,
-                     chips[2] / white.b + chips[3] * like.b};
-  return colours ? colours->colourOf(balanced) : balanced;
+Rgb ChipMix::colourOf(const ChipLight& chips) const {
+  if (!hasColours)
+    return WhiteMix(colours ? colours->chips() : plainWhites(hasWhite && hasAmber), hasWhite, hasAmber)
+        .colourOf(chips[3], chips[4]);
+  const Rgb like = hasWhite ? likeOfWhite() : Rgb{}, other = hasAmber ? likeOfAmber() : Rgb{};
+  const auto balanced = [&](std::size_t c, float share, float ofWhite, float ofAmber) {
+    return chips[c] / share + chips[3] * ofWhite + chips[4] * ofAmber;
+  };
+  const Rgb sum{balanced(0, white.r, like.r, other.r), balanced(1, white.g, like.g, other.g),
+                balanced(2, white.b, like.b, other.b)};
+  return colours ? colours->colourOf(sum) : sum;
 }
 
 }  // namespace chispa

@@ -39,6 +39,11 @@ void describe(V& v, Is<ChipColours> auto& c) {
   v.object("blue", c.blue);
   v.object("white", c.white, &plain.white);
   v.number("white_light", c.whiteLight, 0.01, 10.0, &plain.whiteLight);
+  v.object("amber", c.amber, &plain.amber);
+  v.number("amber_light", c.amberLight, 0.01, 10.0, &plain.amberLight);
+  v.number("red_light", c.light[0], 0.0, 1e6, &plain.light[0]);
+  v.number("green_light", c.light[1], 0.0, 1e6, &plain.light[1]);
+  v.number("blue_light", c.light[2], 0.0, 1e6, &plain.light[2]);
   v.require(spanWhite(c), "the chips' colours have no white between them");
 }
 

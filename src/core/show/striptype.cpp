@@ -9,7 +9,7 @@ namespace chispa {
 bool isChannelOrder(const std::string& order) {
   const std::set<char> letters(order.begin(), order.end());
   return !order.empty() && letters.size() == order.size() &&
-         order.find_first_not_of("RGBW") == std::string::npos;
+         order.find_first_not_of(kChipLetters) == std::string::npos;
 }
 
 int cuttableCount(const StripType& strip, int wanted) {

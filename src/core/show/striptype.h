@@ -20,7 +20,8 @@ enum class StripBuild {
 struct StripType {
   StripTypeId id;
   std::string name;
-  /// Channels of one pixel in wire order, of the letters R G B W, each at most once: "GRB", "RGBW".
+  /// Channels of one pixel in wire order, of kChipLetters, each at most once: "GRB", "RGBW", "RGBWA"; "W" for
+  /// a strip of one colour, "WA" for one of two whites.
   std::string order = "GRB";
   double pixelsPerMetre = 60;
   double volts = 5;
@@ -51,8 +52,11 @@ struct StripType {
 
   /// Colours of a pixel.
   int channels() const { return static_cast<int>(order.size()); }
-  ChipMix mix() const {
-    return {white, order.find('W') != std::string::npos, chips ? chipMapOf(*chips) : nullptr, isBrightest};
+  ChipMix mix() const { return mixOf(order); }
+  /// The same with channels in another order, or others of them.
+  ChipMix mixOf(const std::string& letters) const {
+    const auto has = [&letters](const char* any) { return letters.find_first_of(any) != std::string::npos; };
+    return {white, has("W"), has("A"), has("RGB"), chips ? chipMapOf(*chips) : nullptr, isBrightest};
   }
   /// Channels' worth of current of a pixel with every chip at full.
   double fullChannels() const {

@@ -40,7 +40,7 @@ DitherFrame ditherFrame(std::uint64_t sent, double framesPerSecond);
 /// counted in 256ths of a step.
 class DitherTables {
  public:
-  static constexpr int kChannels = 4;
+  static constexpr int kChannels = 5;
   /// Side of the square tile; a power of two.
   static constexpr std::size_t kSide = 64;
   static constexpr std::size_t kTile = kSide * kSide;

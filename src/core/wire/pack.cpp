@@ -14,19 +14,6 @@
 namespace chispa {
 namespace {
 
-std::uint8_t channelIndex(char letter) {
-  switch (letter) {
-    case 'R':
-      return 0;
-    case 'G':
-      return 1;
-    case 'B':
-      return 2;
-    default:
-      return 3;
-  }
-}
-
 /// The threshold that takes the nearest of two values.
 constexpr std::uint8_t kNearest = 128;
 
@@ -154,7 +141,7 @@ Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const 
     step.byte =
         static_cast<std::uint32_t>(universeIndex.at({span.controller, span.universe}) * kUniverseChannels) +
         static_cast<std::uint32_t>(span.channel - 1);
-    step.channels = static_cast<std::uint8_t>(std::min<std::size_t>(wire.order.size(), 4));
+    step.channels = static_cast<std::uint8_t>(std::min(wire.order.size(), kChips));
     step.isWide = wire.bits == 16;
     step.response = static_cast<std::uint32_t>(responseIndex);
     step.brightness = static_cast<float>(wire.brightness);
@@ -163,7 +150,8 @@ Packer::Packer(const Show& show, const PixelMap& map, const Patch& patch, const 
     step.firstByte = static_cast<std::uint8_t>(span.firstByte);
     step.bytes = static_cast<std::uint8_t>(span.bytes);
     step.powerGroup = budget.groupOf(span.controller, span.port, span.bead);
-    for (std::size_t c = 0; c < step.channels; ++c) step.order[c] = channelIndex(wire.order[c]);
+    for (std::size_t c = 0; c < step.channels; ++c)
+      step.order[c] = static_cast<std::uint8_t>(kChipLetters.find(wire.order[c]));
     step.mix = mixOf(stripTypeOf(show, *fixture), wire);
     step.controller = static_cast<std::uint32_t>(span.controller);
     step.dithers = controller.dithers;
@@ -193,19 +181,19 @@ const std::uint8_t* Packer::thresholds(const Step& step, std::uint32_t first, st
 void Packer::packPlain(const Step& step, const PixelFrame& frame, DitherFrame dither, float master,
                        std::uint8_t* out) const noexcept {
   const ResponseTable& response = responses_[step.response];
-  // Red, green, blue and white.
-  std::array<Row, 4> light;
-  std::array<Bytes, 4> values{};
+  std::array<Row, kChips> light;
+  std::array<Bytes, kChips> values{};
   Bytes room;
   room.fill(kNearest);
-  const std::size_t chips = step.mix.hasWhite ? 4 : 3;
+  const std::size_t chips = step.mix.chipCount();
   for (std::uint32_t done = 0; done < step.count; done += kBlock) {
     const std::size_t count = std::min<std::size_t>(kBlock, step.count - done);
     const std::uint32_t first = step.firstPixel + done * static_cast<std::uint32_t>(step.step);
     takeRow(frame.r, first, step.step, count, master, light[0]);
     takeRow(frame.g, first, step.step, count, master, light[1]);
     takeRow(frame.b, first, step.step, count, master, light[2]);
-    step.mix.share(count, light[0].data(), light[1].data(), light[2].data(), light[3].data());
+    step.mix.share(count, light[0].data(), light[1].data(), light[2].data(), light[3].data(),
+                   light[4].data());
     for (std::size_t chip = 0; chip < chips; ++chip) {
       const std::uint8_t* threshold =
           dither.period == 0 ? room.data()
@@ -240,7 +228,7 @@ void Packer::packValues(const Step& step, const PixelFrame& frame, DitherFrame d
     left -= group;
     const float share = group > 0 ? master / static_cast<float>(group) : 0;
     const auto light = step.mix.light(r * share, g * share, b * share);
-    std::array<std::uint8_t, 8> bytes{};
+    std::array<std::uint8_t, 2 * kChips> bytes{};
     std::size_t filled = 0;
     for (std::size_t c = 0; c < step.channels; ++c) {
       const std::size_t chip = step.order[c];
@@ -272,7 +260,14 @@ void Packer::packStep(const Step& step, const PixelFrame& frame, DitherFrame dit
 
 void Packer::pack(const PixelFrame& frame, std::span<const DitherFrame> dither, float master,
                   std::span<std::uint8_t> buffer, std::span<const float> levels) const noexcept {
-  for (const Step& step : steps_) packStep(step, frame, dither[step.controller], master, buffer, levels);
+  packSteps(0, steps_.size(), frame, dither, master, buffer, levels);
+}
+
+void Packer::packSteps(std::size_t first, std::size_t count, const PixelFrame& frame,
+                       std::span<const DitherFrame> dither, float master, std::span<std::uint8_t> buffer,
+                       std::span<const float> levels) const noexcept {
+  for (const Step& step : std::span(steps_).subspan(first, count))
+    packStep(step, frame, dither[step.controller], master, buffer, levels);
 }
 
 void Packer::pack(const PixelFrame& frame, DitherFrame dither, float master, std::span<std::uint8_t> buffer,

@@ -93,6 +93,11 @@ class Packer {
   /// Allocates nothing.
   void pack(const PixelFrame& frame, std::span<const DitherFrame> dither, float master,
             std::span<std::uint8_t> buffer, std::span<const float> levels = {}) const noexcept;
+  /// The steps that pack() does, and some of them: they write different bytes.
+  std::size_t stepCount() const { return steps_.size(); }
+  void packSteps(std::size_t first, std::size_t count, const PixelFrame& frame,
+                 std::span<const DitherFrame> dither, float master, std::span<std::uint8_t> buffer,
+                 std::span<const float> levels) const noexcept;
   /// The same with all controllers at the same frame.
   void pack(const PixelFrame& frame, DitherFrame dither, float master, std::span<std::uint8_t> buffer,
             std::span<const float> levels = {}) const noexcept;
@@ -105,8 +110,8 @@ class Packer {
     std::uint32_t byte;
     std::uint8_t channels;
     std::uint32_t response;
-    /// For each channel: 0 red, 1 green, 2 blue, 3 white.
-    std::array<std::uint8_t, 4> order;
+    /// For each channel: its place among kChipLetters.
+    std::array<std::uint8_t, kChips> order;
     ChipMix mix;
     bool isWide;
     float brightness;

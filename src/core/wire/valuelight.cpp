@@ -17,7 +17,7 @@ float chipLight(double share, const Response& response, double brightness) {
 
 }  // namespace
 
-ValueLight::ValueLight(const Show& show, const Patch& patch, int controller) {
+ValueLight::ValueLight(const Show& show, const Patch& patch, int controller, Dimming dimming) {
   std::map<int, int> firstOfUniverse;
   for (const PatchUniverse& universe : patch.universes) {
     if (universe.controller != controller) continue;
@@ -37,17 +37,21 @@ ValueLight::ValueLight(const Show& show, const Patch& patch, int controller) {
     kind.isWide = wire.bits == 16;
     kind.mix = mixOf(strip, wire);
     kind.response = wire.response;
-    kind.brightness = wire.brightness;
+    kind.brightness = dimming == Dimming::Undone ? wire.brightness : 1;
     for (std::size_t value = 0; value < kind.light.size(); ++value)
-      kind.light[value] = chipLight(static_cast<double>(value) / 255, wire.response, wire.brightness);
-    for (const char letter : wire.order.substr(0, 4))
-      kind.chips.push_back(static_cast<std::uint8_t>(std::string("RGBW").find(letter)));
+      kind.light[value] = chipLight(static_cast<double>(value) / 255, wire.response, kind.brightness);
+    for (const char letter : wire.order.substr(0, kChips))
+      kind.chips.push_back(static_cast<std::uint8_t>(kChipLetters.find(letter)));
     kinds_.push_back(std::move(kind));
     auto at = static_cast<std::uint32_t>(firstOfUniverse.at(span.universe) + span.channel - 1);
     const auto whole = static_cast<std::size_t>(span.channelsPerPixel);
+    int left = span.pixels;
     for (int i = 0; i < span.count; ++i) {
       // A value that is split over two universes comes in two spans.
-      if (!isOpen) pixels_.push_back({kinds_.size() - 1, 0, span.fixture, span.pixelOf(i), {}});
+      const int group = std::min(std::max(1, span.pixelsPerValue), std::max(1, left));
+      left -= group;
+      if (!isOpen)
+        pixels_.push_back({kinds_.size() - 1, 0, span.fixture, span.pixelOf(i), group, span.step, {}});
       Pixel& pixel = pixels_.back();
       for (int byte = 0; byte < span.bytes && pixel.bytes < pixel.at.size(); ++byte)
         pixel.at[pixel.bytes++] = at++;
@@ -60,7 +64,7 @@ Rgb ValueLight::lightOf(std::span<const std::uint8_t> values, std::size_t i) con
   const Pixel& pixel = pixels_[i];
   const Kind& kind = kinds_[pixel.kind];
   const std::size_t width = kind.isWide ? 2 : 1;
-  std::array<float, 4> chips{};
+  ChipLight chips{};
   for (std::size_t c = 0; c < kind.chips.size() && (c + 1) * width <= pixel.bytes; ++c) {
     const int coarse = values[pixel.at[c * width]];
     float& chip = chips[kind.chips[c]];

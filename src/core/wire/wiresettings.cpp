@@ -21,9 +21,7 @@ ResolvedWire resolveWire(const StripType& strip, const Fixture& fixture, const W
 }
 
 ChipMix mixOf(const StripType& strip, const ResolvedWire& wire) {
-  ChipMix mix = strip.mix();
-  mix.hasWhite = wire.order.find('W') != std::string::npos;
-  return mix;
+  return strip.mixOf(wire.order);
 }
 
 std::vector<WireStretch> wireStretches(int first, int count, bool reversed, int zigzag) {

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <limits>
 #include <numeric>
 
@@ -354,7 +355,118 @@ void faceOfStrand(ZoneCells& cells) {
   }
 }
 
+void measureFace(ZoneCells& cells) {
+  const auto reach = [](const std::vector<float>& places, float half) {
+    float most = 0;
+    for (const float at : places) most = std::max(most, std::abs(at));
+    return std::min(most + half, 1.f);
+  };
+  const auto cell = 1 / static_cast<float>(std::max({cells.columns, cells.rows, 1}));
+  cells.halfWidth = reach(cells.x, cell);
+  cells.halfHeight = reach(cells.y, cell);
+}
+
+/// The pieces at `middles` in the order of a walk that always goes on to the nearest of those that are left;
+/// as they are if there are so many that it would take long.
+std::vector<std::uint16_t> walkOf(const std::vector<Vec3>& middles) {
+  constexpr std::size_t kMostWalked = 1'000;
+  std::vector<std::uint16_t> place(middles.size());
+  std::iota(place.begin(), place.end(), std::uint16_t{0});
+  if (middles.size() > kMostWalked) return place;
+  std::vector<std::size_t> left(middles.size());
+  std::iota(left.begin(), left.end(), std::size_t{0});
+  for (std::size_t step = 1, at = 0; !left.empty(); ++step) {
+    std::erase(left, at);
+    if (left.empty()) break;
+    const auto apart = [&](std::size_t i) {
+      const Vec3 way = middles[i] - middles[at];
+      return dot(way, way);
+    };
+    at = *std::min_element(left.begin(), left.end(),
+                           [&](std::size_t a, std::size_t b) { return apart(a) < apart(b); });
+    place[at] = static_cast<std::uint16_t>(step);
+  }
+  return place;
+}
+
+/// Says of each cell which of `parts` it is of. A pixel that is in several counts for the first.
+void findPieces(const std::vector<PartPixels>& parts, const PixelMap& map, ZoneCells& cells) {
+  cells.pieces = static_cast<int>(std::min<std::size_t>(parts.size(), 0xffff));
+  if (cells.pixels.empty() || parts.empty()) return;
+  const auto [low, high] = std::minmax_element(cells.pixels.begin(), cells.pixels.end());
+  constexpr std::uint32_t kNone = 0xffffffff;
+  struct Place {
+    std::uint32_t part = kNone;
+    float along = 0;
+  };
+  std::vector<Place> placeOf(*high - *low + 1);
+  std::vector<Vec3> middles;
+  for (std::size_t p = parts.size(); p-- > 0;)
+    for (std::size_t i = 0; i < parts[p].pixels.size(); ++i)
+      if (const std::uint32_t pixel = parts[p].pixels[i]; pixel >= *low && pixel <= *high)
+        placeOf[pixel - *low] = {static_cast<std::uint32_t>(std::min<std::size_t>(p, 0xfffe)),
+                                 (static_cast<float>(i) + 0.5f) / static_cast<float>(parts[p].pixels.size())};
+  for (const PartPixels& part : parts) middles.push_back(middleOf(map, part.pixels));
+  const auto walk = walkOf(middles);
+  for (int cell = 0; cell < cells.count(); ++cell) {
+    const Place& place = placeOf[cells.pixelsOf(cell).front() - *low];
+    cells.piece.push_back(place.part == kNone ? std::uint16_t{0} : walk[place.part]);
+    cells.alongPiece.push_back(place.along);
+  }
+}
+
+/// Once round at the mean radius.
+double roundOf(const ZoneCells& cells) {
+  double sum = 0;
+  for (const Vec3& p : cells.position_m) sum += cells.frame.radius_m(p);
+  return 2 * 3.14159265358979 * sum / std::max<double>(1, static_cast<double>(cells.count()));
+}
+
+/// The way along the cells that `cellAt` numbers, `count` of them, and half a cell more at either end.
+double wayOf(const ZoneCells& cells, int count, const std::function<std::size_t(int)>& cellAt) {
+  double sum = 0;
+  for (int n = 1; n < count; ++n)
+    sum += length(cells.position_m[cellAt(n)] - cells.position_m[cellAt(n - 1)]);
+  return count > 1 ? sum * count / (count - 1) : 0;
+}
+
+void measureLengths(ZoneCells& cells) {
+  double along = 0;
+  int steps = 0;
+  Vec3 low{1e30, 1e30, 1e30}, high{-1e30, -1e30, -1e30};
+  double farthest = 0;
+  for (std::size_t i = 0; i < cells.position_m.size(); ++i) {
+    const Vec3& p = cells.position_m[i];
+    low = {std::min(low.x, p.x), std::min(low.y, p.y), std::min(low.z, p.z)};
+    high = {std::max(high.x, p.x), std::max(high.y, p.y), std::max(high.z, p.z)};
+    farthest = std::max(farthest, cells.frame.radius_m(p));
+    if (i == 0 || cells.piece[i] != cells.piece[i - 1]) continue;
+    along += length(p - cells.position_m[i - 1]);
+    ++steps;
+  }
+  if (cells.count() > 0) cells.size_m = high - low;
+  const auto set = [&cells](Axis axis, double metres) {
+    cells.length_m[static_cast<std::size_t>(axis)] = metres;
+  };
+  set(Axis::Along, steps > 0 ? along * cells.count() / steps : 0);
+  set(Axis::Around, roundOf(cells));
+  set(Axis::Outward, farthest);
+  set(Axis::Height, cells.size_m.z);
+  if (cells.rows <= 1) return;
+  const int row = cells.rows / 2, column = cells.columns / 2;
+  set(Axis::Columns, wayOf(cells, cells.columns, [&](int n) { return cells.cellAt(n, row); }));
+  set(Axis::Rows, wayOf(cells, cells.rows, [&](int n) { return cells.cellAt(column, n); }));
+}
+
 }  // namespace
+
+double ZoneCells::lengthAlong(Axis axis, double turn_deg, double tilt_deg) const {
+  constexpr double kLeast_m = 1e-3;
+  if (axis != Axis::Plane) return std::max(kLeast_m, length_m[static_cast<std::size_t>(axis)]);
+  const Vec3 way = directionOf(turn_deg, tilt_deg);
+  return std::max(kLeast_m,
+                  std::abs(way.x) * size_m.x + std::abs(way.y) * size_m.y + std::abs(way.z) * size_m.z);
+}
 
 void planePlaces(const ZoneCells& cells, double turn_deg, double tilt_deg, std::span<float> out) noexcept {
   const Vec3 way = directionOf(turn_deg, tilt_deg);
@@ -410,7 +522,10 @@ ZoneCells cellsOf(const Show& show, const PixelMap& map, const Zone& zone) {
     faceOfStrand(cells);
   else
     faceOfGrid(cells, keepsGrids(zone.layout));
+  measureFace(cells);
+  findPieces(parts, map, cells);
   if (cells.rows > 1) tablePlaces(cells);
+  measureLengths(cells);
   return cells;
 }
 

@@ -33,6 +33,17 @@ struct ZoneCells {
   /// side, 0 in the middle. A matrix or a set of strings is seen as its columns and rows, a strand as it lies
   /// in its frame.
   std::vector<float> x, y;
+  /// How far the face reaches from its middle, half a cell more than its outermost cells' middles.
+  float halfWidth = 1, halfHeight = 1;
+  /// Which piece each cell belongs to, that is which of the zone's parts, and its place 0–1 along it. Pieces
+  /// are numbered as one walks from the first of them to the nearest that is left, and so on.
+  std::vector<std::uint16_t> piece;
+  std::vector<float> alongPiece;
+  int pieces = 0;
+  /// How long the zone is by axis, in metres: from cell to cell without what lies between pieces, along a
+  /// row, up a column, once round, outward, and up; and how large it is in space.
+  std::array<double, kAxes> length_m{};
+  Vec3 size_m;
   /// Pixels of cell i (numbers of PixelMap): pixels[firstPixel[i]] up to pixels[firstPixel[i + 1]], end
   /// excluded.
   std::vector<std::uint32_t> firstPixel;
@@ -46,6 +57,14 @@ struct ZoneCells {
 
   int count() const { return static_cast<int>(column.size()); }
   std::span<const float> along(Axis axis) const { return places[static_cast<std::size_t>(axis)]; }
+  /// `axis`, or along the zone where it has no such one: rows and columns of what is a line.
+  Axis usable(Axis axis) const {
+    const bool hasNone = (axis == Axis::Rows && rows <= 1) || (axis == Axis::Columns && columns <= 1);
+    return hasNone ? Axis::Along : axis;
+  }
+  /// The length along `axis`, in metres, never 0; of a plane in space, across the zone in the plane's
+  /// direction.
+  double lengthAlong(Axis axis, double turn_deg, double tilt_deg) const;
   std::span<const std::uint32_t> pixelsOf(int cell) const;
   /// The cell at a place of a zone with rows; both within bounds.
   std::size_t cellAt(int column_, int row_) const {

@@ -93,11 +93,12 @@ enum class FinderKind {
   Matrix,
   Parts,
   White,
+  Chips,
   Response,
   Delay,
   Strips
 };
-constexpr int kFinderKinds = 11;
+constexpr int kFinderKinds = 12;
 QString finderTitle(FinderKind kind);
 /// "in 3 answers".
 QString finderEffort(FinderKind kind);

@@ -35,12 +35,14 @@ QPushButton* toggle(const char* name, const QString& words, const QString& tip) 
 
 /// The light of a pixel from its channels, coarse bytes first.
 QColor colourOf(const std::uint8_t* bytes, const ResolvedWire& wire) {
-  float light[4] = {};
+  ChipLight light{};
   for (std::size_t c = 0; c < wire.order.size(); ++c) {
-    const auto chip = std::string_view("RGBW").find(wire.order[c]);
-    light[chip & 3] = static_cast<float>(bytes[c * static_cast<std::size_t>(wire.bits / 8)]) / 255.f;
+    const auto chip = kChipLetters.find(wire.order[c]);
+    light[std::min(chip, kChips - 1)] =
+        static_cast<float>(bytes[c * static_cast<std::size_t>(wire.bits / 8)]) / 255.f;
   }
-  return ledColour(light[0] + light[3], light[1] + light[3], light[2] + light[3]);
+  const float both = light[3] + light[4];
+  return ledColour(light[0] + both, light[1] + both, light[2] + both);
 }
 
 }  // namespace

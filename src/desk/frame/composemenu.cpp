@@ -72,6 +72,8 @@ void MainWindow::makeComposeMenu() {
       QKeySequence(tr("Ctrl+Shift+Return")), [](Composing& c) { c.closeBlock(); });
   add(menu, "saveOwnEffect", tr("Keep as an effect of your own"), QKeySequence(tr("Ctrl+Shift+E")),
       [](Composing& c) { c.saveOwn(); });
+  add(menu, "nextSetting", tr("Next setting of the shelf's effect"), {},
+      [this](Composing&) { score_->nextSetting(); });
   add(menu, "favouriteEffect", tr("The shelf's effect is a favourite, or no longer"), {},
       [this](Composing&) { score_->toggleFavourite(); });
   add(menu, "closeGap", tr("Delete the selection's time"), QKeySequence(tr("Ctrl+Shift+Del")),

@@ -190,6 +190,14 @@ void MainWindow::makeViewMenu() {
         score_->timeline().showSpectrum(!score_->timeline().showsSpectrum());
       });
   spectrum->setCheckable(true);
+  QAction* asStrips = addAction(menu, "showAsStrips", tr("Light as the s&trips show it"), {},
+                                [this] { session_.stage.setShowsAsStrips(!session_.stage.showsAsStrips()); });
+  asStrips->setToolTip(
+      tr("Draws the light with the strips' own chips, white, response and steps, and within the power "
+         "budget, in "
+         "place of as it is meant"));
+  asStrips->setCheckable(true);
+  asStrips->setChecked(session_.stage.showsAsStrips());
   QMenu* finders = menu->addMenu(tr("Bench: &finders"));
   for (int i = 0; i < kFinderKinds; ++i)
     addAction(finders, QStringLiteral("finder%1").arg(i), finderTitle(static_cast<FinderKind>(i)), {},

@@ -58,8 +58,8 @@ void GlowView::paintEvent(QPaintEvent*) {
     const auto compiled = stage_.compiled();
     if (isFramed_ && compiled) frame(compiled);
     const bool fits = compiled && stage_.frame().size() == compiled->map.positions.size();
-    painter_.paint(compiled ? compiled->map : kNothing, fits ? stage_.frame() : kDark, camera_, size.width(),
-                   size.height(), image_.bits());
+    painter_.paint(compiled ? compiled->map : kNothing, fits ? stage_.seenFrame() : kDark, camera_,
+                   size.width(), size.height(), image_.bits());
     drawing_ns_ = clock.nsecsElapsed();
     sinceDrawn_.start();
   }

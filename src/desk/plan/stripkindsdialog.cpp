@@ -11,9 +11,9 @@
 #include <QTreeWidget>
 #include <QVBoxLayout>
 
-#include "core/colour/whitepoint.h"
 #include "core/edit/planedits.h"
 #include "core/files/striplibrary.h"
+#include "core/show/stripwhite.h"
 #include "core/wire/current.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
@@ -121,7 +121,7 @@ void StripKindsDialog::describe() {
     lines << tr("Chips: red %1, green %2, blue %3. White of daylight leaves %4 % of its light.")
                  .arg(wavelengthText(strip.chips->red), wavelengthText(strip.chips->green),
                       wavelengthText(strip.chips->blue))
-                 .arg(std::lround(lightLeft(strip.white) * 100));
+                 .arg(std::lround(lightLeft(strip) * 100));
   }
   lines << tr("Source: %1.").arg(text(kind->source));
   lines << tr("Reels differ: Bench tells what yours really does.");

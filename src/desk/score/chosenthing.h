@@ -8,6 +8,10 @@
 
 class QMimeData;
 
+namespace chispa {
+struct Effect;
+}
+
 namespace chispa::desk {
 
 /// What is dragged from the shelf: the words of a thing; and from the list of palettes: the palette's number.
@@ -24,7 +28,9 @@ struct ChosenThing {
   OwnEffectId own = {};
 };
 
-/// Its words: an effect's key, "own:" or "block:" and a number.
+/// Its words: an effect's key, with "#" and a number for one of its settings; "own:" or "block:" and a
+/// number.
+QString wordsOf(const Effect& effect, int setting);
 QString wordsOf(OwnEffectId id);
 QString wordsOf(BlockId id);
 /// What the words mean in `show`.

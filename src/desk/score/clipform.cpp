@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/effect/settings.h"
 #include "core/effect/spyhole.h"
 #include "core/render/compiled.h"
 #include "core/show/limits.h"
@@ -152,6 +153,22 @@ void addScreenPart(Form& form, const Session& session, const std::shared_ptr<con
   });
 }
 
+/// The settings of the effect that all have.
+void addSettings(Form& form, ClipRows& rows, const Effect& effect) {
+  if (effect.settings.empty()) return;
+  QStringList names{Form::tr("own values")};
+  for (const EffectSetting& setting : effect.settings) names << Form::tr(setting.name.c_str());
+  form.addChoice("setting", Form::tr("Setting"), names, rows.common<int>([&effect](const Clip& c) {
+    const auto found = settingOf(effect, c.params);
+    return found ? static_cast<int>(*found) + 1 : 0;
+  }),
+                 rows.change<int>(Form::tr("setting"), [&effect](Clip& c, int v) {
+                   if (v > 0)
+                     c.params =
+                         withSetting(effect, effect.settings.at(static_cast<std::size_t>(v) - 1), c.params);
+                 }));
+}
+
 /// Effect, colours and what the effect can be told; returns the effect that all have.
 const Effect* addLight(Form& form, ClipRows& rows, const Session& session) {
   const ClipAccess& clips = *rows.clips();
@@ -161,6 +178,7 @@ const Effect* addLight(Form& form, ClipRows& rows, const Session& session) {
   addColour(form, rows, session);
   if (effect) {
     form.addHeading(Form::tr("Motion"));
+    addSettings(form, rows, *effect);
     for (const ParamSpec& spec : effect->params)
       if (isShown(session, clips, spec)) rows.param(spec);
     if (*key == kSpyhole) addScreenPart(form, session, rows.clips());

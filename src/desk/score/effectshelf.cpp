@@ -136,6 +136,7 @@ Clip EffectShelf::previewClip(const QString& words) const {
   if (key == "picture" || key == kRowsEffect) clip.params["file"] = std::string(kExample);
   if (key == "echo")
     clip.params = {{"source", static_cast<double>(kEchoed.value)}, {"mirrored", true}, {"tint", 1.0}};
+  if (key == "spill") clip.params = {{"source", static_cast<double>(kEchoed.value)}, {"reach", 0.2}};
   if (key == "gauge") clip.motions["value"] = {Driver::Level, 0, 1, {}, 0, {}};
   return clip;
 }
@@ -180,12 +181,41 @@ void EffectShelf::addThing(const QString& name, const QString& words, const QStr
   addItem(item);
 }
 
+void EffectShelf::addEffect(const Effect& effect, const QString& name) {
+  const int setting = settings_.value(text(effect.key), -1);
+  QString tip = text(effect.summary);
+  if (!effect.use.empty()) tip += QLatin1Char('\n') + text(effect.use);
+  QStringList names;
+  for (const EffectSetting& one : effect.settings) names << tr(one.name.c_str());
+  if (!names.empty()) tip += tr("\nSettings, by a right click: %1.").arg(names.join(QStringLiteral(", ")));
+  addThing(setting < 0 ? name : name + QStringLiteral(" · ") + names.at(setting), wordsOf(effect, setting),
+           tip, false);
+}
+
+const Effect* EffectShelf::chosenEffect() const {
+  const ChosenThing thing = chosenThing(session_.show(), chosen());
+  return thing.own || thing.block ? nullptr : findEffect(thing.effect);
+}
+
+void EffectShelf::setSetting(const Effect& effect, int setting) {
+  settings_[text(effect.key)] = setting;
+  QListWidgetItem* item = currentItem();
+  refill();
+  if (item) choose(wordsOf(effect, setting));
+}
+
+void EffectShelf::nextSetting() {
+  const Effect* effect = chosenEffect();
+  if (!effect) return emit told(tr("Only effects of Chispa have settings; choose one on the shelf."));
+  const int next = settings_.value(text(effect->key), -1) + 1;
+  setSetting(*effect, next < static_cast<int>(effect->settings.size()) ? next : -1);
+}
+
 void EffectShelf::refill() {
   filling_ = true;
   const QString was = chosen();
   clear();
-  for (const auto& [effect, name] : offeredEffects())
-    addThing(name, text(effect->key), text(effect->summary), false);
+  for (const auto& [effect, name] : offeredEffects()) addEffect(*effect, name);
   for (const auto& own : session_.show().ownEffects)
     addThing(text(own->name), wordsOf(own->id), tr("An effect of your own."), true);
   for (const auto& block : session_.show().blocks)
@@ -200,7 +230,7 @@ void EffectShelf::refill() {
 }
 
 void EffectShelf::toggleFavourite() {
-  const Effect* effect = findEffect(chosen().toStdString());
+  const Effect* effect = chosenEffect();
   if (!effect)
     return emit told(tr("Only effects of Chispa can be favourites; your own ones have their place."));
   setFavourite(effect->key, !isFavourite(effect->key));
@@ -209,9 +239,18 @@ void EffectShelf::toggleFavourite() {
 }
 
 void EffectShelf::contextMenuEvent(QContextMenuEvent* event) {
-  const Effect* effect = findEffect(chosen().toStdString());
+  const Effect* effect = chosenEffect();
   if (!effect) return;
   QMenu menu(this);
+  const int now = settings_.value(text(effect->key), -1);
+  for (int i = -1; i < static_cast<int>(effect->settings.size()); ++i) {
+    const QString name =
+        i < 0 ? tr("As it is") : tr(effect->settings[static_cast<std::size_t>(i)].name.c_str());
+    QAction* action = menu.addAction(name, this, [this, effect, i] { setSetting(*effect, i); });
+    action->setCheckable(true);
+    action->setChecked(i == now);
+  }
+  menu.addSeparator();
   menu.addAction(isFavourite(effect->key) ? tr("No longer a favourite") : tr("A favourite: it comes first"),
                  this, &EffectShelf::toggleFavourite);
   menu.exec(event->globalPos());
@@ -227,7 +266,7 @@ void EffectShelf::search(const QString& words) {
   for (int i = 0; i < count(); ++i)
     item(i)->setHidden(
         !words.isEmpty() && !item(i)->text().contains(words, Qt::CaseInsensitive) &&
-        !item(i)->toolTip().section(QLatin1Char('\n'), 0, 0).contains(words, Qt::CaseInsensitive));
+        !item(i)->toolTip().section(QLatin1Char('\n'), 0, -2).contains(words, Qt::CaseInsensitive));
 }
 
 void EffectShelf::rename(QListWidgetItem* item) {

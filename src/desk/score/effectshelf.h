@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <QHash>
 #include <QListWidget>
 
 #include "desk/session/session.h"
@@ -22,6 +23,8 @@ class EffectShelf : public QListWidget {
   void refill();
   /// The chosen effect comes first from now on, or no longer; own effects and blocks have their place.
   void toggleFavourite();
+  /// The chosen effect begins from its next setting, behind the last one as it is by itself.
+  void nextSetting();
   /// Shows only what has these words in its name or summary.
   void search(const QString& words);
   /// Draws every preview anew, a little later in time than before.
@@ -40,6 +43,11 @@ class EffectShelf : public QListWidget {
 
  private:
   Clip previewClip(const QString& words) const;
+  void addEffect(const Effect& effect, const QString& name);
+  /// The effect of Chispa that is chosen, or null.
+  const Effect* chosenEffect() const;
+  /// What `effect` begins from when it is taken from here; -1 for itself.
+  void setSetting(const Effect& effect, int setting);
   void addThing(const QString& name, const QString& words, const QString& tip, bool isOwn);
   void rename(QListWidgetItem* item);
   void removeChosen();
@@ -47,6 +55,8 @@ class EffectShelf : public QListWidget {
   Session session_;
   ZoneId zone_;
   PaletteId palette_;
+  /// By effect's key; what is not here is as the effect is by itself.
+  QHash<QString, int> settings_;
   double moved_s_ = 0;
   bool filling_ = false;
   bool renaming_ = false;

@@ -33,6 +33,7 @@ FilmDialog::FilmDialog(const Session& session, QWidget* parent)
       file_(new QLineEdit),
       part_(new QComboBox),
       view_(new QComboBox),
+      asStrips_(new QCheckBox),
       width_(new QSpinBox),
       height_(new QSpinBox),
       rate_(new QSpinBox),
@@ -78,6 +79,10 @@ void FilmDialog::makeRows() {
   view_->addItems({tr("the light, as seen from the front"), tr("unrolled: a line a fixture")});
   named(view_, "filmView", tr("View"), tr("What the pictures show"));
   rows->addRow(tr("Shows"), view_);
+  asStrips_->setText(tr("as the strips show it"));
+  named(asStrips_, "filmAsStrips", tr("As the strips show it"),
+        tr("With their chips, white, response and power budget, in place of the light as it is meant"));
+  rows->addRow({}, asStrips_);
   auto* shape = new QHBoxLayout;
   const auto number = [&](QSpinBox* box, const char* name, const QString& words, int low, int high, int step,
                           int value, const QString& unit) {
@@ -138,7 +143,8 @@ TimeSpan FilmDialog::wantedSpan() const {
 FilmOrder FilmDialog::order() const {
   FilmOrder order{wantedSpan(),
                   {width_->value() / 2 * 2, height_->value() / 2 * 2, rate_->value()},
-                  view_->currentIndex() == 1};
+                  view_->currentIndex() == 1,
+                  asStrips_->isChecked()};
   if (sound_->isChecked() && session_.stage.audio()) order.sound = session_.stage.audio()->clip;
   return order;
 }
@@ -146,7 +152,7 @@ FilmOrder FilmDialog::order() const {
 void FilmDialog::tellSize() {
   const FilmOrder wanted = order();
   const std::filesystem::path path = file_->text().toStdString();
-  for (QWidget* field : std::initializer_list<QWidget*>{view_, width_, height_, sound_})
+  for (QWidget* field : std::initializer_list<QWidget*>{view_, asStrips_, width_, height_, sound_})
     field->setEnabled(!isRecording() && !isLightData(path));
   sound_->setEnabled(filmHasSound(path));
   QString words = tr("%1 of the score, %2")

@@ -37,6 +37,7 @@ class FilmDialog : public QDialog {
   QLineEdit* file_;
   QComboBox* part_;
   QComboBox* view_;
+  QCheckBox* asStrips_;
   QSpinBox* width_;
   QSpinBox* height_;
   QSpinBox* rate_;

@@ -303,6 +303,10 @@ void ScorePage::openFilmDialog() {
   dialog->show();
 }
 
+void ScorePage::nextSetting() {
+  shelf_->nextSetting();
+}
+
 void ScorePage::toggleFavourite() {
   shelf_->toggleFavourite();
 }

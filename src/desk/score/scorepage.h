@@ -31,6 +31,8 @@ class ScorePage : public QWidget {
   void refreshIcons();
   /// Asks for an audio file and makes a score of it; with a path, asks nothing.
   void newScore(QString audio = {});
+  /// The effect that is chosen on the shelf begins from its next setting.
+  void nextSetting();
   /// Marks the effect that is chosen on the shelf as a favourite, or no longer.
   void toggleFavourite();
   /// Adds a palette from a file of colours or a picture; without a path, asks for one.

@@ -15,6 +15,7 @@ namespace chispa::desk {
 namespace {
 
 constexpr int kTick_ms = 33;
+const QString kShowsAsStrips = QStringLiteral("showsAsStrips");
 const QString kHearsScrubbing = QStringLiteral("hearsScrubbing");
 
 /// An exception ends here: it must not travel through Qt's event loop.
@@ -45,6 +46,7 @@ engine::Player::Options playerOptions(std::unique_ptr<engine::Sound> sound) {
 
 Stage::Stage(Document& document, std::unique_ptr<engine::Sound> sound, QObject* parent)
     : QObject(parent), document_(document), player_(playerOptions(std::move(sound))) {
+  showsAsStrips_ = QSettings().value(kShowsAsStrips, false).toBool();
   connect(&document_, &Document::opened, this, &Stage::adoptShow);
   connect(&document_, &Document::showChanged, this, [this] {
     screens_.allow();
@@ -239,7 +241,9 @@ void Stage::finishCompile() {
   compileTrouble_ = result ? QString() : text(result.failure().text());
   // What played before plays on where the new show cannot be computed.
   if (result) {
+    stripView_.reset();
     compiled_ = *result;
+    compiledShow_ = compiling_;
     player_.setShow(compiling_, compiled_);
     for (const LookId look : std::exchange(toLight_, {})) play({LiveEvent::Kind::Light, look.value, 1});
   }
@@ -340,6 +344,19 @@ void Stage::seek(Micros position) {
 
 void Stage::scrub(Micros position) {
   goTo(position, hearsScrubbing());
+}
+
+void Stage::setShowsAsStrips(bool on) {
+  showsAsStrips_ = on;
+  QSettings().setValue(kShowsAsStrips, on);
+  stripView_.reset();
+  emit compiledChanged();
+}
+
+const PixelFrame& Stage::seenFrame() {
+  if (!showsAsStrips_ || !compiled_ || frame_.size() != compiled_->map.positions.size()) return frame_;
+  if (!stripView_) stripView_ = std::make_unique<StripView>(compiledShow_, *compiled_);
+  return stripView_->seen(frame_, lit_ ? player_.output().lightLevel() : 1.f);
 }
 
 bool Stage::hearsScrubbing() const {
@@ -452,11 +469,13 @@ void Stage::follow(const LiveRequest& request) {
     case CodeStep::Kind::Pause:
       if (isPlaying()) pause();
       return seek(step.at);
-    case CodeStep::Kind::Play:
+    case CodeStep::Kind::Play: {
       // Whatever part is chosen, or looped: the time code leads.
-      prepareSound(step.at);
-      player_.play(open->id, step.at, {Micros(0), open->length, false});
+      Micros from = step.at;
+      prepareSound(from);
+      player_.play(open->id, from, {Micros(0), open->length, false});
       return;
+    }
   }
 }
 

@@ -12,6 +12,7 @@
 
 #include "core/media/media.h"
 #include "core/music/analysis.h"
+#include "core/preview/stripview.h"
 #include "core/wire/power.h"
 #include "desk/session/document.h"
 #include "desk/session/outsidefiles.h"
@@ -53,6 +54,9 @@ class Stage : public QObject {
   /// Whether scrubbing is heard; remembered from session to session.
   bool hearsScrubbing() const;
   void setHearsScrubbing(bool on);
+  /// Whether the light is drawn as the strips show it, in place of as it is meant; remembered.
+  bool showsAsStrips() const { return showsAsStrips_; }
+  void setShowsAsStrips(bool on);
   void setLooping(bool on);
   bool isLooping() const { return looping_; }
   /// Only this stretch of the score plays; none plays all of it.
@@ -114,6 +118,8 @@ class Stage : public QObject {
   const QString& compileTrouble() const { return compileTrouble_; }
   /// Light now, in the order of compiled()'s pixels; dark until the first frame of a new show.
   const PixelFrame& frame() const { return frame_; }
+  /// The same as it is to be drawn; see showsAsStrips(). Valid until the next tick.
+  const PixelFrame& seenFrame();
   /// Whether light or position are others than at the tick before. What is drawn of them rests if not.
   bool hasMoved() const { return hasMoved_; }
   AmpsByVolts ampsNow() const;
@@ -180,12 +186,17 @@ class Stage : public QObject {
   std::shared_ptr<const CompiledShow> compiled_;
   std::optional<Show> trial_;
   Show compiling_;
+  /// What compiled_ was made of.
+  Show compiledShow_;
   QFutureWatcher<Result<std::shared_ptr<const CompiledShow>>> compileWatcher_;
   QString compileTrouble_;
   /// Told to what decodes when the stage goes.
   std::shared_ptr<std::atomic<bool>> leaving_ = std::make_shared<std::atomic<bool>>(false);
   bool compileAgain_ = false;
   PixelFrame frame_;
+  bool showsAsStrips_ = false;
+  /// Of the present compiled show, once it is asked for.
+  std::unique_ptr<StripView> stripView_;
   engine::LiveSnapshot live_;
   /// Looks that are to be lit with the next compilation.
   std::vector<LookId> toLight_;

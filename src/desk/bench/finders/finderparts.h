@@ -116,6 +116,7 @@ std::unique_ptr<Finder> makeCountFinder(const finderparts::Subject& subject);
 std::unique_ptr<Finder> makeGroupingFinder(const finderparts::Subject& subject);
 std::unique_ptr<Finder> makeMatrixFinder(const finderparts::Subject& subject, QString& why);
 std::unique_ptr<Finder> makePartsFinder(const finderparts::Subject& subject);
+std::unique_ptr<Finder> makeChipsFinder(const Show& show, const finderparts::Subject& subject);
 std::unique_ptr<Finder> makeWhiteFinder(const Show& show, const finderparts::Subject& subject);
 std::unique_ptr<Finder> makeResponseFinder(const finderparts::Subject& subject);
 std::unique_ptr<Finder> makeDelayFinder(const Show& show, const finderparts::Subject& subject);

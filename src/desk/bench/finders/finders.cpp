@@ -90,6 +90,8 @@ QString finderTitle(FinderKind kind) {
       return tr("Where parts begin");
     case FinderKind::White:
       return tr("White");
+    case FinderKind::Chips:
+      return tr("Chip colours");
     case FinderKind::Response:
       return tr("Even steps");
     case FinderKind::Delay:
@@ -118,6 +120,8 @@ QString finderEffort(FinderKind kind) {
       return tr("walk with ← →");
     case FinderKind::White:
       return tr("3 sliders, on paper");
+    case FinderKind::Chips:
+      return tr("3 sliders, on a grey card");
     case FinderKind::Response:
       return tr("1 slider");
     case FinderKind::Delay:
@@ -152,6 +156,8 @@ std::unique_ptr<Finder> makeFinder(FinderKind kind, const Show& show, const Benc
       return makePartsFinder(*subject);
     case FinderKind::White:
       return makeWhiteFinder(show, *subject);
+    case FinderKind::Chips:
+      return makeChipsFinder(show, *subject);
     case FinderKind::Response:
       return makeResponseFinder(*subject);
     case FinderKind::Delay:

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Finders that are slid until it looks, or sounds, right: white, response, delay.
+#include <array>
 #include <cmath>
 
 #include "core/colour/whitepoint.h"
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
 #include "core/show/limits.h"
+#include "core/show/stripwhite.h"
 #include "desk/bench/finders/finderparts.h"
 
 namespace chispa::desk {
@@ -48,20 +50,23 @@ class SliderFinder : public Finder {
 class White final : public SliderFinder {
  public:
   White(const Show& show, const Subject& subject)
-      : SliderFinder(subject), before_(stripTypeOf(show, *subject.fixture).white), white_(before_) {}
+      : SliderFinder(subject), before_(stripTypeOf(show, *subject.fixture)), strip_(before_) {}
 
   QString title() const override { return finderTitle(FinderKind::White); }
   QString left() const override {
-    return nameOf(white_) +
-           tr(" · leaves %1 % of full white's light").arg(100 * lightLeft(white_), 0, 'f', 0);
+    return nameOf(strip_.white) +
+           tr(" · leaves %1 % of full white's light").arg(100 * lightLeft(strip_), 0, 'f', 0);
   }
-  QString difference(const Show&) const override { return changeText(nameOf(before_), nameOf(white_)); }
+  QString difference(const Show&) const override {
+    return changeText(nameOf(before_.white), nameOf(strip_.white));
+  }
   void apply(Show& show) const override {
-    changeItem(show.stripTypes, stripId(show), [this](StripType& s) { s.white = white_; });
+    changeItem(show.stripTypes, stripId(show), [this](StripType& s) { s.white = strip_.white; });
   }
   void slide(int slider, double value) override {
     const auto share = static_cast<float>(std::clamp(value / 100, 0.02, 1.0));
-    (slider == 0 ? white_.r : slider == 1 ? white_.g : white_.b) = share;
+    Rgb& white = strip_.white;
+    (slider == 0 ? white.r : slider == 1 ? white.g : white.b) = share;
   }
 
  protected:
@@ -77,13 +82,13 @@ class White final : public SliderFinder {
     const auto slider = [](const QString& name, float share) {
       return FinderSlider{name, QStringLiteral("%"), 2, 100, 1, static_cast<double>(share) * 100, 0};
     };
-    question.sliders = {slider(tr("Red"), white_.r), slider(tr("Green"), white_.g),
-                        slider(tr("Blue"), white_.b)};
+    question.sliders = {slider(tr("Red"), strip_.white.r), slider(tr("Green"), strip_.white.g),
+                        slider(tr("Blue"), strip_.white.b)};
     return question;
   }
   bool press(int seen) override {
     if (seen < 1 || seen > static_cast<int>(std::size(kPresets))) return false;
-    white_ = whiteOfTemperature(kPresets[seen - 1]);
+    strip_.white = whiteShares(strip_, kPresets[seen - 1]);
     return true;
   }
 
@@ -106,8 +111,99 @@ class White final : public SliderFinder {
         .arg(percent(white.b));
   }
 
-  Rgb before_;
-  Rgb white_;
+  StripType before_;
+  StripType strip_;
+};
+
+/// The colours of the chips, by comparing what the strip makes of a colour with the screen. Each of the three
+/// colours that are lit hangs on one chip most.
+class Chips final : public SliderFinder {
+ public:
+  Chips(const Show& show, const Subject& subject)
+      : SliderFinder(subject), before_(stripTypeOf(show, *subject.fixture)) {
+    const ChipColours chips = before_.chips.value_or(usualChips());
+    const auto of = [](Chromaticity at, double otherwise) {
+      return dominantWavelength(at).value_or(otherwise);
+    };
+    nm_ = {of(chips.red, 622), of(chips.green, 524), of(chips.blue, 467)};
+  }
+
+  QString title() const override { return finderTitle(FinderKind::Chips); }
+  QString left() const override { return nameOf(nm_); }
+  QString difference(const Show&) const override {
+    if (!before_.chips) return changeText(tr("colours of chips unknown"), nameOf(nm_));
+    return before_.chips == found() ? QString() : changeText(tr("other chips"), nameOf(nm_));
+  }
+  void apply(Show& show) const override {
+    const Fixture* fixture = chispa::find(show.fixtures, subject_.bead.fixture);
+    if (fixture) changeItem(show.stripTypes, fixture->stripType, [this](StripType& s) { s.chips = found(); });
+  }
+  void slide(int slider, double value) override {
+    const auto at = static_cast<std::size_t>(slider);
+    nm_.at(at) = std::clamp(value, kRanges[at].low, kRanges[at].high);
+  }
+
+ protected:
+  FinderQuestion ask() const override {
+    const Shown& shown = kShown[lit_];
+    const Rgb colour = toLinear(shown.colour);
+    FinderQuestion question{
+        tr("Slide until the light on a grey card has the colour of field %1 here.").arg(lit_ + 1),
+        tr("Hold the card some centimetres off the strip, beside the screen. 1, 2, 3 light another colour; "
+           "each "
+           "hangs on one chip most. Return: all three are right."),
+        whole(engine::TestSignal::Kind::Solid, {colour.r * 0.5f, colour.g * 0.5f, colour.b * 0.5f})};
+    for (std::size_t i = 0; i < kShown.size(); ++i)
+      question.answers.push_back(
+          {static_cast<Qt::Key>(Qt::Key_1 + static_cast<int>(i)), QString::number(i + 1), tr(kShown[i].words),
+           QColor(kShown[i].colour.r, kShown[i].colour.g, kShown[i].colour.b), static_cast<int>(i) + 1});
+    for (std::size_t i = 0; i < kRanges.size(); ++i)
+      question.sliders.push_back(
+          {tr(kRanges[i].words), QStringLiteral("nm"), kRanges[i].low, kRanges[i].high, 1, nm_[i], 0});
+    return question;
+  }
+  bool press(int seen) override {
+    if (seen < 1 || seen > static_cast<int>(kShown.size())) return false;
+    lit_ = static_cast<std::size_t>(seen) - 1;
+    return true;
+  }
+
+ private:
+  struct Shown {
+    const char* words;
+    Srgb8 colour;
+  };
+  static constexpr std::array<Shown, 3> kShown{
+      {{QT_TRANSLATE_NOOP("chispa::desk", "orange: the red chip"), {255, 130, 20}},
+       {QT_TRANSLATE_NOOP("chispa::desk", "lime: the green chip"), {150, 235, 60}},
+       {QT_TRANSLATE_NOOP("chispa::desk", "sky blue: the blue chip"), {90, 160, 255}}}};
+  struct Range {
+    const char* words;
+    double low;
+    double high;
+  };
+  static constexpr std::array<Range, 3> kRanges{{{QT_TRANSLATE_NOOP("chispa::desk", "Red chip"), 605, 640},
+                                                 {QT_TRANSLATE_NOOP("chispa::desk", "Green chip"), 510, 550},
+                                                 {QT_TRANSLATE_NOOP("chispa::desk", "Blue chip"), 450, 485}}};
+
+  ChipColours found() const {
+    ChipColours chips = before_.chips.value_or(ChipColours{.white = usualChips().white});
+    const auto led = [](double nm) { return *readChromaticity(std::to_string(nm) + " nm"); };
+    chips.red = led(nm_[0]);
+    chips.green = led(nm_[1]);
+    chips.blue = led(nm_[2]);
+    return chips;
+  }
+  static QString nameOf(const std::array<double, 3>& nm) {
+    return tr("chips of %1, %2 and %3 nm")
+        .arg(std::lround(nm[0]))
+        .arg(std::lround(nm[1]))
+        .arg(std::lround(nm[2]));
+  }
+
+  StripType before_;
+  std::array<double, 3> nm_{};
+  std::size_t lit_ = 0;
 };
 
 class Response final : public SliderFinder {
@@ -230,6 +326,9 @@ class Delay final : public SliderFinder {
 
 std::unique_ptr<Finder> makeWhiteFinder(const Show& show, const Subject& subject) {
   return std::make_unique<White>(show, subject);
+}
+std::unique_ptr<Finder> makeChipsFinder(const Show& show, const Subject& subject) {
+  return std::make_unique<Chips>(show, subject);
 }
 std::unique_ptr<Finder> makeResponseFinder(const Subject& subject) {
   return std::make_unique<Response>(subject);

@@ -3,17 +3,11 @@
 
 #include <cmath>
 
+#include "core/show/stripwhite.h"
 #include "desk/parts/format.h"
 
 namespace chispa::desk {
 namespace {
-
-/// Typical chips of 5 V and 12 V pixel strip, by their dominant wavelengths.
-ChipColours usualChips() {
-  static const ChipColours usual{*readChromaticity("622 nm"), *readChromaticity("524 nm"),
-                                 *readChromaticity("467 nm"), *readChromaticity("4000 K")};
-  return usual;
-}
 
 QString wordsOf(Chromaticity at) {
   return QStringLiteral("%1 %2").arg(at.x, 0, 'f', 4).arg(at.y, 0, 'f', 4);
@@ -50,16 +44,19 @@ void addChips(Form& form, const StripGet& get, const StripChange& change) {
   addChip(form, "stripGreen", Form::tr("Green chip"), &ChipColours::green, get, change);
   addChip(form, "stripBlue", Form::tr("Blue chip"), &ChipColours::blue, get, change);
   addChip(form, "stripWhite", Form::tr("White chip"), &ChipColours::white, get, change);
-  form.addNumber(
-      QStringLiteral("stripWhiteLight"), Form::tr("Light of the white chip"), {"%", 1, 1000, 5, 0},
-      [get]() -> std::optional<double> {
-        return get() && get()->chips ? std::optional(get()->chips->whiteLight * 100) : std::nullopt;
-      },
-      [get, change](double percent) {
-        if (!get() || !get()->chips) return;
-        change(Form::tr("light of the white chip"),
-               [&](StripType& s) { s.chips->whiteLight = percent / 100; });
-      });
+  addChip(form, "stripAmber", Form::tr("Fifth chip"), &ChipColours::amber, get, change);
+  const auto addLight = [&](const char* key, const QString& label, double ChipColours::*light) {
+    form.addNumber(
+        QLatin1String(key), label, {"%", 1, 1000, 5, 0},
+        [get, light]() -> std::optional<double> {
+          return get() && get()->chips ? std::optional((*get()->chips).*light * 100) : std::nullopt;
+        },
+        [get, change, label, light](double percent) {
+          if (get() && get()->chips) change(label, [&](StripType& s) { (*s.chips).*light = percent / 100; });
+        });
+  };
+  addLight("stripWhiteLight", Form::tr("Light of the white chip"), &ChipColours::whiteLight);
+  addLight("stripAmberLight", Form::tr("Light of the fifth chip"), &ChipColours::amberLight);
   form.addNote([get]() -> std::optional<QString> {
     if (!get() || !get()->chips)
       return Form::tr(

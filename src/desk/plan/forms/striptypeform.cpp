@@ -2,9 +2,9 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/colour/whitepoint.h"
 #include "core/edit/planedits.h"
 #include "core/files/striplibrary.h"
+#include "core/show/stripwhite.h"
 #include "desk/parts/format.h"
 #include "desk/parts/responsefields.h"
 #include "desk/plan/forms/chipfields.h"
@@ -20,12 +20,11 @@ void addWhite(Form& form, const StripGet& get, const StripChange& change) {
   form.addNumber(
       "stripKelvin", Form::tr("Colour temperature"), {"K", 1'667, 25'000, 100, 0},
       [get]() -> std::optional<double> {
-        const auto kelvin = get() ? temperatureOfWhite(get()->white) : std::nullopt;
+        const auto kelvin = get() ? whiteTemperature(*get()) : std::nullopt;
         return kelvin ? std::optional(std::round(*kelvin / 10) * 10) : std::nullopt;
       },
       [change](double kelvin) {
-        change(Form::tr("colour temperature"),
-               [kelvin](StripType& s) { s.white = whiteOfTemperature(kelvin); });
+        change(Form::tr("colour temperature"), [kelvin](StripType& s) { s.white = whiteShares(s, kelvin); });
       });
   const auto share = [&](const char* key, const QString& label, float Rgb::*channel) {
     form.addNumber(
@@ -43,7 +42,7 @@ void addWhite(Form& form, const StripGet& get, const StripChange& change) {
   form.addNote([get]() -> std::optional<QString> {
     if (!get()) return std::nullopt;
     return Form::tr("White is made of these shares; that leaves %1 % of the light.")
-        .arg(std::lround(lightLeft(get()->white) * 100));
+        .arg(std::lround(lightLeft(*get()) * 100));
   });
 }
 
@@ -117,7 +116,10 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
                  [&](StripType& s) { s.order = v.trimmed().toUpper().toStdString(); });
       });
   form->addNote([]() -> std::optional<QString> {
-    return Form::tr("The letters R, G, B and W, each once, as the strip takes them: GRB, RGBW, W …");
+    return Form::tr(
+        "The letters R, G, B, W and A, each once, as the strip takes them: GRB, RGBW, W … A is a fifth chip: "
+        "amber, or "
+        "a second white (WA: warm and cold; RGBWA).");
   });
   number("stripPerMetre", Form::tr("Pixels per metre"), {{}, 0.01, 10'000, 1, 2}, &StripType::pixelsPerMetre);
   number("stripVolts", Form::tr("Volts"), {"V", 0.1, 400, 1, 1}, &StripType::volts);

@@ -1,0 +1,66 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/render/crewrenderer.h"
+
+#include <algorithm>
+
+namespace chispa {
+namespace {
+
+/// Fewer cells are not worth a second hand.
+constexpr std::size_t kLeastShared = 4 * Renderer::kTile;
+
+std::size_t tilesOf(const CompiledStave& stave) {
+  return (static_cast<std::size_t>(stave.cells->count()) + Renderer::kTile - 1) / Renderer::kTile;
+}
+
+}  // namespace
+
+void CrewRenderer::prepare(const CompiledShow& show, std::size_t hands) {
+  renderers_.resize(std::max<std::size_t>(1, hands));
+  renderers_.front().prepare(show);
+  // Helpers only work at tiles.
+  for (std::size_t i = 1; i < renderers_.size(); ++i)
+    renderers_[i].prepare(std::min(show.mostCells, Renderer::kTile));
+  std::size_t most = 0;
+  for (const CompiledScore& score : show.scores) {
+    std::size_t tiles = 0;
+    for (const CompiledStave& stave : score.staves) tiles += tilesOf(stave);
+    most = std::max(most, tiles);
+  }
+  tiles_.reserve(most);
+}
+
+bool CrewRenderer::divide(std::span<const CompiledStave> wave, Micros t) noexcept {
+  tiles_.clear();
+  for (const CompiledStave& stave : wave) {
+    if (!Renderer::isLit(stave, t)) continue;
+    if (!stave.isDistinct || !Renderer::canTile(stave.clips, t)) return false;
+    const auto count = static_cast<std::size_t>(stave.cells->count());
+    for (std::size_t first = 0; first < count; first += Renderer::kTile)
+      tiles_.push_back({&stave, {first, std::min(Renderer::kTile, count - first)}});
+  }
+  return true;
+}
+
+void CrewRenderer::render(const CompiledScore& score, Micros t, PixelFrame& frame, Crew& crew) noexcept {
+  const std::size_t hands = std::min(crew.hands(), renderers_.size());
+  if (hands < 2 || frame.size() < kLeastShared) return own().render(score, t, frame);
+  frame.clear();
+  if (t < Micros(0) || t >= score.length) return;
+  const Renderer::Instant now = Renderer::instantAt(score, t);
+  for (std::size_t w = 0; w < score.waves.size(); ++w) {
+    const std::size_t end = w + 1 < score.waves.size() ? score.waves[w + 1] : score.staves.size();
+    const auto wave = std::span(score.staves).subspan(score.waves[w], end - score.waves[w]);
+    if (!divide(wave, t)) {
+      for (const CompiledStave& stave : wave) own().renderStave(score, stave, now, frame);
+      continue;
+    }
+    auto job = [&](std::size_t number, std::size_t hand) {
+      const Tile& tile = tiles_[number];
+      renderers_[hand].renderTile(score, *tile.stave, tile.range, now, frame);
+    };
+    crew.run(tiles_.size(), job);
+  }
+}
+
+}  // namespace chispa
