@@ -102,6 +102,19 @@ TEST(Drizzle, FallsAtItsPace) {
   EXPECT_NEAR(fallen, 0.5, 0.02) << "half of the zone in a second, downward";
 }
 
+/// A drop falls head first: below its head is dark, above it the tail.
+TEST(Drizzle, ADropFallsHeadFirst) {
+  const ZoneCells cells = cellsFor(LineShape{200, 0.05});
+  const LightBuffer light =
+      run("drizzle", cells, 1.9,
+          {{"across", std::string("along")}, {"drops", 1.0}, {"speed", 0.5}, {"uneven", 0.0}, {"tail", 0.3}});
+  const std::size_t head = brightest(light);
+  ASSERT_GT(head, 30u);
+  ASSERT_LT(head, 170u);
+  EXPECT_LT(light.a[head - 20], 0.05f) << "below";
+  EXPECT_GT(light.a[head + 15], 0.2f) << "above";
+}
+
 TEST(Snowfall, FallsAndLiesUpToItsHeight) {
   const ZoneCells cells = cellsFor(GridShape{24, 24, 0.05, 0.05});
   const auto at = [&](double t, double lying) {

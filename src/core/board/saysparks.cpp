@@ -146,7 +146,7 @@ CellLight comets(ClipTerms& clip) {
   const double blur = edgeBlur(clip.cellWidth(), std::abs(pace), heads);
   const Term turn = fractionOf((moved - own) * heads);
   const Term behind = turn - (1 - blur < turn);
-  const Term gap = behind * (1.0 / clip.param(Tail));
+  const Term gap = higher(behind - blur / 2, lower(behind, clip.number(0))) * (1.0 / clip.param(Tail));
   const Term rest = lower(1.0 - gap, clip.number(1));
   CellLight light{rest, choose(gap < 1, rest * rest, 0) * pastTerm(behind, clip.number(1 / blur))};
   light.palette = hotPalette(clip, [](float place) { return 1 - place; });
@@ -172,21 +172,21 @@ CellLight drizzle(ClipTerms& clip) {
   });
   const Term string = clip.cellwise([&](std::size_t i) { return static_cast<double>(stringOf(i)); });
   const Term at = begins - pace * clip.seconds();
-  const Term part = fractionOf(at);
-  const Term gap = part * (1.0 / clip.param(Tail));
+  const Term behind = 1.0 - fractionOf(at);
   // As wide as the cell and the way of a frame, for each string at its own pace.
   const Term perBlur = clip.cellwise([&](std::size_t i) {
     const double slow = uneven * 0.7 * static_cast<double>(chance(clip.seed(), stringOf(i), 7));
     return 1 / edgeBlur(clip.cellWidth(), speed * (1 - slow), drops);
   });
+  const Term gap = higher(behind - 0.5 / perBlur, clip.number(0)) * (1.0 / clip.param(Tail));
   const auto falls = [&](Term which) {
     return uneven * 0.5 <= clip.graph().chance(clip.seed() + 1, wordOf(string), wordOf(which));
   };
-  const Term which = floorOf(at);
+  const Term coming = floorOf(at);
   const Term rest = 1.0 - gap;
-  const Term body =
-      choose(clip.graph().add(TermOp::And, gap < 1, falls(which)), rest * rest, 0) * pastTerm(part, perBlur);
-  const Term head = choose(falls(which + 1.0), pastTerm(part - 1.0, perBlur), 0);
+  const Term body = choose(clip.graph().add(TermOp::And, gap < 1, falls(coming + 1.0)), rest * rest, 0) *
+                    pastTerm(behind, perBlur);
+  const Term head = choose(falls(coming), pastTerm(behind - 1.0, perBlur), 0);
   CellLight light{choose(clip.number(0) < head, clip.number(1), higher(rest, clip.number(0))), body + head};
   light.palette = hotPalette(clip, [](float place) { return 1 - place; });
   return light;

@@ -31,13 +31,15 @@ HotShade dropsAt(const EffectInput& in, std::uint64_t string, float u, const Rai
   const auto drops = static_cast<double>(rain.drops);
   const double at = static_cast<double>(u) * drops - pace * in.t_s * drops + static_cast<double>(own) * 17;
   const auto blur = static_cast<float>(edgeBlur(rain.cell, pace, drops, rain.isHard));
+  // The drop at the next whole number has just passed; the one at this number is still to come.
   const float behind = 1 - fraction(at);
-  const auto which = static_cast<std::int64_t>(std::floor(at));
-  const float gap = (1 - behind) / rain.tail;
+  const auto coming = static_cast<std::int64_t>(std::floor(at));
+  // It is at its full for as long as its head takes to come in.
+  const float gap = higher(0, behind - blur / 2) / rain.tail;
   const float trail = gap < 1 ? (1 - gap) * (1 - gap) : 0;
-  const float body = isMissing(in, string, which, rain.uneven) ? 0 : trail * past(1 - behind, blur);
-  // The next drop's head comes into the cell by degrees.
-  const float head = isMissing(in, string, which + 1, rain.uneven) ? 0 : past(-behind, blur);
+  const float body = isMissing(in, string, coming + 1, rain.uneven) ? 0 : trail * past(behind, blur);
+  // Its head comes into the cell by degrees.
+  const float head = isMissing(in, string, coming, rain.uneven) ? 0 : past(behind - 1, blur);
   // What comes into the cell is as hot as it will be there.
   const float rest = head > 0 ? 1 : higher(0, 1 - gap);
   return {rest, body + head, heatOf(1 - rest)};

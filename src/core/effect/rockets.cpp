@@ -2,6 +2,7 @@
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
 #include "core/effect/dots.h"
+#include "core/effect/edges.h"
 
 namespace chispa {
 namespace {
@@ -48,13 +49,17 @@ class Rocket {
   /// A hot head on its way up, or along a line, slower and slower; its tail burns out behind it.
   void drawRising(float u, Sky& sky) const {
     constexpr int kTail = 5;
+    // Along a line, where it is fast, it is drawn out by its way while it is seen.
+    const float way = face_.isLine() ? x_ + 1 : 0;
+    const float reach =
+        0.09f * size_ + way * (1 - u) * static_cast<float>(kSeenTogether_s) / in_.params.real(Rise);
     for (int n = 0; n < kTail; ++n) {
       const float then = higher(0, u - 0.05f * static_cast<float>(n));
       const float gone = 1 - (1 - then) * (1 - then);
       const float share = 1 - static_cast<float>(n) / kTail;
       const float x = face_.isLine() ? -1 + (x_ + 1) * gone : x_;
       const float y = face_.isLine() ? 0 : -face_.halfHeight() + (y_ + face_.halfHeight()) * gone;
-      sky.add({x, y, 0.09f * size_, whitened(in_.palette.clamped(0.5f), 0.6f * share),
+      sky.add({x, y, reach, whitened(in_.palette.clamped(0.5f), 0.6f * share),
                share * share * (n == 0 ? 1 : 0.6f)});
     }
   }
