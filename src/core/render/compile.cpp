@@ -3,8 +3,10 @@
 #include <map>
 #include <unordered_map>
 
+#include "core/base/memory.h"
 #include "core/live/compiledlive.h"
 #include "core/render/compiled.h"
+#include "core/render/renderer.h"
 
 namespace chispa {
 namespace {
@@ -116,7 +118,6 @@ class Compiler {
     auto& cells = cells_[zone.id];
     if (!cells) {
       cells = std::make_shared<const ZoneCells>(cellsOf(show_, out_.map, zone));
-      out_.mostCells = std::max(out_.mostCells, static_cast<std::size_t>(cells->count()));
     }
     return cells;
   }
@@ -134,6 +135,39 @@ class Compiler {
   std::unordered_map<ZoneId, std::shared_ptr<const ZoneCells>> cells_;
   std::unordered_map<PaletteId, std::shared_ptr<const PaletteTable>> palettes_;
 };
+
+/// Pixels from which on it is worth a few milliseconds to give back what only compiling needed.
+constexpr int kLargeShow = 100'000;
+
+std::size_t countOf(const ZoneCells& cells) {
+  return static_cast<std::size_t>(cells.count());
+}
+
+/// The most cells of a score's zones that a renderer has in hand at once: a tile where all clips can be
+/// divided.
+std::size_t mostCellsOf(const CompiledScore& score) {
+  std::size_t most = 0;
+  for (const CompiledStave& stave : score.staves) {
+    const bool isDivided = std::all_of(stave.clips.begin(), stave.clips.end(), Renderer::canBeTiled);
+    most =
+        std::max(most, isDivided ? std::min(countOf(*stave.cells), Renderer::kTile) : countOf(*stave.cells));
+    // A zone that another one shows is worked out as a whole.
+    for (const CompiledClip& clip : stave.clips)
+      if (const CompiledStave* source = clip.source ? score.staveOf(clip.source) : nullptr)
+        most = std::max(most, countOf(*source->cells));
+  }
+  return most;
+}
+
+std::size_t mostCellsOf(const CompiledShow& show) {
+  std::size_t most = 0;
+  for (const CompiledScore& score : show.scores) most = std::max(most, mostCellsOf(score));
+  for (const CompiledLook& look : show.live->looks)
+    for (const CompiledStep& step : look.steps)
+      for (const CompiledStave& stave : step.staves) most = std::max(most, countOf(*stave.cells));
+  for (const CompiledDeskInput& input : show.live->deskInputs) most = std::max(most, countOf(*input.cells));
+  return most;
+}
 
 }  // namespace
 
@@ -263,6 +297,8 @@ std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary
   Compiler compiler(show, music, media, *compiled);
   for (const auto& score : show.scores) compiled->scores.push_back(compiler.compileScore(*score));
   compiled->live = compiler.compileByHand();
+  compiled->mostCells = mostCellsOf(*compiled);
+  if (compiled->map.count() >= kLargeShow) giveBackMemory();
   return compiled;
 }
 

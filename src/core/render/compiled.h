@@ -122,6 +122,7 @@ struct CompiledShow {
   std::vector<PowerChain> power;
   std::unique_ptr<const PowerBudget> budget;
   std::unique_ptr<const Packer> packer;
+  /// The most cells that a renderer has in hand at once.
   std::size_t mostCells = 0;
   LightSettings light;
 

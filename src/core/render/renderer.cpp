@@ -283,11 +283,14 @@ bool Renderer::renderZone(const CompiledScore& score, std::span<const CompiledCl
   return anything;
 }
 
+bool Renderer::canBeTiled(const CompiledClip& clip) noexcept {
+  return !clip.effect ||
+         (clip.effect->isCellwise && !(clip.effect->hasAcross() && clip.params.axis(0) == Axis::Plane));
+}
+
 bool Renderer::canTile(std::span<const CompiledClip> clips, Micros t) noexcept {
-  return std::all_of(clips.begin(), clips.end(), [t](const CompiledClip& clip) {
-    return !clip.effect || !clip.isActiveAt(t) ||
-           (clip.effect->isCellwise && !(clip.effect->hasAcross() && clip.params.axis(0) == Axis::Plane));
-  });
+  return std::all_of(clips.begin(), clips.end(),
+                     [t](const CompiledClip& clip) { return !clip.isActiveAt(t) || canBeTiled(clip); });
 }
 
 bool Renderer::isLit(const CompiledStave& stave, Micros t) noexcept {

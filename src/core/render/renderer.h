@@ -20,6 +20,9 @@ class Renderer {
   /// Makes room for zones of `cells` cells; with the largest of a show, render() allocates nothing.
   void prepare(std::size_t cells);
   void prepare(const CompiledShow& show) { prepare(show.mostCells); }
+  /// True if a clip lights each range of its zone's cells without the others. The places of a plane are known
+  /// of all at once only.
+  static bool canBeTiled(const CompiledClip& clip) noexcept;
 
   /// Light of `score` at `t` into `frame`, which has a place for each of the show's pixels. Dark beyond the
   /// end.
@@ -74,8 +77,7 @@ class Renderer {
   static constexpr std::size_t kDepths = 2;
 
   static Instant instantAt(const CompiledScore& score, Micros t) noexcept;
-  /// True if each range of the zone's cells can be lit without the others. The places of a plane are known of
-  /// all at once only.
+  /// True if all that play at `t` can be tiled.
   static bool canTile(std::span<const CompiledClip> clips, Micros t) noexcept;
   static bool isLit(const CompiledStave& stave, Micros t) noexcept;
   /// All of a stave, or some of its cells, onto what lies below in `frame`.
