@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
+#include "core/effect/tint.h"
 
 namespace chispa {
 namespace {
@@ -36,14 +37,8 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   for (std::size_t i = 0; i < count; ++i) {
     const std::size_t from = which > 0 ? std::min(which - 1, last) : counterpart(in, i, mirrored);
     const float bright = higher(light.r[from], higher(light.g[from], light.b[from]));
-    const Rgb own = in.palette.clamped(bright);
-    const auto mixed = [&](float there, float here) {
-      return (there + (here * light.a[from] - there) * tint) * level;
-    };
-    out.r[i] = mixed(light.r[from], own.r);
-    out.g[i] = mixed(light.g[from], own.g);
-    out.b[i] = mixed(light.b[from], own.b);
-    out.a[i] = light.a[from] * level;
+    setTinted(out, i, {light.r[from], light.g[from], light.b[from]}, light.a[from],
+              in.palette.clamped(bright), tint, level);
   }
 }
 

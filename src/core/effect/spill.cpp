@@ -2,6 +2,7 @@
 #include "core/effect/all.h"
 #include "core/effect/curves.h"
 #include "core/effect/room.h"
+#include "core/effect/tint.h"
 
 namespace chispa {
 namespace {
@@ -56,14 +57,8 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
     // Between lamps their mean, away from them less and less.
     const float share = level / higher(1, weights);
     const float bright = higher(sum.r, higher(sum.g, sum.b)) * share;
-    const Rgb own = in.palette.clamped(bright);
-    const auto mixed = [&](float there, float here) {
-      return there * share * (1 - tint) + here * bright * tint;
-    };
-    out.r[i] = mixed(sum.r, own.r);
-    out.g[i] = mixed(sum.g, own.g);
-    out.b[i] = mixed(sum.b, own.b);
-    out.a[i] = lower(1, bright);
+    setTinted(out, i, {sum.r * share, sum.g * share, sum.b * share}, lower(1, bright),
+              in.palette.clamped(bright), tint, 1);
   }
 }
 
