@@ -23,6 +23,8 @@ void reportColour();
 void reportFades();
 void reportEffects();
 void reportDemo();
+/// What effects cost.
+void reportSpeed();
 
 /// Writes a picture of the effects with `keys` (of all if there are none): on a line and a ring through time,
 /// on a matrix and the carousel at some instants. False, and said, if it cannot.

@@ -30,11 +30,9 @@ void LightTable::line(const std::vector<std::string>& fields) const {
 
 int main(int count, char** words) {
   using namespace chispa::bench;
-  const std::map<std::string, std::function<void()>> reports{{"dim", reportDimLight},
-                                                             {"colour", reportColour},
-                                                             {"fades", reportFades},
-                                                             {"effects", reportEffects},
-                                                             {"demo", reportDemo}};
+  const std::map<std::string, std::function<void()>> reports{
+      {"dim", reportDimLight},    {"colour", reportColour}, {"fades", reportFades},
+      {"effects", reportEffects}, {"demo", reportDemo},     {"speed", reportSpeed}};
   if (count > 2 && std::string_view(words[1]) == "sheet")
     return drawEffects(words[2], {words + 3, words + count}) ? 0 : 1;
   if (count < 2)
@@ -42,7 +40,8 @@ int main(int count, char** words) {
   for (int i = 1; i < count; ++i) {
     const auto report = reports.find(words[i]);
     if (report == reports.end()) {
-      std::fprintf(stderr, "There is no table “%s”: dim, colour, fades, effects, demo, or sheet FILE.png.\n",
+      std::fprintf(stderr,
+                   "There is no table “%s”: dim, colour, fades, effects, demo, speed, or sheet FILE.png.\n",
                    words[i]);
       return 2;
     }

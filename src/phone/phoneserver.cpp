@@ -17,6 +17,8 @@ namespace {
 using namespace std::chrono_literals;
 
 constexpr std::size_t kMostBody = 4'096;
+/// The picture of the light as it is now.
+constexpr std::string_view kLight = "light";
 /// A phone may ask so often in the mean, and so often in one breath.
 constexpr double kRequestsPerSecond = 60;
 constexpr double kBurst = 120;
@@ -355,7 +357,13 @@ void PhoneServer::addRoutes() {
   const auto picture = [this](const httplib::Request& request, httplib::Response& answer) {
     const std::scoped_lock lock(mutex_);
     if (!admitted(request, answer)) return;
-    const auto found = pictures_.find(request.path.substr(1));
+    const std::string name = request.path.substr(1);
+    const auto found = pictures_.find(name);
+    if (found == pictures_.end() && name == kLight) {
+      // Its first one is still to be drawn; the page asks again.
+      answer.status = 204;
+      return;
+    }
     if (found == pictures_.end()) return refuse(answer, 404, "no such picture");
     answer.set_content(found->second.bytes, found->second.type.c_str());
   };

@@ -170,7 +170,7 @@ TEST(Renderer, AZoneLitInTilesIsTheZoneLitAsAWhole) {
   const auto compiled = compile(show);
   Renderer tiles, whole;
   tiles.prepare(*compiled);
-  whole.prepare(*compiled);
+  whole.prepare(static_cast<std::size_t>(compiled->map.count()));
   PixelFrame frame;
   frame.resize(kPixels);
   const CompiledScore& made = compiled->scores.front();

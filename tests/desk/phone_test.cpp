@@ -71,6 +71,15 @@ TEST_F(PhoneTest, StrangersAreRefusedAndToldNothing) {
   EXPECT_EQ(last, 429);
 }
 
+/// The page asks for the light as soon as it is paired, and its first picture may still have to be drawn:
+/// that is no error, and the page asks again.
+TEST_F(PhoneTest, BeforeTheFirstPictureOfTheLightThereIsSimplyNone) {
+  auto http = client();
+  const std::string cookie = paired();
+  EXPECT_EQ(http.Get("/light", {{"Cookie", cookie}})->status, 204);
+  EXPECT_EQ(http.Get("/pad/4000000000", {{"Cookie", cookie}})->status, 404);
+}
+
 TEST_F(PhoneTest, AVanishedPhoneLetsItsPadGo) {
   const std::string cookie = paired();
   const LookId sparkle = findNamed(show().looks, "Sparkle on all")->id;

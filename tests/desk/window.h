@@ -41,7 +41,8 @@ class WindowTest : public testing::Test {
       return true;
     };
     window_.show();
-    QCoreApplication::processEvents();
+    // Keys reach the window once it is the active one, which takes a moment on a busy machine.
+    EXPECT_TRUE(QTest::qWaitForWindowActive(&window_, 60'000));
   }
 
   const Show& show() const { return document_.show(); }

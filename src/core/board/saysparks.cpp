@@ -146,7 +146,7 @@ CellLight comets(ClipTerms& clip) {
   const double blur = edgeBlur(clip.cellWidth(), std::abs(pace), heads);
   const Term turn = fractionOf((moved - own) * heads);
   const Term behind = turn - (1 - blur < turn);
-  const Term gap = higher(behind - blur / 2, lower(behind, clip.number(0))) * (1.0 / clip.param(Tail));
+  const Term gap = (behind - blur / 2) * (1.0 / clip.param(Tail));
   const Term rest = lower(1.0 - gap, clip.number(1));
   CellLight light{rest, choose(gap < 1, rest * rest, 0) * pastTerm(behind, clip.number(1 / blur))};
   light.palette = hotPalette(clip, [](float place) { return 1 - place; });
@@ -159,28 +159,31 @@ CellLight drizzle(ClipTerms& clip) {
   const double speed = std::abs(clip.pacePerSecond(Metric, 1, clip.fixed(Speed)));
   clip.refuseIfHard(Hard);
   const double uneven = clip.fixed(Uneven);
-  const auto stringOf = [&clip](std::size_t i) {
-    return static_cast<std::uint64_t>(clip.hasRows() ? clip.cells().column[i] : 0);
+  const auto columnOf = [&clip](std::size_t i) {
+    return static_cast<std::uint32_t>(clip.hasRows() ? clip.cells().column[i] : 0);
   };
+  const auto stringOf = [&](std::size_t i) { return mixBits32(clip.seed() ^ columnOf(i) * kGoldenBits32); };
   // How many drops pass in a second, and where they are at its beginning.
   const Term pace = clip.cellwise([&](std::size_t i) {
-    const double slow = uneven * 0.7 * static_cast<double>(chance(clip.seed(), stringOf(i), 7));
+    const double slow = uneven * 0.7 * static_cast<double>(unitOf32(stringOf(i) << 12));
     return speed * (1 - slow) * drops;
   });
   const Term begins = clip.cellwise([&](std::size_t i) {
-    return (1 - clip.placeOf(i)) * drops + 17 * static_cast<double>(chance(clip.seed(), stringOf(i)));
+    return (1 - clip.placeOf(i)) * drops + 17 * static_cast<double>(unitOf32(stringOf(i)));
   });
-  const Term string = clip.cellwise([&](std::size_t i) { return static_cast<double>(stringOf(i)); });
+  const Term column = clip.cellwise([&](std::size_t i) { return static_cast<double>(columnOf(i)); });
+  const Term string =
+      mixedWord(crossed(clip.graph().wordConstant(clip.seed()), timesWord(wordOf(column), kGoldenBits32)));
   const Term at = begins - pace * clip.seconds();
   const Term behind = 1.0 - fractionOf(at);
   // As wide as the cell and the way of a frame, for each string at its own pace.
   const Term perBlur = clip.cellwise([&](std::size_t i) {
-    const double slow = uneven * 0.7 * static_cast<double>(chance(clip.seed(), stringOf(i), 7));
+    const double slow = uneven * 0.7 * static_cast<double>(unitOf32(stringOf(i) << 12));
     return 1 / edgeBlur(clip.cellWidth(), speed * (1 - slow), drops);
   });
   const Term gap = higher(behind - 0.5 / perBlur, clip.number(0)) * (1.0 / clip.param(Tail));
   const auto falls = [&](Term which) {
-    return uneven * 0.5 <= clip.graph().chance(clip.seed() + 1, wordOf(string), wordOf(which));
+    return uneven * 0.5 <= unitOfWord(mixedWord(wordSum(string, wordOf(which))));
   };
   const Term coming = floorOf(at);
   const Term rest = 1.0 - gap;

@@ -31,7 +31,8 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
     // The head comes into a cell by degrees: just ahead of it, it is a little less than nothing behind.
     const float turn = way - std::floor(way);
     const float behind = turn - (turn > 1 - blur ? 1.f : 0.f);
-    const float gap = higher(behind < 0 ? behind : 0, behind - blur / 2) * perTail;
+    // It is at its full for as long as its head takes to come in.
+    const float gap = (behind - blur / 2) * perTail;
     const float rest = lower(1, 1 - gap);
     const float trail = gap < 1 ? rest * rest : 0;
     return {rest, trail * past(behind, blur), heatOf(1 - rest)};

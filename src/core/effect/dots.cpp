@@ -15,6 +15,27 @@ constexpr float kLineHeight = 0.15f;
 constexpr float kWidestCell = 0.3f;
 constexpr std::size_t kBlock = 256;
 
+/// Where some cells lie.
+struct Bounds {
+  float left = 1e9f, right = -1e9f, low = 1e9f, high = -1e9f;
+
+  bool isReached(const LightDot& dot, float reach) const {
+    return dot.x + reach > left && dot.x - reach < right && dot.y + reach > low && dot.y - reach < high;
+  }
+};
+
+CHISPA_INLINED inline Bounds boundsOf(const FacePlaces& face, std::size_t first, std::size_t count) {
+  Bounds bounds;
+  for (std::size_t i = first; i < first + count; ++i) {
+    const float x = face.x(i), y = face.y(i);
+    bounds.left = lower(bounds.left, x);
+    bounds.right = higher(bounds.right, x);
+    bounds.low = lower(bounds.low, y);
+    bounds.high = higher(bounds.high, y);
+  }
+  return bounds;
+}
+
 }  // namespace
 
 FacePlaces::FacePlaces(const ZoneCells& cells) noexcept : x_(cells.x), y_(cells.y) {
@@ -54,9 +75,11 @@ CHISPA_CLONES void drawDots(const EffectInput& in, const FacePlaces& face, std::
     float* __restrict g = out.g.data() + done;
     float* __restrict b = out.b.data() + done;
     float* __restrict a = out.a.data() + done;
+    const Bounds bounds = boundsOf(face, first, size);
     for (const LightDot& dot : dots) {
       if (dot.light <= 0) continue;
       const DotReach reach = face.reachOf(dot.reach);
+      if (!bounds.isReached(dot, 1 / std::sqrt(reach.perSquare))) continue;
       const float full = dot.light * reach.light;
       for (std::size_t k = 0; k < size; ++k) {
         const float dx = face.x(first + k) - dot.x;

@@ -19,27 +19,27 @@ struct Rain {
   bool isHard;
 };
 
-/// Some drops are missing, so that rain does not fall in step.
-bool isMissing(const EffectInput& in, std::uint64_t string, std::int64_t which, float uneven) {
-  return chance(in.seed + 1, string, static_cast<std::uint64_t>(which)) < uneven * 0.5f;
+/// Some drops are missing, so that rain does not fall in step; `string` is the string's own chance.
+bool isMissing(std::uint32_t string, std::int32_t which, float uneven) {
+  return unitOf32(mixBits32(string + static_cast<std::uint32_t>(which))) < uneven * 0.5f;
 }
 
 /// The drops of one string at place `u`, 0 where they fall from.
-HotShade dropsAt(const EffectInput& in, std::uint64_t string, float u, const Rain& rain) {
-  const float own = chance(in.seed, string);
-  const double pace = rain.speed * static_cast<double>(1 - rain.uneven * 0.7f * chance(in.seed, string, 7));
+CHISPA_INLINED inline HotShade dropsAt(std::uint32_t string, double t_s, float u, const Rain& rain) {
   const auto drops = static_cast<double>(rain.drops);
-  const double at = static_cast<double>(u) * drops - pace * in.t_s * drops + static_cast<double>(own) * 17;
+  const double pace = rain.speed * static_cast<double>(1 - rain.uneven * 0.7f * unitOf32(string << 12));
+  const double at =
+      static_cast<double>(u) * drops - pace * t_s * drops + static_cast<double>(unitOf32(string)) * 17;
   const auto blur = static_cast<float>(edgeBlur(rain.cell, pace, drops, rain.isHard));
   // The drop at the next whole number has just passed; the one at this number is still to come.
   const float behind = 1 - fraction(at);
-  const auto coming = static_cast<std::int64_t>(std::floor(at));
+  const auto coming = static_cast<std::int32_t>(std::floor(at));
   // It is at its full for as long as its head takes to come in.
   const float gap = higher(0, behind - blur / 2) / rain.tail;
   const float trail = gap < 1 ? (1 - gap) * (1 - gap) : 0;
-  const float body = isMissing(in, string, coming + 1, rain.uneven) ? 0 : trail * past(behind, blur);
+  const float body = isMissing(string, coming + 1, rain.uneven) ? 0 : trail * past(behind, blur);
   // Its head comes into the cell by degrees.
-  const float head = isMissing(in, string, coming, rain.uneven) ? 0 : past(behind - 1, blur);
+  const float head = isMissing(string, coming, rain.uneven) ? 0 : past(behind - 1, blur);
   // What comes into the cell is as hot as it will be there.
   const float rest = head > 0 ? 1 : higher(0, 1 - gap);
   return {rest, body + head, heatOf(1 - rest)};
@@ -52,8 +52,8 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
       in.params.real(Uneven), std::abs(paceOf(in, Metric, 1, {0, in.params.number(Speed)}).perSecond),
       cellWidth(in),          in.params.isOn(Hard)};
   shadeHotCells(in, out, [&](std::size_t i) -> HotShade {
-    const auto string = static_cast<std::uint64_t>(hasRows ? in.cells.column[i] : 0);
-    return dropsAt(in, string, 1 - in.place[i], rain);
+    const auto column = static_cast<std::uint32_t>(hasRows ? in.cells.column[i] : 0);
+    return dropsAt(mixBits32(in.seed ^ column * kGoldenBits32), in.t_s, 1 - in.place[i], rain);
   });
 }
 
