@@ -24,7 +24,8 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
     const float sings = turn >= 0 ? 1.f : 0.f;
     const float age = fraction(turn) - travel * in.cells.alongPiece[i] * 0.5f;
     const float glow = easeBetween(0, rise, age) * (1 - easeBetween(holds, lower(1, holds + 0.35f), age));
-    return {static_cast<float>(std::fmod(voice, voices) / voices), glow * sings};
+    // The first voice has the palette's end, those after it what lies before.
+    return {static_cast<float>(1 - std::fmod(voice, voices) / voices), glow * sings};
   });
 }
 
