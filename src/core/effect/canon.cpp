@@ -25,7 +25,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
     const float age = fraction(turn) - travel * in.cells.alongPiece[i] * 0.5f;
     const float glow = easeBetween(0, rise, age) * (1 - easeBetween(holds, lower(1, holds + 0.35f), age));
     // The first voice has the palette's end, those after it what lies before.
-    return {static_cast<float>(1 - std::fmod(voice, voices) / voices), glow * sings};
+    return {static_cast<float>(1 - (std::fmod(voice, voices) + 0.5) / voices), glow * sings};
   });
 }
 
