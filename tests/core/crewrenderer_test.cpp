@@ -7,6 +7,7 @@
 #include "carousel/carousel.h"
 #include <gtest/gtest.h>
 
+#include "core/edit/lookedits.h"
 #include "core/edit/planedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/zoneedits.h"
@@ -97,6 +98,37 @@ TEST(CrewRenderer, WavesPartWhereStavesMeet) {
   }
   EXPECT_GT(score.waves.size(), 1u);
   EXPECT_LT(score.waves.size(), score.staves.size() + 1);
+}
+
+/// Light that is cut into tiles needs room for a tile; what is worked out as a whole, for the whole: zones
+/// that others show, in scores and in looks.
+TEST(CrewRenderer, ThereIsRoomForWhatIsInHandAtOnce) {
+  const auto mostOf = [](const char* effect, bool echoes, bool inLook) {
+    Show show;
+    const PaletteId palette = addPalette(show, "P", {{0, {10, 0, 40}}, {1, {255, 255, 200}}});
+    const ZoneId large = addZone(show, "Large", {addFixture(show, LineShape{20'000, 0.01}, {})});
+    const ZoneId small = addZone(show, "Small", {addFixture(show, LineShape{50, 0.01}, {1, 0, 0})});
+    const ScoreId score = addScore(show, "S", "", Micros(20'000'000));
+    addClip(show, score, large, effect, palette, Micros(0), Micros(20'000'000));
+    if (echoes && !inLook) {
+      const ClipId id = addClip(show, score, small, "echo", palette, Micros(0), Micros(20'000'000));
+      changeClip(show, score, id, [&](Clip& c) { c.params["source"] = static_cast<double>(large.value); });
+    }
+    if (inLook) {
+      const LookId id = addLook(show, "L", {small}, echoes ? "echo" : "hold", palette);
+      changeItem(show.looks, id, [&](Look& look) {
+        Clip changed = *look.steps.front().layers.front();
+        changed.params["source"] = static_cast<double>(large.value);
+        look.steps.front().layers.front() = std::make_shared<const Clip>(changed);
+      });
+    }
+    return compile(show)->mostCells;
+  };
+  EXPECT_EQ(mostOf("ribbon", false, false), Renderer::kTile);
+  EXPECT_EQ(mostOf("weave", false, false), 20'000u) << "it looks at the zone as a whole";
+  EXPECT_EQ(mostOf("ribbon", true, false), 20'000u);
+  EXPECT_EQ(mostOf("ribbon", true, true), 20'000u);
+  EXPECT_EQ(mostOf("ribbon", false, true), Renderer::kTile);
 }
 
 }  // namespace

@@ -143,6 +143,15 @@ std::size_t countOf(const ZoneCells& cells) {
   return static_cast<std::size_t>(cells.count());
 }
 
+/// Zones of `score` that clips of `stave` show are worked out as a whole: the cells of the largest.
+std::size_t mostOfSources(const CompiledStave& stave, const CompiledScore& score) {
+  std::size_t most = 0;
+  for (const CompiledClip& clip : stave.clips)
+    if (const CompiledStave* source = clip.source ? score.staveOf(clip.source) : nullptr)
+      most = std::max(most, countOf(*source->cells));
+  return most;
+}
+
 /// The most cells of a score's zones that a renderer has in hand at once: a tile where all clips can be
 /// divided.
 std::size_t mostCellsOf(const CompiledScore& score) {
@@ -151,10 +160,7 @@ std::size_t mostCellsOf(const CompiledScore& score) {
     const bool isDivided = std::all_of(stave.clips.begin(), stave.clips.end(), Renderer::canBeTiled);
     most =
         std::max(most, isDivided ? std::min(countOf(*stave.cells), Renderer::kTile) : countOf(*stave.cells));
-    // A zone that another one shows is worked out as a whole.
-    for (const CompiledClip& clip : stave.clips)
-      if (const CompiledStave* source = clip.source ? score.staveOf(clip.source) : nullptr)
-        most = std::max(most, countOf(*source->cells));
+    most = std::max(most, mostOfSources(stave, score));
   }
   return most;
 }
@@ -164,7 +170,10 @@ std::size_t mostCellsOf(const CompiledShow& show) {
   for (const CompiledScore& score : show.scores) most = std::max(most, mostCellsOf(score));
   for (const CompiledLook& look : show.live->looks)
     for (const CompiledStep& step : look.steps)
-      for (const CompiledStave& stave : step.staves) most = std::max(most, countOf(*stave.cells));
+      for (const CompiledStave& stave : step.staves) {
+        most = std::max(most, countOf(*stave.cells));
+        for (const CompiledScore& score : show.scores) most = std::max(most, mostOfSources(stave, score));
+      }
   for (const CompiledDeskInput& input : show.live->deskInputs) most = std::max(most, countOf(*input.cells));
   return most;
 }
