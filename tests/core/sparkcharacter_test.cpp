@@ -7,6 +7,8 @@
 #include "effecttrial.h"
 #include <gtest/gtest.h>
 
+#include "core/zone/closure.h"
+
 namespace chispa {
 namespace {
 
@@ -288,6 +290,73 @@ TEST(Carillon, SoundsAtAnOnsetAndRunsFromItsPlace) {
   EXPECT_GT(lit(2.02), 0);
   EXPECT_GT(lit(2.5), lit(2.02) + 20);
   EXPECT_EQ(lit(3.05), 0);
+}
+
+/// On a ring a note runs over the joint as it runs anywhere: the light is the same on both sides of its
+/// place.
+TEST(Carillon, RunsOnOverTheJointOfARing) {
+  const ZoneCells ring = cellsFor(ArcShape{48, 0.5});
+  ASSERT_TRUE(isClosed(ring, Axis::Along));
+  MusicFeatures music;
+  music.onsets[2] = {micros(2)};
+  // A single place for notes is the middle; every eighth of a turn is another one.
+  const auto at = [&](const ZoneCells& cells, double places) {
+    return run("carillon", cells, 2.4, {{"speed", 0.9}, {"length", 2.0}, {"notes", places}},
+               [&](EffectInput& in) { in.music = &music; });
+  };
+  // 0.4 s at 0.9 zones a second reach over the joint from any place but the middle.
+  const LightBuffer around = at(ring, 8);
+  std::size_t lit = 0;
+  float before = around.a.back();
+  float largest = 0;
+  for (const float a : around.a) {
+    lit += a > 0.01f;
+    largest = std::max(largest, std::abs(a - before));
+    before = a;
+  }
+  const LightBuffer along = at(cellsFor(LineShape{48, 0.05}), 8);
+  EXPECT_GT(lit, static_cast<std::size_t>(
+                     std::count_if(along.a.begin(), along.a.end(), [](float a) { return a > 0.01f; })));
+  EXPECT_LT(largest, 0.5f) << "no jump, at the joint either";
+}
+
+TEST(Closure, IsWhereTheLastCellLiesBesideTheFirst) {
+  EXPECT_TRUE(isClosed(cellsFor(ArcShape{24, 0.3}), Axis::Along));
+  EXPECT_FALSE(isClosed(cellsFor(ArcShape{24, 0.3, 0, 270}), Axis::Along));
+  EXPECT_FALSE(isClosed(cellsFor(LineShape{24, 0.05}), Axis::Along));
+  EXPECT_FALSE(isClosed(cellsFor(LineShape{2, 0.05}), Axis::Along)) << "two lie beside each other";
+  EXPECT_TRUE(isClosed(cellsFor(LineShape{24, 0.05}), Axis::Around)) << "an angle always is";
+  const ZoneCells matrix = cellsFor(GridShape{12, 8, 0.05, 0.05});
+  EXPECT_FALSE(isClosed(matrix, Axis::Columns));
+  EXPECT_FALSE(isClosed(matrix, Axis::Rows));
+  EXPECT_FLOAT_EQ(apart(0.1f, 0.9f, true), 0.2f);
+  EXPECT_FLOAT_EQ(apart(0.1f, 0.9f, false), 0.8f);
+}
+
+/// A burst of sound passes along a line, and up and down a matrix, without a step.
+TEST(Skyline, GlidesUnlessItIsToBeHard) {
+  const ZoneCells cells = cellsFor(LineShape{24, 0.05});
+  MusicFeatures music;
+  music.level.assign(1000, 0.f);
+  for (std::size_t burst = 100; burst < 900; burst += 100)
+    std::fill(music.level.begin() + static_cast<std::ptrdiff_t>(burst),
+              music.level.begin() + static_cast<std::ptrdiff_t>(burst) + 40, 0.9f);
+  const auto largestStep = [&](bool hard) {
+    float largest = 0;
+    std::vector<float> before;
+    for (int frame = 120; frame < 240; ++frame) {
+      const LightBuffer light =
+          run("skyline", cells, frame / 40.0,
+              {{"across", std::string("along")}, {"window", 2.0}, {"gain", 1.0}, {"hard", hard}},
+              [&](EffectInput& in) { in.music = &music; });
+      for (std::size_t i = 0; i < before.size(); ++i)
+        largest = std::max(largest, std::abs(light.a[i] - before[i]));
+      before.assign(light.a.begin(), light.a.begin() + 24);
+    }
+    return largest;
+  };
+  EXPECT_GT(largestStep(true), 0.8f);
+  EXPECT_LT(largestStep(false), 0.45f);
 }
 
 TEST(Skyline, MovesWhatWasHeardFromTheEndToTheBeginning) {

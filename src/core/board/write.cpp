@@ -219,8 +219,7 @@ class BoardWriter {
     }
     std::array<Term, 3> colours = *light.light;
     // What a strip of one colour takes is what the three have in common: how bright the colour is.
-    if (!strip_.mix().hasColours)
-      colours.fill(0.2126 * colours[0] + 0.7152 * colours[1] + 0.0722 * colours[2]);
+    if (strip_.mix().whites) colours.fill(0.2126 * colours[0] + 0.7152 * colours[1] + 0.0722 * colours[2]);
     const std::size_t before = blob_.size();
     const auto written = writeProgram(graph, colours, one.cellValues, strip_.response(), blob_);
     if (!written) {

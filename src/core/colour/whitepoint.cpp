@@ -16,14 +16,18 @@ Rgb whiteOfTemperature(double kelvin) {
 }
 
 std::optional<double> temperatureOfWhite(Rgb white) {
+  return temperatureOfWhite(white, whiteOfTemperature);
+}
+
+std::optional<double> temperatureOfWhite(Rgb white, const std::function<Rgb(double kelvin)>& whiteOf) {
   // Green and blue grow, and then red falls, with the temperature: it is searched by halves.
   const auto coldness = [](Rgb colour) { return colour.g + colour.b - colour.r; };
   double low = 1'667, high = 25'000;
   for (int i = 0; i < 60; ++i) {
     const double middle = (low + high) / 2;
-    (coldness(whiteOfTemperature(middle)) < coldness(white) ? low : high) = middle;
+    (coldness(whiteOf(middle)) < coldness(white) ? low : high) = middle;
   }
-  const Rgb made = whiteOfTemperature(low);
+  const Rgb made = whiteOf(low);
   constexpr float kNear = 0.02f;
   const bool isNear = std::abs(made.r - white.r) <= kNear && std::abs(made.g - white.g) <= kNear &&
                       std::abs(made.b - white.b) <= kNear;

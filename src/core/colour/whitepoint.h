@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <functional>
 #include <optional>
 
 #include "core/colour/rgb.h"
@@ -15,5 +16,7 @@ Rgb whiteOfTemperature(double kelvin);
 /// The colour temperature, 1,667–25,000 K, whose white that is; nothing if it is none of them by more than
 /// 0.02 a channel.
 std::optional<double> temperatureOfWhite(Rgb white);
+/// The same where `whiteOf` makes the white of a temperature.
+std::optional<double> temperatureOfWhite(Rgb white, const std::function<Rgb(double kelvin)>& whiteOf);
 
 }  // namespace chispa

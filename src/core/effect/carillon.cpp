@@ -4,6 +4,7 @@
 #include "core/effect/edges.h"
 #include "core/effect/pace.h"
 #include "core/effect/shade.h"
+#include "core/zone/closure.h"
 
 namespace chispa {
 namespace {
@@ -56,6 +57,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
                                           : kSoft + static_cast<float>(cellWidth(in)) +
                                                 speed * static_cast<float>(kSeenTogether_s);
   constexpr float kAttack_s = 0.06f;
+  const bool closed = isClosed(in.cells, in.cells.usable(in.params.axis(Across)));
   Note notes[kMost];
   const int sounding = latestNotes(in, static_cast<double>(length), notes);
   shadeCells(in, out, [&](std::size_t i) -> Shade {
@@ -63,7 +65,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
     float hue = 0;
     for (int k = 0; k < sounding; ++k) {
       // A note runs both ways from its own place and leaves light behind it.
-      const float off = std::abs(in.place[i] - notes[k].from);
+      const float off = apart(in.place[i], notes[k].from, closed);
       const float behind = notes[k].age * speed - off;
       const float ringing = 1 - notes[k].age / length;
       const float own = easeBetween(0, kAttack_s, notes[k].age) * ringing * ringing * past(behind, front) *

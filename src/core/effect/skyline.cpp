@@ -18,15 +18,27 @@ float heard(const EffectInput& in, double ago) {
                            at);
 }
 
+/// The mean of what was heard in `width` seconds whose middle is `ago` seconds before now.
+float heardAround(const EffectInput& in, double ago, double width) {
+  constexpr int kSamples = 6;
+  float sum = 0;
+  for (int n = 0; n < kSamples; ++n)
+    sum += heard(in, std::max(0.0, ago + width * ((n + 0.5) / kSamples - 0.5)));
+  return sum / kSamples;
+}
+
 CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double window = in.params.number(Window);
   const float gain = in.params.real(Gain);
   const bool hasRows = in.cells.rows > 1;
   const auto rows = in.cells.along(Axis::Rows);
   const float row = in.params.isOn(Hard) ? kHardEdge : static_cast<float>(cellWidth(in.cells, Axis::Rows));
+  // A cell shows what was heard while the music passed through it, and while the eye takes it together.
+  const double seen = in.params.isOn(Hard) ? 0 : cellWidth(in) * window + kSeenTogether_s;
   shadeCells(in, out, [&](std::size_t i) -> Shade {
     // The music of the last moments stands side by side, the newest at the end.
-    const float loud = lower(heard(in, (1 - static_cast<double>(in.place[i])) * window) * gain, 1.f);
+    const double ago = (1 - static_cast<double>(in.place[i])) * window;
+    const float loud = lower((seen > 0 ? heardAround(in, ago, seen) : heard(in, ago)) * gain, 1.f);
     const float lit = hasRows ? past(loud - rows[i], row) : loud;
     return {hasRows ? rows[i] : loud, lit};
   });

@@ -99,7 +99,7 @@ void LiveStep::takeTimeCode(const LiveEvent& event) noexcept {
       continue;
     drive(bound, event.value);
     if (bound.binding.target.kind == TargetKind::Follow)
-      ask({LiveRequest::Kind::Follow, event.value, event.at - bound.binding.target.at, now_.t});
+      ask({LiveRequest::Kind::Follow, event.value, event.at - bound.binding.target.at});
     if (BindingState* own = stateOf(bound.binding.id)) {
       own->codeHeard = now_.t;
       own->code = event.at;
@@ -116,7 +116,7 @@ void LiveStep::missTimeCodes() noexcept {
     const Micros at = own->code + (now_.t - own->codeHeard);
     drive(bound, 0);
     if (binding.target.kind == TargetKind::Follow)
-      ask({LiveRequest::Kind::Follow, 0, at - binding.target.at, now_.t});
+      ask({LiveRequest::Kind::Follow, 0, at - binding.target.at});
   }
 }
 
@@ -217,25 +217,25 @@ void LiveStep::drive(const CompiledBinding& bound, float control) noexcept {
       if (isEdge) driveLook(binding, own->isPressed);
       break;
     case TargetKind::Blackout:
-      if (isEdge) ask({LiveRequest::Kind::Blackout, own->isPressed ? 1.f : 0.f, {}, now_.t});
+      if (isEdge) ask({LiveRequest::Kind::Blackout, own->isPressed ? 1.f : 0.f, {}});
       break;
     case TargetKind::Light:
-      if (isPress) ask({LiveRequest::Kind::Light, 0, {}, now_.t});
+      if (isPress) ask({LiveRequest::Kind::Light, 0, {}});
       break;
     case TargetKind::Play:
-      if (isPress) ask({LiveRequest::Kind::Play, 0, {}, now_.t});
+      if (isPress) ask({LiveRequest::Kind::Play, 0, {}});
       break;
     case TargetKind::Stop:
-      if (isPress) ask({LiveRequest::Kind::Stop, 0, {}, now_.t});
+      if (isPress) ask({LiveRequest::Kind::Stop, 0, {}});
       break;
     case TargetKind::GoTo:
-      if (isPress) ask({LiveRequest::Kind::GoTo, 0, binding.target.at, now_.t});
+      if (isPress) ask({LiveRequest::Kind::GoTo, 0, binding.target.at});
       break;
     case TargetKind::SetListOn:
-      if (isPress) ask({LiveRequest::Kind::SetListOn, 0, {}, now_.t});
+      if (isPress) ask({LiveRequest::Kind::SetListOn, 0, {}});
       break;
     case TargetKind::SetListBack:
-      if (isPress) ask({LiveRequest::Kind::SetListBack, 0, {}, now_.t});
+      if (isPress) ask({LiveRequest::Kind::SetListBack, 0, {}});
       break;
     case TargetKind::Tempo:
       if (isPress) tap();
@@ -375,7 +375,7 @@ void LiveStep::advance(std::span<const DeskValues> desk) noexcept {
     return !live_.lookOf(play.look) || (play.isEnding && play.presence.hasArrived(now_.t));
   });
   if (state_.movesMaster) {
-    ask({LiveRequest::Kind::Master, state_.master.at(now_.t), {}, now_.t});
+    ask({LiveRequest::Kind::Master, state_.master.at(now_.t), {}});
     if (state_.master.hasArrived(now_.t)) state_.movesMaster = false;
   }
 }

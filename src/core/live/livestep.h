@@ -46,7 +46,10 @@ class LiveStep {
   void setSpeed(LookId look, double speed) noexcept;
   void tap() noexcept;
   void reset() noexcept;
-  void ask(LiveRequest request) noexcept { requests_.tryAdd(request); }
+  void ask(LiveRequest request) noexcept {
+    request.asked = now_.t;
+    requests_.tryAdd(request);
+  }
   /// The eased value that `target` has, or null if it is none of the state's.
   Eased* valueOf(const BindingTarget& target, BindingState& own) noexcept;
   BindingState* stateOf(BindingId id) noexcept;

@@ -116,9 +116,7 @@ class Compiler {
 
   std::shared_ptr<const ZoneCells> cellsFor(const Zone& zone) {
     auto& cells = cells_[zone.id];
-    if (!cells) {
-      cells = std::make_shared<const ZoneCells>(cellsOf(show_, out_.map, zone));
-    }
+    if (!cells) cells = std::make_shared<const ZoneCells>(cellsOf(show_, out_.map, zone));
     return cells;
   }
 

@@ -6,9 +6,6 @@
 namespace chispa {
 namespace {
 
-/// Fewer cells are not worth a second hand.
-constexpr std::size_t kLeastShared = 4 * Renderer::kTile;
-
 std::size_t tilesOf(const CompiledStave& stave) {
   return (static_cast<std::size_t>(stave.cells->count()) + Renderer::kTile - 1) / Renderer::kTile;
 }
@@ -44,7 +41,7 @@ bool CrewRenderer::divide(std::span<const CompiledStave> wave, Micros t) noexcep
 
 void CrewRenderer::render(const CompiledScore& score, Micros t, PixelFrame& frame, Crew& crew) noexcept {
   const std::size_t hands = std::min(crew.hands(), renderers_.size());
-  if (hands < 2 || frame.size() < kLeastShared) return own().render(score, t, frame);
+  if (hands < 2) return own().render(score, t, frame);
   frame.clear();
   if (t < Micros(0) || t >= score.length) return;
   const Renderer::Instant now = Renderer::instantAt(score, t);

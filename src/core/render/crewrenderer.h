@@ -13,7 +13,7 @@ class CrewRenderer {
   /// Makes room for the zones of `show`, for `hands` hands; render() allocates nothing then.
   void prepare(const CompiledShow& show, std::size_t hands);
 
-  /// As Renderer::render(). Small shows are left to the caller's hand alone: waking another takes longer.
+  /// As Renderer::render().
   void render(const CompiledScore& score, Micros t, PixelFrame& frame, Crew& crew) noexcept;
 
   /// The caller's hand, for all that is not shared.

@@ -2,7 +2,6 @@
 #include "core/show/chipmix.h"
 
 #include "core/base/clones.h"
-#include "core/show/whitemix.h"
 
 namespace chispa {
 namespace {
@@ -155,30 +154,22 @@ void takeTwo(std::size_t count, const TwoChips& two, float* r, float* g, float* 
   }
 }
 
-/// The chips of a strip of which no more is known: a warm and a cold white, or one that is daylight.
-ChipColours plainWhites(bool isPair) {
-  ChipColours chips;
-  if (!isPair) return chips;
-  chips.white = chromaticityOfTemperature(2'700);
-  chips.amber = chromaticityOfTemperature(6'500);
-  return chips;
-}
-
 }  // namespace
 
 Rgb ChipMix::likeOfAmber() const {
+  if (colours) return colours->amberChip();
   // As a screen's red and green would show it.
-  static const auto plain = chipMapOf(ChipColours{});
-  return (colours ? colours : plain)->amberChip();
+  static constexpr ChipColours kPlain;
+  const Rgb amber = srgbOfXyz(xyzOf(kPlain.amber, kPlain.amberLight));
+  return {amber.r, amber.g, amber.b > 0 ? amber.b : 0};
 }
 
 void ChipMix::share(std::size_t count, float* __restrict r, float* __restrict g, float* __restrict b,
                     float* __restrict w, float* __restrict a) const noexcept {
   if (isPlain()) return;
-  if (hasColours) return shareColours(count, r, g, b, w, a);
-  const WhiteMix whites(colours ? colours->chips() : plainWhites(hasWhite && hasAmber), hasWhite, hasAmber);
+  if (!whites) return shareColours(count, r, g, b, w, a);
   for (std::size_t i = 0; i < count; ++i) {
-    const auto light = whites.light({r[i], g[i], b[i]}, isBrightest);
+    const auto light = whites->light({r[i], g[i], b[i]}, isBrightest);
     r[i] = g[i] = b[i] = 0;
     w[i] = light[0];
     a[i] = light[1];
@@ -211,9 +202,7 @@ ChipLight ChipMix::lightOfColours(float r, float g, float b) const {
 }
 
 Rgb ChipMix::colourOf(const ChipLight& chips) const {
-  if (!hasColours)
-    return WhiteMix(colours ? colours->chips() : plainWhites(hasWhite && hasAmber), hasWhite, hasAmber)
-        .colourOf(chips[3], chips[4]);
+  if (whites) return whites->colourOf(chips[3], chips[4]);
   const Rgb like = hasWhite ? likeOfWhite() : Rgb{}, other = hasAmber ? likeOfAmber() : Rgb{};
   const auto balanced = [&](std::size_t c, float share, float ofWhite, float ofAmber) {
     return chips[c] / share + chips[3] * ofWhite + chips[4] * ofAmber;

@@ -3,10 +3,12 @@
 #include <algorithm>
 #include <array>
 #include <memory>
+#include <optional>
 #include <string_view>
 
 #include "core/colour/chipcolours.h"
 #include "core/colour/rgb.h"
+#include "core/show/whitemix.h"
 
 namespace chispa {
 
@@ -24,9 +26,9 @@ struct ChipMix {
   Rgb white{1, 1, 1};
   bool hasWhite = false;
   bool hasAmber = false;
-  /// It has red, green and blue chips. Without them it shows how bright a colour is, and with two whites how
+  /// Of a strip without red, green and blue chips: it shows how bright a colour is, and with two whites how
   /// warm.
-  bool hasColours = true;
+  std::optional<WhiteMix> whites = {};
   /// None: the chips are taken as sRGB's, and the white one as all three.
   std::shared_ptr<const ChipMap> colours = {};
   /// Each colour as bright as the chips can show it: its strongest chip is at full where the colour is.
@@ -36,7 +38,7 @@ struct ChipMix {
 
   /// Light of the chips for a colour in linear sRGB.
   ChipLight light(float r, float g, float b) const {
-    if (colours || isBrightest || hasAmber || !hasColours) return lightOfColours(r, g, b);
+    if (colours || isBrightest || hasAmber || whites) return lightOfColours(r, g, b);
     const float common = hasWhite ? std::min({r, g, b}) : 0.f;
     return {(r - common) * white.r, (g - common) * white.g, (b - common) * white.b, common, 0};
   }
@@ -62,7 +64,7 @@ struct ChipMix {
   Rgb likeOfWhite() const { return colours ? colours->whiteChip() : Rgb{1, 1, 1}; }
   Rgb likeOfAmber() const;
   bool isPlain() const {
-    return !hasWhite && !hasAmber && hasColours && !colours && !isBrightest && white == Rgb{1, 1, 1};
+    return !hasWhite && !hasAmber && !whites && !colours && !isBrightest && white == Rgb{1, 1, 1};
   }
 };
 

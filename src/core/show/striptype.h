@@ -54,10 +54,7 @@ struct StripType {
   int channels() const { return static_cast<int>(order.size()); }
   ChipMix mix() const { return mixOf(order); }
   /// The same with channels in another order, or others of them.
-  ChipMix mixOf(const std::string& letters) const {
-    const auto has = [&letters](const char* any) { return letters.find_first_of(any) != std::string::npos; };
-    return {white, has("W"), has("A"), has("RGB"), chips ? chipMapOf(*chips) : nullptr, isBrightest};
-  }
+  ChipMix mixOf(const std::string& letters) const;
   /// Channels' worth of current of a pixel with every chip at full.
   double fullChannels() const {
     double sum = 0;

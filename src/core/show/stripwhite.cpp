@@ -10,8 +10,6 @@
 namespace chispa {
 namespace {
 
-constexpr float kLeastShare = 0.02f;
-
 std::array<Chromaticity, 3> chipsOf(const StripType& strip) {
   return strip.chips ? std::array{strip.chips->red, strip.chips->green, strip.chips->blue} : kSrgbPrimaries;
 }
@@ -22,6 +20,14 @@ std::array<double, 3> luminancesOf(const StripType& strip, Chromaticity white) {
   // A white that the chips do not reach has as little of one as can be.
   for (double& part : parts) part = std::max(part, 1e-4);
   return parts;
+}
+
+/// The share of each chip's `full` light that is `wanted`; the largest is 1, none is below 0.02.
+Rgb sharesOf(const std::array<double, 3>& wanted, const std::array<double, 3>& full) {
+  const std::array<double, 3> parts{wanted[0] / full[0], wanted[1] / full[1], wanted[2] / full[2]};
+  const double most = *std::max_element(parts.begin(), parts.end());
+  const auto share = [most](double part) { return std::max(0.02f, static_cast<float>(part / most)); };
+  return {share(parts[0]), share(parts[1]), share(parts[2])};
 }
 
 }  // namespace
@@ -36,37 +42,15 @@ std::array<double, 3> chipLuminances(const StripType& strip) {
 
 Rgb whiteShares(const StripType& strip, double kelvin) {
   if (!strip.chips) return whiteOfTemperature(kelvin);
-  const auto wanted = luminancesOf(strip, chromaticityOfTemperature(kelvin));
-  const auto full = chipLuminances(strip);
-  std::array<double, 3> shares;
-  for (std::size_t i = 0; i < shares.size(); ++i) shares[i] = wanted[i] / full[i];
-  const double most = *std::max_element(shares.begin(), shares.end());
-  const auto share = [most](double one) { return std::max(kLeastShare, static_cast<float>(one / most)); };
-  return {share(shares[0]), share(shares[1]), share(shares[2])};
+  return sharesOf(luminancesOf(strip, chromaticityOfTemperature(kelvin)), chipLuminances(strip));
 }
 
 Rgb daylightShares(const ChipColours& chips) {
-  const auto [red, green, blue] = *whiteLuminances({chips.red, chips.green, chips.blue});
-  const Rgb shares{static_cast<float>(red / chips.light[0]), static_cast<float>(green / chips.light[1]),
-                   static_cast<float>(blue / chips.light[2])};
-  const float most = std::max({shares.r, shares.g, shares.b});
-  const auto share = [most](float one) { return std::clamp(one / most, 0.02f, 1.f); };
-  return {share(shares.r), share(shares.g), share(shares.b)};
+  return sharesOf(*whiteLuminances({chips.red, chips.green, chips.blue}), chips.light);
 }
 
 std::optional<double> whiteTemperature(const StripType& strip) {
-  // Blue grows against red with the temperature: it is searched by halves.
-  const auto coldness = [](Rgb colour) { return colour.b / colour.r; };
-  double low = 1'667, high = 25'000;
-  for (int i = 0; i < 60; ++i) {
-    const double middle = (low + high) / 2;
-    (coldness(whiteShares(strip, middle)) < coldness(strip.white) ? low : high) = middle;
-  }
-  const Rgb made = whiteShares(strip, low);
-  constexpr float kNear = 0.02f;
-  const bool isNear = std::abs(made.r - strip.white.r) <= kNear &&
-                      std::abs(made.g - strip.white.g) <= kNear && std::abs(made.b - strip.white.b) <= kNear;
-  return isNear ? std::optional(low) : std::nullopt;
+  return temperatureOfWhite(strip.white, [&strip](double kelvin) { return whiteShares(strip, kelvin); });
 }
 
 double lightLeft(const StripType& strip) {

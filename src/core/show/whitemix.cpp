@@ -28,6 +28,15 @@ WhiteMix::WhiteMix(const ChipColours& chips, bool hasWhite, bool hasAmber) noexc
   reference_ = hasWhite && hasAmber ? std::min(white_.light, amber_.light) : white_.light + amber_.light;
 }
 
+WhiteMix WhiteMix::plain(bool hasWhite, bool hasAmber) noexcept {
+  ChipColours chips;
+  if (hasWhite && hasAmber) {
+    chips.white = chromaticityOfTemperature(2'700);
+    chips.amber = chromaticityOfTemperature(6'500);
+  }
+  return {chips, hasWhite, hasAmber};
+}
+
 std::array<float, 2> WhiteMix::light(Rgb colour, bool isBrightest) const noexcept {
   const float wanted = std::clamp(luminanceOf(colour), 0.f, 1.f);
   if (amber_.light <= 0) return {wanted, 0};

@@ -13,6 +13,10 @@ class WhiteMix {
  public:
   /// Two whites of `chips`, its white and its amber one; or only one of them.
   WhiteMix(const ChipColours& chips, bool hasWhite, bool hasAmber) noexcept;
+  /// Where no more is known: a warm and a cold white, or one that is daylight.
+  static WhiteMix plain(bool hasWhite, bool hasAmber) noexcept;
+
+  bool operator==(const WhiteMix&) const = default;
 
   /// Light 0–1 of the white and the fifth chip for a colour in linear sRGB: its luminance, and of all
   /// mixtures the one on whose line of equal steps (CIE 1976 u′v′) it lies nearest. Full white of any warmth
@@ -29,6 +33,8 @@ class WhiteMix {
     /// Luminance at full; 0 for one that is not there.
     float light = 0;
     Rgb colour{};
+
+    bool operator==(const Chip&) const = default;
   };
 
   Chip white_;

@@ -194,8 +194,7 @@ void MainWindow::makeViewMenu() {
                                 [this] { session_.stage.setShowsAsStrips(!session_.stage.showsAsStrips()); });
   asStrips->setToolTip(
       tr("Draws the light with the strips' own chips, white, response and steps, and within the power "
-         "budget, in "
-         "place of as it is meant"));
+         "budget, in place of as it is meant"));
   asStrips->setCheckable(true);
   asStrips->setChecked(session_.stage.showsAsStrips());
   QMenu* finders = menu->addMenu(tr("Bench: &finders"));

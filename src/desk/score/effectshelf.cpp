@@ -24,6 +24,8 @@ namespace chispa::desk {
 namespace {
 
 constexpr QSize kPreview(78, 34);
+/// What an item is called without its setting.
+constexpr int kPlainName = Qt::UserRole + 1;
 constexpr int kEvery_ms = 160;
 constexpr double kShown_s = 4;
 constexpr double kPreviewLoop_s = 300;
@@ -182,14 +184,23 @@ void EffectShelf::addThing(const QString& name, const QString& words, const QStr
 }
 
 void EffectShelf::addEffect(const Effect& effect, const QString& name) {
-  const int setting = settings_.value(text(effect.key), -1);
   QString tip = text(effect.summary);
   if (!effect.use.empty()) tip += QLatin1Char('\n') + text(effect.use);
   QStringList names;
   for (const EffectSetting& one : effect.settings) names << tr(one.name.c_str());
   if (!names.empty()) tip += tr("\nSettings, by a right click: %1.").arg(names.join(QStringLiteral(", ")));
-  addThing(setting < 0 ? name : name + QStringLiteral(" · ") + names.at(setting), wordsOf(effect, setting),
-           tip, false);
+  addThing(name, text(effect.key), tip, false);
+  item(count() - 1)->setData(kPlainName, name);
+  showSetting(*item(count() - 1), effect);
+}
+
+void EffectShelf::showSetting(QListWidgetItem& item, const Effect& effect) {
+  const int setting = settings_.value(text(effect.key), -1);
+  const QString name = item.data(kPlainName).toString();
+  item.setText(setting < 0 ? name
+                           : name + QStringLiteral(" · ") +
+                                 tr(effect.settings[static_cast<std::size_t>(setting)].name.c_str()));
+  item.setData(Qt::UserRole, wordsOf(effect, setting));
 }
 
 const Effect* EffectShelf::chosenEffect() const {
@@ -199,9 +210,10 @@ const Effect* EffectShelf::chosenEffect() const {
 
 void EffectShelf::setSetting(const Effect& effect, int setting) {
   settings_[text(effect.key)] = setting;
-  QListWidgetItem* item = currentItem();
-  refill();
-  if (item) choose(wordsOf(effect, setting));
+  if (!currentItem()) return;
+  showSetting(*currentItem(), effect);
+  emit effectChosen(chosen());
+  drawPreviews();
 }
 
 void EffectShelf::nextSetting() {

@@ -44,6 +44,8 @@ class EffectShelf : public QListWidget {
  private:
   Clip previewClip(const QString& words) const;
   void addEffect(const Effect& effect, const QString& name);
+  /// The item says which setting its effect begins from.
+  void showSetting(QListWidgetItem& item, const Effect& effect);
   /// The effect of Chispa that is chosen, or null.
   const Effect* chosenEffect() const;
   /// What `effect` begins from when it is taken from here; -1 for itself.

@@ -41,6 +41,11 @@ class SliderFinder : public Finder {
     return signal;
   }
 
+  StripTypeId stripId(const Show& show) const {
+    const Fixture* fixture = chispa::find(show.fixtures, subject_.bead.fixture);
+    return fixture ? fixture->stripType : StripTypeId{};
+  }
+
   Subject subject_;
 
  private:
@@ -99,10 +104,6 @@ class White final : public SliderFinder {
     const Srgb8 shown = toSrgb8(whiteOfTemperature(kelvin));
     return {shown.r, shown.g, shown.b};
   }
-  StripTypeId stripId(const Show& show) const {
-    const Fixture* fixture = chispa::find(show.fixtures, subject_.bead.fixture);
-    return fixture ? fixture->stripType : StripTypeId{};
-  }
   static QString nameOf(Rgb white) {
     const auto percent = [](float share) { return std::lround(static_cast<double>(share) * 100); };
     return tr("red %1 %, green %2 %, blue %3 %")
@@ -135,8 +136,7 @@ class Chips final : public SliderFinder {
     return before_.chips == found() ? QString() : changeText(tr("other chips"), nameOf(nm_));
   }
   void apply(Show& show) const override {
-    const Fixture* fixture = chispa::find(show.fixtures, subject_.bead.fixture);
-    if (fixture) changeItem(show.stripTypes, fixture->stripType, [this](StripType& s) { s.chips = found(); });
+    changeItem(show.stripTypes, stripId(show), [this](StripType& s) { s.chips = found(); });
   }
   void slide(int slider, double value) override {
     const auto at = static_cast<std::size_t>(slider);
@@ -150,8 +150,7 @@ class Chips final : public SliderFinder {
     FinderQuestion question{
         tr("Slide until the light on a grey card has the colour of field %1 here.").arg(lit_ + 1),
         tr("Hold the card some centimetres off the strip, beside the screen. 1, 2, 3 light another colour; "
-           "each "
-           "hangs on one chip most. Return: all three are right."),
+           "each hangs on one chip most. Return: all three are right."),
         whole(engine::TestSignal::Kind::Solid, {colour.r * 0.5f, colour.g * 0.5f, colour.b * 0.5f})};
     for (std::size_t i = 0; i < kShown.size(); ++i)
       question.answers.push_back(

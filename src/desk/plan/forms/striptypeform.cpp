@@ -118,8 +118,7 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
   form->addNote([]() -> std::optional<QString> {
     return Form::tr(
         "The letters R, G, B, W and A, each once, as the strip takes them: GRB, RGBW, W … A is a fifth chip: "
-        "amber, or "
-        "a second white (WA: warm and cold; RGBWA).");
+        "amber, or a second white (WA: warm and cold; RGBWA).");
   });
   number("stripPerMetre", Form::tr("Pixels per metre"), {{}, 0.01, 10'000, 1, 2}, &StripType::pixelsPerMetre);
   number("stripVolts", Form::tr("Volts"), {"V", 0.1, 400, 1, 1}, &StripType::volts);
