@@ -30,6 +30,7 @@ void LiveOutput::step(const CompiledShow& show, const CompiledScore* score, cons
                       std::vector<DeskValues>& desk, float master) noexcept {
   now_ = clock_.tick(at, now, score, state_.tempo);
   listen(boxes, desk, now);
+  followHeard(heard_->latest(), now);
   // Whoever else moves the master is where a fader has to pick it up.
   if (!state_.movesMaster && state_.master.target() != master) state_.master.set(master);
   LiveRequests requests;
@@ -53,6 +54,22 @@ void LiveOutput::step(const CompiledShow& show, const CompiledScore* score, cons
   snapshots_.filling().state = state_;
   snapshots_.filling().now = now_;
   snapshots_.publish();
+}
+
+void LiveOutput::followHeard(const HeardNow& heard, MonoTime now) noexcept {
+  // Its features stay in the box, which nobody writes to until the next frame asks for the latest.
+  heardScore_.features =
+      heard.isOn ? std::shared_ptr<const MusicFeatures>(std::shared_ptr<void>(), &heard.music.features)
+                 : nullptr;
+  if (!heard.isOn) return;
+  // The last of what was heard.
+  heardAt_ = heard.music.now - Micros(1'000'000 / MusicFeatures::kRate);
+  if (heard.music.beat_s <= 0) return;
+  const double since_s = std::chrono::duration<double>(now - heard.at).count();
+  // Bars of the live clock begin where the heard ones do.
+  const double bars = std::floor(heard.music.barBegins / LiveState::kBeatsPerBar) * LiveState::kBeatsPerBar;
+  const double beat = heard.music.beat - (heard.music.barBegins - bars) + since_s / heard.music.beat_s;
+  state_.tempo = {now_.t, beat, heard.music.beat_s};
 }
 
 void LiveOutput::note(LiveNote::Kind kind, const LookPlay& play, const CompiledLook& look,
@@ -116,7 +133,9 @@ void LiveOutput::render(Renderer& renderer, const CompiledShow& show, const Comp
     then.bar += beats / LiveState::kBeatsPerBar;
     then.beatInBar = std::fmod(then.beatInBar + beats, LiveState::kBeatsPerBar);
   }
-  renderer.renderLive(show, score, position, state_, then, desk, frame);
+  const bool hears = !score && heardScore_.features;
+  renderer.renderLive(show, hears ? &heardScore_ : score, hears ? heardAt_ : position, state_, then, desk,
+                      frame);
 }
 
 void LiveOutput::layOver(const CompiledShow& show, float level, std::span<std::uint8_t> values) noexcept {

@@ -10,6 +10,7 @@
 #include "core/live/livenote.h"
 #include "core/live/livestep.h"
 #include "core/render/renderer.h"
+#include "engine/heardnow.h"
 #include "engine/latestbox.h"
 #include "engine/liveclock.h"
 #include "engine/spscqueue.h"
@@ -51,6 +52,8 @@ class LiveOutput {
     return queues_[static_cast<std::size_t>(source)].tryPush(event);
   }
   std::uint64_t dropped() const noexcept;
+  /// What is heard now goes in here; looks without a score follow it.
+  const std::shared_ptr<HeardBox>& heardBox() const noexcept { return heard_; }
   /// Owner of the player: what was asked for and is not light.
   std::optional<LiveRequest> takeRequest() noexcept { return requests_.tryPop(); }
   std::optional<LiveNote> takeNote() noexcept { return notes_.tryPop(); }
@@ -84,7 +87,14 @@ class LiveOutput {
   std::array<SpscQueue<LiveEvent, kEvents>, kLiveSources> queues_;
   SpscQueue<LiveRequest, 64> requests_;
   SpscQueue<LiveNote, kNotes> notes_;
+  /// Takes the beat of what is heard as the tempo.
+  void followHeard(const HeardNow& heard, MonoTime now) noexcept;
+
   LatestBox<LiveSnapshot> snapshots_;
+  std::shared_ptr<HeardBox> heard_ = makeHeardBox();
+  /// What is heard as music to a score without clips.
+  CompiledScore heardScore_;
+  Micros heardAt_{0};
   LiveClock clock_;
   LiveState state_;
   LiveInstant now_;

@@ -125,6 +125,7 @@ class Player {
   Output& output() { return output_; }
   const Output& output() const { return output_; }
   Clock& clock() { return *clock_; }
+  const std::shared_ptr<Clock>& sharedClock() const { return clock_; }
   float master() const { return output_.master(); }
   bool isBlackout() const { return output_.isBlackout(); }
   const OutputStats& stats() const { return stats_; }

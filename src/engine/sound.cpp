@@ -4,9 +4,8 @@
 #include <algorithm>
 #include <chrono>
 
-#include <pulse/pulseaudio.h>
-
 #include "core/music/grains.h"
+#include "engine/pulseserver.h"
 
 namespace chispa::engine {
 namespace {
@@ -26,39 +25,22 @@ class Silence final : public Sound {
   std::string why_;
 };
 
-/// Holds the lock of a threaded main loop.
-class LoopLock {
- public:
-  explicit LoopLock(pa_threaded_mainloop* loop) : loop_(loop) { pa_threaded_mainloop_lock(loop_); }
-  ~LoopLock() { pa_threaded_mainloop_unlock(loop_); }
-  LoopLock(const LoopLock&) = delete;
-  LoopLock& operator=(const LoopLock&) = delete;
-
- private:
-  pa_threaded_mainloop* loop_;
-};
-
 class PulseSound final : public Sound {
  public:
-  ~PulseSound() override {
-    if (!loop_) return;
-    stop();
-    close();
-    pa_threaded_mainloop_stop(loop_);
-    pa_threaded_mainloop_free(loop_);
-  }
+  ~PulseSound() override { stop(); }
 
-  bool isLost() const override { return !isConnected(); }
-  bool isSilent() const override { return !isConnected(); }
+  bool isLost() const override { return !server_.isConnected(); }
+  bool isSilent() const override { return !server_.isConnected(); }
   bool reopen() override {
-    whyNot_ = open();
+    stop();
+    whyNot_ = server_.open();
     return whyNot_.empty();
   }
 
   void play(std::shared_ptr<const AudioClip> clip, Micros from) override {
     stop();
-    if (!isConnected()) return;
-    const LoopLock lock(loop_);
+    if (!server_.isConnected()) return;
+    const PulseServer::Lock lock(server_);
     clip_ = std::move(clip);
     following_.reset();
     clipBegins_ = 0;
@@ -68,9 +50,9 @@ class PulseSound final : public Sound {
   }
 
   void touch(std::shared_ptr<const AudioClip> clip, Micros at) override {
-    if (!isConnected()) return;
+    if (!server_.isConnected()) return;
     if (!isTouched_) stop();
-    const LoopLock lock(loop_);
+    const PulseServer::Lock lock(server_);
     clip_ = std::move(clip);
     if (!std::exchange(isTouched_, true)) grains_ = {};
     grains_.touch(framesOf(at));
@@ -78,15 +60,15 @@ class PulseSound final : public Sound {
   }
 
   void follow(std::shared_ptr<const AudioClip> clip, Micros at) override {
-    if (!loop_) return;
-    const LoopLock lock(loop_);
+    if (!server_.isOpen()) return;
+    const PulseServer::Lock lock(server_);
     following_ = std::move(clip);
     followsAt_ = framesOf(at);
   }
 
   void stop() override {
-    if (!loop_) return;
-    const LoopLock lock(loop_);
+    if (!server_.isOpen()) return;
+    const PulseServer::Lock lock(server_);
     isTouched_ = false;
     if (!stream_) return;
     pa_stream_set_write_callback(stream_, nullptr, nullptr);
@@ -96,8 +78,8 @@ class PulseSound final : public Sound {
   }
 
   std::optional<Micros> heard() override {
-    if (!loop_) return std::nullopt;
-    const LoopLock lock(loop_);
+    if (!server_.isOpen()) return std::nullopt;
+    const PulseServer::Lock lock(server_);
     pa_usec_t played = 0;
     if (!stream_ || isTouched_ || pa_stream_get_state(stream_) != PA_STREAM_READY ||
         pa_stream_get_time(stream_, &played) < 0)
@@ -108,15 +90,16 @@ class PulseSound final : public Sound {
   }
 
   std::string description() const override {
-    return isConnected() ? "sound through PulseAudio"
-                         : "no sound: " + (whyNot_.empty() ? std::string("the sound server went") : whyNot_);
+    return server_.isConnected()
+               ? "sound through PulseAudio"
+               : "no sound: " + (whyNot_.empty() ? std::string("the sound server went") : whyNot_);
   }
 
  private:
   /// With the loop's lock held.
   void openStream() {
     const pa_sample_spec spec{PA_SAMPLE_FLOAT32LE, AudioClip::kRate, AudioClip::kChannels};
-    stream_ = pa_stream_new(context_, "Score", &spec, nullptr);
+    stream_ = pa_stream_new(server_.context(), "Score", &spec, nullptr);
     if (!stream_) return;
     pa_stream_set_write_callback(
         stream_,
@@ -128,47 +111,6 @@ class PulseSound final : public Sound {
     const auto flags = static_cast<pa_stream_flags_t>(
         PA_STREAM_INTERPOLATE_TIMING | PA_STREAM_AUTO_TIMING_UPDATE | PA_STREAM_ADJUST_LATENCY);
     pa_stream_connect_playback(stream_, nullptr, &buffer, flags, nullptr, nullptr);
-  }
-
-  bool isConnected() const {
-    if (!loop_ || !context_) return false;
-    const LoopLock lock(loop_);
-    return pa_context_get_state(context_) == PA_CONTEXT_READY;
-  }
-
-  /// Connects; the reason why not, or nothing.
-  std::string open() {
-    if (!loop_) {
-      loop_ = pa_threaded_mainloop_new();
-      if (!loop_ || pa_threaded_mainloop_start(loop_) < 0) return "its thread cannot be started";
-    }
-    stop();
-    close();
-    const LoopLock lock(loop_);
-    context_ = pa_context_new(pa_threaded_mainloop_get_api(loop_), "Chispa");
-    pa_context_set_state_callback(
-        context_,
-        [](pa_context*, void* self) {
-          pa_threaded_mainloop_signal(static_cast<PulseSound*>(self)->loop_, 0);
-        },
-        this);
-    if (pa_context_connect(context_, nullptr, PA_CONTEXT_NOAUTOSPAWN, nullptr) < 0)
-      return pa_strerror(pa_context_errno(context_));
-    while (true) {
-      const pa_context_state_t state = pa_context_get_state(context_);
-      if (state == PA_CONTEXT_READY) return {};
-      if (!PA_CONTEXT_IS_GOOD(state)) return pa_strerror(pa_context_errno(context_));
-      pa_threaded_mainloop_wait(loop_);
-    }
-  }
-
-  void close() {
-    if (!context_) return;
-    const LoopLock lock(loop_);
-    pa_context_set_state_callback(context_, nullptr, nullptr);
-    pa_context_disconnect(context_);
-    pa_context_unref(context_);
-    context_ = nullptr;
   }
 
   /// Main loop's thread: hands over samples, and silence behind the clip's end.
@@ -203,8 +145,7 @@ class PulseSound final : public Sound {
     pa_stream_write(stream_, data, frames * kFrame, nullptr, 0, PA_SEEK_RELATIVE);
   }
 
-  pa_threaded_mainloop* loop_ = nullptr;
-  pa_context* context_ = nullptr;
+  PulseServer server_;
   pa_stream* stream_ = nullptr;
   std::shared_ptr<const AudioClip> clip_;
   /// Where in what is heard clip_ begins, and what begins behind it; in frames.

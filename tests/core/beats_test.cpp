@@ -15,9 +15,13 @@ struct BeatAccuracy {
   double bars;
 };
 
+FoundBeats beatsOf(const AudioClip& clip) {
+  return findBeats(hearBeats(analyseSpectrum(clip), chromagramOf(clip)));
+}
+
 BeatAccuracy listen(const Recipe& recipe) {
   const test::MadeUpMusic music = test::Composer(recipe).compose();
-  const FoundBeats found = findBeats(analyseSpectrum(music.clip));
+  const FoundBeats found = beatsOf(music.clip);
   std::size_t right = 0;
   for (const double bar : music.bars_s)
     for (const Micros at : found.bars)
@@ -97,7 +101,7 @@ TEST(Beats, AcrossARest) {
 TEST(Beats, OfSilenceAreNone) {
   AudioBuffer clip;
   clip.samples.assign(AudioClip::kRate * 10 * 2, 0.f);
-  EXPECT_TRUE(findBeats(analyseSpectrum(clip)).beats.empty());
+  EXPECT_TRUE(beatsOf(clip).beats.empty());
 }
 
 }  // namespace

@@ -286,9 +286,9 @@ TEST_F(MarkEdits, GridsTapsAndDownBeats) {
   setDownBeat(show_, score_, Micros(1'480'000), 3);
   EXPECT_EQ(instantsOf(score(), LaneKind::Bars).front(), Micros(0));
   const auto count = instantsOf(score(), LaneKind::Beats).size();
-  doubleMarks(show_, score_, LaneKind::Beats);
+  countBeats(show_, score_, BeatLevel::Twice, Micros(0));
   EXPECT_EQ(instantsOf(score(), LaneKind::Beats).size(), 2 * count - 1);
-  halveMarks(show_, score_, LaneKind::Beats);
+  countBeats(show_, score_, BeatLevel::Half, Micros(0));
   EXPECT_EQ(instantsOf(score(), LaneKind::Beats).size(), count);
   shiftMarks(show_, score_, LaneKind::Beats, Micros(-10'000));
   EXPECT_EQ(instantsOf(score(), LaneKind::Beats).size(), count - 1);

@@ -4,6 +4,7 @@
 #include <gtest/gtest.h>
 
 #include "core/edit/bindingedits.h"
+#include "core/edit/planedits.h"
 #include "core/live/livestep.h"
 #include "core/render/renderer.h"
 

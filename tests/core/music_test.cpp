@@ -8,11 +8,13 @@
 #include "sound.h"
 #include "temporary.h"
 #include "waltz/tune.h"
+#include "wavefile.h"
 #include <gtest/gtest.h>
 #include <sys/stat.h>
 
 #include "core/music/analysis.h"
 #include "core/music/audiostore.h"
+#include "core/music/onsets.h"
 
 namespace chispa {
 namespace {
@@ -55,11 +57,15 @@ double fMeasure(const std::vector<Micros>& found, double first_s, double step_s,
   return 2.0 * hits / (count + static_cast<double>(found.size()));
 }
 
+FoundBeats beatsOf(const AudioClip& clip) {
+  return findBeats(hearBeats(analyseSpectrum(clip), chromagramOf(clip)));
+}
+
 class SteadyClicks : public testing::TestWithParam<std::tuple<double, int>> {};
 
 TEST_P(SteadyClicks, TempoBeatsAndBarsAreFound) {
   const auto [bpm, perBar] = GetParam();
-  const FoundBeats found = findBeats(analyseSpectrum(clicks(bpm, perBar, 30, 0.005)));
+  const FoundBeats found = beatsOf(clicks(bpm, perBar, 30, 0.005));
   EXPECT_NEAR(found.tempo_bpm, bpm, bpm * 0.01);
   EXPECT_EQ(found.beatsPerBar, perBar);
   const int beats = static_cast<int>((30 - 0.6) * bpm / 60) + 1;
@@ -85,7 +91,7 @@ TEST(Waltz, ItsBeatsAndDownBeatsAreFound) {
 TEST(Music, SilenceHasNoBeats) {
   AudioBuffer clip;
   clip.samples.resize(48'000 * 2 * 5);
-  EXPECT_TRUE(findBeats(analyseSpectrum(clip)).beats.empty());
+  EXPECT_TRUE(beatsOf(clip).beats.empty());
 }
 
 TEST(Music, OnsetsAreFoundWhereSomethingBegins) {
@@ -106,31 +112,10 @@ TEST(Audio, MissingAndDamagedFilesAreFailuresWithAPlace) {
   EXPECT_FALSE(decodeAudio(folder.path() / "empty.wav"));
 }
 
-/// A WAVE file of `seconds` of a tone.
+/// A WAVE file of `length_s` of a tone.
 std::string wave(int rate, int channels, double length_s, double hz) {
-  std::string data;
-  const auto put = [&data](std::uint32_t value, int bytes) {
-    for (int i = 0; i < bytes; ++i) data.push_back(static_cast<char>(value >> (8 * i)));
-  };
-  const int frames = static_cast<int>(rate * length_s);
-  data += "RIFF";
-  put(static_cast<std::uint32_t>(36 + frames * channels * 2), 4);
-  data += "WAVEfmt ";
-  put(16, 4);
-  put(1, 2);
-  put(static_cast<std::uint32_t>(channels), 2);
-  put(static_cast<std::uint32_t>(rate), 4);
-  put(static_cast<std::uint32_t>(rate * channels * 2), 4);
-  put(static_cast<std::uint32_t>(channels * 2), 2);
-  put(16, 2);
-  data += "data";
-  put(static_cast<std::uint32_t>(frames * channels * 2), 4);
-  for (int i = 0; i < frames; ++i)
-    for (int c = 0; c < channels; ++c)
-      put(static_cast<std::uint32_t>(
-              static_cast<std::int32_t>(12'000 * std::sin(2 * std::numbers::pi * hz * i / rate))),
-          2);
-  return data;
+  return test::waveFile(rate, channels, length_s,
+                        [hz](double t) { return 0.37 * std::sin(2 * std::numbers::pi * hz * t); });
 }
 
 /// Joined files change their channels and rate on the way: the pieces are made by FFmpeg's own encoder here,

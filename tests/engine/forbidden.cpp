@@ -4,6 +4,7 @@
 #include "engine/forbidden.h"
 
 #if CHISPA_COUNTS_FORBIDDEN
+#include <atomic>
 #include <cstddef>
 
 #include <dlfcn.h>
@@ -14,6 +15,14 @@ namespace {
 thread_local bool isWatched = false;
 thread_local int allocations = 0;
 thread_local int locks = 0;
+std::atomic<bool> areAllWatched{false};
+std::atomic<int> allAllocations{0};
+std::atomic<int> allLocks{0};
+
+void noteAllocation() {
+  if (isWatched) ++allocations;
+  if (areAllWatched.load(std::memory_order_relaxed)) ++allAllocations;
+}
 
 }  // namespace
 
@@ -26,19 +35,19 @@ void* __libc_realloc(void* old, std::size_t size);
 void __libc_free(void* memory);
 
 void* malloc(std::size_t size) {
-  if (isWatched) ++allocations;
+  noteAllocation();
   return __libc_malloc(size);
 }
 void* calloc(std::size_t count, std::size_t size) {
-  if (isWatched) ++allocations;
+  noteAllocation();
   return __libc_calloc(count, size);
 }
 void* realloc(void* old, std::size_t size) {
-  if (isWatched) ++allocations;
+  noteAllocation();
   return __libc_realloc(old, size);
 }
 void free(void* memory) {
-  if (isWatched && memory) ++allocations;
+  if (memory) noteAllocation();
   __libc_free(memory);
 }
 
@@ -46,6 +55,7 @@ int pthread_mutex_lock(pthread_mutex_t* mutex) {
   using Lock = int (*)(pthread_mutex_t*);
   static const auto real = reinterpret_cast<Lock>(::dlsym(RTLD_NEXT, "pthread_mutex_lock"));
   if (isWatched) ++locks;
+  if (areAllWatched.load(std::memory_order_relaxed)) ++allLocks;
   return real(mutex);
 }
 
@@ -65,6 +75,20 @@ int Forbidden::allocations() const {
 }
 int Forbidden::locks() const {
   return ::locks;
+}
+
+ForbiddenToAll::ForbiddenToAll() {
+  allAllocations = allLocks = 0;
+  areAllWatched = true;
+}
+ForbiddenToAll::~ForbiddenToAll() {
+  areAllWatched = false;
+}
+int ForbiddenToAll::allocations() const {
+  return allAllocations;
+}
+int ForbiddenToAll::locks() const {
+  return allLocks;
 }
 
 }  // namespace chispa::test

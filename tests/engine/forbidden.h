@@ -21,4 +21,15 @@ class Forbidden {
   int locks() const;
 };
 
+/// While it lives, counts what all threads of the process allocate, free and lock.
+class ForbiddenToAll {
+ public:
+  ForbiddenToAll();
+  ~ForbiddenToAll();
+  ForbiddenToAll(const ForbiddenToAll&) = delete;
+  ForbiddenToAll& operator=(const ForbiddenToAll&) = delete;
+  int allocations() const;
+  int locks() const;
+};
+
 }  // namespace chispa::test

@@ -126,6 +126,42 @@ TEST_P(EveryEffect, IsPlayedAndSentWithoutAllocatingOrLocking) {
   }
 }
 
+/// A show large enough for the helpers: their jobs are under the same promise.
+TEST(Helpers, NeitherAllocateNorLock) {
+  const Ear ear;
+  Show show;
+  const ControllerId box = addController(show, 2);
+  changeItem(show.controllers, box, [&](Controller& c) {
+    c.host = "127.0.0.1";
+    c.udpPort = ear.port();
+  });
+  const PaletteId palette = show.newId<PaletteId>();
+  put(show.palettes, Palette{palette, "P", {{0, {255, 255, 255}}, {1, {255, 80, 0}}}});
+  constexpr int kPixels = 20'000;
+  const FixtureId matrix = addFixture(show, GridShape{200, 100, 0.01, 0.01}, {});
+  hang(show, {matrix, 0, kPixels}, {box, 0, 0});
+  const ScoreId score = addScore(show, "S", "", Micros(20'000'000));
+  for (const char* effect : {"ribbon", "comets", "glints", "storm"})
+    addClip(show, score, show.zones[0]->id, effect, palette, Micros(0), Micros(20'000'000));
+  Transport transport;
+  Output output(transport);
+  transport.set({score, Micros(0), 0s, true});
+  std::vector<LineProblem> problems;
+  output.load(makeProgram(show, compile(show), ProgramSetup{}, problems));
+  output.switchLight(true);
+  output.step(0ms);
+  int allocations = 0, locks = 0;
+  {
+    const test::ForbiddenToAll watch;
+    for (int i = 1; i < 200; ++i) output.step(i * 25ms);
+    allocations = watch.allocations();
+    locks = watch.locks();
+  }
+  EXPECT_EQ(allocations, 0);
+  EXPECT_EQ(locks, 0);
+  EXPECT_TRUE(ear.next(100ms)) << "or nothing was sent";
+}
+
 /// Pads, faders, steps, desks: what is played by hand costs the output thread no memory and no lock either.
 TEST(PlayedByHand, NeitherAllocatesNorLocks) {
   const Ear ear;
@@ -157,6 +193,13 @@ TEST(PlayedByHand, NeitherAllocatesNorLocks) {
     box->box.filling().isHeard = true;
     box->box.publish();
   }
+  // And something is listened to.
+  HeardNow& heard = output.live().heardBox()->filling();
+  heard.isOn = true;
+  heard.music.beat_s = 0.5;
+  heard.music.now = micros(HeardMusic::kWindow_s);
+  heard.music.features.onsets[2] = {micros(11)};
+  output.live().heardBox()->publish();
   std::vector<LiveEvent> events;
   for (int i = 0; i < 100; ++i)
     events.push_back(controlEvent({.kind = SourceKind::Control, .number = i}, 0.5f));

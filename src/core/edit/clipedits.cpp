@@ -6,6 +6,7 @@
 #include <optional>
 
 #include "core/base/hash.h"
+#include "core/edit/clipcuts.h"
 #include "core/edit/layers.h"
 #include "core/effect/effect.h"
 #include "core/show/limits.h"
@@ -26,26 +27,6 @@ std::vector<Clip> clipsOf(const Score& score, const ClipList& ids) {
     return true;
   });
   return clips;
-}
-
-/// Length that effects with an end run over, in their own time, as it is now.
-Micros wholeOf(const Clip& clip) {
-  return clip.whole.count() > 0 ? clip.whole : clip.slip + times(clip.length, clip.speed);
-}
-
-/// Cuts what lies before `at` off a clip; its content goes on as if nothing had been cut.
-void cutBefore(Clip& clip, Micros at) {
-  clip.whole = wholeOf(clip);
-  clip.slip += times(at - clip.start, clip.speed);
-  clip.length -= at - clip.start;
-  clip.start = at;
-  clip.fadeIn = Micros(0);
-}
-
-void cutBehind(Clip& clip, Micros at) {
-  clip.whole = wholeOf(clip);
-  clip.length = at - clip.start;
-  clip.fadeOut = Micros(0);
 }
 
 ClipId addCopy(Show& show, Score& score, LayerBook& layers, Clip clip) {

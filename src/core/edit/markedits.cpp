@@ -3,8 +3,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
 
+#include "core/edit/sectionlight.h"
 #include "core/music/analysis.h"
 
 namespace chispa {
@@ -34,6 +34,15 @@ std::size_t nearestOf(const std::vector<Micros>& instants, Micros at) {
   if (after == instants.end()) return instants.size() - 1;
   if (after == instants.begin()) return 0;
   return static_cast<std::size_t>(after - instants.begin()) - (at - *std::prev(after) < *after - at ? 1 : 0);
+}
+
+/// Marks at instants of the sound, as the score hears them; what it does not hear is left out.
+std::vector<Mark> heardMarks(const Score& score, const std::vector<Micros>& instants) {
+  std::vector<Mark> marks;
+  for (const Micros at : instants)
+    if (const Micros heard = at + score.audioStart; heard.count() >= 0 && heard <= score.length)
+      marks.push_back({{}, heard, {}, Micros(0)});
+  return marks;
 }
 
 }  // namespace
@@ -67,20 +76,31 @@ void shiftMarks(Show& show, ScoreId id, LaneKind kind, Micros by) {
   });
 }
 
-void halveMarks(Show& show, ScoreId id, LaneKind kind) {
-  changeLane(show, id, kind, [](std::vector<Mark>& marks, const Score&) {
-    std::vector<Mark> kept;
-    for (std::size_t i = 0; i < marks.size(); i += 2) kept.push_back(marks[i]);
-    marks = std::move(kept);
-  });
+BeatMarks beatMarksOf(const Score& score) {
+  return {instantsOf(score, LaneKind::Beats), instantsOf(score, LaneKind::Bars)};
 }
 
-void doubleMarks(Show& show, ScoreId id, LaneKind kind) {
-  changeLane(show, id, kind, [&show](std::vector<Mark>& marks, const Score&) {
-    const std::size_t count = marks.size();
-    for (std::size_t i = 0; i + 1 < count; ++i)
-      marks.push_back({show.newId<MarkId>(), (marks[i].at + marks[i + 1].at) / 2, {}, Micros(0)});
-  });
+void putReading(Show& show, ScoreId id, const BeatMarks& reading) {
+  putMarks(show, id, LaneKind::Beats, "Beats", marksAt(reading.beats));
+  putMarks(show, id, LaneKind::Bars, "Bars", marksAt(reading.bars));
+}
+
+void countBeats(Show& show, ScoreId id, BeatLevel level, Micros from) {
+  if (const Score* score = find(show.scores, id))
+    putReading(show, id, counted(beatMarksOf(*score), level, from));
+}
+
+bool settleBeats(Show& show, ScoreId id, const AnalysedAudio& heard, const std::vector<Micros>& tapped) {
+  const Score* score = find(show.scores, id);
+  if (!score || tapped.size() < 3) return false;
+  BeatWish wish;
+  for (const Micros at : tapped) wish.bar.push_back(at - score->audioStart);
+  wish.tempo_bpm = 60.0 * static_cast<double>(tapped.size() - 1) / seconds(tapped.back() - tapped.front());
+  const FoundBeats found = findBeats(heard.chances, wish);
+  if (found.beats.empty()) return false;
+  putMarks(show, id, LaneKind::Beats, "Beats", heardMarks(*score, found.beats));
+  putMarks(show, id, LaneKind::Bars, "Bars", heardMarks(*score, found.bars));
+  return true;
 }
 
 void setDownBeat(Show& show, ScoreId id, Micros at, int perBar) {
@@ -142,37 +162,19 @@ void tapBeat(Show& show, ScoreId id, Micros at) {
 }
 
 int beatsPerBar(const Score& score) {
-  const auto beats = instantsOf(score, LaneKind::Beats);
-  const auto bars = instantsOf(score, LaneKind::Bars);
-  std::map<long, int> counts;
-  for (std::size_t i = 0; i + 1 < bars.size(); ++i)
-    ++counts[std::lower_bound(beats.begin(), beats.end(), bars[i + 1]) -
-             std::lower_bound(beats.begin(), beats.end(), bars[i])];
-  const auto most = std::max_element(counts.begin(), counts.end(),
-                                     [](const auto& a, const auto& b) { return a.second < b.second; });
-  return most == counts.end() || most->first < 1 ? 4 : static_cast<int>(most->first);
+  return beatsPerBar(beatMarksOf(score));
 }
-
-namespace {
-
-/// Marks at instants of the sound, as the score hears them; what it does not hear is left out.
-std::vector<Mark> heardMarks(const Score& score, const std::vector<Micros>& instants) {
-  std::vector<Mark> marks;
-  for (const Micros at : instants)
-    if (const Micros heard = at + score.audioStart; heard.count() >= 0 && heard <= score.length)
-      marks.push_back({{}, heard, {}, Micros(0)});
-  return marks;
-}
-
-}  // namespace
 
 void putBeats(Show& show, ScoreId id, const AnalysedAudio& found) {
   const Score* score = find(show.scores, id);
   if (!score) return;
-  auto beats = heardMarks(*score, found.beats.beats), bars = heardMarks(*score, found.beats.bars),
-       sections = heardMarks(*score, found.sections);
-  for (std::size_t i = 0; i < sections.size(); ++i)
-    sections[i].text = std::string(1, static_cast<char>('A' + i % 26));
+  auto beats = heardMarks(*score, found.beats.beats), bars = heardMarks(*score, found.beats.bars);
+  std::vector<Mark> sections;
+  for (const FoundSection& section : found.sections)
+    for (Mark& mark : heardMarks(*score, {section.at})) {
+      mark.text = sectionName(section);
+      sections.push_back(std::move(mark));
+    }
   putMarks(show, id, LaneKind::Beats, "Beats", std::move(beats));
   putMarks(show, id, LaneKind::Bars, "Bars", std::move(bars));
   putMarks(show, id, LaneKind::Sections, "Sections", std::move(sections));

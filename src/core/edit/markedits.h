@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/edit/planedits.h"
+#include "core/music/beatlevel.h"
 #include "core/show/show.h"
 
 namespace chispa {
@@ -17,10 +18,14 @@ void deleteLane(Show& show, ScoreId score, LaneId lane);
 
 /// Moves all marks of a lane; those that would fall before 0 go.
 void shiftMarks(Show& show, ScoreId score, LaneKind kind, Micros by);
-/// Takes every second mark away, from the second on.
-void halveMarks(Show& show, ScoreId score, LaneKind kind);
-/// Puts a mark in the middle between each two.
-void doubleMarks(Show& show, ScoreId score, LaneKind kind);
+/// Counts beats and bars another way from the beat at or before `from` on.
+void countBeats(Show& show, ScoreId score, BeatLevel level, Micros from);
+/// Takes the beats of the bar that was tapped, its first beat to the next bar's, as certain, and decides all
+/// others anew by what is heard. False, and nothing changes, if fewer than three were tapped or nothing
+/// sounds.
+bool settleBeats(Show& show, ScoreId score, const AnalysedAudio& heard, const std::vector<Micros>& tapped);
+/// Puts another reading of the sound's beats in place of the score's.
+void putReading(Show& show, ScoreId score, const BeatMarks& reading);
 /// Bars begin at the beat nearest to `at`, and every `beatsPerBar` beats before and behind it.
 void setDownBeat(Show& show, ScoreId score, Micros at, int beatsPerBar);
 /// Beats at equal distances: `first` and `second` are two of them, `beats` apart, and the others follow up to
@@ -31,6 +36,8 @@ void makeGrid(Show& show, ScoreId score, Micros first, Micros second, int beats,
 void tapBeat(Show& show, ScoreId score, Micros at);
 /// How many beats most bars of the score have; 4 if it has none.
 int beatsPerBar(const Score& score);
+/// The score's beats and bars.
+BeatMarks beatMarksOf(const Score& score);
 
 /// Puts the beats, bars and sections that were found in the score's sound into its lanes, in place of those
 /// it has.

@@ -42,7 +42,9 @@ int latestNotes(const EffectInput& in, double longest_s, Note (&notes)[kMost]) {
     --next;
     const double age = seconds(in.at - *next);
     if (age > longest_s || age > in.t_s) break;
-    add(static_cast<std::uint64_t>(next - onsets.begin()), age);
+    add(in.music->onsetsBefore[static_cast<std::size_t>(in.params.choice(Range))] +
+            static_cast<std::uint64_t>(next - onsets.begin()),
+        age);
   }
   return found;
 }

@@ -2,6 +2,7 @@
 #include "core/music/analysis.h"
 
 #include "core/files/besidefile.h"
+#include "core/music/onsets.h"
 
 namespace chispa {
 
@@ -18,9 +19,12 @@ Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem:
   for (std::size_t range = 0; range < features.onsets.size(); ++range)
     features.onsets[range] = findOnsets(frames.rangeOnsets[range]);
   analysed->features = std::make_shared<const MusicFeatures>(std::move(features));
-  analysed->beats = findBeats(frames);
+  const Chromagram harmony = chromagramOf(*analysed->clip);
+  analysed->chances = hearBeats(frames, harmony);
+  analysed->beats = findBeats(analysed->chances);
   analysed->onsets = findOnsets(frames.onset);
-  analysed->sections = findSections(frames, analysed->beats.bars);
+  analysed->sections = findSections(frames, harmony, analysed->beats.bars);
+  analysed->bars = barCurves(frames, analysed->beats.bars);
   analysed->spectrum = std::move(frames.picture);
   return std::shared_ptr<const AnalysedAudio>(std::move(analysed));
 }

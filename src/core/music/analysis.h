@@ -7,6 +7,7 @@
 #include "core/music/audio.h"
 #include "core/music/bandwaves.h"
 #include "core/music/beats.h"
+#include "core/music/sections.h"
 #include "core/music/spectrogram.h"
 #include "core/show/show.h"
 
@@ -22,7 +23,10 @@ struct AnalysedAudio {
   Spectrogram spectrum;
   FoundBeats beats;
   std::vector<Micros> onsets;
-  std::vector<Micros> sections;
+  std::vector<FoundSection> sections;
+  BarCurves bars;
+  /// What beats were decided by; they can be decided anew.
+  BeatChances chances;
 };
 
 /// Decodes and analyses; takes about a second for a minute of music. `progress` hears of the decoding, and

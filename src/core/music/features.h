@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <array>
+#include <cstdint>
 #include <map>
 #include <memory>
 #include <string>
@@ -22,6 +23,8 @@ struct MusicFeatures {
   /// Instants at which something new sounds, low, middle and high, in order of time.
   static constexpr std::size_t kRanges = 3;
   std::array<std::vector<Micros>, kRanges> onsets;
+  /// How many onsets lie before these: each keeps its number where only the last seconds are known.
+  std::array<std::uint64_t, kRanges> onsetsBefore{};
 
   /// 1 at an onset of `range`, fading to nothing within half a second; 0 before the first.
   float onsetAt(std::size_t range, Micros t) const;

@@ -17,6 +17,10 @@ class Spectrogram {
 
   void append(std::span<const float> levels_db);
   std::size_t columns() const { return values_.size() / kRows; }
+  /// The rows of one column, from low to high.
+  std::span<const std::uint8_t> column(std::size_t number) const {
+    return std::span(values_).subspan(number * kRows, kRows);
+  }
   /// Loudest between two instants, the second not in it; 0 outside the piece. Long stretches are looked at in
   /// steps.
   std::uint8_t loudest(int row, Micros from, Micros to) const;

@@ -3,18 +3,14 @@
 
 #include <algorithm>
 #include <cmath>
-#include <memory>
-#include <mutex>
-#include <numbers>
 
-#include <fftw3.h>
+#include "core/music/transform.h"
 
 namespace chispa {
 namespace {
 
-constexpr int kWindow = 2048;
-constexpr int kHop = AudioClip::kRate / MusicFeatures::kRate;
-constexpr int kBins = kWindow / 2 + 1;
+constexpr int kSpectrumWindow = static_cast<int>(SpectrumAnalyser::kWindow);
+constexpr int kBins = kSpectrumWindow / 2 + 1;
 /// Finer bands than effects see: onsets of one instrument must not drown in another's sound.
 constexpr int kFluxBands = Spectrogram::kRows;
 
@@ -24,58 +20,16 @@ std::vector<int> bandEdges(int count) {
   for (int i = 0; i <= count; ++i) {
     const double hz =
         kSpectrumLow_hz * std::pow(kSpectrumHigh_hz / kSpectrumLow_hz, static_cast<double>(i) / count);
-    const int bin = static_cast<int>(std::lround(hz * kWindow / AudioClip::kRate));
+    const int bin = static_cast<int>(std::lround(hz * kSpectrumWindow / AudioClip::kRate));
     edges.push_back(edges.empty() ? bin : std::max(bin, edges.back() + 1));
   }
   return edges;
 }
 
-/// A windowed transform of a fixed length; FFTW's plans are made under a lock, as its manual asks (§5.4).
-class Transform {
- public:
-  Transform() : in_(fftwf_alloc_real(kWindow)), out_(fftwf_alloc_complex(kBins)) {
-    const std::scoped_lock lock(planning());
-    plan_ = fftwf_plan_dft_r2c_1d(kWindow, in_, out_, FFTW_ESTIMATE);
-    for (int i = 0; i < kWindow; ++i)
-      hann_[static_cast<std::size_t>(i)] =
-          0.5f - 0.5f * static_cast<float>(std::cos(2 * std::numbers::pi * i / kWindow));
-  }
-  ~Transform() {
-    const std::scoped_lock lock(planning());
-    fftwf_destroy_plan(plan_);
-    fftwf_free(in_);
-    fftwf_free(out_);
-  }
-  Transform(const Transform&) = delete;
-  Transform& operator=(const Transform&) = delete;
-
-  /// Power of each bin of the window centred on frame `centre` of the clip.
-  const std::vector<float>& power(const AudioClip& clip, std::ptrdiff_t centre) {
-    clip.read(centre - kWindow / 2, both_);
-    for (std::size_t i = 0; i < kWindow; ++i) in_[i] = 0.5f * (both_[2 * i] + both_[2 * i + 1]) * hann_[i];
-    fftwf_execute(plan_);
-    for (int i = 0; i < kBins; ++i)
-      power_[static_cast<std::size_t>(i)] =
-          (out_[i][0] * out_[i][0] + out_[i][1] * out_[i][1]) / (kWindow * kWindow / 16);
-    return power_;
-  }
-
- private:
-  static std::mutex& planning() {
-    static std::mutex mutex;
-    return mutex;
-  }
-  float* in_;
-  fftwf_complex* out_;
-  fftwf_plan plan_;
-  std::array<float, kWindow> hann_{};
-  std::array<float, std::size_t{kWindow} * AudioClip::kChannels> both_{};
-  std::vector<float> power_ = std::vector<float>(kBins);
-};
-
-std::vector<float> bandLevels(const std::vector<float>& power, const std::vector<int>& edges) {
-  std::vector<float> levels(edges.size() - 1);
-  for (std::size_t b = 0; b < levels.size(); ++b) {
+template <std::size_t Count>
+std::array<float, Count> bandLevels(const std::vector<float>& power, const std::vector<int>& edges) {
+  std::array<float, Count> levels;
+  for (std::size_t b = 0; b < Count; ++b) {
     float sum = 0;
     for (int i = edges[b]; i < edges[b + 1] && i < kBins; ++i) sum += power[static_cast<std::size_t>(i)];
     levels[b] = std::max(kSpectrumFloor_db, 10 * std::log10(sum + 1e-12f)) - kSpectrumFloor_db;
@@ -83,8 +37,7 @@ std::vector<float> bandLevels(const std::vector<float>& power, const std::vector
   return levels;
 }
 
-float riseOf(const std::vector<float>& now, const std::vector<float>& before, std::size_t from,
-             std::size_t to) {
+float riseOf(std::span<const float> now, std::span<const float> before, std::size_t from, std::size_t to) {
   float rise = 0;
   for (std::size_t b = from; b < to; ++b) rise += std::max(0.f, now[b] - before[b]);
   return rise / static_cast<float>(to - from);
@@ -99,31 +52,40 @@ constexpr std::array<std::size_t, MusicFeatures::kRanges + 1> kRangeEdges = {0, 
 std::vector<double> bandEdges_hz(int count) {
   std::vector<double> edges;
   for (const int bin : bandEdges(count))
-    edges.push_back(static_cast<double>(bin) * AudioClip::kRate / kWindow);
+    edges.push_back(static_cast<double>(bin) * AudioClip::kRate / kSpectrumWindow);
   return edges;
+}
+
+SpectrumAnalyser::SpectrumAnalyser() : fine_(bandEdges(kFluxBands)), coarse_(bandEdges(kBands)) {}
+
+SpectralFrame SpectrumAnalyser::next(const std::vector<float>& power) {
+  SpectralFrame frame;
+  frame.rows = bandLevels<Spectrogram::kRows>(power, fine_);
+  frame.bands = bandLevels<kBands>(power, coarse_);
+  auto& before = history_[count_ % kBack];
+  if (count_ >= kBack) {
+    frame.onset = riseOf(frame.rows, before, 0, kFluxBands);
+    for (std::size_t range = 0; range < frame.rangeOnsets.size(); ++range)
+      frame.rangeOnsets[range] = riseOf(frame.rows, before, kRangeEdges[range], kRangeEdges[range + 1]);
+  }
+  before = frame.rows;
+  ++count_;
+  return frame;
 }
 
 SpectralFrames analyseSpectrum(const AudioClip& clip) {
   SpectralFrames out;
-  Transform transform;
-  const auto fine = bandEdges(kFluxBands);
-  const auto coarse = bandEdges(kBands);
-  // Attacks of struck notes last about two frames: compare with the frame before the last.
-  constexpr std::size_t kBack = 2;
-  std::vector<std::vector<float>> history(kBack, std::vector<float>(kFluxBands, 0.f));
-  const std::size_t count = clip.frames() / kHop + 1;
-  for (std::size_t frame = 0; frame < count; ++frame) {
-    const auto& power = transform.power(clip, static_cast<std::ptrdiff_t>(frame) * kHop);
-    std::vector<float> levels = bandLevels(power, fine);
-    auto& before = history[frame % kBack];
-    out.onset.push_back(frame < kBack ? 0 : riseOf(levels, before, 0, kFluxBands));
-    for (std::size_t range = 0; range < out.rangeOnsets.size(); ++range)
-      out.rangeOnsets[range].push_back(
-          frame < kBack ? 0 : riseOf(levels, before, kRangeEdges[range], kRangeEdges[range + 1]));
-    out.picture.append(levels);
-    before = std::move(levels);
-    const auto wide = bandLevels(power, coarse);
-    std::copy(wide.begin(), wide.end(), out.bands.emplace_back().begin());
+  Transform transform(SpectrumAnalyser::kWindow);
+  SpectrumAnalyser analyser;
+  const std::size_t count = clip.frames() / SpectrumAnalyser::kHop + 1;
+  for (std::size_t n = 0; n < count; ++n) {
+    const SpectralFrame frame =
+        analyser.next(transform.power(clip, static_cast<std::ptrdiff_t>(n * SpectrumAnalyser::kHop)));
+    out.onset.push_back(frame.onset);
+    for (std::size_t range = 0; range < frame.rangeOnsets.size(); ++range)
+      out.rangeOnsets[range].push_back(frame.rangeOnsets[range]);
+    out.picture.append(frame.rows);
+    out.bands.push_back(frame.bands);
   }
   return out;
 }

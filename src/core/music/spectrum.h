@@ -25,6 +25,34 @@ struct SpectralFrames {
   const std::vector<float>& lowOnset() const { return rangeOnsets[0]; }
 };
 
+/// One frame of SpectralFrames.
+struct SpectralFrame {
+  std::array<float, kBands> bands{};
+  float onset = 0;
+  std::array<float, MusicFeatures::kRanges> rangeOnsets{};
+  /// Levels of the picture's rows, in decibels above the floor.
+  std::array<float, Spectrogram::kRows> rows{};
+};
+
+/// Hears frame after frame, MusicFeatures::kRate a second. One thread.
+class SpectrumAnalyser {
+ public:
+  /// Frames of sound that one frame is made of, and from one to the next.
+  static constexpr std::size_t kWindow = 2048;
+  static constexpr std::size_t kHop = AudioClip::kRate / MusicFeatures::kRate;
+
+  SpectrumAnalyser();
+  /// The next frame, of the power of a window's bins.
+  SpectralFrame next(const std::vector<float>& power);
+
+ private:
+  /// Attacks of struck notes last about two frames: a frame is compared with the one before the last.
+  static constexpr std::size_t kBack = 2;
+  std::vector<int> fine_, coarse_;
+  std::array<std::array<float, Spectrogram::kRows>, kBack> history_{};
+  std::size_t count_ = 0;
+};
+
 /// Edges of `count` bands over what is heard, equally wide in logarithm of frequency where the transform is
 /// fine enough, in Hz.
 std::vector<double> bandEdges_hz(int count);

@@ -119,7 +119,8 @@ void Renderer::renderLive(const CompiledShow& show, const CompiledScore* playing
   instant.beat = now.beat;
   instant.bar = now.bar;
   instant.beatInBar = now.beatInBar;
-  if (!playing) instant.beatsOfBar = LiveState::kBeatsPerBar;
+  // What is heard now has no grid of its own.
+  if (!playing || !playing->id) instant.beatsOfBar = LiveState::kBeatsPerBar;
   for (const LookPlay& play : state.plays) {
     const CompiledLook* look = show.live->lookOf(play.look);
     if (!look) continue;

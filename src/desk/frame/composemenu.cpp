@@ -5,6 +5,7 @@
 
 #include "desk/frame/mainwindow.h"
 #include "desk/parts/format.h"
+#include "desk/score/beatmending.h"
 #include "desk/score/composing.h"
 #include "desk/score/scorepage.h"
 #include "desk/score/timelineview.h"
@@ -90,20 +91,11 @@ void MainWindow::makeComposeMenu() {
   add(marks, "lastMark", tr("To the mark be&fore"), QKeySequence(tr("Ctrl+Alt+Left")),
       [](Composing& c) { c.stepMark(false); });
   add(marks, "beginSection", tr("A &section begins here"), {}, [](Composing& c) { c.beginSection(); });
+  add(marks, "copySectionLight", tr("&Copy this section's light to all that are like it"),
+      QKeySequence(tr("Ctrl+Alt+I")), [](Composing& c) { c.copySectionLight(); });
   marks->addSeparator();
-  add(marks, "tapBeat", tr("&Tap a beat (while it plays)"), QKeySequence(Qt::Key_T),
-      [](Composing& c) { c.tap(); });
-  add(marks, "setDownBeat", tr("A bar &begins here"), {}, [](Composing& c) { c.setDownBeat(); });
-  add(marks, "halveBeats", tr("&Half as many beats"), {}, [](Composing& c) { c.halveBeats(); });
-  add(marks, "doubleBeats", tr("&Twice as many beats"), {}, [](Composing& c) { c.doubleBeats(); });
-  add(marks, "beatsLater", tr("Beats 10 ms &later"), {}, [](Composing& c) { c.shiftBeats(Micros(10'000)); });
-  add(marks, "beatsEarlier", tr("Beats 10 ms &earlier"), {},
-      [](Composing& c) { c.shiftBeats(Micros(-10'000)); });
-  add(marks, "gridFromMarks", tr("&Regular beats from two marks, a bar apart"), {},
-      [](Composing& c) { c.gridFromMarks(); });
-  add(marks, "findBeats", tr("&Find beats, bars and sections anew"), {}, [](Composing& c) { c.findAgain(); });
-  add(marks, "findOnsets", tr("Find &onsets, low, middle and high"), {},
-      [](Composing& c) { c.findOnsets(); });
+  makeBeatsMenu(marks);
+  marks->addSeparator();
   add(marks, "importLabels", tr("&Import labels, words or a MIDI file…"), {},
       [](Composing& c) { c.importLabels(); });
   add(marks, "importPhonemes", tr("Import &phonemes…"), {},
@@ -138,6 +130,50 @@ void MainWindow::makeComposeMenu() {
   scrubbing->setToolTip(tr("While the ruler is dragged and nothing plays, the sound there is heard"));
   scrubbing->setCheckable(true);
   scrubbing->setChecked(session_.stage.hearsScrubbing());
+}
+
+void MainWindow::makeBeatsMenu(QMenu* menu) {
+  BeatMending* mending = &score_->beatMending();
+  connect(mending, &BeatMending::told, this, [this](const QString& words) { tell(words); });
+  const auto add = [&](const char* name, const QString& words, const QKeySequence& keys, const QString& help,
+                       auto act) {
+    QAction* action = addAction(menu, QLatin1String(name), words, keys, [mending, act] { act(*mending); });
+    if (!help.isEmpty()) action->setToolTip(help);
+    composing_->addAction(action);
+  };
+  add("tapBeat", tr("&Tap a beat (while it plays)"), QKeySequence(Qt::Key_T), {},
+      [](BeatMending& m) { m.tap(); });
+  add("settleBeats", tr("The tapped bar &settles the rest"), QKeySequence(tr("Shift+T")),
+      tr("Tap each beat of a bar and the first of the next; all others are found anew to go with them"),
+      [](BeatMending& m) { m.settle(); });
+  add("setDownBeat", tr("A bar &begins here"), {}, {}, [](BeatMending& m) { m.setDownBeat(); });
+  // One key mends from the playhead on, so that a stretch is put right while it is heard.
+  const auto count = [&](const char* name, const QString& words, Qt::Key key, BeatLevel level) {
+    add(name, words, QKeySequence(key), tr("From the beat at the playhead on; what lies before it stays"),
+        [level](BeatMending& m) { m.count(level); });
+  };
+  count("halveBeats", tr("From here on: &half as many beats"), Qt::Key_1, BeatLevel::Half);
+  count("doubleBeats", tr("From here on: t&wice as many beats"), Qt::Key_2, BeatLevel::Twice);
+  count("threeInABar", tr("From here on: t&hree in a bar"), Qt::Key_3, BeatLevel::ThreeInABar);
+  count("fourInABar", tr("From here on: &four in a bar"), Qt::Key_4, BeatLevel::FourInABar);
+  count("halfBeatLater", tr("From here on: half a &beat later"), Qt::Key_5, BeatLevel::HalfBeatLater);
+  count("thirdLater", tr("From here on: a th&ird of a beat later"), Qt::Key_6, BeatLevel::ThirdLater);
+  count("thirdEarlier", tr("From here on: a thir&d of a beat earlier"), Qt::Key_7, BeatLevel::ThirdEarlier);
+  add("beatsLater", tr("Beats 10 ms &later"), {}, {}, [](BeatMending& m) { m.shift(Micros(10'000)); });
+  add("beatsEarlier", tr("Beats 10 ms &earlier"), {}, {}, [](BeatMending& m) { m.shift(Micros(-10'000)); });
+  add("gridFromMarks", tr("&Regular beats from two marks, a bar apart"), {}, {},
+      [](BeatMending& m) { m.gridFromMarks(); });
+  add("chooseReading", tr("&Other readings of the beats…"), QKeySequence(tr("Ctrl+Shift+T")),
+      tr("The same music counted other ways, each to be heard as clicks"),
+      [this](BeatMending& m) { m.chooseReading(this); });
+  QAction* clicks = addAction(menu, QStringLiteral("hearBeats"), tr("Hear clic&ks on the beats"), {},
+                              [this] { session_.stage.setHearsBeats(!session_.stage.hearsBeats()); });
+  clicks->setCheckable(true);
+  clicks->setToolTip(tr("A click on each beat of the score while it plays, a higher one where a bar begins"));
+  connect(&session_.stage, &Stage::hearsBeatsChanged, clicks, &QAction::setChecked);
+  composing_->addAction(clicks);
+  add("findBeats", tr("&Find beats, bars and sections anew"), {}, {}, [](BeatMending& m) { m.findAgain(); });
+  add("findOnsets", tr("Find &onsets, low, middle and high"), {}, {}, [](BeatMending& m) { m.findOnsets(); });
 }
 
 void MainWindow::makeStaveMenu(QMenu* menu) {

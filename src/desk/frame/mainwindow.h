@@ -79,6 +79,7 @@ class MainWindow : public QMainWindow {
   void makeLiveMenu();
   void makeNightMenu();
   void makeStaveMenu(QMenu* menu);
+  void makeBeatsMenu(QMenu* menu);
   void makeHelpMenu();
   QAction* addAction(QMenu* menu, const QString& name, const QString& label, const QKeySequence& keys,
                      std::function<void()> run);

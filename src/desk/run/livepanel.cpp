@@ -21,6 +21,7 @@
 #include "desk/parts/named.h"
 #include "desk/run/bindinglist.h"
 #include "desk/run/desksheetpdf.h"
+#include "desk/run/soundrow.h"
 #include "link/finder.h"
 
 namespace chispa::desk {
@@ -73,6 +74,9 @@ LivePanel::LivePanel(const Session& session, LiveInputs& inputs, QWidget* parent
   connect(midi_, &QCheckBox::clicked, &inputs_, &LiveInputs::setMidi);
   connect(osc_, &QCheckBox::clicked, this, &LivePanel::switchOsc);
   connect(desks_, &QCheckBox::clicked, this, &LivePanel::switchDesks);
+  auto* sound = new SoundRow(session_, inputs_);
+  connect(sound, &SoundRow::failed, this, &LivePanel::failed);
+  column->addWidget(sound);
   state_ = new QLabel;
   state_->setObjectName(QStringLiteral("quiet"));
   state_->setWordWrap(true);
@@ -149,6 +153,7 @@ void LivePanel::showInputs() {
   if (inputs_.hearsMidi()) words << tr("MIDI: %1").arg(inputs_.midiState());
   if (inputs_.hearsOsc()) words << tr("OSC: %1, port %2").arg(inputs_.address()).arg(inputs_.oscPort());
   if (inputs_.hearsDesks()) words << tr("Desk: at %1").arg(inputs_.address());
+  if (inputs_.hearsSound()) words << tr("Sound: %1").arg(inputs_.soundTitle());
   const std::string& trouble = session_.stage.player().deskTrouble();
   if (!trouble.empty()) words << text(trouble);
   state_->setText(words.join(QStringLiteral("\n")));

@@ -6,6 +6,7 @@
 #include "core/edit/markedits.h"
 #include "core/edit/pictureedits.h"
 #include "core/edit/scoreedits.h"
+#include "core/edit/sectionlight.h"
 #include "core/edit/staveedits.h"
 #include "core/files/labelfile.h"
 #include "core/files/midifile.h"
@@ -356,62 +357,16 @@ void Composing::stepMark(bool forward) {
   session_.selection.select(MarkIds{next->id});
 }
 
-void Composing::tap() {
-  change(
-      tr("tap beats"), [at = session_.stage.position()](Show& show, ScoreId id) { tapBeat(show, id, at); },
-      QStringLiteral("tap"));
-}
-
-void Composing::setDownBeat() {
-  change(tr("set the first beat of bars"), [at = session_.stage.position()](Show& show, ScoreId id) {
-    chispa::setDownBeat(show, id, at, beatsPerBar(*chispa::find(show.scores, id)));
-  });
-}
-
-void Composing::halveBeats() {
-  change(tr("halve the beats"), [](Show& show, ScoreId id) { halveMarks(show, id, LaneKind::Beats); });
-}
-
-void Composing::doubleBeats() {
-  change(tr("double the beats"), [](Show& show, ScoreId id) { doubleMarks(show, id, LaneKind::Beats); });
-}
-
-void Composing::shiftBeats(Micros by) {
-  change(
-      tr("shift the beats"),
-      [by](Show& show, ScoreId id) {
-        for (const LaneKind kind : {LaneKind::Beats, LaneKind::Bars}) shiftMarks(show, id, kind, by);
-      },
-      QStringLiteral("shift-beats"));
-}
-
-void Composing::gridFromMarks() {
+void Composing::copySectionLight() {
   const Score* score = session_.stage.score();
   if (!score) return;
-  const auto marks = instantsOf(*score, LaneKind::Free);
-  if (marks.size() < 2)
+  const Micros at = session_.stage.position();
+  if (sectionsLike(*score, at).empty())
     return emit told(
-        tr("Place two marks with M first, on the first beats of two bars that follow each other."));
-  change(tr("regular beats"), [&, per = beatsPerBar(*score)](Show& show, ScoreId id) {
-    makeGrid(show, id, marks[0], marks[1], per, per);
-  });
-}
-
-void Composing::listen(const QString& name,
-                       const std::function<void(Show&, ScoreId, const AnalysedAudio&)>& edit) {
-  const auto audio = session_.stage.audio();
-  if (!session_.stage.score() || !audio) return emit told(tr("There is no music to listen to."));
-  change(name, [&](Show& show, ScoreId id) { edit(show, id, *audio); });
-}
-
-void Composing::findAgain() {
-  listen(tr("find beats anew"),
-         [](Show& show, ScoreId id, const AnalysedAudio& audio) { putBeats(show, id, audio); });
-}
-
-void Composing::findOnsets() {
-  listen(tr("find onsets"),
-         [](Show& show, ScoreId id, const AnalysedAudio& audio) { putOnsets(show, id, *audio.features); });
+        tr("No other section is called like the one at the playhead. Sections that sound alike have the same "
+           "letter."));
+  run(tr("copy the light of a section"),
+      [at](Show& show, ScoreId id) { return chispa::copySectionLight(show, id, at); });
 }
 
 void Composing::importLabels(LaneKind kind, QString file) {

@@ -61,15 +61,8 @@ class Composing : public QObject {
   /// Selects the next mark, or the one before, that has a name of its own, and goes there.
   void stepMark(bool forward);
 
-  void tap();
-  void setDownBeat();
-  void halveBeats();
-  void doubleBeats();
-  void shiftBeats(Micros by);
-  /// A regular grid from the first two marks of the lane of marks, a bar apart.
-  void gridFromMarks();
-  void findAgain();
-  void findOnsets();
+  /// All sections that are called like the one at the playhead get its light, adapted to their length.
+  void copySectionLight();
   /// Labels as a lane of words or of phonemes, or the tempo, notes and words of a MIDI file.
   void importLabels(LaneKind kind = LaneKind::Words, QString file = {});
   void exportLabels(QString file = {});
@@ -100,7 +93,6 @@ class Composing : public QObject {
   /// The same; the clips that it made are selected.
   void run(const QString& name, const std::function<ClipList(Show&, ScoreId)>& edit);
   void swap(const QString& name, const std::function<void(Show&, ScoreId, TimeSpan, const Clip&)>& edit);
-  void listen(const QString& name, const std::function<void(Show&, ScoreId, const AnalysedAudio&)>& edit);
   /// The zones of the selected clips, each once.
   std::vector<ZoneId> selectedZones(const Score& score) const;
   std::vector<ZoneId> zonesAlike(ZoneId zone) const;

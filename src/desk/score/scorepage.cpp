@@ -24,6 +24,7 @@
 #include "desk/parts/icon.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
+#include "desk/score/beatmending.h"
 #include "desk/score/chosenthing.h"
 #include "desk/score/clippictures.h"
 #include "desk/score/composing.h"
@@ -88,7 +89,8 @@ ScorePage::ScorePage(const Session& session, QWidget* parent)
       session_(session),
       pictures_(new ClipPictures(session, this)),
       timeline_(new TimelineView(session, *pictures_)),
-      composing_(new Composing(session, *timeline_, this)) {
+      composing_(new Composing(session, *timeline_, this)),
+      mending_(new BeatMending(session, this)) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(0);
@@ -398,6 +400,7 @@ void ScorePage::addFoundBeats() {
     putBeats(show, id, *audio);
   });
   timeline_->zoomToAll();
+  mending_->tellUnsure(audio->beats);
 }
 
 }  // namespace chispa::desk

@@ -13,6 +13,7 @@ class QPushButton;
 
 namespace chispa::desk {
 
+class BeatMending;
 class ClipPictures;
 class Composing;
 class EffectShelf;
@@ -27,6 +28,7 @@ class ScorePage : public QWidget {
   TimelineView& timeline() { return *timeline_; }
   ClipPictures& pictures() { return *pictures_; }
   Composing& composing() { return *composing_; }
+  BeatMending& beatMending() { return *mending_; }
   /// Draws the icons anew in the theme's colours.
   void refreshIcons();
   /// Asks for an audio file and makes a score of it; with a path, asks nothing.
@@ -57,6 +59,7 @@ class ScorePage : public QWidget {
   ClipPictures* pictures_;
   TimelineView* timeline_;
   Composing* composing_;
+  BeatMending* mending_;
   EffectShelf* shelf_;
   QListWidget* palettes_;
   QComboBox* scores_;

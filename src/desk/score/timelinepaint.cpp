@@ -143,12 +143,35 @@ void TimelineView::paintBands(QPainter& painter, const AnalysedAudio& audio, QRe
   painter.setRenderHint(QPainter::Antialiasing);
 }
 
+void TimelineView::paintBarCurves(QPainter& painter, const AnalysedAudio& audio, double top) const {
+  const auto& bars = audio.beats.bars;
+  const Micros start = session_.stage.score()->audioStart;
+  QColor ground = theme().quiet;
+  ground.setAlphaF(0.28f);
+  const double high = laneHeight() - 3;
+  QPolygonF density;
+  for (std::size_t n = 0; n < audio.bars.level.size(); ++n) {
+    const double from = std::max(headWidth(), xOf(bars[n] + start));
+    const double to = xOf(bars[n + 1] + start);
+    if (to < headWidth() || from > viewport()->width()) continue;
+    const double level = static_cast<double>(audio.bars.level[n]) * high;
+    painter.fillRect(QRectF(from, top + laneHeight() - 1 - level, to - from, level), ground);
+    density << QPointF((from + to) / 2,
+                       top + laneHeight() - 1 - static_cast<double>(audio.bars.density[n]) * high);
+  }
+  painter.setPen(QPen(theme().quiet, 1));
+  painter.drawPolyline(density);
+}
+
 void TimelineView::paintLane(QPainter& painter, const MarkLane& lane, double top) const {
   painter.setPen(theme().quiet);
   painter.drawText(QPointF(10, top + laneHeight() - 6), text(lane.name));
   const bool named =
       lane.kind == LaneKind::Sections || lane.kind == LaneKind::Words || lane.kind == LaneKind::Free;
   double last = -1e9;
+  const auto audio = session_.stage.audio();
+  if (lane.kind == LaneKind::Bars && audio) paintBarCurves(painter, *audio, top);
+  const Micros start = session_.stage.score()->audioStart;
   for (std::size_t i = 0; i < lane.marks.size(); ++i) {
     const Mark& mark = lane.marks[i];
     const double x = xOf(mark.at);
@@ -157,7 +180,10 @@ void TimelineView::paintLane(QPainter& painter, const MarkLane& lane, double top
     if (end < headWidth() || x > viewport()->width()) continue;
     const QColor colour = session_.selection.has(mark.id) ? theme().ember
                           : lane.kind == LaneKind::Bars   ? theme().text
-                                                          : theme().quiet;
+                          : lane.kind == LaneKind::Beats && audio &&
+                                  audio->beats.surenessAt(mark.at - start) < FoundBeats::kUnsure
+                              ? theme().watch
+                              : theme().quiet;
     if (lane.kind == LaneKind::Sections) {
       const QRectF box =
           QRectF(std::max(x, headWidth()) + 1, top + 1, end - std::max(x, headWidth()) - 2, laneHeight() - 2);

@@ -116,6 +116,8 @@ class TimelineView : public QAbstractScrollArea {
   void paintSpectrum(QPainter& painter, const Spectrogram& spectrum, QRectF area) const;
   void paintBands(QPainter& painter, const AnalysedAudio& audio, QRectF area) const;
   void paintLanes(QPainter& painter) const;
+  /// How loud each bar is, as a ground, and how much is struck in it, as a line.
+  void paintBarCurves(QPainter& painter, const AnalysedAudio& audio, double top) const;
   void paintLane(QPainter& painter, const MarkLane& lane, double top) const;
   void paintStaves(QPainter& painter);
   void paintStaveNames(QPainter& painter);

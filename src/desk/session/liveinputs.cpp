@@ -16,12 +16,14 @@ constexpr const char* kAddressKey = "live/address";
 LiveInputs::LiveInputs(const Session& session, QObject* parent) : QObject(parent), session_(session) {
   address_ = QSettings().value(QLatin1String(kAddressKey), QStringLiteral("127.0.0.1")).toString();
   connect(&timer_, &QTimer::timeout, this, &LiveInputs::refresh);
+  connect(&soundTimer_, &QTimer::timeout, this, &LiveInputs::watchSound);
   connect(&session_.stage, &Stage::ticked, this, [this] {
     if (midi_) midi_->light(session_.show(), session_.stage.live().state);
   });
 }
 
 LiveInputs::~LiveInputs() {
+  sound_.reset();
   // Their threads speak to this.
   midi_.reset();
   osc_.reset();
@@ -63,6 +65,8 @@ QString LiveInputs::missingDevices() const {
   if (midi_)
     for (const std::string& name : midi_->missing(session_.show()))
       words << tr("“%1” is not plugged in").arg(text(name));
+  if (!lostSound_.isEmpty())
+    words << tr("“%1” can no longer be heard: choose it again under Sound").arg(lostSound_);
   return words.join(QStringLiteral("; "));
 }
 
@@ -122,6 +126,46 @@ QString LiveInputs::listenAt(const QString& address) {
   }
   emit changed();
   return trouble;
+}
+
+QString LiveInputs::listenTo(const engine::SoundSource& source) {
+  stopSound();
+  engine::Player& player = session_.stage.player();
+  auto listener =
+      std::make_shared<engine::SoundListener>(player.output().live().heardBox(), player.sharedClock());
+  auto input =
+      engine::openSoundInput(source.name, [listener](std::span<const float> mono) { listener->take(mono); });
+  if (!input) return text(input.failure().text());
+  listener_ = std::move(listener);
+  sound_ = *std::move(input);
+  soundName_ = text(source.name);
+  soundTitle_ = text(source.title);
+  soundTimer_.start(kRefresh_ms);
+  emit changed();
+  return {};
+}
+
+void LiveInputs::stopSound() {
+  if (!std::exchange(lostSound_, {}).isEmpty()) emit changed();
+  if (!sound_) return;
+  soundTimer_.stop();
+  // The input speaks to the listener, which speaks to the output.
+  sound_.reset();
+  listener_.reset();
+  soundName_.clear();
+  emit changed();
+}
+
+void LiveInputs::watchSound() {
+  if (!sound_ || !sound_->isLost()) return;
+  const QString title = soundTitle_;
+  stopSound();
+  lostSound_ = title;
+  emit changed();
+}
+
+engine::SoundListener::Meter LiveInputs::soundMeter() const {
+  return listener_ ? listener_->meter() : engine::SoundListener::Meter{};
 }
 
 void LiveInputs::playKey(const QString& key, bool isDown) {

@@ -5,8 +5,10 @@
 #include <QSettings>
 #include <QtConcurrent>
 
+#include "core/edit/markedits.h"
 #include "core/files/besidefile.h"
 #include "core/media/shown.h"
+#include "core/music/clicks.h"
 #include "core/music/stretch.h"
 #include "desk/parts/format.h"
 #include "desk/session/pools.h"
@@ -51,6 +53,7 @@ Stage::Stage(Document& document, std::unique_ptr<engine::Sound> sound, QObject* 
   connect(&document_, &Document::showChanged, this, [this] {
     screens_.allow();
     requestAll();
+    followBeats();
     if (!score())
       openScore(document_.show().scores.empty() ? ScoreId{} : document_.show().scores.front()->id);
   });
@@ -278,6 +281,7 @@ void Stage::prepareSound(Micros& from) {
   }
   std::shared_ptr<const AudioClip> clip = music ? music->clip : nullptr;
   if (clip && begins.count() != 0) clip = shifted(clip, begins);
+  if (hearsBeats_) clip = withClicks(clip, clicked_ = beatMarksOf(*score()));
   if (!countsIn_ || isPlaying()) return player_.setSound(clip);
   const MusicGrid grid = gridOf(*score());
   const auto perBar =
@@ -289,6 +293,17 @@ void Stage::prepareSound(Micros& from) {
   const engine::SoundPlace place{from - lead, 1};
   player_.setSound(withCountIn(clip, from, clicks, lead), place);
   from -= lead;
+}
+
+void Stage::setHearsBeats(bool on) {
+  if (on == hearsBeats_) return;
+  hearsBeats_ = on;
+  emit hearsBeatsChanged(on);
+  if (isPlaying()) play();
+}
+
+void Stage::followBeats() {
+  if (hearsBeats_ && isPlaying() && score() && beatMarksOf(*score()) != clicked_) play();
 }
 
 void Stage::play() {

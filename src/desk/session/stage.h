@@ -69,6 +69,9 @@ class Stage : public QObject {
   /// A bar of clicks before what plays next.
   void setCountIn(bool on) { countsIn_ = on; }
   bool countsIn() const { return countsIn_; }
+  /// A click on each beat of the open score while it plays at its own speed.
+  void setHearsBeats(bool on);
+  bool hearsBeats() const { return hearsBeats_; }
   /// Pictures and videos that clips show, as far as they are loaded.
   const MediaLibrary& media() const { return media_; }
   /// Why a picture cannot be shown; empty if it can, or is being loaded.
@@ -135,6 +138,7 @@ class Stage : public QObject {
   void playingChanged();
   void loopingChanged();
   void lightChanged();
+  void hearsBeatsChanged(bool on);
   void scoreChanged();
   /// Waveform, onsets … of the open score are there, or it is known why not.
   void audioChanged();
@@ -154,6 +158,8 @@ class Stage : public QObject {
   void requestSlow();
   /// The open score's sound as it is to be played, from `from` on.
   void prepareSound(Micros& from);
+  /// Beats that have changed are heard as they are now.
+  void followBeats();
   void finishAudio(const std::string& name, const Result<std::shared_ptr<const AnalysedAudio>>& result);
   void tick();
   void followHand();
@@ -210,6 +216,9 @@ class Stage : public QObject {
   std::optional<TimeSpan> part_;
   double rate_ = 1;
   bool countsIn_ = false;
+  bool hearsBeats_ = false;
+  /// The beats that are heard.
+  BeatMarks clicked_;
   bool lit_ = false;
   std::optional<engine::TestSignal> signal_;
 };
