@@ -7,10 +7,13 @@
 #include <future>
 #include <map>
 #include <numeric>
+#include <random>
 #include <string_view>
 
+#include "madeupmusic.h"
 #include "scores.h"
 #include "truth.h"
+#include <nlohmann/json.hpp>
 
 #include "core/music/analysis.h"
 #include "core/music/rhythminput.h"
@@ -117,18 +120,49 @@ void measure(const std::filesystem::path& folder, bool isDetailed) {
   std::printf("\nAnalysis: %.0f times as fast as the music, on one core.\n", music_s / taken_s);
 }
 
-/// Writes what the finder hears of each piece beside it, one byte a number: FILE.hear.
+/// Writes what the finder hears of a clip, one byte a number, into `path` with the ending .hear.
+void writeInput(const AudioClip& clip, std::filesystem::path path) {
+  const RhythmInput input = rhythmInput(analyseSpectrum(clip).picture, chromagramOf(clip));
+  std::ofstream file(path.replace_extension(".hear"), std::ios::binary);
+  for (const auto& frame : input.frames)
+    for (const float number : frame)
+      file.put(static_cast<char>(static_cast<unsigned char>(std::clamp(number, 0.f, 1.5f) * 170)));
+}
+
+/// The same for each piece of `folder`, beside it.
 void writeInputs(const std::filesystem::path& folder) {
-  for (const CorpusPiece& piece : readCorpus(folder)) {
-    const auto clip = decodeAudio(piece.recording);
-    if (!clip) continue;
-    const SpectralFrames frames = analyseSpectrum(**clip);
-    const RhythmInput input = rhythmInput(frames.picture, chromagramOf(**clip));
-    auto path = piece.recording;
-    std::ofstream file(path.replace_extension(".hear"), std::ios::binary);
-    for (const auto& frame : input.frames)
-      for (const float number : frame)
-        file.put(static_cast<char>(static_cast<unsigned char>(std::clamp(number, 0.f, 1.5f) * 170)));
+  for (const CorpusPiece& piece : readCorpus(folder))
+    if (const auto clip = decodeAudio(piece.recording)) writeInput(**clip, piece.recording);
+}
+
+/// Makes up `count` pieces of plain tones and noise, which no sound font has, and writes what is heard of
+/// them and what is known of them into `folder`.
+void makeUp(const std::filesystem::path& folder, int count) {
+  std::filesystem::create_directories(folder);
+  std::mt19937 random(7);
+  const auto between = [&random](double low, double high) {
+    return std::uniform_real_distribution<>(low, high)(random);
+  };
+  for (int n = 0; n < count; ++n) {
+    const double begins_bpm = 55 * std::pow(195.0 / 55, between(0, 1));
+    const double ends_bpm = n % 5 == 0 ? begins_bpm * between(0.75, 1.35) : begins_bpm;
+    test::Recipe recipe{
+        .tempo_bpm = [=](double share) { return begins_bpm + (ends_bpm - begins_bpm) * share; },
+        .beatsPerBar = n % 3 == 0 ? 3 : 4,
+        .offbeat = n % 4 == 0 ? 0.66 : 0.5,
+        .missing = between(0, 0.25),
+        .offbeats = between(0.2, 1),
+        .noise = between(0.001, 0.05),
+        .seed = static_cast<unsigned>(1'000 + n)};
+    const test::MadeUpMusic music = test::Composer(recipe).compose();
+    const auto path = folder / ("m" + std::to_string(n));
+    writeInput(music.clip, path);
+    nlohmann::json beats = nlohmann::json::array();
+    for (const double at : music.beats_s) {
+      const bool isFirst = std::find(music.bars_s.begin(), music.bars_s.end(), at) != music.bars_s.end();
+      beats.push_back({at, isFirst ? 1 : 2});
+    }
+    std::ofstream(folder / (path.filename().string() + ".json")) << nlohmann::json{{"beats", beats}};
   }
 }
 
@@ -221,10 +255,14 @@ int main(int count, char** words) {
     measure(words[2], count > 3);
   } else if (verb == "tune") {
     tune(words[2]);
+  } else if (verb == "made-up" && count > 3) {
+    makeUp(words[2], std::atoi(words[3]));
   } else if (verb == "inputs") {
     writeInputs(words[2]);
   } else {
-    std::fprintf(stderr, "usage: chispa-ear measure FOLDER [each] | inputs FOLDER | tune FOLDER\n");
+    std::fprintf(
+        stderr,
+        "usage: chispa-ear measure FOLDER [each] | inputs FOLDER | made-up FOLDER COUNT | tune FOLDER\n");
     return 2;
   }
   return 0;

@@ -96,13 +96,14 @@ def crop(piece, length, rng):
 
 
 def train(pieces, epochs, network=None):
+    fastest = 2.5e-3 if network else 6e-3
     rng = random.Random(1)
     torch.manual_seed(1)
     network = network or Network()
     optimiser = torch.optim.AdamW(network.parameters(), lr=4e-3, weight_decay=1e-4)
     length, batch = 40 * RATE, 8
     steps = epochs * (len(pieces) // batch)
-    schedule = torch.optim.lr_scheduler.OneCycleLR(optimiser, 6e-3, total_steps=steps, pct_start=0.15)
+    schedule = torch.optim.lr_scheduler.OneCycleLR(optimiser, fastest, total_steps=steps, pct_start=0.15)
     weight = torch.tensor([1.0, 1.6])[None, :, None]
     for epoch in range(epochs):
         network.train()
