@@ -120,6 +120,21 @@ void measure(const std::filesystem::path& folder, bool isDetailed) {
   std::printf("\nAnalysis: %.0f times as fast as the music, on one core.\n", music_s / taken_s);
 }
 
+/// How well sections are found where the bars are known.
+void measureSections(const std::filesystem::path& folder) {
+  std::vector<PieceScore> all;
+  for (const CorpusPiece& piece : readCorpus(folder)) {
+    const auto clip = decodeAudio(piece.recording);
+    if (!clip) continue;
+    Heard heard;
+    for (const double at : piece.truth.bars_s) heard.beats.bars.push_back(micros(at));
+    heard.sections = findSections(analyseSpectrum(**clip), chromagramOf(**clip), heard.beats.bars);
+    all.push_back(scoreOf(heard, piece.truth));
+  }
+  std::printf("borders F %.3f, returns recognised %.3f\n", meanOf(all, &PieceScore::borders),
+              meanOf(all, &PieceScore::returns));
+}
+
 /// Writes what the finder hears of a clip, one byte a number, into `path` with the ending .hear.
 void writeInput(const AudioClip& clip, std::filesystem::path path) {
   const RhythmInput input = rhythmInput(analyseSpectrum(clip).picture, chromagramOf(clip));
@@ -253,6 +268,8 @@ int main(int count, char** words) {
   const std::string_view verb = count > 2 ? words[1] : "";
   if (verb == "measure") {
     measure(words[2], count > 3);
+  } else if (verb == "sections") {
+    measureSections(words[2]);
   } else if (verb == "tune") {
     tune(words[2]);
   } else if (verb == "made-up" && count > 3) {
@@ -260,9 +277,9 @@ int main(int count, char** words) {
   } else if (verb == "inputs") {
     writeInputs(words[2]);
   } else {
-    std::fprintf(
-        stderr,
-        "usage: chispa-ear measure FOLDER [each] | inputs FOLDER | made-up FOLDER COUNT | tune FOLDER\n");
+    std::fprintf(stderr,
+                 "usage: chispa-ear measure FOLDER [each] | sections FOLDER | inputs FOLDER | made-up FOLDER "
+                 "COUNT | tune FOLDER\n");
     return 2;
   }
   return 0;

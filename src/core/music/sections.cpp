@@ -137,12 +137,13 @@ float repeatEdge(const Likenesses& like, std::size_t bar) {
   constexpr std::size_t kReach = 4;
   if (bar < 1 || bar + 1 > like.count()) return 0;
   float most = 0;
-  for (std::size_t other = 1; other < like.count(); ++other) {
+  for (std::size_t other = 0; other < like.count(); ++other) {
     if (other + 2 > bar && bar + 2 > other) continue;
     const std::size_t back = std::min({kReach, bar, other});
     const std::size_t on = std::min({kReach, like.count() - bar, like.count() - other});
-    if (back < 2 || on < 2) continue;
-    const float before = like.alike(bar - back, other - back, back);
+    // The piece's first bar has nothing before it.
+    if ((back < 2 && other > 0) || on < 2) continue;
+    const float before = back < 2 ? 0 : like.alike(bar - back, other - back, back);
     const float behind = like.alike(bar, other, on);
     most = std::max(most, std::abs(behind - before));
   }
@@ -155,13 +156,13 @@ float lengthFavour(std::size_t bars) {
   if (bars == 8 || bars == 16) return 0.25f;
   if (bars == 4 || bars == 12) return 0;
   if (bars % 4 == 0) return -0.1f;
-  return bars % 2 == 0 ? -0.55f : -0.9f;
+  return bars % 2 == 0 ? -0.8f : -1.3f;
 }
 
 /// First bars of the sections of the best division of the piece.
 std::vector<std::size_t> divide(const Likenesses& like) {
   constexpr std::size_t kLongest = 32;
-  constexpr float kPrice = 1.15f;
+  constexpr float kPrice = 0.85f;
   const std::size_t count = like.count();
   std::vector<float> border(count + 1, 0);
   for (std::size_t bar = 1; bar < count; ++bar)
@@ -215,6 +216,21 @@ std::vector<int> lettersOf(const Likenesses& like, const std::vector<std::size_t
   return letters;
 }
 
+/// Without borders between neighbours that are alike and together no longer than eight bars: a round of four
+/// bars that is played twice is one section.
+std::vector<std::size_t> joined(const Likenesses& like, std::vector<std::size_t> firsts) {
+  constexpr std::size_t kOne = 8;
+  for (std::size_t n = 1; n < firsts.size();) {
+    const auto letters = lettersOf(like, firsts);
+    const std::size_t end = n + 1 < firsts.size() ? firsts[n + 1] : like.count();
+    if (letters[n] == letters[n - 1] && end - firsts[n - 1] <= kOne)
+      firsts.erase(firsts.begin() + static_cast<std::ptrdiff_t>(n));
+    else
+      ++n;
+  }
+  return firsts;
+}
+
 SectionMood moodOf(const std::vector<BarSound>& sounds, std::size_t first, std::size_t end, float quiet_db,
                    float full_db, bool isLast) {
   const auto level = [&](std::size_t from, std::size_t to) {
@@ -242,7 +258,7 @@ std::vector<FoundSection> findSections(const SpectralFrames& frames, const Chrom
   if (bars.empty()) return found;
   const auto sounds = barSounds(frames, harmony, bars);
   const Likenesses like(sounds);
-  const auto firsts = divide(like);
+  const auto firsts = joined(like, divide(like));
   const auto letters = lettersOf(like, firsts);
   std::vector<float> means;
   for (std::size_t n = 0; n < firsts.size(); ++n) {
