@@ -10,17 +10,24 @@ Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem:
                                                           const Progress& progress) {
   auto clip = decodeAudio(path, progress);
   if (!clip) return clip.failure();
+  // Whoever no longer waits for it is not kept by what follows the decoding either.
+  const auto isWanted = [&progress] { return !progress || progress(1); };
+  const Failure cancelled{"Reading it was cancelled.", path.string(), "Choose the file anew."};
   auto analysed = std::make_shared<AnalysedAudio>();
   analysed->clip = *std::move(clip);
   analysed->peaks = WaveformPeaks(*analysed->clip);
   analysed->bands = bandWaves(*analysed->clip);
+  if (!isWanted()) return cancelled;
   SpectralFrames frames = analyseSpectrum(*analysed->clip);
+  if (!isWanted()) return cancelled;
   MusicFeatures features = featuresOf(frames);
   for (std::size_t range = 0; range < features.onsets.size(); ++range)
     features.onsets[range] = findOnsets(frames.rangeOnsets[range]);
   analysed->features = std::make_shared<const MusicFeatures>(std::move(features));
   const Chromagram harmony = chromagramOf(*analysed->clip);
+  if (!isWanted()) return cancelled;
   analysed->chances = hearBeats(frames, harmony);
+  if (!isWanted()) return cancelled;
   analysed->beats = findBeats(analysed->chances);
   analysed->onsets = findOnsets(frames.onset);
   analysed->sections = findSections(frames, harmony, analysed->beats.bars);
