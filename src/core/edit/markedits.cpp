@@ -76,6 +76,18 @@ void shiftMarks(Show& show, ScoreId id, LaneKind kind, Micros by) {
   });
 }
 
+namespace {
+
+/// Puts beats and bars of the sound into the score's lanes.
+void putHeard(Show& show, const Score& score, const BeatMarks& heard) {
+  auto beats = heardMarks(score, heard.beats), bars = heardMarks(score, heard.bars);
+  const ScoreId id = score.id;
+  putMarks(show, id, LaneKind::Beats, "Beats", std::move(beats));
+  putMarks(show, id, LaneKind::Bars, "Bars", std::move(bars));
+}
+
+}  // namespace
+
 BeatMarks beatMarksOf(const Score& score) {
   return {instantsOf(score, LaneKind::Beats), instantsOf(score, LaneKind::Bars)};
 }
@@ -98,8 +110,7 @@ bool settleBeats(Show& show, ScoreId id, const AnalysedAudio& heard, const std::
   wish.tempo_bpm = 60.0 * static_cast<double>(tapped.size() - 1) / seconds(tapped.back() - tapped.front());
   const FoundBeats found = findBeats(heard.chances, wish);
   if (found.beats.empty()) return false;
-  putMarks(show, id, LaneKind::Beats, "Beats", heardMarks(*score, found.beats));
-  putMarks(show, id, LaneKind::Bars, "Bars", heardMarks(*score, found.bars));
+  putHeard(show, *score, found);
   return true;
 }
 
@@ -168,15 +179,13 @@ int beatsPerBar(const Score& score) {
 void putBeats(Show& show, ScoreId id, const AnalysedAudio& found) {
   const Score* score = find(show.scores, id);
   if (!score) return;
-  auto beats = heardMarks(*score, found.beats.beats), bars = heardMarks(*score, found.beats.bars);
   std::vector<Mark> sections;
   for (const FoundSection& section : found.sections)
     for (Mark& mark : heardMarks(*score, {section.at})) {
       mark.text = sectionName(section);
       sections.push_back(std::move(mark));
     }
-  putMarks(show, id, LaneKind::Beats, "Beats", std::move(beats));
-  putMarks(show, id, LaneKind::Bars, "Bars", std::move(bars));
+  putHeard(show, *score, found.beats);
   putMarks(show, id, LaneKind::Sections, "Sections", std::move(sections));
 }
 

@@ -13,7 +13,7 @@ struct BeatChances {
 };
 
 /// A temporal convolutional network (M. Davies and S. Böck, "Temporal convolutional networks for musical
-/// audio beat tracking", EUSIPCO 2019) that hears about ten seconds to either side. Its weights are learnt
+/// audio beat tracking", EUSIPCO 2019) that hears about twenty seconds to either side. Its weights are learnt
 /// from composed pieces; how to make them anew stands in docs/ear.md.
 BeatChances beatChances(const RhythmInput& input);
 

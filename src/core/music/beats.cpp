@@ -25,16 +25,21 @@ Micros instantOf(const std::vector<float>& beat, std::size_t frame) {
   return micros(std::max(0.0, (static_cast<double>(frame) + shift) / kFramesPerSecond));
 }
 
+/// The largest chance on `frame` and on those beside it.
+float chanceNear(const std::vector<float>& curve, std::ptrdiff_t frame) {
+  float most = 0;
+  for (std::ptrdiff_t i = std::max<std::ptrdiff_t>(0, frame - 1);
+       i <= std::min(std::ssize(curve) - 1, frame + 1); ++i)
+    most = std::max(most, curve[static_cast<std::size_t>(i)]);
+  return most;
+}
+
 /// How plainly beats are heard about each of them: their mean chance within a few beats.
 std::vector<float> surenessOf(const BeatChances& chances, const std::vector<PlacedBeat>& beats) {
   constexpr std::size_t kAround = 6;
   std::vector<float> own, sure;
-  for (const PlacedBeat& beat : beats) {
-    const std::size_t low = beat.frame > 0 ? beat.frame - 1 : 0;
-    const std::size_t high = std::min(chances.beat.size(), beat.frame + 2);
-    own.push_back(*std::max_element(chances.beat.begin() + static_cast<std::ptrdiff_t>(low),
-                                    chances.beat.begin() + static_cast<std::ptrdiff_t>(high)));
-  }
+  for (const PlacedBeat& beat : beats)
+    own.push_back(chanceNear(chances.beat, static_cast<std::ptrdiff_t>(beat.frame)));
   for (std::size_t i = 0; i < own.size(); ++i) {
     const std::size_t low = i > kAround ? i - kAround : 0;
     const std::size_t high = std::min(own.size(), i + kAround + 1);
@@ -116,11 +121,7 @@ double likelihoodOf(const BeatChances& chances, const BeatMarks& marks) {
     return std::log(std::clamp(static_cast<double>(chance), 0.005, 0.995));
   };
   const auto most = [](const std::vector<float>& curve, Micros at) {
-    const auto frame = std::lround(seconds(at) * kFramesPerSecond);
-    float best = 0;
-    for (long i = std::max(0L, frame - 1); i <= std::min<long>(std::ssize(curve) - 1, frame + 1); ++i)
-      best = std::max(best, curve[static_cast<std::size_t>(i)]);
-    return best;
+    return chanceNear(curve, std::lround(seconds(at) * kFramesPerSecond));
   };
   double sum = 0;
   for (const float chance : chances.beat) sum += log(1 - chance);

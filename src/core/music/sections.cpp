@@ -220,13 +220,15 @@ std::vector<int> lettersOf(const Likenesses& like, const std::vector<std::size_t
 /// bars that is played twice is one section.
 std::vector<std::size_t> joined(const Likenesses& like, std::vector<std::size_t> firsts) {
   constexpr std::size_t kOne = 8;
+  auto letters = lettersOf(like, firsts);
   for (std::size_t n = 1; n < firsts.size();) {
-    const auto letters = lettersOf(like, firsts);
     const std::size_t end = n + 1 < firsts.size() ? firsts[n + 1] : like.count();
-    if (letters[n] == letters[n - 1] && end - firsts[n - 1] <= kOne)
-      firsts.erase(firsts.begin() + static_cast<std::ptrdiff_t>(n));
-    else
+    if (letters[n] != letters[n - 1] || end - firsts[n - 1] > kOne) {
       ++n;
+      continue;
+    }
+    firsts.erase(firsts.begin() + static_cast<std::ptrdiff_t>(n));
+    letters = lettersOf(like, firsts);
   }
   return firsts;
 }

@@ -19,8 +19,6 @@ class Transform {
   Transform(const Transform&) = delete;
   Transform& operator=(const Transform&) = delete;
 
-  std::size_t bins() const { return power_.size(); }
-  double binWidth_hz() const { return static_cast<double>(AudioClip::kRate) / static_cast<double>(window_); }
   /// Power of each bin of a window of mono sound. Valid until the next call.
   const std::vector<float>& power(std::span<const float> mono);
   /// Power of each bin of the window centred on frame `centre` of the clip; outside it there is silence.
