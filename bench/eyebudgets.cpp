@@ -7,14 +7,14 @@
 #include <cstdio>
 #include <span>
 
-#include "core/eye/simulatedcamera.h"
-#include "core/eye/spotter.h"
-#include "core/eye/stereo.h"
+#include "core/vision/simulatedcamera.h"
+#include "core/vision/spotter.h"
+#include "core/vision/stereo.h"
 
 namespace chispa::bench {
 namespace {
 
-using eye::Severity;
+using vision::Severity;
 
 constexpr unsigned kSeeds[] = {20'261'123, 20'261'124};
 constexpr int kLeds[] = {50, 300, 2000};
@@ -36,20 +36,20 @@ std::vector<Vec3> scene(int leds) {
 }
 
 struct Capture {
-  std::vector<std::optional<eye::Spot>> spots;
-  eye::Rightness right;
+  std::vector<std::optional<vision::Spot>> spots;
+  vision::Rightness right;
 };
 
 Capture capture(const std::vector<Vec3>& points, Severity severity, unsigned seed, double azimuth_deg) {
-  const eye::Lens lens;
-  eye::SimulatedCamera camera(points, eye::viewOfAll(points, lens, azimuth_deg, 9), eye::spoilsOf(severity),
-                              seed);
-  eye::Spotter spotter(static_cast<int>(points.size()), {});
-  eye::simulateCapture(camera, spotter.code(), 3, 0.15, 0.3,
-                       [&](eye::Frame frame) { spotter.add(std::move(frame)); });
+  const vision::Lens lens;
+  vision::SimulatedCamera camera(points, vision::viewOfAll(points, lens, azimuth_deg, 9),
+                                 vision::defectsOf(severity), seed);
+  vision::Spotter spotter(static_cast<int>(points.size()), {});
+  vision::simulateCapture(camera, spotter.code(), 3, 0.15, 0.3,
+                          [&](vision::Frame frame) { spotter.add(std::move(frame)); });
   spotter.finish();
-  const eye::Sightings seen = spotter.sightings();
-  return {seen.sureSpots(static_cast<int>(points.size())), eye::rightnessOf(camera, seen)};
+  const vision::Sightings seen = spotter.sightings();
+  return {seen.sureSpots(static_cast<int>(points.size())), vision::rightnessOf(camera, seen)};
 }
 
 /// The median error of distances between LEDs, as a share of the size.
@@ -93,7 +93,7 @@ int eyeAccuracy() {
         if (from < 0 || from == to) continue;
         const double known =
             length(points[static_cast<std::size_t>(to)] - points[static_cast<std::size_t>(from)]);
-        const auto places = eye::placesInSpace(a.spots, b.spots, eye::Lens{}, {from, to, known});
+        const auto places = vision::placesInSpace(a.spots, b.spots, vision::Lens{}, {from, to, known});
         space = std::max(space, places ? spaceError(points, places->points, 3.5) : 1.0);
       }
       const double took = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();

@@ -1,4 +1,4 @@
-# Debian's single development packages of OpenCV carry no CMake files; chispa::opencv has the modules that core/eye uses.
+# Debian's single development packages of OpenCV carry no CMake files; chispa::opencv has the modules that core/vision and link/camera use.
 find_path(OPENCV_HEADERS opencv2/core.hpp PATH_SUFFIXES opencv4 REQUIRED)
 add_library(chispa_opencv INTERFACE)
 add_library(chispa::opencv ALIAS chispa_opencv)

@@ -5,10 +5,10 @@
 
 #include "fuzz/played.h"
 
-#include "core/check/invariants.h"
 #include "core/edit/adoptsetup.h"
 #include "core/edit/wireedits.h"
-#include "core/wire/portsettings.h"
+#include "core/files/portsettings.h"
+#include "core/rules/invariants.h"
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
   const auto ports =

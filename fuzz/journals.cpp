@@ -8,8 +8,8 @@
 
 #include <unistd.h>
 
-#include "core/check/invariants.h"
 #include "core/files/journal.h"
+#include "core/rules/invariants.h"
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
   static const std::filesystem::path folder = "/tmp/chispa-fuzz-journals-" + std::to_string(::getpid());

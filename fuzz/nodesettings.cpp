@@ -13,8 +13,8 @@ extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t siz
     if (!parseSettings(toJson(*ports).dump(-1, ' ', false, nlohmann::json::error_handler_t::replace), 64,
                        why))
       std::abort();
-    constexpr std::size_t kMostShown = 4;
-    for (std::size_t i = 0; i < ports->size() && i < kMostShown; ++i)
+    constexpr std::size_t kMaxShown = 4;
+    for (std::size_t i = 0; i < ports->size() && i < kMaxShown; ++i)
       showPort((*ports)[i], [](int universe, int channel) { return (universe + channel) & 255; }, false);
   }
   if (const auto faults = parseFaults(text, why))

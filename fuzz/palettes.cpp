@@ -2,7 +2,7 @@
 #include <cstdlib>
 #include <string>
 
-#include "core/colour/palettefile.h"
+#include "core/files/palettefile.h"
 
 /// Palettes of other programs: what is read has colours, in order, within the palette.
 extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t size) {

@@ -9,8 +9,8 @@ namespace chispa::fuzz {
 /// Plays the beginning of each score of `show` to nobody: everything is computed, packed and sent, to a port
 /// of this machine that nobody listens at. What would take long, or leave the machine, is left out.
 inline void play(Show show) {
-  constexpr int kMostPixels = 20'000;
-  if (pixelCount(show) > kMostPixels) return;
+  constexpr int kMaxPixels = 20'000;
+  if (pixelCount(show) > kMaxPixels) return;
   for (auto& controller : show.controllers) {
     Controller here = *controller;
     here.host = "127.0.0.1";
@@ -27,8 +27,8 @@ inline void play(Show show) {
   output.load(engine::makeProgram(show, compiled, engine::ProgramSetup{}, problems));
   output.switchLight(true);
   engine::MonoTime now{0};
-  constexpr std::size_t kMostScores = 3;
-  for (std::size_t i = 0; i < std::min(kMostScores, compiled->scores.size()); ++i)
+  constexpr std::size_t kMaxScores = 3;
+  for (std::size_t i = 0; i < std::min(kMaxScores, compiled->scores.size()); ++i)
     for (const Micros at : {Micros(0), Micros(1'234'567), compiled->scores[i].length / 2}) {
       transport.set({compiled->scores[i].id, at, now, false});
       output.step(now += std::chrono::milliseconds(25));

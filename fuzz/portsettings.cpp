@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/wire/portsettings.h"
+#include "core/files/portsettings.h"
 
 #include <cstdlib>
 

@@ -16,8 +16,8 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
   auto opened = chispa::RecordingReader::open(path);
   if (!opened) return 0;
   chispa::RecordingReader reader = *std::move(opened);
-  constexpr std::size_t kMostUniverses = 500;
-  if (reader.universes().size() > kMostUniverses) return 0;
+  constexpr std::size_t kMaxUniverses = 500;
+  if (reader.universes().size() > kMaxUniverses) return 0;
   chispa::RecordingHead head = reader.head();
   for (auto& controller : head.rig.controllers) {
     chispa::Controller here = *controller;

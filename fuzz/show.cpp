@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <cstdlib>
 
+#include "core/check/problems.h"
 #include "core/files/showjson.h"
 #include "core/render/compiled.h"
-#include "core/show/problems.h"
 
 /// Show files: what is read is written and read as the same, and can be compiled and inspected.
 extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t size) {

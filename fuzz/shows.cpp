@@ -9,9 +9,9 @@
 #include "fuzz/played.h"
 #include <nlohmann/json.hpp>
 
-#include "core/check/invariants.h"
+#include "core/check/problems.h"
 #include "core/files/showjson.h"
-#include "core/show/problems.h"
+#include "core/rules/invariants.h"
 
 using Json = nlohmann::ordered_json;
 

@@ -29,6 +29,6 @@ extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t siz
                   data[at] % 17 == 0, stream.subspan(at)},
                  now);
   }
-  if (merge.sources().size() > kE131Merge.mostSources) std::abort();
+  if (merge.sources().size() > kE131Merge.maxSources) std::abort();
   return 0;
 }

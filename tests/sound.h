@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 
 namespace chispa::test {
 

@@ -78,7 +78,7 @@ double bordersF(const std::vector<LetteredSection>& found, const std::vector<Let
 namespace {
 
 /// What was found for most of the time from one instant to another.
-std::string mostOf(const std::vector<LetteredSection>& sections, double from_s, double to_s) {
+std::string maxOf(const std::vector<LetteredSection>& sections, double from_s, double to_s) {
   std::map<std::string, double> times;
   for (std::size_t i = 0; i < sections.size(); ++i) {
     const double low = std::max(from_s, sections[i].from_s);
@@ -98,7 +98,7 @@ double returnsRecognised(const std::vector<LetteredSection>& found, const std::v
   std::map<std::string, std::vector<std::string>> heardAs;
   for (std::size_t i = 0; i < right.size(); ++i) {
     const double to_s = i + 1 < right.size() ? right[i + 1].from_s : end_s;
-    const std::string as = mostOf(found, right[i].from_s, to_s);
+    const std::string as = maxOf(found, right[i].from_s, to_s);
     auto& before = heardAs[right[i].letter];
     if (!before.empty()) {
       ++returns;

@@ -38,9 +38,10 @@ const LightBuffer& EffectRun::at(double t_s) {
   static const PaletteTable colours(
       {PaletteId{1}, "Trial", {{0, {255, 60, 20}}, {0.5, {255, 220, 120}}, {1, {40, 90, 255}}}});
   EffectInput in{cells_, params_, colours};
-  const Axis axis = effect_.hasAcross() ? cells_.usable(params_.axis(0)) : Axis::Along;
+  const Axis axis = cells_.usable(effect_.axisOf(params_));
   if (axis == Axis::Plane)
-    planePlaces(cells_, params_.number(params_.count() - 2), params_.number(params_.count() - 1), place_);
+    planePlaces(cells_, params_.number(effect_.roles.turn.value()),
+                params_.number(effect_.roles.tilt.value()), place_);
   in.place = axis == Axis::Plane ? std::span<const float>(place_) : cells_.along(axis);
   in.prepared = prepared_.get();
   in.seed = 5;

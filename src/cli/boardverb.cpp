@@ -28,7 +28,7 @@ Json partJson(const board::BoardPart& part) {
                {"bytes", part.bytes}};
   if (part.isProgram) {
     json["mean_error"] = rounded(part.meanError, 0.001);
-    json["most_error"] = part.mostError;
+    json["most_error"] = part.maxError;
   } else {
     json["reason"] = part.reason;
   }
@@ -127,7 +127,7 @@ int board(const Words& words) {
   if (runs->empty()) runs = board::litRuns(opened->show, *scenes);
   board::BoardPlan plan{*runs, *scenes, {}};
   if (words.framesPerSecond > 0) plan.options.framesPerSecond = words.framesPerSecond;
-  plan.options.mostColours = words.colours;
+  plan.options.maxColours = words.colours;
   plan.options.pixelsPerValue = words.group;
   if (words.loop_s > 0) plan.options.lookSeconds = words.loop_s;
   const board::BoardKind kind = board::boardOf(words.flash, words.ram);

@@ -9,8 +9,8 @@
 #include "cli/verbs.h"
 #include "core/edit/bindingedits.h"
 #include "core/files/csv.h"
-#include "core/files/desksheet.h"
 #include "core/files/names.h"
+#include "core/live/desksheet.h"
 #include "link/receiver.h"
 
 namespace chispa::cli {

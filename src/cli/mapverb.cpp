@@ -4,27 +4,27 @@
 
 #include "cli/table.h"
 #include "cli/verbs.h"
-#include "core/eye/source.h"
-#include "core/eye/spotter.h"
-#include "core/eye/stereo.h"
+#include "core/vision/source.h"
+#include "core/vision/spotter.h"
+#include "core/vision/stereo.h"
 
 namespace chispa::cli {
 namespace {
 
-using Spots = std::vector<std::optional<eye::Spot>>;
+using Spots = std::vector<std::optional<vision::Spot>>;
 
 /// What one camera place saw; the size of its pictures goes to `lens`.
-Result<Spots> look(const std::string& path, int leds, eye::Lens& lens) {
-  auto source = eye::openFrames(path);
+Result<Spots> look(const std::string& path, int leds, vision::Lens& lens) {
+  auto source = vision::openFrames(path);
   if (!source) return source.failure();
-  eye::Spotter spotter(leds, {});
+  vision::Spotter spotter(leds, {});
   while (auto frame = (*source)->next()) {
     lens.width = frame->picture.width;
     lens.height = frame->picture.height;
     spotter.add(*std::move(frame));
   }
   spotter.finish();
-  const eye::Sightings seen = spotter.sightings();
+  const vision::Sightings seen = spotter.sightings();
   if (seen.rounds == 0)
     return Failure{"no whole round of blinking is in the frames", path,
                    "begin to film before the LEDs begin to blink, and end after they begin again"};
@@ -32,7 +32,7 @@ Result<Spots> look(const std::string& path, int leds, eye::Lens& lens) {
   std::cerr << path << ": " << seen.rounds << " rounds in " << seen.frames << " frames; "
             << std::count_if(spots.begin(), spots.end(), [](const auto& s) { return s.has_value(); })
             << " of " << leds << " LEDs found\n";
-  for (const eye::Sighting& one : seen.all)
+  for (const vision::Sighting& one : seen.all)
     if (!one.doubt.empty()) std::cerr << "LED " << one.led + 1 << " is doubtful: " << one.doubt << "\n";
   return spots;
 }
@@ -43,10 +43,10 @@ int fail(const Failure& failure) {
 }
 
 /// A plane, in picture pixels, or in metres from the lower left if a length is known.
-int printPlane(const Spots& spots, const std::optional<eye::KnownLength>& known, bool asJson) {
+int printPlane(const Spots& spots, const std::optional<vision::KnownLength>& known, bool asJson) {
   double scale = 1;
   if (known) {
-    const auto found = eye::metresPerPixel(spots, *known);
+    const auto found = vision::metresPerPixel(spots, *known);
     if (!found)
       return fail({"the LEDs of the known length were not found", {}, "measure between two others"});
     scale = *found;
@@ -65,14 +65,14 @@ int printPlane(const Spots& spots, const std::optional<eye::KnownLength>& known,
 }  // namespace
 
 int map(const Words& words) {
-  eye::Lens lens;
+  vision::Lens lens;
   lens.fieldOfView_deg = words.fieldOfView_deg;
   const auto first = look(words.frames, words.leds, lens);
   if (!first) return fail(first.failure());
-  std::optional<eye::KnownLength> known;
+  std::optional<vision::KnownLength> known;
   if (words.known.size() == 3)
-    known = eye::KnownLength{static_cast<int>(words.known[0]) - 1, static_cast<int>(words.known[1]) - 1,
-                             words.known[2]};
+    known = vision::KnownLength{static_cast<int>(words.known[0]) - 1, static_cast<int>(words.known[1]) - 1,
+                                words.known[2]};
   if (words.secondFrames.empty()) return printPlane(*first, known, words.json);
   const auto second = look(words.secondFrames, words.leds, lens);
   if (!second) return fail(second.failure());
@@ -80,7 +80,7 @@ int map(const Words& words) {
     return fail({"places in space need a known length",
                  {},
                  "give --known with two LEDs and the metres between them"});
-  const auto space = eye::placesInSpace(*first, *second, lens, *known);
+  const auto space = vision::placesInSpace(*first, *second, lens, *known);
   if (!space) return fail(space.failure());
   std::cerr << "median residual " << space->medianResidual_px << " px, distortion " << space->k1 << "\n";
   Table table({"led", "x_m", "y_m", "z_m", "residual_px"}, words.json);

@@ -4,7 +4,8 @@
 #include <iostream>
 
 #include "cli/verbs.h"
-#include "core/files/besidefile.h"
+#include "core/base/relativepath.h"
+#include "core/effect/showmedia.h"
 #include "core/files/showfile.h"
 #include "core/music/analysis.h"
 
@@ -21,7 +22,7 @@ std::optional<OpenedShow> OpenedShow::open(const std::string& path) {
 
 std::vector<Problem> OpenedShow::problems() const {
   return findProblems(
-      show, [this](const std::string& name) { return std::filesystem::exists(besideFile(path, name)); });
+      show, [this](const std::string& name) { return std::filesystem::exists(resolvedBeside(path, name)); });
 }
 
 std::shared_ptr<const CompiledShow> OpenedShow::compiled() const {

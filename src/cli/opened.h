@@ -4,8 +4,8 @@
 #include <optional>
 #include <vector>
 
+#include "core/check/problems.h"
 #include "core/render/compiled.h"
-#include "core/show/problems.h"
 #include "core/show/show.h"
 #include "core/zone/pixelrow.h"
 

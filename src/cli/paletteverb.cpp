@@ -4,7 +4,7 @@
 #include <nlohmann/json.hpp>
 
 #include "cli/verbs.h"
-#include "core/colour/palettefile.h"
+#include "core/files/palettefile.h"
 
 namespace chispa::cli {
 

@@ -9,8 +9,8 @@
 #include "cli/interrupt.h"
 #include "cli/playing.h"
 #include "cli/statsfile.h"
-#include "core/files/besidefile.h"
-#include "core/music/audio.h"
+#include "core/base/relativepath.h"
+#include "core/media/audio.h"
 #include "core/music/stretch.h"
 #include "link/finder.h"
 #include "link/nodehttp.h"
@@ -65,7 +65,7 @@ engine::Player::Options playerOptions(const Words& words) {
 
 void load(const OpenedShow& opened, const Score* score, engine::Player& player) {
   if (score && !score->audio.empty())
-    if (auto clip = decodeAudio(besideFile(opened.path, score->audio)))
+    if (auto clip = decodeAudio(resolvedBeside(opened.path, score->audio)))
       player.setSound(shifted(*clip, score->audioStart));
   player.setShow(opened.show, opened.compiled());
 }

@@ -35,9 +35,27 @@ struct Arrival {
   std::array<std::uint8_t, kUniverseChannels> values;
 };
 
-/// Protocol (in the order of Protocol: 0 E1.31, 1 Art-Net, 2 DDP, 3 OPC) and universe or block of 512, at one
-/// controller's node.
+/// A controller's node, the protocol as nodes write it down, and the universe or block of 512.
 using StreamKey = std::tuple<std::size_t, int, int>;
+
+/// The number of a protocol in what a node writes down (docs/node-interface.md); −1 for those that it does
+/// not hear.
+int recordedAs(Protocol protocol) {
+  switch (protocol) {
+    case Protocol::E131:
+      return 0;
+    case Protocol::ArtNet:
+      return 1;
+    case Protocol::Ddp:
+      return 2;
+    case Protocol::Opc:
+      return 3;
+    case Protocol::SerialDmx:
+    case Protocol::Screen:
+      break;
+  }
+  return -1;
+}
 
 /// A chispa-node of its own for each controller of a show; ends them all.
 class NodeCrew {
@@ -144,7 +162,7 @@ class Comparison {
       compute(record);
       const PatchUniverse& universe = compiled_.patch.universes[record.universe];
       const auto index = static_cast<std::size_t>(universe.controller);
-      const StreamKey key{index, static_cast<int>(show.controllers[index]->protocol), universe.universe};
+      const StreamKey key{index, recordedAs(show.controllers[index]->protocol), universe.universe};
       const auto stream = arrivals.find(key);
       const std::size_t at = read[key]++;
       ++verdict_.packets;
@@ -217,7 +235,7 @@ int rehearse(const Words& words) {
   // What holds light back in time or strength is left out: every byte is compared with what the score says.
   for (const auto& controller : Items<Controller>(opened->show.controllers))
     changeItem(opened->show.controllers, controller->id,
-               [](Controller& c) { c.delay_ms = c.mostFramesPerSecond = 0; });
+               [](Controller& c) { c.delay_ms = c.maxFramesPerSecond = 0; });
   for (const auto& supply : Items<Supply>(opened->show.supplies))
     changeItem(opened->show.supplies, supply->id, [](Supply& s) { s.limit_a = 0; });
   // Only what a node can stand in for.

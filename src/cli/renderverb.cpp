@@ -9,7 +9,7 @@
 #include "cli/interrupt.h"
 #include "cli/opened.h"
 #include "cli/verbs.h"
-#include "core/files/besidefile.h"
+#include "core/base/relativepath.h"
 #include "core/lightdata/lightdata.h"
 #include "core/preview/film.h"
 #include "core/recording/scorerecording.h"
@@ -107,7 +107,7 @@ int render(const Words& words) {
       words.unrolled,
       words.asShown};
   if (filmHasSound(words.output) && !words.silent && !score->audio.empty()) {
-    auto sound = decodeAudio(besideFile(opened->path, score->audio));
+    auto sound = decodeAudio(resolvedBeside(opened->path, score->audio));
     if (sound)
       order.sound = *std::move(sound);
     else

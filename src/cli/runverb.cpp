@@ -6,9 +6,9 @@
 #include "cli/interrupt.h"
 #include "cli/playing.h"
 #include "cli/statsfile.h"
-#include "core/files/besidefile.h"
+#include "core/base/relativepath.h"
 #include "core/files/showfile.h"
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 #include "core/music/stretch.h"
 #include "engine/midihub.h"
 #include "engine/night/nightwatch.h"
@@ -129,7 +129,7 @@ std::optional<Programme> programmeOf(const OpenedShow& opened, const Words& word
 }
 
 std::shared_ptr<const AudioClip> soundOf(const std::filesystem::path& show, const Score& score) {
-  auto clip = decodeAudio(besideFile(show, score.audio));
+  auto clip = decodeAudio(resolvedBeside(show, score.audio));
   if (clip) return shifted(*clip, score.audioStart);
   std::cerr << clip.failure().text() << "\n";
   return nullptr;

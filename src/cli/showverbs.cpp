@@ -8,9 +8,9 @@
 #include "cli/opened.h"
 #include "cli/table.h"
 #include "cli/verbs.h"
+#include "core/check/cutlist.h"
 #include "core/check/flashes.h"
 #include "core/render/renderer.h"
-#include "core/show/cutlist.h"
 #include "core/wire/power.h"
 #include "core/wire/wiresettings.h"
 

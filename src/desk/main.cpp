@@ -9,10 +9,13 @@
 
 #include "desk/frame/endsignals.h"
 #include "desk/frame/mainwindow.h"
+#include "desk/frame/preferences.h"
+#include "desk/frame/recentshows.h"
 #include "desk/frame/shots.h"
 #include "desk/parts/theme.h"
 #include "desk/session/pools.h"
 #include "engine/darkexit.h"
+#include "link/userfolders.h"
 
 namespace {
 
@@ -43,7 +46,7 @@ void describeCommandLine(QCommandLineParser& parser) {
 int run(const QCommandLineParser& parser) {
   const bool shots = parser.isSet("shots");
   const bool isUnattended = parser.isSet("play") || parser.isSet("light-on");
-  Document document(journalFolder());
+  Document document(link::stateFolder());
   Selection selection;
   Stage stage(document, sound(parser.isSet("silent") || shots));
   const engine::DarkExit darkExit(stage.player().output());
@@ -57,8 +60,12 @@ int run(const QCommandLineParser& parser) {
     return opened && drawShots(window, {document, selection, stage}, parser.value("shots")) ? 0 : 1;
   }
   window.setUnattended(isUnattended);
+  window.restoreLayout();
   window.show();
-  if (!files.isEmpty()) window.openFile(files.front());
+  if (!files.isEmpty())
+    window.openFile(files.front());
+  else if (const QStringList last = recentShows(); !last.isEmpty() && opensLastShow() && !isUnattended)
+    window.openFile(last.front());
   if (parser.isSet("until-shown")) {
     QApplication::processEvents();
     window.repaint();
@@ -67,7 +74,7 @@ int run(const QCommandLineParser& parser) {
   }
   // Nobody is there to answer: what was left behind stays until somebody is.
   QTimer::singleShot(0, &window, [&] {
-    isUnattended ? window.noteRecovery(journalFolder()) : window.offerRecovery(journalFolder());
+    isUnattended ? window.noteRecovery(link::stateFolder()) : window.offerRecovery(link::stateFolder());
   });
   if (parser.isSet("play")) {
     stage.settle();
@@ -96,8 +103,7 @@ int main(int argc, char** argv) {
   }
   parser.process(app);
   const QString wanted = parser.value("theme");
-  applyTheme(app, wanted.isEmpty() ? QSettings().value(QStringLiteral("dark"), true).toBool()
-                                   : wanted != QStringLiteral("light"));
+  applyTheme(app, wanted.isEmpty() ? isDarkChosen() : wanted != QStringLiteral("light"));
   const int status = run(parser);
   // What still decodes, or waits for a controller, is not waited for.
   if (pools::areBusy()) std::_Exit(status);

@@ -15,7 +15,7 @@ namespace {
 
 constexpr std::array kCrashes = {SIGSEGV, SIGBUS, SIGFPE, SIGILL, SIGABRT};
 /// Three black frames take 75 ms.
-constexpr int kMostWaits = 40;
+constexpr int kMaxWaits = 40;
 constexpr long kWait_ns = 10'000'000;
 
 std::atomic<Output*> dying{nullptr};
@@ -25,7 +25,7 @@ void endInTheDark(int signal) {
   Output* output = dying.exchange(nullptr);
   if (output && !output->isOutputThread()) {
     output->switchLight(false);
-    for (int i = 0; i < kMostWaits && !output->isDark(); ++i) {
+    for (int i = 0; i < kMaxWaits && !output->isDark(); ++i) {
       const timespec moment{0, kWait_ns};
       ::nanosleep(&moment, nullptr);
     }

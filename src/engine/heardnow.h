@@ -4,7 +4,7 @@
 
 #include "core/music/heardmusic.h"
 #include "engine/clock.h"
-#include "engine/latestbox.h"
+#include "engine/triplebuffer.h"
 
 namespace chispa::engine {
 
@@ -17,7 +17,7 @@ struct HeardNow {
 
   void resize(std::size_t size) { music.resize(size); }
 };
-using HeardBox = LatestBox<HeardNow>;
+using HeardBox = TripleBuffer<HeardNow>;
 /// A box with room for all that is heard.
 std::shared_ptr<HeardBox> makeHeardBox();
 

@@ -9,10 +9,10 @@ namespace chispa::engine {
 namespace {
 
 /// As many as are of use: what they share, memory and the network, has only so much room.
-constexpr int kMostHelpers = 3;
+constexpr int kMaxHelpers = 3;
 
 int helpersOfMachine() {
-  return std::clamp(static_cast<int>(std::thread::hardware_concurrency()) - 1, 0, kMostHelpers);
+  return std::clamp(static_cast<int>(std::thread::hardware_concurrency()) - 1, 0, kMaxHelpers);
 }
 
 }  // namespace

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/live/livestate.h"
 #include "core/render/compiled.h"
+#include "core/render/livestate.h"
 #include "engine/transport.h"
 
 namespace chispa::engine {

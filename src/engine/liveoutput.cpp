@@ -36,7 +36,7 @@ void LiveOutput::step(const CompiledShow& show, const CompiledScore* score, cons
   LiveRequests requests;
   LiveStep step(*show.live, state_, now_, requests);
   for (auto& queue : queues_)
-    for (int taken = 0; taken < kMostOfFrame; ++taken) {
+    for (int taken = 0; taken < kMaxOfFrame; ++taken) {
       const auto event = queue.tryPop();
       if (!event) break;
       step.apply(*event);

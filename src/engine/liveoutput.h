@@ -11,9 +11,9 @@
 #include "core/live/livestep.h"
 #include "core/render/renderer.h"
 #include "engine/heardnow.h"
-#include "engine/latestbox.h"
 #include "engine/liveclock.h"
 #include "engine/spscqueue.h"
+#include "engine/triplebuffer.h"
 
 namespace chispa::engine {
 
@@ -37,7 +37,7 @@ struct DeskBox {
 
     void resize(std::size_t) {}
   };
-  LatestBox<Heard> box;
+  TripleBuffer<Heard> box;
   /// The writer's: what was heard last.
   std::array<std::uint8_t, 512> last{};
   bool isHeard = false;
@@ -77,7 +77,7 @@ class LiveOutput {
   static constexpr std::size_t kEvents = 4096;
   static constexpr std::size_t kNotes = 1024;
   /// Events of a queue that a frame takes in; the rest wait for the next.
-  static constexpr int kMostOfFrame = 1024;
+  static constexpr int kMaxOfFrame = 1024;
 
   void listen(std::span<const std::shared_ptr<DeskBox>> boxes, std::vector<DeskValues>& desk,
               MonoTime now) noexcept;
@@ -90,7 +90,7 @@ class LiveOutput {
   /// Takes the beat of what is heard as the tempo.
   void followHeard(const HeardNow& heard, MonoTime now) noexcept;
 
-  LatestBox<LiveSnapshot> snapshots_;
+  TripleBuffer<LiveSnapshot> snapshots_;
   std::shared_ptr<HeardBox> heard_ = makeHeardBox();
   /// What is heard as music to a score without clips.
   CompiledScore heardScore_;
@@ -107,7 +107,7 @@ class LiveOutput {
     float level = 1;
     bool isEnding = false;
   };
-  InlineList<Noted, LiveState::kMostPlays> noted_;
+  InlineList<Noted, LiveState::kMaxPlays> noted_;
 };
 
 }  // namespace chispa::engine

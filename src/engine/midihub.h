@@ -6,8 +6,8 @@
 #include <string>
 #include <vector>
 
-#include "core/live/compiledlive.h"
-#include "core/live/livestate.h"
+#include "core/render/compiledlive.h"
+#include "core/render/livestate.h"
 #include "link/midi.h"
 
 namespace chispa::engine {

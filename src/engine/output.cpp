@@ -44,7 +44,8 @@ void Output::mend(Repair& repair, MonoTime now) noexcept {
     if (line < program->lines.size()) program->lines[line].replaceSender(sender, isLit_, now);
 }
 
-/// The light of what played last is worked out once more and kept: a frame is a function of score and time.
+/// Renders the light of the score that played last once more, at the instant where it ended, and keeps it in
+/// `fading`: the new score is mixed over it.
 void Output::beginFade(Program& program, const Course& course, ScoreFade& fade, PixelFrame& fading) noexcept {
   const FadeOrder order = FadeOrder::of(fadeWanted_.load());
   if (order.length.count() == 0 || order.score != course.at.score || order.number == fade.followed) return;
@@ -248,9 +249,9 @@ void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept
     if (line.late() == MonoTime(0)) line.sender().sync(now);
 }
 
-std::span<const MonoTime> Output::lates() const noexcept {
+std::span<const MonoTime> Output::delays() const noexcept {
   const Program* program = program_.current();
-  return program && isLit_ ? std::span<const MonoTime>(program->lates) : std::span<const MonoTime>();
+  return program && isLit_ ? std::span<const MonoTime>(program->delays) : std::span<const MonoTime>();
 }
 
 void Output::stepLate(MonoTime late, MonoTime now) noexcept {
@@ -341,7 +342,7 @@ void OutputThread::run() noexcept {
     const MonoTime begun = clock_.now();
     stats_.lateness.add(begun - next);
     output_.step(next);
-    for (const MonoTime late : output_.lates()) {
+    for (const MonoTime late : output_.delays()) {
       clock_.sleepUntil(next + late);
       output_.stepLate(late, next + late);
     }

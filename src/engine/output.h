@@ -112,7 +112,7 @@ class Output {
   /// it if light is on.
   void step(MonoTime now) noexcept;
   /// Output thread, after step(): how long after the frame's instant something is still to leave, rising.
-  std::span<const MonoTime> lates() const noexcept;
+  std::span<const MonoTime> delays() const noexcept;
   /// Output thread: sends what leaves `late` after the frame's instant.
   void stepLate(MonoTime late, MonoTime now) noexcept;
   /// Output thread, at the end, a step apart while it returns true: black, then the end of the streams, if

@@ -12,7 +12,7 @@ using namespace std::chrono_literals;
 
 constexpr auto kFollowEvery = 10ms;
 /// A sound device that has not begun by then does not hold the light up.
-constexpr auto kMostWaitForSound = 500ms;
+constexpr auto kMaxWaitForSound = 500ms;
 /// Differences beyond this are jumped, smaller ones eased away.
 constexpr Micros kJump{40'000};
 constexpr MonoTime kHealEvery = 1s;
@@ -197,7 +197,7 @@ void Player::startAt(ScoreId score, Micros from) {
   else
     sound_->stop();
   // With sound, light stands still until the first sample is heard, then leaves together with it.
-  const MonoTime since = waitingForSound_ ? now + kMostWaitForSound : now;
+  const MonoTime since = waitingForSound_ ? now + kMaxWaitForSound : now;
   publish({score, from, since, true, place_.rate});
 }
 
@@ -384,7 +384,7 @@ void Player::correctToSound(MonoTime now) {
   if (heard && *heard < Micros(0)) return;
   if (!heard || *heard > clip_->length()) {
     // No sound to follow: after the wait, the clock alone counts.
-    if (waitingForSound_ && now - startedAt_ > kMostWaitForSound) waitingForSound_ = false;
+    if (waitingForSound_ && now - startedAt_ > kMaxWaitForSound) waitingForSound_ = false;
     return;
   }
   TransportState state = transport_.get();

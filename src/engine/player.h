@@ -155,7 +155,7 @@ class Player {
   OutputStats stats_;
   Transport transport_;
   Output output_{transport_};
-  link::HostBook hosts_;
+  link::HostResolver hosts_;
   ProgramSetup setup_;
   DeskBoxes desks_;
   std::optional<DeskListener::Options> deskOptions_;

@@ -3,14 +3,14 @@
 
 namespace chispa::engine {
 
-PowerWatch::PowerWatch(const PowerBudget* budget)
+PowerLimiter::PowerLimiter(const PowerBudget* budget)
     : budget_(budget),
       keeper_(budget ? budget->supplyCount() : 0),
       wanted_(budget ? budget->supplyCount() : 0),
       groups_(budget ? budget->groupCount() : 0),
       live_(std::make_shared<PowerLive>(wanted_.size())) {}
 
-std::span<const float> PowerWatch::follow(const PixelFrame& frame, float master, MonoTime now) noexcept {
+std::span<const float> PowerLimiter::follow(const PixelFrame& frame, float master, MonoTime now) noexcept {
   if (wanted_.empty()) return {};
   budget_->measure(frame, master, wanted_);
   const double seconds = static_cast<double>((now - before_).count()) * 1e-9;

@@ -21,10 +21,10 @@ struct PowerLive {
 };
 
 /// Measures each frame and holds it within the budgets. Output thread; allocates nothing once made.
-class PowerWatch {
+class PowerLimiter {
  public:
-  PowerWatch() : PowerWatch(nullptr) {}
-  explicit PowerWatch(const PowerBudget* budget);
+  PowerLimiter() : PowerLimiter(nullptr) {}
+  explicit PowerLimiter(const PowerBudget* budget);
 
   /// Levels of the groups for `frame` at `master`; empty if no supply has a budget.
   std::span<const float> follow(const PixelFrame& frame, float master, MonoTime now) noexcept;
@@ -32,7 +32,7 @@ class PowerWatch {
 
  private:
   const PowerBudget* budget_;
-  BudgetKeeper keeper_;
+  BudgetLimiter keeper_;
   std::vector<double> wanted_;
   std::vector<float> groups_;
   std::shared_ptr<PowerLive> live_;

@@ -79,9 +79,9 @@ void addDesks(const ProgramSetup& setup, Program& program) {
 
 void noteLates(Program& program) {
   for (const Line& line : program.lines)
-    if (line.late() > MonoTime(0)) program.lates.push_back(line.late());
-  std::sort(program.lates.begin(), program.lates.end());
-  program.lates.erase(std::unique(program.lates.begin(), program.lates.end()), program.lates.end());
+    if (line.late() > MonoTime(0)) program.delays.push_back(line.late());
+  std::sort(program.delays.begin(), program.delays.end());
+  program.delays.erase(std::unique(program.delays.begin(), program.delays.end()), program.delays.end());
 }
 
 }  // namespace
@@ -149,7 +149,7 @@ int commonStep(const std::vector<FrameRate>& rates) {
 }
 
 constexpr MonoTime timeOf(int steps) {
-  return MonoTime(std::int64_t{steps} * 1'000'000'000 / kMostFramesPerSecond);
+  return MonoTime(std::int64_t{steps} * 1'000'000'000 / kMaxFramesPerSecond);
 }
 
 /// A frame for each lead of the lines, with every buffer in place.
@@ -163,7 +163,7 @@ void addAheads(Program& program) {
     ahead.frame.resize(static_cast<std::size_t>(program.show->map.count()));
     ahead.fading.resize(static_cast<std::size_t>(program.show->map.count()));
     ahead.values.resize(program.show->packer->bufferSize());
-    ahead.power = PowerWatch(program.show->budget.get());
+    ahead.power = PowerLimiter(program.show->budget.get());
     program.aheads.push_back(std::move(ahead));
   }
 }
@@ -225,7 +225,7 @@ std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const Com
   program->show = std::move(compiled);
   program->renderer.prepare(*program->show, setup.hands);
   program->values.resize(program->show->packer->bufferSize());
-  program->power = PowerWatch(program->show->budget.get());
+  program->power = PowerLimiter(program->show->budget.get());
   program->fading.resize(static_cast<std::size_t>(program->show->map.count()));
   program->frames = setup.frames;
   if (!program->frames) {

@@ -7,16 +7,16 @@
 
 #include "core/render/compiled.h"
 #include "core/render/crewrenderer.h"
-#include "engine/latestbox.h"
 #include "engine/line.h"
 #include "engine/liveoutput.h"
 #include "engine/powerlive.h"
 #include "engine/scorefade.h"
+#include "engine/triplebuffer.h"
 #include "link/beacon.h"
 
 namespace chispa::engine {
 
-/// One bead-by-bead list of what hangs on a port: the pixel's number, or kSkipped.
+/// The pixels of a port in the order of its data: each one's number in the frame, or kSkipped.
 struct PortChain {
   static constexpr std::int32_t kSkipped = -1;
 
@@ -50,7 +50,7 @@ struct Ahead {
   /// The instant of the score that it shows.
   Micros position{0};
   std::vector<std::uint8_t> values;
-  PowerWatch power;
+  PowerLimiter power;
   /// A line that has this lead takes the frame.
   bool isTurn = false;
   ScoreFade fade = {};
@@ -74,8 +74,8 @@ struct Program {
   /// By line: whether it took the frame.
   std::vector<std::uint8_t> wasOffered;
   /// The instants after a frame's own at which late lines leave, rising, none twice.
-  std::vector<MonoTime> lates;
-  PowerWatch power;
+  std::vector<MonoTime> delays;
+  PowerLimiter power;
   /// One an interface that multicast leaves by.
   std::vector<link::DiscoveryBeacon> beacons;
   std::vector<PortChain> chains;

@@ -3,9 +3,9 @@
 #include <algorithm>
 #include <cstdint>
 
+#include "core/base/frame.h"
 #include "core/base/id.h"
 #include "core/base/time.h"
-#include "core/render/frame.h"
 #include "engine/clock.h"
 
 namespace chispa::engine {

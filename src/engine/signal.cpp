@@ -5,7 +5,7 @@
 #include <array>
 #include <cmath>
 
-#include "core/eye/blinkcode.h"
+#include "core/vision/blinkcode.h"
 
 namespace chispa::engine {
 namespace {
@@ -74,8 +74,8 @@ Rgb stepColour(const TestSignal& signal, int place, int count) noexcept {
 Rgb codeColour(const TestSignal& signal, int place, MonoTime now) noexcept {
   if (static_cast<std::size_t>(place) >= signal.codes.size() || signal.codeBits <= 0) return {};
   const std::uint64_t word = signal.codes[static_cast<std::size_t>(place)];
-  return litIf(signal,
-               word != TestSignal::kDarkWord && eye::isBlinkLit(word, signal.codeBits, stepsOf(signal, now)));
+  return litIf(signal, word != TestSignal::kDarkWord &&
+                           vision::isBlinkLit(word, signal.codeBits, stepsOf(signal, now)));
 }
 
 /// Draws a chain, of which `pixels` are shown, as the signal wants.

@@ -57,7 +57,7 @@ struct TestSignal {
     Faders,       ///< the `levels`, channel by channel
     Steps,        ///< eight stretches whose lightness (CIE 1976 L*) rises evenly
     Flash,        ///< all together, one step of every `nth`
-    Code          ///< each pixel blinks its own word, as core/eye/blinkcode.h says
+    Code          ///< each pixel blinks its own word, as core/vision/blinkcode.h says
   };
   /// Those a maker chooses from; the others are for faders, finders and the camera.
   static constexpr int kKinds = 12;

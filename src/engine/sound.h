@@ -5,7 +5,7 @@
 #include <string>
 
 #include "core/base/time.h"
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 
 namespace chispa::engine {
 

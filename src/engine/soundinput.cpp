@@ -3,7 +3,7 @@
 
 #include <atomic>
 
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 #include "engine/pulseserver.h"
 
 namespace chispa::engine {

@@ -24,10 +24,10 @@ SoundListener::~SoundListener() {
 
 void SoundListener::take(std::span<const float> mono) {
   // Where the computer cannot keep up, what is old is not worth hearing.
-  constexpr std::size_t kMost = AudioClip::kRate * 2;
+  constexpr std::size_t kMax = AudioClip::kRate * 2;
   {
     const std::scoped_lock lock(mutex_);
-    if (waiting_.size() > kMost) waiting_.clear();
+    if (waiting_.size() > kMax) waiting_.clear();
     waiting_.insert(waiting_.end(), mono.begin(), mono.end());
     waitingUntil_ = clock_->now();
   }

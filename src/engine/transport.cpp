@@ -23,8 +23,8 @@ void Transport::set(const TransportState& state) noexcept {
 
 TransportState Transport::get() const noexcept {
   TransportState state;
-  constexpr int kMostLooks = 8;
-  for (int look = 0; look < kMostLooks; ++look) {
+  constexpr int kMaxLooks = 8;
+  for (int look = 0; look < kMaxLooks; ++look) {
     const Slot& slot = slots_[newest_ % kSlots];
     const std::uint64_t before = slot.version;
     state = {ScoreId{slot.score}, Micros(slot.from),  MonoTime(slot.since),  slot.playing,  slot.rate,

@@ -59,9 +59,9 @@ std::optional<DdpPiece> readDdpData(std::span<const std::uint8_t> packet) {
   const auto body = bodyOf(packet);
   if (!body || (packet[0] & (kReply | kQuery | kStorage)) != 0) return std::nullopt;
   if (packet[3] != kDefaultOutput && packet[3] != kAllOutputs) return std::nullopt;
-  constexpr std::size_t kMostRow = std::size_t{4} << 20;
+  constexpr std::size_t kMaxRow = std::size_t{4} << 20;
   const std::size_t offset = big32(packet, 4);
-  if (offset + body->size() > kMostRow) return std::nullopt;
+  if (offset + body->size() > kMaxRow) return std::nullopt;
   return DdpPiece{static_cast<std::uint8_t>(packet[1] & 0x0f), (packet[0] & kPush) != 0, packet[2], offset,
                   *body};
 }

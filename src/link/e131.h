@@ -31,7 +31,8 @@ inline constexpr int kE131Port = 5568;
 /// behind start code 0). `universe` is 1–63999. `packet` has kE131PacketSize bytes.
 void writeE131Header(std::span<std::uint8_t> packet, const E131Source& source, int universe);
 
-/// What changes from frame to frame.
+// What changes from frame to frame.
+
 /// Universe of the sync packets that the data waits for; 0 for none (§6.2.4.1).
 void setE131SyncAddress(std::span<std::uint8_t> packet, int universe);
 

@@ -130,11 +130,11 @@ class Answers {
  private:
   void add(const std::pair<FoundBy, std::string>& who, int piece, const FoundController& one) {
     // No network has so many; a flood of made-up ones takes no more memory.
-    constexpr std::size_t kMostKnown = 4096;
-    constexpr std::size_t kMostPieces = 256;
-    if (known_.size() >= kMostKnown && !known_.contains(who)) return;
+    constexpr std::size_t kMaxKnown = 4096;
+    constexpr std::size_t kMaxPieces = 256;
+    if (known_.size() >= kMaxKnown && !known_.contains(who)) return;
     auto& pieces = known_[who];
-    if (pieces.size() >= kMostPieces) return;
+    if (pieces.size() >= kMaxPieces) return;
     if (!pieces.try_emplace(piece, one).second) return;
     FoundController all = pieces.begin()->second;
     all.ports = 0;
@@ -147,9 +147,9 @@ class Answers {
 };
 
 /// The sockets of one interface.
-struct Ear {
+struct InterfaceSockets {
   /// Discovery is bound to the group itself: whoever receives E1.31 on this machine keeps its own addresses.
-  explicit Ear(const Interface& interface)
+  explicit InterfaceSockets(const Interface& interface)
       : place(interface),
         artNet(interface.address, kArtNetPort),
         ddp(interface.address, 0),
@@ -195,9 +195,9 @@ std::vector<Interface> localInterfaces() {
 Outcome findControllers(const FindRequest& request, const std::function<void(const FoundController&)>& found,
                         const std::atomic<bool>& cancelled,
                         const std::function<void(const Failure&)>& trouble) {
-  std::vector<std::unique_ptr<Ear>> ears;
+  std::vector<std::unique_ptr<InterfaceSockets>> all;
   for (const Interface& interface : request.interfaces) {
-    auto ear = std::make_unique<Ear>(interface);
+    auto own = std::make_unique<InterfaceSockets>(interface);
     const auto tell = [&](const AskingSocket& socket, const std::string& what, int port) {
       const Failure failure{
           what + " from there (" + std::strerror(socket.error()) + ").",
@@ -206,44 +206,44 @@ Outcome findControllers(const FindRequest& request, const std::function<void(con
       if (trouble) trouble(failure);
       return failure;
     };
-    if (ear->discovery.error() != 0) tell(ear->discovery, "E1.31 sources cannot be heard", kE131Port);
-    if (ear->artNet.error() != 0) {
-      const Failure failure = tell(ear->artNet, "Art-Net cannot be asked", kArtNetPort);
+    if (own->discovery.error() != 0) tell(own->discovery, "E1.31 sources cannot be heard", kE131Port);
+    if (own->artNet.error() != 0) {
+      const Failure failure = tell(own->artNet, "Art-Net cannot be asked", kArtNetPort);
       if (request.interfaces.size() == 1) return failure;
     }
-    ears.push_back(std::move(ear));
+    all.push_back(std::move(own));
   }
-  if (ears.empty()) return Failure{"No interface is chosen.", "", "Choose at least one network to look in."};
+  if (all.empty()) return Failure{"No interface is chosen.", "", "Choose at least one network to look in."};
   // Sources tell themselves every ten seconds only: who is not heard in this time is found the next time.
   constexpr auto kListen = std::chrono::milliseconds(3800);
   constexpr auto kAskAgain = std::chrono::milliseconds(1500);
-  constexpr int kMostAsked = 2;
+  constexpr int kMaxAsked = 2;
   constexpr int kWait_ms = 50;
   Answers answers(found);
   const auto begun = SteadyTime::now();
   for (int asked = 0; SteadyTime::now() - begun < kListen && !cancelled;) {
-    if (asked < kMostAsked && SteadyTime::now() - begun >= asked * kAskAgain) {
+    if (asked < kMaxAsked && SteadyTime::now() - begun >= asked * kAskAgain) {
       ++asked;
-      for (const auto& ear : ears) ear->ask(request.addresses);
+      for (const auto& own : all) own->ask(request.addresses);
     }
     std::vector<pollfd> waiting;
-    for (const auto& ear : ears)
-      for (const AskingSocket* socket : {&ear->artNet, &ear->ddp, &ear->discovery})
+    for (const auto& own : all)
+      for (const AskingSocket* socket : {&own->artNet, &own->ddp, &own->discovery})
         waiting.push_back({socket->fd(), POLLIN, 0});
     if (::poll(waiting.data(), waiting.size(), kWait_ms) <= 0) continue;
     // A flood does not keep it from looking at the time.
-    constexpr int kMostAtOnce = 256;
+    constexpr int kMaxAtOnce = 256;
     const auto take = [](AskingSocket& socket, auto taken) {
-      for (int i = 0; i < kMostAtOnce; ++i) {
+      for (int i = 0; i < kMaxAtOnce; ++i) {
         const auto heard = socket.hear();
         if (!heard) return;
         taken(heard->first, heard->second);
       }
     };
-    for (const auto& ear : ears) {
-      take(ear->artNet, [&](const auto& from, const auto& packet) { answers.takeArtNet(from, packet); });
-      take(ear->ddp, [&](const auto& from, const auto& packet) { answers.takeDdp(from, packet); });
-      take(ear->discovery,
+    for (const auto& own : all) {
+      take(own->artNet, [&](const auto& from, const auto& packet) { answers.takeArtNet(from, packet); });
+      take(own->ddp, [&](const auto& from, const auto& packet) { answers.takeDdp(from, packet); });
+      take(own->discovery,
            [&](const auto& from, const auto& packet) { answers.takeDiscovery(from, packet); });
     }
   }

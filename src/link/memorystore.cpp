@@ -4,11 +4,12 @@
 #include <nlohmann/json.hpp>
 
 #include "core/files/journal.h"
+#include "link/userfolders.h"
 
 namespace chispa::link {
 
 MemoryStore MemoryStore::ofUser() {
-  return MemoryStore(journalFolder() / "memories");
+  return MemoryStore(stateFolder() / "memories");
 }
 
 Outcome MemoryStore::keep(const Controller& controller, const MemoryContent& content) const {

@@ -28,7 +28,7 @@ bool UniverseMerge::accept(const Arrival& arrival, Instant now) {
     return true;
   }
   if (found == sources_.end()) {
-    if (sources_.size() >= limits_.mostSources) return false;
+    if (sources_.size() >= limits_.maxSources) return false;
     sources_.push_back({});
     found = sources_.end() - 1;
     found->id = arrival.source;

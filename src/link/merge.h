@@ -20,7 +20,7 @@ struct MergeLimits {
   /// A source that is silent for so long is gone.
   std::chrono::milliseconds timeOut;
   /// Further sources are not heard.
-  std::size_t mostSources;
+  std::size_t maxSources;
   /// Sequence numbers run over 256, or over 1–255 with 0 for "not counted".
   bool countsFromZero;
 };

@@ -26,10 +26,10 @@ std::string setupPlace(const Controller& controller) {
 
 Result<NodeAnswer> askNode(const Controller& controller, const std::string& path) {
   // What is no controller may answer without end.
-  constexpr std::size_t kMostBody = std::size_t{32} << 20;
+  constexpr std::size_t kMaxBody = std::size_t{32} << 20;
   std::string body;
   const auto answer = clientOf(controller).Get(path, [&](const char* data, std::size_t size) {
-    if (body.size() + size > kMostBody) return false;
+    if (body.size() + size > kMaxBody) return false;
     body.append(data, size);
     return true;
   });

@@ -15,7 +15,7 @@
 namespace chispa::link {
 namespace {
 
-constexpr std::size_t kMostPacket = 8'192;
+constexpr std::size_t kMaxPacket = 8'192;
 constexpr int kDeepestBundle = 4;
 /// "#bundle" and a time tag (OSC 1.0, "OSC Bundles").
 constexpr std::size_t kBundleHead = 16;
@@ -67,7 +67,7 @@ void readAny(std::span<const std::uint8_t> bytes, int depth, std::vector<OscHear
 
 std::vector<OscHeard> readOsc(std::span<const std::uint8_t> packet) {
   std::vector<OscHeard> heard;
-  if (packet.size() <= kMostPacket) readAny(packet, 0, heard);
+  if (packet.size() <= kMaxPacket) readAny(packet, 0, heard);
   return heard;
 }
 
@@ -100,7 +100,7 @@ OscServer::~OscServer() {
 
 void OscServer::run() {
   constexpr int kWait_ms = 50;
-  std::array<std::uint8_t, kMostPacket> buffer;
+  std::array<std::uint8_t, kMaxPacket> buffer;
   while (!stopping_) {
     pollfd waiting{fd_, POLLIN, 0};
     if (::poll(&waiting, 1, kWait_ms) <= 0) continue;

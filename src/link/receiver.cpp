@@ -19,9 +19,9 @@ namespace {
 
 using Instant = UniverseMerge::Instant;
 
-constexpr int kMostClients = 16;
+constexpr int kMaxClients = 16;
 /// Memory is bounded whatever is sent: a network of 63,999 full universes is none that exists.
-constexpr std::size_t kMostUniverses = 4096;
+constexpr std::size_t kMaxUniverses = 4096;
 
 /// Art-Net 4, "ArtSync": a node that hears none for so long shows data at once again.
 constexpr std::chrono::seconds kArtSyncLasts{4};
@@ -48,7 +48,7 @@ Failure cannotListen(const std::string& address, int port) {
 
 Result<std::unique_ptr<Receiver>> Receiver::open(Options options) {
   std::unique_ptr<Receiver> receiver(new Receiver(std::move(options)));
-  if (const Outcome opened = receiver->openDoors(); !opened) return opened.failure();
+  if (const Outcome opened = receiver->openSockets(); !opened) return opened.failure();
   receiver->thread_ = std::thread([raw = receiver.get()] { raw->run(); });
   return receiver;
 }
@@ -56,10 +56,10 @@ Result<std::unique_ptr<Receiver>> Receiver::open(Options options) {
 Receiver::~Receiver() {
   stopping_ = true;
   if (thread_.joinable()) thread_.join();
-  for (const Door& door : doors_) ::close(door.fd);
+  for (const ListenSocket& socket : sockets_) ::close(socket.fd);
 }
 
-Outcome Receiver::openDoors() {
+Outcome Receiver::openSockets() {
   // The system lets a socket join some twenty groups.
   constexpr std::size_t kGroupsOfSocket = 16;
   const std::tuple<Protocol, int, int> wanted[] = {{Protocol::E131, options_.e131Port, SOCK_DGRAM},
@@ -73,14 +73,14 @@ Outcome Receiver::openDoors() {
     std::size_t first = 0;
     do {
       const auto own = groups.subspan(first, std::min(kGroupsOfSocket, groups.size() - first));
-      if (const Outcome opened = openDoor(protocol, port, kind, own); !opened) return opened;
+      if (const Outcome opened = openSocket(protocol, port, kind, own); !opened) return opened;
       first += kGroupsOfSocket;
     } while (first < groups.size());
   }
   return Done{};
 }
 
-Outcome Receiver::openDoor(Protocol protocol, int port, int kind, std::span<const int> groups) {
+Outcome Receiver::openSocket(Protocol protocol, int port, int kind, std::span<const int> groups) {
   sockaddr_in own{};
   own.sin_family = AF_INET;
   own.sin_port = htons(static_cast<std::uint16_t>(port));
@@ -89,24 +89,24 @@ Outcome Receiver::openDoor(Protocol protocol, int port, int kind, std::span<cons
   // Packets to a group do not arrive at a socket that is bound to an address.
   const in_addr interface = own.sin_addr;
   if (!groups.empty()) own.sin_addr.s_addr = htonl(INADDR_ANY);
-  Door door{::socket(AF_INET, kind | SOCK_NONBLOCK | SOCK_CLOEXEC, 0), protocol, kind == SOCK_STREAM,
-            kind == SOCK_STREAM};
-  doors_.push_back(door);
+  ListenSocket socket{::socket(AF_INET, kind | SOCK_NONBLOCK | SOCK_CLOEXEC, 0), protocol,
+                      kind == SOCK_STREAM, kind == SOCK_STREAM};
+  sockets_.push_back(socket);
   constexpr int kOn = 1;
   constexpr int kOff = 0;
   constexpr int kBuffer = 4 << 20;
-  ::setsockopt(door.fd, SOL_SOCKET, SO_REUSEADDR, &kOn, sizeof kOn);
-  ::setsockopt(door.fd, SOL_SOCKET, SO_RCVBUF, &kBuffer, sizeof kBuffer);
+  ::setsockopt(socket.fd, SOL_SOCKET, SO_REUSEADDR, &kOn, sizeof kOn);
+  ::setsockopt(socket.fd, SOL_SOCKET, SO_RCVBUF, &kBuffer, sizeof kBuffer);
   // Else each socket would hear the groups of all others too, and every packet came several times.
-  if (!groups.empty()) ::setsockopt(door.fd, IPPROTO_IP, IP_MULTICAST_ALL, &kOff, sizeof kOff);
-  if (::bind(door.fd, reinterpret_cast<const sockaddr*>(&own), sizeof own) != 0)
+  if (!groups.empty()) ::setsockopt(socket.fd, IPPROTO_IP, IP_MULTICAST_ALL, &kOff, sizeof kOff);
+  if (::bind(socket.fd, reinterpret_cast<const sockaddr*>(&own), sizeof own) != 0)
     return cannotListen(options_.address, port);
-  if (door.isStream && ::listen(door.fd, kMostClients) != 0) return cannotListen(options_.address, port);
+  if (socket.isStream && ::listen(socket.fd, kMaxClients) != 0) return cannotListen(options_.address, port);
   for (const int universe : groups) {
     ip_mreq join{};
     join.imr_multiaddr.s_addr = htonl(e131Group(universe, 0).address);
     join.imr_interface = interface;
-    if (::setsockopt(door.fd, IPPROTO_IP, IP_ADD_MEMBERSHIP, &join, sizeof join) != 0)
+    if (::setsockopt(socket.fd, IPPROTO_IP, IP_ADD_MEMBERSHIP, &join, sizeof join) != 0)
       return cannotListen(options_.address, port);
   }
   return Done{};
@@ -116,19 +116,19 @@ void Receiver::run() {
   constexpr int kWait_ms = 50;
   while (!stopping_) {
     std::vector<pollfd> waiting;
-    for (const Door& door : doors_) waiting.push_back({door.fd, POLLIN, 0});
+    for (const ListenSocket& socket : sockets_) waiting.push_back({socket.fd, POLLIN, 0});
     if (::poll(waiting.data(), waiting.size(), kWait_ms) > 0)
       for (std::size_t i = 0; i < waiting.size(); ++i) {
         if (!(waiting[i].revents & (POLLIN | POLLHUP | POLLERR))) continue;
-        Door& door = doors_[i];
-        if (door.isListening)
-          acceptClient(Door(door));
-        else if (door.isStream)
-          hearStream(door);
+        ListenSocket& socket = sockets_[i];
+        if (socket.isListening)
+          acceptClient(ListenSocket(socket));
+        else if (socket.isStream)
+          hearStream(socket);
         else
-          hear(door);
+          hear(socket);
       }
-    std::erase_if(doors_, [](const Door& door) { return door.fd < 0; });
+    std::erase_if(sockets_, [](const ListenSocket& socket) { return socket.fd < 0; });
     const std::scoped_lock lock(mutex_);
     const Instant now = nowIs();
     for (auto& [key, merge] : universes_) {
@@ -142,61 +142,70 @@ void Receiver::run() {
   }
 }
 
-void Receiver::hear(Door& door) {
+void Receiver::hear(ListenSocket& socket) {
   std::array<std::uint8_t, 2048> buffer;
   sockaddr_in from{};
   for (int packets = 0; packets < 512; ++packets) {
     socklen_t size = sizeof from;
     const ssize_t count =
-        ::recvfrom(door.fd, buffer.data(), buffer.size(), 0, reinterpret_cast<sockaddr*>(&from), &size);
+        ::recvfrom(socket.fd, buffer.data(), buffer.size(), 0, reinterpret_cast<sockaddr*>(&from), &size);
     if (count < 0) return;
     const std::scoped_lock lock(mutex_);
-    take(door, std::span(buffer).first(static_cast<std::size_t>(count)), endpointOf(from));
+    take(socket, std::span(buffer).first(static_cast<std::size_t>(count)), endpointOf(from));
   }
 }
 
-void Receiver::acceptClient(const Door& door) {
+void Receiver::acceptClient(const ListenSocket& socket) {
   sockaddr_in from{};
   socklen_t size = sizeof from;
-  const int fd = ::accept4(door.fd, reinterpret_cast<sockaddr*>(&from), &size, SOCK_NONBLOCK | SOCK_CLOEXEC);
+  const int fd =
+      ::accept4(socket.fd, reinterpret_cast<sockaddr*>(&from), &size, SOCK_NONBLOCK | SOCK_CLOEXEC);
   if (fd < 0) return;
-  if (std::count_if(doors_.begin(), doors_.end(), [](const Door& d) { return d.isStream; }) > kMostClients) {
+  if (std::count_if(sockets_.begin(), sockets_.end(), [](const ListenSocket& d) { return d.isStream; }) >
+      kMaxClients) {
     ::close(fd);
     return;
   }
-  Door client{fd, Protocol::Opc, true, false};
+  ListenSocket client{fd, Protocol::Opc, true, false};
   client.peer = endpointOf(from).text();
-  doors_.push_back(std::move(client));
+  sockets_.push_back(std::move(client));
 }
 
-void Receiver::hearStream(Door& door) {
+void Receiver::hearStream(ListenSocket& socket) {
   std::array<std::uint8_t, 65'536> buffer;
-  const ssize_t count = ::recv(door.fd, buffer.data(), buffer.size(), 0);
+  const ssize_t count = ::recv(socket.fd, buffer.data(), buffer.size(), 0);
   if (count < 0 && (errno == EAGAIN || errno == EINTR)) return;
   if (count <= 0) {
-    ::close(door.fd);
-    door.fd = -1;
+    ::close(socket.fd);
+    socket.fd = -1;
     return;
   }
   const std::scoped_lock lock(mutex_);
-  door.opc.feed(std::span(buffer).first(static_cast<std::size_t>(count)),
-                [&](const OpcReader::Message& message) {
-                  const bool isColours = message.command == static_cast<std::uint8_t>(OpcCommand::Set8) ||
-                                         message.command == static_cast<std::uint8_t>(OpcCommand::Set16);
-                  if (isColours)
-                    takeRow(Protocol::Opc, door.peer, 0, message.data);
-                  else
-                    ++unreadable_;
-                });
+  socket.opc.feed(std::span(buffer).first(static_cast<std::size_t>(count)),
+                  [&](const OpcReader::Message& message) {
+                    const bool isColours = message.command == static_cast<std::uint8_t>(OpcCommand::Set8) ||
+                                           message.command == static_cast<std::uint8_t>(OpcCommand::Set16);
+                    if (isColours)
+                      takeRow(Protocol::Opc, socket.peer, 0, message.data);
+                    else
+                      ++unreadable_;
+                  });
 }
 
-void Receiver::take(const Door& door, std::span<const std::uint8_t> packet, Endpoint from) {
-  if (door.protocol == Protocol::E131)
-    takeE131(packet);
-  else if (door.protocol == Protocol::ArtNet)
-    takeArtNet(door, packet, from);
-  else
-    takeDdp(packet, from);
+void Receiver::take(const ListenSocket& socket, std::span<const std::uint8_t> packet, Endpoint from) {
+  switch (socket.protocol) {
+    case Protocol::E131:
+      return takeE131(packet);
+    case Protocol::ArtNet:
+      return takeArtNet(socket, packet, from);
+    case Protocol::Ddp:
+      return takeDdp(packet, from);
+    case Protocol::Opc:
+    case Protocol::SerialDmx:
+    case Protocol::Screen:
+      // Streams are cut into messages in hearStream(); the others bring no packets.
+      break;
+  }
 }
 
 void Receiver::takeE131(std::span<const std::uint8_t> packet) {
@@ -241,10 +250,10 @@ void Receiver::holdBack(Waiting packet) {
   std::erase_if(waiting_, [&](const Waiting& w) {
     return w.protocol == packet.protocol && w.universe == packet.universe && w.source == packet.source;
   });
-  if (waiting_.size() < kMostUniverses) waiting_.push_back(std::move(packet));
+  if (waiting_.size() < kMaxUniverses) waiting_.push_back(std::move(packet));
 }
 
-void Receiver::takeArtNet(const Door& door, std::span<const std::uint8_t> packet, Endpoint from) {
+void Receiver::takeArtNet(const ListenSocket& socket, std::span<const std::uint8_t> packet, Endpoint from) {
   if (const auto data = readArtDmx(packet)) {
     const std::string source = hostText(from.address);
     // Where two sources are merged, sync packets do not count (Art-Net 4, "ArtSync").
@@ -278,7 +287,7 @@ void Receiver::takeArtNet(const Door& door, std::span<const std::uint8_t> packet
   const sockaddr_in to = socketAddress(from);
   // Whoever asked and is gone by now asks again.
   [[maybe_unused]] const auto sent =
-      ::sendto(door.fd, reply.data(), reply.size(), 0, reinterpret_cast<const sockaddr*>(&to), sizeof to);
+      ::sendto(socket.fd, reply.data(), reply.size(), 0, reinterpret_cast<const sockaddr*>(&to), sizeof to);
 }
 
 void Receiver::takeDdp(std::span<const std::uint8_t> packet, Endpoint from) {
@@ -316,14 +325,14 @@ UniverseMerge& Receiver::mergeOf(Protocol protocol, int universe) {
 }
 
 void Receiver::offer(Protocol protocol, int universe, const Arrival& arrival) {
-  if (universes_.size() >= kMostUniverses && !universes_.contains({protocol, universe})) return;
+  if (universes_.size() >= kMaxUniverses && !universes_.contains({protocol, universe})) return;
   UniverseMerge& merge = mergeOf(protocol, universe);
   if (merge.accept(arrival, nowIs()) && options_.changed)
     options_.changed(protocol, universe, merge.sources().empty() ? nullptr : &merge.values());
 }
 
 void Receiver::release(const SyncKey& key) {
-  if (synced_.size() < kMostUniverses || synced_.contains(key)) synced_[key] = nowIs();
+  if (synced_.size() < kMaxUniverses || synced_.contains(key)) synced_[key] = nowIs();
   std::erase_if(waiting_, [&](const Waiting& w) {
     if (SyncKey(w.protocol, w.syncUniverse, w.source) != key) return false;
     offer(w.protocol, w.universe, {w.source, w.name, w.priority, w.sequence, false, w.values});

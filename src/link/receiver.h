@@ -59,7 +59,7 @@ class Receiver {
 
  private:
   explicit Receiver(Options options) : options_(std::move(options)) {}
-  struct Door {
+  struct ListenSocket {
     int fd = -1;
     Protocol protocol = Protocol::E131;
     bool isStream = false;
@@ -82,15 +82,15 @@ class Receiver {
   /// Whose word frees what: a protocol, the sync universe, and the source. A sync of another source is none.
   using SyncKey = std::tuple<Protocol, int, std::string>;
 
-  Outcome openDoors();
-  Outcome openDoor(Protocol protocol, int port, int kind, std::span<const int> groups);
+  Outcome openSockets();
+  Outcome openSocket(Protocol protocol, int port, int kind, std::span<const int> groups);
   void run();
-  void hear(Door& door);
-  void hearStream(Door& door);
-  void acceptClient(const Door& door);
-  void take(const Door& door, std::span<const std::uint8_t> packet, Endpoint from);
+  void hear(ListenSocket& socket);
+  void hearStream(ListenSocket& socket);
+  void acceptClient(const ListenSocket& socket);
+  void take(const ListenSocket& socket, std::span<const std::uint8_t> packet, Endpoint from);
   void takeE131(std::span<const std::uint8_t> packet);
-  void takeArtNet(const Door& door, std::span<const std::uint8_t> packet, Endpoint from);
+  void takeArtNet(const ListenSocket& socket, std::span<const std::uint8_t> packet, Endpoint from);
   void takeDdp(std::span<const std::uint8_t> packet, Endpoint from);
   void takeRow(Protocol protocol, const std::string& source, std::size_t offset,
                std::span<const std::uint8_t> bytes);
@@ -101,7 +101,7 @@ class Receiver {
   UniverseMerge& mergeOf(Protocol protocol, int universe);
 
   Options options_;
-  std::vector<Door> doors_;
+  std::vector<ListenSocket> sockets_;
   mutable std::mutex mutex_;
   std::map<std::pair<Protocol, int>, UniverseMerge> universes_;
   std::vector<Waiting> waiting_;

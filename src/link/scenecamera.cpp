@@ -20,11 +20,11 @@ struct SeenNode {
   std::map<std::pair<int, int>, std::size_t> leds;
 };
 
-class SceneCamera final : public eye::FrameSource {
+class SceneCamera final : public vision::FrameSource {
  public:
-  SceneCamera(const std::vector<eye::SceneLed>& scene, const eye::View& view, const eye::Spoils& spoils,
-              unsigned seed)
-      : camera_(placesOf(scene), view, spoils, seed), light_(scene.size(), 0.f), due_(Clock::now()) {
+  SceneCamera(const std::vector<vision::SceneLed>& scene, const vision::View& view,
+              const vision::ImageDefects& defects, unsigned seed)
+      : camera_(placesOf(scene), view, defects, seed), light_(scene.size(), 0.f), due_(Clock::now()) {
     for (std::size_t i = 0; i < scene.size(); ++i) {
       SeenNode& node = nodes_[{scene[i].host, scene[i].httpPort}];
       if (!node.client) {
@@ -37,24 +37,24 @@ class SceneCamera final : public eye::FrameSource {
     }
   }
 
-  std::optional<eye::Frame> next() override {
+  std::optional<vision::Frame> next() override {
     std::this_thread::sleep_until(due_);
-    due_ += std::chrono::nanoseconds(static_cast<std::int64_t>(1e9 / camera_.spoils().framesPerSecond));
+    due_ += std::chrono::nanoseconds(static_cast<std::int64_t>(1e9 / camera_.defects().framesPerSecond));
     due_ = std::max(due_, Clock::now());
     // The light is that of some instant while the nodes were asked.
     const double began_s = now_s();
     for (auto& [place, node] : nodes_) look(node);
     const double middle_s = (began_s + now_s()) / 2;
-    return eye::Frame{camera_.take(light_, middle_s), middle_s + camera_.spoils().lag_s};
+    return vision::Frame{camera_.take(light_, middle_s), middle_s + camera_.defects().lag_s};
   }
   bool isLive() const override { return true; }
 
  private:
   static double now_s() { return std::chrono::duration<double>(Clock::now().time_since_epoch()).count(); }
 
-  static std::vector<Vec3> placesOf(const std::vector<eye::SceneLed>& scene) {
+  static std::vector<Vec3> placesOf(const std::vector<vision::SceneLed>& scene) {
     std::vector<Vec3> places;
-    for (const eye::SceneLed& led : scene) places.push_back(led.place_m);
+    for (const vision::SceneLed& led : scene) places.push_back(led.place_m);
     return places;
   }
 
@@ -79,7 +79,7 @@ class SceneCamera final : public eye::FrameSource {
     }
   }
 
-  eye::SimulatedCamera camera_;
+  vision::SimulatedCamera camera_;
   std::map<std::pair<std::string, int>, SeenNode> nodes_;
   std::vector<float> light_;
   Clock::time_point due_;
@@ -87,10 +87,10 @@ class SceneCamera final : public eye::FrameSource {
 
 }  // namespace
 
-std::unique_ptr<eye::FrameSource> openSceneCamera(const std::vector<eye::SceneLed>& scene,
-                                                  const eye::View& view, const eye::Spoils& spoils,
-                                                  unsigned seed) {
-  return std::make_unique<SceneCamera>(scene, view, spoils, seed);
+std::unique_ptr<vision::FrameSource> openSceneCamera(const std::vector<vision::SceneLed>& scene,
+                                                     const vision::View& view,
+                                                     const vision::ImageDefects& defects, unsigned seed) {
+  return std::make_unique<SceneCamera>(scene, view, defects, seed);
 }
 
 }  // namespace chispa::link

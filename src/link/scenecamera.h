@@ -3,17 +3,17 @@
 #include <memory>
 #include <vector>
 
-#include "core/eye/scene.h"
-#include "core/eye/simulatedcamera.h"
-#include "core/eye/source.h"
+#include "core/vision/scene.h"
+#include "core/vision/simulatedcamera.h"
+#include "core/vision/source.h"
 
 namespace chispa::link {
 
 /// A simulated camera that looks at the real pixels of simulated controllers: asks each node what its LEDs
 /// show (GET /light, docs/node-interface.md) and draws that as its lens would see it, at its own rate. A node
 /// that does not answer is dark.
-std::unique_ptr<eye::FrameSource> openSceneCamera(const std::vector<eye::SceneLed>& scene,
-                                                  const eye::View& view, const eye::Spoils& spoils,
-                                                  unsigned seed);
+std::unique_ptr<vision::FrameSource> openSceneCamera(const std::vector<vision::SceneLed>& scene,
+                                                     const vision::View& view,
+                                                     const vision::ImageDefects& defects, unsigned seed);
 
 }  // namespace chispa::link

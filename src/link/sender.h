@@ -8,7 +8,7 @@
 #include "core/show/controller.h"
 #include "link/ddp.h"
 #include "link/e131.h"
-#include "link/hostbook.h"
+#include "link/hostresolver.h"
 #include "link/udp.h"
 
 namespace chispa::link {

@@ -5,7 +5,7 @@
 
 #include <nlohmann/json.hpp>
 
-#include "link/setupdoor.h"
+#include "link/setuptransport.h"
 
 namespace chispa::link {
 namespace {
@@ -56,11 +56,13 @@ const PortSettings* settingsOf(const std::vector<PortSettings>& all, int port) {
 }
 
 /// What a controller has against what it shall have; a port without settings is one that has nothing.
-std::vector<SettingDifference> differences(const SetupDoor& door, const std::vector<PortSettings>& there,
+std::vector<SettingDifference> differences(const SetupTransport& transport,
+                                           const std::vector<PortSettings>& there,
                                            const std::vector<PortSettings>& said) {
-  std::vector<PortSettings> wanted = door.reachable(said);
+  std::vector<PortSettings> wanted = transport.reachable(said);
   for (const PortSettings& has : there)
-    if (door.replacesAll() && !settingsOf(wanted, has.port)) wanted.push_back({has.port, has.protocol, {}});
+    if (transport.replacesAll() && !settingsOf(wanted, has.port))
+      wanted.push_back({has.port, has.protocol, {}});
   std::vector<SettingDifference> found;
   for (const PortSettings& want : wanted) {
     const PortSettings* has = settingsOf(there, want.port);
@@ -74,12 +76,12 @@ std::vector<SettingDifference> differences(const SetupDoor& door, const std::vec
 }  // namespace
 
 Result<SetupReport> compareSetup(const Controller& controller, const std::vector<PortSettings>& wanted) {
-  const auto door = openSetupDoor(controller);
-  if (!door) return door.failure();
-  const auto there = (*door)->read();
+  const auto transport = openSetupTransport(controller);
+  if (!transport) return transport.failure();
+  const auto there = (*transport)->read();
   if (!there) return there.failure();
   SetupReport report;
-  report.differences = differences(**door, *there, wanted);
+  report.differences = differences(**transport, *there, wanted);
   report.verified = report.differences.empty();
   report.before = toJson(*there).dump();
   return report;
@@ -93,11 +95,11 @@ Result<SetupReport> pushSetup(const Controller& controller, const std::vector<Po
   if (report.verified) return report;
   if (keep)
     if (const Outcome kept = keep(report.before); !kept) return kept.failure();
-  const auto door = openSetupDoor(controller);
-  const Outcome written = (*door)->write(wanted);
-  const auto now = (*door)->read();
+  const auto transport = openSetupTransport(controller);
+  const Outcome written = (*transport)->write(wanted);
+  const auto now = (*transport)->read();
   if (!now) return now.failure();
-  const auto left = differences(**door, *now, wanted);
+  const auto left = differences(**transport, *now, wanted);
   for (SettingDifference& difference : report.differences) {
     const auto still = std::find_if(left.begin(), left.end(),
                                     [&](const SettingDifference& d) { return d.place == difference.place; });
@@ -114,9 +116,9 @@ Result<SetupReport> pushSetup(const Controller& controller, const std::vector<Po
 }
 
 Result<std::vector<PortSettings>> readSetup(const Controller& controller) {
-  const auto door = openSetupDoor(controller);
-  if (!door) return door.failure();
-  return (*door)->read();
+  const auto transport = openSetupTransport(controller);
+  if (!transport) return transport.failure();
+  return (*transport)->read();
 }
 
 }  // namespace chispa::link

@@ -5,7 +5,7 @@
 #include <vector>
 
 #include "core/base/result.h"
-#include "core/wire/portsettings.h"
+#include "core/files/portsettings.h"
 
 namespace chispa::link {
 

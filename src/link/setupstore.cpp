@@ -2,11 +2,12 @@
 #include "link/setupstore.h"
 
 #include "core/files/journal.h"
+#include "link/userfolders.h"
 
 namespace chispa::link {
 
 SetupStore SetupStore::ofUser() {
-  return SetupStore(journalFolder() / "setups");
+  return SetupStore(stateFolder() / "setups");
 }
 
 std::vector<KeptSetup> SetupStore::keptOf(const Controller& controller) const {

@@ -2,7 +2,7 @@
 #pragma once
 #include <vector>
 
-#include "core/wire/portsettings.h"
+#include "core/files/portsettings.h"
 #include "link/keptfiles.h"
 
 namespace chispa::link {

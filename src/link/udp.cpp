@@ -106,9 +106,9 @@ bool cannotSegment(int error) {
   return error == EINVAL || error == EIO || error == EMSGSIZE || error == EOPNOTSUPP || error == ENOPROTOOPT;
 }
 
-/// Up to kMostSegments packets that are one message.
+/// Up to kMaxSegments packets that are one message.
 struct SegmentedMessage {
-  std::array<iovec, UdpSender::kMostSegments> parts;
+  std::array<iovec, UdpSender::kMaxSegments> parts;
   std::size_t count = 0;
   /// The place of its first packet among all.
   std::size_t first = 0;
@@ -159,7 +159,7 @@ std::optional<std::size_t> UdpSender::sendSegmented(std::span<const std::uint8_t
     SegmentedMessage& message = messages[filled];
     if (message.count == 0) message.first = i;
     message.parts[message.count++] = {const_cast<std::uint8_t*>(packets.data() + i * size), size};
-    if (message.count < kMostSegments) continue;
+    if (message.count < kMaxSegments) continue;
     if (++filled < kMessages)
       messages[filled].count = 0;
     else if (const auto stopped = flush())

@@ -22,10 +22,11 @@ struct Endpoint {
 /// from the output thread.
 Result<Endpoint> resolve(const std::string& host, int port);
 
-/// A non-blocking UDP socket that sends to one place. Connected, so that "port unreachable" comes back as an
-/// error.
+/// Whom a socket sends to: one address, multicast groups, or all of a network.
 enum class Reach { One, Groups, Broadcast };
 
+/// A non-blocking UDP socket. One that sends to one address is connected, so that "port unreachable" comes
+/// back as an error. One thread at a time.
 class UdpSender {
  public:
   UdpSender() = default;
@@ -44,13 +45,13 @@ class UdpSender {
   };
   /// Sends packets of one size lying one behind the other, those whose place in `which` is set. Never blocks;
   /// what the kernel does not take is dropped and shows in `packets`. Packet i goes to `to[i]`, or to the one
-  /// that was opened if `to` is empty: then the kernel is given up to kMostSegments of them as one, which it
+  /// that was opened if `to` is empty: then the kernel is given up to kMaxSegments of them as one, which it
   /// cuts up again (UDP_SEGMENT, Linux 4.18), where it and the interface can do that.
   Sent send(std::span<const std::uint8_t> packets, std::size_t size, std::span<const std::uint8_t> which,
             std::span<const Endpoint> to = {}) noexcept;
 
   /// Packets that are handed over as one.
-  static constexpr std::size_t kMostSegments = 16;
+  static constexpr std::size_t kMaxSegments = 16;
   /// False once the kernel or the interface has turned that down.
   bool handsOverMany() const { return segments_; }
   void handOverMany(bool on) { segments_ = on; }

@@ -221,9 +221,9 @@ std::optional<DdpPiece> readDdp(std::span<const std::uint8_t> bytes) {
   const auto length = in.number(2);
   if (flags & 0x10) in.take(4);  // time code
   const bool isData = flags >> 6 == 1 && (flags & 0x0e) == 0;
-  constexpr std::size_t kMostRow = 4 << 20;
+  constexpr std::size_t kMaxRow = 4 << 20;
   if (!in.good() || !isData || (output != 1 && output != 255) || in.left() != length ||
-      piece.offset + length > kMostRow)
+      piece.offset + length > kMaxRow)
     return std::nullopt;
   piece.push = (flags & 1) != 0;
   piece.data = in.take(length);

@@ -83,8 +83,8 @@ void FaultyCable::setFaults(const Faults& faults, Instant now) {
 }
 
 void FaultyCable::put(Incoming packet, Instant now) {
-  constexpr std::size_t kMostHeld = 20'000;
-  if (isSilent(now) || strikes(faults_.drop_percent) || held_.size() >= kMostHeld) return;
+  constexpr std::size_t kMaxHeld = 20'000;
+  if (isSilent(now) || strikes(faults_.drop_percent) || held_.size() >= kMaxHeld) return;
   held_.push_back({now + std::chrono::milliseconds(faults_.delay_ms), std::move(packet)});
   const bool overtakes = held_.size() > 1 && strikes(faults_.reorder_percent);
   if (overtakes) std::swap(held_.back().packet, held_[held_.size() - 2].packet);

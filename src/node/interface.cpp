@@ -12,8 +12,8 @@ namespace chispa::node {
 
 Interface::Interface(Node& node) : node_(node), server_(std::make_unique<httplib::Server>()) {
   // A memory's values come as two letters each.
-  constexpr std::size_t kMostBody = std::size_t{16} << 20;
-  server_->set_payload_max_length(kMostBody);
+  constexpr std::size_t kMaxBody = std::size_t{16} << 20;
+  server_->set_payload_max_length(kMaxBody);
   addRoutes();
 }
 
@@ -124,11 +124,10 @@ void Interface::addMemoryRoutes() {
 void Interface::takeNumber(const std::string& body, const char* key, httplib::Response& answer,
                            const std::function<bool(int)>& take) {
   const auto json = nlohmann::json::parse(body, nullptr, false);
-  constexpr int kMost = 1000;
+  constexpr int kMax = 1000;
   const bool isNumber = json.is_object() && json.contains(key) && json[key].is_number_integer();
   const double number = isNumber ? json[key].get<double>() : -1;
-  if (!(number >= 0 && number <= kMost))
-    return refuse(answer, 400, std::string(key) + " is no number of one");
+  if (!(number >= 0 && number <= kMax)) return refuse(answer, 400, std::string(key) + " is no number of one");
   if (!take(static_cast<int>(number)))
     return refuse(answer, 404, std::string("nothing is started by this ") + key);
   answerJson(answer, nlohmann::ordered_json{{"playing", node_.memory()["playing"]}});

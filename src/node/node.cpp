@@ -140,8 +140,8 @@ void Node::listen() {
 
 void Node::receive(Door door) {
   std::array<std::uint8_t, 2048> buffer;
-  constexpr int kMostAtOnce = 512;
-  for (int packets = 0; packets < kMostAtOnce; ++packets) {
+  constexpr int kMaxAtOnce = 512;
+  for (int packets = 0; packets < kMaxAtOnce; ++packets) {
     sockaddr_in from{};
     socklen_t length = sizeof from;
     const ssize_t size = ::recvfrom(sockets_[door], buffer.data(), buffer.size(), 0,
@@ -155,10 +155,10 @@ void Node::receive(Door door) {
 }
 
 void Node::acceptOpc() {
-  constexpr std::size_t kMostClients = 8;
+  constexpr std::size_t kMaxClients = 8;
   const int fd = ::accept4(sockets_[kOpc], nullptr, nullptr, SOCK_NONBLOCK | SOCK_CLOEXEC);
   if (fd < 0) return;
-  if (opcClients_.size() < kMostClients)
+  if (opcClients_.size() < kMaxClients)
     opcClients_.push_back({fd});
   else
     ::close(fd);

@@ -39,7 +39,7 @@ struct PortSetup {
 
 /// The settings as the node interface carries them (docs/node-interface.md).
 nlohmann::json toJson(const std::vector<PortSetup>& ports);
-/// Reads them; null with the reason in `why` if they make no sense or ask for more than `mostPorts` ports.
-std::optional<std::vector<PortSetup>> parseSettings(const std::string& text, int mostPorts, std::string& why);
+/// Reads them; null with the reason in `why` if they make no sense or ask for more than `maxPorts` ports.
+std::optional<std::vector<PortSetup>> parseSettings(const std::string& text, int maxPorts, std::string& why);
 
 }  // namespace chispa::node

@@ -27,14 +27,14 @@ bool isTooLate(const std::string& protocol, std::uint8_t before, std::uint8_t no
 Universes::Universe* Universes::universeOf(const std::string& protocol, int number) {
   const auto found = universes_.find({protocol, number});
   if (found != universes_.end()) return &found->second;
-  return universes_.size() < kMostUniverses ? &universes_[{protocol, number}] : nullptr;
+  return universes_.size() < kMaxUniverses ? &universes_[{protocol, number}] : nullptr;
 }
 
 Universes::Source* Universes::sourceOf(Universe& universe, const std::string& sender) {
   const auto found = std::find_if(universe.sources.begin(), universe.sources.end(),
                                   [&](const Source& s) { return s.sender == sender; });
   if (found != universe.sources.end()) return &*found;
-  if (universe.sources.size() >= kMostSources) return nullptr;
+  if (universe.sources.size() >= kMaxSources) return nullptr;
   universe.sources.push_back({sender, 100, {}, {}});
   return &universe.sources.back();
 }

@@ -12,13 +12,13 @@
 namespace chispa::node {
 
 /// What has arrived by every protocol, sources merged: the highest priority, and of those channel by channel
-/// the largest value. No thread of its own. What it keeps is bounded: kMostUniverses, and of each
-/// kMostSources.
+/// the largest value. No thread of its own. What it keeps is bounded: kMaxUniverses, and of each
+/// kMaxSources.
 class Universes {
  public:
   using Instant = std::chrono::steady_clock::time_point;
-  static constexpr std::size_t kMostUniverses = 1024;
-  static constexpr std::size_t kMostSources = 64;
+  static constexpr std::size_t kMaxUniverses = 1024;
+  static constexpr std::size_t kMaxSources = 64;
 
   /// Takes a packet of `sender` (what tells its sources apart) in.
   void accept(const std::string& protocol, const std::string& sender, const DataPacket& packet, Instant now);

@@ -6,14 +6,14 @@
 #include <fstream>
 #include <map>
 
-#include "core/eye/source.h"
+#include "core/vision/source.h"
 
 namespace chispa::node {
 namespace {
 
-std::vector<Vec3> placesOf(const std::vector<eye::SceneLed>& scene) {
+std::vector<Vec3> placesOf(const std::vector<vision::SceneLed>& scene) {
   std::vector<Vec3> places;
-  for (const eye::SceneLed& led : scene) places.push_back(led.place_m);
+  for (const vision::SceneLed& led : scene) places.push_back(led.place_m);
   return places;
 }
 
@@ -32,8 +32,8 @@ FrameWriter::FrameWriter(const Node& node, Filming filming)
     : node_(node),
       filming_(std::move(filming)),
       camera_(placesOf(filming_.scene),
-              eye::viewOfAll(placesOf(filming_.scene), {}, filming_.azimuth_deg, filming_.elevation_deg),
-              eye::spoilsOf(filming_.severity), 20'261'123),
+              vision::viewOfAll(placesOf(filming_.scene), {}, filming_.azimuth_deg, filming_.elevation_deg),
+              vision::defectsOf(filming_.severity), 20'261'123),
       thread_([this] { run(); }) {}
 
 FrameWriter::~FrameWriter() {
@@ -45,7 +45,7 @@ void FrameWriter::run() {
   using Clock = std::chrono::steady_clock;
   const auto begun = Clock::now();
   const auto period =
-      std::chrono::nanoseconds(static_cast<std::int64_t>(1e9 / camera_.spoils().framesPerSecond));
+      std::chrono::nanoseconds(static_cast<std::int64_t>(1e9 / camera_.defects().framesPerSecond));
   std::ofstream times(filming_.folder / "times.csv");
   std::vector<float> light(filming_.scene.size());
   for (auto next = begun; !stopping_.load(); next = std::max(next + period, Clock::now())) {
@@ -53,7 +53,7 @@ void FrameWriter::run() {
     std::map<int, std::vector<Shown>> shown;
     for (const PortSetup& port : node_.settings()) shown[port.port] = node_.shown(port);
     for (std::size_t i = 0; i < light.size(); ++i) {
-      const eye::SceneLed& led = filming_.scene[i];
+      const vision::SceneLed& led = filming_.scene[i];
       const auto port = shown.find(led.port);
       const bool isThere = port != shown.end() && led.pixel <= static_cast<int>(port->second.size());
       const Shown colour = isThere ? port->second[static_cast<std::size_t>(led.pixel - 1)] : Shown{};
@@ -62,8 +62,8 @@ void FrameWriter::run() {
     const double now = std::chrono::duration<double>(Clock::now() - begun).count();
     char name[32];
     std::snprintf(name, sizeof name, "%06d.png", frames_.load());
-    if (!eye::writePicture(camera_.take(light, now), filming_.folder / name)) return;
-    times << name << ',' << now + camera_.spoils().lag_s << '\n' << std::flush;
+    if (!vision::writePicture(camera_.take(light, now), filming_.folder / name)) return;
+    times << name << ',' << now + camera_.defects().lag_s << '\n' << std::flush;
     frames_.fetch_add(1);
   }
 }

@@ -6,8 +6,8 @@
 #include <thread>
 
 #include "core/base/result.h"
-#include "core/eye/scene.h"
-#include "core/eye/simulatedcamera.h"
+#include "core/vision/scene.h"
+#include "core/vision/simulatedcamera.h"
 #include "node/node.h"
 
 namespace chispa::node {
@@ -15,8 +15,8 @@ namespace chispa::node {
 /// How a node is filmed.
 struct Filming {
   std::filesystem::path folder;
-  std::vector<eye::SceneLed> scene;
-  eye::Severity severity = eye::Severity::Clean;
+  std::vector<vision::SceneLed> scene;
+  vision::Severity severity = vision::Severity::Clean;
   double azimuth_deg = 0;
   double elevation_deg = 12;
 };
@@ -37,7 +37,7 @@ class FrameWriter {
 
   const Node& node_;
   Filming filming_;
-  eye::SimulatedCamera camera_;
+  vision::SimulatedCamera camera_;
   std::atomic<int> frames_{0};
   std::atomic<bool> stopping_{false};
   std::thread thread_;

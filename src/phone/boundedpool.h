@@ -11,7 +11,7 @@ namespace chispa::phone {
 /// system, which turns them away, and take no file descriptor of ours.
 class BoundedPool final : public httplib::TaskQueue {
  public:
-  BoundedPool(std::size_t threads, std::ptrdiff_t mostConnections) : pool_(threads), free_(mostConnections) {}
+  BoundedPool(std::size_t threads, std::ptrdiff_t maxConnections) : pool_(threads), free_(maxConnections) {}
 
   /// Waits until there is room. Thread that accepts.
   void enqueue(std::function<void()> serve) override {

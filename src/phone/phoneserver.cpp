@@ -5,18 +5,19 @@
 #include <charconv>
 #include <cmath>
 
-#include "phone/boundedpool.h"
-#include "phone/page.h"
 #include <httplib.h>
 #include <nlohmann/json.hpp>
 #include <sys/random.h>
+
+#include "phone/boundedpool.h"
+#include "phone/page.h"
 
 namespace chispa::phone {
 namespace {
 
 using namespace std::chrono_literals;
 
-constexpr std::size_t kMostBody = 4'096;
+constexpr std::size_t kMaxBody = 4'096;
 /// The picture of the light as it is now.
 constexpr std::string_view kLight = "light";
 /// A phone may ask so often in the mean, and so often in one breath.
@@ -26,9 +27,9 @@ constexpr int kTriesPerMinute = 10;
 constexpr auto kLostAfter = 3s;
 constexpr auto kKeepAlive = 2s;
 /// Threads that serve; each phone that looks takes one.
-constexpr std::size_t kThreads = 2 * PhoneServer::kMostPhones + 4;
+constexpr std::size_t kThreads = 2 * PhoneServer::kMaxPhones + 4;
 /// Connections at once, with those that wait for a thread.
-constexpr std::ptrdiff_t kMostConnections = 64;
+constexpr std::ptrdiff_t kMaxConnections = 64;
 constexpr const char* kCookie = "chispa=";
 
 /// 128 random bits in hexadecimal digits.
@@ -79,11 +80,11 @@ PhoneServer::PhoneServer(Options options, Host host)
       videos_(options_.videoFolder),
       server_(std::make_unique<httplib::Server>()),
       pairingToken_(randomToken()) {
-  server_->set_payload_max_length(VideoIntake::kMostPart);
+  server_->set_payload_max_length(VideoIntake::kMaxPart);
   server_->set_read_timeout(3s);
   server_->set_write_timeout(3s);
   server_->set_keep_alive_timeout(2);
-  server_->new_task_queue = [] { return new BoundedPool(kThreads, kMostConnections); };
+  server_->new_task_queue = [] { return new BoundedPool(kThreads, kMaxConnections); };
   server_->set_default_headers(
       {{"Content-Security-Policy",
         "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self'; connect-src 'self'; "
@@ -200,7 +201,7 @@ PhoneServer::Paired* PhoneServer::admitted(const httplib::Request& request, http
 }
 
 void PhoneServer::pair(const httplib::Request& request, httplib::Response& answer) {
-  if (request.body.size() > kMostBody) return refuse(answer, 413, "too long");
+  if (request.body.size() > kMaxBody) return refuse(answer, 413, "too long");
   const std::scoped_lock lock(mutex_);
   const auto now = std::chrono::steady_clock::now();
   if (now - triesSince_ > 1min) {
@@ -218,7 +219,7 @@ void PhoneServer::pair(const httplib::Request& request, httplib::Response& answe
     return refuse(answer, 401, "the code is another by now");
   }
   // The phone that was heard of longest ago makes room.
-  if (paired_.size() >= kMostPhones)
+  if (paired_.size() >= kMaxPhones)
     paired_.erase(std::min_element(paired_.begin(), paired_.end(),
                                    [](const Paired& a, const Paired& b) { return a.heard < b.heard; }));
   paired_.push_back({randomToken(), kBurst, now, {}, now});
@@ -233,7 +234,7 @@ void PhoneServer::release(Paired& phone, std::uint32_t look) {
 }
 
 void PhoneServer::obey(const httplib::Request& request, httplib::Response& answer) {
-  if (request.body.size() > kMostBody) return refuse(answer, 413, "too long");
+  if (request.body.size() > kMaxBody) return refuse(answer, 413, "too long");
   const auto json = nlohmann::json::parse(request.body, nullptr, false);
   const std::scoped_lock lock(mutex_);
   Paired* phone = admitted(request, answer);
@@ -317,7 +318,7 @@ void PhoneServer::stream(const httplib::Request& request, httplib::Response& ans
     if (!phone) return;
     token = phone->token;
   }
-  if (looking_ >= static_cast<int>(kMostPhones)) return refuse(answer, 503, "enough phones look already");
+  if (looking_ >= static_cast<int>(kMaxPhones)) return refuse(answer, 503, "enough phones look already");
   ++looking_;
   auto seen = std::make_shared<std::uint64_t>(0);
   answer.set_chunked_content_provider(

@@ -12,10 +12,9 @@
 #include <thread>
 #include <vector>
 
-#include "phone/videointake.h"
-
 #include "core/base/result.h"
-#include "core/live/liveevent.h"
+#include "core/render/liveevent.h"
+#include "phone/videointake.h"
 
 namespace httplib {
 class Server;
@@ -39,7 +38,7 @@ class PhoneServer {
  public:
   static constexpr int kPort = 8'470;
   /// Paired phones, and those that look at once.
-  static constexpr std::size_t kMostPhones = 8;
+  static constexpr std::size_t kMaxPhones = 8;
 
   struct Options {
     /// The chosen interface's own IPv4 address.

@@ -31,7 +31,7 @@ void VideoIntake::giveUp() {
 
 VideoIntake::Taken VideoIntake::begin(const std::string& sender, const Part& part) {
   giveUp();
-  if (part.size == 0 || part.size > kMost) return Taken::TooBig;
+  if (part.size == 0 || part.size > kMax) return Taken::TooBig;
   std::error_code error;
   const auto room = std::filesystem::space(folder_, error);
   if (error || room.available < part.size + kSpare) return Taken::NoRoom;

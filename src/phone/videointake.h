@@ -12,9 +12,9 @@ namespace chispa::phone {
 /// members are for any thread.
 class VideoIntake {
  public:
-  static constexpr std::uint64_t kMost = std::uint64_t{512} << 20;
+  static constexpr std::uint64_t kMax = std::uint64_t{512} << 20;
   /// Of one part.
-  static constexpr std::size_t kMostPart = std::size_t{1} << 20;
+  static constexpr std::size_t kMaxPart = std::size_t{1} << 20;
 
   /// Where a part belongs.
   struct Part {
@@ -28,7 +28,7 @@ class VideoIntake {
   enum class Taken {
     More,    ///< it is kept, and there are more to come
     Whole,   ///< it was the last one: file() is whole
-    TooBig,  ///< the video has no bytes, or more than kMost
+    TooBig,  ///< the video has no bytes, or more than kMax
     NoRoom,  ///< the disk has no room for it, or failed
     Astray,  ///< another part was to come, or another phone sends now
   };

@@ -59,7 +59,7 @@ double ratePossible(const test::BoardRun& run, const BoardLight& light) {
 BoardPlan waltzForLanterns(const Show& show) {
   board::BoardOptions options;
   options.framesPerSecond = 20;
-  options.mostColours = 64;
+  options.maxColours = 64;
   return {{board::BoardRun(findNamed(show.zones, "Lanterns")->id)}, {{show.scores.front()->id, 0}}, options};
 }
 

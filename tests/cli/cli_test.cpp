@@ -10,12 +10,12 @@
 
 #include "cli/run.h"
 #include "core/edit/planedits.h"
-#include "core/eye/scene.h"
-#include "core/eye/simulatedcamera.h"
-#include "core/eye/source.h"
 #include "core/files/showfile.h"
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 #include "core/recording/recording.h"
+#include "core/vision/scene.h"
+#include "core/vision/simulatedcamera.h"
+#include "core/vision/source.h"
 
 namespace chispa {
 namespace {
@@ -263,20 +263,20 @@ TEST(Cli, ARehearsalFindsNoDifferingByte) {
 }
 
 /// Twelve LEDs along a bow, filmed while they blink; the pictures lie in a folder.
-std::vector<std::optional<eye::Spot>> film(const std::filesystem::path& folder, double azimuth_deg) {
+std::vector<std::optional<vision::Spot>> film(const std::filesystem::path& folder, double azimuth_deg) {
   std::filesystem::create_directories(folder);
   std::vector<Vec3> leds;
   for (int i = 0; i < 16; ++i) leds.push_back({0.1 * i, 0.25 * std::sin(i * 0.8), 0.3 * std::sin(i * 0.4)});
-  eye::Lens lens;
+  vision::Lens lens;
   lens.width = 320;
   lens.height = 200;
-  eye::SimulatedCamera camera(leds, eye::viewOfAll(leds, lens, azimuth_deg, 10),
-                              eye::spoilsOf(eye::Severity::Clean), 11);
+  vision::SimulatedCamera camera(leds, vision::viewOfAll(leds, lens, azimuth_deg, 10),
+                                 vision::defectsOf(vision::Severity::Clean), 11);
   int count = 0;
-  eye::simulateCapture(camera, eye::BlinkCode(16), 1, 0.15, 0.3, [&](const eye::Frame& frame) {
+  vision::simulateCapture(camera, vision::BlinkCode(16), 1, 0.15, 0.3, [&](const vision::Frame& frame) {
     std::string name = std::to_string(count++);
     name = std::string(5 - name.size(), '0') + name + ".png";
-    EXPECT_TRUE(eye::writePicture(frame.picture, folder / name));
+    EXPECT_TRUE(vision::writePicture(frame.picture, folder / name));
   });
   return camera.truth();
 }
@@ -311,7 +311,7 @@ TEST(Cli, MapFindsLedsInAFolderOfPictures) {
 TEST(Cli, ANodeIsFilmed) {
   const test::TemporaryFolder folder;
   const auto scene = folder.path() / "scene.csv";
-  std::ofstream(scene) << eye::sceneText({{"", 0, 1, 1, {0, 0, 0}}, {"", 0, 1, 2, {1, 0, 0}}});
+  std::ofstream(scene) << vision::sceneText({{"", 0, 1, 1, {0, 0, 0}}, {"", 0, 1, 2, {1, 0, 0}}});
   const auto film = folder.path() / "film";
   const std::string command = "timeout 2 " + std::string(CHISPA_BIN_DIR) + "/chispa-node --listen " +
                               test::loopbackAddress(2) + " --film " + film.string() + " --scene " +

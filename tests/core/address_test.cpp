@@ -5,11 +5,11 @@
 #include "carousel/carousel.h"
 #include <gtest/gtest.h>
 
+#include "core/check/problems.h"
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
 #include "core/files/showjson.h"
 #include "core/show/limits.h"
-#include "core/show/problems.h"
 #include "core/wire/pack.h"
 #include "core/wire/patch.h"
 #include "core/wire/sizing.h"
@@ -120,7 +120,7 @@ TEST(Addresses, APinKeepsAStartAndOverlapsAreTold) {
   OneLine one(100, "RGB");
   const FixtureId second = addFixture(one.show, LineShape{100, 0.01}, {0, 1, 0});
   hang(one.show, {second, 0, 100}, {one.box, 1, 0});
-  pinPort(one.show, one.box, 1, Pin{1, 451});
+  fixPortStart(one.show, one.box, 1, FixedStart{1, 451});
   const auto spans = one.spans();
   EXPECT_EQ(spans[1].universe, 1);
   EXPECT_EQ(spans[1].channel, 451);
@@ -133,12 +133,12 @@ TEST(Addresses, APinKeepsAStartAndOverlapsAreTold) {
     return all;
   };
   EXPECT_EQ(problemsNow().find("taken twice"), std::string::npos) << problemsNow();
-  pinPort(one.show, one.box, 1, Pin{1, 100});
+  fixPortStart(one.show, one.box, 1, FixedStart{1, 100});
   EXPECT_NE(problemsNow().find("port 2: Channel 100 of universe 1 is taken twice"), std::string::npos)
       << problemsNow();
-  pinPort(one.show, one.box, 1, Pin{1, 511});
+  fixPortStart(one.show, one.box, 1, FixedStart{1, 511});
   EXPECT_NE(problemsNow().find("would split a pixel"), std::string::npos) << problemsNow();
-  one.edit([](Controller& c) { c.mostPixelsOfPort = 50; });
+  one.edit([](Controller& c) { c.maxPixelsOfPort = 50; });
   EXPECT_NE(problemsNow().find("100 pixels hang on it, but the port drives 50"), std::string::npos)
       << problemsNow();
 }
@@ -154,7 +154,7 @@ TEST(Addresses, AnEchoIsNoClashAndShowsTheLightOfTheFirst) {
       all += p.where + ": " + p.what + "\n";
     return all;
   };
-  pinPort(one.show, one.box, 1, Pin{1, 1});
+  fixPortStart(one.show, one.box, 1, FixedStart{1, 1});
   EXPECT_EQ(problemsNow().find("taken twice"), std::string::npos) << problemsNow();
   const auto bytes = one.packed([](PixelFrame& frame) {
     frame.r[0] = 1;
@@ -228,9 +228,9 @@ TEST(Sizing, AFuseThatDoesNotProtectItsWireIsAProblemWithACure) {
   OneLine one(100, "RGB");
   inject(one.show, {one.box, 0, 0}, 0);
   changeItem(one.show.controllers, one.box, [](Controller& c) {
-    Injection& pin = c.ports[0].run[0].injections[0];
-    pin.fuse_a = 10;
-    pin.wire_mm2 = 0.5;
+    Injection& injection = c.ports[0].run[0].injections[0];
+    injection.fuse_a = 10;
+    injection.wire_mm2 = 0.5;
   });
   const auto problems = findProblems(one.show, [](const std::string&) { return true; });
   const auto found = std::find_if(problems.begin(), problems.end(), [](const Problem& p) {
@@ -259,7 +259,7 @@ Show randomWiring(std::mt19937& random) {
     strip.channelBits = n(0, 4) == 0 ? 16 : 8;
     put(show.stripTypes, strip);
   }
-  std::vector<LoosePiece> pieces;
+  std::vector<UnwiredPiece> pieces;
   for (int i = n(1, 8); i > 0; --i) {
     const int count = n(1, 700);
     const FixtureId id = addFixture(show, LineShape{count, 0.01}, {}, {},
@@ -282,10 +282,10 @@ Show randomWiring(std::mt19937& random) {
         if (n(0, 3) == 0) port.settings.grouping = n(1, 5);
     });
   }
-  for (const LoosePiece& piece : pieces) {
+  for (const UnwiredPiece& piece : pieces) {
     const Controller& box =
         *show.controllers[static_cast<std::size_t>(n(0, static_cast<int>(show.controllers.size()) - 1))];
-    const ThreadPlace place{box.id, n(0, static_cast<int>(box.ports.size()) - 1), 0};
+    const ChainPlace place{box.id, n(0, static_cast<int>(box.ports.size()) - 1), 0};
     hang(show, piece, place);
     if (n(0, 1) == 1) turnBead(show, place);
     setSkipped(show, place, n(0, 3) == 0 ? n(0, 200) : 0);
@@ -337,7 +337,7 @@ TEST(Addresses, AThousandRandomWiringsObeyTheRules) {
 TEST(Problems, AGapThatAPinLeavesIsSaid) {
   Show show = demo::carousel();
   const Controller& rim = *show.controllers[0];
-  pinPort(show, rim.id, 4, Pin{9, 1});
+  fixPortStart(show, rim.id, 4, FixedStart{9, 1});
   const auto problems = findProblems(show, [](const std::string&) { return true; });
   EXPECT_TRUE(std::any_of(problems.begin(), problems.end(), [](const Problem& p) {
     return p.what == "Universes 5 to 8 are left out by a pinned start.";
@@ -346,7 +346,7 @@ TEST(Problems, AGapThatAPinLeavesIsSaid) {
 
 TEST(NewController, FindsRoomWhereTheLastUniverseIsUsed) {
   OneLine one(100, "RGB");
-  one.edit([](Controller& c) { c.firstUniverse = limits::kMostUniverse; });
+  one.edit([](Controller& c) { c.firstUniverse = limits::kMaxUniverse; });
   const ControllerId second = addController(one.show, 1);
   EXPECT_EQ(find(one.show.controllers, second)->firstUniverse, 1) << "after the last there is none";
 }

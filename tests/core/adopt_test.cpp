@@ -5,7 +5,7 @@
 #include "core/edit/adoptsetup.h"
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
-#include "core/render/brightest.h"
+#include "core/render/peakcurrent.h"
 
 namespace chispa {
 namespace {
@@ -44,11 +44,11 @@ TEST(Brightest, IsTheMomentThatDrawsMost) {
   const Show demo = demo::carousel();
   const auto compiled = compile(demo);
   const std::atomic<bool> cancelled{false};
-  const auto found = brightestMoment(*compiled, demo.scores[0]->id, cancelled);
+  const auto found = peakCurrentMoment(*compiled, demo.scores[0]->id, cancelled);
   EXPECT_GT(found.amps, 5);
   EXPECT_EQ(found.frame.size(), static_cast<std::size_t>(compiled->map.count()));
   const std::atomic<bool> stopped{true};
-  EXPECT_EQ(brightestMoment(*compiled, demo.scores[0]->id, stopped).amps, 0);
+  EXPECT_EQ(peakCurrentMoment(*compiled, demo.scores[0]->id, stopped).amps, 0);
 }
 
 }  // namespace

@@ -10,7 +10,7 @@
 #include "wavefile.h"
 #include <gtest/gtest.h>
 
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 
 namespace chispa {
 namespace {

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/eye/blinkcode.h"
+#include "core/vision/blinkcode.h"
 
 #include <bit>
 #include <random>
 
 #include <gtest/gtest.h>
 
-namespace chispa::eye {
+namespace chispa::vision {
 namespace {
 
 class Words : public testing::TestWithParam<int> {};
@@ -55,7 +55,7 @@ TEST_P(Words, MoreThanFourUnreadPlacesAreTooMany) {
   EXPECT_EQ(code.ledOf(code.word(0), 0b11111), std::nullopt);
 }
 
-INSTANTIATE_TEST_SUITE_P(Sizes, Words, testing::Values(1, 2, 50, 4'094, 4'095, 20'000, BlinkCode::kMostLeds));
+INSTANTIATE_TEST_SUITE_P(Sizes, Words, testing::Values(1, 2, 50, 4'094, 4'095, 20'000, BlinkCode::kMaxLeds));
 
 TEST(BlinkSteps, EveryLedIsLitInHalfOfThePlacesAndAllTogetherAtTheMark) {
   const BlinkCode code(300);
@@ -83,4 +83,4 @@ TEST(BlinkSteps, RoundsFollowEachOtherWithoutEnd) {
 }
 
 }  // namespace
-}  // namespace chispa::eye
+}  // namespace chispa::vision

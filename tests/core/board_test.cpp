@@ -282,8 +282,8 @@ bool expectRight(BoardShow made, const std::string& effect, bool isScore) {
   bool isProgram = true;
   for (const board::BoardPart& part : light->scenes[0].parts) {
     EXPECT_TRUE(part.isProgram || part.reason == "frames are smaller") << effect << ": " << part.reason;
-    EXPECT_LE(part.meanError, board::kMostMeanError) << effect;
-    isProgram = isProgram && part.isProgram && part.mostError <= board::kMostError;
+    EXPECT_LE(part.meanError, board::kMaxMeanError) << effect;
+    isProgram = isProgram && part.isProgram && part.maxError <= board::kMaxError;
   }
   EXPECT_LT(light->scenes[0].loss, 1) << effect;
   return isProgram;
@@ -342,7 +342,7 @@ TEST(BoardPrograms, KeepFadesLayersAndMotions) {
   EXPECT_LT(light->data.size(), 3000u);
   for (const auto& part : light->scenes[0].parts) {
     EXPECT_TRUE(part.isProgram) << part.effects << ": " << part.reason;
-    EXPECT_LE(part.mostError, board::kMostError) << part.effects;
+    EXPECT_LE(part.maxError, board::kMaxError) << part.effects;
   }
 }
 
@@ -356,7 +356,7 @@ TEST(BoardPrograms, SayWhatGivesWay) {
   const auto light = made.write(made.planOf(made.addScoreOf({clip}, clip.end())));
   ASSERT_TRUE(light) << light.failure().text();
   ASSERT_TRUE(light->scenes[0].isProgram) << light->scenes[0].parts.front().reason;
-  for (const auto& part : light->scenes[0].parts) EXPECT_LE(part.mostError, board::kMostError);
+  for (const auto& part : light->scenes[0].parts) EXPECT_LE(part.maxError, board::kMaxError);
 }
 
 TEST(BoardPrograms, TakeTheStripsOwnResponseOrderAndWhite) {

@@ -4,15 +4,15 @@
 #include "carousel/carousel.h"
 #include <gtest/gtest.h>
 
+#include "core/check/problems.h"
 #include "core/colour/lightness.h"
-#include "core/edit/layers.h"
+#include "core/edit/layerallocator.h"
 #include "core/edit/markedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/files/labelfile.h"
 #include "core/files/showfile.h"
 #include "core/files/showjson.h"
 #include "core/render/renderer.h"
-#include "core/show/problems.h"
 
 namespace chispa {
 namespace {
@@ -71,7 +71,7 @@ TEST_F(ClipEdits, StretchedClipsShowTheSameSlower) {
 TEST_F(ClipEdits, SlippedClipsShowWhatCameLater) {
   const ClipId id = add("Canopy rim", "glints", 1, 6);
   const PixelFrame later = frameAt(3.5);
-  slipClips(show_, score_, {id}, Micros(1'500'000));
+  shiftContent(show_, score_, {id}, Micros(1'500'000));
   EXPECT_EQ(frameAt(2), later);
 }
 
@@ -240,7 +240,7 @@ TEST_F(ClipEdits, AnEchoShowsAnotherZoneLaterAndMirrored) {
 TEST_F(ClipEdits, EverythingNewIsKeptInTheFile) {
   const ClipId id = add("Canopy rim", "hold", 0, 4);
   changeClips(show_, score_, {id}, [](Clip& c) {
-    c.slip = Micros(-250'000);
+    c.contentOffset = Micros(-250'000);
     c.speed = 1.5;
     c.whole = Micros(9'000'000);
     c.fadeShape = FadeShape::Late;
@@ -261,8 +261,8 @@ TEST_F(ClipEdits, EverythingNewIsKeptInTheFile) {
   EXPECT_EQ(*read, show_);
 }
 
-TEST(LayerBook, FindsTheLowestFreeLayer) {
-  LayerBook book{Score{}};
+TEST(LayerAllocator, FindsTheLowestFreeLayer) {
+  LayerAllocator book{Score{}};
   const ZoneId zone{1};
   EXPECT_EQ(book.take(zone, Micros(0), Micros(100), 0), 0);
   EXPECT_EQ(book.take(zone, Micros(50), Micros(60), 0), 1);

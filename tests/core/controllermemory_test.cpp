@@ -169,7 +169,7 @@ TEST_F(Memories, ValuesLeadBackToTheLightTheyWereMadeOf) {
         controller.ports[0].settings.brightness = 0.5;
         controller.isPacked = true;
         // Values that are split over two universes.
-        controller.ports[0].pin = Pin{1, 506};
+        controller.ports[0].fixedStart = FixedStart{1, 506};
         put(made_.show.controllers, controller);
         const auto compiled = compile(made_.show);
         const ValueLight back(made_.show, compiled->patch, 0);

@@ -103,7 +103,7 @@ TEST(CrewRenderer, WavesPartWhereStavesMeet) {
 /// Light that is cut into tiles needs room for a tile; what is worked out as a whole, for the whole: zones
 /// that others show, in scores and in looks.
 TEST(CrewRenderer, ThereIsRoomForWhatIsInHandAtOnce) {
-  const auto mostOf = [](const char* effect, bool echoes, bool inLook) {
+  const auto maxOf = [](const char* effect, bool echoes, bool inLook) {
     Show show;
     const PaletteId palette = addPalette(show, "P", {{0, {10, 0, 40}}, {1, {255, 255, 200}}});
     const ZoneId large = addZone(show, "Large", {addFixture(show, LineShape{20'000, 0.01}, {})});
@@ -122,13 +122,13 @@ TEST(CrewRenderer, ThereIsRoomForWhatIsInHandAtOnce) {
         look.steps.front().layers.front() = std::make_shared<const Clip>(changed);
       });
     }
-    return compile(show)->mostCells;
+    return compile(show)->maxCells;
   };
-  EXPECT_EQ(mostOf("ribbon", false, false), Renderer::kTile);
-  EXPECT_EQ(mostOf("weave", false, false), 20'000u) << "it looks at the zone as a whole";
-  EXPECT_EQ(mostOf("ribbon", true, false), 20'000u);
-  EXPECT_EQ(mostOf("ribbon", true, true), 20'000u);
-  EXPECT_EQ(mostOf("ribbon", false, true), Renderer::kTile);
+  EXPECT_EQ(maxOf("ribbon", false, false), Renderer::kTile);
+  EXPECT_EQ(maxOf("weave", false, false), 20'000u) << "it looks at the zone as a whole";
+  EXPECT_EQ(maxOf("ribbon", true, false), 20'000u);
+  EXPECT_EQ(maxOf("ribbon", true, true), 20'000u);
+  EXPECT_EQ(maxOf("ribbon", false, true), Renderer::kTile);
 }
 
 }  // namespace

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/effect/curves.h"
+#include "core/base/curves.h"
 
 #include <numbers>
 #include <set>

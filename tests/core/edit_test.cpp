@@ -114,7 +114,7 @@ TEST(WireEdits, FewerPortsPutTheirBeadsBackIntoTheTray) {
   Show show = demo::carousel();
   setPortCount(show, show.controllers[3]->id, 1);
   int loose = 0;
-  for (const LoosePiece& piece : loosePieces(show)) loose += piece.count;
+  for (const UnwiredPiece& piece : unwiredPieces(show)) loose += piece.count;
   EXPECT_EQ(loose, 300 + 6 + 8);
 }
 

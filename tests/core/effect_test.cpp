@@ -7,7 +7,7 @@
 
 #include "core/effect/dotdrawing.h"
 #include "core/effect/dotfont.h"
-#include "core/effect/spyhole.h"
+#include "core/effect/screencapture.h"
 #include "core/effect/textraster.h"
 #include "core/media/shown.h"
 
@@ -39,7 +39,7 @@ struct Trial {
       media.add(mediaName(kRowsEffect, "two.png"), rows);
       values["file"] = std::string("two.png");
     }
-    if (effect.key == kSpyhole) {
+    if (effect.key == kScreenCapture) {
       auto live = std::make_shared<LivePicture>(2, 2);
       live->write(
           std::array<std::uint8_t, 16>{255, 0, 0, 255, 0, 255, 0, 255, 0, 0, 255, 255, 200, 200, 0, 255}
@@ -58,7 +58,7 @@ struct Trial {
 /// What does not move by itself: it stands still, or follows what does not move here.
 bool standsStill(const Effect& effect) {
   for (const char* key :
-       {"loudness", "skyline", "gauge", "shapes", "hold", "black", "echo", "spill", kSpyhole})
+       {"loudness", "skyline", "gauge", "shapes", "hold", "black", "echo", "spill", kScreenCapture})
     if (effect.key == key) return true;
   return false;
 }

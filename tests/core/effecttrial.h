@@ -40,7 +40,7 @@ inline LightBuffer run(const Effect& effect, const ZoneCells& cells, double t_s,
   const auto prepared = effect.prepare ? effect.prepare(params, media) : nullptr;
   std::vector<float> plane(static_cast<std::size_t>(cells.count()));
   EffectInput in{cells, params, colours};
-  const Axis axis = effect.hasAcross() ? cells.usable(params.axis(0)) : Axis::Along;
+  const Axis axis = cells.usable(effect.axisOf(params));
   if (axis == Axis::Plane)
     planePlaces(cells, params.number(params.count() - 2), params.number(params.count() - 1), plane);
   in.place = axis == Axis::Plane ? std::span<const float>(plane) : cells.along(axis);

@@ -6,11 +6,11 @@
 
 #include <gtest/gtest.h>
 
-#include "core/eye/simulatedcamera.h"
-#include "core/eye/spotter.h"
-#include "core/eye/stereo.h"
+#include "core/vision/simulatedcamera.h"
+#include "core/vision/spotter.h"
+#include "core/vision/stereo.h"
 
-namespace chispa::eye {
+namespace chispa::vision {
 namespace {
 
 TEST(BlinkCode, AnyTwoWordsDifferInEightPlaces) {
@@ -72,7 +72,7 @@ Rightness capture(int leds, Severity severity, unsigned seed, int width, int hei
   Lens lens;
   lens.width = width;
   lens.height = height;
-  SimulatedCamera camera(points, viewOfAll(points, lens, 12, 8), spoilsOf(severity), seed);
+  SimulatedCamera camera(points, viewOfAll(points, lens, 12, 8), defectsOf(severity), seed);
   Spotter spotter(leds, {});
   simulateCapture(camera, spotter.code(), 3, 0.15, 0.3, [&](Frame frame) { spotter.add(std::move(frame)); });
   spotter.finish();
@@ -84,16 +84,16 @@ constexpr unsigned kSeed = 20'261'123;
 TEST(SimulatedCamera, WhatStandsBehindAnotherLedIsNotSeen) {
   const std::vector<Vec3> points{{0, 0, 1}, {0, 1, 1}, {0.5, 1, 1}, {0, 2, 1.5}, {0, 0.001, 1}};
   View view{Lens{}, {0, -3, 1}, {0, 0, 1}};
-  Spoils spoils;
-  spoils.body_m = 0.004;
-  const SimulatedCamera camera(points, view, spoils, kSeed);
+  ImageDefects defects;
+  defects.body_m = 0.004;
+  const SimulatedCamera camera(points, view, defects, kSeed);
   EXPECT_TRUE(camera.truth()[0]);
   EXPECT_FALSE(camera.truth()[1]) << "right behind the first";
   EXPECT_TRUE(camera.truth()[2]);
   EXPECT_TRUE(camera.truth()[3]);
   EXPECT_TRUE(camera.truth()[4]) << "beside the first";
-  spoils.body_m = 0;
-  EXPECT_TRUE(SimulatedCamera(points, view, spoils, kSeed).truth()[1]);
+  defects.body_m = 0;
+  EXPECT_TRUE(SimulatedCamera(points, view, defects, kSeed).truth()[1]);
 }
 
 TEST(Spotter, FindsLedsInCleanPictures) {
@@ -184,7 +184,7 @@ Sightings watch(
   Lens lens;
   lens.width = 640;
   lens.height = 400;
-  SimulatedCamera camera(points, viewOfAll(points, lens, 12, 8), spoilsOf(Severity::Clean), kSeed);
+  SimulatedCamera camera(points, viewOfAll(points, lens, 12, 8), defectsOf(Severity::Clean), kSeed);
   std::vector<float> light(points.size());
   for (double t = 0; t < end_s; t += 1 / 30.0) {
     if (isLost(t)) continue;
@@ -267,4 +267,4 @@ TEST(Spotter, FramesWithoutBlinkingShowNothing) {
 }
 
 }  // namespace
-}  // namespace chispa::eye
+}  // namespace chispa::vision

@@ -11,12 +11,12 @@
 #include <sys/wait.h>
 #include <unistd.h>
 
+#include "core/check/problems.h"
 #include "core/edit/planedits.h"
 #include "core/files/journal.h"
 #include "core/files/showfile.h"
 #include "core/files/showjson.h"
 #include "core/show/history.h"
-#include "core/show/problems.h"
 #include "core/zone/pixelmap.h"
 
 namespace chispa {

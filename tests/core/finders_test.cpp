@@ -103,25 +103,25 @@ TEST(SkippedFinder, TellsEveryNumber) {
 }
 
 TEST(CountFinder, FindsEveryCountInTenAnswersAndChecksIt) {
-  constexpr int kMost = 1000;
+  constexpr int kMax = 1000;
   const auto seen = [](int count, int question) {
-    return question < kMost ? (question < count ? 1 : 0) : std::clamp(count - (question - kMost), 0, 2);
+    return question < kMax ? (question < count ? 1 : 0) : std::clamp(count - (question - kMax), 0, 2);
   };
-  for (int count = 0; count <= kMost; count += count < 6 || count > 990 ? 1 : 123) {
-    auto finder = countFinder(kMost);
+  for (int count = 0; count <= kMax; count += count < 6 || count > 990 ? 1 : 123) {
+    auto finder = countFinder(kMax);
     EXPECT_LE(search(finder, count, seen), 10u) << count;
     check(finder, count, seen);
   }
 }
 
 TEST(CountFinder, OneWrongAnswerIsNoticed) {
-  constexpr int kMost = 40;
+  constexpr int kMax = 40;
   const auto seen = [](int count, int question) {
-    return question < kMost ? (question < count ? 1 : 0) : std::clamp(count - (question - kMost), 0, 2);
+    return question < kMax ? (question < count ? 1 : 0) : std::clamp(count - (question - kMax), 0, 2);
   };
-  for (int count = 0; count <= kMost; ++count)
+  for (int count = 0; count <= kMax; ++count)
     for (int lie = 0; lie < 6; ++lie) {
-      auto finder = countFinder(kMost);
+      auto finder = countFinder(kMax);
       for (int asked = 0; const auto question = finder.next(); ++asked) {
         const int right = seen(count, *question);
         finder.answer(*question, asked == lie ? 1 - std::min(right, 1) : right);

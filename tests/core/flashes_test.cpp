@@ -64,7 +64,7 @@ class OneLine {
     }
     return found;
   }
-  static int mostInASecond(const std::vector<double>& at) {
+  static int maxInASecond(const std::vector<double>& at) {
     std::ptrdiff_t most = 0;
     for (const double from : at)
       most = std::max(most, std::count_if(at.begin(), at.end(),
@@ -100,7 +100,7 @@ TEST(Strobe, KeepsItsPromiseWhateverTheMusicDoes) {
     fresh.beatsEvery(c.first_s, c.last_s);
     fresh.strobe({{"rate", c.rate}, {"sync", c.byBeat}, {"flash", 0.2}}, c.speed);
     const auto at = fresh.flashes();
-    EXPECT_LE(OneLine::mostInASecond(at), 3) << c.first_s << " to " << c.last_s << " × " << c.speed;
+    EXPECT_LE(OneLine::maxInASecond(at), 3) << c.first_s << " to " << c.last_s << " × " << c.speed;
     EXPECT_GE(at.size(), 3u) << "it flashes at all";
     EXPECT_TRUE(fresh.found().empty());
   }

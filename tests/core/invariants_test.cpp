@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What a show may be: files and edits that break it, and what becomes of them.
-#include "core/check/invariants.h"
+#include "core/rules/invariants.h"
 
 #include <cmath>
 #include <limits>
@@ -10,6 +10,8 @@
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 
+#include "core/base/boundedjson.h"
+#include "core/check/problems.h"
 #include "core/edit/adoptsetup.h"
 #include "core/edit/clipedits.h"
 #include "core/edit/markedits.h"
@@ -19,7 +21,6 @@
 #include "core/files/showjson.h"
 #include "core/render/compiled.h"
 #include "core/show/limits.h"
-#include "core/show/problems.h"
 #include "core/zone/cells.h"
 
 namespace chispa {
@@ -89,7 +90,7 @@ TEST(Invariants, ThingsWithoutAnIdAreKeptUnread) {
 }
 
 TEST(Invariants, PixelsAreAddedUpInSixtyFourBits) {
-  Json fixture = lineFixture(1, limits::kMostPixelsOfSegment);
+  Json fixture = lineFixture(1, limits::kMaxPixelsOfSegment);
   const Json segment = fixture["segments"][0];
   for (int i = 0; i < 11'000; ++i) fixture["segments"].push_back(segment);
   Json json = plainShow();
@@ -102,9 +103,9 @@ TEST(Invariants, PixelsAreAddedUpInSixtyFourBits) {
 
 TEST(Invariants, FourMillionPixelsMayBeAndOneMoreMayNot) {
   Json json = plainShow();
-  for (int id = 1; id <= 20; ++id) json["fixtures"].push_back(lineFixture(id, limits::kMostPixelsOfSegment));
+  for (int id = 1; id <= 20; ++id) json["fixtures"].push_back(lineFixture(id, limits::kMaxPixelsOfSegment));
   Show show = read(json);
-  EXPECT_EQ(pixelCount(show), limits::kMostPixels);
+  EXPECT_EQ(pixelCount(show), limits::kMaxPixels);
   EXPECT_FALSE(brokenInvariant(show));
   const Show full = show;
   addFixture(show, LineShape{1, 0.1}, {});
@@ -132,7 +133,7 @@ TEST(Invariants, WholeFixturesTakenAgainAndAgainCountToo) {
     for (int i = 0; i < 30; ++i) zone["parts"].push_back({{"fixture", 1}});
     json["zones"].push_back(zone);
   }
-  EXPECT_EQ(read(json).zones.size(), static_cast<std::size_t>(limits::kMostZonePixels / 3'000'000));
+  EXPECT_EQ(read(json).zones.size(), static_cast<std::size_t>(limits::kMaxZonePixels / 3'000'000));
 }
 
 TEST(Invariants, AZoneMayNotHaveMorePlacesThanItCanKeep) {
@@ -265,7 +266,7 @@ TEST(Invariants, BracketsMayNotNestWithoutEnd) {
 
 TEST(Invariants, AFileMayNotHoldMoreValuesThanMemory) {
   std::string wide = R"({"format": "chispa-show", "version": 1, "later": [0)";
-  for (std::size_t i = 0; i < limits::kMostValues; ++i) wide += ",0";
+  for (std::size_t i = 0; i < kMaxJsonValues; ++i) wide += ",0";
   EXPECT_FALSE(parseShow(wide + "]}", "wide.chispa"));
 }
 

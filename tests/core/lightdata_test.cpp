@@ -9,6 +9,7 @@
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 
+#include "core/effect/showmedia.h"
 #include "core/media/lightrows.h"
 #include "core/media/shown.h"
 #include "core/recording/framepacker.h"

@@ -10,7 +10,7 @@
 #include "core/edit/planedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/zoneedits.h"
-#include "core/files/desksheet.h"
+#include "core/live/desksheet.h"
 #include "core/live/livestep.h"
 #include "core/render/renderer.h"
 
@@ -497,7 +497,7 @@ TEST_F(PlayedByHand, MoreLooksThanFitLeaveTheNewest) {
   begin();
   for (const LookId look : looks) press(look);
   after(kFrame);
-  EXPECT_EQ(state_.plays.size(), LiveState::kMostPlays);
+  EXPECT_EQ(state_.plays.size(), LiveState::kMaxPlays);
   EXPECT_TRUE(state_.isLit(looks.back()));
   EXPECT_FALSE(state_.isLit(looks.front()));
 }

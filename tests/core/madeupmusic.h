@@ -6,7 +6,7 @@
 #include <random>
 #include <vector>
 
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 
 namespace chispa::test {
 

@@ -12,8 +12,8 @@
 #include <gtest/gtest.h>
 #include <sys/stat.h>
 
+#include "core/media/audiostore.h"
 #include "core/music/analysis.h"
-#include "core/music/audiostore.h"
 #include "core/music/onsets.h"
 
 namespace chispa {
@@ -187,7 +187,7 @@ TEST(Audio, ReadingCanBeCancelledAndTellsHowFarItIs) {
 TEST(Audio, ALongPieceReadsAsAShortOneDoes) {
   AudioStore store;
   std::vector<float> block(AudioClip::kBlock * 2);
-  const std::size_t blocks = AudioStore::kMostInMemory / AudioClip::kBlock + 3;
+  const std::size_t blocks = AudioStore::kMaxInMemory / AudioClip::kBlock + 3;
   const auto sampleAt = [](std::size_t i) { return static_cast<float>(i % 10'007) / 10'007; };
   for (std::size_t b = 0; b < blocks; ++b) {
     for (std::size_t i = 0; i < block.size(); ++i) block[i] = sampleAt(b * block.size() + i);

@@ -1,11 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/files/outsidefiles.h"
+#include "core/check/outsidefiles.h"
 
 #include <fstream>
 
 #include "temporary.h"
 #include <gtest/gtest.h>
 
+#include "core/effect/showmedia.h"
 #include "core/media/media.h"
 #include "core/show/look.h"
 

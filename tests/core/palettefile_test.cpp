@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/colour/palettefile.h"
+#include "core/files/palettefile.h"
 
 #include <array>
 #include <cmath>

@@ -139,7 +139,7 @@ TEST_F(Panels, FarApartTheyTakeNoMoreRoomThanAZoneMay) {
   for (int i = 0; i < 4; ++i) change(i, [&](Fixture& panel) { place(panel, i % 2, i < 2 ? 1 : 0, 900); });
   const ZoneCells cells = cellsOf(show_, mapPixels(show_), zone_);
   EXPECT_EQ(cells.count(), 256);
-  EXPECT_LE(static_cast<std::int64_t>(cells.columns) * cells.rows, limits::kMostPlacesOfZone);
+  EXPECT_LE(static_cast<std::int64_t>(cells.columns) * cells.rows, limits::kMaxPlacesOfZone);
 }
 
 /// A matrix of 24 × 16 goes onto two ports, 230 pixels on the first and 154 on the second.

@@ -5,10 +5,10 @@
 
 #include <gtest/gtest.h>
 
+#include "core/check/problems.h"
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
 #include "core/files/showjson.h"
-#include "core/show/problems.h"
 #include "core/wire/powerbudget.h"
 #include "core/wire/powernet.h"
 #include "core/zone/pixelmap.h"
@@ -28,7 +28,7 @@ struct PoweredLine {
     box = addController(show, 2);
     hang(show, {fixture, 0, pixels}, at(0));
   }
-  ThreadPlace at(int bead) const { return {box, 0, bead}; }
+  ChainPlace at(int bead) const { return {box, 0, bead}; }
   void feed(int pixel, double metres, double mm2 = 1.5) {
     inject(show, at(0), pixel);
     const int last = static_cast<int>(beadAt(show, at(0))->injections.size()) - 1;
@@ -153,7 +153,7 @@ TEST(PowerEdits, PinsSurviveTheFileAndASupplyTakesItsOwnAway) {
     c.ports[0].mark = Srgb8{200, 20, 20};
     c.ports[1].screen.columns = 9;
     c.delay_ms = 40;
-    c.mostFramesPerSecond = 30;
+    c.maxFramesPerSecond = 30;
     c.protocol = Protocol::SerialDmx;
   });
   const auto read = parseShow(showText(line.show), "test");
@@ -202,7 +202,7 @@ TEST(PowerBudget, MeasuresWhatTheSolverSays) {
 }
 
 TEST(PowerBudget, TheKeeperIsNeverOverAndRisesSlowly) {
-  BudgetKeeper keeper(1);
+  BudgetLimiter keeper(1);
   const std::array<double, 1> limit{2};
   std::mt19937 random(3);
   float before = 1;

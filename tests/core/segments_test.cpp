@@ -150,7 +150,7 @@ TEST(Segments, AStrokeThroughPointsNumbersThem) {
   EXPECT_EQ(positions(only(show)), (std::vector<Vec3>{{0, 0, 0}, {1, 0, 0}, {2, 0, 0}, {3, 0, 0}}));
 }
 
-TEST(Refit, CountsThatShrinkTellWhatGoesAndKeepTheRest) {
+TEST(Remap, CountsThatShrinkTellWhatGoesAndKeepTheRest) {
   Show show;
   const FixtureId id = addFixture(show, LineShape{30, 0.1}, {});
   Zone tip;
@@ -172,7 +172,7 @@ TEST(Refit, CountsThatShrinkTellWhatGoesAndKeepTheRest) {
   EXPECT_FALSE(findNamed(show.zones, "Tip"));
 }
 
-TEST(Refit, ALongerShaftMovesTheLanternsPixels) {
+TEST(Remap, ALongerShaftMovesTheLanternsPixels) {
   Show show = demo::carousel();
   const FixtureId post = findNamed(show.fixtures, "Post 1")->id;
   EXPECT_TRUE(changeFixture(show, post, [](Fixture& f) {

@@ -5,10 +5,10 @@
 
 #include <gtest/gtest.h>
 
+#include "core/check/problems.h"
 #include "core/edit/setlistedits.h"
 #include "core/files/showjson.h"
 #include "core/setlist/setlistwalk.h"
-#include "core/show/problems.h"
 
 namespace chispa {
 namespace {

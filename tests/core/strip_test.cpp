@@ -4,10 +4,11 @@
 #include "carousel/carousel.h"
 #include <gtest/gtest.h>
 
+#include "core/check/cutlist.h"
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
-#include "core/show/cutlist.h"
 #include "core/wire/power.h"
+#include "core/wire/powernet.h"
 
 namespace chispa {
 namespace {

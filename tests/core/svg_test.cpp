@@ -4,7 +4,7 @@
 #include <gtest/gtest.h>
 
 #include "core/files/svgfile.h"
-#include "core/shape/way.h"
+#include "core/shape/polyline.h"
 
 namespace chispa {
 namespace {
@@ -69,18 +69,18 @@ TEST(Svg, EveryPathCommandIsFollowed) {
       R"svg(<path d="M0 0h10v10H0V0z m20,0 10,0 0,10 M50 0 L60 0 q5 0 5 5 t5 5 C 70 20 80 20 80 10 S 90 0 90 10 a 5 5 0 0110 0"/>
       <rect x="1" y="2" width="3" height="4"/><line x1="0" y1="0" x2="7" y2="0"/><polygon points="0,0 4,0 4,3"/>)svg");
   ASSERT_EQ(d.outlines.size(), 6u);
-  EXPECT_NEAR(wayLength_m(d.outlines[0].corners_m), 0.040, 1e-9);
-  EXPECT_NEAR(wayLength_m(d.outlines[1].corners_m), 0.020, 1e-9);
+  EXPECT_NEAR(polylineLength_m(d.outlines[0].corners_m), 0.040, 1e-9);
+  EXPECT_NEAR(polylineLength_m(d.outlines[1].corners_m), 0.020, 1e-9);
   expectAt(d.outlines[2].corners_m.back() - d.outlines[2].corners_m.front(), 0.050, -0.010);
-  EXPECT_NEAR(wayLength_m(d.outlines[3].corners_m), 0.014, 1e-9);
-  EXPECT_NEAR(wayLength_m(d.outlines[5].corners_m), 0.012, 1e-9);
+  EXPECT_NEAR(polylineLength_m(d.outlines[3].corners_m), 0.014, 1e-9);
+  EXPECT_NEAR(polylineLength_m(d.outlines[5].corners_m), 0.012, 1e-9);
   EXPECT_EQ(d.outlines[5].corners_m.front(), d.outlines[5].corners_m.back());
 }
 
 TEST(Svg, AnArcHasItsLength) {
   const auto d = drawing(R"svg(<path d="M 0 0 A 10 10 0 0 1 20 0"/><path d="M 0 0 A 1 1 0 0 1 20 0"/>)svg");
   for (const Outline& half : d.outlines)
-    EXPECT_NEAR(wayLength_m(half.corners_m), 0.01 * kPi, 1e-4) << "radii too small are grown";
+    EXPECT_NEAR(polylineLength_m(half.corners_m), 0.01 * kPi, 1e-4) << "radii too small are grown";
 }
 
 TEST(Svg, HolesAreOrderedByNeighbourOrById) {

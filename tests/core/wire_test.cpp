@@ -8,10 +8,10 @@
 
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
+#include "core/files/portsettings.h"
 #include "core/render/compiled.h"
 #include "core/show/strip.h"
 #include "core/wire/pack.h"
-#include "core/wire/portsettings.h"
 #include "core/wire/power.h"
 
 namespace chispa {
@@ -94,7 +94,7 @@ TEST(Patch, RandomWiringsObeyTheRules) {
       hung += count;
       const int beads =
           static_cast<int>(show.controllers[0]->ports[static_cast<std::size_t>(port)].run.size());
-      const ThreadPlace any{box, port, pick(0, beads - 1)};
+      const ChainPlace any{box, port, pick(0, beads - 1)};
       if (pick(0, 1)) cutBead(show, any, pick(0, 200));
       if (pick(0, 2) == 0) turnBead(show, any);
       if (pick(0, 2) == 0) setSkipped(show, any, pick(0, 5));
@@ -123,7 +123,7 @@ TEST(Patch, TheCarouselIsWiredWholly) {
   int sum = 0;
   for (const PatchSpan& span : derivePatch(show).spans) sum += span.count;
   EXPECT_EQ(sum, 4046);
-  EXPECT_TRUE(loosePieces(show).empty());
+  EXPECT_TRUE(unwiredPieces(show).empty());
 }
 
 TEST(Packer, PutsChannelsInTheOrderOfTheStrip) {
@@ -236,7 +236,7 @@ TEST(WireEdits, WhatIsTakenOffLiesInTheTray) {
   const ControllerId box = show.controllers.front()->id;
   cutBead(show, {box, 0, 0}, 170);
   unhang(show, {box, 0, 0});
-  const auto loose = loosePieces(show);
+  const auto loose = unwiredPieces(show);
   ASSERT_EQ(loose.size(), 1u);
   EXPECT_EQ(loose[0].first, 0);
   EXPECT_EQ(loose[0].count, 170);

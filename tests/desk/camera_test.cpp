@@ -11,8 +11,8 @@
 
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
+#include "core/files/portsettings.h"
 #include "core/wire/patch.h"
-#include "core/wire/portsettings.h"
 #include "core/zone/pixelmap.h"
 #include "desk/bench/benchpage.h"
 #include "desk/bench/camera/camerapage.h"
@@ -60,14 +60,14 @@ class CameraTest : public WindowTest {
   CameraPage& camera() { return window_.benchPage().camera(); }
 
   /// Where the LEDs really are: the plan, bent as no plan ever is built.
-  std::vector<eye::SceneLed> bentScene() {
+  std::vector<vision::SceneLed> bentScene() {
     auto scene = sceneOf(show());
     std::mt19937 random(kSeed);
     std::normal_distribution<double> off(0, 0.004);
-    for (eye::SceneLed& led : scene)
+    for (vision::SceneLed& led : scene)
       led.place_m = {led.place_m.x * 1.03 + off(random), led.place_m.y * 0.97 + off(random),
                      led.place_m.z + 0.08 * std::sin(led.place_m.x) + off(random)};
-    std::ofstream(scenePath()) << eye::sceneText(scene);
+    std::ofstream(scenePath()) << vision::sceneText(scene);
     return scene;
   }
   std::filesystem::path scenePath() const { return folder_.path() / "truth.csv"; }
@@ -89,9 +89,9 @@ class CameraTest : public WindowTest {
 
   /// Sure LEDs that are more than four picture pixels from where a camera there must see them.
   int wrongOnes(const std::vector<Vec3>& places, double azimuth_deg) {
-    const eye::View view = eye::viewOfAll(places, eye::Lens{}, azimuth_deg, 20);
+    const vision::View view = vision::viewOfAll(places, vision::Lens{}, azimuth_deg, 20);
     return static_cast<int>(std::count_if(
-        camera().sightings().all.begin(), camera().sightings().all.end(), [&](const eye::Sighting& one) {
+        camera().sightings().all.begin(), camera().sightings().all.end(), [&](const vision::Sighting& one) {
           const auto truth = view.project(places[static_cast<std::size_t>(one.led)]);
           return one.doubt.empty() && std::hypot(truth->x - one.spot.x, truth->y - one.spot.y) > 4;
         }));

@@ -3,8 +3,8 @@
 #include "window.h"
 #include <QListWidget>
 
-#include "core/eye/simulatedcamera.h"
 #include "core/media/videowriter.h"
+#include "core/vision/simulatedcamera.h"
 #include "core/zone/pixelmap.h"
 #include "desk/bench/benchpage.h"
 #include "desk/bench/camera/camerapage.h"
@@ -30,20 +30,20 @@ class VideoOfLeds : public WindowTest {
   int leds() { return static_cast<int>(camera().leds().size()); }
 
   /// Films two rounds of the blinking LEDs as H.264.
-  std::vector<std::optional<eye::Spot>> film(const std::filesystem::path& path) {
+  std::vector<std::optional<vision::Spot>> film(const std::filesystem::path& path) {
     const PixelMap map = mapPixels(show());
     std::vector<Vec3> places;
     for (const std::int32_t led : camera().leds())
       places.push_back(map.positions[static_cast<std::size_t>(led)]);
-    eye::Lens lens;
+    vision::Lens lens;
     lens.width = kWidth;
     lens.height = kHeight;
-    eye::SimulatedCamera filmed(places, eye::viewOfAll(places, lens, 0, 10),
-                                eye::spoilsOf(eye::Severity::Clean), 3);
+    vision::SimulatedCamera filmed(places, vision::viewOfAll(places, lens, 0, 10),
+                                   vision::defectsOf(vision::Severity::Clean), 3);
     auto writer = FilmWriter::open(path, {kWidth, kHeight, 30});
     EXPECT_TRUE(writer);
     std::vector<std::uint8_t> dots(kWidth * kHeight * 4, 255);
-    eye::simulateCapture(filmed, eye::BlinkCode(leds()), 2, 0.15, 0.3, [&](const eye::Frame& frame) {
+    vision::simulateCapture(filmed, vision::BlinkCode(leds()), 2, 0.15, 0.3, [&](const vision::Frame& frame) {
       for (std::size_t i = 0; i < frame.picture.light.size(); ++i)
         std::fill_n(dots.begin() + static_cast<std::ptrdiff_t>(4 * i), 3, frame.picture.light[i]);
       EXPECT_TRUE((*writer)->add(dots.data()));

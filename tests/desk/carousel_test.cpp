@@ -43,7 +43,7 @@ class BuildingTest : public WindowTest {
   void zoomOut() {
     ++actions_;
     QWheelEvent wheel(QPointF(plan().rect().center()), plan().mapToGlobal(QPointF(plan().rect().center())),
-                      {}, {0, -400}, Qt::NoButton, {}, Qt::NoScrollPhase, false);
+                      {}, {0, -400}, Qt::NoButton, Qt::ControlModifier, Qt::NoScrollPhase, false);
     QApplication::sendEvent(&plan(), &wheel);
   }
   void expectInView(Vec3 at) {

@@ -12,8 +12,8 @@
 
 #include "core/edit/markedits.h"
 #include "core/edit/wireedits.h"
+#include "core/files/portsettings.h"
 #include "core/wire/patch.h"
-#include "core/wire/portsettings.h"
 #include "desk/score/composing.h"
 #include "node/interface.h"
 #include "node/node.h"

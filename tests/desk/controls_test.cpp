@@ -8,11 +8,11 @@
 #include <QTimer>
 #include <QTreeWidget>
 
-#include "core/colour/palettefile.h"
 #include "core/edit/deletions.h"
 #include "core/edit/markedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/wireedits.h"
+#include "core/files/palettefile.h"
 #include "core/zone/cells.h"
 #include "desk/bench/targetlist.h"
 #include "desk/score/drawingeditor.h"

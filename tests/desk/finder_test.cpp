@@ -148,7 +148,7 @@ TEST_F(FinderTest, SkippedPixelsAreFound) {
 
 TEST_F(FinderTest, TheEndOfTheStripIsFound) {
   for (const bool turned : {false, true}) {
-    document_.startEmpty();
+    document_.start();
     build({LineShape{1000}});
     if (turned) document_.apply(QStringLiteral("turn"), [this](Show& s) { turnBead(s, {box_, 0, 0}); });
     const int count = draw(1, 999);

@@ -34,7 +34,7 @@ TEST_F(WindowTest, FromNothingToLedsThatShowAClipAndBack) {
   type("host", QString::fromStdString(address));
   LoomView& loom = window_.wirePage().loom();
   ASSERT_EQ(loom.layoutNow().chips().size(), 1u);
-  const auto* port2 = loom.layoutNow().threadOf(show().controllers[0]->id, 1);
+  const auto* port2 = loom.layoutNow().chainOf(show().controllers[0]->id, 1);
   drag(&loom, loom.layoutNow().chips()[0].box.center(), {port2->x, port2->top + 10});
   ASSERT_EQ(show().controllers[0]->ports[1].run.size(), 1u);
   EXPECT_TRUE(loom.layoutNow().chips().empty());
@@ -90,7 +90,7 @@ TEST_F(WindowTest, FromNothingToLedsThatShowAClipAndBack) {
   EXPECT_EQ(showText(show()), showText(made));
   const auto file = folder_.path() / "evening.chispa";
   ASSERT_TRUE(document_.saveAs(file));
-  document_.startEmpty();
+  document_.start();
   ASSERT_TRUE(window_.openFile(QString::fromStdString(file.string())));
   EXPECT_EQ(showText(show()), showText(made));
   EXPECT_TRUE(told_.isEmpty()) << told_.join(QLatin1Char('\n')).toStdString();

@@ -10,7 +10,7 @@
 
 #include "core/edit/planedits.h"
 #include "core/edit/wireedits.h"
-#include "core/wire/portsettings.h"
+#include "core/files/portsettings.h"
 #include "node/interface.h"
 #include "node/node.h"
 
@@ -58,7 +58,7 @@ class HungTest : public WindowTest {
       const int place = port * 7 % 48;
       ASSERT_TRUE(loom.findNext(QStringLiteral("Box %1").arg(place / 12 + 1)));
       const auto* now =
-          loom.layoutNow().threadOf(show().controllers[static_cast<std::size_t>(place / 12)]->id, place % 12);
+          loom.layoutNow().chainOf(show().controllers[static_cast<std::size_t>(place / 12)]->id, place % 12);
       ASSERT_TRUE(now);
       drag(&loom, loom.layoutNow().chips()[0].box.center(),
            {now->x, std::max(now->top + 30, now->bottom + 4)});
@@ -97,7 +97,7 @@ class HungTest : public WindowTest {
 TEST_F(HungTest, TheCarouselIsHungPushedVerifiedAndPutBack) {
   ASSERT_EQ(show().controllers.size(), 4u);
   hangAll();
-  ASSERT_TRUE(loosePieces(show()).empty());
+  ASSERT_TRUE(unwiredPieces(show()).empty());
   // Box 2 had something of its own.
   nodes_[1]->setSettings({{1, "artnet", {{33, "RGB", 0, 5, 1}}}});
   openDialog();
@@ -108,11 +108,11 @@ TEST_F(HungTest, TheCarouselIsHungPushedVerifiedAndPutBack) {
     EXPECT_EQ(resultOf(box), QStringLiteral("✓ written and read back"));
     EXPECT_EQ(settingsOf(box), wantedOf(box));
   }
-  EXPECT_EQ(the<QLabel>("setupState")->text(), QStringLiteral("Every controller has what is wanted."));
+  EXPECT_EQ(the<QLabel>("setupState")->text(), QStringLiteral("Every controller is up to date."));
   // In a later session: what each had before is put back.
   closeDialog();
   openDialog();
-  EXPECT_EQ(resultOf(0), QStringLiteral("✓ has it"));
+  EXPECT_EQ(resultOf(0), QStringLiteral("✓ up to date"));
   the<QComboBox>("setupTarget")->setCurrentIndex(1);
   ASSERT_TRUE(eventually([this] { return isDone(); }));
   EXPECT_TRUE(resultOf(1).contains(QStringLiteral("differ")));
@@ -225,12 +225,12 @@ TEST_F(HungTest, BeadsAreEchoedSpreadFoldedZoomedAndFound) {
     QCoreApplication::processEvents();
   };
   const auto hook = [&](std::size_t thread) {
-    const auto& t = loom.layoutNow().threads()[thread];
+    const auto& t = loom.layoutNow().chains()[thread];
     return QPointF(t.x, t.top + 30);
   };
   dragWith(chipOf("Canopy rim"), hook(0), {});
   ASSERT_EQ(show().controllers[0]->ports[0].run.size(), 1u);
-  dragWith(loom.layoutNow().threads()[0].beads[0].box.center(), hook(2), Qt::ControlModifier);
+  dragWith(loom.layoutNow().chains()[0].beads[0].box.center(), hook(2), Qt::ControlModifier);
   EXPECT_EQ(show().controllers[0]->ports[2].run.size(), 1u) << "an echo";
   EXPECT_EQ(show().controllers[0]->ports[0].run.size(), 1u);
   // A matrix of five columns takes this and the four ports behind it.
@@ -260,13 +260,13 @@ TEST_F(HungTest, BeadsAreEchoedSpreadFoldedZoomedAndFound) {
   // Fold, find (which unfolds), zoom.
   selection_.select(show().controllers[0]->id);
   loom.setFocus();
-  const auto threads = loom.layoutNow().threads().size();
+  const auto threads = loom.layoutNow().chains().size();
   QTest::keyClick(&loom, Qt::Key_F);
-  EXPECT_EQ(loom.layoutNow().threads().size(), threads - 12);
+  EXPECT_EQ(loom.layoutNow().chains().size(), threads - 12);
   the<QLineEdit>("loomFind")->setFocus();
   QTest::keyClicks(the<QLineEdit>("loomFind"), QStringLiteral("canopy"));
   QTest::keyClick(the<QLineEdit>("loomFind"), Qt::Key_Return);
-  EXPECT_EQ(loom.layoutNow().threads().size(), threads);
+  EXPECT_EQ(loom.layoutNow().chains().size(), threads);
   EXPECT_EQ(selection_.now(), Selected(BeadPlace{show().controllers[0]->id, 0, 0}));
   QTest::keyClick(the<QLineEdit>("loomFind"), Qt::Key_Return);
   EXPECT_EQ(selection_.now(), Selected(BeadPlace{show().controllers[0]->id, 2, 0}));
@@ -281,15 +281,15 @@ TEST_F(HungTest, ABeadIsPoweredAtThePointerAndABudgetHoldsItBack) {
   LoomView& loom = window_.wirePage().loom();
   const auto supplies = show().supplies.size();
   const auto& chip = loom.layoutNow().chips()[0];
-  const auto& thread = loom.layoutNow().threads()[0];
-  drag(&loom, chip.box.center(), {thread.x, thread.top + 30});
-  const auto box = loom.layoutNow().threads()[0].beads[0].box;
+  const auto& chain = loom.layoutNow().chains()[0];
+  drag(&loom, chip.box.center(), {chain.x, chain.top + 30});
+  const auto box = loom.layoutNow().chains()[0].beads[0].box;
   loom.setFocus();
   QTest::mouseMove(&loom, box.center().toPoint());
   QTest::keyClick(&loom, Qt::Key_P);
   QTest::mouseClick(&loom, Qt::LeftButton, {}, box.center().toPoint());
   QCoreApplication::processEvents();
-  const ThreadPlace place{show().controllers[0]->id, 0, 0};
+  const ChainPlace place{show().controllers[0]->id, 0, 0};
   ASSERT_EQ(beadAt(show(), place)->injections.size(), 1u);
   EXPECT_NEAR(beadAt(show(), place)->injections[0].pixel, beadAt(show(), place)->count / 2, 2);
   EXPECT_EQ(show().supplies.size(), supplies) << "a supply of its voltage is there";
@@ -321,8 +321,8 @@ TEST_F(HungTest, AScreenShowsItsPortInAWindow) {
   selection_.select(show().controllers[0]->id);
   choose("protocol", QStringLiteral("A screen"));
   LoomView& loom = window_.wirePage().loom();
-  const auto& thread = loom.layoutNow().threads()[0];
-  drag(&loom, loom.layoutNow().chips()[0].box.center(), {thread.x, thread.top + 30});
+  const auto& chain = loom.layoutNow().chains()[0];
+  drag(&loom, loom.layoutNow().chips()[0].box.center(), {chain.x, chain.top + 30});
   selection_.select(PortChoice{show().controllers[0]->id, 0});
   setNumber("screenColumns", 20);
   setNumber("screenDots", 6);

@@ -43,11 +43,11 @@ TEST_F(LightSettingsTest, AControllerIsSentPlainValuesAndMoreFrames) {
   click("dithers");
   EXPECT_FALSE(box().dithers);
   setNumber("mostFrames", 60);
-  EXPECT_EQ(box().mostFramesPerSecond, 60);
+  EXPECT_EQ(box().maxFramesPerSecond, 60);
   trigger("undo");
   trigger("undo");
   EXPECT_TRUE(box().dithers);
-  EXPECT_EQ(box().mostFramesPerSecond, 0);
+  EXPECT_EQ(box().maxFramesPerSecond, 0);
 }
 
 TEST_F(LightSettingsTest, AStripShowsEachColourAsBrightAsItCan) {

@@ -289,7 +289,7 @@ TEST_F(LiveWindow, RealFadersDriveRedGreenAndBlueOfAStrip) {
   const auto shown = [&node](int pixel) -> std::string {
     return node.state()["ports"][0]["shows"][static_cast<std::size_t>(pixel)];
   };
-  document_.startEmpty();
+  document_.start();
   document_.apply(QStringLiteral("a strip"), [&](Show& s) {
     changeItem(s.stripTypes, s.stripTypes.front()->id, [](StripType& strip) { strip.order = "RGB"; });
     const FixtureId strip = addFixture(s, LineShape{10, 0.1}, {});

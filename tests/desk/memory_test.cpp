@@ -31,7 +31,7 @@ class MemoryWindow : public WindowTest {
     ASSERT_TRUE(node_->start(why)) << why;
     ASSERT_TRUE(http_->start(address_, 8090, why)) << why;
     node_->setSettings({{1, "e131", {{4, "RGB", 0, 1, 1}}}});
-    document_.startEmpty();
+    document_.start();
     document_.apply(QStringLiteral("a strip"), [&](Show& s) {
       changeItem(s.stripTypes, s.stripTypes.front()->id, [](StripType& strip) { strip.order = "RGB"; });
       const FixtureId strip = addFixture(s, LineShape{4, 0.1}, {});
@@ -228,7 +228,7 @@ TEST_F(MemoryWindow, AControllerWithoutOneSaysSo) {
   http_.emplace(*node_);
   std::string why;
   ASSERT_TRUE(http_->start(address_, 8090, why)) << why;
-  document_.startEmpty();
+  document_.start();
   document_.apply(QStringLiteral("a box"), [&](Show& s) {
     const ControllerId box = addController(s, 1);
     changeItem(s.controllers, box, [&](Controller& c) {

@@ -184,7 +184,7 @@ TEST_F(NightWindow, WatchedTheAlmanacLightsTheNodes) {
   std::string why;
   ASSERT_TRUE(node.start(why)) << why;
   node.setSettings({{1, "e131", {{4, "RGB", 0, 1, 1}}}});
-  document_.startEmpty();
+  document_.start();
   document_.apply(QStringLiteral("a strip"), [&](Show& s) {
     changeItem(s.stripTypes, s.stripTypes.front()->id, [](StripType& strip) { strip.order = "RGB"; });
     const FixtureId strip = addFixture(s, LineShape{4, 0.1}, {});

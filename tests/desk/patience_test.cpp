@@ -19,7 +19,7 @@ class PatienceTest : public WindowTest {
  protected:
   /// Calls off what is waited for.
   void callingOff(const std::function<void()>& act) {
-    answering<QProgressDialog>([](QProgressDialog& dialog) { answer(dialog, "Call it off"); }, act);
+    answering<QProgressDialog>([](QProgressDialog& dialog) { answer(dialog, "Cancel"); }, act);
   }
 
   /// What hangs waits for this; shared, as it may outlive the test.
@@ -82,10 +82,10 @@ TEST_F(PatienceTest, AFileThatIsCalledOffBeforeItIsInPlaceStaysAsItWas) {
 }
 
 /// A camera whose cable has been pulled in the middle of a frame.
-class HungCamera : public eye::FrameSource {
+class HungCamera : public vision::FrameSource {
  public:
   explicit HungCamera(std::shared_ptr<std::latch> gate) : gate_(std::move(gate)) {}
-  std::optional<eye::Frame> next() override {
+  std::optional<vision::Frame> next() override {
     gate_->wait();
     return std::nullopt;
   }

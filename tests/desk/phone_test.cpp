@@ -134,7 +134,7 @@ TEST_F(PhoneTest, AVideoOfThePhoneOpensAtTheCamera) {
     return answer ? answer->status : -1;
   };
   EXPECT_EQ(send("chispa=0", 0, film.size(), film), 401);
-  EXPECT_EQ(send(cookie, 0, VideoIntake::kMost + 1, "x"), 413);
+  EXPECT_EQ(send(cookie, 0, VideoIntake::kMax + 1, "x"), 413);
   EXPECT_EQ(send(cookie, 100, film.size(), film.substr(100)), 409) << "it did not begin";
   EXPECT_EQ(send(cookie, 0, film.size(), film.substr(0, 100)), 200);
   EXPECT_EQ(send(cookie, 100, film.size(), film.substr(100) + "x"), 409) << "more than was said";

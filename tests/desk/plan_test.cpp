@@ -338,7 +338,7 @@ TEST_F(WindowTest, EverySixteenBitStripTakesTwoChannelsAColour) {
   document_.apply(QStringLiteral("line"), [](Show& s) { addFixture(s, LineShape{10, 0.1}, {}); });
   selection_.select(FixtureIds{show().fixtures[0]->id});
   press("editStrip");
-  choose("stripBits", QStringLiteral("two channels"));
+  choose("stripBits", QStringLiteral("16 bit"));
   setNumber("stripCut", 3);
   EXPECT_EQ(show().stripTypes[0]->bytesPerPixel(), 6);
   selection_.select(FixtureIds{show().fixtures[0]->id});

@@ -101,7 +101,7 @@ TEST_F(BigScreen, ShowsFullScreenWhatDdpBringsToAnother) {
 /// A screen is painted anew by the output's frames, not by the window's own clock.
 TEST_F(BigScreen, IsPaintedInStepWithTheOutput) {
   document_.apply(QStringLiteral("faster"), [this](Show& s) {
-    changeItem(s.controllers, boxes_[0], [](Controller& c) { c.mostFramesPerSecond = 60; });
+    changeItem(s.controllers, boxes_[0], [](Controller& c) { c.maxFramesPerSecond = 60; });
   });
   settle();
   stage_.switchLight(true);

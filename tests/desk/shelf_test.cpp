@@ -14,11 +14,11 @@
 #include <QProgressBar>
 #include <QSpinBox>
 
+#include "core/check/scoresearch.h"
 #include "core/edit/clipedits.h"
 #include "core/edit/scoreedits.h"
 #include "core/files/midifile.h"
 #include "core/recording/recording.h"
-#include "core/show/scoresearch.h"
 #include "desk/score/chosenthing.h"
 #include "desk/score/composing.h"
 #include "desk/score/curvehand.h"

@@ -194,7 +194,7 @@ TEST_F(SlipTest, AnEditorFollowsUndoAndGoesWithItsClip) {
   trigger("undo");
   editor = open();
   ASSERT_TRUE(editor);
-  document_.startEmpty();
+  document_.start();
   QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
   EXPECT_TRUE(!editor || !editor->isVisible()) << "another show is open";
 }
@@ -202,7 +202,7 @@ TEST_F(SlipTest, AnEditorFollowsUndoAndGoesWithItsClip) {
 TEST_F(SlipTest, AnEditBeyondTheLimitsIsRefusedAndSaid) {
   const Show before = show();
   const bool taken = document_.apply(QStringLiteral("add"), [](Show& s) {
-    for (int i = 0; i < 21; ++i) addFixture(s, LineShape{limits::kMostPixelsOfSegment, 0.01}, {});
+    for (int i = 0; i < 21; ++i) addFixture(s, LineShape{limits::kMaxPixelsOfSegment, 0.01}, {});
   });
   EXPECT_FALSE(taken);
   EXPECT_EQ(show(), before);

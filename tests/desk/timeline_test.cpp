@@ -11,7 +11,7 @@
 #include "core/edit/clipedits.h"
 #include "core/edit/markedits.h"
 #include "core/edit/scoreedits.h"
-#include "core/effect/spyhole.h"
+#include "core/effect/screencapture.h"
 #include "desk/parts/screenpicker.h"
 #include "desk/score/composing.h"
 

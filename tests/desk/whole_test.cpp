@@ -32,7 +32,7 @@ TEST_F(ScoreWindowTest, APaletteIsTurnedByHandAndTurnsWithTheMusic) {
 
 /// Four panels that hang two by two become one picture.
 TEST_F(WindowTest, PanelsAreJoinedToOnePicture) {
-  document_.startEmpty();
+  document_.start();
   ZoneId wall;
   document_.apply(QStringLiteral("four panels"), [&](Show& s) {
     Zone zone;
@@ -97,7 +97,7 @@ TEST_F(WindowTest, AnOlderSetUpIsPutBack) {
   node::Interface http(node);
   std::string why;
   ASSERT_TRUE(http.start(address, 18'091, why)) << why;
-  document_.startEmpty();
+  document_.start();
   document_.apply(QStringLiteral("a box"), [&](Show& s) {
     const FixtureId strip = addFixture(s, LineShape{30, 0.1}, {});
     const ControllerId box = addController(s, 2);
@@ -169,7 +169,7 @@ TEST_F(WindowTest, AStripsWhiteIsSetByHandAndKeptForAllShows) {
   EXPECT_EQ(show().stripTypes.size(), types);
   press("keepStrip");
   // In the next show it is offered, and one that nothing is made of can be deleted.
-  document_.startEmpty();
+  document_.start();
   settle();
   selection_.clear();
   QMenu* own = the<QToolButton>("ownStrips")->menu();

@@ -32,6 +32,7 @@ class WindowTest : public testing::Test {
   WindowTest() {
     // What is kept of controllers is the test's own.
     qputenv("XDG_STATE_HOME", QByteArray::fromStdString((folder_.path() / "home").string()));
+    qputenv("XDG_CACHE_HOME", QByteArray::fromStdString((folder_.path() / "cache").string()));
     QSettings::setPath(QSettings::IniFormat, QSettings::UserScope,
                        QString::fromStdString(folder_.path().string()));
     window_.tell = [this](const QString& words) { told_ << words; };

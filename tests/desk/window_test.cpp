@@ -158,7 +158,7 @@ TEST_F(DemoWindowTest, ScissorsCutABeadAtThePointer) {
   window_.showWorkspace(Workspace::Wire);
   QCoreApplication::processEvents();
   LoomView& loom = window_.wirePage().loom();
-  const auto* thread = loom.layoutNow().threadOf(findNamed(show().controllers, "Booth box")->id, 0);
+  const auto* thread = loom.layoutNow().chainOf(findNamed(show().controllers, "Booth box")->id, 0);
   const QPointF middle = thread->beads[0].box.center();
   loom.setFocus();
   QTest::keyClick(&loom, Qt::Key_C);
@@ -212,7 +212,7 @@ TEST_F(DemoWindowTest, EveryActionIsFoundByTyping) {
 
 TEST_F(DemoWindowTest, OpeningAnotherShowSwitchesLightOff) {
   stage_.switchLight(true);
-  document_.startEmpty();
+  document_.start();
   EXPECT_FALSE(stage_.isLit());
 }
 

@@ -49,14 +49,14 @@ TEST_F(WireTest, ABeadSaysOtherwiseThanItsStripType) {
 TEST_F(WireTest, AStartIsPinnedWhereItIsAndMoved) {
   selection_.select(BeadPlace{box("Rim box").id, 1, 0});
   the<QCheckBox>("beadPinned")->click();
-  EXPECT_EQ(box("Rim box").ports[1].run[0].pin, (Pin{2, 1}));
+  EXPECT_EQ(box("Rim box").ports[1].run[0].fixedStart, (FixedStart{2, 1}));
   setNumber("beadPinChannel", 100);
   const auto spans = derivePatch(show()).spans;
   EXPECT_TRUE(std::any_of(spans.begin(), spans.end(), [](const PatchSpan& s) {
     return s.port == 1 && s.universe == 2 && s.channel == 100;
   }));
   the<QCheckBox>("beadPinned")->click();
-  EXPECT_FALSE(box("Rim box").ports[1].run[0].pin);
+  EXPECT_FALSE(box("Rim box").ports[1].run[0].fixedStart);
 }
 
 TEST_F(WireTest, ControllersSpeakDdpAndBeadsAreEchoedAndSpread) {
@@ -125,7 +125,7 @@ TEST_F(WindowTest, AControllerIsFoundAddedAndFollowedToItsNewAddress) {
   });
   list->setCurrentItem(nullptr);
   list->setCurrentItem(list->topLevelItem(0));
-  EXPECT_EQ(the<QPushButton>("findTake")->text(), QStringLiteral("Take its new address"));
+  EXPECT_EQ(the<QPushButton>("findTake")->text(), QStringLiteral("Use its new address"));
   press("findTake");
   ASSERT_EQ(show().controllers.size(), 1u);
   EXPECT_EQ(show().controllers[0]->host, test::loopbackAddress(7));

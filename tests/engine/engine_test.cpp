@@ -197,8 +197,8 @@ TEST_F(StepByStep, ADelayHoldsFramesBackAndOneThatIsNotWholeLeavesInBetween) {
   output_.switchLight(true);
   step();
   // 60 ms: two frames of 25 ms, and 10 ms after the third's instant.
-  ASSERT_EQ(output_.lates().size(), 1u);
-  EXPECT_EQ(output_.lates()[0], 10ms);
+  ASSERT_EQ(output_.delays().size(), 1u);
+  EXPECT_EQ(output_.delays()[0], 10ms);
   output_.stepLate(10ms, now_ + 10ms);
   EXPECT_TRUE(eventually([this] { return shown(1) == "#ff0000"; }))
       << "the first frame stands for those before it";
@@ -220,7 +220,7 @@ TEST_F(StepByStep, ADelayHoldsFramesBackAndOneThatIsNotWholeLeavesInBetween) {
 }
 
 TEST_F(StepByStep, ARateLimitLeavesFramesOut) {
-  changeItem(show_.controllers, box_, [](Controller& c) { c.mostFramesPerSecond = 10; });
+  changeItem(show_.controllers, box_, [](Controller& c) { c.maxFramesPerSecond = 10; });
   addClip(show_, score_, show_.zones[0]->id, "comets", show_.palettes[0]->id, Micros(0), Micros(2'000'000));
   load();
   output_.switchLight(true);

@@ -21,7 +21,7 @@ class Pace : public testing::Test {
       boxes_.push_back(addController(show_, 1));
       changeItem(show_.controllers, boxes_.back(), [&](Controller& c) {
         c.host = "127.0.0." + std::to_string(i + 2);
-        c.mostFramesPerSecond = rates[i];
+        c.maxFramesPerSecond = rates[i];
       });
       hang(show_, {line, 0, pixels}, {boxes_.back(), 0, 0});
     }
@@ -155,7 +155,7 @@ TEST(FrameRate, IsTheUsualUnlessMoreIsAskedForAndThereIsTimeForIt) {
     const FixtureId line = addFixture(show, LineShape{pixels, 0.01}, {}, {}, strip.id);
     const ControllerId box = addController(show, 1);
     changeItem(show.controllers, box, [&](Controller& c) {
-      c.mostFramesPerSecond = asked;
+      c.maxFramesPerSecond = asked;
       c.protocol = protocol;
     });
     hang(show, {line, 0, pixels}, {box, 0, 0});

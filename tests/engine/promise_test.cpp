@@ -113,7 +113,7 @@ TEST_P(EveryEffect, IsPlayedAndSentWithoutAllocatingOrLocking) {
       const test::Forbidden watch;
       for (int i = 0; i < 120; ++i) {
         output.step(i * 100ms);
-        for (const MonoTime late : output.lates()) output.stepLate(late, i * 100ms + late);
+        for (const MonoTime late : output.delays()) output.stepLate(late, i * 100ms + late);
       }
       output.switchLight(false);
       for (int i = 0; i < 5; ++i) output.step(13s + i * 25ms);

@@ -11,7 +11,7 @@
 #include <unistd.h>
 
 #include "link/ddp.h"
-#include "link/hostbook.h"
+#include "link/hostresolver.h"
 #include "link/opc.h"
 #include "link/opcsender.h"
 #include "link/serialdmx.h"
@@ -249,8 +249,8 @@ TEST(SerialDmx, WhatIsNoLineSaysSo) {
   EXPECT_FALSE(ControllerSender::open(controller, {1, 2}, {})) << "one universe";
 }
 
-TEST(HostBook, KnowsNumbersAtOnceAndNamesWithoutWaiting) {
-  HostBook book;
+TEST(HostResolver, KnowsNumbersAtOnceAndNamesWithoutWaiting) {
+  HostResolver book;
   EXPECT_TRUE(book.lookup("127.0.0.9", 5568));
   EXPECT_EQ(book.version(), 0u);
   EXPECT_FALSE(book.lookup("localhost", 5568)) << "the first question only puts it on the list";

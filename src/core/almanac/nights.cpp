@@ -73,9 +73,9 @@ Result<NightPlan> NightPlan::of(const Show& show) {
 
 SunTimes NightPlan::SunTable::on(Date date) {
   // Some years are kept; who asks for more asks anew.
-  constexpr std::size_t kMostDays = 2'000;
+  constexpr std::size_t kMaxDays = 2'000;
   const std::scoped_lock lock(mutex_);
-  if (days_.size() > kMostDays) days_.clear();
+  if (days_.size() > kMaxDays) days_.clear();
   const auto known = days_.find(date);
   return known != days_.end() ? known->second
                               : days_.emplace(date, sunOn(date, latitude_deg_, longitude_deg_)).first->second;

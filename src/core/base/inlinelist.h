@@ -6,9 +6,9 @@
 
 namespace chispa {
 
-/// A list of at most `kMost` values that holds them itself: it never allocates, and is as trivial to copy as
+/// A list of at most `kMax` values that holds them itself: it never allocates, and is as trivial to copy as
 /// they are.
-template <class T, std::size_t kMost>
+template <class T, std::size_t kMax>
 class InlineList {
  public:
   T* begin() { return items_.data(); }
@@ -17,7 +17,7 @@ class InlineList {
   const T* end() const { return items_.data() + size_; }
   std::size_t size() const { return size_; }
   bool isEmpty() const { return size_ == 0; }
-  bool isFull() const { return size_ == kMost; }
+  bool isFull() const { return size_ == kMax; }
   T& operator[](std::size_t i) { return items_[i]; }
   const T& operator[](std::size_t i) const { return items_[i]; }
   T& back() { return items_[size_ - 1]; }
@@ -39,7 +39,7 @@ class InlineList {
   }
 
  private:
-  std::array<T, kMost> items_{};
+  std::array<T, kMax> items_{};
   std::size_t size_ = 0;
 };
 

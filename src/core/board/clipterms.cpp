@@ -53,8 +53,8 @@ void ClipTerms::findPlaces() {
     return;
   }
   places_.resize(static_cast<std::size_t>(cells_.count()));
-  const std::size_t count = clip_.params.count();
-  planePlaces(cells_, fixed(count - 2), fixed(count - 1), places_);
+  const ParamRoles& roles = clip_.effect->roles;
+  planePlaces(cells_, fixed(roles.turn.value()), fixed(roles.tilt.value()), places_);
 }
 
 void ClipTerms::refuse(std::string why) {
@@ -128,7 +128,7 @@ Term ClipTerms::inTime(const std::function<double(Micros)>& position, double per
   // As straight lines, where the tempo keeps steady for a while.
   constexpr double kStep_s = 0.1;
   constexpr double kTolerance = 0.004;
-  constexpr std::size_t kMostLines = 24;
+  constexpr std::size_t kMaxLines = 24;
   std::vector<std::pair<double, double>> points;
   const double from_s = chispa::seconds(clip_.start);
   const double to_s = std::max(from_s + kStep_s, chispa::seconds(clip_.end()));
@@ -143,20 +143,21 @@ Term ClipTerms::inTime(const std::function<double(Micros)>& position, double per
     const double rate = (lines[1].second - lines[0].second) / (lines[1].first - lines[0].first);
     return graph_.ramp(lines[0].second - rate * lines[0].first, rate);
   }
-  if (lines.size() > kMostLines) refuse("the tempo changes too often");
+  if (lines.size() > kMaxLines) refuse("the tempo changes too often");
   return alongLines(sceneSeconds(), lines);
 }
 
 Term ClipTerms::seconds() {
-  const double slip_s = chispa::seconds(clip_.slip);
-  if (!time_.isLook) return graph_.ramp(slip_s - clip_.speed * chispa::seconds(clip_.start), clip_.speed);
-  const Term t = graph_.ramp(slip_s, clip_.speed);
+  const double contentOffset_s = chispa::seconds(clip_.contentOffset);
+  if (!time_.isLook)
+    return graph_.ramp(contentOffset_s - clip_.speed * chispa::seconds(clip_.start), clip_.speed);
+  const Term t = graph_.ramp(contentOffset_s, clip_.speed);
   return clip_.effect->isWhole ? moduloOf(aHairLater(t), std::max(1e-3, chispa::seconds(clip_.whole))) : t;
 }
 
 double ClipTerms::length_s() const {
   if (time_.isLook || clip_.whole.count() > 0) return std::max(1e-3, chispa::seconds(clip_.whole));
-  return chispa::seconds(clip_.slip) + clip_.speed * chispa::seconds(clip_.length);
+  return chispa::seconds(clip_.contentOffset) + clip_.speed * chispa::seconds(clip_.length);
 }
 
 Term ClipTerms::share() {
@@ -168,7 +169,7 @@ Term ClipTerms::beats() {
   const Term now = inTime(at, 1 / time_.beat_s);
   if (time_.isLook) return now * clip_.speed;
   const double start = at(clip_.start);
-  const double before = clip_.slip.count() != 0 ? start - at(clip_.start - clip_.slip) : 0;
+  const double before = clip_.contentOffset.count() != 0 ? start - at(clip_.start - clip_.contentOffset) : 0;
   return (now - start) * clip_.speed + before;
 }
 
@@ -177,7 +178,7 @@ Term ClipTerms::bars() {
   const Term now = inTime(at, 1 / (time_.beat_s * time_.beatsOfBar));
   if (time_.isLook) return now * clip_.speed;
   const double start = at(clip_.start);
-  const double before = clip_.slip.count() != 0 ? start - at(clip_.start - clip_.slip) : 0;
+  const double before = clip_.contentOffset.count() != 0 ? start - at(clip_.start - clip_.contentOffset) : 0;
   return (now - start) * clip_.speed + before;
 }
 

@@ -39,7 +39,7 @@ std::string lightHeader(const BoardLight& light, const std::string& show) {
       << "/* Room that the player needs. */\n"
       << "#define LIGHT_BYTES " << light.frameBytes << "\n"
       << "#define LIGHT_REGISTERS " << light.registers << "\n"
-      << "#define LIGHT_PARTS " << light.mostParts << "\n\n"
+      << "#define LIGHT_PARTS " << light.maxParts << "\n\n"
       << "/* How data that stay in flash are marked; empty where that needs no mark. */\n"
       << "#ifndef LIGHT_IN_FLASH\n#define LIGHT_IN_FLASH\n#endif\n\n"
       << "/* The data stand where LIGHT_WITH_DATA is defined: in one file of yours. */\n"

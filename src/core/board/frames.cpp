@@ -17,10 +17,10 @@ using Colour = std::array<std::uint8_t, 4>;
 /// Kinds of steps, and what stands in place of a frame (kit/player.c).
 constexpr std::uint8_t kSkip = 0, kSame = 1, kEach = 2, kCopy = 3;
 constexpr std::uint8_t kEndOfFrame = 0, kInstead = 63, kStays = 0, kAgain = 1;
-constexpr int kMostDepth = 3;
-constexpr std::size_t kShortCount = 61, kMostCount = 62 + 255;
-constexpr std::size_t kMostColours = 256;
-constexpr std::size_t kMostBack = 255;
+constexpr int kMaxDepth = 3;
+constexpr std::size_t kShortCount = 61, kMaxCount = 62 + 255;
+constexpr std::size_t kMaxColours = 256;
+constexpr std::size_t kMaxBack = 255;
 
 Colour colourAt(const Bytes& frame, std::size_t value, int channels) {
   Colour colour{};
@@ -34,9 +34,9 @@ class FrameCoder {
   FrameCoder(const FrameSequence& sequence) : sequence_(sequence) {
     std::set<Colour> all;
     for (const Bytes& frame : sequence.frames)
-      for (std::size_t v = 0; v < sequence.values.size() && all.size() <= kMostColours; ++v)
+      for (std::size_t v = 0; v < sequence.values.size() && all.size() <= kMaxColours; ++v)
         all.insert(colourAt(frame, v, sequence.channels));
-    if (all.size() > kMostColours) return;
+    if (all.size() > kMaxColours) return;
     for (const Colour& colour : all) {
       numberOf_[colour] = static_cast<std::uint8_t>(colours_.size());
       colours_.push_back(colour);
@@ -65,8 +65,8 @@ class FrameCoder {
       // What costs less than writing each colour, the steps around it counted.
       if (same > 0 && (literals == 0 || same * colourBytes() >= 2)) {
         flush();
-        putStep(out, kSkip, std::min(same, kMostCount));
-        i += std::min(same, kMostCount);
+        putStep(out, kSkip, std::min(same, kMaxCount));
+        i += std::min(same, kMaxCount);
       } else if (copied > run && copied * colourBytes() > 2 + (literals > 0 ? 1u : 0u)) {
         flush();
         putStep(out, kCopy, copied);
@@ -78,7 +78,7 @@ class FrameCoder {
         putColour(out, colourAt(now, i, sequence_.channels));
         i += run;
       } else {
-        if (literals == kMostCount) flush();
+        if (literals == kMaxCount) flush();
         putColour(literal, colourAt(now, i, sequence_.channels));
         ++literals;
         ++i;
@@ -106,7 +106,7 @@ class FrameCoder {
   }
   std::size_t runAt(const Bytes& now, std::size_t from) const {
     std::size_t i = from;
-    while (i < sequence_.values.size() && i - from < kMostCount && areSame(now, from, now, i)) ++i;
+    while (i < sequence_.values.size() && i - from < kMaxCount && areSame(now, from, now, i)) ++i;
     return i - from;
   }
   /// The longest stretch from `from` on that repeats what stands so many values before it on the strip.
@@ -114,9 +114,9 @@ class FrameCoder {
     std::pair<std::size_t, std::size_t> best{0, 0};
     for (std::size_t j = from; j-- > 0;) {
       const auto back = static_cast<std::size_t>(sequence_.values[from] - sequence_.values[j]);
-      if (back > kMostBack) break;
+      if (back > kMaxBack) break;
       std::size_t n = 0;
-      while (from + n < sequence_.values.size() && n < kMostCount && areSame(now, from + n, now, j + n) &&
+      while (from + n < sequence_.values.size() && n < kMaxCount && areSame(now, from + n, now, j + n) &&
              static_cast<std::size_t>(sequence_.values[from + n] - sequence_.values[j + n]) == back)
         ++n;
       if (n > best.first) best = {n, back};
@@ -142,10 +142,10 @@ class FrameCoder {
 class StreamWriter {
  public:
   /// `base` is where the stream begins in the data.
-  StreamWriter(const std::vector<Bytes>& changes, std::size_t base, int mostDepth)
+  StreamWriter(const std::vector<Bytes>& changes, std::size_t base, int maxDepth)
       : changes_(changes),
         base_(base),
-        mostDepth_(mostDepth),
+        maxDepth_(maxDepth),
         startOf_(changes.size()),
         depthOf_(changes.size()) {
     std::map<Bytes, int> numbers;
@@ -177,7 +177,7 @@ class StreamWriter {
   const Bytes& bytes() const { return out_; }
 
  private:
-  static constexpr std::size_t kMostFrames = 65535;
+  static constexpr std::size_t kMaxFrames = 65535;
 
   struct Match {
     std::size_t from = 0;
@@ -195,7 +195,7 @@ class StreamWriter {
 
   std::size_t heldAt(std::size_t i, std::size_t end) const {
     std::size_t n = i;
-    while (n < end && n - i < kMostFrames && changes_[n].size() == 1) ++n;
+    while (n < end && n - i < kMaxFrames && changes_[n].size() == 1) ++n;
     return n - i;
   }
 
@@ -207,10 +207,10 @@ class StreamWriter {
   std::optional<Match> matchAt(std::size_t i, std::size_t j, std::size_t end) const {
     if (!startOf_[j]) return std::nullopt;
     std::size_t n = 0;
-    while (i + n < end && n < kMostFrames && numberOf_[j + n] == numberOf_[i + n]) ++n;
+    while (i + n < end && n < kMaxFrames && numberOf_[j + n] == numberOf_[i + n]) ++n;
     Match match{j, std::min(n, i - j), 1, 0};
-    if (n > match.frames) match.rounds = std::min(n / match.frames, kMostFrames);
-    if (match.frames == 0 || depthFrom(j, match.frames) + 1 > mostDepth_) return std::nullopt;
+    if (n > match.frames) match.rounds = std::min(n / match.frames, kMaxFrames);
+    if (match.frames == 0 || depthFrom(j, match.frames) + 1 > maxDepth_) return std::nullopt;
     std::size_t bytes = 0;
     for (std::size_t k = i; k < i + match.covered(); ++k) bytes += changes_[k].size();
     match.saved = bytes;
@@ -220,12 +220,12 @@ class StreamWriter {
   /// Writes the best repeat at `i` if it saves anything; returns the frames that it covers.
   std::size_t repeatAt(std::size_t i, std::size_t end) {
     constexpr std::size_t kBytes = 9;
-    constexpr std::size_t kMostTried = 400;
+    constexpr std::size_t kMaxTried = 400;
     const auto places = placesOf_.find(numberOf_[i]);
     if (places == placesOf_.end()) return 0;
     Match best;
     std::size_t tried = 0;
-    for (auto j = places->second.rbegin(); j != places->second.rend() && tried < kMostTried; ++j, ++tried)
+    for (auto j = places->second.rbegin(); j != places->second.rend() && tried < kMaxTried; ++j, ++tried)
       if (const auto match = matchAt(i, *j, end); match && match->saved > best.saved) best = *match;
     if (best.saved <= kBytes) return 0;
     mark(i, best.covered(), depthFrom(best.from, best.frames) + 1);
@@ -244,7 +244,7 @@ class StreamWriter {
 
   const std::vector<Bytes>& changes_;
   std::size_t base_;
-  int mostDepth_;
+  int maxDepth_;
   Bytes out_;
   std::vector<int> numberOf_;
   /// Where frames begin that can be gone to, and how deep in repeats each lies.
@@ -345,7 +345,7 @@ std::size_t writeFrames(const FrameSequence& sequence, Blob& blob) {
   const std::optional<std::size_t> loop = sequence.loopsFrom;
   if (loop) changes.push_back(coder.change(before, sequence.frames[*loop]));
   const Bytes head = headOf(sequence, coder.colours());
-  StreamWriter stream(changes, blob.size() + head.size(), loop ? kMostDepth - 1 : kMostDepth);
+  StreamWriter stream(changes, blob.size() + head.size(), loop ? kMaxDepth - 1 : kMaxDepth);
   if (loop) {
     stream.write(0, *loop + 1);
     stream.write(*loop + 1, changes.size());

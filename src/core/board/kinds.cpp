@@ -54,7 +54,7 @@ BoardUse useOf(const BoardLight& light, const BoardKind& kind) {
   for (const BoardSceneReport& scene : light.scenes)
     for (const BoardPart& part : scene.parts) (part.isProgram ? use.programs : use.frames) += part.bytes;
   use.rest = light.data.size() - std::min(light.data.size(), use.programs + use.frames);
-  const auto parts = static_cast<std::size_t>(light.mostParts);
+  const auto parts = static_cast<std::size_t>(light.maxParts);
   use.ram = static_cast<std::size_t>(light.frameBytes) + 4 * static_cast<std::size_t>(light.registers) +
             parts * static_cast<std::size_t>(isSmall ? BoardPlayer::kPartRam8 : BoardPlayer::kPartRam32) +
             static_cast<std::size_t>(isSmall ? BoardPlayer::kFixedRam8 : BoardPlayer::kFixedRam32);
@@ -101,9 +101,9 @@ std::vector<BoardSaving> savingsOf(const Show& show, const CompiledShow& compile
       change(std::to_string(fewer) + " frames a second in place of " + std::to_string(rate),
              [fewer](BoardOptions& o) { o.framesPerSecond = fewer; });
   for (const int colours : {64, 16})
-    if (plan.options.mostColours == 0 || plan.options.mostColours > colours)
+    if (plan.options.maxColours == 0 || plan.options.maxColours > colours)
       change(std::to_string(colours) + " colours a part",
-             [colours](BoardOptions& o) { o.mostColours = colours; });
+             [colours](BoardOptions& o) { o.maxColours = colours; });
   for (const int pixels : {2, 4})
     if (plan.options.pixelsPerValue < pixels)
       change((pixels == 2 ? "two" : "four") + std::string(" pixels share a value"),

@@ -15,7 +15,7 @@ namespace {
 
 /// Steps name registers by their place in bytes.
 constexpr int kRegisterBytes = 4;
-constexpr int kMostRegisters = 64;
+constexpr int kMaxRegisters = 64;
 
 std::int32_t fixedOf(double value) {
   constexpr double kOne = 65536;
@@ -61,7 +61,7 @@ class ProgramWriter {
     takeInputs();
     writeFrame();
     writeCell();
-    if (registers_.most() > kMostRegisters) return std::nullopt;
+    if (registers_.most() > kMaxRegisters) return std::nullopt;
     return finish();
   }
 
@@ -130,14 +130,14 @@ class ProgramWriter {
   }
 
   bool isStored(int i) const { return registerOf_.contains(i); }
-  bool isPinned(int i) const {
+  bool hasFixedStart(int i) const {
     const Node& node = nodeAt(i);
     return node.op == TermOp::Input || isFrontier_[static_cast<std::size_t>(i)];
   }
 
   /// A use of `i` is over.
   void release(int i) {
-    if (--uses_[static_cast<std::size_t>(i)] > 0 || isPinned(i)) return;
+    if (--uses_[static_cast<std::size_t>(i)] > 0 || hasFixedStart(i)) return;
     const Node& node = nodeAt(i);
     if (node.op == TermOp::Channel) return releaseChannel(node);
     const auto found = registerOf_.find(i);
@@ -147,7 +147,7 @@ class ProgramWriter {
   }
   void releaseChannel(const Node& channel) {
     const int looked = channel.from[0];
-    if (--uses_[static_cast<std::size_t>(looked)] > 0 || isPinned(looked)) return;
+    if (--uses_[static_cast<std::size_t>(looked)] > 0 || hasFixedStart(looked)) return;
     const int first = registerOf_.at(looked);
     for (int c = 0; c < 3; ++c) registers_.release(first + c);
     registerOf_.erase(looked);
@@ -232,8 +232,8 @@ class ProgramWriter {
       sweep.level = level;
     }
     const auto place = lineOf(nodeAt(sweep.lookUp).from[0]);
-    constexpr double kMostEach = 60;
-    if (!place || std::abs(place->each) > kMostEach) return std::nullopt;
+    constexpr double kMaxEach = 60;
+    if (!place || std::abs(place->each) > kMaxEach) return std::nullopt;
     // Its numbers are of 8.24 bits: of turns only the part behind the point counts, of others all.
     if (!graph_.palettes()[nodeAt(sweep.lookUp).word].goesRound) return std::nullopt;
     sweep.place = *place;
@@ -290,7 +290,7 @@ class ProgramWriter {
     putBytes(body, static_cast<std::uint64_t>(std::llround(sweep.place.each * kUnit)), 4);
     putRegister(ready(sweep.level.node), body);
     putBytes(body, colours, 3);
-    if (registers_.most() > kMostRegisters || constants_.size() > 255) return std::nullopt;
+    if (registers_.most() > kMaxRegisters || constants_.size() > 255) return std::nullopt;
     WrittenProgram written;
     written.isSweep = true;
     written.registers = registers_.most();
@@ -332,7 +332,7 @@ class ProgramWriter {
       for (const std::size_t other : {std::size_t{0}, std::size_t{1}})
         if (nodeAt(node.from[other]).isUniform) return endIfDark(node.from[1 - other]);
     const bool isCondition = node.op == TermOp::Choose && nodeAt(node.from[2]).op == TermOp::Constant &&
-                             nodeAt(node.from[2]).number == 0 && !isPinned(node.from[1]) &&
+                             nodeAt(node.from[2]).number == 0 && !hasFixedStart(node.from[1]) &&
                              uses_[static_cast<std::size_t>(node.from[1])] == 1 && !isStored(factor);
     if (!isCondition) return step(DarkIf, {0, ready(factor)});
     step(DarkIf, {0, ready(node.from[0])});
@@ -354,9 +354,9 @@ class ProgramWriter {
     const BoardPalette& colours = graph_.palettes()[number];
     // Bytes are enough where light and values are in proportion; else dim light needs more.
     const bool isWide = !response_.isEven();
-    const std::size_t mostSegments = isWide ? 256 : 128;
+    const std::size_t maxSegments = isWide ? 256 : 128;
     std::size_t segments = 1;
-    while (segments < mostSegments && errorOf(colours, segments) > kPaletteError) segments *= 2;
+    while (segments < maxSegments && errorOf(colours, segments) > kPaletteError) segments *= 2;
     const int bytesOfChannel = isWide ? 2 : 1;
     Blob::Bytes bytes = {static_cast<std::uint8_t>((colours.goesRound ? 1 : 0) | (isWide ? 2 : 0))};
     putBytes(bytes, segments, 2);
@@ -423,12 +423,12 @@ class ProgramWriter {
   /// Values at equal steps, if they are.
   static bool putRow(const std::vector<float>& values, Blob::Bytes& to) {
     constexpr double kUnit = 16777216;
-    constexpr double kMost = 120;
+    constexpr double kMax = 120;
     const auto first = static_cast<double>(values.front());
     const double each = eachOf(values);
     for (std::size_t i = 0; i < values.size(); ++i) {
       const auto value = static_cast<double>(values[i]);
-      if (std::abs(value) > kMost || std::abs(first + each * static_cast<double>(i) - value) > kRowTolerance)
+      if (std::abs(value) > kMax || std::abs(first + each * static_cast<double>(i) - value) > kRowTolerance)
         return false;
     }
     to.push_back(0);

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <cmath>
 
+#include "core/base/curves.h"
 #include "core/board/say.h"
-#include "core/effect/curves.h"
 #include "core/render/compiled.h"
 
 // Effects that flow, as src/core/effect computes them.
@@ -48,7 +48,7 @@ CellLight swell(ClipTerms& clip) {
 
 CellLight ripples(ClipTerms& clip) {
   enum { Every, Speed, Width, Fade, CentreX, CentreY };
-  constexpr int kMost = 12;
+  constexpr int kMax = 12;
   const double period = clip.fixed(Every);
   const double speed = clip.fixed(Speed);
   const double width = clip.fixed(Width);
@@ -66,7 +66,7 @@ CellLight ripples(ClipTerms& clip) {
   Term glow = clip.number(0);
   Term hue = clip.number(0);
   // Rings that have left the zone behind are not computed.
-  for (int k = 0; k < kMost && k * period * speed <= farthest + width; ++k) {
+  for (int k = 0; k < kMax && k * period * speed <= farthest + width; ++k) {
     const Term age = (begun + k) * period;
     const Term near = 1.0 - absOf(far - age * speed) / width;
     const Term own = choose(clip.number(0) < near, near * near, 0) *

@@ -82,9 +82,9 @@ class FormulaTerms {
 
   Term power(Term base, Term exponent) {
     const Graph::Node& known = clip_.graph()[exponent];
-    constexpr double kMostProducts = 8;
+    constexpr double kMaxProducts = 8;
     if (known.op == TermOp::Constant && known.number == std::floor(known.number) && known.number >= 0 &&
-        known.number <= kMostProducts) {
+        known.number <= kMaxProducts) {
       const auto times = static_cast<int>(known.number);
       Term product = clip_.number(1);
       for (int i = 0; i < times; ++i) product = product * base;

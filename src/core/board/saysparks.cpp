@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <cmath>
 
+#include "core/base/curves.h"
 #include "core/base/hash.h"
 #include "core/board/say.h"
-#include "core/effect/curves.h"
 #include "core/effect/dots.h"
 #include "core/effect/edges.h"
 
@@ -72,11 +72,11 @@ CellLight frost(ClipTerms& clip) {
 
 CellLight hearth(ClipTerms& clip) {
   enum { Across, Speed, Grain, Height };
-  constexpr int kMostTongues = 12;
+  constexpr int kMaxTongues = 12;
   const Axis axis = clip.cells().usable(clip.clip().params.axis(Across));
   const bool isOne = !clip.hasRows() && (axis == Axis::Along || axis == Axis::Columns);
   const int count = isOne ? 1 : static_cast<int>(std::lround(clip.fixed(Grain))) + 2;
-  if (count > kMostTongues) clip.refuse("it has more than ten tongues side by side");
+  if (count > kMaxTongues) clip.refuse("it has more than ten tongues side by side");
   Graph& graph = clip.graph();
   const Term half = clip.number(0.5);
   const Term t = clip.param(Speed) * clip.seconds();
@@ -93,7 +93,7 @@ CellLight hearth(ClipTerms& clip) {
   const Term lick = graph.noise(clip.seed() + 9, x * 2.6, y * 4.2 - rise * 1.9) - 0.5;
   const Term licked = 0.5 * lick * lower(3.0 * y, clip.number(1));
   Term heat = clip.number(0);
-  for (int k = 0; k < std::min(count, kMostTongues); ++k) {
+  for (int k = 0; k < std::min(count, kMaxTongues); ++k) {
     const auto own = clip.seed() + static_cast<std::uint64_t>(k) * 16;
     const auto swing = [&](std::uint64_t which, double pace) {
       return graph.noise(own + which, t * pace, half) - 0.5;

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <cmath>
 
+#include "core/base/curves.h"
 #include "core/base/hash.h"
 #include "core/board/say.h"
-#include "core/effect/curves.h"
 
 // Textures, as src/core/effect computes them.
 namespace chispa::board {

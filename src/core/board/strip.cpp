@@ -70,9 +70,9 @@ Result<BoardStrip> BoardStrip::of(const Show& show, const PixelMap& map, const s
   strip.mix_.colours.reset();
   strip.channel_ma_ = type.channel_ma;
   strip.volts_ = type.volts;
-  if (strip.byteCount() > kMostBytes)
+  if (strip.byteCount() > kMaxBytes)
     return Failure{"The strip has " + std::to_string(strip.byteCount()) +
-                       " bytes a frame, and a board counts up to " + std::to_string(kMostBytes) + ".",
+                       " bytes a frame, and a board counts up to " + std::to_string(kMaxBytes) + ".",
                    {},
                    "Choose less."};
   for (std::size_t i = 0; i < strip.pixels_.size(); ++i)

@@ -6,8 +6,8 @@
 #include <string>
 #include <vector>
 
+#include "core/base/frame.h"
 #include "core/base/result.h"
-#include "core/render/frame.h"
 #include "core/show/chipmix.h"
 #include "core/show/show.h"
 #include "core/zone/pixelmap.h"
@@ -22,7 +22,7 @@ using BoardRun = PixelRow;
 class BoardStrip {
  public:
   /// Most pixels of a row: their numbers have 16 bits, and so has the number of bytes.
-  static constexpr int kMostBytes = 65535;
+  static constexpr int kMaxBytes = 65535;
 
   /// `pixelsPerValue` neighbours share a value. A pixel that is named twice counts once. Fails if nothing is
   /// left of the runs, or if they are of strips that a board cannot mix.

@@ -54,13 +54,13 @@ class BoardWriter {
     for (std::size_t i = 0; i < plan_.scenes.size(); ++i) {
       sceneNumber_ = i;
       if (!writeScene(plan_.scenes[i])) return Failure{};
-      if (out_.mostParts > kMostParts)
-        return Failure{"“" + out_.scenes.back().name + "” lights " + std::to_string(out_.mostParts) +
-                           " zones at once, and a board plays " + std::to_string(kMostParts) + ".",
+      if (out_.maxParts > kMaxParts)
+        return Failure{"“" + out_.scenes.back().name + "” lights " + std::to_string(out_.maxParts) +
+                           " zones at once, and a board plays " + std::to_string(kMaxParts) + ".",
                        {},
                        "Choose less for its data line."};
-      if (blob_.size() > kMostData)
-        return Failure{"The light takes more than " + std::to_string(kMostData / 1'000'000) +
+      if (blob_.size() > kMaxData)
+        return Failure{"The light takes more than " + std::to_string(kMaxData / 1'000'000) +
                            " MB, which is more than a board's data can hold.",
                        {},
                        "Choose fewer scenes, or shorter ones."};
@@ -77,9 +77,9 @@ class BoardWriter {
   }
 
  private:
-  static constexpr std::size_t kMostData = 16'000'000;
+  static constexpr std::size_t kMaxData = 16'000'000;
   /// As host/light.h has room for.
-  static constexpr int kMostParts = 64;
+  static constexpr int kMaxParts = 64;
 
   /// Where it is told where the present scene is.
   std::size_t sceneEntry() const { return sceneTable_ + 3 * sceneNumber_; }
@@ -233,8 +233,8 @@ class BoardWriter {
     part.bytes = blob_.size() - before + kEntryBytes;
     setSpan(stretch, part);
     measure(scene, stretch, {one.values.begin(), one.values.end()}, *written, part);
-    if (part.meanError > kMostMeanError || part.specks > kMostSpecks) {
-      why = "as a program it would be off by " + std::to_string(std::lround(part.mostError)) + " of 255";
+    if (part.meanError > kMaxMeanError || part.specks > kMaxSpecks) {
+      why = "as a program it would be off by " + std::to_string(std::lround(part.maxError)) + " of 255";
       blob_.cutTo(before);
       return Tried::Wrong;
     }
@@ -283,11 +283,11 @@ class BoardWriter {
       for (const std::uint16_t value : values) {
         const double error = errorAt(shown, middle_.empty() ? full_[frame] : middle_[frame], value);
         ++count;
-        if (error > kMostError && near.empty()) near = lightNear(scene, frame);
-        const double least = error > kMostError ? errorNear(near, shown, value) : error;
+        if (error > kMaxError && near.empty()) near = lightNear(scene, frame);
+        const double least = error > kMaxError ? errorNear(near, shown, value) : error;
         sum += least;
-        if (least > kMostError) ++specks;
-        part.mostError = std::max(part.mostError, least);
+        if (least > kMaxError) ++specks;
+        part.maxError = std::max(part.maxError, least);
       }
       if (specks > kHopeless) break;
     }
@@ -409,7 +409,7 @@ class BoardWriter {
                      BoardPart part, BoardSceneReport& report) {
     FrameSequence sequence = sequenceOf(whole.first, endOf(whole), values);
     if (whole.end == kNever) loop(scene, sequence);
-    if (plan_.options.mostColours > 0) reduceColours(sequence, plan_.options.mostColours);
+    if (plan_.options.maxColours > 0) reduceColours(sequence, plan_.options.maxColours);
     const std::size_t before = blob_.size();
     parts_.push_back({whole.first, whole.end, PartEntry::Frames, writeFrames(sequence, blob_)});
     part.bytes = blob_.size() - before + kEntryBytes;
@@ -472,7 +472,7 @@ class BoardWriter {
     for (const auto& [frame, change] : changes) {
       lit += change.first;
       steps += change.second;
-      out_.mostParts = std::max(out_.mostParts, lit);
+      out_.maxParts = std::max(out_.maxParts, lit);
       out_.stepsOfFrame = std::max(out_.stepsOfFrame, steps);
     }
   }
@@ -482,12 +482,12 @@ class BoardWriter {
   /// Plays the scene as the board will, and compares it with the full light at the full rate.
   bool judge(std::size_t number) {
     constexpr int kFullRate = 40;
-    constexpr int kMostSamples = 400;
+    constexpr int kMaxSamples = 400;
     BoardScene scene(show_, compiled_, plan_.scenes[number].scene);
     BoardPlayer player(out_.data);
     player.begin(static_cast<int>(number));
     const double length_s = scene.isLook() ? kCheckedLook_s : seconds(scene.length());
-    const int samples = std::max(1, std::min(kMostSamples, static_cast<int>(length_s * kFullRate)));
+    const int samples = std::max(1, std::min(kMaxSamples, static_cast<int>(length_s * kFullRate)));
     double sum = 0;
     long count = 0;
     for (int i = 0; i < samples; ++i) {
@@ -561,10 +561,10 @@ std::vector<BoardRun> litRuns(const Show& show, const std::vector<BoardOrder>& s
 
 Result<BoardLight> writeBoard(const Show& show, const CompiledShow& compiled, const BoardPlan& plan,
                               const Progress& progress) {
-  constexpr std::size_t kMostScenes = 255;
+  constexpr std::size_t kMaxScenes = 255;
   if (plan.scenes.empty())
     return Failure{"There is nothing to play: no score and no look is chosen.", {}, "Choose at least one."};
-  if (plan.scenes.size() > kMostScenes)
+  if (plan.scenes.size() > kMaxScenes)
     return Failure{"A board plays at most 255 scenes.", {}, "Choose fewer."};
   for (const BoardOrder& order : plan.scenes) {
     const auto* id = std::get_if<ScoreId>(&order.scene);

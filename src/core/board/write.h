@@ -14,7 +14,7 @@ namespace chispa::board {
 struct BoardOptions {
   int framesPerSecond = 40;
   /// Colours of what is kept as frames, for each scene; 0 for all.
-  int mostColours = 0;
+  int maxColours = 0;
   /// Neighbours that share a value.
   int pixelsPerValue = 1;
   /// How long a look is that has to be kept as frames: then it comes again.
@@ -54,8 +54,8 @@ struct BoardPart {
   std::string reason;
   /// What its bytes differ by from the full light's, of 255, on the mean and at most.
   double meanError = 0;
-  double mostError = 0;
-  /// The share of values that differ by more than kMostError.
+  double maxError = 0;
+  /// The share of values that differ by more than kMaxError.
   double specks = 0;
 };
 
@@ -81,7 +81,7 @@ struct BoardLight {
   int sentBytes = 0;
   /// What the player needs room for.
   int registers = 1;
-  int mostParts = 1;
+  int maxParts = 1;
   /// The most current at once, in amperes, at `volts`.
   double most_a = 0;
   double volts = 5;
@@ -103,8 +103,8 @@ Result<BoardLight> writeBoard(const Show& show, const CompiledShow& compiled, co
 /// The most that a program may differ from the full light, of 255: in the mean, and in all but one of ten
 /// thousand values. At a jump it may come a millisecond early or late; where two colours meet, a lamp on the
 /// very border may take the other.
-inline constexpr double kMostMeanError = 1;
-inline constexpr double kMostError = 6;
-inline constexpr double kMostSpecks = 1e-4;
+inline constexpr double kMaxMeanError = 1;
+inline constexpr double kMaxError = 6;
+inline constexpr double kMaxSpecks = 1e-4;
 
 }  // namespace chispa::board

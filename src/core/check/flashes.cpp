@@ -88,7 +88,7 @@ std::vector<FlashRun> findFlashes(const CompiledShow& show, const CompiledScore&
       break;
     renderer.render(score, t, frame);
     const int flashes = counter.add(t, frame);
-    if (flashes <= kMostFlashes) continue;
+    if (flashes <= kMaxFlashes) continue;
     const Micros begins = counter.recent().front();
     if (begins > lastEnd)
       runs.push_back({begins, flashes});
@@ -101,7 +101,7 @@ std::vector<FlashRun> findFlashes(const CompiledShow& show, const CompiledScore&
 
 std::vector<Problem> flashProblems(const Show& show, const CompiledShow& compiled, const Progress& progress) {
   // Pixels times frames, and as much for each frame as for some hundred pixels: ten seconds' work or so.
-  constexpr std::int64_t kMostWork = 800'000'000;
+  constexpr std::int64_t kMaxWork = 800'000'000;
   constexpr std::int64_t kFrameWork = 1'000;
   std::vector<Problem> problems;
   std::int64_t work = 0;
@@ -111,13 +111,13 @@ std::vector<Problem> flashProblems(const Show& show, const CompiledShow& compile
     bool wasCut = false;
     const Progress within = [&](double share) {
       work += kSecond / kFrame * (compiled.map.count() + kFrameWork);
-      wasCut = work > kMostWork;
+      wasCut = work > kMaxWork;
       return !wasCut && (!progress || progress(share));
     };
     for (const FlashRun& run : findFlashes(compiled, score, within))
       problems.push_back({Severity::Warning,
                           "The light flashes " + std::to_string(run.flashes) +
-                              " times within a second; more than " + std::to_string(kMostFlashes) +
+                              " times within a second; more than " + std::to_string(kMaxFlashes) +
                               " can harm people with photosensitive epilepsy.",
                           own->name + ", at " + timeWords(run.at),
                           "Let fewer clips flash at once, or more slowly.", own->id});

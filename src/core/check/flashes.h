@@ -5,14 +5,14 @@
 #include <vector>
 
 #include "core/base/progress.h"
+#include "core/check/problems.h"
 #include "core/render/compiled.h"
-#include "core/show/problems.h"
 
 namespace chispa {
 
 /// The most flashes that one second may hold (WCAG 2.2, 2.3.1; ITU-R BT.1702-2): more can harm people with
 /// photosensitive epilepsy.
-inline constexpr int kMostFlashes = 3;
+inline constexpr int kMaxFlashes = 3;
 
 /// Counts the flashes of rendered light over a whole installation, frame by frame. A flash is a pair of
 /// opposing changes of a pixel's relative luminance by a tenth of the brightest white, the darker of the two
@@ -53,7 +53,7 @@ class FlashCounter {
   int last_ = 0;
 };
 
-/// A second of a score that holds more flashes than kMostFlashes.
+/// A second of a score that holds more flashes than kMaxFlashes.
 struct FlashRun {
   /// Where it begins.
   Micros at{0};

@@ -7,7 +7,7 @@
 
 #include <Eigen/Dense>
 
-#include "core/base/clones.h"
+#include "core/base/multiversion.h"
 #include "core/colour/chipbalance.h"
 
 namespace chispa {
@@ -118,8 +118,8 @@ Rgb ChipMap::chipsOf(Rgb colour) const noexcept {
                                                       : Rgb{};
 }
 
-CHISPA_CLONES void ChipMap::apply(std::size_t count, float* __restrict r, float* __restrict g,
-                                  float* __restrict b) const noexcept {
+CHISPA_MULTIVERSION void ChipMap::apply(std::size_t count, float* __restrict r, float* __restrict g,
+                                        float* __restrict b) const noexcept {
   for (std::size_t i = 0; i < count; ++i) {
     const Rgb chips = chipsOf({r[i], g[i], b[i]});
     r[i] = chips.r;

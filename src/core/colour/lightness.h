@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/base/curves.h"
 #include "core/colour/evenness.h"
-#include "core/effect/curves.h"
 
 namespace chispa {
 

@@ -5,7 +5,7 @@
 #include <cmath>
 #include <cstring>
 
-#include "core/base/clones.h"
+#include "core/base/multiversion.h"
 #include "core/colour/oklch.h"
 
 namespace chispa {
@@ -106,16 +106,16 @@ CHISPA_INLINED inline void PaletteTable::lookUp(const Entries& colours, StepOf s
   }
 }
 
-CHISPA_CLONES void PaletteTable::clamped(const float* places, const float* strengths, std::size_t count,
-                                         float* __restrict r, float* __restrict g,
-                                         float* __restrict b) const noexcept {
+CHISPA_MULTIVERSION void PaletteTable::clamped(const float* places, const float* strengths, std::size_t count,
+                                               float* __restrict r, float* __restrict g,
+                                               float* __restrict b) const noexcept {
   lookUp(
       open_, [](float u) { return clampedStep(u); }, places, strengths, count, r, g, b);
 }
 
-CHISPA_CLONES void PaletteTable::wrapped(const float* places, const float* strengths, std::size_t count,
-                                         float* __restrict r, float* __restrict g,
-                                         float* __restrict b) const noexcept {
+CHISPA_MULTIVERSION void PaletteTable::wrapped(const float* places, const float* strengths, std::size_t count,
+                                               float* __restrict r, float* __restrict g,
+                                               float* __restrict b) const noexcept {
   lookUp(
       loop_, [](float u) { return wrappedStep(u); }, places, strengths, count, r, g, b);
 }

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <nlohmann/json.hpp>
 
+#include "core/base/boundedjson.h"
 #include "core/controllermemory/content.h"
-#include "core/files/boundedjson.h"
 #include "core/files/showreader.h"
 #include "core/files/showwriter.h"
 #include "core/wire/patch.h"
@@ -14,10 +14,10 @@ using Json = nlohmann::ordered_json;
 
 constexpr int kVersion = 1;
 constexpr const char* kCure = "Check that a controller with the node interface answers there.";
-constexpr int kMostChannels = 512 * 1024;
-constexpr std::int64_t kMostStep_ms = 24 * 3'600'000;
+constexpr int kMaxChannels = 512 * 1024;
+constexpr std::int64_t kMaxStep_ms = 24 * 3'600'000;
 /// Bytes of all steps that a memory is believed to hold.
-constexpr std::int64_t kMostBytes = std::int64_t{64} << 20;
+constexpr std::int64_t kMaxBytes = std::int64_t{64} << 20;
 
 std::string hexOf(const std::vector<std::uint8_t>& values) {
   constexpr char kDigits[] = "0123456789abcdef";
@@ -72,17 +72,17 @@ SceneContent readScene(const Json& json) {
                               block.whole<int>("universe", range.low, range.high, std::max(1, range.low)),
                               block.whole<int>("channel", 1, kUniverseChannels, 1),
                               block.whole<int>("count", 1, kUniverseChannels, 1)});
-    if (scene.channelCount() > kMostChannels)
+    if (scene.channelCount() > kMaxChannels)
       throw FieldError("a scene has more channels than any controller");
   });
   scene.rounds = in.whole<int>("rounds", 0, 1'000'000, 0);
   scene.then = in.word("then", AfterScene::Stay);
-  scene.next = in.whole<int>("next", 0, static_cast<int>(limits::kMostMemoryScenes), 0);
+  scene.next = in.whole<int>("next", 0, static_cast<int>(limits::kMaxMemoryScenes), 0);
   const int channels = scene.channelCount();
   in.each("steps", [&](const Json& element) {
     const FieldReader step(element);
-    scene.steps.push_back({step.whole<std::int64_t>("fade_ms", 0, kMostStep_ms, 0),
-                           step.whole<std::int64_t>("hold_ms", 0, kMostStep_ms, 0),
+    scene.steps.push_back({step.whole<std::int64_t>("fade_ms", 0, kMaxStep_ms, 0),
+                           step.whole<std::int64_t>("hold_ms", 0, kMaxStep_ms, 0),
                            valuesOf(step.text("values"), channels)});
   });
   return scene;
@@ -122,7 +122,7 @@ MemoryContent readContent(const Json& json) {
   in.each("scenes", [&](const Json& scene) {
     content.scenes.push_back(readScene(scene));
     bytes += std::ssize(content.scenes.back().steps) * (16 + content.scenes.back().channelCount());
-    if (content.scenes.size() > limits::kMostMemoryScenes || bytes > kMostBytes)
+    if (content.scenes.size() > limits::kMaxMemoryScenes || bytes > kMaxBytes)
       throw FieldError("it holds more than any controller");
   });
   const int scenes = static_cast<int>(content.scenes.size());
@@ -132,18 +132,18 @@ MemoryContent readContent(const Json& json) {
 }
 
 MemoryLimits readLimits(const FieldReader& in) {
-  constexpr int kMost = 1'000'000'000;
+  constexpr int kMax = 1'000'000'000;
   MemoryLimits limits;
-  limits.scenes = in.whole<int>("scenes", 0, kMost, 0);
-  limits.steps = in.whole<int>("steps", 0, kMost, 0);
-  limits.stepsOfScene = in.whole<int>("steps_of_scene", 0, kMost, limits.steps);
-  limits.channels = in.whole<int>("channels", 0, kMost, 0);
-  limits.starts = in.whole<int>("starts", 0, kMost, 0);
-  limits.contacts = in.whole<int>("contacts", 0, kMost, 0);
+  limits.scenes = in.whole<int>("scenes", 0, kMax, 0);
+  limits.steps = in.whole<int>("steps", 0, kMax, 0);
+  limits.stepsOfScene = in.whole<int>("steps_of_scene", 0, kMax, limits.steps);
+  limits.channels = in.whole<int>("channels", 0, kMax, 0);
+  limits.starts = in.whole<int>("starts", 0, kMax, 0);
+  limits.contacts = in.whole<int>("contacts", 0, kMax, 0);
   limits.bytes = in.whole<std::int64_t>("bytes", 0, std::int64_t{1} << 50, 0);
-  limits.bytesOfScene = in.whole<int>("bytes_of_scene", 0, kMost, 0);
-  limits.bytesOfStep = in.whole<int>("bytes_of_step", 0, kMost, 0);
-  limits.bytesOfStart = in.whole<int>("bytes_of_start", 0, kMost, 0);
+  limits.bytesOfScene = in.whole<int>("bytes_of_scene", 0, kMax, 0);
+  limits.bytesOfStep = in.whole<int>("bytes_of_step", 0, kMax, 0);
+  limits.bytesOfStart = in.whole<int>("bytes_of_start", 0, kMax, 0);
   limits.fades = in.flag("fades", true);
   return limits;
 }

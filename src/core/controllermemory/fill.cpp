@@ -193,10 +193,10 @@ class Filler {
 
   /// Plays a round as the controller will, and compares.
   bool judge(const SceneContent& scene, SceneId source, std::int64_t fadeIn_ms, LightError& error) {
-    constexpr std::int64_t kMostSamples = 400;
+    constexpr std::int64_t kMaxSamples = 400;
     SceneValues full(show_, compiled_, source, index_, kFullRate);
     const std::int64_t span_ms = scene.length_ms() - fadeIn_ms;
-    const std::int64_t samples = std::clamp<std::int64_t>(span_ms * kFullRate / 1000, 1, kMostSamples);
+    const std::int64_t samples = std::clamp<std::int64_t>(span_ms * kFullRate / 1000, 1, kMaxSamples);
     for (std::int64_t i = 0; i < samples; ++i) {
       const std::int64_t t_ms = fadeIn_ms + span_ms * i / samples;
       const Values shown = spreadValues(compiled_.patch, index_, scene, valuesAt(scene, t_ms));

@@ -26,16 +26,16 @@ StripTypeId stripOf(Show& show, const PortSection& section) {
 
 /// Where the skipped pixels in front of a section begin: a pin stands before them. Nothing if that would be
 /// before the first universe that there is: then what the controller says cannot be.
-std::optional<Pin> startBefore(const PortSection& section, int channelsPerUniverse) {
+std::optional<FixedStart> startBefore(const PortSection& section, int channelsPerUniverse) {
   const int width = static_cast<int>(section.order.size()) * section.bits / 8;
-  Pin pin{section.universe, section.channel};
+  FixedStart fixedStart{section.universe, section.channel};
   for (int i = 0; i < section.skippedBefore; i += section.grouping) {
-    pin.channel -= width;
-    if (pin.channel >= 1) continue;
-    if (--pin.universe < 0) return std::nullopt;
-    pin.channel = (channelsPerUniverse / width - 1) * width + 1;
+    fixedStart.channel -= width;
+    if (fixedStart.channel >= 1) continue;
+    if (--fixedStart.universe < 0) return std::nullopt;
+    fixedStart.channel = (channelsPerUniverse / width - 1) * width + 1;
   }
-  return pin;
+  return fixedStart;
 }
 
 /// Pins what begins elsewhere than it would by itself.
@@ -51,8 +51,8 @@ void keepStarts(Show& show, ControllerId id, const std::vector<PortSettings>& po
       if (span == patch.spans.end() ||
           (span->universe == section.universe && span->channel == section.channel))
         continue;
-      if (const auto pin = startBefore(section, port.channelsPerUniverse))
-        pinBead(show, {id, port.port - 1, static_cast<int>(b)}, *pin);
+      if (const auto fixedStart = startBefore(section, port.channelsPerUniverse))
+        fixBeadStart(show, {id, port.port - 1, static_cast<int>(b)}, *fixedStart);
     }
 }
 
@@ -87,7 +87,7 @@ int adoptSetup(Show& show, ControllerId id, const std::vector<PortSettings>& por
       changeItem(show.fixtures, fixture, [&](Fixture& f) {
         f.name = freeName(show.fixtures, name + " port " + std::to_string(port.port));
       });
-      const ThreadPlace place{id, port.port - 1, 1'000'000};
+      const ChainPlace place{id, port.port - 1, 1'000'000};
       hang(show, {fixture, 0, section.pixels}, place);
       const int bead =
           static_cast<int>(

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/files/portsettings.h"
 #include "core/show/show.h"
-#include "core/wire/portsettings.h"
 
 namespace chispa {
 

@@ -52,11 +52,11 @@ int rigColumns(const BenchRig& rig) {
 
 void setRigStart(BenchRig& rig, int universe, int channel) {
   rig.controller.firstUniverse = universe;
-  rig.controller.ports.front().pin = Pin{universe, channel};
+  rig.controller.ports.front().fixedStart = FixedStart{universe, channel};
 }
 
-Pin rigStart(const BenchRig& rig) {
-  return rig.controller.ports.front().pin.value_or(Pin{rig.controller.firstUniverse, 1});
+FixedStart rigStart(const BenchRig& rig) {
+  return rig.controller.ports.front().fixedStart.value_or(FixedStart{rig.controller.firstUniverse, 1});
 }
 
 Show withRig(const Show& show, const BenchRig& rig) {

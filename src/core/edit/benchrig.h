@@ -22,7 +22,7 @@ void setRigPixels(BenchRig& rig, int pixels, int columns);
 int rigColumns(const BenchRig& rig);
 /// Where its first value goes.
 void setRigStart(BenchRig& rig, int universe, int channel);
-Pin rigStart(const BenchRig& rig);
+FixedStart rigStart(const BenchRig& rig);
 
 /// The show with the rig added; controllers of the show at the same address rest, so that no two send to one
 /// place.

@@ -106,7 +106,7 @@ std::vector<BindingId> copyAlong(Show& show, BindingId id, const CopyAlong& alon
   const Binding* found = find(show.bindings, id);
   if (!found) return copies;
   const Binding first = *found;
-  for (int i = 1; i <= along.count && show.bindings.size() < limits::kMostBindings; ++i) {
+  for (int i = 1; i <= along.count && show.bindings.size() < limits::kMaxBindings; ++i) {
     Binding copy = first;
     copy.name.clear();
     if (!advance(copy.source, i * along.sourceStep)) break;

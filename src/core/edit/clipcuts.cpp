@@ -12,14 +12,14 @@ Micros ownTime(const Clip& clip, Micros time) {
 
 /// Length that effects with an end run over, in their own time, as it is now.
 Micros wholeOf(const Clip& clip) {
-  return clip.whole.count() > 0 ? clip.whole : clip.slip + ownTime(clip, clip.length);
+  return clip.whole.count() > 0 ? clip.whole : clip.contentOffset + ownTime(clip, clip.length);
 }
 
 }  // namespace
 
 void cutBefore(Clip& clip, Micros at) {
   clip.whole = wholeOf(clip);
-  clip.slip += ownTime(clip, at - clip.start);
+  clip.contentOffset += ownTime(clip, at - clip.start);
   clip.length -= at - clip.start;
   clip.start = at;
   clip.fadeIn = Micros(0);

@@ -7,7 +7,7 @@
 
 #include "core/base/hash.h"
 #include "core/edit/clipcuts.h"
-#include "core/edit/layers.h"
+#include "core/edit/layerallocator.h"
 #include "core/effect/effect.h"
 #include "core/show/limits.h"
 
@@ -29,7 +29,7 @@ std::vector<Clip> clipsOf(const Score& score, const ClipList& ids) {
   return clips;
 }
 
-ClipId addCopy(Show& show, Score& score, LayerBook& layers, Clip clip) {
+ClipId addCopy(Show& show, Score& score, LayerAllocator& layers, Clip clip) {
   clip.id = show.newId<ClipId>();
   clip.layer = layers.take(clip.zone, clip.start, clip.end(), 0);
   const ClipId id = clip.id;
@@ -75,8 +75,8 @@ void stretchClips(Show& show, ScoreId score, const ClipList& ids, Micros pivot, 
   });
 }
 
-void slipClips(Show& show, ScoreId score, const ClipList& ids, Micros by) {
-  changeClips(show, score, ids, [by](Clip& clip) { clip.slip += by; });
+void shiftContent(Show& show, ScoreId score, const ClipList& ids, Micros by) {
+  changeClips(show, score, ids, [by](Clip& clip) { clip.contentOffset += by; });
 }
 
 ClipList splitClips(Show& show, ScoreId id, const ClipList& ids, Micros at) {
@@ -142,7 +142,7 @@ ClipList repeatUntil(Show& show, ScoreId id, const ClipList& ids, Micros end) {
   changeItem(show.scores, id, [&](Score& score) {
     const TimeSpan span = spanOf(score, ids);
     if (span.length < kShortest) return;
-    LayerBook layers(score);
+    LayerAllocator layers(score);
     const auto originals = clipsOf(score, ids);
     for (Micros by = span.length; span.from + by < end; by += span.length)
       for (Clip clip : originals) {
@@ -163,7 +163,7 @@ ClipList pasteClips(Show& show, ScoreId id, const std::vector<Clip>& clips, Micr
   const bool isOneZone = std::all_of(clips.begin(), clips.end(),
                                      [&](const Clip& clip) { return clip.zone == clips.front().zone; });
   changeItem(show.scores, id, [&](Score& score) {
-    LayerBook layers(score);
+    LayerAllocator layers(score);
     for (Clip clip : clips) {
       clip.start = std::max(Micros(0), at + clip.start - first);
       if (zone && isOneZone) clip.zone = zone;
@@ -178,7 +178,7 @@ ClipList fillInstants(Show& show, ScoreId id, const Clip& pattern, const Fill& f
   if (fill.zones.empty()) return made;
   const auto step = static_cast<std::size_t>(std::max(1, fill.every));
   changeItem(show.scores, id, [&](Score& score) {
-    LayerBook layers(score);
+    LayerAllocator layers(score);
     for (std::size_t i = 0; i < fill.instants.size(); i += step) {
       const Micros end = i + step < fill.instants.size() ? fill.instants[i + step] : fill.end;
       if (end - fill.instants[i] < kShortest) continue;
@@ -277,7 +277,7 @@ ClipId placeBlock(Show& show, ScoreId id, BlockId blockId, ZoneId zone, Micros a
   place.block = blockId;
   ClipId made;
   changeItem(show.scores, id, [&](Score& score) {
-    LayerBook layers(score);
+    LayerAllocator layers(score);
     place.seed = show.nextId;
     made = addCopy(show, score, layers, place);
   });
@@ -294,7 +294,7 @@ ClipList dissolveBlock(Show& show, ScoreId id, ClipId clipId) {
   const Block parts = *block;
   changeItem(show.scores, id, [&](Score& score) {
     remove(score.clips, clipId);
-    LayerBook layers(score);
+    LayerAllocator layers(score);
     for (const auto& part : parts.clips) {
       Clip clip = *part;
       clip.zone = part->zone ? part->zone : instance.zone;

@@ -20,7 +20,7 @@ void changeClips(Show& show, ScoreId score, const ClipList& ids, F change);
 /// them.
 void stretchClips(Show& show, ScoreId score, const ClipList& ids, Micros pivot, double factor);
 /// Moves what clips show within them; later content comes first.
-void slipClips(Show& show, ScoreId score, const ClipList& ids, Micros by);
+void shiftContent(Show& show, ScoreId score, const ClipList& ids, Micros by);
 /// Cuts the clips that `at` lies in; both halves go on as one did. Returns the right halves.
 ClipList splitClips(Show& show, ScoreId score, const ClipList& ids, Micros at);
 /// Deletes a stretch of time: clips within it go, those that reach in are cut, all later ones, and marks,

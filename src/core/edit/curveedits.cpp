@@ -9,7 +9,7 @@
 namespace chispa {
 namespace {
 
-constexpr std::size_t kMostPoints = 1000;
+constexpr std::size_t kMaxPoints = 1000;
 
 CurvePoint within(CurvePoint point) {
   return {std::clamp(point.at, 0.0, 1.0), std::clamp(point.value, 0.0, 1.0)};
@@ -49,7 +49,7 @@ std::optional<Curve> parseCurve(const std::string& text) {
   for (double at = 0, value = 0; in >> at;) {
     char colon = 0;
     if (!(in >> colon >> value) || colon != ':' || !(at >= 0 && at <= 100) || !(value >= 0 && value <= 100) ||
-        curve.size() >= kMostPoints)
+        curve.size() >= kMaxPoints)
       return std::nullopt;
     addPoint(curve, {at / 100, value / 100});
   }

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/edit/refit.h"
+#include "core/edit/remap.h"
 
 namespace chispa {
 

@@ -4,7 +4,7 @@
 #include <algorithm>
 
 #include "core/edit/zoneedits.h"
-#include "core/live/compiledlive.h"
+#include "core/render/compiledlive.h"
 #include "core/zone/cells.h"
 
 namespace chispa {

@@ -9,8 +9,8 @@ namespace chispa {
 struct AnalysedAudio;
 struct MusicFeatures;
 
-// Edits of mark lanes; see planedits.h. A lane that the score does not have stays that way, but for
-// putMarks().
+// Edits of mark lanes, as functions on a show like those of planedits.h. Of a lane that the score does not
+// have nothing changes; only putMarks() makes one.
 
 /// Replaces the marks of the lane of `kind`, which is made if there is none; they get ids of their own.
 LaneId putMarks(Show& show, ScoreId score, LaneKind kind, const std::string& name, std::vector<Mark> marks);

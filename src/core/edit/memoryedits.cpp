@@ -88,7 +88,7 @@ class AlmanacScenes {
 
 void addMemoryScene(Show& show, ControllerId controller, SceneId source) {
   changeMemory(show, controller, [&](ControllerMemory& memory) {
-    if (memory.scenes.size() < limits::kMostMemoryScenes) memory.scenes.push_back(sceneOf(source));
+    if (memory.scenes.size() < limits::kMaxMemoryScenes) memory.scenes.push_back(sceneOf(source));
   });
 }
 
@@ -135,7 +135,7 @@ ControllerMemory memoryOfAlmanac(const Show& show, const ControllerMemory& like)
   memory.atPowerOn = 0;
   AlmanacScenes scenes(show, memory);
   for (const auto& rule : show.rules) {
-    if (rule->isOff || memory.scenes.size() >= limits::kMostMemoryScenes) continue;
+    if (rule->isOff || memory.scenes.size() >= limits::kMaxMemoryScenes) continue;
     if (const auto first = scenes.add(*rule))
       memory.scenes[*first].starts.push_back({0, rule->from, rule->days});
     else if (rule->kind == PieceKind::Silence)

@@ -2,8 +2,8 @@
 #pragma once
 #include <vector>
 
-#include "core/edit/refit.h"
-#include "core/shape/way.h"
+#include "core/edit/remap.h"
+#include "core/shape/polyline.h"
 #include "core/show/show.h"
 
 namespace chispa {
@@ -59,7 +59,7 @@ Losses changeFixture(Show& show, FixtureId id, F change) {
   if (!found) return {};
   const Fixture before = *found;
   changeItem(show.fixtures, id, change);
-  return refit(show, before);
+  return remap(show, before);
 }
 
 }  // namespace chispa

@@ -71,14 +71,14 @@ struct Stretch {
   Micros into{0};
 };
 
-constexpr std::size_t kMostStretches = 10'000;
+constexpr std::size_t kMaxStretches = 10'000;
 
 std::vector<Stretch> stretchesOf(const Look& look, const Played& play) {
   const Micros round = roundOf(look);
   if (round.count() <= 0) return {{0, play.from, play.to, Micros(0)}};
   std::vector<Stretch> all;
   Micros at = play.from;
-  for (int n = 0; at < play.to && all.size() < kMostStretches; ++n) {
+  for (int n = 0; at < play.to && all.size() < kMaxStretches; ++n) {
     if (look.rounds > 0 && n >= look.rounds) {
       all.back().to = play.to;
       break;
@@ -116,7 +116,7 @@ void setStrength(const Played& play, Clip& clip) {
 void unrollCurves(Clip& clip, Micros round) {
   if (round.count() <= 0) return;
   const double rounds = seconds(clip.length) / seconds(round);
-  const double begin = seconds(clip.slip) / seconds(round);
+  const double begin = seconds(clip.contentOffset) / seconds(round);
   for (auto& [key, motion] : clip.motions) {
     if (motion.driver != Driver::Curve) continue;
     std::vector<CurvePoint> points;
@@ -153,7 +153,7 @@ class Writer {
         clip.over = over_;
         clip.start = stretch.from;
         clip.length = stretch.to - stretch.from;
-        clip.slip += Micros(
+        clip.contentOffset += Micros(
             static_cast<std::int64_t>(static_cast<double>((stretch.from - play.from).count()) * clip.speed));
         clip.fadeIn = isFirst ? play.fadeIn : Micros(0);
         clip.fadeOut = isLast ? play.fadeOut : Micros(0);
@@ -192,11 +192,12 @@ class Writer {
   /// What has a beginning and an end is a clip a round.
   void writeRounds(const Clip& whole, Micros round) {
     const Micros own(static_cast<std::int64_t>(static_cast<double>(round.count()) / whole.speed));
-    Micros gone = whole.slip.count() > 0 ? Micros(whole.slip.count() % round.count()) : Micros(0);
+    Micros gone =
+        whole.contentOffset.count() > 0 ? Micros(whole.contentOffset.count() % round.count()) : Micros(0);
     for (Micros at = whole.start; at < whole.end();) {
       Clip clip = whole;
       clip.start = at;
-      clip.slip = gone;
+      clip.contentOffset = gone;
       clip.whole = round;
       const Micros left(static_cast<std::int64_t>(static_cast<double>((round - gone).count()) / whole.speed));
       clip.length = std::min(gone.count() > 0 ? left : own, whole.end() - at);

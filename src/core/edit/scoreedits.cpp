@@ -4,7 +4,8 @@
 #include <algorithm>
 
 #include "core/edit/clipedits.h"
-#include "core/edit/layers.h"
+#include "core/edit/layerallocator.h"
+#include "core/edit/markedits.h"
 
 namespace chispa {
 namespace {
@@ -27,6 +28,23 @@ ScoreId addScore(Show& show, const std::string& name, const std::string& audio, 
   return score.id;
 }
 
+Micros silentLength(double beatsPerMinute, int beatsPerBar, int bars) {
+  return micros(60 / beatsPerMinute * beatsPerBar * bars);
+}
+
+ScoreId addSilentScore(Show& show, const std::string& name, double beatsPerMinute, int beatsPerBar,
+                       int bars) {
+  const ScoreId id = addScore(show, name, {}, silentLength(beatsPerMinute, beatsPerBar, bars));
+  BeatMarks grid;
+  for (int beat = 0; beat < beatsPerBar * bars; ++beat) {
+    const Micros at = micros(60 / beatsPerMinute * beat);
+    grid.beats.push_back(at);
+    if (beat % beatsPerBar == 0) grid.bars.push_back(at);
+  }
+  putReading(show, id, grid);
+  return id;
+}
+
 ClipId addClip(Show& show, ScoreId id, ZoneId zone, const std::string& effect, PaletteId palette,
                Micros start, Micros length) {
   const ClipId clipId = show.newId<ClipId>();
@@ -38,7 +56,7 @@ ClipId addClip(Show& show, ScoreId id, ZoneId zone, const std::string& effect, P
     clip.palette = palette;
     clip.start = start;
     clip.length = length;
-    clip.layer = LayerBook(score).take(zone, start, start + length, 0);
+    clip.layer = LayerAllocator(score).take(zone, start, start + length, 0);
     clip.seed = clipId.value;
     score.clips.push_back(std::make_shared<const Clip>(std::move(clip)));
     if (std::find(score.staves.begin(), score.staves.end(), zone) == score.staves.end())
@@ -57,7 +75,7 @@ void deleteClips(Show& show, ScoreId id, const std::vector<ClipId>& ids) {
 std::vector<ClipId> duplicateClips(Show& show, ScoreId id, const std::vector<ClipId>& ids) {
   std::vector<ClipId> copies;
   changeItem(show.scores, id, [&](Score& score) {
-    LayerBook layers(score);
+    LayerAllocator layers(score);
     for (const ClipId clipId : ids) {
       const Clip* original = findClip(score, clipId);
       if (!original) continue;

@@ -13,6 +13,10 @@ namespace chispa {
 
 /// Adds a score with a stave for each zone; `audio` may be empty.
 ScoreId addScore(Show& show, const std::string& name, const std::string& audio, Micros length);
+/// How long so many bars of a tempo last.
+Micros silentLength(double beatsPerMinute, int beatsPerBar, int bars);
+/// Adds a score without music, with lanes of its beats and bars.
+ScoreId addSilentScore(Show& show, const std::string& name, double beatsPerMinute, int beatsPerBar, int bars);
 /// Changes the clip `id` of `score` by `change`.
 template <class F>
 void changeClip(Show& show, ScoreId score, ClipId id, F change);

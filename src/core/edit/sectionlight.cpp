@@ -7,7 +7,7 @@
 #include <cmath>
 
 #include "core/edit/clipcuts.h"
-#include "core/edit/layers.h"
+#include "core/edit/layerallocator.h"
 #include "core/music/features.h"
 
 namespace chispa {
@@ -72,7 +72,7 @@ class SectionLight {
   }
 
   void layOver(Show& show, Score& score, TimeSpan to, ClipList& made) const {
-    LayerBook layers(score);
+    LayerAllocator layers(score);
     const int bars = barsOf(grid_, to);
     for (int round = 0; round * bars_ < bars; ++round)
       for (const Clip& clip : clips_) {

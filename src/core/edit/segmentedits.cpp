@@ -5,7 +5,7 @@
 #include <numeric>
 
 #include "core/edit/planedits.h"
-#include "core/shape/way.h"
+#include "core/shape/polyline.h"
 #include "core/show/strip.h"
 
 namespace chispa {
@@ -17,13 +17,13 @@ std::ptrdiff_t offset(std::size_t index) {
 
 /// Changes a fixture and lets zones and beads follow its pixels: `fate` says where each is then.
 template <class F>
-Losses reshape(Show& show, FixtureId id, F change, const std::function<std::optional<int>(int)>& fate) {
+Losses reshape(Show& show, FixtureId id, F change, const std::function<std::optional<int>(int)>& pixelAfter) {
   const Fixture* found = find(show.fixtures, id);
   if (!found) return {};
   const Fixture before = *found;
   changeItem(show.fixtures, id, change);
   return followPixels(show, {before}, [&](PixelPlace place) -> std::optional<PixelPlace> {
-    const auto now = fate(place.pixel);
+    const auto now = pixelAfter(place.pixel);
     return now ? std::optional(PixelPlace{id, *now}) : std::nullopt;
   });
 }
@@ -56,7 +56,8 @@ Halves cut(const Segment& whole, int at) {
     halves.second.shape =
         ArcShape{arc->count - at, arc->radius_m, arc->start_deg + share, arc->sweep_deg - share};
   } else if (const auto* path = std::get_if<PathShape>(&whole.shape); path && !path->smooth) {
-    const auto [before, after] = cutWay(path->corners, wayLength_m(path->corners) * at / path->count);
+    const auto [before, after] =
+        splitPolyline(path->corners, polylineLength_m(path->corners) * at / path->count);
     halves.first.shape = PathShape{at, before};
     halves.second.shape = PathShape{path->count - at, after};
   } else {
@@ -133,7 +134,7 @@ void addSegment(Show& show, FixtureId id, const Shape& shape, const Placement& w
     fixture.segments.push_back({std::string(shapeName(shape)), shape, relativeTo(fixture.place, world)});
   });
   // A bead that hung the whole of it hangs the new segment too.
-  refit(show, before);
+  remap(show, before);
 }
 
 Losses removeSegment(Show& show, FixtureId id, std::size_t index) {

@@ -2,6 +2,7 @@
 #include "core/edit/wireedits.h"
 
 #include <algorithm>
+#include <limits>
 #include <set>
 
 #include "core/edit/planedits.h"
@@ -21,7 +22,7 @@ void changeRun(Show& show, ControllerId controller, int port, F change) {
 
 /// Calls `change(run, bead)` with an iterator to the bead, if there is one.
 template <class F>
-void changeBead(Show& show, const ThreadPlace& place, F change) {
+void changeBead(Show& show, const ChainPlace& place, F change) {
   changeRun(show, place.controller, place.port, [&](std::vector<Bead>& run) {
     if (place.bead >= 0 && place.bead < std::ssize(run)) change(run, run.begin() + place.bead);
   });
@@ -31,10 +32,10 @@ void changeBead(Show& show, const ThreadPlace& place, F change) {
 int nextFreeUniverse(const Show& show) {
   std::set<int> used{0};
   for (const PatchUniverse& one : derivePatch(show).universes) used.insert(one.universe);
-  if (*used.rbegin() < limits::kMostUniverse) return *used.rbegin() + 1;
+  if (*used.rbegin() < limits::kMaxUniverse) return *used.rbegin() + 1;
   int free = 1;
   while (used.contains(free)) ++free;
-  return std::min(free, limits::kMostUniverse);
+  return std::min(free, limits::kMaxUniverse);
 }
 
 }  // namespace
@@ -54,7 +55,7 @@ void deleteController(Show& show, ControllerId id) {
   remove(show.controllers, id);
 }
 
-const Bead* beadAt(const Show& show, const ThreadPlace& place) {
+const Bead* beadAt(const Show& show, const ChainPlace& place) {
   const Controller* controller = find(show.controllers, place.controller);
   if (!controller || place.port < 0 || place.port >= std::ssize(controller->ports)) return nullptr;
   const auto& run = controller->ports[static_cast<std::size_t>(place.port)].run;
@@ -62,30 +63,54 @@ const Bead* beadAt(const Show& show, const ThreadPlace& place) {
                                                          : nullptr;
 }
 
-void hang(Show& show, const LoosePiece& piece, const ThreadPlace& place) {
+void hang(Show& show, const UnwiredPiece& piece, const ChainPlace& place) {
   changeRun(show, place.controller, place.port, [&](std::vector<Bead>& run) {
     const auto at = std::clamp<std::ptrdiff_t>(place.bead, 0, std::ssize(run));
     run.insert(run.begin() + at, Bead{piece.fixture, piece.first, piece.count, false, 0});
   });
 }
 
-void unhang(Show& show, const ThreadPlace& place) {
+void unhang(Show& show, const ChainPlace& place) {
   changeBead(show, place, [](std::vector<Bead>& run, auto bead) { run.erase(bead); });
 }
 
-void moveBead(Show& show, const ThreadPlace& from, const ThreadPlace& to) {
+int hangInTurn(Show& show, const std::vector<UnwiredPiece>& pieces, const ChainPlace& place) {
+  constexpr int kAtEnd = std::numeric_limits<int>::max();
+  ChainPlace next = place;
+  int hung = 0;
+  auto controller = std::find_if(show.controllers.begin(), show.controllers.end(),
+                                 [&](const auto& c) { return c->id == place.controller; });
+  for (const UnwiredPiece& piece : pieces) {
+    while (controller != show.controllers.end() && next.port >= std::ssize((*controller)->ports)) {
+      ++controller;
+      next.port = 0;
+    }
+    if (controller == show.controllers.end()) break;
+    next.controller = (*controller)->id;
+    const auto index = controller - show.controllers.begin();
+    hang(show, piece, next);
+    // The list may be another one now.
+    controller = show.controllers.begin() + index;
+    ++hung;
+    ++next.port;
+    next.bead = kAtEnd;
+  }
+  return hung;
+}
+
+void moveBead(Show& show, const ChainPlace& from, const ChainPlace& to) {
   const Bead* found = beadAt(show, from);
   if (!found) return;
   const Bead bead = *found;
-  const bool sameThread = from.controller == to.controller && from.port == to.port;
-  const int place = sameThread && to.bead > from.bead ? to.bead - 1 : to.bead;
+  const bool sameChain = from.controller == to.controller && from.port == to.port;
+  const int place = sameChain && to.bead > from.bead ? to.bead - 1 : to.bead;
   unhang(show, from);
   changeRun(show, to.controller, to.port, [&](std::vector<Bead>& run) {
     run.insert(run.begin() + std::clamp<std::ptrdiff_t>(place, 0, std::ssize(run)), bead);
   });
 }
 
-void cutBead(Show& show, const ThreadPlace& place, int pixels) {
+void cutBead(Show& show, const ChainPlace& place, int pixels) {
   changeBead(show, place, [&](std::vector<Bead>& run, auto bead) {
     if (pixels <= 0 || pixels >= bead->count) return;
     Bead head = *bead;
@@ -95,7 +120,7 @@ void cutBead(Show& show, const ThreadPlace& place, int pixels) {
     tail.count = bead->count - pixels;
     // A reversed bead's data begins at its high end.
     (bead->reversed ? head.first : tail.first) = bead->first + (bead->reversed ? tail.count : pixels);
-    // Pins stay where they are on the strip; one at the cut feeds the head.
+    // Injection points stay where they are on the strip; one at the cut feeds the head.
     std::erase_if(head.injections, [pixels](const Injection& i) { return i.pixel > pixels; });
     std::erase_if(tail.injections, [pixels](const Injection& i) { return i.pixel <= pixels; });
     for (Injection& injection : tail.injections) injection.pixel -= pixels;
@@ -104,7 +129,18 @@ void cutBead(Show& show, const ThreadPlace& place, int pixels) {
   });
 }
 
-void turnBead(Show& show, const ThreadPlace& place) {
+void cutToNextPort(Show& show, const ChainPlace& place, int pixels) {
+  cutBead(show, place, pixels);
+  const Controller* controller = find(show.controllers, place.controller);
+  if (!controller || place.port + 1 >= std::ssize(controller->ports)) return;
+  const auto behind = place.bead + 1;
+  const auto count = std::ssize(controller->ports[static_cast<std::size_t>(place.port)].run) - behind;
+  for (std::ptrdiff_t i = 0; i < count; ++i)
+    moveBead(show, {place.controller, place.port, behind},
+             {place.controller, place.port + 1, static_cast<int>(i)});
+}
+
+void turnBead(Show& show, const ChainPlace& place) {
   changeBead(show, place, [](std::vector<Bead>&, auto bead) {
     bead->reversed = !bead->reversed;
     for (Injection& injection : bead->injections)
@@ -112,7 +148,7 @@ void turnBead(Show& show, const ThreadPlace& place) {
   });
 }
 
-void setSkipped(Show& show, const ThreadPlace& place, int skipped) {
+void setSkipped(Show& show, const ChainPlace& place, int skipped) {
   changeBead(show, place,
              [skipped](std::vector<Bead>&, auto bead) { bead->skippedBefore = std::max(0, skipped); });
 }
@@ -146,7 +182,7 @@ void changePort(Show& show, ControllerId id, int port, const std::function<void(
   });
 }
 
-void changeBeadSettings(Show& show, const ThreadPlace& place,
+void changeBeadSettings(Show& show, const ChainPlace& place,
                         const std::function<void(WireSettings&)>& change) {
   changeBead(show, place, [&](std::vector<Bead>&, auto bead) { change(bead->settings); });
 }
@@ -156,12 +192,12 @@ void changePortSettings(Show& show, ControllerId id, int port,
   changePort(show, id, port, [&](Port& p) { change(p.settings); });
 }
 
-void pinBead(Show& show, const ThreadPlace& place, std::optional<Pin> pin) {
-  changeBead(show, place, [&](std::vector<Bead>&, auto bead) { bead->pin = pin; });
+void fixBeadStart(Show& show, const ChainPlace& place, std::optional<FixedStart> fixedStart) {
+  changeBead(show, place, [&](std::vector<Bead>&, auto bead) { bead->fixedStart = fixedStart; });
 }
 
-void pinPort(Show& show, ControllerId id, int port, std::optional<Pin> pin) {
-  changePort(show, id, port, [&](Port& p) { p.pin = pin; });
+void fixPortStart(Show& show, ControllerId id, int port, std::optional<FixedStart> fixedStart) {
+  changePort(show, id, port, [&](Port& p) { p.fixedStart = fixedStart; });
 }
 
 namespace {
@@ -195,7 +231,7 @@ void deleteSupply(Show& show, SupplyId id) {
     });
 }
 
-void inject(Show& show, const ThreadPlace& place, int pixel) {
+void inject(Show& show, const ChainPlace& place, int pixel) {
   const Bead* bead = beadAt(show, place);
   const Fixture* fixture = bead ? find(show.fixtures, bead->fixture) : nullptr;
   if (!fixture) return;
@@ -210,7 +246,7 @@ void inject(Show& show, const ThreadPlace& place, int pixel) {
   });
 }
 
-void changeInjection(Show& show, const ThreadPlace& place, int index,
+void changeInjection(Show& show, const ChainPlace& place, int index,
                      const std::function<void(Injection&)>& change) {
   changeBead(show, place, [&](std::vector<Bead>&, auto bead) {
     if (index < 0 || index >= std::ssize(bead->injections)) return;
@@ -220,19 +256,19 @@ void changeInjection(Show& show, const ThreadPlace& place, int index,
   });
 }
 
-void removeInjection(Show& show, const ThreadPlace& place, int index) {
+void removeInjection(Show& show, const ChainPlace& place, int index) {
   changeBead(show, place, [&](std::vector<Bead>&, auto bead) {
     if (index >= 0 && index < std::ssize(bead->injections))
       bead->injections.erase(bead->injections.begin() + index);
   });
 }
 
-void echoBead(Show& show, const ThreadPlace& from, const ThreadPlace& to) {
+void echoBead(Show& show, const ChainPlace& from, const ChainPlace& to) {
   const Bead* found = beadAt(show, from);
   if (!found) return;
   Bead echo = *found;
   // The copy is another strip: it starts where it hangs, and has its own supply wires.
-  echo.pin.reset();
+  echo.fixedStart.reset();
   echo.injections.clear();
   changeRun(show, to.controller, to.port, [&](std::vector<Bead>& run) {
     run.insert(run.begin() + std::clamp<std::ptrdiff_t>(to.bead, 0, std::ssize(run)), echo);

@@ -48,7 +48,7 @@ Effect slats();
 Effect snowfall();
 Effect soundings();
 Effect spill();
-Effect spyhole();
+Effect screenCapture();
 Effect stack();
 Effect storm();
 Effect strobe();

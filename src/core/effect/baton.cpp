@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/dots.h"
 #include "core/effect/edges.h"
 
@@ -10,7 +10,7 @@ namespace {
 enum { Size, Figure, Trail, Stress };
 
 constexpr int kDots = 10;
-constexpr int kMostBeats = 12;
+constexpr int kMaxBeats = 12;
 
 struct Place {
   float x = 0;
@@ -52,7 +52,7 @@ Place handAt(double inBar, int beats, bool isLine) {
 
 void render(const EffectInput& in, LightBuffer& out) noexcept {
   const FacePlaces face(in.cells);
-  const int beats = std::clamp(static_cast<int>(std::lround(in.beatsOfBar)), 2, kMostBeats);
+  const int beats = std::clamp(static_cast<int>(std::lround(in.beatsOfBar)), 2, kMaxBeats);
   const float figure = in.params.real(Figure);
   const double trail = in.params.number(Trail);
   const auto age = static_cast<float>(in.beatInBar - std::floor(in.beatInBar));
@@ -81,15 +81,17 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect baton() {
-  return cellwise({"baton",
-                   "Baton",
-                   "A hand of light that beats time, in the figure of the bar.",
-                   {numberParam("size", "Size", "", 0.02, 1, 0.28),
-                    numberParam("figure", "Figure", "of the face", 0.1, 1, 0.9),
-                    numberParam("trail", "Trail", "beats", 0, 3, 0.6, 0.05),
-                    numberParam("stress", "Stress on the beat", "", 0, 1, 0.8)},
-                   render,
-                   EffectGroup::Music});
+  return cellwise({
+      .key = "baton",
+      .name = "Baton",
+      .summary = "A hand of light that beats time, in the figure of the bar.",
+      .params = {numberParam("size", "Size", "", 0.02, 1, 0.28),
+                 numberParam("figure", "Figure", "of the face", 0.1, 1, 0.9),
+                 numberParam("trail", "Trail", "beats", 0, 3, 0.6, 0.05),
+                 numberParam("stress", "Stress on the beat", "", 0, 1, 0.8)},
+      .render = render,
+      .group = EffectGroup::Music,
+  });
 }
 
 }  // namespace chispa

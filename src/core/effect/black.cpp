@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 
 namespace chispa {
 namespace {
@@ -19,12 +19,14 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect black() {
   return {
-      "black",
-      "Black",
-      "Covers what lies below, all of it or a part.",
-      across(Axis::Along, {numberParam("from", "From", "", 0, 1, 0), numberParam("to", "To", "", 0, 1, 1)}),
-      render,
-      EffectGroup::Plain};
+      .key = "black",
+      .name = "Black",
+      .summary = "Covers what lies below, all of it or a part.",
+      .params = across(Axis::Along,
+                       {numberParam("from", "From", "", 0, 1, 0), numberParam("to", "To", "", 0, 1, 1)}),
+      .render = render,
+      .group = EffectGroup::Plain,
+  };
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/edges.h"
 #include "core/effect/shade.h"
 
@@ -42,7 +42,7 @@ std::array<Pulse, 3> pulsesOf(const EffectInput& in) {
   }
 }
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto place = in.place;
   const std::array<Pulse, 3> pulses = pulsesOf(in);
   const float fade = in.params.real(Fade);
@@ -68,15 +68,20 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect bloom() {
-  return cellwise(
-      {"bloom", "Bloom", "Opens from the middle on the beat, and closes again.",
-       across(Axis::Along,
-              {choiceParam("every", "Opens on",
-                           {{"beat", "every beat"}, {"bar", "the first beat"}, {"off", "all but the first"}}),
-               numberParam("fade", "Closes within", "beats", 0.1, 8, 1, 0.1),
-               numberParam("spread", "Spreads within", "beats", 0, 2, 0.4, 0.05),
-               numberParam("accent", "Accent on the first", "", 0, 1, 0.4)}),
-       render, EffectGroup::Music});
+  return cellwise({
+      .key = "bloom",
+      .name = "Bloom",
+      .summary = "Opens from the middle on the beat, and closes again.",
+      .params = across(
+          Axis::Along,
+          {choiceParam("every", "Opens on",
+                       {{"beat", "every beat"}, {"bar", "the first beat"}, {"off", "all but the first"}}),
+           numberParam("fade", "Closes within", "beats", 0.1, 8, 1, 0.1),
+           numberParam("spread", "Spreads within", "beats", 0, 2, 0.4, 0.05),
+           numberParam("accent", "Accent on the first", "", 0, 1, 0.4)}),
+      .render = render,
+      .group = EffectGroup::Music,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/edges.h"
 #include "core/effect/shade.h"
 
@@ -10,7 +10,7 @@ namespace {
 enum { Later, Phrase, Travel, Holds, Voices };
 
 /// Every piece of the zone sings one phrase; each comes in after the one that hangs next to it.
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double later = in.params.number(Later);
   const double phrase = in.params.number(Phrase);
   const auto travel = in.params.real(Travel);
@@ -32,16 +32,18 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect canon() {
-  return cellwise({"canon",
-                   "Canon",
-                   "All pieces sing the same phrase, each a little after its neighbour.",
-                   {numberParam("later", "Each comes in", "beats later", 0.0625, 16, 1, 0.0625),
-                    numberParam("phrase", "A phrase is", "beats", 0.5, 64, 4, 0.5),
-                    numberParam("travel", "Runs along the piece", "", 0, 1, 0.5),
-                    numberParam("holds", "Held for", "of the phrase", 0.05, 0.9, 0.3),
-                    numberParam("voices", "Colours", "", 1, 24, 4, 1)},
-                   render,
-                   EffectGroup::Music});
+  return cellwise({
+      .key = "canon",
+      .name = "Canon",
+      .summary = "All pieces sing the same phrase, each a little after its neighbour.",
+      .params = {numberParam("later", "Each comes in", "beats later", 0.0625, 16, 1, 0.0625),
+                 numberParam("phrase", "A phrase is", "beats", 0.5, 64, 4, 0.5),
+                 numberParam("travel", "Runs along the piece", "", 0, 1, 0.5),
+                 numberParam("holds", "Held for", "of the phrase", 0.05, 0.9, 0.3),
+                 numberParam("voices", "Colours", "", 1, 24, 4, 1)},
+      .render = render,
+      .group = EffectGroup::Music,
+  });
 }
 
 }  // namespace chispa

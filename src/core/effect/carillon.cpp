@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/edges.h"
 #include "core/effect/pace.h"
 #include "core/effect/shade.h"
@@ -11,7 +11,7 @@ namespace {
 
 enum { Across, Range, Speed, Length, Notes, Metric, Hard = Metric + 2 };
 
-constexpr int kMost = 16;
+constexpr int kMax = 16;
 
 struct Note {
   float age;
@@ -20,7 +20,7 @@ struct Note {
 };
 
 /// The latest notes that sound: onsets of the chosen range, or, where there is no music, every beat.
-int latestNotes(const EffectInput& in, double longest_s, Note (&notes)[kMost]) {
+int latestNotes(const EffectInput& in, double longest_s, Note (&notes)[kMax]) {
   int found = 0;
   const double places = std::round(in.params.number(Notes));
   const auto add = [&](std::uint64_t number, double age) {
@@ -29,7 +29,7 @@ int latestNotes(const EffectInput& in, double longest_s, Note (&notes)[kMost]) {
                       static_cast<float>((place + 0.5) / places)};
   };
   if (!in.music) {
-    for (auto n = static_cast<long>(std::floor(in.beats)); n >= 0 && found < kMost; --n) {
+    for (auto n = static_cast<long>(std::floor(in.beats)); n >= 0 && found < kMax; --n) {
       const double age = (in.beats - static_cast<double>(n)) * in.beatLength_s;
       if (age > longest_s) break;
       add(static_cast<std::uint64_t>(n), age);
@@ -38,7 +38,7 @@ int latestNotes(const EffectInput& in, double longest_s, Note (&notes)[kMost]) {
   }
   const auto& onsets = in.music->onsets[static_cast<std::size_t>(in.params.choice(Range))];
   auto next = std::upper_bound(onsets.begin(), onsets.end(), in.at);
-  while (next != onsets.begin() && found < kMost) {
+  while (next != onsets.begin() && found < kMax) {
     --next;
     const double age = seconds(in.at - *next);
     if (age > longest_s || age > in.t_s) break;
@@ -49,7 +49,7 @@ int latestNotes(const EffectInput& in, double longest_s, Note (&notes)[kMost]) {
   return found;
 }
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto speed =
       static_cast<float>(std::abs(paceOf(in, Metric, 1, {0, in.params.number(Speed)}).perSecond));
   const float length = in.params.real(Length);
@@ -60,7 +60,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
                                                 speed * static_cast<float>(kSeenTogether_s);
   constexpr float kAttack_s = 0.06f;
   const bool closed = isClosed(in.cells, in.cells.usable(in.params.axis(Across)));
-  Note notes[kMost];
+  Note notes[kMax];
   const int sounding = latestNotes(in, static_cast<double>(length), notes);
   shadeCells(in, out, [&](std::size_t i) -> Shade {
     float glow = 0;
@@ -82,16 +82,21 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect carillon() {
-  return cellwise(
-      {"carillon", "Carillon", "Every note that is struck sends light running from a place of its own.",
-       across(Axis::Along,
-              hardOrSoft(withPace(
-                  {choiceParam("range", "Follows",
-                               {{"low", "low notes"}, {"middle", "middle notes"}, {"high", "high notes"}}, 2),
-                   numberParam("speed", "Runs", "zones a second", 0.05, 5, 0.6, 0.05),
-                   numberParam("length", "Sounds for", "s", 0.1, 4, 0.9, 0.1),
-                   numberParam("notes", "Places", "", 1, 48, 12, 1)}))),
-       render, EffectGroup::Music});
+  return cellwise({
+      .key = "carillon",
+      .name = "Carillon",
+      .summary = "Every note that is struck sends light running from a place of its own.",
+      .params = across(
+          Axis::Along,
+          hardOrSoft(withPace(
+              {choiceParam("range", "Follows",
+                           {{"low", "low notes"}, {"middle", "middle notes"}, {"high", "high notes"}}, 2),
+               numberParam("speed", "Runs", "zones a second", 0.05, 5, 0.6, 0.05),
+               numberParam("length", "Sounds for", "s", 0.1, 4, 0.9, 0.1),
+               numberParam("notes", "Places", "", 1, 48, 12, 1)}))),
+      .render = render,
+      .group = EffectGroup::Music,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/edges.h"
 #include "core/effect/pace.h"
 #include "core/effect/shade.h"
@@ -10,7 +10,7 @@ namespace {
 
 enum { Across, Period, Lit, Steps, Soft, Speed };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto period = static_cast<long>(std::lround(in.params.number(Period)));
   const double lit = in.params.number(Lit);
   const double steps = in.params.number(Steps);
@@ -38,13 +38,18 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect chase() {
-  return cellwise({"chase", "Chase", "Lamps run after each other with gaps between, gliding or step by step.",
-                   across(Axis::Along,
-                          withPace({numberParam("period", "Every", "lamps", 2, 60, 4, 1),
-                                    numberParam("lit", "Lit", "lamps", 1, 30, 1, 1),
-                                    numberParam("steps", "Steps a beat", "", -32, 32, 2, 0.5),
-                                    numberParam("soft", "Softness (0: hard steps)", "lamps", 0, 4, 1, 0.1)})),
-                   render, EffectGroup::Steps});
+  return cellwise({
+      .key = "chase",
+      .name = "Chase",
+      .summary = "Lamps run after each other with gaps between, gliding or step by step.",
+      .params = across(Axis::Along,
+                       withPace({numberParam("period", "Every", "lamps", 2, 60, 4, 1),
+                                 numberParam("lit", "Lit", "lamps", 1, 30, 1, 1),
+                                 numberParam("steps", "Steps a beat", "", -32, 32, 2, 0.5),
+                                 numberParam("soft", "Softness (0: hard steps)", "lamps", 0, 4, 1, 0.1)})),
+      .render = render,
+      .group = EffectGroup::Steps,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/room.h"
 #include "core/effect/shade.h"
 
@@ -9,7 +9,7 @@ namespace {
 
 enum { Apart, Often, Speed, Length, Slant };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto perMetre = static_cast<float>(1 / in.params.number(Apart));
   const double speed = in.params.number(Speed);
   // From one drop of a column to the next.
@@ -42,17 +42,19 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect cloudburst() {
-  return cellwise({"cloudburst",
-                   "Cloudburst",
-                   "Rain that falls through the whole room at the speed of rain; pieces that hang in one "
-                   "fall share its drops.",
-                   {numberParam("apart", "Drops fall", "m apart", 0.03, 5, 0.25),
-                    numberParam("often", "Drops", "a second", 0.05, 5, 0.5, 0.05),
-                    numberParam("speed", "Fall at", "m/s", 0.1, 20, 4, 0.1),
-                    numberParam("length", "Their length", "m", 0.02, 10, 0.7),
-                    numberParam("slant", "Slant", "m aside a metre", -2, 2, 0)},
-                   render,
-                   EffectGroup::Sparks});
+  return cellwise({
+      .key = "cloudburst",
+      .name = "Cloudburst",
+      .summary = "Rain that falls through the whole room at the speed of rain; pieces that hang in one "
+                 "fall share its drops.",
+      .params = {numberParam("apart", "Drops fall", "m apart", 0.03, 5, 0.25),
+                 numberParam("often", "Drops", "a second", 0.05, 5, 0.5, 0.05),
+                 numberParam("speed", "Fall at", "m/s", 0.1, 20, 4, 0.1),
+                 numberParam("length", "Their length", "m", 0.02, 10, 0.7),
+                 numberParam("slant", "Slant", "m aside a metre", -2, 2, 0)},
+      .render = render,
+      .group = EffectGroup::Sparks,
+  });
 }
 
 }  // namespace chispa

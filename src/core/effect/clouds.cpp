@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -8,7 +8,7 @@ namespace {
 
 enum { Grain, Speed, Way, Contrast, Detail };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double grain = in.params.number(Grain);
   const double way = in.params.number(Way) * kPi / 180;
   const double sx = std::cos(way) * in.params.number(Speed) * in.t_s;
@@ -30,16 +30,18 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect clouds() {
-  return cellwise({"clouds",
-                   "Clouds",
-                   "Soft banks of colour drift by.",
-                   {numberParam("grain", "Grain", "", 0.3, 12, 1.6, 0.1),
-                    numberParam("speed", "Drifts", "halves a second", 0, 3, 0.3),
-                    numberParam("way", "Towards", "°", -180, 180, 0, 5),
-                    numberParam("contrast", "Contrast", "×", 0.5, 4, 1.8, 0.1),
-                    numberParam("detail", "Detail", "", 0, 1, 0.6)},
-                   render,
-                   EffectGroup::Textures});
+  return cellwise({
+      .key = "clouds",
+      .name = "Clouds",
+      .summary = "Soft banks of colour drift by.",
+      .params = {numberParam("grain", "Grain", "", 0.3, 12, 1.6, 0.1),
+                 numberParam("speed", "Drifts", "halves a second", 0, 3, 0.3),
+                 numberParam("way", "Towards", "°", -180, 180, 0, 5),
+                 numberParam("contrast", "Contrast", "×", 0.5, 4, 1.8, 0.1),
+                 numberParam("detail", "Detail", "", 0, 1, 0.6)},
+      .render = render,
+      .group = EffectGroup::Textures,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/edges.h"
 #include "core/effect/pace.h"
 #include "core/effect/shade.h"
@@ -10,7 +10,7 @@ namespace {
 
 enum { Across, Heads, Passes, Tail, Offset, Speed, Hard = Speed + 2 };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto place = in.place;
   const auto string = in.cells.along(Axis::Columns);
   const double passes = in.params.number(Passes);
@@ -42,14 +42,19 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect comets() {
-  return cellwise(
-      {"comets", "Comets", "Bright heads run through the zone and leave tails.",
-       across(Axis::Along, hardOrSoft(withPace(
-                               {numberParam("heads", "Heads", "", 1, 24, 2, 1),
-                                numberParam("passes", "Passes a bar", "", -8, 8, 1, 0.05),
-                                numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5),
-                                numberParam("offset", "Offset from string to string", "pass", 0, 1, 0.08)}))),
-       render, EffectGroup::Sparks});
+  return cellwise({
+      .key = "comets",
+      .name = "Comets",
+      .summary = "Bright heads run through the zone and leave tails.",
+      .params = across(
+          Axis::Along,
+          hardOrSoft(withPace({numberParam("heads", "Heads", "", 1, 24, 2, 1),
+                               numberParam("passes", "Passes a bar", "", -8, 8, 1, 0.05),
+                               numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5),
+                               numberParam("offset", "Offset from string to string", "pass", 0, 1, 0.08)}))),
+      .render = render,
+      .group = EffectGroup::Sparks,
+  });
 }
 
 }  // namespace chispa

@@ -17,15 +17,15 @@ std::int8_t shadeOf(char letter) {
 int sideOf(std::string_view digits) {
   int side = 0;
   std::from_chars(digits.data(), digits.data() + digits.size(), side);
-  return std::clamp(side, 1, DotDrawing::kMostSide);
+  return std::clamp(side, 1, DotDrawing::kMaxSide);
 }
 
 }  // namespace
 
 DotDrawing blankDrawing(int columns, int rows) {
   DotDrawing drawing;
-  drawing.columns = std::clamp(columns, 1, DotDrawing::kMostSide);
-  drawing.rows = std::clamp(rows, 1, DotDrawing::kMostSide);
+  drawing.columns = std::clamp(columns, 1, DotDrawing::kMaxSide);
+  drawing.rows = std::clamp(rows, 1, DotDrawing::kMaxSide);
   drawing.frames.emplace_back(static_cast<std::size_t>(drawing.columns * drawing.rows), DotDrawing::kClear);
   return drawing;
 }
@@ -37,7 +37,7 @@ DotDrawing parseDrawing(const std::string& text) {
   DotDrawing drawing = blankDrawing(sideOf(std::string_view(text).substr(0, by)),
                                     sideOf(std::string_view(text).substr(by + 1, head - by - 1)));
   drawing.frames.clear();
-  for (auto from = head; from != std::string::npos && drawing.frames.size() < DotDrawing::kMostFrames;
+  for (auto from = head; from != std::string::npos && drawing.frames.size() < DotDrawing::kMaxFrames;
        from = text.find('|', from + 1)) {
     std::vector<std::int8_t> frame(static_cast<std::size_t>(drawing.columns * drawing.rows),
                                    DotDrawing::kClear);

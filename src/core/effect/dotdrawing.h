@@ -11,8 +11,8 @@ namespace chispa {
 /// H letters, rows from the top:
 /// '.' clear, '0'–'9' and 'a'–'v' from the palette's beginning to its end.
 struct DotDrawing {
-  static constexpr int kMostSide = 96;
-  static constexpr int kMostFrames = 64;
+  static constexpr int kMaxSide = 96;
+  static constexpr int kMaxFrames = 64;
   static constexpr int kShades = 32;
   static constexpr std::int8_t kClear = -1;
 

@@ -4,8 +4,8 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/base/clones.h"
-#include "core/effect/curves.h"
+#include "core/base/curves.h"
+#include "core/base/multiversion.h"
 
 namespace chispa {
 namespace {
@@ -65,8 +65,8 @@ DotReach FacePlaces::reachOf(float asked) const noexcept {
   return {1 / (drawn * drawn), isLine() ? share : share * share};
 }
 
-CHISPA_CLONES void drawDots(const EffectInput& in, const FacePlaces& face, std::span<const LightDot> dots,
-                            LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void drawDots(const EffectInput& in, const FacePlaces& face,
+                                  std::span<const LightDot> dots, LightBuffer& out) noexcept {
   out.clear(in.range.count);
   for (std::size_t done = 0; done < in.range.count; done += kBlock) {
     const std::size_t size = std::min(kBlock, in.range.count - done);

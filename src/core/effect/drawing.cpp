@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/dotdrawing.h"
 #include "core/effect/sampling.h"
 
@@ -41,18 +41,19 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect drawing() {
-  return {"drawing",
-          "Drawing",
-          "What you draw dot by dot, in frames, in the palette's colours.",
-          withLay({textParam("dots", "Drawing", ParamKind::Drawing, exampleDrawing()),
-                   numberParam("pictures", "Frames", "a beat", 0, 16, 1, 0.25),
-                   numberParam("passes", "Passes a bar", "", -8, 8, 0, 0.05),
-                   switchParam("repeats", "Repeats", false)}),
-          render,
-          EffectGroup::Pictures,
-          prepare,
-          false,
-          true};
+  return {
+      .key = "drawing",
+      .name = "Drawing",
+      .summary = "What you draw dot by dot, in frames, in the palette's colours.",
+      .params = withLay({textParam("dots", "Drawing", ParamKind::Drawing, exampleDrawing()),
+                         numberParam("pictures", "Frames", "a beat", 0, 16, 1, 0.25),
+                         numberParam("passes", "Passes a bar", "", -8, 8, 0, 0.05),
+                         switchParam("repeats", "Repeats", false)}),
+      .render = render,
+      .group = EffectGroup::Pictures,
+      .prepare = prepare,
+      .wantsRows = true,
+  };
 }
 
 }  // namespace chispa

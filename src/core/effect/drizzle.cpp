@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/edges.h"
 #include "core/effect/pace.h"
 #include "core/effect/shade.h"
@@ -45,7 +45,7 @@ CHISPA_INLINED inline HotShade dropsAt(std::uint32_t string, double t_s, float u
   return {rest, body + head, heatOf(1 - rest)};
 }
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const bool hasRows = in.cells.rows > 1;
   const Rain rain{
       in.params.real(Drops),  in.params.real(Tail),
@@ -60,14 +60,18 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect drizzle() {
-  return cellwise(
-      {"drizzle", "Drizzle", "Drops run down, each string in its own time.",
-       across(Axis::Rows,
-              hardOrSoft(withPace({numberParam("drops", "Drops on a string", "", 0.2, 12, 2.5, 0.1),
-                                   numberParam("speed", "Falls", "times a second", 0.05, 6, 0.8, 0.05),
-                                   numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5),
-                                   numberParam("uneven", "Unevenness", "", 0, 1, 0.7)}))),
-       render, EffectGroup::Sparks});
+  return cellwise({
+      .key = "drizzle",
+      .name = "Drizzle",
+      .summary = "Drops run down, each string in its own time.",
+      .params = across(Axis::Rows, hardOrSoft(withPace(
+                                       {numberParam("drops", "Drops on a string", "", 0.2, 12, 2.5, 0.1),
+                                        numberParam("speed", "Falls", "times a second", 0.05, 6, 0.8, 0.05),
+                                        numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5),
+                                        numberParam("uneven", "Unevenness", "", 0, 1, 0.7)}))),
+      .render = render,
+      .group = EffectGroup::Sparks,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/tint.h"
 
 namespace chispa {
@@ -47,15 +47,17 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 Effect echo() {
   ParamSpec source = numberParam("source", "Light of", "", 0, 4e9, 0, 1);
   source.kind = ParamKind::Zone;
-  return {"echo",
-          "Echo",
-          "The light of another zone, later, mirrored or in other colours.",
-          {source, numberParam("delay", "Later by", "s", 0, 10, 0.25, 0.01),
-           switchParam("mirrored", "Mirrored", false), numberParam("level", "Level", "", 0, 1, 1),
-           numberParam("tint", "In own colours", "", 0, 1, 0),
-           fixedParam("which", "Of one cell", "0: the like one", 0, 1'000'000, 0)},
-          render,
-          EffectGroup::Pictures};
+  return {
+      .key = "echo",
+      .name = "Echo",
+      .summary = "The light of another zone, later, mirrored or in other colours.",
+      .params = {source, numberParam("delay", "Later by", "s", 0, 10, 0.25, 0.01),
+                 switchParam("mirrored", "Mirrored", false), numberParam("level", "Level", "", 0, 1, 1),
+                 numberParam("tint", "In own colours", "", 0, 1, 0),
+                 fixedParam("which", "Of one cell", "0: the like one", 0, 1'000'000, 0)},
+      .render = render,
+      .group = EffectGroup::Pictures,
+  };
 }
 
 }  // namespace chispa

@@ -112,8 +112,19 @@ std::optional<std::size_t> paramIndex(const Effect& effect, const std::string& k
 
 namespace {
 
+ParamRoles rolesOf(const Effect& effect) {
+  return {.across = paramIndex(effect, "across"),
+          .turn = paramIndex(effect, "turn"),
+          .tilt = paramIndex(effect, "tilt"),
+          .source = paramIndex(effect, "source"),
+          .delay = paramIndex(effect, "delay")};
+}
+
 std::vector<Effect> shelved(std::vector<Effect> all) {
-  for (Effect& effect : all) effect = withSettings(std::move(effect));
+  for (Effect& effect : all) {
+    effect = withSettings(std::move(effect));
+    effect.roles = rolesOf(effect);
+  }
   return all;
 }
 
@@ -134,7 +145,7 @@ const std::vector<Effect>& effects() {
        // Music.
        loudness(), bloom(), carillon(), skyline(), baton(), canon(), hourglass(),
        // Pictures.
-       lettering(), shapes(), drawing(), picture(), rows(), spyhole(), echo(), spill(), formulaEffect(),
+       lettering(), shapes(), drawing(), picture(), rows(), screenCapture(), echo(), spill(), formulaEffect(),
        // Plain.
        hold(), black()});
   return all;

@@ -2,6 +2,7 @@
 #pragma once
 #include <array>
 #include <memory>
+#include <optional>
 #include <span>
 #include <string>
 #include <vector>
@@ -68,10 +69,10 @@ class ParamPack {
   /// A number that moves; must lie in its range.
   void setNumber(std::size_t i, double value) { numbers_[i] = value; }
   /// Room for the numbers of any effect, so that taking over another pack's allocates nothing.
-  void reserve() { numbers_.reserve(kMost); }
+  void reserve() { numbers_.reserve(kMax); }
 
  private:
-  static constexpr std::size_t kMost = 32;
+  static constexpr std::size_t kMax = 32;
   std::vector<double> numbers_;
   std::shared_ptr<const std::vector<std::string>> texts_;
 };
@@ -142,6 +143,17 @@ struct EffectSetting {
   ParamValues values;
 };
 
+/// Parameters that mean the same in every effect that has them, by their place among its specs.
+struct ParamRoles {
+  /// Which of the zone's axes the light runs through, and how the plane in space lies that may be one.
+  std::optional<std::size_t> across;
+  std::optional<std::size_t> turn;
+  std::optional<std::size_t> tilt;
+  /// The other zone that is shown, and how much later.
+  std::optional<std::size_t> source;
+  std::optional<std::size_t> delay;
+};
+
 /// A light function: pure, thread-safe, without state from frame to frame.
 struct Effect {
   /// Its word in files; never changes.
@@ -166,8 +178,11 @@ struct Effect {
   std::string use = {};
   std::vector<EffectSetting> settings = {};
 
-  /// True if the first parameter is "across"; then the last two turn and tilt the plane.
-  bool hasAcross() const { return !params.empty() && params.front().key == "across"; }
+  /// Looked up in `params` by effects().
+  ParamRoles roles = {};
+
+  /// The axis that these parameters of it choose; along the zone if it has none to choose.
+  Axis axisOf(const ParamPack& pack) const { return roles.across ? pack.axis(*roles.across) : Axis::Along; }
 };
 
 /// Every effect there is, in the order of the shelf.

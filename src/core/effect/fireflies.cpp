@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/dots.h"
 #include "core/effect/shade.h"
 
@@ -9,7 +9,7 @@ namespace {
 
 enum { Flies, Wander, Glow, Size };
 
-constexpr int kMostFlies = 40;
+constexpr int kMaxFlies = 40;
 /// How much of its time one glows.
 constexpr float kGlows = 0.4f;
 
@@ -28,8 +28,8 @@ struct Fly {
   float hue;
 };
 
-std::array<Fly, kMostFlies> fliesOf(const EffectInput& in, const FacePlaces& face, int count) {
-  std::array<Fly, kMostFlies> flies;
+std::array<Fly, kMaxFlies> fliesOf(const EffectInput& in, const FacePlaces& face, int count) {
+  std::array<Fly, kMaxFlies> flies;
   const double t = in.t_s * in.params.number(Wander);
   for (int k = 0; k < count; ++k) {
     const auto own = static_cast<std::uint64_t>(k) * 4;
@@ -47,10 +47,10 @@ std::array<Fly, kMostFlies> fliesOf(const EffectInput& in, const FacePlaces& fac
   return flies;
 }
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const FacePlaces face(in.cells);
   const auto count = static_cast<int>(std::lround(in.params.number(Flies)));
-  const std::array<Fly, kMostFlies> flies = fliesOf(in, face, count);
+  const std::array<Fly, kMaxFlies> flies = fliesOf(in, face, count);
   const DotReach reach = face.reachOf(1.5f * in.params.real(Size));
   shadeCells(in, out, [&](std::size_t i) -> Shade {
     const float x = face.x(i);
@@ -74,15 +74,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect fireflies() {
-  return cellwise({"fireflies",
-                   "Fireflies",
-                   "Soft lights that wander, glow and go out.",
-                   {numberParam("flies", "Fireflies", "", 1, kMostFlies, 10, 1),
-                    numberParam("wander", "Wander", "", 0.02, 3, 0.35),
-                    numberParam("glow", "Glow every", "s", 0.4, 12, 2.5, 0.1),
-                    numberParam("size", "Size", "", 0.01, 0.6, 0.12)},
-                   render,
-                   EffectGroup::Sparks});
+  return cellwise({
+      .key = "fireflies",
+      .name = "Fireflies",
+      .summary = "Soft lights that wander, glow and go out.",
+      .params = {numberParam("flies", "Fireflies", "", 1, kMaxFlies, 10, 1),
+                 numberParam("wander", "Wander", "", 0.02, 3, 0.35),
+                 numberParam("glow", "Glow every", "s", 0.4, 12, 2.5, 0.1),
+                 numberParam("size", "Size", "", 0.01, 0.6, 0.12)},
+      .render = render,
+      .group = EffectGroup::Sparks,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/room.h"
 #include "core/effect/shade.h"
 #include "core/zone/direction.h"
@@ -45,7 +45,7 @@ std::array<Print, kPrints> printsOf(const EffectInput& in) {
   return prints;
 }
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const std::array<Print, kPrints> prints = printsOf(in);
   const float reach = in.params.real(Reach);
   const float perSquare = 1 / (reach * reach);
@@ -65,14 +65,18 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect footfall() {
-  return cellwise(
-      {"footfall", "Footfall",
-       "Somebody whom nobody sees walks through the room, a step a beat, and light springs up underfoot.",
-       atPoint("Path", {numberParam("stride", "Stride", "m", 0.05, 5, 0.5, 0.05),
-                        numberParam("path", "Walks", "m", 0.2, 60, 4, 0.1),
-                        numberParam("reach", "Prints reach", "m", 0.05, 10, 0.6, 0.05),
-                        numberParam("turn", "Walks towards", "°", -180, 180, 0, 5)}),
-       render, EffectGroup::Steps});
+  return cellwise({
+      .key = "footfall",
+      .name = "Footfall",
+      .summary =
+          "Somebody whom nobody sees walks through the room, a step a beat, and light springs up underfoot.",
+      .params = atPoint("Path", {numberParam("stride", "Stride", "m", 0.05, 5, 0.5, 0.05),
+                                 numberParam("path", "Walks", "m", 0.2, 60, 4, 0.1),
+                                 numberParam("reach", "Prints reach", "m", 0.05, 10, 0.6, 0.05),
+                                 numberParam("turn", "Walks towards", "°", -180, 180, 0, 5)}),
+      .render = render,
+      .group = EffectGroup::Steps,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/formula/run.h"
 
 namespace chispa {
@@ -78,17 +78,20 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect formulaEffect() {
-  return {"formula",
-          "Formula",
-          "Light from a formula of your own over cell and time.",
+  return {
+      .key = "formula",
+      .name = "Formula",
+      .summary = "Light from a formula of your own over cell and time.",
+      .params =
           across(Axis::Along,
                  {textParam("formula", "Formula", ParamKind::Formula,
                             "light = sway(across * 3 - bar) ^ 2\nshade = saw(radius - beat / 4)"),
                   numberParam("a", "Knob A", "", 0, 1, 0.5), numberParam("b", "Knob B", "", 0, 1, 0.5),
                   numberParam("c", "Knob C", "", 0, 1, 0.5), numberParam("d", "Knob D", "", 0, 1, 0.5)}),
-          render,
-          EffectGroup::Pictures,
-          prepare};
+      .render = render,
+      .group = EffectGroup::Pictures,
+      .prepare = prepare,
+  };
 }
 
 }  // namespace chispa

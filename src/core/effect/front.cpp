@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/room.h"
 #include "core/effect/shade.h"
 #include "core/zone/direction.h"
@@ -10,7 +10,7 @@ namespace {
 
 enum { Speed, Apart, Thick, Trail, Turn, Tilt };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double speed = in.params.number(Speed);
   const double apart = in.params.number(Apart);
   const Vec3 way = directionOf(in.params.number(Turn), in.params.number(Tilt));
@@ -33,17 +33,19 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect front() {
-  return cellwise({"front",
-                   "Front",
-                   "A wall of light that walks through the room, through every piece in its turn.",
-                   {numberParam("speed", "Walks at", "m/s", -20, 20, 2, 0.1),
-                    numberParam("apart", "The next one is", "m behind", 0.2, 60, 6, 0.1),
-                    numberParam("thick", "Thickness", "m", 0.02, 20, 0.5, 0.02),
-                    numberParam("trail", "Trail", "of the way between", 0, 1, 0.4),
-                    numberParam("turn", "Walks towards", "°", -180, 180, 0, 1),
-                    numberParam("tilt", "Upward", "°", -90, 90, 0, 1)},
-                   render,
-                   EffectGroup::Flows});
+  return cellwise({
+      .key = "front",
+      .name = "Front",
+      .summary = "A wall of light that walks through the room, through every piece in its turn.",
+      .params = {numberParam("speed", "Walks at", "m/s", -20, 20, 2, 0.1),
+                 numberParam("apart", "The next one is", "m behind", 0.2, 60, 6, 0.1),
+                 numberParam("thick", "Thickness", "m", 0.02, 20, 0.5, 0.02),
+                 numberParam("trail", "Trail", "of the way between", 0, 1, 0.4),
+                 numberParam("turn", "Walks towards", "°", -180, 180, 0, 1),
+                 numberParam("tilt", "Upward", "°", -90, 90, 0, 1)},
+      .render = render,
+      .group = EffectGroup::Flows,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 
 namespace chispa {
 namespace {
@@ -30,15 +30,17 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect frost() {
-  return {"frost",
-          "Frost",
-          "Hard white sparkle for the top layer: what lies below shows between the sparks.",
-          {numberParam("density", "Sparks", "of all cells", 0.001, 0.5, 0.05, 0.005),
-           numberParam("rate", "Chances", "a second", 0.5, 30, 8, 0.5),
-           numberParam("length", "Flash", "of a chance", 0.05, 1, 0.4),
-           numberParam("white", "Whiteness", "", 0, 1, 0.8)},
-          render,
-          EffectGroup::Sparks};
+  return {
+      .key = "frost",
+      .name = "Frost",
+      .summary = "Hard white sparkle for the top layer: what lies below shows between the sparks.",
+      .params = {numberParam("density", "Sparks", "of all cells", 0.001, 0.5, 0.05, 0.005),
+                 numberParam("rate", "Chances", "a second", 0.5, 30, 8, 0.5),
+                 numberParam("length", "Flash", "of a chance", 0.05, 1, 0.4),
+                 numberParam("white", "Whiteness", "", 0, 1, 0.8)},
+      .render = render,
+      .group = EffectGroup::Sparks,
+  };
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/edges.h"
 #include "core/effect/shade.h"
 
@@ -9,7 +9,7 @@ namespace {
 
 enum { Across, Value, Edge, Peak, Colours, Marks, Rest, Hard };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float value = in.params.real(Value);
   const auto cell = static_cast<float>(cellWidth(in));
   // Unless it is to be hard, no edge is harder than a cell, so that a value that creeps moves the light
@@ -36,16 +36,20 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect gauge() {
-  return cellwise(
-      {"gauge", "Gauge", "A bar as long as its value: draw the value as a curve, or let the music drive it.",
-       across(Axis::Rows,
-              hardOrSoft({numberParam("value", "Value", "", 0, 1, 0.6),
-                          numberParam("edge", "Soft edge", "", 0.001, 1, 0.05),
-                          numberParam("peak", "Bright tip", "", 0, 0.5, 0),
-                          choiceParam("colours", "Colours", {{"place", "by place"}, {"value", "by value"}}),
-                          numberParam("marks", "Divided into", "marks", 0, 40, 0, 1),
-                          numberParam("rest", "Empty part glows", "", 0, 0.5, 0)})),
-       render, EffectGroup::Steps});
+  return cellwise({
+      .key = "gauge",
+      .name = "Gauge",
+      .summary = "A bar as long as its value: draw the value as a curve, or let the music drive it.",
+      .params = across(Axis::Rows, hardOrSoft({numberParam("value", "Value", "", 0, 1, 0.6),
+                                               numberParam("edge", "Soft edge", "", 0.001, 1, 0.05),
+                                               numberParam("peak", "Bright tip", "", 0, 0.5, 0),
+                                               choiceParam("colours", "Colours",
+                                                           {{"place", "by place"}, {"value", "by value"}}),
+                                               numberParam("marks", "Divided into", "marks", 0, 40, 0, 1),
+                                               numberParam("rest", "Empty part glows", "", 0, 0.5, 0)})),
+      .render = render,
+      .group = EffectGroup::Steps,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -8,7 +8,7 @@ namespace {
 
 enum { Density, Life, Rise };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float density = in.params.real(Density);
   const float rise = in.params.real(Rise);
   const double clock = in.t_s / in.params.number(Life);
@@ -30,14 +30,16 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect glints() {
-  return cellwise({"glints",
-                   "Glints",
-                   "Cells light up here and there and fade again.",
-                   {numberParam("density", "Lit at once", "of all cells", 0.01, 1, 0.25),
-                    numberParam("life", "Lasts", "s", 0.1, 10, 0.9, 0.1),
-                    numberParam("rise", "Rise", "of its life", 0.01, 0.9, 0.1)},
-                   render,
-                   EffectGroup::Sparks});
+  return cellwise({
+      .key = "glints",
+      .name = "Glints",
+      .summary = "Cells light up here and there and fade again.",
+      .params = {numberParam("density", "Lit at once", "of all cells", 0.01, 1, 0.25),
+                 numberParam("life", "Lasts", "s", 0.1, 10, 0.9, 0.1),
+                 numberParam("rise", "Rise", "of its life", 0.01, 0.9, 0.1)},
+      .render = render,
+      .group = EffectGroup::Sparks,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/edges.h"
 #include "core/effect/shade.h"
 
@@ -9,7 +9,7 @@ namespace {
 
 enum { Across, Speed, Grain, Height };
 
-constexpr int kMostTongues = 34;
+constexpr int kMaxTongues = 34;
 
 /// A tongue of flame at an instant.
 struct Tongue {
@@ -22,8 +22,8 @@ struct Tongue {
 
 /// Tongues side by side, each with a life of its own: two slow swings of noise raise it, a fast small one is
 /// its flicker.
-std::array<Tongue, kMostTongues> tonguesOf(const EffectInput& in, int count) {
-  std::array<Tongue, kMostTongues> tongues;
+std::array<Tongue, kMaxTongues> tonguesOf(const EffectInput& in, int count) {
+  std::array<Tongue, kMaxTongues> tongues;
   const double t = in.t_s * in.params.number(Speed);
   for (int k = 0; k < count; ++k) {
     const auto own = in.seed + static_cast<std::uint64_t>(k) * 16;
@@ -38,7 +38,7 @@ std::array<Tongue, kMostTongues> tonguesOf(const EffectInput& in, int count) {
   return tongues;
 }
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto up = in.place;
   const Axis axis = in.cells.usable(in.params.axis(Across));
   // A single column of cells is one flame; what has a width has tongues side by side.
@@ -46,7 +46,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto beside = in.cells.along(axis == Axis::Columns ? Axis::Rows : in.cells.usable(Axis::Columns));
   const double grain = in.params.number(Grain);
   const int count = isOne ? 1 : static_cast<int>(std::lround(grain)) + 2;
-  const std::array<Tongue, kMostTongues> tongues = tonguesOf(in, count);
+  const std::array<Tongue, kMaxTongues> tongues = tonguesOf(in, count);
   const float across = isOne ? 0.f : static_cast<float>(count - 2);
   const float height = in.params.real(Height);
   const double rise = in.params.number(Speed) * in.t_s * 1.7;
@@ -61,7 +61,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 #pragma GCC unroll 3
     for (int n = 0; n < 3; ++n) {
       const Tongue& tongue =
-          tongues[static_cast<std::size_t>(isOne ? 0 : std::clamp(nearest + n - 1, 0, kMostTongues - 1))];
+          tongues[static_cast<std::size_t>(isOne ? 0 : std::clamp(nearest + n - 1, 0, kMaxTongues - 1))];
       const float share = y / higher(0.15f, tongue.height) + 0.5f * lick * lower(1, 3 * y);
       // It narrows to its tip, and bends the more the higher.
       const float width = 0.78f * (1 - 0.8f * share);
@@ -79,11 +79,16 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect hearth() {
-  return cellwise({"hearth", "Hearth", "Tongues of flame rise and bend over embers.",
-                   across(Axis::Rows, {numberParam("speed", "Rises", "times a second", 0.05, 6, 1.2, 0.05),
-                                       numberParam("grain", "Tongues", "side by side", 1, 30, 5, 0.5),
-                                       numberParam("height", "Flame height", "", 0.1, 4, 1.2, 0.05)}),
-                   render, EffectGroup::Sparks});
+  return cellwise({
+      .key = "hearth",
+      .name = "Hearth",
+      .summary = "Tongues of flame rise and bend over embers.",
+      .params = across(Axis::Rows, {numberParam("speed", "Rises", "times a second", 0.05, 6, 1.2, 0.05),
+                                    numberParam("grain", "Tongues", "side by side", 1, 30, 5, 0.5),
+                                    numberParam("height", "Flame height", "", 0.1, 4, 1.2, 0.05)}),
+      .render = render,
+      .group = EffectGroup::Sparks,
+  });
 }
 
 }  // namespace chispa

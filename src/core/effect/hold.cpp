@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 
 namespace chispa {
 namespace {
@@ -20,14 +20,16 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect hold() {
-  return {"hold",
-          "Hold",
-          "One colour of the palette, or all of it, standing still.",
-          across(Axis::Along, {numberParam("spread", "Spread", "of the palette", 0, 1, 0),
-                               numberParam("place", "Colour at", "", 0, 1, 0.7),
-                               numberParam("level", "Level", "", 0, 1, 1)}),
-          render,
-          EffectGroup::Plain};
+  return {
+      .key = "hold",
+      .name = "Hold",
+      .summary = "One colour of the palette, or all of it, standing still.",
+      .params = across(Axis::Along, {numberParam("spread", "Spread", "of the palette", 0, 1, 0),
+                                     numberParam("place", "Colour at", "", 0, 1, 0.7),
+                                     numberParam("level", "Level", "", 0, 1, 1)}),
+      .render = render,
+      .group = EffectGroup::Plain,
+  };
 }
 
 }  // namespace chispa

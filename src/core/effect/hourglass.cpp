@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/edges.h"
 #include "core/effect/shade.h"
 
@@ -23,7 +23,7 @@ double shareOf(const EffectInput& in) {
 }
 
 /// Sand sinks in the upper half of the axis, falls through the middle, and rises in the lower half.
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto share = static_cast<float>(shareOf(in));
   const auto cell = static_cast<float>(cellWidth(in));
   const float top = 0.5f + 0.5f * (1 - share);
@@ -54,14 +54,18 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect hourglass() {
-  return cellwise(
-      {"hourglass", "Hourglass", "Sand that runs until the section of the music is over.",
-       across(Axis::Rows,
-              {choiceParam("runs", "Runs for",
-                           {{"section", "the section"}, {"phrase", "four bars"}, {"bar", "a bar"}}),
-               numberParam("grains", "Grains", "", 0.3, 5, 1, 0.1),
-               numberParam("glass", "The glass glows", "", 0, 0.5, 0.02)}),
-       render, EffectGroup::Music});
+  return cellwise({
+      .key = "hourglass",
+      .name = "Hourglass",
+      .summary = "Sand that runs until the section of the music is over.",
+      .params = across(Axis::Rows,
+                       {choiceParam("runs", "Runs for",
+                                    {{"section", "the section"}, {"phrase", "four bars"}, {"bar", "a bar"}}),
+                        numberParam("grains", "Grains", "", 0.3, 5, 1, 0.1),
+                        numberParam("glass", "The glass glows", "", 0, 0.5, 0.02)}),
+      .render = render,
+      .group = EffectGroup::Music,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/pace.h"
 
 namespace chispa {
@@ -23,16 +23,19 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect hueWheel() {
-  return {"hue-wheel",
-          "Hue wheel",
+  return {
+      .key = "hue-wheel",
+      .name = "Hue wheel",
+      .summary =
           "All hues at one lightness turn through the zone; it needs no palette. Beyond 0.12 of colour some "
           "hues grow brighter or darker than others.",
-          across(Axis::Along, withPace({numberParam("turns", "Turns a bar", "", -8, 8, 0.5, 0.05),
-                                        numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
-                                        numberParam("chroma", "Strength of colour", "", 0, 0.33, 0.12),
-                                        numberParam("lightness", "Lightness", "", 0.1, 1, 0.72)})),
-          render,
-          EffectGroup::Flows};
+      .params = across(Axis::Along, withPace({numberParam("turns", "Turns a bar", "", -8, 8, 0.5, 0.05),
+                                              numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
+                                              numberParam("chroma", "Strength of colour", "", 0, 0.33, 0.12),
+                                              numberParam("lightness", "Lightness", "", 0.1, 1, 0.72)})),
+      .render = render,
+      .group = EffectGroup::Flows,
+  };
 }
 
 }  // namespace chispa

@@ -2,8 +2,8 @@
 #include <algorithm>
 #include <optional>
 
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/dotfont.h"
 #include "core/effect/roundface.h"
 #include "core/effect/textraster.h"
@@ -147,28 +147,30 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect lettering() {
   return {
-      "lettering",
-      "Lettering",
-      "Words in dots or in any font, standing or passing by, with a rim and a ground of their own.",
-      withSurface({textParam("text", "Words", ParamKind::Text, "LANTERN FAIR"),
-                   choiceParam("moves", "Words", {{"stand", "stand still"}, {"pass", "pass by"}}),
-                   numberParam("passes", "Passes a bar", "", -4, 4, 0.25, 0.05),
-                   numberParam("size", "Height", "of the zone", 0.2, 2, 1, 0.05),
-                   numberParam("width", "Width", "×", 0.3, 3, 1, 0.05),
-                   choiceParam("colours", "Colours run", {{"across", "across"}, {"up", "upward"}}),
-                   textParam("font", "Font", ParamKind::Font, kDotFont),
-                   numberParam("rim", "Rim", "of the height", 0, 0.3, 0),
-                   numberParam("ground", "Ground", "", 0, 1, 0), switchParam("mirrored", "Mirrored", false),
-                   choiceParam("rim_is", "Rim is",
-                               {{"dim", "dim"},
-                                {"full", "as bright as the letters"},
-                                {"black", "black"},
-                                {"alone", "all there is: an outline"}})}),
-      render,
-      EffectGroup::Pictures,
-      prepare,
-      false,
-      true};
+      .key = "lettering",
+      .name = "Lettering",
+      .summary =
+          "Words in dots or in any font, standing or passing by, with a rim and a ground of their own.",
+      .params = withSurface({textParam("text", "Words", ParamKind::Text, "LANTERN FAIR"),
+                             choiceParam("moves", "Words", {{"stand", "stand still"}, {"pass", "pass by"}}),
+                             numberParam("passes", "Passes a bar", "", -4, 4, 0.25, 0.05),
+                             numberParam("size", "Height", "of the zone", 0.2, 2, 1, 0.05),
+                             numberParam("width", "Width", "×", 0.3, 3, 1, 0.05),
+                             choiceParam("colours", "Colours run", {{"across", "across"}, {"up", "upward"}}),
+                             textParam("font", "Font", ParamKind::Font, kDotFont),
+                             numberParam("rim", "Rim", "of the height", 0, 0.3, 0),
+                             numberParam("ground", "Ground", "", 0, 1, 0),
+                             switchParam("mirrored", "Mirrored", false),
+                             choiceParam("rim_is", "Rim is",
+                                         {{"dim", "dim"},
+                                          {"full", "as bright as the letters"},
+                                          {"black", "black"},
+                                          {"alone", "all there is: an outline"}})}),
+      .render = render,
+      .group = EffectGroup::Pictures,
+      .prepare = prepare,
+      .wantsRows = true,
+  };
 }
 
 }  // namespace chispa

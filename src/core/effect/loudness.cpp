@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -17,7 +17,7 @@ float loudnessAt(const EffectInput& in, float u, bool bands) {
   return in.bands[low] + (in.bands[high] - in.bands[low]) * (x - static_cast<float>(low));
 }
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const bool bands = in.params.choice(Shows) == 0;
   const bool upright = in.cells.rows > 1;
   const auto height = in.cells.along(upright ? Axis::Rows : Axis::Along);
@@ -35,14 +35,16 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect loudness() {
-  return cellwise({"loudness",
-                   "Loudness",
-                   "Bars that rise with the music, by band or as a whole.",
-                   {choiceParam("shows", "Shows", {{"bands", "low to high"}, {"level", "all together"}}),
-                    numberParam("gain", "Gain", "×", 0.1, 8, 1.2, 0.1),
-                    numberParam("edge", "Soft edge", "", 0.001, 0.5, 0.06)},
-                   render,
-                   EffectGroup::Music});
+  return cellwise({
+      .key = "loudness",
+      .name = "Loudness",
+      .summary = "Bars that rise with the music, by band or as a whole.",
+      .params = {choiceParam("shows", "Shows", {{"bands", "low to high"}, {"level", "all together"}}),
+                 numberParam("gain", "Gain", "×", 0.1, 8, 1.2, 0.1),
+                 numberParam("edge", "Soft edge", "", 0.001, 0.5, 0.06)},
+      .render = render,
+      .group = EffectGroup::Music,
+  });
 }
 
 }  // namespace chispa

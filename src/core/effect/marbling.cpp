@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -8,7 +8,7 @@ namespace {
 
 enum { Grain, Speed, Swirl, Repeats };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float grain = in.params.real(Grain);
   constexpr auto kTurns = static_cast<float>(0.5 / kPi);
   const float t = static_cast<float>(in.t_s * in.params.number(Speed)) * kTurns;
@@ -30,15 +30,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect marbling() {
-  return cellwise({"marbling",
-                   "Marbling",
-                   "Inks that flow into each other without mixing.",
-                   {numberParam("grain", "Grain", "", 0.3, 12, 2, 0.1),
-                    numberParam("speed", "Flows", "", 0, 5, 0.8, 0.05),
-                    numberParam("swirl", "Swirl", "", 0, 3, 0.8, 0.05),
-                    numberParam("repeats", "Bands", "×", 0.2, 6, 1, 0.1)},
-                   render,
-                   EffectGroup::Textures});
+  return cellwise({
+      .key = "marbling",
+      .name = "Marbling",
+      .summary = "Inks that flow into each other without mixing.",
+      .params = {numberParam("grain", "Grain", "", 0.3, 12, 2, 0.1),
+                 numberParam("speed", "Flows", "", 0, 5, 0.8, 0.05),
+                 numberParam("swirl", "Swirl", "", 0, 3, 0.8, 0.05),
+                 numberParam("repeats", "Bands", "×", 0.2, 6, 1, 0.1)},
+      .render = render,
+      .group = EffectGroup::Textures,
+  });
 }
 
 }  // namespace chispa

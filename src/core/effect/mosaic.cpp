@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -16,7 +16,7 @@ std::uint32_t numberOf(std::uint32_t seed, float column, float row) {
 
 /// Cells of C. Worley's kind (1996): in each square of a grid wanders a stone, and every place belongs to the
 /// nearest.
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float stones = in.params.real(Stones);
   const float t = fraction(in.t_s * in.params.number(Moves) / (2 * kPi));
   // Stones wander in their squares, and all of them drift.
@@ -59,15 +59,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect mosaic() {
-  return cellwise(
-      {"mosaic",
-       "Mosaic",
-       "Stones of colour, each its own, that shift against each other.",
-       {numberParam("stones", "Stones", "across a half", 0.5, 20, 3, 0.5),
-        numberParam("moves", "Moves", "", 0, 5, 1, 0.05), numberParam("joint", "Joint", "", 0, 0.8, 0.18),
-        numberParam("shimmer", "Shimmer", "", 0, 1, 0.4)},
-       render,
-       EffectGroup::Textures});
+  return cellwise({
+      .key = "mosaic",
+      .name = "Mosaic",
+      .summary = "Stones of colour, each its own, that shift against each other.",
+      .params = {numberParam("stones", "Stones", "across a half", 0.5, 20, 3, 0.5),
+                 numberParam("moves", "Moves", "", 0, 5, 1, 0.05),
+                 numberParam("joint", "Joint", "", 0, 0.8, 0.18),
+                 numberParam("shimmer", "Shimmer", "", 0, 1, 0.4)},
+      .render = render,
+      .group = EffectGroup::Textures,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/edges.h"
 #include "core/effect/pace.h"
 
@@ -82,15 +82,17 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 
 Effect parade() {
   return {
-      "parade",
-      "Parade",
-      "Blocks of colour march on with the beat.",
-      across(Axis::Along, withPace({numberParam("groups", "Blocks", "", 1, 60, 4, 1),
-                                    numberParam("lit", "Lit part", "of a block", 0.05, 1, 0.5),
-                                    numberParam("steps", "Steps a beat", "", -8, 8, 1, 0.25),
-                                    numberParam("glide", "Glide (0: hard steps)", "of a step", 0, 1, 1)})),
-      render,
-      EffectGroup::Steps};
+      .key = "parade",
+      .name = "Parade",
+      .summary = "Blocks of colour march on with the beat.",
+      .params = across(Axis::Along,
+                       withPace({numberParam("groups", "Blocks", "", 1, 60, 4, 1),
+                                 numberParam("lit", "Lit part", "of a block", 0.05, 1, 0.5),
+                                 numberParam("steps", "Steps a beat", "", -8, 8, 1, 0.25),
+                                 numberParam("glide", "Glide (0: hard steps)", "of a step", 0, 1, 1)})),
+      .render = render,
+      .group = EffectGroup::Steps,
+  };
 }
 
 }  // namespace chispa

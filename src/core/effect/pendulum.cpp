@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/base/vec3.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/room.h"
 #include "core/effect/shade.h"
 
@@ -14,7 +14,7 @@ enum { Swing = 4, Every, Reach, Turn };
 /// The cord is so long: the lamp rises a little to both sides.
 constexpr double kCord_m = 3;
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double turn = radians(in.params.number(Turn));
   const double swung = in.params.number(Swing) *
                        static_cast<double>(cosineOfTurns(fraction(in.beats / in.params.number(Every))));
@@ -31,13 +31,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect pendulum() {
-  return cellwise({"pendulum", "Pendulum",
-                   "A lamp on a cord swings through the room and lights what it passes.",
-                   atPoint("Hangs at", {numberParam("swing", "Swings by", "m", 0, 20, 1.5, 0.05),
-                                        numberParam("every", "A swing every", "beats", 0.5, 32, 4, 0.5),
-                                        numberParam("reach", "Its light reaches", "m", 0.03, 20, 1.2, 0.01),
-                                        numberParam("turn", "Swings towards", "°", -180, 180, 0, 1)}),
-                   render, EffectGroup::Flows});
+  return cellwise({
+      .key = "pendulum",
+      .name = "Pendulum",
+      .summary = "A lamp on a cord swings through the room and lights what it passes.",
+      .params = atPoint("Hangs at", {numberParam("swing", "Swings by", "m", 0, 20, 1.5, 0.05),
+                                     numberParam("every", "A swing every", "beats", 0.5, 32, 4, 0.5),
+                                     numberParam("reach", "Its light reaches", "m", 0.03, 20, 1.2, 0.01),
+                                     numberParam("turn", "Swings towards", "°", -180, 180, 0, 1)}),
+      .render = render,
+      .group = EffectGroup::Flows,
+  });
 }
 
 }  // namespace chispa

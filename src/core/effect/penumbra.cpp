@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/room.h"
 #include "core/effect/shade.h"
 #include "core/zone/direction.h"
@@ -15,7 +15,7 @@ constexpr double kNear = 0.5;
 constexpr float kSoft = 0.5f;
 
 /// A lamp, and balls that walk between it and the cells: what they hide of it is dark.
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const Vec3 lamp = pointOf(in);
   const Vec3 way = directionOf(in.params.number(Turn), 0);
   const double apart = in.params.number(Apart);
@@ -42,13 +42,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect penumbra() {
-  Effect effect = cellwise(
-      {"penumbra", "Penumbra", "Balls walk past a lamp, and their shadows run over every piece in the room.",
-       atPoint("Lamp", {numberParam("size", "Balls", "m across", 0.02, 10, 0.5, 0.02),
-                        numberParam("speed", "Walk at", "m/s", -10, 10, 0.4, 0.05),
-                        numberParam("apart", "The next one is", "m behind", 0.1, 40, 1.5, 0.05),
-                        numberParam("turn", "Walk towards", "°", -180, 180, 0, 5)}),
-       render, EffectGroup::Flows});
+  Effect effect = cellwise({
+      .key = "penumbra",
+      .name = "Penumbra",
+      .summary = "Balls walk past a lamp, and their shadows run over every piece in the room.",
+      .params = atPoint("Lamp", {numberParam("size", "Balls", "m across", 0.02, 10, 0.5, 0.02),
+                                 numberParam("speed", "Walk at", "m/s", -10, 10, 0.4, 0.05),
+                                 numberParam("apart", "The next one is", "m behind", 0.1, 40, 1.5, 0.05),
+                                 numberParam("turn", "Walk towards", "°", -180, 180, 0, 5)}),
+      .render = render,
+      .group = EffectGroup::Flows,
+  });
   // The lamp hangs above.
   effect.params[Z].fallback = 2.0;
   return effect;

@@ -29,8 +29,8 @@ int frameAt(const Media& media, double t_s) {
 
 /// Mean light of the dots that a cell covers, `size` of them a side about (x, y).
 DotLight meanLight(const Media& media, int frame, float x, float y, float size) {
-  constexpr float kMost = 12;
-  const auto points = static_cast<int>(std::ceil(std::min(size, kMost)));
+  constexpr float kMax = 12;
+  const auto points = static_cast<int>(std::ceil(std::min(size, kMax)));
   DotLight sum;
   for (int j = 0; j < points; ++j)
     for (int i = 0; i < points; ++i) {
@@ -70,19 +70,20 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect picture() {
-  return {"picture",
-          "Picture",
-          "A picture, an animated one or a video, seen through the zone.",
-          withLay({textParam("file", "File", ParamKind::File, ""),
-                   numberParam("speed", "Speed", "×", -4, 4, 1, 0.05),
-                   numberParam("passes", "Passes a bar", "", -8, 8, 0, 0.05),
-                   numberParam("clear", "Clear below", "", 0, 1, 0),
-                   numberParam("tint", "In the palette's colours", "", 0, 1, 0)}),
-          render,
-          EffectGroup::Pictures,
-          prepare,
-          false,
-          true};
+  return {
+      .key = "picture",
+      .name = "Picture",
+      .summary = "A picture, an animated one or a video, seen through the zone.",
+      .params = withLay({textParam("file", "File", ParamKind::File, ""),
+                         numberParam("speed", "Speed", "×", -4, 4, 1, 0.05),
+                         numberParam("passes", "Passes a bar", "", -8, 8, 0, 0.05),
+                         numberParam("clear", "Clear below", "", 0, 1, 0),
+                         numberParam("tint", "In the palette's colours", "", 0, 1, 0)}),
+      .render = render,
+      .group = EffectGroup::Pictures,
+      .prepare = prepare,
+      .wantsRows = true,
+  };
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -8,7 +8,7 @@ namespace {
 
 enum { Grain, Speed, Depth, Glitter };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float grain = in.params.real(Grain);
   const auto t = static_cast<float>(in.t_s * in.params.number(Speed));
   const float depth = in.params.real(Depth);
@@ -44,15 +44,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect pool() {
-  return cellwise(
-      {"pool",
-       "Pool",
-       "Light on the floor of moving water.",
-       {numberParam("grain", "Grain", "", 0.3, 12, 2.5, 0.1),
-        numberParam("speed", "Moves", "", 0, 5, 1, 0.05), numberParam("depth", "Depth", "", 0, 1, 0.6),
-        numberParam("glitter", "Glitter", "", 0, 1, 0.5)},
-       render,
-       EffectGroup::Textures});
+  return cellwise({
+      .key = "pool",
+      .name = "Pool",
+      .summary = "Light on the floor of moving water.",
+      .params = {numberParam("grain", "Grain", "", 0.3, 12, 2.5, 0.1),
+                 numberParam("speed", "Moves", "", 0, 5, 1, 0.05),
+                 numberParam("depth", "Depth", "", 0, 1, 0.6),
+                 numberParam("glitter", "Glitter", "", 0, 1, 0.5)},
+      .render = render,
+      .group = EffectGroup::Textures,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -8,7 +8,7 @@ namespace {
 
 enum { Across, Way, Edge, Then };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto place = in.place;
   const bool backwards = in.params.choice(Way) == 1;
   const float edge = in.params.real(Edge);
@@ -27,12 +27,18 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect pour() {
-  return cellwise(
-      {"pour", "Pour", "Fills the zone over the clip's length, and can empty it again.",
-       across(Axis::Along, {choiceParam("way", "From", {{"start", "the start"}, {"end", "the end"}}),
-                            numberParam("edge", "Soft edge", "", 0.001, 1, 0.15),
-                            choiceParam("then", "Then", {{"stay", "stays full"}, {"drain", "drains"}})}),
-       render, EffectGroup::Steps, nullptr, true});
+  return cellwise({
+      .key = "pour",
+      .name = "Pour",
+      .summary = "Fills the zone over the clip's length, and can empty it again.",
+      .params =
+          across(Axis::Along, {choiceParam("way", "From", {{"start", "the start"}, {"end", "the end"}}),
+                               numberParam("edge", "Soft edge", "", 0.001, 1, 0.15),
+                               choiceParam("then", "Then", {{"stay", "stays full"}, {"drain", "drains"}})}),
+      .render = render,
+      .group = EffectGroup::Steps,
+      .isWhole = true,
+  });
 }
 
 }  // namespace chispa

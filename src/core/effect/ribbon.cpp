@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/pace.h"
 #include "core/effect/shade.h"
 
@@ -9,7 +9,7 @@ namespace {
 
 enum { Across, Repeats, Passes, Slant, Speed };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto place = in.place;
   const auto other = in.cells.along(Axis::Rows);
   const float repeats = in.params.real(Repeats);
@@ -24,11 +24,16 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect ribbon() {
-  return cellwise({"ribbon", "Ribbon", "The palette travels through the zone.",
-                   across(Axis::Along, withPace({numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
-                                                 numberParam("passes", "Passes a bar", "", -8, 8, 0.5, 0.05),
-                                                 numberParam("slant", "Slant by row", "", -4, 4, 0, 0.05)})),
-                   render, EffectGroup::Flows});
+  return cellwise({
+      .key = "ribbon",
+      .name = "Ribbon",
+      .summary = "The palette travels through the zone.",
+      .params = across(Axis::Along, withPace({numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
+                                              numberParam("passes", "Passes a bar", "", -8, 8, 0.5, 0.05),
+                                              numberParam("slant", "Slant by row", "", -4, 4, 0, 0.05)})),
+      .render = render,
+      .group = EffectGroup::Flows,
+  });
 }
 
 }  // namespace chispa

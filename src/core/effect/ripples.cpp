@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -8,9 +8,9 @@ namespace {
 
 enum { Every, Speed, Width, Fade, CentreX, CentreY };
 
-constexpr int kMost = 12;
+constexpr int kMax = 12;
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double period = in.params.number(Every);
   const float speed = in.params.real(Speed);
   const float width = in.params.real(Width);
@@ -23,7 +23,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
     const float far = lengthOf(in.cells.x[i] - cx, in.cells.y[i] - cy);
     float glow = 0;
     float hue = 0;
-    for (long n = latest; n >= 0 && n > latest - kMost; --n) {
+    for (long n = latest; n >= 0 && n > latest - kMax; --n) {
       const auto age = static_cast<float>((now - static_cast<double>(n)) * period);
       const float off = std::abs(far - age * speed) / width;
       if (off >= 1) continue;
@@ -38,17 +38,19 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect ripples() {
-  return cellwise(
-      {"ripples",
-       "Ripples",
-       "Rings that spread from a point, one every few beats.",
-       {numberParam("every", "A ring every", "beats", 0.25, 16, 1, 0.25),
-        numberParam("speed", "Spreads", "halves a beat", 0.05, 8, 1, 0.05),
-        numberParam("width", "Width", "", 0.02, 1, 0.3), numberParam("fade", "Fades", "", 0, 4, 0.6, 0.1),
-        numberParam("centre-x", "Point, across", "", -1.5, 1.5, 0, 0.05),
-        numberParam("centre-y", "Point, upward", "", -1.5, 1.5, 0, 0.05)},
-       render,
-       EffectGroup::Flows});
+  return cellwise({
+      .key = "ripples",
+      .name = "Ripples",
+      .summary = "Rings that spread from a point, one every few beats.",
+      .params = {numberParam("every", "A ring every", "beats", 0.25, 16, 1, 0.25),
+                 numberParam("speed", "Spreads", "halves a beat", 0.05, 8, 1, 0.05),
+                 numberParam("width", "Width", "", 0.02, 1, 0.3),
+                 numberParam("fade", "Fades", "", 0, 4, 0.6, 0.1),
+                 numberParam("centre-x", "Point, across", "", -1.5, 1.5, 0, 0.05),
+                 numberParam("centre-y", "Point, upward", "", -1.5, 1.5, 0, 0.05)},
+      .render = render,
+      .group = EffectGroup::Flows,
+  });
 }
 
 }  // namespace chispa

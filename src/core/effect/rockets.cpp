@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/dots.h"
 #include "core/effect/edges.h"
 
@@ -9,14 +9,14 @@ namespace {
 
 enum { Every, Rise, Reach, Sparks, Burn };
 
-constexpr int kMostRockets = 4;
-constexpr int kMostSparks = 60;
+constexpr int kMaxRockets = 4;
+constexpr int kMaxSparks = 60;
 /// A spark is seen where it is and where it was.
 constexpr int kDotsOfSpark = 2;
 
 /// Dots that are drawn, as many as there is room for.
 struct Sky {
-  std::array<LightDot, kMostRockets*(kMostSparks* kDotsOfSpark + 1)> dots;
+  std::array<LightDot, kMaxRockets*(kMaxSparks* kDotsOfSpark + 1)> dots;
   std::size_t count = 0;
 
   void add(const LightDot& dot) {
@@ -111,7 +111,7 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto latest = static_cast<long>(std::floor(now));
   const FacePlaces face(in.cells);
   Sky sky;
-  for (long n = latest; n >= 0 && n > latest - kMostRockets; --n) {
+  for (long n = latest; n >= 0 && n > latest - kMaxRockets; --n) {
     const double age_s = (now - static_cast<double>(n)) * period * in.beatLength_s;
     Rocket(in, face, static_cast<std::uint64_t>(n), static_cast<float>(age_s)).draw(sky);
   }
@@ -121,16 +121,18 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect rockets() {
-  return cellwise({"rockets",
-                   "Rockets",
-                   "They rise, burst and rain down, one every few beats.",
-                   {numberParam("every", "One every", "beats", 0.5, 16, 1.5, 0.25),
-                    numberParam("rise", "Rises in", "s", 0.05, 3, 0.5, 0.05),
-                    numberParam("reach", "Bursts to", "of the face", 0.1, 3, 0.9, 0.05),
-                    numberParam("sparks", "Sparks", "", 3, kMostSparks, 18, 1),
-                    numberParam("burn", "Burns", "s", 0.2, 6, 1.4, 0.1)},
-                   render,
-                   EffectGroup::Sparks});
+  return cellwise({
+      .key = "rockets",
+      .name = "Rockets",
+      .summary = "They rise, burst and rain down, one every few beats.",
+      .params = {numberParam("every", "One every", "beats", 0.5, 16, 1.5, 0.25),
+                 numberParam("rise", "Rises in", "s", 0.05, 3, 0.5, 0.05),
+                 numberParam("reach", "Bursts to", "of the face", 0.1, 3, 0.9, 0.05),
+                 numberParam("sparks", "Sparks", "", 3, kMaxSparks, 18, 1),
+                 numberParam("burn", "Burns", "s", 0.2, 6, 1.4, 0.1)},
+      .render = render,
+      .group = EffectGroup::Sparks,
+  });
 }
 
 }  // namespace chispa

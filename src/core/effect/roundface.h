@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/effect/curves.h"
+#include "core/base/curves.h"
 #include "core/effect/effect.h"
 #include "core/zone/cells.h"
 

@@ -81,19 +81,21 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect rows() {
-  return {kRowsEffect,
-          "Row by row",
-          "Light that was written frame by frame: a picture whose rows are frames, a table, or bytes.",
-          across(Axis::Along,
-                 {textParam("file", "File", ParamKind::File, ""),
-                  numberParam("rate", "Rows", "a second; 0: as the file says", 0, 240, 0, 1),
-                  numberParam("from", "From", "of the row", 0, 1, 0),
-                  numberParam("to", "To", "of the row", 0, 1, 1),
-                  choiceParam("then", "At its end",
-                              {{"again", "begins again"}, {"stay", "stays"}, {"dark", "goes dark"}})}),
-          render,
-          EffectGroup::Pictures,
-          prepare};
+  return {
+      .key = kRowsEffect,
+      .name = "Row by row",
+      .summary = "Light that was written frame by frame: a picture whose rows are frames, a table, or bytes.",
+      .params = across(
+          Axis::Along,
+          {textParam("file", "File", ParamKind::File, ""),
+           numberParam("rate", "Rows", "a second; 0: as the file says", 0, 240, 0, 1),
+           numberParam("from", "From", "of the row", 0, 1, 0), numberParam("to", "To", "of the row", 0, 1, 1),
+           choiceParam("then", "At its end",
+                       {{"again", "begins again"}, {"stay", "stays"}, {"dark", "goes dark"}})}),
+      .render = render,
+      .group = EffectGroup::Pictures,
+      .prepare = prepare,
+  };
 }
 
 }  // namespace chispa

@@ -29,7 +29,7 @@ struct PictureLay {
 
 /// Puts the parameters of a PictureLay behind an effect's own.
 inline std::vector<ParamSpec> withLay(std::vector<ParamSpec> own) {
-  constexpr double kMostCut = 0.95;
+  constexpr double kMaxCut = 0.95;
   own.push_back(choiceParam("fit", "Fits",
                             {{"whole", "all of it"},
                              {"cover", "fills the zone"},
@@ -41,10 +41,10 @@ inline std::vector<ParamSpec> withLay(std::vector<ParamSpec> own) {
   own.push_back(switchParam("upside_down", "Upside down", false));
   own.push_back(numberParam("shift_x", "Moved across", "of the zone", -2, 2, 0, 0.05));
   own.push_back(numberParam("shift_y", "Moved up", "of the zone", -2, 2, 0, 0.05));
-  own.push_back(numberParam("cut_left", "Cut off left", "", 0, kMostCut, 0, 0.05));
-  own.push_back(numberParam("cut_right", "Cut off right", "", 0, kMostCut, 0, 0.05));
-  own.push_back(numberParam("cut_top", "Cut off top", "", 0, kMostCut, 0, 0.05));
-  own.push_back(numberParam("cut_bottom", "Cut off bottom", "", 0, kMostCut, 0, 0.05));
+  own.push_back(numberParam("cut_left", "Cut off left", "", 0, kMaxCut, 0, 0.05));
+  own.push_back(numberParam("cut_right", "Cut off right", "", 0, kMaxCut, 0, 0.05));
+  own.push_back(numberParam("cut_top", "Cut off top", "", 0, kMaxCut, 0, 0.05));
+  own.push_back(numberParam("cut_bottom", "Cut off bottom", "", 0, kMaxCut, 0, 0.05));
   return withSurface(std::move(own));
 }
 

@@ -2,7 +2,7 @@
 #pragma once
 #include <array>
 
-#include "core/base/clones.h"
+#include "core/base/multiversion.h"
 #include "core/effect/effect.h"
 
 namespace chispa {
@@ -45,8 +45,8 @@ struct HotShade {
 };
 
 /// Fills the range that is asked for with `shadeOf(i)`, the Shade of the zone's cell i, in the palette's
-/// colours. Called from a function marked CHISPA_CLONES, with a shadeOf without branches, it works on eight
-/// cells at once.
+/// colours. Called from a function marked CHISPA_MULTIVERSION, with a shadeOf without branches, it works on
+/// eight cells at once.
 template <class ShadeOf>
 CHISPA_INLINED inline void shadeCells(const EffectInput& in, LightBuffer& out, ShadeOf shadeOf) noexcept {
   const auto lookUp = [&in](const float* places, const float* lights, std::size_t size, float* r, float* g,

@@ -3,8 +3,8 @@
 #include <array>
 #include <cmath>
 
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -18,11 +18,11 @@ struct Point {
   float y = 0;
 };
 
-constexpr std::size_t kMostCorners = 10;
+constexpr std::size_t kMaxCorners = 10;
 
 /// The corners of a shape that has some, about its middle, within half extents of 1.
 struct Corners {
-  std::array<Point, kMostCorners> at{};
+  std::array<Point, kMaxCorners> at{};
   std::size_t count = 0;
 };
 
@@ -180,33 +180,34 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect shapes() {
-  return cellwise(
-      {"shapes",
-       "Shapes",
-       "A shape, filled or as a line, that curves and music move, turn and stretch.",
-       {choiceParam("shape", "Shape",
-                    {{"point", "point"},
-                     {"line", "line"},
-                     {"rectangle", "rectangle"},
-                     {"ellipse", "ellipse"},
-                     {"triangle", "triangle"},
-                     {"pentagon", "pentagon"},
-                     {"hexagon", "hexagon"},
-                     {"octagon", "octagon"},
-                     {"star", "star"}},
-                    3),
-        numberParam("x", "Middle, across", "", -1, 2, 0.5), numberParam("y", "Middle, up", "", -1, 2, 0.5),
-        numberParam("wide", "Width", "of the zone", 0, 3, 0.6),
-        numberParam("high", "Height", "of the zone", 0, 3, 0.8),
-        numberParam("turned", "Turned", "°", -360, 360, 0, 5),
-        numberParam("line", "Line (0: filled)", "of the zone", 0, 1, 0),
-        choiceParam("colours", "Colours run",
-                    {{"across", "across"}, {"outward", "from the middle"}, {"around", "around"}}, 1)},
-       render,
-       EffectGroup::Pictures,
-       nullptr,
-       false,
-       true});
+  return cellwise({
+      .key = "shapes",
+      .name = "Shapes",
+      .summary = "A shape, filled or as a line, that curves and music move, turn and stretch.",
+      .params = {choiceParam("shape", "Shape",
+                             {{"point", "point"},
+                              {"line", "line"},
+                              {"rectangle", "rectangle"},
+                              {"ellipse", "ellipse"},
+                              {"triangle", "triangle"},
+                              {"pentagon", "pentagon"},
+                              {"hexagon", "hexagon"},
+                              {"octagon", "octagon"},
+                              {"star", "star"}},
+                             3),
+                 numberParam("x", "Middle, across", "", -1, 2, 0.5),
+                 numberParam("y", "Middle, up", "", -1, 2, 0.5),
+                 numberParam("wide", "Width", "of the zone", 0, 3, 0.6),
+                 numberParam("high", "Height", "of the zone", 0, 3, 0.8),
+                 numberParam("turned", "Turned", "°", -360, 360, 0, 5),
+                 numberParam("line", "Line (0: filled)", "of the zone", 0, 1, 0),
+                 choiceParam("colours", "Colours run",
+                             {{"across", "across"}, {"outward", "from the middle"}, {"around", "around"}},
+                             1)},
+      .render = render,
+      .group = EffectGroup::Pictures,
+      .wantsRows = true,
+  });
 }
 
 }  // namespace chispa

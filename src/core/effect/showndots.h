@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/effect/curves.h"
+#include "core/base/curves.h"
 #include "core/effect/sampling.h"
 
 namespace chispa {

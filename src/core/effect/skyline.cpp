@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/edges.h"
 #include "core/effect/shade.h"
 
@@ -27,7 +27,7 @@ float heardAround(const EffectInput& in, double ago, double width) {
   return sum / kSamples;
 }
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double window = in.params.number(Window);
   const float gain = in.params.real(Gain);
   const bool hasRows = in.cells.rows > 1;
@@ -47,13 +47,18 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect skyline() {
-  return cellwise(
-      {"skyline", "Skyline", "What was just heard moves through the zone and away.",
-       across(Axis::Columns, hardOrSoft({numberParam("window", "Shows", "s", 0.2, 20, 2, 0.1),
-                                         numberParam("gain", "Gain", "×", 0.1, 8, 1.2, 0.1),
-                                         choiceParam("shows", "Of", {{"level", "all"}, {"band", "one band"}}),
-                                         numberParam("band", "Band", "", 1, kBands, 1, 1)})),
-       render, EffectGroup::Music});
+  return cellwise({
+      .key = "skyline",
+      .name = "Skyline",
+      .summary = "What was just heard moves through the zone and away.",
+      .params = across(Axis::Columns,
+                       hardOrSoft({numberParam("window", "Shows", "s", 0.2, 20, 2, 0.1),
+                                   numberParam("gain", "Gain", "×", 0.1, 8, 1.2, 0.1),
+                                   choiceParam("shows", "Of", {{"level", "all"}, {"band", "one band"}}),
+                                   numberParam("band", "Band", "", 1, kBands, 1, 1)})),
+      .render = render,
+      .group = EffectGroup::Music,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -10,7 +10,7 @@ enum { Across, Slats, Opens, Every, Stagger };
 
 constexpr float kRim = 0.15f;
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float slats = std::round(in.params.real(Slats));
   const float most = in.params.real(Opens);
   const float stagger = in.params.real(Stagger);
@@ -28,12 +28,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect slats() {
-  return cellwise({"slats", "Slats", "Bars that open and close like a shutter, one after the other.",
-                   across(Axis::Columns, {numberParam("slats", "Bars", "", 1, 60, 6, 1),
-                                          numberParam("opens", "Open", "of a bar", 0.05, 1.2, 1),
-                                          numberParam("every", "Once in", "bars", 0.125, 16, 1, 0.125),
-                                          numberParam("stagger", "Stagger", "turns", -4, 4, 0.5, 0.05)}),
-                   render, EffectGroup::Flows});
+  return cellwise({
+      .key = "slats",
+      .name = "Slats",
+      .summary = "Bars that open and close like a shutter, one after the other.",
+      .params = across(Axis::Columns, {numberParam("slats", "Bars", "", 1, 60, 6, 1),
+                                       numberParam("opens", "Open", "of a bar", 0.05, 1.2, 1),
+                                       numberParam("every", "Once in", "bars", 0.125, 16, 1, 0.125),
+                                       numberParam("stagger", "Stagger", "turns", -4, 4, 0.5, 0.05)}),
+      .render = render,
+      .group = EffectGroup::Flows,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/dots.h"
 #include "core/effect/edges.h"
 #include "core/effect/shade.h"
@@ -51,7 +51,7 @@ std::array<Depth, kDepths> depthsOf(const EffectInput& in, const FacePlaces& fac
   return depths;
 }
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const FacePlaces face(in.cells);
   const float many = in.params.real(Many);
   const float lying = in.params.real(Lying) * static_cast<float>(in.length_s > 0 ? in.t_s / in.length_s : 0);
@@ -93,17 +93,19 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect snowfall() {
-  return cellwise(
-      {"snowfall",
-       "Snowfall",
-       "A few soft flakes, near and far, sink and sway; they can stay lying.",
-       {numberParam("flakes", "Flakes across", "", 1, 20, 4, 0.5),
-        numberParam("speed", "Falls", "halves a second", 0.02, 3, 0.16),
-        numberParam("drift", "Drift", "", 0, 1, 0.15), numberParam("size", "Size", "", 0.05, 0.7, 0.35),
-        numberParam("lying", "Stays lying up to", "of the height", 0, 1, 0),
-        numberParam("many", "How many", "of their places", 0.02, 1, 0.35)},
-       render,
-       EffectGroup::Sparks});
+  return cellwise({
+      .key = "snowfall",
+      .name = "Snowfall",
+      .summary = "A few soft flakes, near and far, sink and sway; they can stay lying.",
+      .params = {numberParam("flakes", "Flakes across", "", 1, 20, 4, 0.5),
+                 numberParam("speed", "Falls", "halves a second", 0.02, 3, 0.16),
+                 numberParam("drift", "Drift", "", 0, 1, 0.15),
+                 numberParam("size", "Size", "", 0.05, 0.7, 0.35),
+                 numberParam("lying", "Stays lying up to", "of the height", 0, 1, 0),
+                 numberParam("many", "How many", "of their places", 0.02, 1, 0.35)},
+      .render = render,
+      .group = EffectGroup::Sparks,
+  });
 }
 
 }  // namespace chispa

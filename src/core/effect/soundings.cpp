@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/room.h"
 #include "core/effect/shade.h"
 
@@ -10,9 +10,9 @@ namespace {
 /// The first four are those of atPoint().
 enum { Every = 4, Speed, Thick, Reach };
 
-constexpr long kMost = 8;
+constexpr long kMax = 8;
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const Vec3 middle = pointOf(in);
   const double every = in.params.number(Every);
   const double speed = in.params.number(Speed);
@@ -27,7 +27,7 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
     const float far = std::sqrt(squareApart(in.cells.position_m[i], middle));
     const float weaker = exponential(-far / reach);
     float light = 0;
-    for (long n = latest; n >= 0 && n > latest - kMost; --n) {
+    for (long n = latest; n >= 0 && n > latest - kMax; --n) {
       const double age_s = (now - static_cast<double>(n)) * every * beat_s;
       const float behind = static_cast<float>(age_s * speed) - far;
       // Sharp in front, soft behind.
@@ -41,13 +41,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect soundings() {
-  return cellwise({"soundings", "Soundings",
-                   "A sphere that swells from a point of the room at a speed in metres, one every few beats.",
-                   atPoint("Point", {numberParam("every", "One every", "beats", 0.25, 32, 2, 0.25),
-                                     numberParam("speed", "Swells at", "m/s", 0.1, 60, 3, 0.1),
-                                     numberParam("thick", "Thickness", "m", 0.02, 10, 0.6),
-                                     numberParam("reach", "Reaches", "m", 0.1, 60, 6, 0.1)}),
-                   render, EffectGroup::Flows});
+  return cellwise({
+      .key = "soundings",
+      .name = "Soundings",
+      .summary = "A sphere that swells from a point of the room at a speed in metres, one every few beats.",
+      .params = atPoint("Point", {numberParam("every", "One every", "beats", 0.25, 32, 2, 0.25),
+                                  numberParam("speed", "Swells at", "m/s", 0.1, 60, 3, 0.1),
+                                  numberParam("thick", "Thickness", "m", 0.02, 10, 0.6),
+                                  numberParam("reach", "Reaches", "m", 0.1, 60, 6, 0.1)}),
+      .render = render,
+      .group = EffectGroup::Flows,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/room.h"
 #include "core/effect/tint.h"
 
@@ -67,14 +67,17 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 Effect spill() {
   ParamSpec source = numberParam("source", "Light of", "", 0, 4e9, 0, 1);
   source.kind = ParamKind::Zone;
-  return {"spill",
-          "Spill",
-          "The light that another zone throws on this one, as near as they really are.",
-          {source, numberParam("delay", "Later by", "s", 0, 10, 0, 0.01),
-           numberParam("reach", "Reaches", "m", 0.05, 30, 1, 0.05),
-           numberParam("level", "Level", "", 0, 2, 1), numberParam("tint", "In own colours", "", 0, 1, 0)},
-          render,
-          EffectGroup::Pictures};
+  return {
+      .key = "spill",
+      .name = "Spill",
+      .summary = "The light that another zone throws on this one, as near as they really are.",
+      .params = {source, numberParam("delay", "Later by", "s", 0, 10, 0, 0.01),
+                 numberParam("reach", "Reaches", "m", 0.05, 30, 1, 0.05),
+                 numberParam("level", "Level", "", 0, 2, 1),
+                 numberParam("tint", "In own colours", "", 0, 1, 0)},
+      .render = render,
+      .group = EffectGroup::Pictures,
+  };
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/edges.h"
 #include "core/effect/shade.h"
 
@@ -9,7 +9,7 @@ namespace {
 
 enum { Across, Bricks, PerBeat, Gap, Clears, Hard };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const double bricks = std::round(in.params.number(Bricks));
   const double laid = in.beats * in.params.number(PerBeat);
   const float gap = in.params.real(Gap);
@@ -48,13 +48,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect stack() {
-  return cellwise(
-      {"stack", "Stack", "Bricks of light fall and pile up, and are taken away again.",
-       across(Axis::Rows, hardOrSoft({numberParam("bricks", "Bricks", "", 2, 60, 8, 1),
-                                      numberParam("per-beat", "Laid", "a beat", 0.125, 8, 1, 0.125),
-                                      numberParam("gap", "Gap", "of a brick", 0, 0.8, 0.15),
-                                      switchParam("clears", "Are taken away again", true)})),
-       render, EffectGroup::Steps});
+  return cellwise({
+      .key = "stack",
+      .name = "Stack",
+      .summary = "Bricks of light fall and pile up, and are taken away again.",
+      .params = across(Axis::Rows, hardOrSoft({numberParam("bricks", "Bricks", "", 2, 60, 8, 1),
+                                               numberParam("per-beat", "Laid", "a beat", 0.125, 8, 1, 0.125),
+                                               numberParam("gap", "Gap", "of a brick", 0, 0.8, 0.15),
+                                               switchParam("clears", "Are taken away again", true)})),
+      .render = render,
+      .group = EffectGroup::Steps,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/dots.h"
 
 namespace chispa {
@@ -131,16 +131,18 @@ void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect storm() {
-  return cellwise(
-      {"storm",
-       "Storm",
-       "Lightning: white strokes that branch, and a sky that glows on after them.",
-       {numberParam("strikes", "Strikes", "a second", 0.05, 1.5, 0.5, 0.05),
-        numberParam("length", "Flickers for", "s", 0.1, 2, 0.6, 0.05),
-        numberParam("width", "Width", "", 0.01, 0.6, 0.05), numberParam("sky", "Sky", "", 0, 1, 0.15),
-        numberParam("branches", "Branches", "", 0, 2, 0.6, 0.05)},
-       render,
-       EffectGroup::Textures});
+  return cellwise({
+      .key = "storm",
+      .name = "Storm",
+      .summary = "Lightning: white strokes that branch, and a sky that glows on after them.",
+      .params = {numberParam("strikes", "Strikes", "a second", 0.05, 1.5, 0.5, 0.05),
+                 numberParam("length", "Flickers for", "s", 0.1, 2, 0.6, 0.05),
+                 numberParam("width", "Width", "", 0.01, 0.6, 0.05),
+                 numberParam("sky", "Sky", "", 0, 1, 0.15),
+                 numberParam("branches", "Branches", "", 0, 2, 0.6, 0.05)},
+      .render = render,
+      .group = EffectGroup::Textures,
+  });
 }
 
 }  // namespace chispa

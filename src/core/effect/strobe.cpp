@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -12,7 +12,7 @@ enum { Rate, Flash, Sync, Scatter };
 /// second).
 constexpr double kSafe_hz = 3;
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const bool byBeat = in.params.isOn(Sync);
   const double rate = in.params.number(Rate);
   // A clip that runs faster flashes faster too.
@@ -35,15 +35,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect strobe() {
-  return cellwise({"strobe",
-                   "Strobe",
-                   "Short flashes, never more than three a second, for the sake of the audience.",
-                   {fixedParam("rate", "Flashes", "a second", 0.2, kSafe_hz, 2, 0.1),
-                    numberParam("flash", "Flash", "of the time", 0.02, 0.6, 0.15),
-                    switchParam("sync", "On the beat", true),
-                    numberParam("scatter", "Left out", "of the cells", 0, 0.95, 0)},
-                   render,
-                   EffectGroup::Steps});
+  return cellwise({
+      .key = "strobe",
+      .name = "Strobe",
+      .summary = "Short flashes, never more than three a second, for the sake of the audience.",
+      .params = {fixedParam("rate", "Flashes", "a second", 0.2, kSafe_hz, 2, 0.1),
+                 numberParam("flash", "Flash", "of the time", 0.02, 0.6, 0.15),
+                 switchParam("sync", "On the beat", true),
+                 numberParam("scatter", "Left out", "of the cells", 0, 0.95, 0)},
+      .render = render,
+      .group = EffectGroup::Steps,
+  });
 }
 
 }  // namespace chispa

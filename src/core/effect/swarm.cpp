@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <numbers>
 
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/room.h"
 #include "core/effect/shade.h"
 
@@ -11,7 +11,7 @@ namespace {
 
 enum { From, Count, Within, Flat, Speed, Reach };
 
-constexpr std::size_t kMost = 9;
+constexpr std::size_t kMax = 9;
 
 /// One that flies: where it is, and its place on the palette.
 struct Flier {
@@ -32,10 +32,10 @@ Flier flierAt(const EffectInput& in, std::uint64_t number, Vec3 origin) noexcept
           chance(in.seed, number * 8 + 3)};
 }
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto count = static_cast<std::size_t>(in.params.number(Count));
   const Vec3 origin = originOf(in, From);
-  std::array<Flier, kMost> fliers;
+  std::array<Flier, kMax> fliers;
   for (std::size_t n = 0; n < count; ++n) fliers[n] = flierAt(in, n, origin);
   const float reach = in.params.real(Reach);
   const float perSquare = 1 / (reach * reach);
@@ -54,17 +54,18 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect swarm() {
-  return cellwise(
-      {"swarm",
-       "Swarm",
-       "A handful of lights that fly through the room, each in its colour; what they pass is lit.",
-       {fromParam(), fixedParam("count", "Lights", "", 1, kMost, 5),
-        numberParam("within", "Fly within", "m", 0.1, 60, 1.5, 0.1),
-        numberParam("flat", "Height of that", "", 0, 1, 0.5),
-        numberParam("speed", "Fly at", "m/s", 0, 10, 0.8, 0.05),
-        numberParam("reach", "Their light reaches", "m", 0.03, 10, 0.5, 0.01)},
-       render,
-       EffectGroup::Sparks});
+  return cellwise({
+      .key = "swarm",
+      .name = "Swarm",
+      .summary = "A handful of lights that fly through the room, each in its colour; what they pass is lit.",
+      .params = {fromParam(), fixedParam("count", "Lights", "", 1, kMax, 5),
+                 numberParam("within", "Fly within", "m", 0.1, 60, 1.5, 0.1),
+                 numberParam("flat", "Height of that", "", 0, 1, 0.5),
+                 numberParam("speed", "Fly at", "m/s", 0, 10, 0.8, 0.05),
+                 numberParam("reach", "Their light reaches", "m", 0.03, 10, 0.5, 0.01)},
+      .render = render,
+      .group = EffectGroup::Sparks,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/pace.h"
 #include "core/effect/shade.h"
 
@@ -9,7 +9,7 @@ namespace {
 
 enum { Across, Waves, Passes, Depth, Sharpness, Speed };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto place = in.place;
   const float waves = in.params.real(Waves);
   const float depth = in.params.real(Depth);
@@ -26,13 +26,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect swell() {
-  return cellwise(
-      {"swell", "Swell", "Waves of light roll through; crests take the palette's end.",
-       across(Axis::Along, withPace({numberParam("waves", "Waves", "", 0, 24, 2, 0.5),
-                                     numberParam("passes", "Waves a bar", "", -8, 8, 1, 0.05),
-                                     numberParam("depth", "Depth", "", 0, 1, 0.9),
-                                     numberParam("sharpness", "Sharpness", "", 0.3, 12, 1.6, 0.1)})),
-       render, EffectGroup::Flows});
+  return cellwise({
+      .key = "swell",
+      .name = "Swell",
+      .summary = "Waves of light roll through; crests take the palette's end.",
+      .params = across(Axis::Along, withPace({numberParam("waves", "Waves", "", 0, 24, 2, 0.5),
+                                              numberParam("passes", "Waves a bar", "", -8, 8, 1, 0.05),
+                                              numberParam("depth", "Depth", "", 0, 1, 0.9),
+                                              numberParam("sharpness", "Sharpness", "", 0.3, 12, 1.6, 0.1)})),
+      .render = render,
+      .group = EffectGroup::Flows,
+  });
 }
 
 }  // namespace chispa

@@ -16,11 +16,11 @@ namespace chispa {
 namespace {
 
 constexpr int kFontRows = 48;
-constexpr std::size_t kMostLetters = 500;
+constexpr std::size_t kMaxLetters = 500;
 
 std::vector<char32_t> lettersOf(const std::string& utf8) {
   std::vector<char32_t> letters;
-  for (std::size_t i = 0; i < utf8.size() && letters.size() < kMostLetters;) {
+  for (std::size_t i = 0; i < utf8.size() && letters.size() < kMaxLetters;) {
     const auto lead = static_cast<unsigned char>(utf8[i]);
     const std::size_t length = lead < 0x80       ? 1
                                : lead >> 5 == 6  ? 2
@@ -38,7 +38,7 @@ std::vector<char32_t> lettersOf(const std::string& utf8) {
 
 TextRaster drawDots(const std::string& words) {
   TextRaster raster;
-  const std::size_t count = std::min(words.size(), kMostLetters);
+  const std::size_t count = std::min(words.size(), kMaxLetters);
   raster.columns = static_cast<int>(count) * dotfont::kAdvance;
   raster.rows = dotfont::kHeight;
   raster.letters.resize(static_cast<std::size_t>(raster.columns * raster.rows));

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <numbers>
 
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/room.h"
 #include "core/effect/shade.h"
 
@@ -11,7 +11,7 @@ namespace {
 
 enum { From, Every, Low, High, Waves, Long, Foam };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const Vec3 origin = originOf(in, From);
   const float low = in.params.real(Low);
   const float high = in.params.real(High);
@@ -46,17 +46,19 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect tidewater() {
-  return cellwise({"tidewater",
-                   "Tidewater",
-                   "Water that rises and falls in the room, its surface level through all pieces.",
-                   {fromParam(), numberParam("every", "A tide every", "bars", 0.25, 64, 4, 0.25),
-                    numberParam("low", "Lowest", "m", -50, 50, -0.6, 0.05),
-                    numberParam("high", "Highest", "m", -50, 50, 0.6, 0.05),
-                    numberParam("waves", "Waves", "m high", 0, 2, 0.05),
-                    numberParam("long", "Their length", "m", 0.1, 20, 1.2, 0.1),
-                    numberParam("foam", "Foam", "m", 0, 1, 0.08)},
-                   render,
-                   EffectGroup::Textures});
+  return cellwise({
+      .key = "tidewater",
+      .name = "Tidewater",
+      .summary = "Water that rises and falls in the room, its surface level through all pieces.",
+      .params = {fromParam(), numberParam("every", "A tide every", "bars", 0.25, 64, 4, 0.25),
+                 numberParam("low", "Lowest", "m", -50, 50, -0.6, 0.05),
+                 numberParam("high", "Highest", "m", -50, 50, 0.6, 0.05),
+                 numberParam("waves", "Waves", "m high", 0, 2, 0.05),
+                 numberParam("long", "Their length", "m", 0.1, 20, 1.2, 0.1),
+                 numberParam("foam", "Foam", "m", 0, 1, 0.08)},
+      .render = render,
+      .group = EffectGroup::Textures,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/edges.h"
 #include "core/effect/shade.h"
 
@@ -13,11 +13,11 @@ enum { Across, Balls, Bounces, Springy, Size, Hard };
 /// again when it lies.
 float heightOf(double turns, float springy) {
   // The n-th hop takes springy^n of the first one's time, whose half is the first fall.
-  constexpr int kMostHops = 24;
+  constexpr int kMaxHops = 24;
   double length = 1;
   double total = 0.5;
   int hops = 1;
-  for (; hops < kMostHops && length > 0.06; ++hops) {
+  for (; hops < kMaxHops && length > 0.06; ++hops) {
     length *= static_cast<double>(springy);
     total += length;
   }
@@ -36,15 +36,15 @@ float heightOf(double turns, float springy) {
   return 0;
 }
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto balls = static_cast<int>(std::lround(in.params.number(Balls)));
   const float springy = in.params.real(Springy);
   const float size = in.params.real(Size);
   const bool isHard = in.params.isOn(Hard);
-  constexpr int kMost = 12;
-  float height[kMost];
+  constexpr int kMax = 12;
+  float height[kMax];
   // How far each is seen to move: it is drawn out by that.
-  float reach[kMost];
+  float reach[kMax];
   for (int ball = 0; ball < balls; ++ball) {
     const auto own = static_cast<double>(chance(in.seed, static_cast<std::uint64_t>(ball)));
     const double pace = in.params.number(Bounces) * (0.8 + 0.4 * own);
@@ -78,13 +78,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect toss() {
-  return cellwise(
-      {"toss", "Toss", "Balls fall, bounce lower each time, and are thrown again.",
-       across(Axis::Rows, hardOrSoft({numberParam("balls", "Balls", "", 1, 12, 3, 1),
-                                      numberParam("bounces", "Falls", "a beat", 0.1, 4, 0.5, 0.05),
-                                      numberParam("springy", "Springiness", "", 0.3, 0.97, 0.82),
-                                      numberParam("size", "Size", "of the zone", 0.01, 0.5, 0.12)})),
-       render, EffectGroup::Sparks});
+  return cellwise({
+      .key = "toss",
+      .name = "Toss",
+      .summary = "Balls fall, bounce lower each time, and are thrown again.",
+      .params = across(Axis::Rows, hardOrSoft({numberParam("balls", "Balls", "", 1, 12, 3, 1),
+                                               numberParam("bounces", "Falls", "a beat", 0.1, 4, 0.5, 0.05),
+                                               numberParam("springy", "Springiness", "", 0.3, 0.97, 0.82),
+                                               numberParam("size", "Size", "of the zone", 0.01, 0.5, 0.12)})),
+      .render = render,
+      .group = EffectGroup::Sparks,
+  });
 }
 
 }  // namespace chispa

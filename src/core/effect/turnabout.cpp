@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -8,7 +8,7 @@ namespace {
 
 enum { Across, Parts, Every, Fade, Rest };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const auto parts = static_cast<float>(std::lround(in.params.number(Parts)));
   const float fade = in.params.real(Fade);
   const float rest = in.params.real(Rest);
@@ -28,12 +28,17 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect turnabout() {
-  return cellwise({"turnabout", "Turnabout", "Neighbouring parts take turns, one colour each.",
-                   across(Axis::Along, {numberParam("parts", "Parts", "", 2, 240, 8, 1),
-                                        numberParam("every", "Change every", "beats", 0.125, 16, 1, 0.125),
-                                        numberParam("fade", "Fade", "of a turn", 0, 1, 0.15),
-                                        numberParam("rest", "Light at rest", "", 0, 1, 0)}),
-                   render, EffectGroup::Steps});
+  return cellwise({
+      .key = "turnabout",
+      .name = "Turnabout",
+      .summary = "Neighbouring parts take turns, one colour each.",
+      .params = across(Axis::Along, {numberParam("parts", "Parts", "", 2, 240, 8, 1),
+                                     numberParam("every", "Change every", "beats", 0.125, 16, 1, 0.125),
+                                     numberParam("fade", "Fade", "of a turn", 0, 1, 0.15),
+                                     numberParam("rest", "Light at rest", "", 0, 1, 0)}),
+      .render = render,
+      .group = EffectGroup::Steps,
+  });
 }
 
 }  // namespace chispa

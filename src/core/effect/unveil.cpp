@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -8,7 +8,7 @@ namespace {
 
 enum { Across, From, Edge, Band, Over };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const int from = in.params.choice(From);
   const float edge = in.params.real(Edge);
   const float band = in.params.real(Band);
@@ -29,17 +29,22 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect unveil() {
-  return cellwise({"unveil", "Unveil",
-                   "A wipe over the clip's length in any direction, as a whole or as a band that passes.",
-                   across(Axis::Plane, {choiceParam("from", "From",
-                                                    {{"start", "the start"},
-                                                     {"end", "the end"},
-                                                     {"middle", "the middle"},
-                                                     {"ends", "both ends"}}),
-                                        numberParam("edge", "Soft edge", "", 0.001, 1, 0.1),
-                                        numberParam("band", "Band", "of the way; 0: all", 0, 1, 0),
-                                        numberParam("over", "Done after", "of the clip", 0.02, 1, 1)}),
-                   render, EffectGroup::Steps, nullptr, true});
+  return cellwise({
+      .key = "unveil",
+      .name = "Unveil",
+      .summary = "A wipe over the clip's length in any direction, as a whole or as a band that passes.",
+      .params = across(
+          Axis::Plane,
+          {choiceParam(
+               "from", "From",
+               {{"start", "the start"}, {"end", "the end"}, {"middle", "the middle"}, {"ends", "both ends"}}),
+           numberParam("edge", "Soft edge", "", 0.001, 1, 0.1),
+           numberParam("band", "Band", "of the way; 0: all", 0, 1, 0),
+           numberParam("over", "Done after", "of the clip", 0.02, 1, 1)}),
+      .render = render,
+      .group = EffectGroup::Steps,
+      .isWhole = true,
+  });
 }
 
 }  // namespace chispa

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/curves.h"
 #include "core/effect/all.h"
-#include "core/effect/curves.h"
 #include "core/effect/shade.h"
 
 namespace chispa {
@@ -8,7 +8,7 @@ namespace {
 
 enum { Arms, Turns, Twist, Edge, CentreX, CentreY };
 
-CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
+CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcept {
   const float arms = std::round(in.params.real(Arms));
   const float shift = fraction(in.params.number(Turns) * in.bars);
   const float twist = in.params.real(Twist);
@@ -27,17 +27,19 @@ CHISPA_CLONES void render(const EffectInput& in, LightBuffer& out) noexcept {
 }  // namespace
 
 Effect vanes() {
-  return cellwise({"vanes",
-                   "Vanes",
-                   "Arms of light turn about a point; with twist they become spirals.",
-                   {numberParam("arms", "Arms", "", 1, 24, 4, 1),
-                    numberParam("turns", "Turns a bar", "", -8, 8, 0.25, 0.05),
-                    numberParam("twist", "Twist", "turns", -4, 4, 0, 0.05),
-                    numberParam("edge", "Soft edge", "", 0, 1, 0.25),
-                    numberParam("centre-x", "Point, across", "", -1.5, 1.5, 0, 0.05),
-                    numberParam("centre-y", "Point, upward", "", -1.5, 1.5, 0, 0.05)},
-                   render,
-                   EffectGroup::Flows});
+  return cellwise({
+      .key = "vanes",
+      .name = "Vanes",
+      .summary = "Arms of light turn about a point; with twist they become spirals.",
+      .params = {numberParam("arms", "Arms", "", 1, 24, 4, 1),
+                 numberParam("turns", "Turns a bar", "", -8, 8, 0.25, 0.05),
+                 numberParam("twist", "Twist", "turns", -4, 4, 0, 0.05),
+                 numberParam("edge", "Soft edge", "", 0, 1, 0.25),
+                 numberParam("centre-x", "Point, across", "", -1.5, 1.5, 0, 0.05),
+                 numberParam("centre-y", "Point, upward", "", -1.5, 1.5, 0, 0.05)},
+      .render = render,
+      .group = EffectGroup::Flows,
+  });
 }
 
 }  // namespace chispa

@@ -3,7 +3,6 @@
 
 #include <algorithm>
 #include <cerrno>
-#include <cstdlib>
 #include <cstring>
 #include <fstream>
 #include <optional>
@@ -12,7 +11,7 @@
 #include <sys/file.h>
 #include <unistd.h>
 
-#include "core/files/boundedjson.h"
+#include "core/base/boundedjson.h"
 #include "core/files/pendingfile.h"
 #include "core/files/showjson.h"
 #include "core/show/limits.h"
@@ -50,7 +49,7 @@ bool isWithinDepth(const Json& patch) {
            if (!step.is_object() || path == step.end() || !path->is_string()) return false;
            const auto& words = path->get_ref<const std::string&>();
            return std::count(words.begin(), words.end(), '/') + (value == step.end() ? 0 : depthOf(*value)) <=
-                  limits::kDeepest;
+                  kMaxJsonDepth;
          });
 }
 
@@ -213,12 +212,6 @@ void disposeOf(const LeftJournal& journal) {
     setAside(journal.file);
   else
     fs::remove(journal.file, error);
-}
-
-fs::path journalFolder() {
-  if (const char* state = std::getenv("XDG_STATE_HOME"); state && *state) return fs::path(state) / "chispa";
-  const char* home = std::getenv("HOME");
-  return fs::path(home ? home : "/tmp") / ".local/state/chispa";
 }
 
 }  // namespace chispa

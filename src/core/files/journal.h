@@ -81,7 +81,4 @@ std::vector<std::filesystem::path> leftJournalFiles(const std::filesystem::path&
 /// looked at again.
 void disposeOf(const LeftJournal& journal);
 
-/// $XDG_STATE_HOME/chispa, or ~/.local/state/chispa.
-std::filesystem::path journalFolder();
-
 }  // namespace chispa

@@ -15,7 +15,7 @@ namespace chispa {
 namespace {
 
 constexpr double kMost_s = 86'400;
-constexpr std::size_t kMostBytes = 32u << 20;
+constexpr std::size_t kMaxBytes = 32u << 20;
 
 std::optional<double> numberOf(std::string_view text) {
   double value = 0;
@@ -159,7 +159,7 @@ Result<std::vector<Mark>> parseLabels(const std::string& text, LabelFormat forma
 }
 
 Result<std::vector<Mark>> readLabels(const std::filesystem::path& path) {
-  const auto text = readFile(path, kMostBytes);
+  const auto text = readFile(path, kMaxBytes);
   if (!text) return text.failure();
   return parseLabels(*text, labelFormatOf(path), path.string());
 }

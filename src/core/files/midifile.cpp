@@ -14,8 +14,8 @@
 namespace chispa {
 namespace {
 
-constexpr std::size_t kMostMidiBytes = 16u << 20;
-constexpr std::size_t kMostMarks = 200'000;
+constexpr std::size_t kMaxMidiBytes = 16u << 20;
+constexpr std::size_t kMaxMarks = 200'000;
 constexpr int kPulsesPerQuarter = 960;
 constexpr double kPlainQuarter_us = 500'000;
 constexpr std::array<const char*, 12> kNames = {"C",  "C#", "D",  "D#", "E",  "F",
@@ -85,7 +85,7 @@ struct Event {
 bool readTrack(Bytes track, std::vector<Event>& into) {
   std::int64_t pulse = 0;
   int running = 0;
-  while (!track.isAtEnd() && into.size() < kMostMarks) {
+  while (!track.isAtEnd() && into.size() < kMaxMarks) {
     pulse += track.quantity();
     int status = track.peek() & 0x80 ? track.next() : running;
     if (status == 0xff) {
@@ -171,7 +171,7 @@ void readGrid(const Song& song, const TempoTrack& tempo, MidiMarks& into) {
   auto signature = song.events.begin();
   int beats = 4;
   std::int64_t step = song.pulsesPerQuarter;
-  for (std::int64_t at = 0; at <= end && into.beats.size() < kMostMarks;) {
+  for (std::int64_t at = 0; at <= end && into.beats.size() < kMaxMarks;) {
     for (; signature != song.events.end() && signature->pulse <= at; ++signature) {
       if (signature->meta != kSignature || signature->text.size() < 2) continue;
       beats = std::clamp<int>(static_cast<unsigned char>(signature->text[0]), 1, 64);
@@ -277,12 +277,12 @@ class Track {
 
 Track tempoTrack(const TempoMap& map, const Score& score) {
   Track track;
-  constexpr Micros::rep kMostTempo = 0xff'ffff;
+  constexpr Micros::rep kMaxTempo = 0xff'ffff;
   for (std::size_t i = 0; i + 1 < map.beats().size(); ++i) {
     std::string quarter;
     putNumber(quarter,
               static_cast<std::uint32_t>(
-                  std::clamp<Micros::rep>((map.beats()[i + 1] - map.beats()[i]).count(), 1, kMostTempo)),
+                  std::clamp<Micros::rep>((map.beats()[i + 1] - map.beats()[i]).count(), 1, kMaxTempo)),
               3);
     track.meta(static_cast<int>(i) * kPulsesPerQuarter, kTempo, quarter);
   }
@@ -371,7 +371,7 @@ Result<MidiMarks> parseMidi(std::string_view bytes, const std::string& where) {
 }
 
 Result<MidiMarks> readMidi(const std::filesystem::path& path) {
-  const auto bytes = readFile(path, kMostMidiBytes);
+  const auto bytes = readFile(path, kMaxMidiBytes);
   if (!bytes) return bytes.failure();
   return parseMidi(*bytes, path.string());
 }

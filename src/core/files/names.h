@@ -75,13 +75,11 @@ struct EnumNames<UnderlayFace> {
 };
 template <>
 struct EnumNames<Protocol> {
-  static constexpr std::array<std::pair<Protocol, std::string_view>, 6> table{
-      {{Protocol::E131, "e131"},
-       {Protocol::ArtNet, "artnet"},
-       {Protocol::Ddp, "ddp"},
-       {Protocol::Opc, "opc"},
-       {Protocol::SerialDmx, "serial-dmx"},
-       {Protocol::Screen, "screen"}}};
+  static constexpr auto table = [] {
+    std::array<std::pair<Protocol, std::string_view>, kProtocols.size()> names{};
+    for (std::size_t i = 0; i < names.size(); ++i) names[i] = {kProtocols[i].protocol, kProtocols[i].key};
+    return names;
+  }();
 };
 template <>
 struct EnumNames<Delivery> {

@@ -63,8 +63,8 @@ void syncFolder(const std::filesystem::path& folder) {
 std::filesystem::path linkTarget(const std::filesystem::path& path) {
   std::filesystem::path target = path;
   std::error_code error;
-  constexpr int kMostLinks = 40;
-  for (int i = 0; i < kMostLinks && std::filesystem::is_symlink(target, error); ++i) {
+  constexpr int kMaxLinks = 40;
+  for (int i = 0; i < kMaxLinks && std::filesystem::is_symlink(target, error); ++i) {
     const auto next = std::filesystem::read_symlink(target, error);
     if (error) break;
     target = next.is_absolute() ? next : target.parent_path() / next;
@@ -85,8 +85,8 @@ Result<PendingFile> PendingFile::begin(const std::filesystem::path& path) {
   if (::stat(target.c_str(), &is) == 0 && !S_ISREG(is.st_mode))
     return Failure{"There is something else than a file in its place.", path.string(),
                    "Choose another name."};
-  constexpr int kMostTries = 100;
-  for (int i = 0; i < kMostTries; ++i) {
+  constexpr int kMaxTries = 100;
+  for (int i = 0; i < kMaxTries; ++i) {
     auto beside = target.parent_path() /
                   ("." + target.stem().string() + "-" + randomLetters() + target.extension().string());
     const OpenFile file(::open(beside.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, 0666));

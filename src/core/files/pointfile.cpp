@@ -9,7 +9,7 @@
 
 #include <nlohmann/json.hpp>
 
-#include "core/files/boundedjson.h"
+#include "core/base/boundedjson.h"
 #include "core/show/limits.h"
 
 namespace chispa {
@@ -92,7 +92,7 @@ Result<std::vector<Vec3>> parsePoints(const std::string& text, const std::string
   auto points = isJson ? parseList(text, where, metresPerUnit) : parseTable(text, where, metresPerUnit);
   if (!points) return points;
   if (points->empty()) return Failure{"There is no point in it.", where, kPlainNumbers};
-  if (points->size() > static_cast<std::size_t>(limits::kMostPixelsOfSegment))
+  if (points->size() > static_cast<std::size_t>(limits::kMaxPixelsOfSegment))
     return Failure{"It has more points than any strip has pixels.", where, "Split the file."};
   return points;
 }

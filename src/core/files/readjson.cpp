@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <set>
 
-#include "core/check/admission.h"
-#include "core/files/boundedjson.h"
+#include "core/base/boundedjson.h"
 #include "core/files/showjson.h"
 #include "core/files/showreader.h"
+#include "core/rules/admission.h"
 
 namespace chispa {
 namespace {
@@ -33,7 +33,7 @@ class RootReader {
         T item;
         ShowReader reader(element, show_.unread, key);
         fields::describe(reader, item);
-        if (items.size() >= limits::kMostOfList) throw FieldError("is one too many");
+        if (items.size() >= limits::kMaxOfList) throw FieldError("is one too many");
         if (const std::string why = admission_.refuse(item); !why.empty()) throw FieldError(why);
         items.push_back(std::make_shared<const T>(std::move(item)));
       } catch (const std::exception& error) {

@@ -20,7 +20,7 @@ std::string showText(const Show& show);
 /// Reads a show. A part that makes no sense is kept in Show::unread; only a text that is no show, or a newer
 /// format, is a failure. `where` names the source in the failure.
 Result<Show> parseShow(const std::string& text, const std::string& where);
-/// The same of JSON that was parsed within the limits of core/files/boundedjson.h.
+/// The same of JSON that was parsed within the limits of core/base/boundedjson.h.
 Result<Show> showOfJson(const nlohmann::ordered_json& root, const std::string& where);
 
 }  // namespace chispa

@@ -31,7 +31,7 @@ class ShowReader {
   }
   void text(const char* key, std::string& value, const std::string* = nullptr) {
     value = in_.text(key, value);
-    require(value.size() <= limits::kMostText, std::string(key) + " is longer than any text");
+    require(value.size() <= limits::kMaxText, std::string(key) + " is longer than any text");
   }
   void effect(const char* key, std::string& value) {
     text(key, value);
@@ -69,7 +69,7 @@ class ShowReader {
       if (!value.is_string()) throw FieldError(std::string(key) + " holds something else than texts");
       values.push_back(value.get<std::string>());
     });
-    require(values.size() <= limits::kMostOfList, std::string(key) + " is longer than any list");
+    require(values.size() <= limits::kMaxOfList, std::string(key) + " is longer than any list");
   }
   void wholes(const char* key, std::vector<int>& values, int low, int high) {
     values.clear();
@@ -136,7 +136,7 @@ class ShowReader {
       read(element, value);
       values.push_back(std::move(value));
     });
-    require(values.size() <= limits::kMostOfList, std::string(key) + " is longer than any list");
+    require(values.size() <= limits::kMaxOfList, std::string(key) + " is longer than any list");
   }
   /// A list whose elements have no id, but lists that may be unread in part: they are known by their place.
   template <class T>
@@ -148,11 +148,11 @@ class ShowReader {
       fields::describe(reader, value);
       values.push_back(std::move(value));
     });
-    require(values.size() <= limits::kMostOfList, std::string(key) + " is longer than any list");
+    require(values.size() <= limits::kMaxOfList, std::string(key) + " is longer than any list");
   }
   /// A list whose elements have ids and do not depend on one another's places.
   template <class T>
-  void looseList(const char* key, std::vector<T>& values) {
+  void unwiredList(const char* key, std::vector<T>& values) {
     const std::string path = pathOf(key);
     std::unordered_set<std::uint32_t> ids;
     int index = 0;
@@ -165,7 +165,7 @@ class ShowReader {
         if (!value.id) throw FieldError("has no id");
         if (!ids.insert(value.id.value).second)
           throw FieldError("has the id " + std::to_string(value.id.value) + ", which another has");
-        if (values.size() >= limits::kMostOfList) throw FieldError("is one too many");
+        if (values.size() >= limits::kMaxOfList) throw FieldError("is one too many");
         values.push_back(made<T>(std::move(value)));
       } catch (const std::exception& error) {
         unread_.resize(before);

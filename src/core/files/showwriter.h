@@ -117,7 +117,7 @@ class ShowWriter {
     json_[key] = std::move(list);
   }
   template <class T>
-  void looseList(const char* key, const std::vector<T>& values) {
+  void unwiredList(const char* key, const std::vector<T>& values) {
     const std::string path = pathOf(key);
     Json list = Json::array();
     for (const T& value : values) {

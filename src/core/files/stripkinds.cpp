@@ -5,7 +5,7 @@
 #include <array>
 #include <stdexcept>
 
-#include "core/files/boundedjson.h"
+#include "core/base/boundedjson.h"
 #include "core/files/fieldreader.h"
 #include "core/files/showreader.h"
 #include "core/files/stripkindstext.h"

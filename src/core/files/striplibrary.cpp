@@ -2,25 +2,15 @@
 #include "core/files/striplibrary.h"
 
 #include <algorithm>
-#include <cstdlib>
 #include <fstream>
 #include <iterator>
 
-#include "core/files/boundedjson.h"
+#include "core/base/boundedjson.h"
 #include "core/files/showfile.h"
 #include "core/files/showreader.h"
 #include "core/files/showwriter.h"
 
 namespace chispa {
-
-StripLibrary StripLibrary::ofUser() {
-  const char* data = std::getenv("XDG_DATA_HOME");
-  const char* home = std::getenv("HOME");
-  const std::filesystem::path folder = data && *data   ? std::filesystem::path(data)
-                                       : home && *home ? std::filesystem::path(home) / ".local/share"
-                                                       : std::filesystem::temp_directory_path();
-  return StripLibrary(folder / "chispa" / "strips.json");
-}
 
 Result<std::vector<StripType>> StripLibrary::read() const {
   std::ifstream in(file_);

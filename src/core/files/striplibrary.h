@@ -13,8 +13,6 @@ namespace chispa {
 class StripLibrary {
  public:
   explicit StripLibrary(std::filesystem::path file) : file_(std::move(file)) {}
-  /// `$XDG_DATA_HOME/chispa/strips.json`.
-  static StripLibrary ofUser();
 
   /// By name; empty if nothing was kept yet.
   Result<std::vector<StripType>> read() const;

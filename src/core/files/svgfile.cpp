@@ -173,7 +173,7 @@ class Collector {
     for (const Vec3& p : chain)
       if (!(std::abs(p.x) <= limits::kLargest_m && std::abs(p.y) <= limits::kLargest_m))
         throw Error("it reaches further than any plan");
-    if ((legs_ += chain.size()) > kMostLegs) throw Error("the drawing has more lines than Chispa reads");
+    if ((legs_ += chain.size()) > kMaxLegs) throw Error("the drawing has more lines than Chispa reads");
     if (const auto circle = asCircle(chain))
       drawing_.circles.push_back({id, circle->first, circle->second});
     else
@@ -216,7 +216,7 @@ class Collector {
       for (Vec3& p : outline.corners_m) p = turned(p);
   }
 
-  static constexpr std::size_t kMostLegs = 2'000'000;
+  static constexpr std::size_t kMaxLegs = 2'000'000;
 
   double metresPerUnit_;
   SvgDrawing drawing_;

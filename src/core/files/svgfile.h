@@ -4,7 +4,7 @@
 #include <vector>
 
 #include "core/base/result.h"
-#include "core/shape/way.h"
+#include "core/shape/polyline.h"
 
 namespace chispa {
 

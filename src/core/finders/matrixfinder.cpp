@@ -26,10 +26,10 @@ int seenOf(const MatrixWiring& wiring, const MatrixPicture& picture) {
     case MatrixPicture::Kind::Head:
       return 2 * static_cast<int>(wiring.start) + (wiring.runs == GridRuns::AlongColumns ? 1 : 0);
     case MatrixPicture::Kind::Line: {
-      constexpr int kMostCounted = 6;
+      constexpr int kMaxCounted = 6;
       const int begun = (picture.pixels + wiring.line() - 1) / wiring.line();
-      return begun >= kMostCounted ? 2 * kMostCounted
-                                   : 2 * begun + (picture.pixels % wiring.line() == 0 ? 1 : 0);
+      return begun >= kMaxCounted ? 2 * kMaxCounted
+                                  : 2 * begun + (picture.pixels % wiring.line() == 0 ? 1 : 0);
     }
     case MatrixPicture::Kind::Return:
       return wiring.isSerpentine ? 1 : 0;

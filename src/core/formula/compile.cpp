@@ -116,9 +116,9 @@ class Compiler {
   }
 
   std::uint16_t emit(Step step, int arguments) {
-    if (program_.steps.size() >= Program::kMostSteps)
+    if (program_.steps.size() >= Program::kMaxSteps)
       throw Stop{{token_.at,
-                  "the formula is too long; " + std::to_string(Program::kMostSteps) + " steps are the most"}};
+                  "the formula is too long; " + std::to_string(Program::kMaxSteps) + " steps are the most"}};
     for (int i = 0; i < arguments; ++i)
       step.isUniform = step.isUniform && program_.steps[step.from[static_cast<std::size_t>(i)]].isUniform;
     program_.steps.push_back(step);

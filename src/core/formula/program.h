@@ -92,7 +92,7 @@ struct Mistake {
 /// A formula ready to run: each step has a register of its own. Light and shade are always there; colours
 /// only if the formula gives them.
 struct Program {
-  static constexpr std::size_t kMostSteps = 240;
+  static constexpr std::size_t kMaxSteps = 240;
 
   std::vector<Step> steps;
   std::uint16_t light = 0;

@@ -5,7 +5,7 @@
 #include <cmath>
 #include <numbers>
 
-#include "core/effect/curves.h"
+#include "core/base/curves.h"
 
 namespace chispa::formula {
 namespace {
@@ -35,8 +35,8 @@ float modulo(float a, float b) {
 }
 
 float softNoise(std::uint64_t seed, float x, float y) {
-  constexpr float kMost = 1e9f;
-  return std::abs(x) < kMost && std::abs(y) < kMost
+  constexpr float kMax = 1e9f;
+  return std::abs(x) < kMax && std::abs(y) < kMax
              ? noise(seed, static_cast<double>(x), static_cast<double>(y))
              : 0;
 }

@@ -41,7 +41,7 @@ class Machine {
 
   const Program& program_;
   const Inputs& inputs_;
-  std::array<std::array<float, kBlock>, Program::kMostSteps> registers_;
+  std::array<std::array<float, kBlock>, Program::kMaxSteps> registers_;
 };
 
 }  // namespace chispa::formula

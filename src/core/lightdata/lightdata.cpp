@@ -216,9 +216,9 @@ Result<bool> writeStream(FrameSource& source, const LightDataOrder& order, const
 
 Result<bool> writePicture(FrameSource& source, const LightDataOrder& order, const std::filesystem::path& path,
                           const Progress& progress) {
-  constexpr std::size_t kMostSide = 65'535;
+  constexpr std::size_t kMaxSide = 65'535;
   const std::size_t dots = source.bytesOfFrame() / 3;
-  if (dots > kMostSide || static_cast<std::size_t>(order.frames()) > kMostSide)
+  if (dots > kMaxSide || static_cast<std::size_t>(order.frames()) > kMaxSide)
     return Failure{"A picture has at most 65535 dots a side; this would have " + std::to_string(dots) +
                        " × " + std::to_string(order.frames()) + ".",
                    path.string(), "Choose fewer fixtures, or a shorter part."};

@@ -5,7 +5,7 @@
 #include <cmath>
 #include <utility>
 
-#include "core/effect/curves.h"
+#include "core/base/curves.h"
 #include "core/live/lookplays.h"
 #include "core/show/curve.h"
 

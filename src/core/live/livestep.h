@@ -2,8 +2,8 @@
 #pragma once
 #include <span>
 
-#include "core/live/compiledlive.h"
-#include "core/live/livestate.h"
+#include "core/render/compiledlive.h"
+#include "core/render/livestate.h"
 
 namespace chispa {
 

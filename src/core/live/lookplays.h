@@ -2,7 +2,7 @@
 #pragma once
 #include <cmath>
 
-#include "core/live/livestate.h"
+#include "core/render/livestate.h"
 
 namespace chispa {
 

@@ -4,8 +4,8 @@
 #include <variant>
 #include <vector>
 
-#include "core/live/compiledlive.h"
-#include "core/live/livestate.h"
+#include "core/render/compiledlive.h"
+#include "core/render/livestate.h"
 #include "core/render/renderer.h"
 #include "core/show/show.h"
 

@@ -9,7 +9,7 @@
 
 #include <opencv2/imgcodecs.hpp>
 
-#include "core/files/boundedjson.h"
+#include "core/base/boundedjson.h"
 
 namespace chispa {
 namespace {
@@ -23,7 +23,7 @@ Failure unreadable(const std::filesystem::path& path, const std::string& what) {
   return {what + ".", path.string(), kCure};
 }
 
-constexpr std::size_t kMostRowBytes = std::size_t{256} << 20;
+constexpr std::size_t kMaxRowBytes = std::size_t{256} << 20;
 
 /// Dots of a PNG as its head says (PNG, third edition, §11.2.1), before any memory is taken for them; 0 if it
 /// is none.
@@ -43,7 +43,7 @@ std::size_t dotsOfPng(const std::filesystem::path& path) {
 Result<std::shared_ptr<const Media>> readPicture(const std::filesystem::path& path) {
   const std::size_t dots = dotsOfPng(path);
   if (dots == 0) return unreadable(path, "It is no PNG");
-  if (dots * 4 > kMostRowBytes) return unreadable(path, "The picture is larger than 256 MB");
+  if (dots * 4 > kMaxRowBytes) return unreadable(path, "The picture is larger than 256 MB");
   cv::Mat picture;
   try {
     picture = cv::imread(path.string(), cv::IMREAD_COLOR);
@@ -81,7 +81,7 @@ Result<std::shared_ptr<const Media>> readBytes(const std::filesystem::path& path
   const auto width = static_cast<std::size_t>(frameBytes) / 3;
   if (error || size == 0 || size % (3 * width) != 0)
     return unreadable(path, "Its size is not that of whole frames");
-  if (size / 3 * 4 > kMostRowBytes) return unreadable(path, "It is larger than 256 MB");
+  if (size / 3 * 4 > kMaxRowBytes) return unreadable(path, "It is larger than 256 MB");
   std::ifstream in(path, std::ios::binary);
   std::vector<std::uint8_t> bytes(size);
   in.read(reinterpret_cast<char*>(bytes.data()), static_cast<std::streamsize>(size));
@@ -142,7 +142,7 @@ Result<std::shared_ptr<const Media>> readTable(const std::filesystem::path& path
   while (std::getline(in, line)) {
     if (!readLine(line, fields - 2, time_s, media->rgba))
       return unreadable(path, "Line " + std::to_string(media->frames + 2) + " is no frame");
-    if (media->rgba.size() > kMostRowBytes) return unreadable(path, "It is larger than 256 MB");
+    if (media->rgba.size() > kMaxRowBytes) return unreadable(path, "It is larger than 256 MB");
     if (media->frames++ == 0) first_s = time_s;
   }
   if (media->frames == 0) return unreadable(path, "It has no frames");

@@ -11,7 +11,6 @@
 #include "core/base/result.h"
 #include "core/colour/rgb.h"
 #include "core/media/livepicture.h"
-#include "core/show/show.h"
 
 namespace chispa {
 
@@ -35,12 +34,13 @@ struct Media {
   }
 };
 
-/// Decodes what FFmpeg's libraries read, made to fit into kMostSide dots a side; of long videos as much as
-/// kMostBytes hold.
+/// How large Media may be: dots a side, and bytes in all.
 struct MediaLimits {
-  static constexpr int kMostSide = 160;
-  static constexpr std::size_t kMostBytes = std::size_t{96} << 20;
+  static constexpr int kMaxSide = 160;
+  static constexpr std::size_t kMaxBytes = std::size_t{96} << 20;
 };
+/// Decodes what FFmpeg's libraries read, made to fit into kMaxSide dots a side; of long videos as much as
+/// kMaxBytes hold. Any thread; `cancelled` ends it with what is there.
 Result<std::shared_ptr<const Media>> decodeMedia(const std::filesystem::path& path,
                                                  const std::atomic<bool>* cancelled = nullptr);
 
@@ -67,15 +67,5 @@ class MediaLibrary {
   std::map<std::string, std::shared_ptr<const Media>> media_;
   std::map<ScreenPart, std::shared_ptr<const LivePicture>> live_;
 };
-
-/// Names of all files that clips, blocks and looks of `show` show.
-std::vector<std::string> mediaNames(const Show& show);
-
-/// The parts of screens that clips, blocks and looks of `show` show.
-std::vector<ScreenPart> screenParts(const Show& show);
-
-/// Loads what `show` names; why a file gives none is added to `failures`.
-MediaLibrary loadMedia(const Show& show, const std::filesystem::path& showFile,
-                       std::vector<Failure>& failures);
 
 }  // namespace chispa

@@ -2,7 +2,7 @@
 #pragma once
 #include <algorithm>
 
-#include "core/media/ffmpeg.h"
+#include "core/base/ffmpeg.h"
 #include "core/media/media.h"
 
 namespace chispa {
@@ -16,7 +16,7 @@ inline Failure pictureFailure(const std::string& path, const std::string& what) 
 /// this.
 class MediaBuilder {
  public:
-  bool isFull() const { return media_->rgba.size() >= MediaLimits::kMostBytes; }
+  bool isFull() const { return media_->rgba.size() >= MediaLimits::kMaxBytes; }
   Media& media() { return *media_; }
   std::shared_ptr<Media> take() { return std::move(media_); }
 
@@ -25,7 +25,7 @@ class MediaBuilder {
   void add(const std::uint8_t* const planes[], const int lines[], int wide, int tall, AVPixelFormat kind) {
     if (wide < 1 || tall < 1) return;
     if (media_->width == 0) {
-      const double scale = std::min(1.0, static_cast<double>(MediaLimits::kMostSide) / std::max(wide, tall));
+      const double scale = std::min(1.0, static_cast<double>(MediaLimits::kMaxSide) / std::max(wide, tall));
       media_->width = std::max(1, static_cast<int>(wide * scale));
       media_->height = std::max(1, static_cast<int>(tall * scale));
     }

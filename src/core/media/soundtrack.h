@@ -4,8 +4,8 @@
 #include <optional>
 #include <vector>
 
-#include "core/media/ffmpeg.h"
-#include "core/music/audio.h"
+#include "core/base/ffmpeg.h"
+#include "core/media/audio.h"
 
 namespace chispa {
 

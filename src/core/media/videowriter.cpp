@@ -7,7 +7,7 @@
 #include <string>
 #include <vector>
 
-#include "core/media/ffmpeg.h"
+#include "core/base/ffmpeg.h"
 #include "core/media/soundtrack.h"
 
 namespace chispa {

@@ -6,7 +6,7 @@
 #include <optional>
 
 #include "core/base/result.h"
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 
 namespace chispa {
 

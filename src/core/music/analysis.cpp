@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/music/analysis.h"
 
-#include "core/files/besidefile.h"
+#include "core/base/relativepath.h"
 #include "core/music/onsets.h"
 
 namespace chispa {
@@ -41,7 +41,7 @@ MusicLibrary loadMusic(const Show& show, const std::filesystem::path& showFile,
   MusicLibrary library;
   for (const auto& score : show.scores) {
     if (score->audio.empty() || library.contains(score->audio)) continue;
-    const auto analysed = analyseAudio(besideFile(showFile, score->audio));
+    const auto analysed = analyseAudio(resolvedBeside(showFile, score->audio));
     if (analysed)
       library[score->audio] = (*analysed)->features;
     else

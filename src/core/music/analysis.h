@@ -4,7 +4,7 @@
 #include <memory>
 
 #include "core/base/result.h"
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 #include "core/music/bandwaves.h"
 #include "core/music/beats.h"
 #include "core/music/sections.h"

@@ -2,7 +2,7 @@
 #pragma once
 #include <array>
 
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 
 namespace chispa {
 

@@ -5,7 +5,7 @@
 #include <utility>
 #include <vector>
 
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 
 namespace chispa {
 

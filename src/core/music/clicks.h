@@ -2,7 +2,7 @@
 #pragma once
 #include <memory>
 
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 #include "core/music/beatlevel.h"
 
 namespace chispa {

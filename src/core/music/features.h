@@ -7,14 +7,12 @@
 #include <string>
 #include <vector>
 
+#include "core/base/bands.h"
 #include "core/base/time.h"
 
 namespace chispa {
 
-/// Bands of the spectrum that effects can follow, from low to high.
-inline constexpr int kBands = 16;
-
-/// How loud the piece is over time: whole and by band, 0–1, `kFeatureRate` values a second.
+/// How loud the piece is over time: whole and by band, 0–1, `kRate` values a second.
 struct MusicFeatures {
   static constexpr int kRate = 100;
 

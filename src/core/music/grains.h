@@ -4,7 +4,7 @@
 #include <optional>
 #include <span>
 
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 
 namespace chispa {
 

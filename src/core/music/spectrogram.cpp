@@ -15,11 +15,11 @@ void Spectrogram::append(std::span<const float> levels_db) {
 
 std::uint8_t Spectrogram::loudest(int row, Micros from, Micros to) const {
   constexpr std::int64_t kColumn_us = 1'000'000 / MusicFeatures::kRate;
-  constexpr std::int64_t kMostLooks = 16;
+  constexpr std::int64_t kMaxLooks = 16;
   const auto count = static_cast<std::int64_t>(columns());
   const std::int64_t first = std::max<std::int64_t>(0, from.count() / kColumn_us);
   const std::int64_t end = std::min(count, std::max(first + 1, to.count() / kColumn_us));
-  const std::int64_t step = std::max<std::int64_t>(1, (end - first) / kMostLooks);
+  const std::int64_t step = std::max<std::int64_t>(1, (end - first) / kMaxLooks);
   std::uint8_t most = 0;
   for (std::int64_t column = first; column < end; column += step)
     most = std::max(most, values_[static_cast<std::size_t>(column * kRows + row)]);

@@ -2,7 +2,7 @@
 #pragma once
 #include <vector>
 
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 #include "core/music/features.h"
 #include "core/music/spectrogram.h"
 

@@ -5,7 +5,7 @@
 
 #include <SoundTouch.h>
 
-#include "core/music/audiostore.h"
+#include "core/media/audiostore.h"
 
 namespace chispa {
 namespace {

@@ -3,7 +3,7 @@
 #include <atomic>
 #include <memory>
 
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 
 namespace chispa {
 

@@ -5,7 +5,7 @@
 #include <span>
 #include <vector>
 
-#include "core/music/audio.h"
+#include "core/media/audio.h"
 
 namespace chispa {
 

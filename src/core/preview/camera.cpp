@@ -3,7 +3,7 @@
 
 #include <algorithm>
 
-#include "core/base/clones.h"
+#include "core/base/multiversion.h"
 
 namespace chispa {
 namespace {
@@ -65,8 +65,8 @@ std::optional<Vec3> Projection::onWall(double x, double y, double depth_m) const
   return eye_ + way * (before / way.y);
 }
 
-CHISPA_CLONES void Projection::spotsOf(std::span<const Vec3> points, float* __restrict x, float* __restrict y,
-                                       float* __restrict scale) const noexcept {
+CHISPA_MULTIVERSION void Projection::spotsOf(std::span<const Vec3> points, float* __restrict x,
+                                             float* __restrict y, float* __restrict scale) const noexcept {
   const auto centreX = static_cast<float>(centreX_);
   const auto centreY = static_cast<float>(centreY_);
   const Vec3 eye = eye_, right = right_, up = up_, forward = forward_;
@@ -87,6 +87,21 @@ CHISPA_CLONES void Projection::spotsOf(std::span<const Vec3> points, float* __re
   }
 }
 
+namespace {
+
+/// Flat pieces are seen from where they can be read: upright ones from their front, those on the floor from
+/// above.
+double pitchFor(Vec3 size) {
+  constexpr double kFlat = 0.02;
+  constexpr double kFromAbove_deg = 65;
+  const double most = std::max({size.x, size.y, size.z});
+  if (size.y <= kFlat * most && size.z > kFlat * most) return 0;
+  if (size.z <= kFlat * most && size.y > kFlat * most) return kFromAbove_deg;
+  return OrbitCamera{}.pitch_deg;
+}
+
+}  // namespace
+
 OrbitCamera framing(const std::vector<Vec3>& points, double aspect) {
   OrbitCamera camera;
   if (points.empty()) return camera;
@@ -94,6 +109,7 @@ OrbitCamera framing(const std::vector<Vec3>& points, double aspect) {
   constexpr double kMargin = 1.1;
   const int width = std::max(100, static_cast<int>(kHeight * aspect));
   const Extent world = extentOf(points);
+  camera.pitch_deg = pitchFor(world.high - world.low);
   camera.target = (world.low + world.high) * 0.5;
   camera.distance_m = std::max(0.5, length(world.high - world.low) * 1.5);
   // Each round looks where the points fall, centres them and comes as near as the wider side lets it.

@@ -115,7 +115,7 @@ void GlowPainter::lightSurfaces(const OrbitCamera& camera, bool hasFloor, bool h
 void GlowPainter::compose(std::uint8_t* rgba) {
   using Steps = int __attribute__((vector_size(16)));
   constexpr float kTone = kToneSteps / kToneTop;
-  constexpr Light4 kMost = {kToneSteps, kToneSteps, kToneSteps, kToneSteps};
+  constexpr Light4 kMax = {kToneSteps, kToneSteps, kToneSteps, kToneSteps};
   // The haze is widened along one row at a time: first between its rows, then between its columns.
   sums_.resize(static_cast<std::size_t>(haze_.width));
   for (int y = 0; y < sharp_.height; ++y) {
@@ -137,7 +137,7 @@ void GlowPainter::compose(std::uint8_t* rgba) {
       const float over = std::max(std::max(sum[0], sum[1]), sum[2]) - kBleachedFrom * kTone;
       sum += Light4{1, 1, 1, 0} * (kBleach * std::max(0.f, over));
       sharp[x] = Light4{};
-      const Steps step = __builtin_convertvector(sum < kMost ? sum : kMost, Steps);
+      const Steps step = __builtin_convertvector(sum < kMax ? sum : kMax, Steps);
       rgba[0] = tone_[static_cast<std::size_t>(step[0])];
       rgba[1] = tone_[static_cast<std::size_t>(step[1])];
       rgba[2] = tone_[static_cast<std::size_t>(step[2])];

@@ -4,11 +4,11 @@
 #include <cstdint>
 #include <vector>
 
+#include "core/base/frame.h"
 #include "core/preview/boxblur.h"
 #include "core/preview/camera.h"
 #include "core/preview/light4.h"
 #include "core/preview/surfacelight.h"
-#include "core/render/frame.h"
 #include "core/zone/pixelmap.h"
 
 namespace chispa {

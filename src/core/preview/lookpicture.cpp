@@ -6,7 +6,7 @@
 namespace chispa {
 namespace {
 
-constexpr std::size_t kMostBands = 3;
+constexpr std::size_t kMaxBands = 3;
 
 /// The lanes of a step that are drawn: the largest, in the order of the look.
 std::vector<const CompiledStave*> bandsOf(const CompiledStep& step) {
@@ -15,7 +15,7 @@ std::vector<const CompiledStave*> bandsOf(const CompiledStep& step) {
   std::stable_sort(bands.begin(), bands.end(), [](const CompiledStave* a, const CompiledStave* b) {
     return a->cells->count() > b->cells->count();
   });
-  if (bands.size() > kMostBands) bands.resize(kMostBands);
+  if (bands.size() > kMaxBands) bands.resize(kMaxBands);
   std::sort(bands.begin(), bands.end());
   return bands;
 }

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/live/compiledlive.h"
 #include "core/preview/clippicture.h"
+#include "core/render/compiledlive.h"
 
 namespace chispa {
 

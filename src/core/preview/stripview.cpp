@@ -32,7 +32,7 @@ std::span<const float> StripView::budgetLevels(const PixelFrame& meant, float ma
   if (!budget.hasLimits()) return {};
   budget.measure(meant, master, amps_);
   // Each picture by itself: what it takes to stay within the budget at once.
-  BudgetKeeper keeper(budget.supplyCount());
+  BudgetLimiter keeper(budget.supplyCount());
   budget.groupLevels(keeper.follow(amps_, budget.limits_a(), 0), levels_);
   return levels_;
 }

@@ -19,7 +19,7 @@ constexpr std::array<double, 3> kReach_m{0.35, 1.1, 2.2};
 /// How much of a lamp's light comes back from a square metre, beside the lamp itself.
 constexpr float kReturned = 0.006f;
 /// A flood is as strong as so many LEDs at most.
-constexpr float kMostLeds = 80;
+constexpr float kMaxLeds = 80;
 
 }  // namespace
 
@@ -50,7 +50,7 @@ bool SurfaceLight::gather(const PixelMap& map, const PixelFrame& frame) {
     const double off = isWall_ ? level_m_ - p.y : p.z - level_m_;
     const std::size_t way = off < kUpTo_m[0] ? 0 : off < kUpTo_m[1] ? 1 : 2;
     grids_[way][row * kSide + column] +=
-        light * (perArea * std::min(kMostLeds, map.lampSize[i] * map.lampSize[i]));
+        light * (perArea * std::min(kMaxLeds, map.lampSize[i] * map.lampSize[i]));
   }
   for (std::size_t way = 0; way < grids_.size(); ++way) {
     const double cell_m = std::max(width_m_, depth_m_) / kSide;

@@ -3,8 +3,8 @@
 #include <array>
 #include <vector>
 
+#include "core/base/frame.h"
 #include "core/preview/boxblur.h"
-#include "core/render/frame.h"
 #include "core/zone/pixelmap.h"
 
 namespace chispa {

@@ -3,7 +3,7 @@
 #include <cstdint>
 #include <vector>
 
-#include "core/render/frame.h"
+#include "core/base/frame.h"
 #include "core/show/show.h"
 
 namespace chispa {

@@ -24,7 +24,7 @@ class FramePacker {
   const CompiledShow& compiled_;
   Renderer renderer_;
   PixelFrame frame_;
-  BudgetKeeper keeper_;
+  BudgetLimiter keeper_;
   std::vector<double> amps_;
   std::vector<float> levels_;
   std::vector<std::uint8_t> values_;

@@ -19,11 +19,11 @@ constexpr char kBlock[] = "BLK1";
 constexpr char kIndex[] = "IDX1";
 constexpr char kEnd[] = "CHISEND1";
 constexpr Micros kBlockLength{1'000'000};
-constexpr std::uint32_t kMostHeader = 16u << 20;
+constexpr std::uint32_t kMaxHeader = 16u << 20;
 /// A block is a second of at most a thousand frames a second.
-constexpr std::uint64_t kMostFramesOfBlock = 4096;
+constexpr std::uint64_t kMaxFramesOfBlock = 4096;
 /// And of what it may unpack to; it is read frame by frame, so this bounds time, not memory.
-constexpr std::uint64_t kMostBytesOfBlock = 1u << 30;
+constexpr std::uint64_t kMaxBytesOfBlock = 1u << 30;
 /// A block is closed before it grows beyond this, however short it is.
 constexpr std::size_t kFullBlock = 64u << 20;
 
@@ -87,7 +87,7 @@ Result<RecordingWriter> RecordingWriter::create(const std::filesystem::path& pat
 void RecordingWriter::add(Micros t, std::span<const std::uint8_t> values) {
   if (values.size() != frameSize_) return;
   if (frames_ > 0 &&
-      (t - blockBegins_ >= kBlockLength || block_.size() >= kFullBlock || frames_ == kMostFramesOfBlock))
+      (t - blockBegins_ >= kBlockLength || block_.size() >= kFullBlock || frames_ == kMaxFramesOfBlock))
     writeBlock();
   if (frames_ == 0) {
     blockBegins_ = t;
@@ -167,12 +167,12 @@ Result<RecordingReader> RecordingReader::open(const std::filesystem::path& path)
 
 Outcome RecordingReader::readHead() {
   std::uint32_t size = 0;
-  if (!getWord(*file_, kMagic) || !get(*file_, size) || size > kMostHeader)
+  if (!getWord(*file_, kMagic) || !get(*file_, size) || size > kMaxHeader)
     return Failure{"this is no recording of Chispa", path_.string(), "choose a file that it recorded"};
   std::string packed(size, '\0');
   if (!file_->read(packed.data(), size)) return damaged(path_, "the recording ends within its header");
   const auto length = ZSTD_getFrameContentSize(packed.data(), packed.size());
-  if (length > kMostHeader) return damaged(path_, "the recording's header is damaged");
+  if (length > kMaxHeader) return damaged(path_, "the recording's header is damaged");
   std::string text(length, '\0');
   if (ZSTD_decompress(text.data(), text.size(), packed.data(), packed.size()) != text.size())
     return damaged(path_, "the recording's header is damaged");
@@ -210,7 +210,7 @@ Outcome RecordingReader::begin(std::size_t block) {
   if (!getWord(*file_, kBlock) || !get(*file_, frames) || !get(*file_, size) || !get(*file_, begins))
     return damaged(path_, "a block of the recording cannot be read");
   const std::size_t frameSize = universes().size() * kUniverseChannels;
-  if (frames > kMostFramesOfBlock || frames * (sizeof(std::int64_t) + frameSize) > kMostBytesOfBlock)
+  if (frames > kMaxFramesOfBlock || frames * (sizeof(std::int64_t) + frameSize) > kMaxBytesOfBlock)
     return damaged(path_, "a block of the recording makes no sense");
   reader_ = std::make_unique<BlockReader>(*file_, size, frames, frameSize);
   block_ = block;

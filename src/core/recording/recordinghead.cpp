@@ -3,7 +3,7 @@
 
 #include <nlohmann/json.hpp>
 
-#include "core/files/boundedjson.h"
+#include "core/base/boundedjson.h"
 #include "core/files/fieldreader.h"
 #include "core/files/names.h"
 #include "core/files/showjson.h"
@@ -14,8 +14,8 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-constexpr std::size_t kMostUniverses = limits::kMostRowUniverses;
-constexpr int kMostNumber = 1 << 30;
+constexpr std::size_t kMaxUniverses = limits::kMaxRowUniverses;
+constexpr int kMaxNumber = 1 << 30;
 
 Json spanJson(const RecordedSpan& one) {
   const PatchSpan& span = one.span;
@@ -38,7 +38,7 @@ Json spanJson(const RecordedSpan& one) {
 RecordedSpan readSpan(const Json& json) {
   const FieldReader in(json);
   const auto number = [&](const char* key, int least = 0) {
-    return in.whole<int>(key, least, kMostNumber, 0);
+    return in.whole<int>(key, least, kMaxNumber, 0);
   };
   RecordedSpan one;
   one.fixture = in.text("fixture");
@@ -90,7 +90,7 @@ Result<RecordingHead> parseHead(const std::string& text, const std::string& wher
       head.universes.push_back(
           {protocol, one.whole<int>("universe", range.low, range.high, range.low),
            ControllerId{one.whole<std::uint32_t>("controller", 0, limits::kLargestId, 0)}});
-      if (head.universes.size() > kMostUniverses) throw FieldError("it has more universes than any show");
+      if (head.universes.size() > kMaxUniverses) throw FieldError("it has more universes than any show");
     });
     in.each("patch", [&](const Json& element) { head.patch.push_back(readSpan(element)); });
     if (const Json* rig = in.member("rig")) {

@@ -3,7 +3,7 @@
 
 #include <algorithm>
 
-#include "core/base/clones.h"
+#include "core/base/multiversion.h"
 
 namespace chispa {
 namespace {
@@ -86,14 +86,14 @@ CHISPA_INLINED inline void blendChannels(FramePart base, float* coverage, const 
 
 }  // namespace
 
-CHISPA_CLONES void blendOnto(LightBuffer& base, const LightBuffer& top, std::size_t cells, Blend blend,
-                             float strength) noexcept {
+CHISPA_MULTIVERSION void blendOnto(LightBuffer& base, const LightBuffer& top, std::size_t cells, Blend blend,
+                                   float strength) noexcept {
   blendChannels({base.r.data(), base.g.data(), base.b.data()}, base.a.data(),
                 {top.r.data(), top.g.data(), top.b.data(), top.a.data()}, cells, blend, strength);
 }
 
-CHISPA_CLONES void blendOntoFrame(FramePart base, const LightBuffer& top, std::size_t first,
-                                  std::size_t count, Blend blend, float strength) noexcept {
+CHISPA_MULTIVERSION void blendOntoFrame(FramePart base, const LightBuffer& top, std::size_t first,
+                                        std::size_t count, Blend blend, float strength) noexcept {
   blendChannels(base, nullptr,
                 {top.r.data() + first, top.g.data() + first, top.b.data() + first, top.a.data() + first},
                 count, blend, strength);

@@ -4,8 +4,8 @@
 #include <unordered_map>
 
 #include "core/base/memory.h"
-#include "core/live/compiledlive.h"
 #include "core/render/compiled.h"
+#include "core/render/compiledlive.h"
 #include "core/render/renderer.h"
 
 namespace chispa {
@@ -142,7 +142,7 @@ std::size_t countOf(const ZoneCells& cells) {
 }
 
 /// Zones of `score` that clips of `stave` show are worked out as a whole: the cells of the largest.
-std::size_t mostOfSources(const CompiledStave& stave, const CompiledScore& score) {
+std::size_t maxOfSources(const CompiledStave& stave, const CompiledScore& score) {
   std::size_t most = 0;
   for (const CompiledClip& clip : stave.clips)
     if (const CompiledStave* source = clip.source ? score.staveOf(clip.source) : nullptr)
@@ -152,25 +152,25 @@ std::size_t mostOfSources(const CompiledStave& stave, const CompiledScore& score
 
 /// The most cells of a score's zones that a renderer has in hand at once: a tile where all clips can be
 /// divided.
-std::size_t mostCellsOf(const CompiledScore& score) {
+std::size_t maxCellsOf(const CompiledScore& score) {
   std::size_t most = 0;
   for (const CompiledStave& stave : score.staves) {
     const bool isDivided = std::all_of(stave.clips.begin(), stave.clips.end(), Renderer::canBeTiled);
     most =
         std::max(most, isDivided ? std::min(countOf(*stave.cells), Renderer::kTile) : countOf(*stave.cells));
-    most = std::max(most, mostOfSources(stave, score));
+    most = std::max(most, maxOfSources(stave, score));
   }
   return most;
 }
 
-std::size_t mostCellsOf(const CompiledShow& show) {
+std::size_t maxCellsOf(const CompiledShow& show) {
   std::size_t most = 0;
-  for (const CompiledScore& score : show.scores) most = std::max(most, mostCellsOf(score));
+  for (const CompiledScore& score : show.scores) most = std::max(most, maxCellsOf(score));
   for (const CompiledLook& look : show.live->looks)
     for (const CompiledStep& step : look.steps)
       for (const CompiledStave& stave : step.staves) {
         most = std::max(most, countOf(*stave.cells));
-        for (const CompiledScore& score : show.scores) most = std::max(most, mostOfSources(stave, score));
+        for (const CompiledScore& score : show.scores) most = std::max(most, maxOfSources(stave, score));
       }
   for (const CompiledDeskInput& input : show.live->deskInputs) most = std::max(most, countOf(*input.cells));
   return most;
@@ -204,10 +204,10 @@ std::optional<CompiledMotion> compileMotion(const Effect& effect, const std::str
   CompiledMotion compiled;
   compiled.motion = motion;
   if (key == kPalettePlaceKey) {
-    constexpr double kMostTurns = 1'000;
+    constexpr double kMaxTurns = 1'000;
     compiled.param = CompiledMotion::kPalettePlace;
-    compiled.least = -kMostTurns;
-    compiled.most = kMostTurns;
+    compiled.least = -kMaxTurns;
+    compiled.most = kMaxTurns;
   } else if (key != kStrengthKey) {
     const auto index = paramIndex(effect, key);
     if (!index || effect.params[*index].kind != ParamKind::Number) return std::nullopt;
@@ -239,7 +239,8 @@ std::vector<Clip> unfolded(const Show& show, const Clip& clip) {
     one.zone = part->zone ? part->zone : clip.zone;
     one.start += clip.start;
     one.length = std::min(one.length, clip.end() - one.start);
-    one.whole = one.whole.count() > 0 ? one.whole : micros(seconds(part->length) * part->speed) + part->slip;
+    one.whole =
+        one.whole.count() > 0 ? one.whole : micros(seconds(part->length) * part->speed) + part->contentOffset;
     one.layer += clip.layer;
     one.strength *= clip.strength;
     one.seed ^= clip.seed;
@@ -259,7 +260,7 @@ CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> p
   compiled.fadeOut = clip.fadeOut;
   compiled.fadeShape = clip.fadeShape;
   compiled.givesWay = clip.givesWay;
-  compiled.slip = clip.slip;
+  compiled.contentOffset = clip.contentOffset;
   compiled.speed = clip.speed;
   compiled.whole = clip.whole;
   compiled.layer = clip.layer;
@@ -273,8 +274,8 @@ CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> p
   const Effect& effect = *compiled.effect;
   compiled.params = ParamPack(effect.params, clip.params);
   if (effect.prepare) compiled.prepared = effect.prepare(compiled.params, media);
-  if (!effect.params.empty() && effect.params.front().kind == ParamKind::Zone)
-    compiled.source = ZoneId{static_cast<std::uint32_t>(compiled.params.number(0))};
+  if (effect.roles.source)
+    compiled.source = ZoneId{static_cast<std::uint32_t>(compiled.params.number(*effect.roles.source))};
   for (const auto& [key, motion] : clip.motions)
     if (auto made = compileMotion(effect, key, motion)) compiled.motions.push_back(*std::move(made));
   return compiled;
@@ -304,7 +305,7 @@ std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary
   Compiler compiler(show, music, media, *compiled);
   for (const auto& score : show.scores) compiled->scores.push_back(compiler.compileScore(*score));
   compiled->live = compiler.compileByHand();
-  compiled->mostCells = mostCellsOf(*compiled);
+  compiled->maxCells = maxCellsOf(*compiled);
   if (compiled->map.count() >= kLargeShow) giveBackMemory();
   return compiled;
 }

@@ -4,9 +4,9 @@
 #include <optional>
 #include <vector>
 
+#include "core/base/frame.h"
 #include "core/effect/effect.h"
 #include "core/media/media.h"
-#include "core/render/frame.h"
 #include "core/wire/pack.h"
 #include "core/wire/patch.h"
 #include "core/zone/cells.h"
@@ -58,7 +58,7 @@ struct CompiledClip {
   /// How long it and the clip before it on its layer pass into each other, at its beginning and at its end.
   Micros crossIn{0};
   Micros crossOut{0};
-  Micros slip{0};
+  Micros contentOffset{0};
   double speed = 1;
   /// How long a beat is over the clip: on the mean, and the shortest.
   double beatLength_s = 0.5;
@@ -117,13 +117,13 @@ struct CompiledShow {
   PixelMap map;
   Patch patch;
   std::vector<CompiledScore> scores;
-  /// What is played by hand; core/live/compiledlive.h.
+  /// What is played by hand; core/render/compiledlive.h.
   std::shared_ptr<const CompiledLive> live;
   std::vector<PowerChain> power;
   std::unique_ptr<const PowerBudget> budget;
   std::unique_ptr<const Packer> packer;
   /// The most cells that a renderer has in hand at once.
-  std::size_t mostCells = 0;
+  std::size_t maxCells = 0;
   LightSettings light;
 
   /// The score with `id`, or null.

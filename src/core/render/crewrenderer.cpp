@@ -17,7 +17,7 @@ void CrewRenderer::prepare(const CompiledShow& show, std::size_t hands) {
   renderers_.front().prepare(show);
   // Helpers only work at tiles.
   for (std::size_t i = 1; i < renderers_.size(); ++i)
-    renderers_[i].prepare(std::min(show.mostCells, Renderer::kTile));
+    renderers_[i].prepare(std::min(show.maxCells, Renderer::kTile));
   std::size_t most = 0;
   for (const CompiledScore& score : show.scores) {
     std::size_t tiles = 0;

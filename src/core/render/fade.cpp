@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/render/fade.h"
 
+#include "core/base/curves.h"
 #include "core/colour/lightness.h"
-#include "core/effect/curves.h"
 
 namespace chispa {
 

@@ -3,15 +3,15 @@
 
 #include <algorithm>
 
-#include "core/base/clones.h"
+#include "core/base/multiversion.h"
 #include "core/colour/lightness.h"
 
 namespace chispa {
 namespace {
 
 /// One channel of light on pixels in a row.
-CHISPA_CLONES void layChannel(const float* light, const float* coverage, std::size_t count,
-                              float* __restrict pixels) noexcept {
+CHISPA_MULTIVERSION void layChannel(const float* light, const float* coverage, std::size_t count,
+                                    float* __restrict pixels) noexcept {
   for (std::size_t i = 0; i < count; ++i) {
     const float sum = light[i] + pixels[i] * (1 - coverage[i]);
     pixels[i] = sum < 1 ? sum : 1;
@@ -58,20 +58,20 @@ void blendOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellR
   }
 }
 
-CHISPA_CLONES void scale(LightBuffer& light, std::size_t count, float share) noexcept {
+CHISPA_MULTIVERSION void scale(LightBuffer& light, std::size_t count, float share) noexcept {
   for (auto* channel : {&light.r, &light.g, &light.b, &light.a})
     for (std::size_t i = 0; i < count; ++i) (*channel)[i] *= share;
 }
 
 namespace {
 
-CHISPA_CLONES void mixInLight(const float* from, float share, std::size_t count,
-                              float* __restrict to) noexcept {
+CHISPA_MULTIVERSION void mixInLight(const float* from, float share, std::size_t count,
+                                    float* __restrict to) noexcept {
   for (std::size_t i = 0; i < count; ++i) to[i] = from[i] + (to[i] - from[i]) * share;
 }
 
-CHISPA_CLONES void mixToTheEye(const float* from, float share, std::size_t count,
-                               float* __restrict to) noexcept {
+CHISPA_MULTIVERSION void mixToTheEye(const float* from, float share, std::size_t count,
+                                     float* __restrict to) noexcept {
   for (std::size_t i = 0; i < count; ++i) {
     const float old = lightnessOf(from[i]);
     to[i] = lightOfLightness(old + (lightnessOf(to[i]) - old) * share);

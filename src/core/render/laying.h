@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/base/frame.h"
 #include "core/colour/evenness.h"
 #include "core/effect/effect.h"
 #include "core/render/blend.h"
-#include "core/render/frame.h"
 
 namespace chispa {
 

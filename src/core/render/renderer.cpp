@@ -5,8 +5,8 @@
 #include <cmath>
 #include <utility>
 
+#include "core/base/curves.h"
 #include "core/colour/lightness.h"
-#include "core/effect/curves.h"
 #include "core/render/blend.h"
 #include "core/render/fade.h"
 #include "core/render/laying.h"
@@ -38,7 +38,7 @@ bool isShown(const CompiledClip& clip, Micros t) noexcept {
 }
 
 Axis axisOf(const CompiledClip& clip, const ParamPack& params, const ZoneCells& cells) noexcept {
-  return clip.effect->hasAcross() ? cells.usable(params.axis(0)) : Axis::Along;
+  return cells.usable(clip.effect->axisOf(params));
 }
 
 float fadeAt(const CompiledClip& clip, Micros t) noexcept {
@@ -152,7 +152,8 @@ std::span<const float> Renderer::placesOf(const CompiledClip& clip, const ParamP
   const Axis axis = axisOf(clip, params, cells);
   if (axis != Axis::Plane) return cells.along(axis);
   const auto places = std::span(room).first(static_cast<std::size_t>(cells.count()));
-  planePlaces(cells, params.number(params.count() - 2), params.number(params.count() - 1), places);
+  const ParamRoles& roles = clip.effect->roles;
+  planePlaces(cells, params.number(roles.turn.value()), params.number(roles.tilt.value()), places);
   return places;
 }
 
@@ -162,7 +163,7 @@ OtherLight Renderer::otherLight(const CompiledScore& score, const CompiledClip& 
   if (!clip.source || depth + 1 >= kDepths) return {};
   const CompiledStave* stave = score.staveOf(clip.source);
   if (!stave) return {};
-  const Instant then = instantAt(score, now.t - micros(params.number(1)));
+  const Instant then = instantAt(score, now.t - micros(params.number(clip.effect->roles.delay.value())));
   LightBuffer& light = scratch_[depth + 1].zone;
   const CellRange all = allOf(*stave->cells);
   if (!renderZone(score, stave->clips, *stave->cells, all, then, depth + 1)) light.clear(all.count);
@@ -205,9 +206,9 @@ float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, 
 double Renderer::barsOf(const CompiledScore& score, const CompiledClip& clip, const Instant& now) noexcept {
   if (now.layer) return clip.speed * now.layer->bars;
   const double startBar = score.grid.barAt(clip.start);
-  const bool isSlipped = clip.slip.count() != 0;
+  const bool hasContentOffset = clip.contentOffset.count() != 0;
   return clip.speed * (now.bar - startBar) +
-         (isSlipped ? startBar - score.grid.barAt(clip.start - clip.slip) : 0);
+         (hasContentOffset ? startBar - score.grid.barAt(clip.start - clip.contentOffset) : 0);
 }
 
 void Renderer::setTime(const CompiledScore& score, const CompiledClip& clip, const Instant& now,
@@ -215,19 +216,19 @@ void Renderer::setTime(const CompiledScore& score, const CompiledClip& clip, con
   if (now.layer) {
     const LayerTime& layer = *now.layer;
     in.length_s = std::max(1e-3, seconds(clip.whole));
-    const double t_s = seconds(clip.slip) + clip.speed * layer.elapsed_s;
+    const double t_s = seconds(clip.contentOffset) + clip.speed * layer.elapsed_s;
     // What has a beginning and an end comes round again.
     in.t_s = clip.effect->isWhole ? t_s - std::floor(t_s / in.length_s) * in.length_s : t_s;
     in.beats = clip.speed * layer.beats;
     return;
   }
-  in.t_s = seconds(clip.slip) + clip.speed * seconds(now.t - clip.start);
-  in.length_s =
-      clip.whole.count() > 0 ? seconds(clip.whole) : seconds(clip.slip) + clip.speed * seconds(clip.length);
+  in.t_s = seconds(clip.contentOffset) + clip.speed * seconds(now.t - clip.start);
+  in.length_s = clip.whole.count() > 0 ? seconds(clip.whole)
+                                       : seconds(clip.contentOffset) + clip.speed * seconds(clip.length);
   const double startBeat = score.grid.beatAt(clip.start);
-  const bool isSlipped = clip.slip.count() != 0;
+  const bool hasContentOffset = clip.contentOffset.count() != 0;
   in.beats = clip.speed * (now.beat - startBeat) +
-             (isSlipped ? startBeat - score.grid.beatAt(clip.start - clip.slip) : 0);
+             (hasContentOffset ? startBeat - score.grid.beatAt(clip.start - clip.contentOffset) : 0);
 }
 
 float Renderer::renderLayer(const CompiledScore& score, std::span<const CompiledClip> clips, std::size_t i,
@@ -284,8 +285,7 @@ bool Renderer::renderZone(const CompiledScore& score, std::span<const CompiledCl
 }
 
 bool Renderer::canBeTiled(const CompiledClip& clip) noexcept {
-  return !clip.effect ||
-         (clip.effect->isCellwise && !(clip.effect->hasAcross() && clip.params.axis(0) == Axis::Plane));
+  return !clip.effect || (clip.effect->isCellwise && clip.effect->axisOf(clip.params) != Axis::Plane);
 }
 
 bool Renderer::canTile(std::span<const CompiledClip> clips, Micros t) noexcept {

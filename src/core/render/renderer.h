@@ -2,8 +2,8 @@
 #pragma once
 #include <optional>
 
-#include "core/live/livestate.h"
 #include "core/render/compiled.h"
+#include "core/render/livestate.h"
 
 namespace chispa {
 
@@ -19,7 +19,7 @@ class Renderer {
 
   /// Makes room for zones of `cells` cells; with the largest of a show, render() allocates nothing.
   void prepare(std::size_t cells);
-  void prepare(const CompiledShow& show) { prepare(show.mostCells); }
+  void prepare(const CompiledShow& show) { prepare(show.maxCells); }
   /// True if a clip lights each range of its zone's cells without the others. The places of a plane are known
   /// of all at once only.
   static bool canBeTiled(const CompiledClip& clip) noexcept;

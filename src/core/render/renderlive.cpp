@@ -2,7 +2,7 @@
 #include <algorithm>
 #include <utility>
 
-#include "core/live/compiledlive.h"
+#include "core/render/compiledlive.h"
 #include "core/render/laying.h"
 #include "core/render/renderer.h"
 

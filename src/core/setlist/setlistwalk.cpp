@@ -9,9 +9,9 @@ namespace chispa {
 namespace {
 
 constexpr std::size_t kDeepest = 8;
-constexpr std::size_t kMostBefore = 100;
+constexpr std::size_t kMaxBefore = 100;
 /// Lines in a row that have nothing to play before a list counts as empty.
-constexpr int kMostEmptyLines = 10'000;
+constexpr int kMaxEmptyLines = 10'000;
 /// Nothing plays for less: a list of empty scores would spin.
 constexpr Micros kShortest{100'000};
 
@@ -84,7 +84,7 @@ std::optional<Piece> SetListWalk::pieceOf(const Level& level) const {
 /// Goes down and on until something plays.
 void SetListWalk::settle() {
   now_.reset();
-  for (int empty = 0; !levels_.empty() && empty < kMostEmptyLines; ++empty) {
+  for (int empty = 0; !levels_.empty() && empty < kMaxEmptyLines; ++empty) {
     Level& level = levels_.back();
     const SetListItem* item = lineOf(level);
     if (!item) {
@@ -139,7 +139,7 @@ void SetListWalk::leaveLine(bool mayRepeat) {
 
 void SetListWalk::remember() {
   before_.push_back({levels_, chance_});
-  if (before_.size() > kMostBefore) before_.erase(before_.begin());
+  if (before_.size() > kMaxBefore) before_.erase(before_.begin());
 }
 
 void SetListWalk::next() {

@@ -2,8 +2,8 @@
 #include <algorithm>
 #include <cstdlib>
 
+#include "core/shape/polyline.h"
 #include "core/shape/shape.h"
-#include "core/shape/way.h"
 
 namespace chispa {
 namespace {
@@ -52,10 +52,10 @@ std::vector<Vec3> positionsOf(const ArcShape& arc) {
 }
 
 std::vector<Vec3> positionsOf(const PathShape& path) {
-  return spreadAlong(wayOf(path), path.count);
+  return spreadAlong(polylineOf(path), path.count);
 }
 std::vector<Vec3> positionsOf(const SpiralShape& spiral) {
-  return spreadAlong(wayOf(spiral), spiral.count);
+  return spreadAlong(polylineOf(spiral), spiral.count);
 }
 std::vector<Vec3> positionsOf(const PointsShape& shape) {
   return shape.points;

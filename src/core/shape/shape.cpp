@@ -6,7 +6,7 @@
 #include <numeric>
 
 #include "core/base/overloaded.h"
-#include "core/shape/way.h"
+#include "core/shape/polyline.h"
 
 namespace chispa {
 namespace {
@@ -45,14 +45,14 @@ double stripLength_m(const Shape& shape) {
       Overloaded{[](const LineShape& line) { return line.count * line.pitch_m; },
                  [](const GridShape& grid) { return lengthOf(grid); },
                  [](const ArcShape& arc) { return std::abs(radians(arc.sweep_deg)) * arc.radius_m; },
-                 [](const PathShape& path) { return wayLength_m(wayOf(path)); },
-                 [](const SpiralShape& spiral) { return wayLength_m(wayOf(spiral)); },
+                 [](const PathShape& path) { return polylineLength_m(polylineOf(path)); },
+                 [](const SpiralShape& spiral) { return polylineLength_m(polylineOf(spiral)); },
                  [](const ConeShape& cone) {
                    return cone.strings * std::hypot(cone.height_m, cone.bottomRadius_m - cone.topRadius_m);
                  },
                  [](const SpokesShape& s) { return s.spokes * std::abs(s.outerRadius_m - s.innerRadius_m); },
                  [](const RingsShape& rings) { return lengthOf(rings); },
-                 [](const PointsShape& s) { return wayLength_m(s.points); }},
+                 [](const PointsShape& s) { return polylineLength_m(s.points); }},
       shape);
 }
 

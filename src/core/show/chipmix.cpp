@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/show/chipmix.h"
 
-#include "core/base/clones.h"
+#include "core/base/multiversion.h"
 
 namespace chispa {
 namespace {
@@ -23,8 +23,8 @@ inline float perPart(float part) {
 
 /// The light of pixels of a strip that has a white chip of the light of `like` of the others: as much of it
 /// as leaves the colour as it is.
-CHISPA_CLONES void takeWhite(std::size_t count, Rgb like, float* __restrict r, float* __restrict g,
-                             float* __restrict b, float* __restrict w) noexcept {
+CHISPA_MULTIVERSION void takeWhite(std::size_t count, Rgb like, float* __restrict r, float* __restrict g,
+                                   float* __restrict b, float* __restrict w) noexcept {
   const float perR = perPart(like.r), perG = perPart(like.g), perB = perPart(like.b);
   for (std::size_t i = 0; i < count; ++i) {
     const float common = least(r[i] * perR, g[i] * perG, b[i] * perB);
@@ -35,8 +35,8 @@ CHISPA_CLONES void takeWhite(std::size_t count, Rgb like, float* __restrict r, f
   }
 }
 
-CHISPA_CLONES void weigh(std::size_t count, Rgb white, float* __restrict r, float* __restrict g,
-                         float* __restrict b) noexcept {
+CHISPA_MULTIVERSION void weigh(std::size_t count, Rgb white, float* __restrict r, float* __restrict g,
+                               float* __restrict b) noexcept {
   for (std::size_t i = 0; i < count; ++i) {
     r[i] *= white.r;
     g[i] *= white.g;
@@ -45,8 +45,8 @@ CHISPA_CLONES void weigh(std::size_t count, Rgb white, float* __restrict r, floa
 }
 
 /// A colour that would need more of a chip than there is becomes dimmer, not another one.
-CHISPA_CLONES void keepColour(std::size_t count, float* __restrict r, float* __restrict g,
-                              float* __restrict b) noexcept {
+CHISPA_MULTIVERSION void keepColour(std::size_t count, float* __restrict r, float* __restrict g,
+                                    float* __restrict b) noexcept {
   for (std::size_t i = 0; i < count; ++i) {
     const float top = most(r[i], g[i], b[i]);
     const float share = top > 1 ? 1 / top : 1;
@@ -72,8 +72,8 @@ inline float roomAbove(float r, float g, float b, Rgb white, Rgb like) {
 }
 
 /// How bright colours are meant, 0–1.
-CHISPA_CLONES void noteTops(std::size_t count, const float* r, const float* g, const float* b,
-                            float* __restrict tops) noexcept {
+CHISPA_MULTIVERSION void noteTops(std::size_t count, const float* r, const float* g, const float* b,
+                                  float* __restrict tops) noexcept {
   for (std::size_t i = 0; i < count; ++i) {
     const float top = most(r[i], g[i], b[i]);
     tops[i] = top < 1 ? top : 1;
@@ -81,8 +81,8 @@ CHISPA_CLONES void noteTops(std::size_t count, const float* r, const float* g, c
 }
 
 /// Each colour as bright as the chips can show it, times how bright it is meant; that becomes 0.
-CHISPA_CLONES void brighten(std::size_t count, Rgb white, Rgb like, float* __restrict r, float* __restrict g,
-                            float* __restrict b, float* __restrict tops) noexcept {
+CHISPA_MULTIVERSION void brighten(std::size_t count, Rgb white, Rgb like, float* __restrict r,
+                                  float* __restrict g, float* __restrict b, float* __restrict tops) noexcept {
   for (std::size_t i = 0; i < count; ++i) {
     const float top = most(r[i], g[i], b[i]);
     const float whole = top > 1e-9f ? 1 / top : 0;
@@ -95,8 +95,8 @@ CHISPA_CLONES void brighten(std::size_t count, Rgb white, Rgb like, float* __res
 }
 
 /// As takeWhite(), with no more of the white chip than there is.
-CHISPA_CLONES void holdWhite(std::size_t count, Rgb like, float* __restrict r, float* __restrict g,
-                             float* __restrict b, float* __restrict w) noexcept {
+CHISPA_MULTIVERSION void holdWhite(std::size_t count, Rgb like, float* __restrict r, float* __restrict g,
+                                   float* __restrict b, float* __restrict w) noexcept {
   for (std::size_t i = 0; i < count; ++i) {
     const float over = w[i] > 1 ? w[i] - 1 : 0;
     w[i] -= over;

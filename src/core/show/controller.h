@@ -6,20 +6,11 @@
 
 #include "core/colour/rgb.h"
 #include "core/show/controllermemory.h"
+#include "core/show/protocol.h"
 #include "core/show/response.h"
 #include "core/show/supply.h"
 
 namespace chispa {
-
-/// What a controller is spoken to with.
-enum class Protocol {
-  E131,
-  ArtNet,
-  Ddp,
-  Opc,        ///< Open Pixel Control, over TCP
-  SerialDmx,  ///< E1.11 through an RS-485 adapter; one universe
-  Screen,     ///< a rectangle of a screen: each port is a window
-};
 
 /// How pixels take their values where that differs from their strip type; a bead's go before its port's.
 struct WireSettings {
@@ -37,12 +28,12 @@ struct WireSettings {
 };
 
 /// A start that is kept where a controller is set up already.
-struct Pin {
+struct FixedStart {
   int universe = 1;
   /// From 1.
   int channel = 1;
 
-  bool operator==(const Pin&) const = default;
+  bool operator==(const FixedStart&) const = default;
 };
 
 /// A span of a fixture on a port's thread, with the pixels that are skipped in front of it.
@@ -56,7 +47,7 @@ struct Bead {
   /// Pixels in the chain before the span that stay dark, but take data.
   int skippedBefore = 0;
   WireSettings settings = {};
-  std::optional<Pin> pin = {};
+  std::optional<FixedStart> fixedStart = {};
   /// Where power enters it.
   std::vector<Injection> injections = {};
 
@@ -83,7 +74,7 @@ struct ScreenArea {
 struct Port {
   std::vector<Bead> run;
   WireSettings settings = {};
-  std::optional<Pin> pin = {};
+  std::optional<FixedStart> fixedStart = {};
   /// The colour that the maker marks its lead with; for drawings and the booklet.
   std::optional<Srgb8> mark = {};
   /// Used if the controller is a screen.
@@ -109,11 +100,11 @@ struct Controller {
   Protocol protocol = Protocol::E131;
   /// IPv4 address or host name; for serial DMX the path of the adapter ("/dev/ttyUSB0").
   std::string host;
-  /// UDP or TCP port; 0 is the protocol's own (E1.31 5568, Art-Net 6454, DDP 4048, OPC 7890).
+  /// UDP or TCP port; 0 is the protocol's own.
   int udpPort = 0;
   /// TCP port of the controller's set-up interface (docs/node-interface.md); 0 if it has none.
   int setupPort = 0;
-  /// E1.31 1–63999, Art-Net Port-Address 0–32767.
+  /// Within what its protocol numbers (ProtocolTraits).
   int firstUniverse = 1;
   PortStart portStart = PortStart::NewUniverse;
   /// Channels of a universe that are used: 510 or 512.
@@ -123,7 +114,7 @@ struct Controller {
   /// The controller inserts skipped pixels itself: they take no channels.
   bool insertsSkipped = false;
   /// Most pixels that a port drives; 0 if that is not known.
-  int mostPixelsOfPort = 0;
+  int maxPixelsOfPort = 0;
   Delivery delivery = Delivery::Unicast;
   /// Address of the interface that multicast and broadcast leave by; empty for the system's choice.
   std::string localAddress;
@@ -132,7 +123,7 @@ struct Controller {
   /// A sync packet follows each frame, so that all controllers change at once.
   bool sendsSync = false;
   /// Most frames a second that it takes; 0 for as many as is usual. See framesPerSecondOf().
-  double mostFramesPerSecond = 0;
+  double maxFramesPerSecond = 0;
   /// Light between two values is shown as now the one, now the other; else as the nearest.
   bool dithers = true;
   /// Light leaves so much later than it is due, so that slow and fast controllers agree, or, below 0, so much
@@ -145,13 +136,7 @@ struct Controller {
   bool operator==(const Controller&) const = default;
 };
 
-/// The protocol's own name: "E1.31", "Art-Net", "DDP" …
-const char* protocolTitle(Protocol protocol);
-/// True if its data is one row of bytes, not numbered in universes.
-bool isRow(Protocol protocol);
-/// True if it is reached over a network.
-bool isNetworked(Protocol protocol);
-/// UDP port that data for `controller` goes to.
+/// UDP or TCP port that data for `controller` goes to; 0 where its protocol has none.
 int dataPort(const Controller& controller);
 
 }  // namespace chispa

@@ -116,7 +116,7 @@ bool History::take(const std::string& name, const std::string& mergeKey, Show ne
     return true;
   }
   steps_.push_back({name, mergeKey, std::move(things), std::move(next)});
-  if (steps_.size() > kMost) steps_.erase(steps_.begin());
+  if (steps_.size() > kMax) steps_.erase(steps_.begin());
   at_ = steps_.size() - 1;
   return true;
 }
@@ -136,6 +136,25 @@ void History::redo() {
   if (!canRedo()) return;
   ++at_;
   seal();
+}
+
+std::vector<std::string> History::names() const {
+  std::vector<std::string> all;
+  all.reserve(steps_.size());
+  for (const Step& step : steps_) all.push_back(step.name);
+  return all;
+}
+
+void History::goTo(std::size_t position) {
+  seal();
+  at_ = std::min(position, steps_.size() - 1);
+  seal();
+}
+
+void History::forgetAfter(std::size_t position) {
+  if (position >= at_) return;
+  goTo(position);
+  steps_.resize(at_ + 1, Step{});
 }
 
 }  // namespace chispa

@@ -37,6 +37,16 @@ class History {
   void undo();
   void redo();
 
+  /// Names of all steps, the oldest first, those that were undone behind the present one. The first step has
+  /// no name: it is what was opened, or the oldest that is still known.
+  std::vector<std::string> names() const;
+  /// Which of the steps is the present one.
+  std::size_t position() const { return at_; }
+  /// Makes step `position` the present one; the last where there are fewer.
+  void goTo(std::size_t position);
+  /// Goes back to step `position` and forgets what came behind it: a drag that is called off never was.
+  void forgetAfter(std::size_t position);
+
  private:
   bool take(const std::string& name, const std::string& mergeKey, Show next, bool mayMerge);
 
@@ -47,7 +57,7 @@ class History {
     std::vector<std::uint64_t> things;
     Show show;
   };
-  static constexpr std::size_t kMost = 1000;
+  static constexpr std::size_t kMax = 1000;
 
   std::vector<Step> steps_;
   std::size_t at_ = 0;

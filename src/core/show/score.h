@@ -75,7 +75,7 @@ struct Clip {
   bool givesWay = false;
   std::uint32_t seed = 1;
   /// The effect's own time at the clip's start, and how much of it passes in a second.
-  Micros slip{0};
+  Micros contentOffset{0};
   double speed = 1;
   /// What effects with a beginning and an end run over, in their own time; 0: up to the clip's end.
   Micros whole{0};

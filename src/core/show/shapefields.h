@@ -11,15 +11,15 @@ namespace chispa::fields {
 template <class V>
 void describe(V& v, Is<Placement> auto& p) {
   v.vector("position_m", p.position_m, limits::kLargest_m);
-  v.vector("rotation_deg", p.rotation_deg, limits::kMostTurn_deg);
+  v.vector("rotation_deg", p.rotation_deg, limits::kMaxTurn_deg);
 }
 
 template <class V>
 void pixels(V& v, auto& count) {
-  v.whole("count", count, 1, limits::kMostPixelsOfSegment);
+  v.whole("count", count, 1, limits::kMaxPixelsOfSegment);
 }
 template <class V>
-void angle(V& v, const char* key, auto& degrees, double most = limits::kMostTurn_deg) {
+void angle(V& v, const char* key, auto& degrees, double most = limits::kMaxTurn_deg) {
   v.number(key, degrees, -most, most);
 }
 template <class V>
@@ -40,8 +40,8 @@ void describe(V& v, Is<LineShape> auto& s) {
 template <class V>
 void describe(V& v, Is<GridShape> auto& s) {
   static const GridShape plain;
-  v.whole("columns", s.columns, 1, limits::kMostPixelsOfSegment);
-  v.whole("rows", s.rows, 1, limits::kMostPixelsOfSegment / s.columns);
+  v.whole("columns", s.columns, 1, limits::kMaxPixelsOfSegment);
+  v.whole("rows", s.rows, 1, limits::kMaxPixelsOfSegment / s.columns);
   pitch(v, "column_pitch_m", s.columnPitch_m);
   pitch(v, "row_pitch_m", s.rowPitch_m);
   v.word("start", s.start);
@@ -69,10 +69,10 @@ void describe(V& v, Is<PathShape> auto& s) {
 
 template <class V>
 void describe(V& v, Is<RingsShape> auto& s) {
-  v.wholes("counts", s.counts, 1, limits::kMostPixelsOfSegment);
+  v.wholes("counts", s.counts, 1, limits::kMaxPixelsOfSegment);
   std::int64_t sum = 0;
   for (const int count : s.counts) sum += count;
-  v.require(sum >= 1 && sum <= limits::kMostPixelsOfSegment,
+  v.require(sum >= 1 && sum <= limits::kMaxPixelsOfSegment,
             "counts is empty, or makes more pixels than any strip has");
   radius(v, "inner_radius_m", s.innerRadius_m);
   radius(v, "outer_radius_m", s.outerRadius_m);
@@ -92,8 +92,8 @@ void describe(V& v, Is<SpiralShape> auto& s) {
 
 template <class V>
 void describe(V& v, Is<ConeShape> auto& s) {
-  v.whole("strings", s.strings, 1, limits::kMostPixelsOfSegment);
-  v.whole("per_string", s.perString, 1, limits::kMostPixelsOfSegment / s.strings);
+  v.whole("strings", s.strings, 1, limits::kMaxPixelsOfSegment);
+  v.whole("per_string", s.perString, 1, limits::kMaxPixelsOfSegment / s.strings);
   radius(v, "bottom_radius_m", s.bottomRadius_m);
   radius(v, "top_radius_m", s.topRadius_m);
   v.number("height_m", s.height_m, -limits::kLargest_m, limits::kLargest_m);
@@ -104,8 +104,8 @@ void describe(V& v, Is<ConeShape> auto& s) {
 
 template <class V>
 void describe(V& v, Is<SpokesShape> auto& s) {
-  v.whole("spokes", s.spokes, 1, limits::kMostPixelsOfSegment);
-  v.whole("per_spoke", s.perSpoke, 1, limits::kMostPixelsOfSegment / s.spokes);
+  v.whole("spokes", s.spokes, 1, limits::kMaxPixelsOfSegment);
+  v.whole("per_spoke", s.perSpoke, 1, limits::kMaxPixelsOfSegment / s.spokes);
   radius(v, "inner_radius_m", s.innerRadius_m);
   radius(v, "outer_radius_m", s.outerRadius_m);
   angle(v, "start_deg", s.start_deg);
@@ -116,7 +116,7 @@ void describe(V& v, Is<SpokesShape> auto& s) {
 template <class V>
 void describe(V& v, Is<PointsShape> auto& s) {
   v.points("points_m", s.points, limits::kLargest_m);
-  v.require(s.points.size() <= static_cast<std::size_t>(limits::kMostPixelsOfSegment),
+  v.require(s.points.size() <= static_cast<std::size_t>(limits::kMaxPixelsOfSegment),
             "it has more points than any strip");
 }
 

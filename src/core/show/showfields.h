@@ -2,7 +2,7 @@
 #pragma once
 #include <algorithm>
 
-#include "core/music/features.h"
+#include "core/base/bands.h"
 #include "core/show/limits.h"
 #include "core/show/shapefields.h"
 #include "core/show/show.h"
@@ -16,7 +16,7 @@
 /// and `inOrder` say what members must be together.
 namespace chispa::fields {
 
-inline constexpr int kMostOfFixture = static_cast<int>(limits::kMostPixels);
+inline constexpr int kMaxOfFixture = static_cast<int>(limits::kMaxPixels);
 
 template <class V>
 void describe(V& v, Is<Rgb> auto& white) {
@@ -119,9 +119,9 @@ void describe(V& v, Is<Fixture> auto& f) {
 
 template <class V>
 void describe(V& v, Is<PixelRun> auto& r) {
-  v.whole("first", r.first, 0, kMostOfFixture);
-  v.whole("count", r.count, 1, kMostOfFixture);
-  v.whole("step", r.step, -kMostOfFixture, kMostOfFixture);
+  v.whole("first", r.first, 0, kMaxOfFixture);
+  v.whole("count", r.count, 1, kMaxOfFixture);
+  v.whole("step", r.step, -kMaxOfFixture, kMaxOfFixture);
 }
 
 template <class V>
@@ -129,7 +129,7 @@ void describe(V& v, Is<ZonePart> auto& p) {
   static const ZonePart plain;
   v.id("fixture", p.fixture);
   v.maybe("segment", p.segment, [](auto& w, const char* key, auto& value) {
-    w.whole(key, value, 0, static_cast<int>(limits::kMostOfList));
+    w.whole(key, value, 0, static_cast<int>(limits::kMaxOfList));
   });
   v.flag("reversed", p.reversed, &plain.reversed);
   v.list("runs", p.runs, &plain.runs);
@@ -141,7 +141,7 @@ void describe(V& v, Is<Zone> auto& z) {
   v.id("id", z.id);
   v.text("name", z.name);
   v.word("layout", z.layout);
-  v.whole("pixels_per_cell", z.pixelsPerCell, 0, limits::kMostPixelsOfSegment);
+  v.whole("pixels_per_cell", z.pixelsPerCell, 0, limits::kMaxPixelsOfSegment);
   v.flag("plays_as_one", z.playsAsOne, &plain.playsAsOne);
   v.word("order", z.order, &plain.order);
   v.whole("panels_across", z.panelsAcross, 0, 10'000, &plain.panelsAcross);
@@ -178,7 +178,7 @@ template <class V>
 void describe(V& v, Is<Injection> auto& i) {
   static const Injection plain;
   v.id("supply", i.supply);
-  v.whole("pixel", i.pixel, 0, kMostOfFixture);
+  v.whole("pixel", i.pixel, 0, kMaxOfFixture);
   v.number("wire_m", i.wire_m, 0.0, limits::kLargest_m);
   v.number("wire_mm2", i.wire_mm2, 0.01, 1000.0);
   v.number("fuse_a", i.fuse_a, 0.0, 10'000.0, &plain.fuse_a);
@@ -196,14 +196,14 @@ void describe(V& v, Is<ScreenArea> auto& s) {
 }
 
 template <class V>
-void describe(V& v, Is<Pin> auto& p) {
-  v.whole("universe", p.universe, 0, limits::kMostUniverse);
+void describe(V& v, Is<FixedStart> auto& p) {
+  v.whole("universe", p.universe, 0, limits::kMaxUniverse);
   v.whole("channel", p.channel, 1, 512);
 }
 
 /// Settings and pin stand among the members of their port or bead.
 template <class V>
-void wire(V& v, Is<WireSettings> auto& s, Is<std::optional<Pin>> auto& pin) {
+void wire(V& v, Is<WireSettings> auto& s, Is<std::optional<FixedStart>> auto& fixedStart) {
   v.maybe("brightness", s.brightness,
           [](auto& w, const char* key, auto& value) { w.number(key, value, 0.0, 1.0); });
   v.maybe("order", s.order, [](auto& w, const char* key, auto& value) {
@@ -213,29 +213,28 @@ void wire(V& v, Is<WireSettings> auto& s, Is<std::optional<Pin>> auto& pin) {
   });
   v.maybe("response", s.response, [](auto& w, const char* key, auto& value) { w.response(key, value); });
   v.maybe("grouping", s.grouping,
-          [](auto& w, const char* key, auto& value) { w.whole(key, value, 1, limits::kMostGrouped); });
-  v.maybe("zigzag", s.zigzag, [](auto& w, const char* key, auto& value) {
-    w.whole(key, value, 0, limits::kMostPixelsOfSegment);
-  });
-  v.maybe("pin", pin, [](auto& w, const char* key, auto& value) { w.object(key, value); });
+          [](auto& w, const char* key, auto& value) { w.whole(key, value, 1, limits::kMaxGrouped); });
+  v.maybe("zigzag", s.zigzag,
+          [](auto& w, const char* key, auto& value) { w.whole(key, value, 0, limits::kMaxPixelsOfSegment); });
+  v.maybe("pin", fixedStart, [](auto& w, const char* key, auto& value) { w.object(key, value); });
 }
 
 template <class V>
 void describe(V& v, Is<Bead> auto& b) {
   static const Bead plain;
   v.id("fixture", b.fixture);
-  v.whole("first", b.first, 0, kMostOfFixture);
-  v.whole("count", b.count, 0, kMostOfFixture);
+  v.whole("first", b.first, 0, kMaxOfFixture);
+  v.whole("count", b.count, 0, kMaxOfFixture);
   v.flag("reversed", b.reversed);
-  v.whole("skipped_before", b.skippedBefore, 0, limits::kMostSkipped);
-  wire(v, b.settings, b.pin);
+  v.whole("skipped_before", b.skippedBefore, 0, limits::kMaxSkipped);
+  wire(v, b.settings, b.fixedStart);
   v.list("injections", b.injections, &plain.injections);
 }
 
 template <class V>
 void describe(V& v, Is<Port> auto& p) {
   static const Port plain;
-  wire(v, p.settings, p.pin);
+  wire(v, p.settings, p.fixedStart);
   v.maybe("mark", p.mark, [](auto& w, const char* key, auto& value) { w.colour(key, value); });
   v.object("screen", p.screen, &plain.screen);
   v.list("run", p.run);
@@ -250,22 +249,22 @@ void describe(V& v, Is<Controller> auto& c) {
   v.text("host", c.host);
   v.whole("udp_port", c.udpPort, 0, 65'535);
   v.whole("setup_port", c.setupPort, 0, 65'535);
-  v.whole("first_universe", c.firstUniverse, 0, limits::kMostUniverse);
+  v.whole("first_universe", c.firstUniverse, 0, limits::kMaxUniverse);
   v.word("port_start", c.portStart);
   v.whole("channels_per_universe", c.channelsPerUniverse, 510, 512, &plain.channelsPerUniverse);
   v.flag("packed", c.isPacked, &plain.isPacked);
   v.flag("inserts_skipped", c.insertsSkipped, &plain.insertsSkipped);
-  v.whole("most_pixels_of_port", c.mostPixelsOfPort, 0, kMostOfFixture, &plain.mostPixelsOfPort);
+  v.whole("most_pixels_of_port", c.maxPixelsOfPort, 0, kMaxOfFixture, &plain.maxPixelsOfPort);
   v.word("delivery", c.delivery, &plain.delivery);
   v.text("local_address", c.localAddress, &plain.localAddress);
   v.whole("priority", c.priority, 0, 200, &plain.priority);
   v.flag("sync", c.sendsSync, &plain.sendsSync);
-  v.number("most_frames_per_second", c.mostFramesPerSecond, 0.0, 1000.0, &plain.mostFramesPerSecond);
+  v.number("most_frames_per_second", c.maxFramesPerSecond, 0.0, 1000.0, &plain.maxFramesPerSecond);
   v.flag("dithers", c.dithers, &plain.dithers);
-  v.number("delay_ms", c.delay_ms, -limits::kMostDelay_ms, limits::kMostDelay_ms, &plain.delay_ms);
+  v.number("delay_ms", c.delay_ms, -limits::kMaxDelay_ms, limits::kMaxDelay_ms, &plain.delay_ms);
   v.list("ports", c.ports);
   v.object("memory", c.memory, &plain.memory);
-  v.require(c.ports.size() <= limits::kMostPorts, "it has more ports than any controller");
+  v.require(c.ports.size() <= limits::kMaxPorts, "it has more ports than any controller");
 }
 
 template <class V>
@@ -287,10 +286,10 @@ void describe(V& v, Is<Palette> auto& p) {
 template <class V>
 void describe(V& v, Is<Motion> auto& m) {
   static const Motion plain;
-  constexpr double kMost = 1e9;
+  constexpr double kMax = 1e9;
   v.word("driver", m.driver);
-  v.number("low", m.low, -kMost, kMost);
-  v.number("high", m.high, -kMost, kMost);
+  v.number("low", m.low, -kMax, kMax);
+  v.number("high", m.high, -kMax, kMax);
   v.list("points", m.points, &plain.points);
   v.inOrder("points", m.points, &CurvePoint::at);
   v.whole("band", m.band, 0, kBands - 1, &plain.band);
@@ -317,7 +316,7 @@ void describe(V& v, Is<Clip> auto& c) {
   v.whole("seed", c.seed, 0u, 0xffffffffu);
   v.word("fade_shape", c.fadeShape, &plain.fadeShape);
   v.flag("gives_way", c.givesWay, &plain.givesWay);
-  v.offset("slip_us", c.slip, &plain.slip);
+  v.offset("slip_us", c.contentOffset, &plain.contentOffset);
   v.number("speed", c.speed, limits::kSlowest, limits::kFastest, &plain.speed);
   v.time("whole_us", c.whole, &plain.whole);
   v.named("motions", c.motions);
@@ -330,7 +329,7 @@ void describe(V& v, Is<Block> auto& b) {
   v.id("id", b.id);
   v.text("name", b.name);
   v.time("length_us", b.length);
-  v.looseList("clips", b.clips);
+  v.unwiredList("clips", b.clips);
 }
 
 template <class V>
@@ -345,7 +344,7 @@ template <class V>
 void describe(V& v, Is<LookStep> auto& s) {
   v.time("hold_us", s.hold);
   v.time("fade_us", s.fade);
-  v.looseList("layers", s.layers);
+  v.unwiredList("layers", s.layers);
 }
 
 template <class V>
@@ -375,7 +374,7 @@ void describe(V& v, Is<BindingSource> auto& s) {
   v.whole("channel", s.channel, 0, 16, &plain.channel);
   v.whole("number", s.number, 0, 512, &plain.number);
   v.word("protocol", s.protocol, &plain.protocol);
-  v.whole("universe", s.universe, 0, limits::kMostUniverse, &plain.universe);
+  v.whole("universe", s.universe, 0, limits::kMaxUniverse, &plain.universe);
   v.text("address", s.address, &plain.address);
   v.number("value", s.value, 0.0, 1.0, &plain.value);
 }
@@ -390,7 +389,7 @@ void describe(V& v, Is<BindingTarget> auto& t) {
   v.id("zone", t.zone, &plain.zone);
   v.text("parameter", t.parameter, &plain.parameter);
   v.id("controller", t.controller, &plain.controller);
-  v.whole("universe", t.universe, 0, limits::kMostUniverse, &plain.universe);
+  v.whole("universe", t.universe, 0, limits::kMaxUniverse, &plain.universe);
   v.whole("channel", t.channel, 1, 512, &plain.channel);
   v.whole("count", t.count, 1, 512, &plain.count);
   v.whole("every", t.every, 1, 512, &plain.every);
@@ -433,13 +432,13 @@ void describe(V& v, Is<DeskInput> auto& d) {
   v.id("zone", d.zone);
   v.word("protocol", d.protocol);
   v.require(d.protocol == Protocol::E131 || d.protocol == Protocol::ArtNet, "a desk speaks E1.31 or Art-Net");
-  v.whole("universe", d.universe, 0, limits::kMostUniverse);
+  v.whole("universe", d.universe, 0, limits::kMaxUniverse);
   v.whole("channel", d.channel, 1, 512);
   v.text("format", d.format);
   v.require(isDeskFormat(d.format), "format \"" + d.format + "\" is neither I nor made of R, G, B and W");
   v.whole("bits", d.bits, 8, 16, &plain.bits);
   v.require(d.bits == 8 || d.bits == 16, "bits is neither 8 nor 16");
-  v.whole("cells", d.cells, 0, limits::kMostPixelsOfSegment);
+  v.whole("cells", d.cells, 0, limits::kMaxPixelsOfSegment);
   v.word("use", d.use);
   v.word("on_loss", d.loss, &plain.loss);
   v.time("loss_fade_us", d.lossFade, &plain.lossFade);
@@ -546,7 +545,7 @@ void describe(V& v, Is<MemoryScene> auto& s) {
   v.time("length_us", s.length, &plain.length);
   v.whole("rounds", s.rounds, 0, 1'000'000, &plain.rounds);
   v.word("then", s.then, &plain.then);
-  v.whole("next", s.next, 0, static_cast<int>(limits::kMostMemoryScenes), &plain.next);
+  v.whole("next", s.next, 0, static_cast<int>(limits::kMaxMemoryScenes), &plain.next);
   v.list("starts", s.starts, &plain.starts);
 }
 
@@ -554,9 +553,9 @@ template <class V>
 void describe(V& v, Is<ControllerMemory> auto& m) {
   static const ControllerMemory plain;
   v.list("scenes", m.scenes, &plain.scenes);
-  v.require(m.scenes.size() <= limits::kMostMemoryScenes, "it has more scenes than any controller");
+  v.require(m.scenes.size() <= limits::kMaxMemoryScenes, "it has more scenes than any controller");
   v.list("darkens", m.darkens, &plain.darkens);
-  v.whole("at_power_on", m.atPowerOn, 0, static_cast<int>(limits::kMostMemoryScenes), &plain.atPowerOn);
+  v.whole("at_power_on", m.atPowerOn, 0, static_cast<int>(limits::kMaxMemoryScenes), &plain.atPowerOn);
   v.number("frames_per_second", m.framesPerSecond, 1.0, 100.0, &plain.framesPerSecond);
   v.number("tolerance", m.tolerance, 0.0, 100.0, &plain.tolerance);
   v.text("written", m.written, &plain.written);
@@ -576,7 +575,7 @@ void describe(V& v, Is<MarkLane> auto& lane) {
   v.id("id", lane.id);
   v.text("name", lane.name);
   v.word("kind", lane.kind);
-  v.looseList("marks", lane.marks);
+  v.unwiredList("marks", lane.marks);
   v.inOrder("marks", lane.marks, &Mark::at);
 }
 
@@ -596,10 +595,10 @@ void describe(V& v, Is<Score> auto& s) {
   v.offset("audio_start_us", s.audioStart, &plain.audioStart);
   v.time("length_us", s.length);
   v.number("frames_per_second", s.framesPerSecond, 1.0, 1000.0, &plain.framesPerSecond);
-  v.looseList("lanes", s.lanes);
+  v.unwiredList("lanes", s.lanes);
   v.ids("staves", s.staves);
   v.placedList("folders", s.folders, &plain.folders);
-  v.looseList("clips", s.clips);
+  v.unwiredList("clips", s.clips);
 }
 
 }  // namespace chispa::fields

@@ -13,8 +13,8 @@ namespace {
 
 int fittingPixels(double length_m, double pitch_m, const StripType& strip) {
   const double wanted =
-      std::clamp(length_m / std::max(1e-9, pitch_m), 1.0, static_cast<double>(limits::kMostPixelsOfSegment));
-  return std::min(cuttableCount(strip, static_cast<int>(std::lround(wanted))), limits::kMostPixelsOfSegment);
+      std::clamp(length_m / std::max(1e-9, pitch_m), 1.0, static_cast<double>(limits::kMaxPixelsOfSegment));
+  return std::min(cuttableCount(strip, static_cast<int>(std::lround(wanted))), limits::kMaxPixelsOfSegment);
 }
 
 /// Makes a strip of `pixels` at a pitch, as far as its shape has a say.
@@ -68,7 +68,7 @@ int runPixels(const Segment& segment) {
 }
 
 void setRunPixels(Segment& segment, int pixels, const StripType& strip, Follows follows) {
-  const int count = std::min(cuttableCount(strip, std::max(1, pixels)), limits::kMostPixelsOfSegment);
+  const int count = std::min(cuttableCount(strip, std::max(1, pixels)), limits::kMaxPixelsOfSegment);
   const double length = runLength_m(segment);
   lay(segment, count, follows == Follows::PerMetre ? length / count : pitch_m(segment));
 }

@@ -49,7 +49,7 @@ class DitherTables {
   static constexpr std::size_t kPlaces = kTile + kRepeated;
   using Plane = std::array<std::uint8_t, kPlaces>;
 
-  /// Thread-safe; the first call makes them, in some 50 ms.
+  /// Chain-safe; the first call makes them, in some 50 ms.
   static const DitherTables& get();
 
   /// Thresholds by place; `frame` needs a period.

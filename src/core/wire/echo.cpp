@@ -4,11 +4,11 @@
 namespace chispa {
 namespace {
 
-bool isPinned(const Show& show, const PatchSpan& span) {
+bool hasFixedStart(const Show& show, const PatchSpan& span) {
   const Port& port =
       show.controllers[static_cast<std::size_t>(span.controller)]->ports[static_cast<std::size_t>(span.port)];
-  return port.run[static_cast<std::size_t>(span.bead)].pin.has_value() ||
-         (span.bead == 0 && port.pin.has_value());
+  return port.run[static_cast<std::size_t>(span.bead)].fixedStart.has_value() ||
+         (span.bead == 0 && port.fixedStart.has_value());
 }
 
 }  // namespace
@@ -20,7 +20,7 @@ bool isEcho(const Show& show, const PatchSpan& first, const PatchSpan& second) {
   const bool isAlike = first.channelCount() == second.channelCount() &&
                        first.channelsPerPixel == second.channelsPerPixel && first.pixels == second.pixels &&
                        first.pixelsPerValue == second.pixelsPerValue;
-  return isOver && isAlike && (isPinned(show, first) || isPinned(show, second));
+  return isOver && isAlike && (hasFixedStart(show, first) || hasFixedStart(show, second));
 }
 
 }  // namespace chispa

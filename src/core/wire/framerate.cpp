@@ -30,9 +30,9 @@ double lineTime_s(const Show& show, const Port& port) {
 
 FrameRate frameRateOf(const Show& show, const Controller& controller) {
   constexpr FrameRate kUsual;
-  const double asked = controller.mostFramesPerSecond;
+  const double asked = controller.maxFramesPerSecond;
   if (asked <= 0) return kUsual;
-  double most = std::min<double>(asked, kMostFramesPerSecond);
+  double most = std::min<double>(asked, kMaxFramesPerSecond);
   if (most > kUsualFramesPerSecond) {
     double longest_s = 0;
     for (const Port& port : controller.ports) longest_s = std::max(longest_s, lineTime_s(show, port));
@@ -42,7 +42,7 @@ FrameRate frameRateOf(const Show& show, const Controller& controller) {
     most = std::max<double>(most, kUsualFramesPerSecond);
   }
   constexpr double kSlowest = 0.01;
-  return {static_cast<int>(std::ceil(kMostFramesPerSecond / std::max(kSlowest, most) - 1e-9))};
+  return {static_cast<int>(std::ceil(kMaxFramesPerSecond / std::max(kSlowest, most) - 1e-9))};
 }
 
 }  // namespace chispa

@@ -6,13 +6,13 @@ namespace chispa {
 
 /// Frames a second that controllers are sent where nothing else is said, and the most that any is.
 inline constexpr int kUsualFramesPerSecond = 40;
-inline constexpr int kMostFramesPerSecond = 120;
+inline constexpr int kMaxFramesPerSecond = 120;
 
 /// How often a controller is sent frames: every `divisor` 120ths of a second.
 struct FrameRate {
-  int divisor = kMostFramesPerSecond / kUsualFramesPerSecond;
+  int divisor = kMaxFramesPerSecond / kUsualFramesPerSecond;
 
-  double framesPerSecond() const { return static_cast<double>(kMostFramesPerSecond) / divisor; }
+  double framesPerSecond() const { return static_cast<double>(kMaxFramesPerSecond) / divisor; }
   bool operator==(const FrameRate&) const = default;
 };
 

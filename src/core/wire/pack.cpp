@@ -7,7 +7,7 @@
 #include <map>
 #include <tuple>
 
-#include "core/base/clones.h"
+#include "core/base/multiversion.h"
 #include "core/wire/echo.h"
 #include "core/wire/wiresettings.h"
 
@@ -23,8 +23,8 @@ using Row = std::array<float, kBlock>;
 using Bytes = std::array<std::uint8_t, kBlock>;
 
 /// One channel of `count` pixels from `first` on, one after the other or backwards, times `level`.
-CHISPA_CLONES void takeRow(const std::vector<float>& channel, std::uint32_t first, std::int32_t step,
-                           std::size_t count, float level, Row& row) noexcept {
+CHISPA_MULTIVERSION void takeRow(const std::vector<float>& channel, std::uint32_t first, std::int32_t step,
+                                 std::size_t count, float level, Row& row) noexcept {
   const float* from = channel.data() + first;
   if (step == 1) {
     for (std::size_t k = 0; k < count; ++k) row[k] = from[k] * level;
@@ -34,8 +34,8 @@ CHISPA_CLONES void takeRow(const std::vector<float>& channel, std::uint32_t firs
 }
 
 /// Chips next to each other, pixel by pixel, in the channel order of the strip.
-CHISPA_CLONES void interleave3(const Bytes& a, const Bytes& b, const Bytes& c, std::size_t count,
-                               std::uint8_t* __restrict out) noexcept {
+CHISPA_MULTIVERSION void interleave3(const Bytes& a, const Bytes& b, const Bytes& c, std::size_t count,
+                                     std::uint8_t* __restrict out) noexcept {
   for (std::size_t k = 0; k < count; ++k) {
     out[3 * k] = a[k];
     out[3 * k + 1] = b[k];
@@ -89,8 +89,9 @@ ResponseTable::ResponseTable(const Response& response, int bits)
   }
 }
 
-CHISPA_CLONES void ResponseTable::values(const float* light, const std::uint8_t* thresholds,
-                                         std::size_t count, std::uint8_t* __restrict out) const noexcept {
+CHISPA_MULTIVERSION void ResponseTable::values(const float* light, const std::uint8_t* thresholds,
+                                               std::size_t count,
+                                               std::uint8_t* __restrict out) const noexcept {
   const auto written = [](float share, std::uint8_t threshold) {
     return static_cast<std::uint8_t>((static_cast<std::int32_t>(share * k256thsOfFull + 0.5f) + threshold) >>
                                      8);

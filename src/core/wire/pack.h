@@ -7,7 +7,7 @@
 #include <span>
 #include <vector>
 
-#include "core/render/frame.h"
+#include "core/base/frame.h"
 #include "core/show/response.h"
 #include "core/wire/dither.h"
 #include "core/wire/patch.h"

@@ -24,7 +24,7 @@ class Patcher {
   void addController(int index) {
     const Controller& controller = *show_.controllers[static_cast<std::size_t>(index)];
     const bool isFlat = isRow(controller.protocol);
-    const bool isOne = controller.protocol == Protocol::SerialDmx;
+    const bool isOne = traitsOf(controller.protocol).numbering == UniverseNumbering::OneUniverse;
     span_.controller = index;
     limit_ = isFlat || isOne ? kUniverseChannels : controller.channelsPerUniverse;
     isPacked_ = isFlat || controller.isPacked;
@@ -33,8 +33,8 @@ class Patcher {
     for (std::size_t p = 0; p < controller.ports.size(); ++p) {
       const Port& port = controller.ports[p];
       span_.port = static_cast<int>(p);
-      if (port.pin)
-        cursor_ = {port.pin->universe, port.pin->channel};
+      if (port.fixedStart)
+        cursor_ = {port.fixedStart->universe, port.fixedStart->channel};
       else if (!port.run.empty() && controller.portStart == PortStart::NewUniverse && !isFlat && !isOne &&
                cursor_.channel != 1)
         cursor_ = {cursor_.universe + 1, 1};
@@ -53,7 +53,7 @@ class Patcher {
         resolveWire(stripTypeOf(show_, *fixture), *fixture, port.settings, bead.settings);
     span_.channelsPerPixel = std::max(1, wire.bytesPerValue());
     span_.pixelsPerValue = wire.grouping;
-    if (bead.pin) cursor_ = {bead.pin->universe, bead.pin->channel};
+    if (bead.fixedStart) cursor_ = {bead.fixedStart->universe, bead.fixedStart->channel};
     if (takesSkipped_)
       place({0, (bead.skippedBefore + wire.grouping - 1) / wire.grouping * wire.grouping, 1}, false);
     const int exists = pixelCount(*fixture);
@@ -130,19 +130,8 @@ class Patcher {
 }  // namespace
 
 UniverseRange universeRange(Protocol protocol) {
-  switch (protocol) {
-    case Protocol::E131:
-      return {1, limits::kMostUniverse};
-    case Protocol::ArtNet:
-      return {0, 32'767};
-    case Protocol::SerialDmx:
-      return {1, 1};
-    case Protocol::Ddp:
-    case Protocol::Opc:
-    case Protocol::Screen:
-      break;
-  }
-  return {0, limits::kMostRowUniverses - 1};
+  const ProtocolTraits& traits = traitsOf(protocol);
+  return {traits.firstUniverse, traits.lastUniverse};
 }
 
 Patch derivePatch(const Show& show) {

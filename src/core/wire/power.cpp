@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/wire/power.h"
 
-#include "core/show/loose.h"
+#include "core/show/unwired.h"
 #include "core/wire/current.h"
 #include "core/wire/sizing.h"
 
@@ -14,7 +14,7 @@ AmpsByVolts fullWhiteAmps(const Show& show) {
       for (const Bead& bead : port.run)
         if (const Fixture* fixture = find(show.fixtures, bead.fixture))
           amps[stripTypeOf(show, *fixture).volts] += beadFullWhite_a(show, port, bead);
-  for (const LoosePiece& piece : loosePieces(show)) {
+  for (const UnwiredPiece& piece : unwiredPieces(show)) {
     const StripType& strip = stripTypeOf(show, *find(show.fixtures, piece.fixture));
     amps[strip.volts] += fullWhite_a(strip, piece.count);
   }

@@ -87,8 +87,8 @@ void PowerBudget::groupLevels(std::span<const float> supplyLevels, std::span<flo
   }
 }
 
-std::span<const float> BudgetKeeper::follow(std::span<const double> wanted_a,
-                                            std::span<const double> limits_a, double seconds) noexcept {
+std::span<const float> BudgetLimiter::follow(std::span<const double> wanted_a,
+                                             std::span<const double> limits_a, double seconds) noexcept {
   constexpr double kRises_s = 0.6;
   const auto ease = static_cast<float>(1 - std::exp(-std::max(0.0, seconds) / kRises_s));
   for (std::size_t i = 0; i < levels_.size(); ++i) {

@@ -4,7 +4,7 @@
 #include <span>
 #include <vector>
 
-#include "core/render/frame.h"
+#include "core/base/frame.h"
 #include "core/show/show.h"
 #include "core/wire/powernet.h"
 
@@ -64,9 +64,9 @@ class PowerBudget {
 
 /// Holds supplies within their budgets from frame to frame: down at once, up again slowly, so that nothing
 /// pumps.
-class BudgetKeeper {
+class BudgetLimiter {
  public:
-  explicit BudgetKeeper(std::size_t supplies) : levels_(supplies, 1.f) {}
+  explicit BudgetLimiter(std::size_t supplies) : levels_(supplies, 1.f) {}
 
   /// Level 0–1 of each supply for a frame that would draw `wanted_a`, `seconds` after the last.
   std::span<const float> follow(std::span<const double> wanted_a, std::span<const double> limits_a,

@@ -3,7 +3,7 @@
 
 #include <algorithm>
 
-#include "core/show/cutlist.h"
+#include "core/shape/strippieces.h"
 #include "core/wire/wiresettings.h"
 #include "core/zone/pixelmap.h"
 
@@ -128,6 +128,22 @@ PowerReading read(std::span<const PowerChain> chains, std::size_t supplies, Load
 }
 
 }  // namespace
+
+std::vector<double> copperPitches_m(const StripType& strip, const Fixture& fixture) {
+  std::vector<double> pitches;
+  const double reel_m = 1 / strip.pixelsPerMetre;
+  for (const Segment& segment : fixture.segments) {
+    double length_m = 0;
+    int pixels = 0;
+    for (const StripPiece& piece : stripPiecesOf(segment.shape)) {
+      length_m += piece.length_m;
+      pixels += piece.pixels;
+    }
+    const double apart_m = pixels > 1 ? length_m / pixels : reel_m;
+    pitches.push_back(strip.build == StripBuild::Reel ? std::max(reel_m, apart_m) : apart_m);
+  }
+  return pitches;
+}
 
 std::vector<PowerChain> powerChains(const Show& show) {
   ChainMaker maker(show);

@@ -4,7 +4,7 @@
 #include <span>
 #include <vector>
 
-#include "core/render/frame.h"
+#include "core/base/frame.h"
 #include "core/show/show.h"
 
 namespace chispa {
@@ -82,5 +82,9 @@ struct PowerReading {
 PowerReading readFullWhite(std::span<const PowerChain> chains, std::size_t supplies);
 PowerReading readFrame(std::span<const PowerChain> chains, std::size_t supplies, const PixelFrame& frame,
                        double master);
+
+/// The copper from one pixel to the next, in metres of the strip's own, for each segment: as the reel has it,
+/// or as far as they lie apart where that is more (wire between) or there is no reel.
+std::vector<double> copperPitches_m(const StripType& strip, const Fixture& fixture);
 
 }  // namespace chispa

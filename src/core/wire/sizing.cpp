@@ -13,7 +13,7 @@ namespace {
 constexpr double kSpare = 1.25;
 /// Ohms of a metre of one square millimetre of copper, at 40 °C.
 constexpr double kWarmCopper = 0.0190;
-constexpr double kMostDrop = 0.05;
+constexpr double kMaxDrop = 0.05;
 
 /// IEC 60204-1:2016, table 6, column B2.
 constexpr std::pair<double, double> kCarries_a[] = {{0.2, 4.3},  {0.5, 7.5},  {0.75, 8.5}, {1, 10.1},
@@ -33,7 +33,7 @@ Protection protectionFor(double amps, double wire_m, double volts) {
   for (const double fuse : {1.0, 2.0, 3.0, 5.0, 7.5, 10.0, 15.0, 20.0, 25.0, 30.0, 40.0}) {
     if (fuse < amps * kSpare) continue;
     for (const auto& [mm2, carries] : kCarries_a)
-      if (carries >= fuse && 2 * kWarmCopper * wire_m / mm2 * amps <= kMostDrop * volts) return {fuse, mm2};
+      if (carries >= fuse && 2 * kWarmCopper * wire_m / mm2 * amps <= kMaxDrop * volts) return {fuse, mm2};
     return {fuse, 0};
   }
   return {};
@@ -44,7 +44,7 @@ double voltsOf(const Show& show, const Port& port) {
   return first ? stripTypeOf(show, *first).volts : StripType{}.volts;
 }
 
-int threadPixels(const Port& port) {
+int chainPixels(const Port& port) {
   int sum = 0;
   for (const Bead& bead : port.run) sum += bead.count + bead.skippedBefore;
   return sum;

@@ -22,8 +22,8 @@ double wireCarries_a(double mm2);
 Protection protectionFor(double amps, double wire_m, double volts);
 /// Volts of what hangs on a port: of its first strip; 5 where nothing hangs.
 double voltsOf(const Show& show, const Port& port);
-/// Pixels that a port's thread is long, skipped ones included.
-int threadPixels(const Port& port);
+/// Pixels that a port's chain is long, skipped ones included.
+int chainPixels(const Port& port);
 /// Amps that a bead of a port draws with all channels at full, dimmed as its settings say.
 double beadFullWhite_a(const Show& show, const Port& port, const Bead& bead);
 /// Amps that a port's run draws with all channels at full, dimmed as its settings say.

@@ -227,7 +227,7 @@ std::vector<int> stepsOf(const std::vector<double>& places, double pitch, bool c
   std::vector<int> steps;
   for (const std::int64_t number : numbers)
     steps.push_back(
-        countsGaps && taken.back() < limits::kMostPixelsOfSegment
+        countsGaps && taken.back() < limits::kMaxPixelsOfSegment
             ? static_cast<int>(number)
             : static_cast<int>(std::lower_bound(taken.begin(), taken.end(), number) - taken.begin()));
   return steps;
@@ -254,7 +254,7 @@ Drafts joinedAsTheyHang(const Drafts& cells, const PixelMap& map, bool countsGap
   const auto most = [](const std::vector<int>& steps) {
     return static_cast<std::int64_t>(*std::max_element(steps.begin(), steps.end())) + 1;
   };
-  if (most(columns) * most(rows) > limits::kMostPlacesOfZone) return cells;
+  if (most(columns) * most(rows) > limits::kMaxPlacesOfZone) return cells;
   Drafts all;
   for (std::size_t i = 0; i < cells.cells.size(); ++i)
     all.add(columns[i], rows[i], cells.pixelsOf(cells.cells[i]));
@@ -369,10 +369,10 @@ void measureFace(ZoneCells& cells) {
 /// The pieces at `middles` in the order of a walk that always goes on to the nearest of those that are left;
 /// as they are if there are so many that it would take long.
 std::vector<std::uint16_t> walkOf(const std::vector<Vec3>& middles) {
-  constexpr std::size_t kMostWalked = 1'000;
+  constexpr std::size_t kMaxWalked = 1'000;
   std::vector<std::uint16_t> place(middles.size());
   std::iota(place.begin(), place.end(), std::uint16_t{0});
-  if (middles.size() > kMostWalked) return place;
+  if (middles.size() > kMaxWalked) return place;
   std::vector<std::size_t> left(middles.size());
   std::iota(left.begin(), left.end(), std::size_t{0});
   for (std::size_t step = 1, at = 0; !left.empty(); ++step) {
@@ -423,7 +423,7 @@ double roundOf(const ZoneCells& cells) {
 }
 
 /// The way along the cells that `cellAt` numbers, `count` of them, and half a cell more at either end.
-double wayOf(const ZoneCells& cells, int count, const std::function<std::size_t(int)>& cellAt) {
+double polylineOf(const ZoneCells& cells, int count, const std::function<std::size_t(int)>& cellAt) {
   double sum = 0;
   for (int n = 1; n < count; ++n)
     sum += length(cells.position_m[cellAt(n)] - cells.position_m[cellAt(n - 1)]);
@@ -454,8 +454,8 @@ void measureLengths(ZoneCells& cells) {
   set(Axis::Height, cells.size_m.z);
   if (cells.rows <= 1) return;
   const int row = cells.rows / 2, column = cells.columns / 2;
-  set(Axis::Columns, wayOf(cells, cells.columns, [&](int n) { return cells.cellAt(n, row); }));
-  set(Axis::Rows, wayOf(cells, cells.rows, [&](int n) { return cells.cellAt(column, n); }));
+  set(Axis::Columns, polylineOf(cells, cells.columns, [&](int n) { return cells.cellAt(n, row); }));
+  set(Axis::Rows, polylineOf(cells, cells.rows, [&](int n) { return cells.cellAt(column, n); }));
 }
 
 }  // namespace

@@ -15,8 +15,6 @@ namespace chispa::desk {
 namespace {
 
 /// Protocols that an address can be typed in for.
-constexpr Protocol kProtocols[] = {Protocol::E131, Protocol::ArtNet, Protocol::Ddp, Protocol::Opc,
-                                   Protocol::SerialDmx};
 
 }  // namespace
 
@@ -26,7 +24,10 @@ AddressRow::AddressRow(QWidget* parent) : QWidget(parent) {
   grid->setHorizontalSpacing(8);
   grid->setVerticalSpacing(2);
   protocol_ = new QComboBox;
-  for (const Protocol protocol : kProtocols) protocol_->addItem(QLatin1String(protocolTitle(protocol)));
+  // A screen has no address to test.
+  for (const ProtocolTraits& one : kProtocols)
+    if (one.carrier != Carrier::None)
+      protocol_->addItem(QLatin1String(one.title), static_cast<int>(one.protocol));
   connect(protocol_, &QComboBox::activated, this, &AddressRow::changed);
   wholeOnly_.push_back(
       add("rigProtocol", tr("Protocol"), tr("What the controller is spoken to with"), protocol_));
@@ -43,8 +44,7 @@ AddressRow::AddressRow(QWidget* parent) : QWidget(parent) {
   order_->setMaxLength(4);
   connect(order_, &QLineEdit::editingFinished, this, &AddressRow::changed);
   add("rigOrder", tr("Order"), tr("Channels of a pixel: the letters R, G, B and W, each once"), order_);
-  columns_ =
-      number("rigColumns", tr("Columns"), tr("Pixels of a row if it is a matrix; 0 for a strip"), 0, 1000);
+  columns_ = number("rigColumns", tr("Columns"), tr("Pixels per row of a matrix; 0 for a strip"), 0, 1000);
   columns_->setSpecialValueText(tr("strip"));
   wholeOnly_.push_back(columns_->parentWidget());
   keep_ = new QPushButton(tr("Keep in the show"));
@@ -87,10 +87,9 @@ void AddressRow::setWhole(bool whole) {
 
 void AddressRow::show(const BenchRig& rig) {
   const QSignalBlocker quiet(this);
-  const auto found = std::find(std::begin(kProtocols), std::end(kProtocols), rig.controller.protocol);
-  protocol_->setCurrentIndex(static_cast<int>(found - std::begin(kProtocols)));
+  protocol_->setCurrentIndex(protocol_->findData(static_cast<int>(rig.controller.protocol)));
   host_->setText(text(rig.controller.host));
-  const Pin start = rigStart(rig);
+  const FixedStart start = rigStart(rig);
   universe_->setValue(start.universe);
   channel_->setValue(start.channel);
   pixels_->setValue(pixelCount(rig.fixture));
@@ -100,7 +99,7 @@ void AddressRow::show(const BenchRig& rig) {
 }
 
 void AddressRow::read(BenchRig& rig) const {
-  rig.controller.protocol = kProtocols[std::max(0, protocol_->currentIndex())];
+  rig.controller.protocol = static_cast<Protocol>(protocol_->currentData().toInt());
   if (!host_->text().trimmed().isEmpty()) rig.controller.host = host_->text().trimmed().toStdString();
   const int universe =
       rig.controller.protocol == Protocol::E131 ? std::max(1, universe_->value()) : universe_->value();

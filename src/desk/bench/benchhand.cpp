@@ -45,7 +45,7 @@ BenchPage::HandQuestion BenchPage::handQuestion() const {
   }
   const QString difference = finder->difference(workingShow());
   hand.question = difference.isEmpty() ? tr("It is as the show says: %1.").arg(finder->left()) : difference;
-  hand.answers.push_back({difference.isEmpty() ? tr("Done") : tr("Take it into the show")});
+  hand.answers.push_back({difference.isEmpty() ? tr("Done") : tr("Apply to the show")});
   return hand;
 }
 

@@ -21,6 +21,7 @@
 #include "desk/bench/signalform.h"
 #include "desk/bench/targetlist.h"
 #include "desk/parts/format.h"
+#include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
@@ -145,7 +146,14 @@ QWidget* BenchPage::makeSignalFace() {
   connect(faders_, &Faders::paletteAsked, this, &BenchPage::copyPalette);
   power_ = makePowerTest();
   column->addWidget(headline_);
-  column->addWidget(where_);
+  auto* beside = new QHBoxLayout;
+  beside->addWidget(where_, 1);
+  lightHere_ = named(new QPushButton(tr("Switch light on")), "benchLight", tr("Switch light on"),
+                     tr("What is sent is not seen before light is on (F9)"));
+  connect(lightHere_, &QPushButton::clicked, this, [this] { session_.stage.switchLight(true); });
+  lightHere_->hide();
+  beside->addWidget(lightHere_);
+  column->addLayout(beside);
   column->addWidget(address_);
   column->addWidget(power_);
   column->addSpacing(6);
@@ -169,7 +177,7 @@ QWidget* BenchPage::makePowerTest() {
   measured_->setSuffix(QStringLiteral(" A"));
   measured_->setSpecialValueText(tr("not measured"));
   connect(measured_, &QDoubleSpinBox::valueChanged, this, &BenchPage::showPower);
-  takeMeasured_ = new QPushButton(tr("Take over into the strip type"));
+  takeMeasured_ = new QPushButton(tr("Apply to the strip type"));
   takeMeasured_->setObjectName(QStringLiteral("takeMeasured"));
   takeMeasured_->setToolTip(
       tr("Scales the current of the strip type's channels, so that computed and measured agree"));
@@ -329,7 +337,7 @@ void BenchPage::sendSignal() {
   if (!signal_->isSending()) return session_.stage.setSignal(std::nullopt);
   const Show show = workingShow();
   engine::TestSignal signal = signal_->signal();
-  const Pin start = rigStart(rig_);
+  const FixedStart start = rigStart(rig_);
   signal.target = signalTarget(show, target(),
                                {start.universe, start.channel, pixelCount(rig_.fixture), rig_.strip.order});
   if (isFaders) {
@@ -474,8 +482,9 @@ void BenchPage::showNow() {
   else
     headline_->setText(pixel ? tr("Lit now: %1").arg(pixel->name)
                              : tr("Pixel %1 of the chain is skipped.").arg(lit + 1));
+  lightHere_->setVisible(signal && !session_.stage.isLit());
   if (!session_.stage.isLit())
-    where_->setText(tr("Light is OFF: switch it on below (F9) to see it on the LEDs."));
+    where_->setText(tr("Light is OFF."));
   else
     where_->setText(pixel ? tr("%1 · chain pixel %2 of %3 · universe %4, channel %5")
                                 .arg(place)

@@ -119,6 +119,7 @@ class BenchPage : public QWidget {
   Show finderShow_;
   QLabel* headline_;
   QLabel* where_;
+  QPushButton* lightHere_;
   ChainView* chain_;
   Faders* faders_;
   QWidget* power_;

@@ -10,7 +10,7 @@ namespace chispa::desk {
 namespace {
 
 /// Ten seconds of the window's ticks.
-constexpr std::size_t kMost = 300;
+constexpr std::size_t kMax = 300;
 
 }  // namespace
 
@@ -23,7 +23,7 @@ HistoryPlot::HistoryPlot(QWidget* parent) : QWidget(parent) {
 
 void HistoryPlot::add(std::uint8_t value) {
   values_.push_back(value);
-  if (values_.size() > kMost) values_.pop_front();
+  if (values_.size() > kMax) values_.pop_front();
   update();
 }
 
@@ -38,7 +38,7 @@ void HistoryPlot::paintEvent(QPaintEvent*) {
   if (values_.empty()) return;
   painter.setRenderHint(QPainter::Antialiasing);
   QPainterPath line;
-  const double step = static_cast<double>(width()) / static_cast<double>(kMost - 1);
+  const double step = static_cast<double>(width()) / static_cast<double>(kMax - 1);
   double x = width() - step * static_cast<double>(values_.size() - 1);
   for (const std::uint8_t value : values_) {
     const QPointF at(x, height() - 4 - value / 255.0 * (height() - 8));

@@ -12,7 +12,7 @@ namespace {
 
 constexpr double kMargin = 26;
 /// Dots of a fixture that are drawn; more tell the eye nothing.
-constexpr std::size_t kMostDots = 160;
+constexpr std::size_t kMaxDots = 160;
 
 }  // namespace
 
@@ -42,7 +42,7 @@ void PlanPicker::showFixtures(const Show& show, const std::vector<FixtureId>& fi
   height = high.z - low.z;
   bounds_ = {};
   for (std::size_t i = 0; i < all.size(); ++i) {
-    const std::size_t step = std::max<std::size_t>(1, all[i].size() / kMostDots);
+    const std::size_t step = std::max<std::size_t>(1, all[i].size() / kMaxDots);
     for (std::size_t k = 0; k < all[i].size(); k += step) {
       const Vec3& p = all[i][k];
       const QPointF at(p.x, depth >= height ? -p.y : -p.z);

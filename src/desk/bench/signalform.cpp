@@ -36,23 +36,23 @@ SignalForm::SignalForm(QWidget* parent) : QWidget(parent) {
   column->addWidget(signals_, 1);
   form_ = new QFormLayout;
   form_->setVerticalSpacing(2);
-  speed_ = addNumber("walkSpeed", tr("Time a step"), tr("s"), 0, 5, 0.05, 0.2, 2);
+  speed_ = addNumber("walkSpeed", tr("Step time"), tr("s"), 0, 5, 0.05, 0.2, 2);
   lit_ = addNumber("walkLit", tr("Pixels lit"), {}, 1, 1000, 1, 1, 0);
   nth_ = addNumber("signalNth", tr("One of"), {}, 1, 1000, 1, 10, 0);
   level_ = addNumber("walkLevel", tr("Level"), QStringLiteral("%"), 1, 100, 5, 30, 0);
-  most_ = addNumber("signalMost", tr("Never above"), QStringLiteral("%"), 1, 100, 5, 100, 0);
+  most_ = addNumber("signalMost", tr("Limit"), QStringLiteral("%"), 1, 100, 5, 100, 0);
   colourButton_ = new QPushButton;
   named(colourButton_, "signalColour", tr("Colour"), tr("Any colour"));
   connect(colourButton_, &QPushButton::clicked, this, &SignalForm::chooseColour);
   form_->addRow(tr("Colour"), colourButton_);
   column->addLayout(form_);
-  bounces_ = addSwitch(column, "walkBounces", tr("Turns back"),
-                       tr("The walk turns back at the end, instead of starting over"));
-  loops_ = addSwitch(column, "walkLoops", tr("Starts over"),
-                     tr("The walk begins again at the end; else it stays there"));
+  bounces_ = addSwitch(column, "walkBounces", tr("Back and forth"),
+                       tr("The walk runs back from the end instead of starting over"));
+  loops_ = addSwitch(column, "walkLoops", tr("Repeat"),
+                     tr("The walk starts again after the end; otherwise it stays there"));
   loops_->setChecked(true);
-  restPlays_ = addSwitch(column, "restPlays", tr("All else plays on"),
-                         tr("What is not driven plays the score; else it is dark"));
+  restPlays_ = addSwitch(column, "restPlays", tr("Keep the rest playing"),
+                         tr("What is not driven plays the score; otherwise it is dark"));
   send_ = new QPushButton(tr("Send"));
   send_->setObjectName(QStringLiteral("walkButton"));
   send_->setCheckable(true);

@@ -56,8 +56,11 @@ void ActionFinder::list(const QString& typed) {
       const bool isNamed = matches(action.name, typed);
       if (byTip ? isNamed || !matches(action.name + QLatin1Char(' ') + action.tip, typed) : !isNamed)
         continue;
-      auto* item = new QListWidgetItem(
-          action.keys.isEmpty() ? action.name : QStringLiteral("%1   (%2)").arg(action.name, action.keys));
+      QString words = action.name;
+      if (!action.keys.isEmpty()) words += QStringLiteral("   (%1)").arg(action.keys);
+      if (!action.whyNot.isEmpty()) words += QStringLiteral("   — %1").arg(action.whyNot);
+      auto* item = new QListWidgetItem(words);
+      if (!action.whyNot.isEmpty()) item->setForeground(theme().quiet);
       item->setToolTip(action.tip);
       item->setData(Qt::UserRole, static_cast<int>(i));
       found_->addItem(item);
@@ -68,9 +71,11 @@ void ActionFinder::list(const QString& typed) {
 void ActionFinder::run() {
   const QListWidgetItem* item = found_->currentItem();
   if (!item) return;
-  const auto action = actions_[item->data(Qt::UserRole).toInt()].run;
+  const FoundAction chosen = actions_[item->data(Qt::UserRole).toInt()];
+  // The list stays, so that something else can be chosen.
+  if (!chosen.whyNot.isEmpty()) return;
   accept();
-  action();
+  chosen.run();
 }
 
 bool ActionFinder::eventFilter(QObject* watched, QEvent* event) {

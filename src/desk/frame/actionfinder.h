@@ -17,6 +17,8 @@ struct FoundAction {
   QString tip;
   QString keys;
   std::function<void()> run;
+  /// Why it cannot be done now; empty if it can.
+  QString whyNot;
 };
 
 /// A label as it is read: without its mnemonic and dots.

@@ -14,6 +14,7 @@ namespace chispa::desk {
 
 void MainWindow::makeComposeMenu() {
   QMenu* menu = menuBar()->addMenu(tr("&Compose"));
+  composeMenu_ = menu;
   Composing* composing = &score_->composing();
   // Elsewhere nobody would see what they do.
   composing_ = new QActionGroup(this);
@@ -49,13 +50,13 @@ void MainWindow::makeComposeMenu() {
       [](Composing& c) { c.stretch(2); });
   add(menu, "squeezeClips", tr("&Half as long"), QKeySequence(tr("Ctrl+<")),
       [](Composing& c) { c.stretch(0.5); });
-  add(menu, "slipLater", tr("Slip: later content first"), QKeySequence(tr("Alt+Right")),
-      [](Composing& c) { c.slip(1); });
-  add(menu, "slipEarlier", tr("Slip: earlier content first"), QKeySequence(tr("Alt+Left")),
-      [](Composing& c) { c.slip(-1); });
-  add(menu, "randomiseClips", tr("Let &chance vary them"), QKeySequence(tr("Ctrl+J")),
+  add(menu, "slipLater", tr("Content offset: later"), QKeySequence(tr("Alt+Right")),
+      [](Composing& c) { c.contentOffset(1); });
+  add(menu, "slipEarlier", tr("Content offset: earlier"), QKeySequence(tr("Alt+Left")),
+      [](Composing& c) { c.contentOffset(-1); });
+  add(menu, "randomiseClips", tr("Ra&ndomise them"), QKeySequence(tr("Ctrl+J")),
       [](Composing& c) { c.randomise(); });
-  add(menu, "turnPicture", tr("Turn their picture by a &quarter"), QKeySequence(tr("Ctrl+Alt+D")),
+  add(menu, "turnPicture", tr("Rotate their picture by a &quarter turn"), QKeySequence(tr("Ctrl+Alt+D")),
       [](Composing& c) { c.turnPicture(90); });
   add(menu, "mirrorPicture", tr("Mirror the&ir picture"), QKeySequence(tr("Ctrl+Alt+H")),
       [this](Composing& c) { c.switchPicture(tr("mirror a picture"), "mirrored"); });
@@ -69,13 +70,13 @@ void MainWindow::makeComposeMenu() {
   add(menu, "dissolveBlock", tr("&Dissolve the block"), {}, [](Composing& c) { c.dissolveBlock(); });
   add(menu, "openBlock", tr("&Open the block"), QKeySequence(tr("Ctrl+Return")),
       [](Composing& c) { c.openBlock(); });
-  add(menu, "closeBlock", tr("Close the block: it is what is selected"),
-      QKeySequence(tr("Ctrl+Shift+Return")), [](Composing& c) { c.closeBlock(); });
+  add(menu, "closeBlock", tr("Make the selection the bloc&k"), QKeySequence(tr("Ctrl+Shift+Return")),
+      [](Composing& c) { c.closeBlock(); });
   add(menu, "saveOwnEffect", tr("Keep as an effect of your own"), QKeySequence(tr("Ctrl+Shift+E")),
       [](Composing& c) { c.saveOwn(); });
   add(menu, "nextSetting", tr("Next setting of the shelf's effect"), {},
       [this](Composing&) { score_->nextSetting(); });
-  add(menu, "favouriteEffect", tr("The shelf's effect is a favourite, or no longer"), {},
+  add(menu, "favouriteEffect", tr("Make the shelf's effect a favourite, or not"), {},
       [this](Composing&) { score_->toggleFavourite(); });
   add(menu, "closeGap", tr("Delete the selection's time"), QKeySequence(tr("Ctrl+Shift+Del")),
       [](Composing& c) { c.closeGap(); });
@@ -124,10 +125,10 @@ void MainWindow::makeComposeMenu() {
   QAction* countIn = addAction(menu, "countIn", tr("Count i&n with a bar of clicks"), {},
                                [this] { session_.stage.setCountIn(!session_.stage.countsIn()); });
   countIn->setCheckable(true);
-  QAction* scrubbing = addAction(menu, "hearScrubbing", tr("H&ear the music under the hand"), {}, [this] {
+  QAction* scrubbing = addAction(menu, "hearScrubbing", tr("H&ear the music while scrubbing"), {}, [this] {
     session_.stage.setHearsScrubbing(!session_.stage.hearsScrubbing());
   });
-  scrubbing->setToolTip(tr("While the ruler is dragged and nothing plays, the sound there is heard"));
+  scrubbing->setToolTip(tr("While nothing plays, dragging the ruler sounds the music there"));
   scrubbing->setCheckable(true);
   scrubbing->setChecked(session_.stage.hearsScrubbing());
 }
@@ -198,11 +199,11 @@ void MainWindow::makeStaveMenu(QMenu* menu) {
   });
   add("addAllStaves", tr("Add staves for a&ll zones that have none"), {},
       [](Composing& c) { c.addStaves(c.zonesWithoutStave()); });
-  add("removeStave", tr("&Take the stave away, with its clips"), {}, [](Composing& c) { c.removeStave(); });
+  add("removeStave", tr("&Remove the stave and its clips"), {}, [](Composing& c) { c.removeStave(); });
   menu->addSeparator();
   add("newFolder", tr("A new &folder for it"), QKeySequence(tr("Ctrl+Alt+F")),
       [](Composing& c) { c.newFolder(); });
-  QMenu* into = menu->addMenu(tr("&Into the folder"));
+  QMenu* into = menu->addMenu(tr("Move &into the folder"));
   into->setObjectName(QStringLiteral("joinFolderMenu"));
   connect(into, &QMenu::aboutToShow, this, [this, into, composing] {
     into->clear();
@@ -212,7 +213,7 @@ void MainWindow::makeStaveMenu(QMenu* menu) {
                       [composing, name = text(score->folders[i].name)] { composing->joinFolder(name); });
     if (into->isEmpty()) into->addAction(tr("There is none yet"))->setEnabled(false);
   });
-  add("leaveFolder", tr("&Out of its folder"), {}, [](Composing& c) { c.leaveFolder(); });
+  add("leaveFolder", tr("Move &out of its folder"), {}, [](Composing& c) { c.leaveFolder(); });
   add("renameFolder", tr("&Rename its folder"), {}, [](Composing& c) { c.renameFolder(); });
   connect(&score_->timeline(), &TimelineView::staveMenuAsked, menu, [menu](QPoint at) { menu->popup(at); });
 }

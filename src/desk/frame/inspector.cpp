@@ -27,7 +27,7 @@ Inspector::Inspector(const Session& session, PlanView& plan, QWidget* parent)
     : QScrollArea(parent), session_(session), plan_(plan) {
   setObjectName(QStringLiteral("inspector"));
   setAccessibleName(tr("Inspector"));
-  setFixedWidth(kWidth);
+  setMinimumWidth(kWidth);
   setWidgetResizable(true);
   setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   connect(&session_.selection, &Selection::changed, this, &Inspector::update);
@@ -65,7 +65,7 @@ QString Inspector::formKey() const {
           },
           [&](const PortChoice&) {
             QString key;
-            for (const LoosePiece& piece : loosePieces(show))
+            for (const UnwiredPiece& piece : unwiredPieces(show))
               key += QStringLiteral("%1:%2:%3 ").arg(piece.fixture.value).arg(piece.first).arg(piece.count);
             return key;
           },

@@ -16,6 +16,7 @@
 #include <QPushButton>
 #include <QScreen>
 #include <QSettings>
+#include <QSplitter>
 #include <QStackedWidget>
 #include <QTimer>
 #include <QVBoxLayout>
@@ -24,7 +25,13 @@
 #include "desk/bench/benchpage.h"
 #include "desk/frame/inspector.h"
 #include "desk/frame/phonehost.h"
+#include "desk/frame/problemsdialog.h"
 #include "desk/frame/pulsebar.h"
+#include "desk/frame/recentshows.h"
+#include "desk/frame/shortcuts.h"
+#include "desk/frame/startpage.h"
+#include "desk/glow/glowview.h"
+#include "desk/glow/glowwindow.h"
 #include "desk/parts/format.h"
 #include "desk/parts/icon.h"
 #include "desk/parts/theme.h"
@@ -53,7 +60,8 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
       run_(new RunPage(session_, *inputs_, *night_)),
       inspector_(new Inspector(session_, plan_->view())),
       pulse_(new PulseBar(session_)),
-      light_(new SelectionLight(session_, this)) {
+      light_(new SelectionLight(session_, this)),
+      start_(new StartPage(&plan_->view())) {
   setObjectName(QStringLiteral("mainWindow"));
   setWindowIcon(icon("chispa"));
   resize(QSize(1280, 800).boundedTo(screen()->availableSize()));
@@ -67,8 +75,13 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   auto* row = new QHBoxLayout;
   row->setSpacing(0);
   row->addWidget(spine_);
-  row->addWidget(pages_, 1);
-  row->addWidget(inspector_);
+  columns_ = new QSplitter;
+  columns_->setObjectName(QStringLiteral("columns"));
+  columns_->setChildrenCollapsible(false);
+  columns_->addWidget(pages_);
+  columns_->addWidget(inspector_);
+  columns_->setStretchFactor(0, 1);
+  row->addWidget(columns_, 1);
   column->addLayout(row, 1);
   column->addWidget(pulse_);
   setCentralWidget(middle);
@@ -91,6 +104,11 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   screens_ = new ScreenPorts(session_, this);
   connect(wire_, &WirePage::pointingChosen, light_, &SelectionLight::setPointing);
   connect(pulse_, &PulseBar::problemAsked, this, &MainWindow::goTo);
+  connect(pulse_, &PulseBar::allProblemsAsked, this, &MainWindow::showProblems);
+  connect(pulse_, &PulseBar::problemsFound, this, [this] {
+    if (problems_) problems_->show(pulse_->problems());
+  });
+  connectStart();
   connect(&document, &Document::stateChanged, this, [this] {
     updateTitle();
     updateActions();
@@ -109,6 +127,97 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   showWorkspace(Workspace::Plan);
   updateTitle();
   updateActions();
+  updateStart();
+}
+
+MainWindow::~MainWindow() = default;
+
+void MainWindow::connectStart() {
+  connect(start_, &StartPage::newAsked, this, &MainWindow::startFrom);
+  connect(start_, &StartPage::openAsked, this, [this](const QString& path) {
+    if (path.isEmpty()) return openAsking();
+    if (mayDiscard()) openFile(path);
+  });
+  connect(start_, &StartPage::demoAsked, this, &MainWindow::openDemo);
+  connect(start_, &StartPage::benchAsked, this, [this] { showWorkspace(Workspace::Bench); });
+  connect(&session_.document, &Document::opened, this, [this] {
+    isStarted_ = false;
+    updateStart();
+  });
+  connect(&session_.document, &Document::showChanged, this, &MainWindow::updateStart);
+  // Who takes a tool to draw wants the plan.
+  connect(&plan_->view(), &PlanView::toolChanged, this, [this] {
+    isStarted_ |= plan_->view().tool() != PlanTool::Select;
+    updateStart();
+  });
+}
+
+void MainWindow::updateStart() {
+  const Show& show = session_.show();
+  const bool isEmpty = show.fixtures.empty() && show.scores.empty() && session_.document.path().empty() &&
+                       !session_.document.canUndo();
+  if (isEmpty && !isStarted_ && !start_->isVisibleTo(&plan_->view())) start_->refresh();
+  start_->setVisible(isEmpty && !isStarted_);
+  if (start_->isVisibleTo(&plan_->view())) start_->raise();
+}
+
+void MainWindow::startFrom(ShowTemplate kind) {
+  if (!mayDiscard()) return;
+  session_.document.start(kind);
+  isStarted_ = true;
+  updateStart();
+  // What stands upright is seen from its front.
+  const bool lies = kind == ShowTemplate::Empty || kind == ShowTemplate::Strip;
+  plan_->view().setSide(lies ? PlanSide::Top : PlanSide::Front);
+  plan_->view().setFocus();
+}
+
+void MainWindow::restoreLayout() {
+  keepsLayout_ = true;
+  const QSettings settings;
+  restoreGeometry(settings.value(QStringLiteral("window")).toByteArray());
+  columns_->restoreState(settings.value(QStringLiteral("columns")).toByteArray());
+  const int kept = settings.value(QStringLiteral("workspace"), 0).toInt();
+  showWorkspace(static_cast<Workspace>(std::clamp(kept, 0, pages_->count() - 1)));
+}
+
+void MainWindow::keepLayout() const {
+  if (!keepsLayout_) return;
+  QSettings settings;
+  settings.setValue(QStringLiteral("window"), saveGeometry());
+  settings.setValue(QStringLiteral("columns"), columns_->saveState());
+  settings.setValue(QStringLiteral("workspace"), static_cast<int>(workspace()));
+}
+
+bool MainWindow::showsGlows() {
+  return QSettings().value(QStringLiteral("showsGlow"), true).toBool();
+}
+
+void MainWindow::showGlows(bool on) {
+  QSettings().setValue(QStringLiteral("showsGlow"), on);
+  for (GlowView* glow : pages_->findChildren<GlowView*>()) glow->setVisible(on);
+}
+
+void MainWindow::toggleGlowWindow() {
+  if (glowWindow_) return void(glowWindow_->close());
+  glowWindow_ = std::make_unique<GlowWindow>(session_.stage);
+  connect(glowWindow_.get(), &GlowWindow::closed, this, [this] {
+    // It speaks of itself: it goes once it has finished.
+    glowWindow_.release()->deleteLater();
+    if (auto* action = findChild<QAction*>(QStringLiteral("glowWindow"))) action->setChecked(false);
+  });
+  glowWindow_->show();
+}
+
+void MainWindow::showProblems() {
+  if (!problems_) {
+    problems_ = new ProblemsDialog(this);
+    problems_->setAttribute(Qt::WA_DeleteOnClose);
+    connect(problems_, &ProblemsDialog::goToAsked, this, &MainWindow::goTo);
+  }
+  problems_->show(pulse_->problems());
+  problems_->setVisible(true);
+  problems_->raise();
 }
 
 void MainWindow::showEvent(QShowEvent* event) {
@@ -149,15 +258,24 @@ bool takesSpace(const QWidget* focus) {
 
 /// As many lines as a question has room for, and how many more there are.
 QString firstLines(const QStringList& lines) {
-  constexpr qsizetype kMost = 12;
-  QStringList shown = lines.mid(0, kMost);
-  if (lines.size() > kMost) shown << MainWindow::tr("… and %1 more.").arg(lines.size() - kMost);
+  constexpr qsizetype kMax = 12;
+  QStringList shown = lines.mid(0, kMax);
+  if (lines.size() > kMax) shown << MainWindow::tr("… and %1 more.").arg(lines.size() - kMax);
   return shown.join(QLatin1Char('\n'));
 }
 
 }  // namespace
 
 bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+  // A dialog keeps shortcuts from the window behind it; light and blackout must be at hand at all times.
+  if (event->type() == QEvent::KeyPress && QApplication::activeModalWidget() && watched->isWindowType()) {
+    const int key = static_cast<QKeyEvent*>(event)->key();
+    const char* name = key == Qt::Key_F9 ? "toggleLight" : key == Qt::Key_F10 ? "toggleBlackout" : nullptr;
+    if (name) {
+      findChild<QAction*>(QLatin1String(name))->trigger();
+      return true;
+    }
+  }
   if (event->type() != QEvent::ShortcutOverride) return QMainWindow::eventFilter(watched, event);
   const auto* key = static_cast<QKeyEvent*>(event);
   if (key->key() == Qt::Key_Space && key->modifiers() == Qt::NoModifier &&
@@ -173,6 +291,7 @@ QAction* MainWindow::addAction(QMenu* menu, const QString& name, const QString& 
   auto* action = menu->addAction(label);
   action->setObjectName(name);
   action->setShortcut(keys);
+  applyChosenKeys(*action);
   connect(action, &QAction::triggered, this, std::move(run));
   return action;
 }
@@ -192,7 +311,7 @@ bool MainWindow::openFile(const QString& path) {
 }
 
 void MainWindow::newShow() {
-  if (mayDiscard()) session_.document.startEmpty();
+  if (mayDiscard()) session_.document.start();
 }
 
 void MainWindow::openAsking() {
@@ -207,6 +326,7 @@ bool MainWindow::save() {
   if (session_.document.wasChangedOutside() && !mayOverwrite()) return false;
   const Outcome saved = session_.document.save();
   if (!saved) tell(text(saved.failure().text()));
+  if (saved) rememberRecent(session_.document.path());
   return static_cast<bool>(saved);
 }
 
@@ -267,6 +387,9 @@ bool MainWindow::mayDiscard() {
 void MainWindow::closeEvent(QCloseEvent* event) {
   if (!mayDiscard()) return event->ignore();
   session_.stage.switchLight(false);
+  keepLayout();
+  if (keepsLayout_ && !session_.document.path().empty()) rememberRecent(session_.document.path());
+  if (glowWindow_) glowWindow_->close();
   event->accept();
 }
 
@@ -276,12 +399,12 @@ void MainWindow::offerRecovery(const std::filesystem::path& journals) {
   for (const Failure& lost : found.unreadable) tell(text(lost.text()));
   for (const LeftJournal& left : found.left) {
     const QString name = left.showPath.empty() ? tr("a show that was never saved") : text(left.showPath);
-    QString words = tr("Chispa did not end in order. It kept %1 to %2.")
+    QString words = tr("Chispa closed unexpectedly. It kept %1 to %2.")
                         .arg(counted(left.changes, tr("one change"), tr("%1 changes")), name);
     if (left.isDamaged)
       words += QLatin1Char('\n') + tr("What followed them cannot be read; the file is kept.");
     const auto answer = QMessageBox::question(
-        this, tr("Unsaved work was found"), words + QLatin1Char('\n') + tr("Take them up again?"),
+        this, tr("Unsaved work was found"), words + QLatin1Char('\n') + tr("Restore unsaved work?"),
         QMessageBox::Yes | QMessageBox::Discard | QMessageBox::Cancel, QMessageBox::Yes);
     if (answer == QMessageBox::Cancel) continue;
     const bool isSafe = answer == QMessageBox::Yes ? session_.document.adopt(left) : true;
@@ -303,19 +426,18 @@ void MainWindow::endInOrder() {
 }
 
 void MainWindow::rememberRecent(const std::filesystem::path& path) {
-  QSettings settings;
-  QStringList list = settings.value(QStringLiteral("recent")).toStringList();
-  const QString name = text(std::filesystem::absolute(path).string());
-  list.removeAll(name);
-  list.prepend(name);
-  constexpr int kMost = 8;
-  settings.setValue(QStringLiteral("recent"), list.mid(0, kMost));
+  // The picture is the glow as it was seen last; a show that was just opened has not been drawn yet.
+  constexpr QSize kPicture(256, 144);
+  GlowView& glow = plan_->glow();
+  const bool isSeen = glow.isVisible() && session_.stage.compiled() && !session_.show().fixtures.empty();
+  rememberShow(text(std::filesystem::absolute(path).string()),
+               isSeen ? glow.grab().toImage().scaled(kPicture, Qt::KeepAspectRatioByExpanding) : QImage());
   fillRecent();
 }
 
 void MainWindow::fillRecent() {
   recent_->clear();
-  for (const QString& path : QSettings().value(QStringLiteral("recent")).toStringList())
+  for (const QString& path : recentShows())
     recent_->addAction(path, this, [this, path] {
       if (mayDiscard()) openFile(path);
     });
@@ -387,7 +509,7 @@ bool MainWindow::confirmLosses(const QString& edit, const Losses& losses) {
   QMessageBox box(QMessageBox::Question, tr("Not everything can be kept"),
                   tr("This cannot be kept (%1):").arg(edit), QMessageBox::NoButton, this);
   box.setInformativeText(firstLines(lines));
-  const QAbstractButton* go = box.addButton(tr("Change it all the same"), QMessageBox::AcceptRole);
+  const QAbstractButton* go = box.addButton(tr("Change it anyway"), QMessageBox::AcceptRole);
   box.setDefaultButton(box.addButton(tr("Leave it as it is"), QMessageBox::RejectRole));
   box.exec();
   return box.clickedButton() == go;

@@ -1,27 +1,35 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QMainWindow>
+#include <memory>
 
-#include "core/show/problems.h"
+#include <QMainWindow>
+#include <QPointer>
+
+#include "core/check/problems.h"
+#include "core/edit/templates.h"
 #include "desk/frame/actionfinder.h"
 #include "desk/frame/spine.h"
 #include "desk/session/session.h"
 
 class QActionGroup;
 class QLabel;
+class QSplitter;
 class QStackedWidget;
 
 namespace chispa::desk {
 
 class BenchPage;
+class GlowWindow;
 class Inspector;
 class LiveInputs;
 class NightDesk;
 class PhoneHost;
+class ProblemsDialog;
 class PlanPage;
 class PulseBar;
 class ScreenPorts;
 class SelectionLight;
+class StartPage;
 class RunPage;
 class ScorePage;
 class WirePage;
@@ -32,6 +40,7 @@ class MainWindow : public QMainWindow {
   Q_OBJECT
  public:
   MainWindow(Document& document, Selection& selection, Stage& stage);
+  ~MainWindow() override;
 
   void showWorkspace(Workspace workspace);
   Workspace workspace() const;
@@ -58,6 +67,8 @@ class MainWindow : public QMainWindow {
   /// dark.
   void endInOrder();
   void setDark(bool dark);
+  /// Size, place, columns and workspace as they were when the program ended last, and so on at the next end.
+  void restoreLayout();
   /// Asks whether the show may read what it names outside its own folder.
   void askForOutsideFiles();
 
@@ -99,6 +110,21 @@ class MainWindow : public QMainWindow {
   void selectAll();
   void groupSelected(bool together);
   void rename();
+  void showHistory();
+  void showPreferences();
+  void showProblems();
+  static bool showsGlows();
+  void showGlows(bool on);
+  void toggleGlowWindow();
+  void openDemo();
+  void openGuide();
+  static QString sharedFile(const QString& file);
+  void addThings(QList<FoundAction>& found);
+  /// Whether the start page stands where the plan would be.
+  void updateStart();
+  void connectStart();
+  void keepLayout() const;
+  void startFrom(ShowTemplate kind);
   void goTo(const ProblemPlace& place);
   bool confirmLosses(const QString& edit, const Losses& losses);
   void updateTitle();
@@ -106,12 +132,19 @@ class MainWindow : public QMainWindow {
 
   Session session_;
   QStackedWidget* pages_;
+  QSplitter* columns_ = nullptr;
   Spine* spine_;
   PlanPage* plan_;
   WirePage* wire_;
   BenchPage* bench_;
   ScorePage* score_;
   QActionGroup* composing_;
+  QMenu* composeMenu_ = nullptr;
+  /// An empty plan was asked for.
+  bool isStarted_ = false;
+  QPointer<ProblemsDialog> problems_;
+  std::unique_ptr<GlowWindow> glowWindow_;
+  bool keepsLayout_ = false;
   LiveInputs* inputs_;
   NightDesk* night_;
   PhoneHost* phones_;
@@ -120,6 +153,7 @@ class MainWindow : public QMainWindow {
   PulseBar* pulse_;
   ScreenPorts* screens_;
   SelectionLight* light_;
+  StartPage* start_;
   bool isUnattended_ = false;
   QAction* outside_ = nullptr;
   QMenu* recent_ = nullptr;

@@ -1,33 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <set>
-
-#include <QAbstractSpinBox>
+// The menus File, View and Show.
 #include <QApplication>
-#include <QComboBox>
 #include <QFileDialog>
-#include <QLineEdit>
 #include <QMenuBar>
-#include <QMessageBox>
-#include <QPointer>
-#include <QPushButton>
 #include <QSettings>
 
-#include "core/base/overloaded.h"
-#include "core/edit/arrange.h"
-#include "core/edit/bindingedits.h"
-#include "core/edit/deletions.h"
-#include "core/edit/deskedits.h"
-#include "core/edit/lookedits.h"
-#include "core/edit/markgroup.h"
-#include "core/edit/scoreedits.h"
-#include "core/edit/setlistedits.h"
 #include "core/edit/wireedits.h"
-#include "core/edit/zoneedits.h"
 #include "desk/bench/benchpage.h"
-#include "desk/frame/actionfinder.h"
 #include "desk/frame/inspector.h"
 #include "desk/frame/mainwindow.h"
+#include "desk/frame/preferences.h"
 #include "desk/frame/pulsebar.h"
+#include "desk/glow/glowview.h"
+#include "desk/glow/glowwindow.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 #include "desk/plan/planpage.h"
@@ -39,26 +24,9 @@
 #include "desk/takeaway/installationbook.h"
 #include "desk/takeaway/memorydialog.h"
 #include "desk/wire/wirepage.h"
+#include "link/userfolders.h"
 
 namespace chispa::desk {
-namespace {
-
-/// Every action of a menu and of the menus in it; a menu that fills itself does so first.
-void collectActions(QMenu* menu, const QString& path, QList<FoundAction>& found) {
-  emit menu->aboutToShow();
-  const QString here = path + plainName(menu->title()) + QStringLiteral(" ▸ ");
-  for (QAction* action : menu->actions()) {
-    if (action->menu())
-      collectActions(action->menu(), here, found);
-    else if (!action->isSeparator() && action->isEnabled())
-      found.append({here + plainName(action->text()), action->toolTip(),
-                    action->shortcut().toString(QKeySequence::NativeText), [action = QPointer(action)] {
-                      if (action) action->trigger();
-                    }});
-  }
-}
-
-}  // namespace
 
 void MainWindow::makeMenus() {
   makeFileMenu();
@@ -82,7 +50,7 @@ void MainWindow::makeFileMenu() {
   addAction(menu, "saveShowAs", tr("Save &as…"), QKeySequence(tr("Ctrl+Shift+S")), [this] { saveAs(); });
   menu->addSeparator();
   addAction(menu, "recoverWork", tr("Recover &unsaved work…"), {}, [this] {
-    if (mayDiscard()) offerRecovery(journalFolder());
+    if (mayDiscard()) offerRecovery(link::stateFolder());
   });
   outside_ = addAction(menu, "outsideFiles", tr("Files outside the &folder…"), {}, [this] {
     isUnattended_ = false;
@@ -142,37 +110,6 @@ void MainWindow::writeBook(QString path) {
     tell(tr("The book could not be written.\n%1\nCheck that the folder exists and has room.").arg(path));
 }
 
-void MainWindow::makeEditMenu() {
-  QMenu* menu = menuBar()->addMenu(tr("&Edit"));
-  undo_ = addAction(menu, "undo", tr("&Undo"), QKeySequence::Undo, [this] { session_.document.undo(); });
-  redo_ = addAction(menu, "redo", tr("&Redo"), QKeySequence(tr("Ctrl+Shift+Z")),
-                    [this] { session_.document.redo(); });
-  menu->addSeparator();
-  addAction(menu, "delete", tr("&Delete"), QKeySequence::Delete, [this] { deleteSelected(); });
-  addAction(menu, "duplicate", tr("D&uplicate"), QKeySequence(tr("Ctrl+D")), [this] { duplicateSelected(); });
-  addAction(menu, "rename", tr("Re&name"), QKeySequence(tr("F2")), [this] { rename(); });
-  menu->addSeparator();
-  addAction(menu, "group", tr("&Group"), QKeySequence(tr("Ctrl+G")), [this] { groupSelected(true); });
-  addAction(menu, "ungroup", tr("U&ngroup"), QKeySequence(tr("Ctrl+Shift+G")),
-            [this] { groupSelected(false); });
-  addAction(menu, "copyZones", tr("&Copy zones of the fixture"), QKeySequence(tr("Ctrl+Shift+C")),
-            [this] { plan_->copyZones(); });
-  addAction(menu, "pasteZones", tr("&Paste zones onto fixtures"), QKeySequence(tr("Ctrl+Shift+V")),
-            [this] { plan_->pasteZones(); });
-  QMenu* underlays = menu->addMenu(tr("Select an under&lay"));
-  connect(underlays, &QMenu::aboutToShow, this, [this, underlays] {
-    underlays->clear();
-    for (const auto& underlay : session_.show().underlays)
-      underlays->addAction(text(underlay->name), this, [this, id = underlay->id] {
-        showWorkspace(Workspace::Plan);
-        session_.selection.select(id);
-      });
-    if (underlays->isEmpty()) underlays->addAction(tr("There is none yet"))->setEnabled(false);
-  });
-  menu->addSeparator();
-  addAction(menu, "selectAll", tr("Select &all"), QKeySequence::SelectAll, [this] { selectAll(); });
-}
-
 void MainWindow::makeViewMenu() {
   QMenu* menu = menuBar()->addMenu(tr("&View"));
   const QString names[] = {tr("&Plan"), tr("&Wire"), tr("&Bench"), tr("&Score"), tr("&Run")};
@@ -181,7 +118,7 @@ void MainWindow::makeViewMenu() {
               QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)),
               [this, i] { showWorkspace(static_cast<Workspace>(i)); });
   menu->addSeparator();
-  addAction(menu, "showAll", tr("Show &all of it"), {}, [this] {
+  addAction(menu, "showAll", tr("Zoom to &fit"), {}, [this] {
     workspace() == Workspace::Score ? score_->timeline().zoomToAll() : plan_->view().frameAll();
   });
   QAction* spectrum =
@@ -208,9 +145,22 @@ void MainWindow::makeViewMenu() {
     showWorkspace(Workspace::Bench);
     bench_->beginCamera();
   });
+  QMenu* glow = menu->addMenu(tr("&Glow"));
+  QAction* here =
+      addAction(glow, "showGlow", tr("In the &workspaces"), {}, [this] { showGlows(!showsGlows()); });
+  here->setToolTip(tr("Shows or hides the glow in Plan, Score and Run"));
+  here->setCheckable(true);
+  here->setChecked(showsGlows());
+  showGlows(showsGlows());
+  QAction* own = addAction(glow, "glowWindow", tr("In a window of its &own"),
+                           QKeySequence(tr("Ctrl+Shift+W")), [this] { toggleGlowWindow(); });
+  own->setToolTip(tr("For a second screen; a double click in it fills the screen"));
+  own->setCheckable(true);
+  addAction(menu, "showProblems", tr("Pro&blems…"), QKeySequence(tr("Ctrl+Shift+P")),
+            [this] { showProblems(); });
   addAction(menu, "toggleTheme", tr("&Light or dark"), QKeySequence(tr("Ctrl+Shift+L")), [this] {
-    setDark(!theme().isDark);
-    QSettings().setValue(QStringLiteral("dark"), theme().isDark);
+    chooseTheme(theme().isDark ? ThemeChoice::Light : ThemeChoice::Dark);
+    setDark(isDarkChosen());
   });
 }
 
@@ -240,6 +190,10 @@ void MainWindow::makeShowMenu() {
     showWorkspace(Workspace::Score);
     score_->newScore();
   });
+  addAction(menu, "newSilentScore", tr("New s&ilent score…"), {}, [this] {
+    showWorkspace(Workspace::Score);
+    score_->newSilentScore();
+  })->setToolTip(tr("A score without music, with bars and beats at a tempo that you choose"));
   menu->addSeparator();
   addAction(menu, "menuAddController", tr("Add a &controller"), {}, [this] {
     ControllerId id;
@@ -247,218 +201,6 @@ void MainWindow::makeShowMenu() {
     session_.selection.select(id);
     showWorkspace(Workspace::Wire);
   });
-}
-
-void MainWindow::makeHelpMenu() {
-  QMenu* menu = menuBar()->addMenu(tr("&Help"));
-  addAction(menu, "findAction", tr("&Find an action…"), QKeySequence(tr("Ctrl+K")), [this] {
-    auto* finder = new ActionFinder(everyAction(), this);
-    finder->setAttribute(Qt::WA_DeleteOnClose);
-    finder->move(mapToGlobal(QPoint(width() / 2 - finder->sizeHint().width() / 2, 60)));
-    finder->show();
-  });
-  addAction(menu, "openDemo", tr("Open the &demo"), {}, [this] {
-    if (!mayDiscard()) return;
-    const QString beside = QCoreApplication::applicationDirPath();
-    for (const QString& place : {beside + QStringLiteral("/../share/chispa/demo/carousel.chispa"),
-                                 beside + QStringLiteral("/../../../demo/carousel.chispa")}) {
-      if (!std::filesystem::exists(place.toStdString())) continue;
-      openFile(place);
-      return;
-    }
-    tell(
-        tr("The demo was not found beside the program.\nInstall Chispa whole, or open demo/carousel.chispa "
-           "from its source."));
-  });
-  addAction(menu, "about", tr("&About Chispa"), {}, [this] {
-    QMessageBox::about(this, tr("About Chispa"),
-                       tr("<b>Chispa 0.1</b><p>Plans, wires and programs light made of addressable LED "
-                          "strip.<p>Free software under the GNU GPL, version 3 or later.<p>%1")
-                           .arg(text(session_.stage.player().soundDescription())));
-  });
-}
-
-QList<FoundAction> MainWindow::everyAction() {
-  QList<FoundAction> found;
-  for (const QAction* top : menuBar()->actions())
-    if (top->menu()) collectActions(top->menu(), {}, found);
-  const QString names[] = {tr("Plan"), tr("Wire"), tr("Bench"), tr("Score"), tr("Run")};
-  for (int i = 0; i < pages_->count(); ++i) {
-    QWidget* page = pages_->widget(i);
-    for (QAbstractButton* button : page->findChildren<QAbstractButton*>()) {
-      // What stands on a hidden page is found too; what its own page has hidden or switched off is not.
-      const QString label = plainName(button->text().isEmpty() ? button->accessibleName() : button->text());
-      if (label.isEmpty() || !button->isEnabledTo(page) || !button->isVisibleTo(page)) continue;
-      found.append({names[i] + QStringLiteral(" ▸ ") + label, button->toolTip(),
-                    button->shortcut().toString(QKeySequence::NativeText),
-                    [this, i, button = QPointer(button)] {
-                      showWorkspace(static_cast<Workspace>(i));
-                      if (button) button->click();
-                    }});
-    }
-    for (const QComboBox* box : page->findChildren<QComboBox*>()) {
-      if (box->isEditable() || !box->isEnabledTo(page) || !box->isVisibleTo(page) ||
-          box->accessibleName().isEmpty())
-        continue;
-      constexpr int kMostChoices = 24;
-      for (int choice = 0; choice < std::min(box->count(), kMostChoices); ++choice)
-        found.append({names[i] + QStringLiteral(" ▸ ") + box->accessibleName() + QStringLiteral(": ") +
-                          box->itemText(choice),
-                      box->toolTip(),
-                      {},
-                      [this, i, choice, box = QPointer(const_cast<QComboBox*>(box))] {
-                        showWorkspace(static_cast<Workspace>(i));
-                        if (!box) return;
-                        box->setCurrentIndex(choice);
-                        emit box->activated(choice);
-                      }});
-    }
-  }
-  return found;
-}
-
-/// Whether the workspace that is seen shows a thing of this kind as selected.
-bool MainWindow::showsSelected() const {
-  const Workspace seen = workspace();
-  return std::visit(
-      Overloaded{[&](const FixtureIds&) { return seen == Workspace::Plan; },
-                 [&](ZoneId) { return seen == Workspace::Plan; },
-                 [&](UnderlayId) { return seen == Workspace::Plan; },
-                 [&](ControllerId) { return seen == Workspace::Wire; },
-                 [&](BeadPlace) { return seen == Workspace::Wire; },
-                 [&](const ClipIds&) { return seen == Workspace::Score; },
-                 [&](const MarkIds&) { return seen == Workspace::Score; },
-                 [&](ScoreId) { return seen == Workspace::Score; },
-                 [&](PaletteId) { return seen == Workspace::Score; },
-                 [&](LookId) { return seen == Workspace::Run; },
-                 [&](LayerChoice) { return seen == Workspace::Run; },
-                 [&](BindingId) { return seen == Workspace::Run; },
-                 [&](DeskInputId) { return seen == Workspace::Run; },
-                 [&](SetListId) { return seen == Workspace::Run; },
-                 [&](LineChoice) { return seen == Workspace::Run; },
-                 [&](RuleId) { return seen == Workspace::Run; }, [](const auto&) { return false; }},
-      session_.selection.now());
-}
-
-void MainWindow::deleteSelected() {
-  // In the inspector, Delete is for what has the focus there, such as a part in a list. A field of text takes
-  // the key itself: with the focus in one, this was chosen by its name.
-  const QWidget* focus = QApplication::focusWidget();
-  const bool isText = qobject_cast<const QLineEdit*>(focus) || qobject_cast<const QAbstractSpinBox*>(focus);
-  if (!showsSelected() || (focus && !isText && inspector_->isAncestorOf(focus))) return;
-  const auto take = [this](const QString& name, const auto& id, const auto& edit) {
-    session_.editWithCare(name, [&](Show& show) {
-      Losses losses = lossesOfDeleting(show, id);
-      edit(show, id);
-      return losses;
-    });
-  };
-  const Score* score = session_.stage.score();
-  std::visit(
-      Overloaded{
-          [&](const FixtureIds& ids) { take(tr("delete fixtures"), ids, deleteFixtures); },
-          [&](ZoneId id) { take(tr("delete a zone"), id, deleteZone); },
-          [&](ControllerId id) { take(tr("delete a controller"), id, deleteController); },
-          [&](ScoreId id) {
-            take(tr("delete a score"), id, [](Show& show, ScoreId one) { remove(show.scores, one); });
-          },
-          [&](PaletteId id) {
-            take(tr("delete a palette"), id, [](Show& show, PaletteId one) { remove(show.palettes, one); });
-          },
-          [&](LookId id) { take(tr("delete a look"), id, deleteLook); },
-          [&](LayerChoice choice) {
-            session_.edit(tr("delete a layer"),
-                          [choice](Show& show) { deleteLayer(show, choice.look, choice.layer); });
-          },
-          [&](BindingId id) {
-            session_.edit(tr("delete a binding"), [id](Show& show) { deleteBinding(show, id); });
-          },
-          [&](SetListId id) {
-            take(tr("delete a set list"), id, [](Show& show, SetListId one) { deleteSetList(show, one); });
-          },
-          [&](LineChoice choice) {
-            session_.edit(tr("delete a line of a set list"),
-                          [choice](Show& show) { deleteLine(show, choice.list, choice.line); });
-          },
-          [&](RuleId id) { session_.edit(tr("delete a rule"), [id](Show& show) { deleteRule(show, id); }); },
-          [&](DeskInputId id) {
-            session_.edit(tr("stop listening to a desk"), [id](Show& show) { deleteDeskInput(show, id); });
-          },
-          [&](UnderlayId id) {
-            session_.edit(tr("take an underlay away"), [id](Show& show) { remove(show.underlays, id); });
-          },
-          [&](const BeadPlace& place) {
-            session_.edit(tr("take off a port"), [place](Show& show) {
-              unhang(show, {place.controller, place.port, place.bead});
-            });
-          },
-          [&](const MarkIds& ids) {
-            session_.edit(tr("delete marks"), [&](Show& show) { deleteMarks(show, score->id, ids); });
-          },
-          [&](const ClipIds& ids) {
-            session_.edit(tr("delete clips"),
-                          [&ids, score](Show& show) { deleteClips(show, score->id, ids); });
-          },
-          [](const auto&) {}},
-      Selected(session_.selection.now()));
-  session_.selection.prune(session_.show(), session_.stage.score());
-}
-
-void MainWindow::groupSelected(bool together) {
-  const FixtureIds ids = withGroups(session_.show(), session_.selection.fixtures());
-  if (ids.empty()) return;
-  std::set<std::string> taken;
-  for (const auto& fixture : session_.show().fixtures) taken.insert(fixture->group);
-  std::string name = tr("Group").toStdString();
-  for (int n = 2; taken.contains(name); ++n) name = tr("Group %1").arg(n).toStdString();
-  session_.edit(together ? tr("group") : tr("ungroup"),
-                [&](Show& show) { groupFixtures(show, ids, together ? name : std::string()); });
-}
-
-void MainWindow::duplicateSelected() {
-  if (const FixtureIds fixtures = session_.selection.fixtures(); !fixtures.empty()) {
-    FixtureIds copies;
-    session_.edit(tr("duplicate"), [&](Show& show) {
-      copies = duplicateFixtures(show, fixtures, {0.25, -0.25, 0});
-    });
-    session_.selection.select(copies);
-  } else if (const ClipIds clips = session_.selection.clips(); !clips.empty() && session_.stage.score()) {
-    ClipIds copies;
-    session_.edit(tr("duplicate clips"), [&, id = session_.stage.score()->id](Show& show) {
-      copies = duplicateClips(show, id, clips);
-    });
-    session_.selection.select(copies);
-  } else if (const auto* look = std::get_if<LookId>(&session_.selection.now())) {
-    LookId copy;
-    session_.edit(tr("duplicate a look"), [&, id = *look](Show& show) { copy = duplicateLook(show, id); });
-    session_.selection.select(copy);
-  }
-}
-
-void MainWindow::selectAll() {
-  if (workspace() == Workspace::Score && session_.stage.score()) {
-    ClipIds all;
-    for (const auto& clip : session_.stage.score()->clips) all.push_back(clip->id);
-    if (!all.empty()) session_.selection.select(all);
-  } else {
-    FixtureIds all;
-    for (const auto& fixture : session_.show().fixtures) all.push_back(fixture->id);
-    if (!all.empty()) session_.selection.select(all);
-  }
-}
-
-void MainWindow::rename() {
-  if (!session_.selection.fixtures().empty()) {
-    showWorkspace(Workspace::Plan);
-    return plan_->renameSelected();
-  }
-  // Everything else is renamed where its name stands in the inspector.
-  for (const char* name :
-       {"zoneName", "controllerName", "paletteName", "stripName", "scoreName", "markName", "showName"})
-    if (auto* field = findChild<QLineEdit*>(QLatin1String(name)); field && field->isVisible()) {
-      field->setFocus();
-      field->selectAll();
-    }
 }
 
 }  // namespace chispa::desk

@@ -8,7 +8,7 @@
 #include <QPushButton>
 #include <QSlider>
 
-#include "core/files/besidefile.h"
+#include "core/base/relativepath.h"
 #include "core/music/analysis.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
@@ -79,6 +79,9 @@ PulseBar::PulseBar(const Session& session, QWidget* parent)
   problem_ = part(tr("The most important problem; a click goes there"), 10);
   problem_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Expanding);
   row->setStretchFactor(problem_, 1);
+  problemCount_ = part(tr("Shows all problems (Ctrl+Shift+P)"), 5);
+  problemCount_->setObjectName(QStringLiteral("problemCount"));
+  connect(problemCount_, &QPushButton::clicked, this, &PulseBar::allProblemsAsked);
   connect(controllers_, &QPushButton::clicked, this, &PulseBar::controllersAsked);
   connect(amps_, &QPushButton::clicked, this, &PulseBar::powerAsked);
   connect(problem_, &QPushButton::clicked, this, [this] { emit problemAsked(problemPlace_); });
@@ -193,7 +196,9 @@ void PulseBar::showNumbers() {
     if (lit && supply && state.level < 0.995 && held.isEmpty())
       held = tr("! %1 holds the light to %2").arg(text(supply->name), percentText(state.level));
   }
-  amps_->setText(held.isEmpty() ? tr("%1 of %2").arg(ampsText(now), ampsText(fullWhite_a_)) : held);
+  amps_->setText(!held.isEmpty()    ? held
+                 : fullWhite_a_ > 0 ? tr("%1 of %2").arg(ampsText(now), ampsText(fullWhite_a_))
+                                    : ampsText(now));
   amps_->setStyleSheet(held.isEmpty() ? QString() : QStringLiteral("color: %1").arg(theme().watch.name()));
   showProblem();
 }
@@ -209,7 +214,7 @@ void PulseBar::findProblem() {
   problems_ = findProblems(session_.show(), [this](const std::string& name) {
     // What may not be read is not looked for either.
     return !session_.stage.outsideFiles().mayRead(name) ||
-           std::filesystem::exists(besideFile(session_.document.path(), name));
+           std::filesystem::exists(resolvedBeside(session_.document.path(), name));
   });
   if (const auto waiting = session_.stage.outsideFiles().waiting().size(); waiting > 0)
     problems_.push_back(
@@ -226,9 +231,13 @@ void PulseBar::findProblem() {
   QStringList all;
   for (const Problem& problem : problems_)
     all << QStringLiteral("%1: %2 %3").arg(text(problem.where), text(problem.what), text(problem.cure));
-  constexpr int kMost = 12;
+  constexpr int kMax = 12;
   problem_->setToolTip(all.isEmpty() ? tr("The most important problem; a click goes there")
-                                     : all.mid(0, kMost).join(QLatin1Char('\n')));
+                                     : all.mid(0, kMax).join(QLatin1Char('\n')));
+  problemCount_->setVisible(problems_.size() > 1);
+  problemCount_->setText(tr("%1 …").arg(problems_.size()));
+  problemCount_->setAccessibleName(tr("All %1 problems").arg(problems_.size()));
+  emit problemsFound();
   showProblem();
 }
 

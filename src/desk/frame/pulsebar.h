@@ -3,7 +3,7 @@
 #include <QElapsedTimer>
 #include <QWidget>
 
-#include "core/show/problems.h"
+#include "core/check/problems.h"
 #include "desk/session/flashwatch.h"
 #include "desk/session/session.h"
 
@@ -25,12 +25,16 @@ class PulseBar : public QWidget {
   bool isBlackout() const;
   /// Says something where problems stand, while there is none; empty for nothing.
   void setNotice(const QString& words);
+  /// All that was found, the worst first.
+  const std::vector<Problem>& problems() const { return problems_; }
 
  signals:
   /// A part was clicked that speaks of controllers, or of a problem at a place.
   void controllersAsked();
   void powerAsked();
   void problemAsked(const chispa::ProblemPlace& place);
+  void allProblemsAsked();
+  void problemsFound();
 
  private:
   void showLight();
@@ -49,6 +53,7 @@ class PulseBar : public QWidget {
   QPushButton* controllers_;
   QPushButton* amps_;
   QPushButton* problem_;
+  QPushButton* problemCount_;
   FlashWatch flashes_;
   std::vector<Problem> problems_;
   ProblemPlace problemPlace_;

@@ -211,8 +211,8 @@ void takeBench(MainWindow& window, ControllerId rim, Photographer& photo) {
   camera.findChild<QPushButton*>(QStringLiteral("captureLeds"))->click();
   QElapsedTimer waited;
   waited.start();
-  constexpr int kMostWait_ms = 60'000;
-  while (camera.step() != CameraPage::Step::Review && waited.elapsed() < kMostWait_ms)
+  constexpr int kMaxWait_ms = 60'000;
+  while (camera.step() != CameraPage::Step::Review && waited.elapsed() < kMaxWait_ms)
     QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
   photo.take(QStringLiteral("bench-camera"));
   QKeyEvent escape(QEvent::KeyPress, Qt::Key_Escape, Qt::NoModifier);
@@ -330,8 +330,8 @@ void takeNights(MainWindow& window, const Session& session, Photographer& photo)
   strip.show();
   QElapsedTimer waited;
   waited.start();
-  constexpr int kMostWait_ms = 10'000;
-  while (!strip.almanac().isFresh() && waited.elapsed() < kMostWait_ms)
+  constexpr int kMaxWait_ms = 10'000;
+  while (!strip.almanac().isFresh() && waited.elapsed() < kMaxWait_ms)
     QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
   strip.askAbout(*now);
   photo.settle();
@@ -360,9 +360,9 @@ void takeBoard(const Session& session, Photographer& photo) {
   dialog.show();
   QElapsedTimer waited;
   waited.start();
-  constexpr int kMostWait_ms = 60'000;
+  constexpr int kMaxWait_ms = 60'000;
   const auto* savings = dialog.findChild<QTreeWidget*>(QStringLiteral("boardSavings"));
-  while (savings->topLevelItemCount() == 0 && waited.elapsed() < kMostWait_ms)
+  while (savings->topLevelItemCount() == 0 && waited.elapsed() < kMaxWait_ms)
     QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
   photo.settle();
   photo.keep(dialog.grab().toImage(), QStringLiteral("board"));
@@ -388,8 +388,8 @@ void takeMemory(const Session& session, Photographer& photo) {
   const auto* write = dialog.findChild<QPushButton*>(QStringLiteral("memoryWrite"));
   QElapsedTimer waited;
   waited.start();
-  constexpr int kMostWait_ms = 60'000;
-  while (!write->isEnabled() && waited.elapsed() < kMostWait_ms)
+  constexpr int kMaxWait_ms = 60'000;
+  while (!write->isEnabled() && waited.elapsed() < kMaxWait_ms)
     QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
   dialog.findChild<QListWidget*>(QStringLiteral("memoryStarts"))->setCurrentRow(2);
   photo.settle();

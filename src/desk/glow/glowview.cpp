@@ -6,6 +6,7 @@
 #include <QMouseEvent>
 #include <QPainter>
 
+#include "desk/parts/gesture.h"
 #include "desk/parts/theme.h"
 #include "desk/session/stage.h"
 
@@ -15,9 +16,9 @@ GlowView::GlowView(Stage& stage, QWidget* parent) : QWidget(parent), stage_(stag
   setFocusPolicy(Qt::StrongFocus);
   setMinimumSize(120, 90);
   setAccessibleName(tr("Glow"));
-  setToolTip(
-      tr("The light as an eye would see it. Drag or the arrow keys turn it, the wheel or + and − come "
-         "nearer, Home shows all."));
+  setToolTip(tr(
+      "The light as an eye would see it. A drag, the arrow keys or the wheel turn it; Ctrl and the wheel, or "
+      "+ and −, come nearer; Home shows all."));
   setAttribute(Qt::WA_OpaquePaintEvent);
   connect(&stage_, &Stage::ticked, this, [this] {
     // What was left out for want of time is drawn later.
@@ -101,8 +102,23 @@ void GlowView::mouseDoubleClickEvent(QMouseEvent*) {
 }
 
 void GlowView::wheelEvent(QWheelEvent* event) {
+  const WheelTurn turn = turnOf(*event);
+  if (turn.zoom != 1) return comeNearer(turn.zoom);
+  constexpr double kDegreesPerPixel = 0.2;
+  orbit(-turn.scroll_px.x() * kDegreesPerPixel, -turn.scroll_px.y() * kDegreesPerPixel);
+}
+
+bool GlowView::event(QEvent* event) {
+  if (const auto pinch = pinchOf(*event)) {
+    comeNearer(pinch->zoom);
+    return true;
+  }
+  return QWidget::event(event);
+}
+
+void GlowView::comeNearer(double factor) {
   isFramed_ = false;
-  camera_.distance_m = std::clamp(camera_.distance_m * std::pow(0.999, event->angleDelta().y()), 0.2, 2000.0);
+  camera_.distance_m = std::clamp(camera_.distance_m / std::max(factor, 0.01), 0.2, 2000.0);
   redraw();
 }
 
@@ -120,16 +136,13 @@ void GlowView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Home:
       return frameAll();
     case Qt::Key_Plus:
-      camera_.distance_m *= 0.9;
-      break;
+    case Qt::Key_Equal:
+      return comeNearer(1 / 0.9);
     case Qt::Key_Minus:
-      camera_.distance_m /= 0.9;
-      break;
+      return comeNearer(0.9);
     default:
-      return QWidget::keyPressEvent(event);
+      QWidget::keyPressEvent(event);
   }
-  isFramed_ = false;
-  redraw();
 }
 
 void GlowView::resizeEvent(QResizeEvent*) {

@@ -16,8 +16,8 @@ namespace chispa::desk {
 
 class Stage;
 
-/// The simulated light of the whole installation. Drag turns it, the wheel comes nearer, Home shows all of
-/// it.
+/// The simulated light of the whole installation. A drag or the wheel turns it, the wheel with Ctrl comes
+/// nearer, Home shows all of it.
 class GlowView : public QWidget {
   Q_OBJECT
  public:
@@ -29,6 +29,7 @@ class GlowView : public QWidget {
   void frameAll();
 
  protected:
+  bool event(QEvent* event) override;
   void paintEvent(QPaintEvent* event) override;
   void mousePressEvent(QMouseEvent* event) override;
   void mouseMoveEvent(QMouseEvent* event) override;
@@ -41,6 +42,7 @@ class GlowView : public QWidget {
   /// Everything of `compiled` in view, unless the camera stands so already.
   void frame(const std::shared_ptr<const CompiledShow>& compiled);
   void orbit(double yaw_deg, double pitch_deg);
+  void comeNearer(double factor);
   void redraw();
 
   Stage& stage_;

@@ -21,8 +21,8 @@ CurveField::CurveField(QWidget* parent) : QWidget(parent) {
   setFocusPolicy(Qt::StrongFocus);
   setMinimumHeight(sizeHint().height());
   setToolTip(
-      tr("Press to add a point and drag it; a right click takes one away.\n"
-         "Keys: Page Up and Page Down choose a point, arrows move it, Insert and Delete."));
+      tr("Press to add a point and drag it; a right click removes one.\nKeys: Page Up and Page Down choose a "
+         "point, arrows move it, Insert and Delete."));
 }
 
 void CurveField::showCurve(const Curve& curve) {

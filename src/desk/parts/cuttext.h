@@ -2,7 +2,7 @@
 #pragma once
 #include <QString>
 
-#include "core/show/cutlist.h"
+#include "core/check/cutlist.h"
 
 namespace chispa::desk {
 

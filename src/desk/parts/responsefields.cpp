@@ -10,7 +10,7 @@ namespace chispa::desk {
 namespace {
 
 constexpr double kLeastPower = 0.1;
-constexpr double kMostPower = 10;
+constexpr double kMaxPower = 10;
 /// Points that a power has when it begins to be drawn.
 constexpr int kPointsOfPower = 9;
 
@@ -46,9 +46,9 @@ void addCurve(Form& form, const QString& prefix, const ResponseAccess& access) {
   const auto& set = access.set;
   auto* field = named(
       new CurveField, (prefix + QStringLiteral("Curve")).toUtf8().constData(), Form::tr("Dimming curve"),
-      Form::tr("Light upward over the value sent, to the right. Press to add a point and drag it; a "
-               "right click takes one away.\nKeys: Page Up and Page Down choose a point, arrows "
-               "move it, Insert and Delete."));
+      Form::tr(
+          "Light upward over the value sent, to the right. Press to add a point and drag it; a right click "
+          "removes one.\nKeys: Page Up and Page Down choose a point, arrows move it, Insert and Delete."));
   QObject::connect(field, &CurveField::changed, field, [get, set, field](const Curve& curve) {
     Response drawn = get();
     drawn.points = pushed(curve, field->held());
@@ -57,7 +57,7 @@ void addCurve(Form& form, const QString& prefix, const ResponseAccess& access) {
   QObject::connect(field, &CurveField::finished, field, access.seal);
   form.addWidget(field, [field, get] { field->showCurve(shownCurve(get())); });
   form.addNumber(
-      prefix + "Least", Form::tr("Lights from value"), {{}, 0, 127, 1, 1},
+      prefix + "Least", Form::tr("First lit value"), {{}, 0, 127, 1, 1},
       [get]() -> std::optional<double> { return std::round(get().least * 2550) / 10; },
       [get, set](double value) {
         Response changed = get();
@@ -78,7 +78,7 @@ void setPower(const ResponseAccess& access, double power) {
 
 void addResponse(Form& form, const QString& prefix, const ResponseAccess& access) {
   form.addNumber(
-      prefix + "Response", Form::tr("Response"), {{}, kLeastPower, kMostPower, 0.1, 2},
+      prefix + "Response", Form::tr("Response (gamma)"), {{}, kLeastPower, kMaxPower, 0.1, 2},
       [access]() -> std::optional<double> {
         const auto own = access.get();
         return own && own->points.empty() ? std::optional(own->exponent) : std::nullopt;
@@ -89,7 +89,7 @@ void addResponse(Form& form, const QString& prefix, const ResponseAccess& access
 
 void addOwnResponse(Form& form, const QString& prefix, const ResponseAccess& access) {
   form.addText(
-      prefix + "Response", Form::tr("Response"),
+      prefix + "Response", Form::tr("Response (gamma)"),
       [access]() -> std::optional<QString> {
         const auto own = access.get();
         return !own ? QString() : own->points.empty() ? QString::number(own->exponent) : Form::tr("drawn");
@@ -98,7 +98,7 @@ void addOwnResponse(Form& form, const QString& prefix, const ResponseAccess& acc
         if (typed.trimmed().isEmpty()) return access.set(Form::tr("response"), std::nullopt);
         bool good = false;
         const double power = typed.trimmed().toDouble(&good);
-        if (good && power >= kLeastPower && power <= kMostPower) setPower(access, power);
+        if (good && power >= kLeastPower && power <= kMaxPower) setPower(access, power);
       });
   addCurve(form, prefix, access);
 }

@@ -197,8 +197,8 @@ void PlanPainter::paintArrow(const PlanView::Piece& piece, double size, const QC
 }
 
 void PlanPainter::paintLabels() {
-  constexpr std::size_t kMost = 300;
-  if (view_.pieces().size() > kMost || view_.side() == PlanSide::Unrolled) return;
+  constexpr std::size_t kMax = 300;
+  if (view_.pieces().size() > kMax || view_.side() == PlanSide::Unrolled) return;
   painter_.setFont(numberFont(0.8));
   const QFontMetrics metrics = painter_.fontMetrics();
   std::vector<QRectF> taken;
@@ -283,8 +283,8 @@ void PlanPainter::paintZone(const Zone& zone) {
     for (const std::uint32_t pixel : cells.pixelsOf(cell))
       if (spots[pixel]) painter_.drawEllipse(*spots[pixel], radius, radius);
   }
-  constexpr int kMostLegs = 1500;
-  if (way.size() <= kMostLegs) {
+  constexpr int kMaxLegs = 1500;
+  if (way.size() <= kMaxLegs) {
     painter_.setPen(QPen(QColor(theme().text.red(), theme().text.green(), theme().text.blue(), 70), 1));
     painter_.drawPolyline(way);
   }

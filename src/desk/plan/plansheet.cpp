@@ -10,7 +10,7 @@
 #include <QPainter>
 #include <QSvgGenerator>
 
-#include "core/show/cutlist.h"
+#include "core/check/cutlist.h"
 #include "core/show/strip.h"
 #include "desk/parts/cuttext.h"
 #include "desk/parts/format.h"
@@ -167,7 +167,7 @@ class Sheet {
     for (const CutPiece& piece : cutList(show_)) {
       const StripType* strip = chispa::find(show_.stripTypes, piece.stripType);
       if (strip && strip != last)
-        line(QObject::tr("%1 (%2 a metre)").arg(text(strip->name)).arg(strip->pixelsPerMetre), 2.8, true,
+        line(QObject::tr("%1 (%2 per metre)").arg(text(strip->name)).arg(strip->pixelsPerMetre), 2.8, true,
              kInk);
       last = strip;
       QString where = text(piece.fixtures.front());

@@ -5,12 +5,11 @@
 #include <cmath>
 #include <limits>
 
-#include <QMouseEvent>
 #include <QPainter>
 
 #include "core/edit/arrange.h"
 #include "core/edit/planedits.h"
-#include "core/shape/way.h"
+#include "core/shape/polyline.h"
 #include "desk/parts/theme.h"
 #include "desk/plan/planpainter.h"
 #include "desk/plan/underlaypictures.h"
@@ -36,6 +35,8 @@ std::unique_ptr<PlanHand> makeHand(PlanView& view, PlanTool tool) {
   switch (tool) {
     case PlanTool::Select:
       return makeSelectHand(view);
+    case PlanTool::Pan:
+      return makePanHand(view);
     case PlanTool::Measure:
       return makeMeasureHand(view);
     case PlanTool::Brush:
@@ -62,10 +63,10 @@ PlanView::PlanView(const Session& session, QWidget* parent)
       underlays_(std::make_unique<UnderlayPictures>(session)) {
   setObjectName(QStringLiteral("planView"));
   setAccessibleName(tr("Plan"));
-  setToolTip(
-      tr("The wheel zooms, the middle button pans, the right button turns the free view, Home shows all. "
-         "Everything snaps to ends and to "
-         "50 mm, with Alt to nothing; the arrow keys nudge by 10 mm."));
+  setToolTip(tr(
+      "The wheel scrolls, with Shift sideways, with Ctrl it zooms; H, or the middle button, moves the view, "
+      "the right button turns the free one, Home shows all. Everything snaps to ends and to 50 mm, with Alt "
+      "to nothing; the arrow keys nudge by 10 mm. Enter reads out what is selected."));
   setToolTipDuration(4000);
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
@@ -188,12 +189,23 @@ void PlanView::setSide(PlanSide side) {
   emit sideChanged();
 }
 
+void PlanView::putToolDown() {
+  if (!isToolKept_) setTool(PlanTool::Select);
+}
+
+void PlanView::keepTool() {
+  isToolKept_ = tool_ != PlanTool::Select;
+}
+
 void PlanView::setTool(PlanTool tool) {
   tool_ = tool;
+  isToolKept_ = false;
   // The hand that is put down may be the one that asked for it.
   retired_ = std::exchange(hand_, makeHand(*this, tool));
   if (tool == PlanTool::Select) continued_ = {};
-  setCursor(tool == PlanTool::Select ? Qt::ArrowCursor : Qt::CrossCursor);
+  setCursor(tool == PlanTool::Select ? Qt::ArrowCursor
+            : tool == PlanTool::Pan  ? Qt::OpenHandCursor
+                                     : Qt::CrossCursor);
   update();
   emit toolChanged();
 }
@@ -334,93 +346,6 @@ void PlanView::paintEvent(QPaintEvent*) {
   plan.paintSelection();
   hand_->paint(painter);
   plan.paintHint();
-}
-
-void PlanView::mousePressEvent(QMouseEvent* event) {
-  if (event->button() == Qt::MiddleButton) panFrom_ = event->position();
-  if (event->button() == Qt::RightButton && side() == PlanSide::Free) orbitFrom_ = event->position();
-  if (event->button() == Qt::LeftButton) hand_->press({event->position(), event->modifiers()});
-  update();
-}
-
-void PlanView::mouseMoveEvent(QMouseEvent* event) {
-  const QPointF at = event->position();
-  if (panFrom_) {
-    isFramed_ = false;
-    centre_ -= QPointF((at.x() - panFrom_->x()) / scale_, -(at.y() - panFrom_->y()) / scale_);
-    panFrom_ = at;
-  } else if (orbitFrom_) {
-    projection_.orbit((orbitFrom_->x() - at.x()) / 3, (at.y() - orbitFrom_->y()) / 3);
-    orbitFrom_ = at;
-    for (Piece& piece : pieces_) flatten(piece);
-    updatePieces();
-  } else {
-    hand_->move({at, event->modifiers()});
-  }
-  if (event->buttons() || tool_ != PlanTool::Select) update();
-}
-
-void PlanView::mouseReleaseEvent(QMouseEvent* event) {
-  panFrom_.reset();
-  orbitFrom_.reset();
-  if (event->button() == Qt::LeftButton) hand_->release({event->position(), event->modifiers()});
-  update();
-}
-
-void PlanView::mouseDoubleClickEvent(QMouseEvent*) {
-  hand_->finish();
-}
-
-void PlanView::wheelEvent(QWheelEvent* event) {
-  isFramed_ = false;
-  const QPointF before = toPlan(event->position());
-  scale_ = std::clamp(scale_ * std::pow(1.0015, event->angleDelta().y()), 2.0, 8000.0);
-  centre_ += before - toPlan(event->position());
-  update();
-}
-
-void PlanView::nudge(QPointF by_m) {
-  const FixtureIds ids = withGroups(session_.show(), session_.selection.fixtures());
-  if (ids.empty()) return;
-  session_.edit(
-      tr("nudge"), [&](Show& show) { moveFixtures(show, ids, projection_.lifted(by_m)); },
-      QStringLiteral("plan-nudge"));
-}
-
-void PlanView::walk(int pixels) {
-  const FixtureIds ids = session_.selection.fixtures();
-  if (ids.size() != 1) return;
-  const int count = pixelCount(*chispa::find(session_.show().fixtures, ids.front()));
-  const int next = session_.selection.pixel().value_or(pixels > 0 ? -1 : count) + pixels;
-  session_.selection.choosePixel(std::clamp(next, 0, count - 1));
-}
-
-void PlanView::keyPressEvent(QKeyEvent* event) {
-  const double step = event->modifiers() & Qt::ShiftModifier ? 0.1 : 0.01;
-  switch (event->key()) {
-    case Qt::Key_Left:
-      return nudge({-step, 0});
-    case Qt::Key_Right:
-      return nudge({step, 0});
-    case Qt::Key_Up:
-      return nudge({0, step});
-    case Qt::Key_Down:
-      return nudge({0, -step});
-    case Qt::Key_BracketLeft:
-      return walk(-1);
-    case Qt::Key_BracketRight:
-      return walk(1);
-    case Qt::Key_Home:
-      return frameAll();
-    case Qt::Key_Return:
-    case Qt::Key_Enter:
-      return hand_->finish();
-    case Qt::Key_Escape:
-      if (tool_ == PlanTool::Select) session_.selection.clear();
-      return setTool(PlanTool::Select);
-    default:
-      QWidget::keyPressEvent(event);
-  }
 }
 
 void PlanView::resizeEvent(QResizeEvent*) {

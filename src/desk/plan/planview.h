@@ -50,6 +50,14 @@ class PlanView : public QWidget {
   void setSide(PlanSide side);
   PlanTool tool() const { return tool_; }
   void setTool(PlanTool tool);
+  /// The present tool stays in hand after its work is done, until another is taken or Esc is pressed.
+  void keepTool();
+  /// What a tool says when its work is done.
+  void putToolDown();
+  /// Moves what is seen by a way on the screen; turns the free view by it; makes it larger about a place.
+  void panBy(QPointF screen);
+  void orbitBy(QPointF screen);
+  void zoomBy(double factor, QPointF about);
   /// The next shape that is drawn becomes a segment of this fixture.
   void continueFixture(FixtureId id);
   FixtureId continued() const { return continued_; }
@@ -85,6 +93,8 @@ class PlanView : public QWidget {
   void sideChanged();
 
  protected:
+  bool event(QEvent* event) override;
+  void contextMenuEvent(QContextMenuEvent* event) override;
   void paintEvent(QPaintEvent* event) override;
   void mousePressEvent(QMouseEvent* event) override;
   void mouseMoveEvent(QMouseEvent* event) override;
@@ -102,6 +112,7 @@ class PlanView : public QWidget {
   static void measure(Piece& piece);
   void nudge(QPointF by_m);
   void walk(int pixels);
+  void showMenu(QPointF at);
 
   Session session_;
   PlanProjection projection_;
@@ -125,6 +136,8 @@ class PlanView : public QWidget {
   QImage dots_;
   std::optional<QPointF> panFrom_;
   std::optional<QPointF> orbitFrom_;
+  std::optional<QPointF> rightFrom_;
+  bool isToolKept_ = false;
 };
 
 }  // namespace chispa::desk

@@ -17,6 +17,7 @@
 #include "core/wire/current.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
+#include "link/userfolders.h"
 
 namespace chispa::desk {
 namespace {
@@ -43,10 +44,10 @@ StripKindsDialog::StripKindsDialog(const Session& session, QWidget* parent)
   search_->setClearButtonEnabled(true);
   connect(search_, &QLineEdit::textChanged, this, &StripKindsDialog::filter);
   column->addWidget(search_);
-  list_ = named(new QTreeWidget, "stripKinds", tr("Kinds of strip"),
-                tr("Enter takes the chosen one into the show"));
+  list_ =
+      named(new QTreeWidget, "stripKinds", tr("Kinds of strip"), tr("Enter adds the chosen one to the show"));
   list_->setRootIsDecorated(false);
-  list_->setHeaderLabels({tr("Kind"), tr("Colours"), tr("Pixels a metre"), tr("Volts"), tr("Full white")});
+  list_->setHeaderLabels({tr("Kind"), tr("Colours"), tr("Pixels per metre"), tr("Volts"), tr("Full white")});
   connect(list_, &QTreeWidget::currentItemChanged, this, &StripKindsDialog::describe);
   connect(list_, &QTreeWidget::itemActivated, this, &StripKindsDialog::take);
   column->addWidget(list_, 1);
@@ -57,13 +58,13 @@ StripKindsDialog::StripKindsDialog(const Session& session, QWidget* parent)
   about_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   column->addWidget(about_);
   auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close);
-  take_ = buttons->addButton(tr("Take into the show"), QDialogButtonBox::ActionRole);
+  take_ = buttons->addButton(tr("Add to the show"), QDialogButtonBox::ActionRole);
   take_->setObjectName(QStringLiteral("stripKindTake"));
   take_->setToolTip(tr("Adds it to the strip types of the show, to be given to fixtures"));
   connect(take_, &QPushButton::clicked, this, &StripKindsDialog::take);
   connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
   column->addWidget(buttons);
-  if (const auto own = StripLibrary::ofUser().read())
+  if (const auto own = StripLibrary(link::stripLibraryFile()).read())
     for (const StripType& strip : *own)
       kinds_.push_back({strip, {}, tr("kept by you for all shows").toStdString()});
   fill();
@@ -74,9 +75,10 @@ void StripKindsDialog::fill() {
   for (std::size_t i = 0; i < kinds_.size(); ++i) {
     const StripType& strip = kinds_[i].strip;
     const auto perMetre = static_cast<int>(std::lround(strip.pixelsPerMetre));
-    auto* item = new QTreeWidgetItem(
-        list_, {text(strip.name), text(strip.order), QString::number(strip.pixelsPerMetre),
-                QString::number(strip.volts), tr("%1 a metre").arg(ampsText(fullWhite_a(strip, perMetre)))});
+    auto* item =
+        new QTreeWidgetItem(list_, {text(strip.name), text(strip.order),
+                                    QString::number(strip.pixelsPerMetre), QString::number(strip.volts),
+                                    tr("%1 per metre").arg(ampsText(fullWhite_a(strip, perMetre)))});
     item->setData(0, Qt::UserRole, static_cast<int>(i));
     for (const int number : {2, 3, 4}) item->setTextAlignment(number, Qt::AlignRight | Qt::AlignVCenter);
   }
@@ -111,7 +113,7 @@ void StripKindsDialog::describe() {
   take_->setEnabled(kind);
   if (!kind) {
     about_->setText(
-        tr("No kind is called so. Describe one of your own: “New type” in the inspector of a fixture."));
+        tr("No kind matches. Describe one of your own: “New type” in the inspector of a fixture."));
     return;
   }
   const StripType& strip = kind->strip;
@@ -132,7 +134,7 @@ void StripKindsDialog::take() {
   const StripKind* kind = chosen();
   if (!kind) return;
   StripTypeId made;
-  session_.edit(tr("take a strip type"), [&](Show& show) { made = takeStripType(show, kind->strip); });
+  session_.edit(tr("add a strip type"), [&](Show& show) { made = takeStripType(show, kind->strip); });
   session_.selection.select(made);
   accept();
 }

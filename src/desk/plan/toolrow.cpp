@@ -31,10 +31,10 @@ struct SideEntry {
 
 }  // namespace
 
-ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page) {
+ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page), view_(view) {
   setObjectName(QStringLiteral("toolRow"));
   auto* layout = new QHBoxLayout(this);
-  layout->setContentsMargins(8, 6, 8, 6);
+  layout->setContentsMargins(4, 6, 4, 6);
   layout->setSpacing(2);
   const auto addButton = [&](QActionGroup* group, const QString& name, const QString& label,
                              const QString& tip, const char* key) {
@@ -54,6 +54,8 @@ ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page) {
   };
   const ToolEntry tools[] = {
       {"toolSelect", "select", tr("Select"), tr("select and move pieces"), "V", PlanTool::Select},
+      {"toolPan", "pan", tr("Move the view"), tr("drag the plan about; the free view is turned"), "H",
+       PlanTool::Pan},
       {"toolMeasure", "measure", tr("Measure"), tr("distance and angle between two places"), "M",
        PlanTool::Measure},
       {"toolLamp", "lamp", tr("Lamp"), tr("click where a flood or any single pixel stands"), "A",
@@ -69,10 +71,10 @@ ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page) {
        tr("strings up a roof, a tree or a column: drag from its axis to its foot"), "K", PlanTool::Cone},
       {"toolSpokes", "spokes", tr("Spokes"), tr("strings from a centre: drag from it to their ends"), "Y",
        PlanTool::Spokes},
-      {"toolBrush", "brush", tr("Brush"), tr("paint a zone pixel by pixel; Shift takes away"), "B",
+      {"toolBrush", "brush", tr("Brush"), tr("paint a zone pixel by pixel; Shift erases"), "B",
        PlanTool::Brush},
-      {"toolBox", "box", tr("Box"), tr("paint what is in a box; Shift takes away"), "X", PlanTool::Box},
-      {"toolLasso", "lasso", tr("Lasso"), tr("paint what is within a line; Shift takes away"), "Q",
+      {"toolBox", "box", tr("Box"), tr("paint what is in a box; Shift erases"), "X", PlanTool::Box},
+      {"toolLasso", "lasso", tr("Lasso"), tr("paint what is within a line; Shift erases"), "Q",
        PlanTool::Lasso}};
   auto* toolGroup = new QActionGroup(page);
   std::vector<PlanTool> order;
@@ -84,15 +86,18 @@ ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page) {
     button->setIconSize({20, 20});
     connect(button->defaultAction(), &QAction::triggered, &view,
             [&view, tool = entry.tool] { view.setTool(tool); });
+    // A double click keeps it in hand: the first of its clicks has taken it.
+    button->installEventFilter(this);
     order.push_back(entry.tool);
-    if (entry.tool == PlanTool::Measure || entry.tool == PlanTool::Spokes) layout->addSpacing(12);
+    if (entry.tool == PlanTool::Measure || entry.tool == PlanTool::Spokes) layout->addSpacing(5);
   }
-  layout->addSpacing(12);
+  layout->addSpacing(5);
   const SideEntry sides[] = {
       {"sideTop", tr("Top"), tr("look from above"), "1", PlanSide::Top},
       {"sideFront", tr("Front"), tr("look from the front"), "2", PlanSide::Front},
       {"sideSide", tr("Side"), tr("look from the right side"), "3", PlanSide::Side},
-      {"sideFree", tr("Free"), tr("look from anywhere: the right button turns it"), "4", PlanSide::Free},
+      {"sideFree", tr("Free"), tr("look from anywhere: the right button, or H and a drag, turns it"), "4",
+       PlanSide::Free},
       {"sideUnrolled", tr("Unrolled"), tr("the cells of the selected zone or fixtures as a flat grid"), "5",
        PlanSide::Unrolled}};
   auto* sideGroup = new QActionGroup(page);
@@ -113,6 +118,14 @@ ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page) {
   connect(&view, &PlanView::sideChanged, this, showState);
   showState();
   refreshIcons();
+}
+
+bool ToolRow::eventFilter(QObject* watched, QEvent* event) {
+  if (event->type() == QEvent::MouseButtonDblClick) {
+    view_.keepTool();
+    return true;
+  }
+  return QWidget::eventFilter(watched, event);
 }
 
 void ToolRow::refreshIcons() {

@@ -20,11 +20,15 @@ class ToolRow : public QWidget {
   /// Draws the icons in the colours of the theme.
   void refreshIcons();
 
+ protected:
+  bool eventFilter(QObject* watched, QEvent* event) override;
+
  private:
   struct ToolIcon {
     QAction* action;
     QString name;
   };
+  PlanView& view_;
   std::vector<ToolIcon> icons_;
 };
 

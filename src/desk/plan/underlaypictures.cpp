@@ -6,7 +6,7 @@
 #include <QSvgRenderer>
 #include <QtConcurrentRun>
 
-#include "core/files/besidefile.h"
+#include "core/base/relativepath.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 #include "desk/plan/planview.h"
@@ -34,7 +34,7 @@ UnderlayPictures::UnderlayPictures(const Session& session) : session_(session) {
 }
 
 QString UnderlayPictures::pathOf(const Document& document, const std::string& file) {
-  return text(besideFile(document.path(), file).string());
+  return text(resolvedBeside(document.path(), file).string());
 }
 
 QImage UnderlayPictures::read(const QString& path) {

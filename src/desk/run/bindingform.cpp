@@ -231,7 +231,7 @@ void addWay(Form& form, const BindingRows& rows, const Binding& own, const Sessi
       {Form::tr("linear"), Form::tr("smooth"), Form::tr("ease in"), Form::tr("ease out")},
       rows.get<int>([](const Binding& b) { return static_cast<int>(b.easeShape); }),
       rows.set<int>(Form::tr("easing"), [](Binding& b, int v) { b.easeShape = static_cast<FadeShape>(v); }));
-  form.addSwitch("bindingTakesOver", Form::tr("Takes over when it passes the value"),
+  form.addSwitch("bindingTakesOver", Form::tr("Soft take-over"),
                  rows.get<bool>([](const Binding& b) { return b.takesOver; }),
                  rows.set<bool>(Form::tr("take-over"), [](Binding& b, bool v) { b.takesOver = v; }));
 }
@@ -328,13 +328,13 @@ std::unique_ptr<Form> makeDeskInputForm(const Session& session, DeskInputId id) 
                   rows.set<int>(Form::tr("bit depth"), [](DeskInput& d, int v) { d.bits = v ? 16 : 8; }));
   whole("deskCells", Form::tr("Cells (0 = each)"), 0, 10'000, &DeskInput::cells);
   form->addChoice(
-      "deskUse", Form::tr("Its light"),
+      "deskUse", Form::tr("Mixing"),
       {Form::tr("replaces the show"), Form::tr("multiplies the show"), Form::tr("is added"),
        Form::tr("counts where it is higher")},
       rows.get<int>([](const DeskInput& d) { return static_cast<int>(d.use); }),
       rows.set<int>(Form::tr("use"), [](DeskInput& d, int v) { d.use = static_cast<DeskUse>(v); }));
   form->addChoice(
-      "deskLoss", Form::tr("If it stops"),
+      "deskLoss", Form::tr("If the signal stops"),
       {Form::tr("hold the last values"), Form::tr("fade to the show"), Form::tr("go dark")},
       rows.get<int>([](const DeskInput& d) { return static_cast<int>(d.loss); }),
       rows.set<int>(Form::tr("loss"), [](DeskInput& d, int v) { d.loss = static_cast<DeskLoss>(v); }));

@@ -83,11 +83,10 @@ void BindingList::refill() {
   }
   static const QStringList kUses{tr("replaces"), tr("multiplies"), tr("is added to"), tr("is the higher on")};
   for (const auto& input : show.deskInputs) {
-    auto* item = new QListWidgetItem(
-        tr("Desk, %1 %2 : %3")
-            .arg(input->protocol == Protocol::E131 ? QStringLiteral("E1.31") : QStringLiteral("Art-Net"))
-            .arg(input->universe)
-            .arg(input->channel));
+    auto* item = new QListWidgetItem(tr("Desk, %1 %2 : %3")
+                                         .arg(QLatin1String(protocolTitle(input->protocol)))
+                                         .arg(input->universe)
+                                         .arg(input->channel));
     item->setData(kDeskRole, input->id.value);
     item->setData(kTargetRole, kUses.at(static_cast<int>(input->use)) + QLatin1Char(' ') + text(input->name));
     addItem(item);

@@ -3,7 +3,7 @@
 
 #include <QCoreApplication>
 
-#include "core/files/desksheet.h"
+#include "core/live/desksheet.h"
 #include "desk/parts/format.h"
 #include "desk/parts/paper.h"
 #include "desk/parts/papertable.h"
@@ -30,8 +30,7 @@ void paintDeskSheet(QPainter& painter, const Show& show, const std::function<voi
   PaperTable table(painter, text(show.name) + QStringLiteral(" · ") + Sheet::tr("desk sheet"),
                    Sheet::titles(), {0, 420, 840, 970, 1'230, 1'440, 1'600}, newPage);
   for (const DeskRow& row : deskRows(show)) {
-    const QString protocol =
-        row.protocol == Protocol::E131 ? QStringLiteral("E1.31") : QStringLiteral("Art-Net");
+    const auto protocol = QLatin1String(protocolTitle(row.protocol));
     table.addRow({text(row.fixture), text(row.zone), QString::number(row.cell),
                   QStringLiteral("%1 %2").arg(protocol).arg(row.universe),
                   QStringLiteral("%1–%2").arg(row.channel).arg(row.channel + row.channels - 1),

@@ -16,7 +16,7 @@
 #include "core/edit/bindingedits.h"
 #include "core/edit/deskedits.h"
 #include "core/edit/planedits.h"
-#include "core/files/desksheet.h"
+#include "core/live/desksheet.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/run/bindinglist.h"

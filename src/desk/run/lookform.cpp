@@ -123,7 +123,7 @@ void addSteps(Form& form, const LookRows& rows, const Session& session, LookId i
 void addLayers(Form& form, const Session& session, LookId id) {
   form.addHeading(Form::tr("Layers"));
   auto* list = named(new QListWidget, "lookLayers", Form::tr("Layers"),
-                     Form::tr("The top one first. Double click one to change it; Delete takes it away"));
+                     Form::tr("The top one first. Double click one to change it; Delete removes it"));
   const auto fill = [session, id, list] {
     const Look* look = chispa::find(session.show().looks, id);
     if (!look) return;
@@ -158,7 +158,7 @@ void addLayers(Form& form, const Session& session, LookId id) {
         [session, id, chosen] {
           if (const ClipId layer = chosen()) session.selection.select(LayerChoice{id, layer});
         }},
-       {"deleteLayer", Form::tr("Delete"), Form::tr("Takes the layer out of the look"),
+       {"deleteLayer", Form::tr("Delete"), Form::tr("Removes the layer from the look"),
         [session, id, chosen] {
           const ClipId layer = chosen();
           session.edit(Form::tr("delete a layer"), [=](Show& show) { deleteLayer(show, id, layer); });

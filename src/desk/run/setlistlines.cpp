@@ -83,8 +83,8 @@ SetListLines::SetListLines(const Session& session, NightDesk& night, QWidget* pa
   setObjectName(QStringLiteral("setListLines"));
   setAccessibleName(tr("Lines of the set list"));
   setToolTip(
-      tr("What plays one after the other: drag to order, drop a look's name in between.\n"
-         "Enter plays a line, Delete takes it out, Alt+Up and Alt+Down move it."));
+      tr("What plays one after the other: drag to reorder, drop a look's name in between.\nEnter plays a "
+         "line, Delete removes it, Alt+Up and Alt+Down move it."));
   setItemDelegate(new LineDelegate(this));
   setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   setDragEnabled(true);

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/effect/screencapture.h"
 #include "core/effect/settings.h"
-#include "core/effect/spyhole.h"
 #include "core/render/compiled.h"
 #include "core/show/limits.h"
 #include "desk/parts/screenpicker.h"
@@ -45,11 +45,11 @@ void addColour(Form& form, ClipRows& rows, const Session& session) {
                    c.palette = palettes.at(static_cast<std::size_t>(v));
                  }));
   form.addNumber(
-      "paletteShift", Form::tr("Palette turned by"), {"%", -1000, 1000, 5, 0},
+      "paletteShift", Form::tr("Palette shift"), {"%", -1000, 1000, 5, 0},
       rows.common<double>([](const Clip& c) { return c.paletteShift * 100; }),
       rows.change<double>(Form::tr("turn a palette"), [](Clip& c, double v) { c.paletteShift = v / 100; }));
   form.addNumber(
-      "paletteTurns", Form::tr("Palette turns a bar"), {{}, -64, 64, 0.05, 2},
+      "paletteTurns", Form::tr("Palette turns per bar"), {{}, -64, 64, 0.05, 2},
       rows.common<double>([](const Clip& c) { return c.paletteTurns; }),
       rows.change<double>(Form::tr("turning palette"), [](Clip& c, double v) { c.paletteTurns = v; }));
   form.addNumber("strength", Form::tr("Strength"), {"%", 0, 100, 5, 0},
@@ -58,30 +58,31 @@ void addColour(Form& form, ClipRows& rows, const Session& session) {
 }
 
 void addTiming(Form& form, ClipRows& rows) {
-  form.addHeading(Form::tr("In time"));
+  form.addHeading(Form::tr("Timing"));
   rows.time("clipStart", Form::tr("Starts at"), 0, &Clip::start);
-  rows.time("clipLength", Form::tr("Lasts"), 0.02, &Clip::length);
+  rows.time("clipLength", Form::tr("Length"), 0.02, &Clip::length);
   rows.time("fadeIn", Form::tr("Fade in"), 0, &Clip::fadeIn);
   rows.time("fadeOut", Form::tr("Fade out"), 0, &Clip::fadeOut);
   form.addChoice(
       "fadeShape", Form::tr("Fades"),
-      {Form::tr("evenly"), Form::tr("softly"), Form::tr("late"), Form::tr("early")},
+      {Form::tr("linear"), Form::tr("smooth"), Form::tr("ease in"), Form::tr("ease out")},
       rows.common<int>([](const Clip& c) { return static_cast<int>(c.fadeShape); }),
       rows.change<int>(Form::tr("fades"), [](Clip& c, int v) { c.fadeShape = static_cast<FadeShape>(v); }));
-  form.addSwitch("givesWay", Form::tr("Gives way to what comes"),
+  form.addSwitch("givesWay", Form::tr("Crossfade to the next"),
                  rows.common<bool>([](const Clip& c) { return c.givesWay; }),
-                 rows.change<bool>(Form::tr("give way"), [](Clip& c, bool on) { c.givesWay = on; }));
+                 rows.change<bool>(Form::tr("crossfade"), [](Clip& c, bool on) { c.givesWay = on; }));
   form.addNumber("clipSpeed", Form::tr("Speed"),
                  {QStringLiteral("×"), limits::kSlowest, limits::kFastest, 0.1, 2},
                  rows.common<double>([](const Clip& c) { return c.speed; }),
                  rows.change<double>(Form::tr("speed"), [](Clip& c, double v) { c.speed = v; }));
-  form.addNumber("clipSlip", Form::tr("Begins at"), {"s", -86'400, 86'400, 0.1, 3},
-                 rows.common<double>([](const Clip& c) { return seconds(c.slip); }),
-                 rows.change<double>(Form::tr("slip"), [](Clip& c, double v) { c.slip = micros(v); }));
+  form.addNumber("clipSlip", Form::tr("Content offset"), {"s", -86'400, 86'400, 0.1, 3},
+                 rows.common<double>([](const Clip& c) { return seconds(c.contentOffset); }),
+                 rows.change<double>(Form::tr("content offset"),
+                                     [](Clip& c, double v) { c.contentOffset = micros(v); }));
 }
 
 void addLayering(Form& form, ClipRows& rows) {
-  form.addHeading(Form::tr("With the layers below"));
+  form.addHeading(Form::tr("Blending"));
   form.addNumber(
       "layer", Form::tr("Layer"), {{}, 1, 20, 1, 0},
       rows.common<double>([](const Clip& c) { return c.layer + 1; }),
@@ -113,7 +114,7 @@ bool isMovable(const ParamSpec& spec) {
 }
 
 void addMotions(Form& form, ClipRows& rows, const Effect& effect) {
-  form.addHeading(Form::tr("Moved by"));
+  form.addHeading(Form::tr("Modulation"));
   std::vector<std::pair<std::string, QString>> numbers;
   for (const ParamSpec& spec : effect.params)
     if (isMovable(spec)) numbers.emplace_back(spec.key, Form::tr(spec.label.c_str()));
@@ -181,10 +182,10 @@ const Effect* addLight(Form& form, ClipRows& rows, const Session& session) {
     addSettings(form, rows, *effect);
     for (const ParamSpec& spec : effect->params)
       if (isShown(session, clips, spec)) rows.param(spec);
-    if (*key == kSpyhole) addScreenPart(form, session, rows.clips());
-    form.addNumber("seed", Form::tr("Chance"), {{}, 0, 1'000'000, 1, 0},
+    if (*key == kScreenCapture) addScreenPart(form, session, rows.clips());
+    form.addNumber("seed", Form::tr("Seed"), {{}, 0, 1'000'000, 1, 0},
                    rows.common<double>([](const Clip& c) { return c.seed; }),
-                   rows.change<double>(Form::tr("chance"),
+                   rows.change<double>(Form::tr("seed"),
                                        [](Clip& c, double v) { c.seed = static_cast<std::uint32_t>(v); }));
   } else if (key) {
     form.addNote([key]() -> std::optional<QString> {

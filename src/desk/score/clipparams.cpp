@@ -2,9 +2,9 @@
 #include <QFileDialog>
 #include <QFontDatabase>
 
+#include "core/base/relativepath.h"
 #include "core/edit/curveedits.h"
 #include "core/effect/textraster.h"
-#include "core/files/besidefile.h"
 #include "core/media/shown.h"
 #include "desk/score/cliprows.h"
 #include "desk/score/drawingeditor.h"
@@ -84,7 +84,7 @@ void ClipRows::param(const ParamSpec& spec) {
                             Form::tr("Pictures and videos (*.png *.jpg *.jpeg *.gif *.webp *.mp4 *.webm "
                                      "*.avi *.mkv *.rgb);;All files (*)"));
                         if (!file.isEmpty())
-                          setWords(text(nameBeside(session.document.path(), file.toStdString())));
+                          setWords(text(relativeName(session.document.path(), file.toStdString())));
                       });
       form_.addNote([session = session_, words, clips = clips_]() -> std::optional<QString> {
         const Clip* one = clips->first(session.show());
@@ -220,7 +220,7 @@ void ClipRows::addMotionRows(const std::string& key, const QString& label, doubl
   form_.addNote([]() -> std::optional<QString> {
     return Form::tr(
         "Per cent of the clip : per cent of the way. Or drag the points on the clip; double click the curve "
-        "for a new one, right click takes one away.");
+        "for a new one, right click removes one.");
   });
 }
 

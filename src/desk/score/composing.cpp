@@ -146,12 +146,12 @@ void Composing::stretch(double factor) {
   change(tr("stretch clips"), [&](Show& show, ScoreId id) { stretchClips(show, id, ids, pivot, factor); });
 }
 
-void Composing::slip(int beats) {
+void Composing::contentOffset(int beats) {
   const Score* score = session_.stage.score();
   if (!score) return;
   const Micros by = gridOf(*score).beatLength(session_.stage.position()) * beats;
-  change(tr("slip"),
-         [&, ids = session_.selection.clips()](Show& show, ScoreId id) { slipClips(show, id, ids, by); });
+  change(tr("content offset"),
+         [&, ids = session_.selection.clips()](Show& show, ScoreId id) { shiftContent(show, id, ids, by); });
 }
 
 void Composing::copy() {
@@ -292,7 +292,7 @@ void Composing::joinFolder(const QString& name) {
 }
 
 void Composing::leaveFolder() {
-  change(tr("take a stave out of its folder"),
+  change(tr("move a stave out of its folder"),
          [zone = timeline_.chosenZone()](Show& show, ScoreId id) { takeOutOfFolder(show, id, zone); });
 }
 
@@ -304,7 +304,7 @@ void Composing::renameFolder() {
 }
 
 void Composing::removeStave() {
-  change(tr("take a stave away"),
+  change(tr("remove a stave"),
          [zone = timeline_.chosenZone()](Show& show, ScoreId id) { chispa::removeStave(show, id, zone); });
 }
 

@@ -25,7 +25,7 @@ class Composing : public QObject {
   void split();
   /// Twice as long and half as fast, or the other way.
   void stretch(double factor);
-  void slip(int beats);
+  void contentOffset(int beats);
   void copy();
   void cut();
   void paste();

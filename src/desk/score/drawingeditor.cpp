@@ -167,9 +167,9 @@ QWidget* DrawingEditor::makeFrames() {
     form->addRow(label, field);
     return field;
   };
-  columns_ = number("dotColumns", tr("Columns"), tr("How many dots wide"), 1, DotDrawing::kMostSide,
+  columns_ = number("dotColumns", tr("Columns"), tr("How many dots wide"), 1, DotDrawing::kMaxSide,
                     drawing_.columns);
-  rows_ = number("dotRows", tr("Rows"), tr("How many dots high"), 1, DotDrawing::kMostSide, drawing_.rows);
+  rows_ = number("dotRows", tr("Rows"), tr("How many dots high"), 1, DotDrawing::kMaxSide, drawing_.rows);
   frame_ = number("dotFrame", tr("Frame"), tr("Which frame is drawn"), 1,
                   static_cast<int>(drawing_.frames.size()), 1);
   column->addLayout(form);
@@ -187,18 +187,18 @@ QWidget* DrawingEditor::makeFrames() {
     column->addWidget(one);
   };
   button("addFrame", tr("Add a frame"), tr("A copy of this frame behind it"), [this] {
-    if (drawing_.frames.size() >= DotDrawing::kMostFrames) return;
+    if (drawing_.frames.size() >= DotDrawing::kMaxFrames) return;
     const auto at = static_cast<std::ptrdiff_t>(frame_->value());
     drawing_.frames.insert(drawing_.frames.begin() + at, drawing_.frames[static_cast<std::size_t>(at - 1)]);
     commit();
     frame_->setValue(static_cast<int>(at) + 1);
   });
-  button("dropFrame", tr("Take it away"), tr("Takes this frame away"), [this] {
+  button("dropFrame", tr("Remove"), tr("Removes this frame"), [this] {
     if (drawing_.frames.size() < 2) return;
     drawing_.frames.erase(drawing_.frames.begin() + frame_->value() - 1);
     commit();
   });
-  button("clearFrame", tr("Clear it"), tr("All dots of this frame are clear"), [this] {
+  button("clearFrame", tr("Clear"), tr("All dots of this frame are clear"), [this] {
     auto& frame = drawing_.frames[static_cast<std::size_t>(frame_->value() - 1)];
     std::fill(frame.begin(), frame.end(), DotDrawing::kClear);
     commit();

@@ -13,7 +13,7 @@
 
 #include "core/edit/clipedits.h"
 #include "core/edit/planedits.h"
-#include "core/effect/spyhole.h"
+#include "core/effect/screencapture.h"
 #include "core/media/shown.h"
 #include "core/preview/clippicture.h"
 #include "desk/parts/format.h"
@@ -32,11 +32,11 @@ constexpr double kPreviewLoop_s = 300;
 
 /// Cells to try an effect on: the zone's own if it is small enough to draw often, else its like in small.
 std::shared_ptr<const ZoneCells> previewCells(const Session& session, ZoneId zone, bool onMatrix) {
-  constexpr int kMost = 96;
+  constexpr int kMax = 96;
   if (const auto compiled = session.stage.compiled(); compiled && !onMatrix)
     for (const CompiledScore& score : compiled->scores)
       for (const CompiledStave& stave : score.staves)
-        if (stave.zone == zone && stave.cells->count() <= kMost) return stave.cells;
+        if (stave.zone == zone && stave.cells->count() <= kMax) return stave.cells;
   static const auto small = [] {
     Show show;
     addFixture(show, LineShape{36, 0.05}, {});
@@ -178,7 +178,7 @@ void EffectShelf::addThing(const QString& name, const QString& words, const QStr
   auto* item = new QListWidgetItem(name);
   item->setData(Qt::UserRole, words);
   item->setToolTip(tip + tr("\nDrag it onto a stave, or choose it and press Enter there.") +
-                   (isOwn ? tr(" F2 renames it, Delete takes it off the shelf.") : QString()));
+                   (isOwn ? tr(" F2 renames it, Delete removes it from the shelf.") : QString()));
   if (isOwn) item->setFlags(item->flags() | Qt::ItemIsEditable);
   addItem(item);
 }
@@ -301,9 +301,9 @@ void EffectShelf::removeChosen() {
   const ChosenThing thing = chosenThing(session_.show(), chosen());
   if (!thing.own && !thing.block)
     return emit told(
-        tr("Effects of Chispa stay on the shelf; only your own ones and blocks can be taken off."));
+        tr("Effects of Chispa stay on the shelf; only your own ones and blocks can be removed."));
   bool isGone = true;
-  session_.edit(tr("take off the shelf"), [&](Show& show) {
+  session_.edit(tr("remove from the shelf"), [&](Show& show) {
     if (thing.own) remove(show.ownEffects, thing.own);
     if (thing.block) isGone = deleteBlock(show, thing.block);
   });

@@ -73,7 +73,7 @@ void FilmDialog::makeRows() {
   fileRow->addWidget(choose);
   rows->addRow(tr("File"), fileRow);
   part_->addItems(
-      {tr("the whole score"), tr("the section at the playhead"), tr("what alone plays, if a part does")});
+      {tr("the whole score"), tr("the section at the playhead"), tr("the part that plays alone")});
   named(part_, "filmPart", tr("Part"), tr("What of the score is in it"));
   rows->addRow(tr("Of"), part_);
   view_->addItems({tr("the light, as seen from the front"), tr("unrolled: a line a fixture")});
@@ -95,7 +95,7 @@ void FilmDialog::makeRows() {
   };
   number(width_, "filmWidth", tr("Width"), 2, 7680, 2, 1280, tr(" wide"));
   number(height_, "filmHeight", tr("Height"), 2, 4320, 2, 720, tr(" high"));
-  number(rate_, "filmRate", tr("Pictures a second"), 1, 240, 1, 30, tr(" a second"));
+  number(rate_, "filmRate", tr("Frames per second"), 1, 240, 1, 30, tr(" a second"));
   rows->addRow(tr("Pictures"), shape);
   sound_->setText(tr("with the score's sound"));
   sound_->setChecked(true);
@@ -113,7 +113,7 @@ void FilmDialog::makeRows() {
   make_->setDefault(true);
   named(make_, "filmMake", tr("Make it"), tr("Begins; the window can be used meanwhile"));
   cancel_->setText(tr("Close"));
-  named(cancel_, "filmCancel", tr("Cancel"), tr("Ends the making, or closes this"));
+  named(cancel_, "filmCancel", tr("Cancel"), tr("Cancels, or closes this"));
   buttons->addWidget(make_);
   buttons->addWidget(cancel_);
   rows->addRow(buttons);

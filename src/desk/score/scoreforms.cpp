@@ -31,10 +31,10 @@ void addLane(Form& form, const Session& session, ScoreId id, std::size_t i) {
     return lane() ? counted(std::ssize(lane()->marks), Form::tr("one mark"), Form::tr("%1 marks"))
                   : QString();
   });
-  form.addButton(QStringLiteral("removeLane-") + number, Form::tr("Take it away"),
-                 Form::tr("Takes the lane away, with its marks"), [session, id, lane] {
+  form.addButton(QStringLiteral("removeLane-") + number, Form::tr("Remove"),
+                 Form::tr("Removes the lane and its marks"), [session, id, lane] {
                    if (const MarkLane* gone = lane())
-                     session.edit(Form::tr("take a lane away"),
+                     session.edit(Form::tr("remove a lane"),
                                   [&, laneId = gone->id](Show& show) { deleteLane(show, id, laneId); });
                  });
 }
@@ -123,8 +123,7 @@ std::unique_ptr<Form> makeMarkForm(const Session& session, MarkId id) {
       [change](double v) { change(Form::tr("mark's length"), [v](Mark& m) { m.length = micros(v); }); });
   form->addNote([]() -> std::optional<QString> {
     return Form::tr(
-        "The arrows move it by 10 ms, Delete takes it away. Dragged it comes to stand on onsets, unless Ctrl "
-        "is held.");
+        "Arrow keys move it by 10 ms, Delete removes it. Dragging snaps to onsets, unless Alt is held.");
   });
   form->addStretch();
   return form;
@@ -165,12 +164,12 @@ std::unique_ptr<Form> makeMarksForm(const Session& session) {
                        stretchMarks(show, id, ids, percent / 100);
                      });
       });
-  form->addButtons({{QStringLiteral("marksDelete"), Form::tr("Delete"), Form::tr("Takes them all away"),
+  form->addButtons({{QStringLiteral("marksDelete"), Form::tr("Delete"), Form::tr("Deletes them all"),
                      change(Form::tr("delete marks"), deleteMarks)}});
   form->addNote([]() -> std::optional<QString> {
     return Form::tr(
-        "Shift takes all up to a mark, Ctrl adds one; a frame drawn with Shift over the lanes takes "
-        "what is in it. Dragged or nudged they keep their distances.");
+        "Shift selects up to a mark, Ctrl adds one; a frame drawn with Shift selects what is inside. They "
+        "keep their distances when moved.");
   });
   form->addStretch();
   return form;

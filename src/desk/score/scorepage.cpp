@@ -12,12 +12,12 @@
 #include <QSplitter>
 #include <QVBoxLayout>
 
+#include "core/base/relativepath.h"
+#include "core/check/scoresearch.h"
 #include "core/colour/oklch.h"
-#include "core/colour/palettefile.h"
 #include "core/edit/markedits.h"
 #include "core/edit/scoreedits.h"
-#include "core/files/besidefile.h"
-#include "core/show/scoresearch.h"
+#include "core/files/palettefile.h"
 #include "desk/glow/glowview.h"
 #include "desk/parts/format.h"
 #include "desk/parts/gradientbar.h"
@@ -31,6 +31,7 @@
 #include "desk/score/effectshelf.h"
 #include "desk/score/filmdialog.h"
 #include "desk/score/overviewstrip.h"
+#include "desk/score/silentscoredialog.h"
 #include "desk/score/timelineview.h"
 #include "desk/session/patience.h"
 
@@ -241,6 +242,10 @@ QWidget* ScorePage::makeTransport() {
   add->setToolTip(tr("From a piece of music; its bars and beats are found"));
   connect(add, &QPushButton::clicked, this, [this] { newScore(); });
   row->addWidget(add);
+  auto* silent = named(new QPushButton(tr("Silent…")), "newSilent", tr("New silent score…"),
+                       tr("A score without music, with bars and beats at a tempo that you choose"));
+  connect(silent, &QPushButton::clicked, this, [this] { newSilentScore(); });
+  row->addWidget(silent);
   row->addStretch();
   for (const auto& [name, words, tip, factor] :
        {std::tuple{"zoomOut", tr("−"), tr("Shows more of the score (−)"), 0.7},
@@ -379,13 +384,29 @@ void ScorePage::newScore(QString audio) {
                                          tr("Music (*.mp3 *.m4a *.aac *.ogg *.flac *.wav);;All files (*)"));
   if (audio.isEmpty()) return;
   const std::filesystem::path path = audio.toStdString();
-  const std::string name = nameBeside(session_.document.path(), path);
+  const std::string name = relativeName(session_.document.path(), path);
   ScoreId id;
   // Its length is not known before the music has been read; addFoundBeats() puts it right.
   session_.edit(tr("new score"),
                 [&](Show& show) { id = addScore(show, path.stem().string(), name, Micros(0)); });
   session_.stage.openScore(id);
   addFoundBeats();
+}
+
+void ScorePage::newSilentScore() {
+  const auto wish = askSilentScore(this);
+  if (!wish) return;
+  ScoreId id;
+  session_.edit(tr("new score"), [&](Show& show) {
+    id = addSilentScore(show, wish->name.toStdString(), wish->beatsPerMinute, wish->beatsPerBar, wish->bars);
+  });
+  session_.stage.openScore(id);
+  timeline_->zoomToAll();
+}
+
+void ScorePage::chooseEffect(const QString& key) {
+  shelf_->choose(key);
+  shelf_->setFocus();
 }
 
 void ScorePage::addFoundBeats() {

@@ -33,6 +33,10 @@ class ScorePage : public QWidget {
   void refreshIcons();
   /// Asks for an audio file and makes a score of it; with a path, asks nothing.
   void newScore(QString audio = {});
+  /// Asks for tempo and length, and makes a score without music of that many bars.
+  void newSilentScore();
+  /// Chooses an effect on the shelf by its key.
+  void chooseEffect(const QString& key);
   /// The effect that is chosen on the shelf begins from its next setting.
   void nextSetting();
   /// Marks the effect that is chosen on the shelf as a favourite, or no longer.

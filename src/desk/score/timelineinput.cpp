@@ -9,13 +9,15 @@
 #include <QMouseEvent>
 #include <QScrollBar>
 
+#include "core/base/relativepath.h"
 #include "core/edit/clipedits.h"
 #include "core/edit/markgroup.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/staveedits.h"
-#include "core/files/besidefile.h"
 #include "core/show/limits.h"
+#include "desk/parts/contextmenu.h"
 #include "desk/parts/format.h"
+#include "desk/parts/gesture.h"
 #include "desk/parts/namefield.h"
 #include "desk/score/chosenthing.h"
 #include "desk/score/timelineview.h"
@@ -25,6 +27,8 @@ namespace {
 
 constexpr double kEdge_px = 7;
 constexpr double kSnap_px = 9;
+/// A loop begins and ends on beats that are no farther than this.
+constexpr double kBeatReach_s = 1;
 
 }  // namespace
 
@@ -35,11 +39,15 @@ void TimelineView::selectBand() {
     const MarkIds marks = marksIn(band);
     return marks.empty() ? session_.selection.clear() : session_.selection.select(marks);
   }
+  selectWithin(band);
+}
+
+void TimelineView::selectWithin(const QRectF& frame) {
   ClipIds inside;
   for (const StaveRow& row : rows_)
     if (const auto clips = clipsOf_.find(row.zone); clips != clipsOf_.end())
       for (const auto& clip : clips->second)
-        if (boxOf(*clip, row).intersects(band)) inside.push_back(clip->id);
+        if (boxOf(*clip, row).intersects(frame)) inside.push_back(clip->id);
   if (inside.empty()) return session_.selection.clear();
   session_.selection.select(inside);
 }
@@ -53,8 +61,17 @@ void TimelineView::toggleFolder(const QString& name) {
   });
 }
 
+/// All clips in the frame around those that are selected and this one.
+void TimelineView::extendTo(const Clip& clip) {
+  QRectF frame;
+  for (const ClipId id : session_.selection.clips()) frame |= clipBox(id);
+  frame |= clipBox(clip.id);
+  selectWithin(frame);
+}
+
 void TimelineView::mousePressEvent(QMouseEvent* event) {
   pressed_ = pointer_ = event->position();
+  stepAtPress_ = session_.document.historyPosition();
   const Score* score = session_.stage.score();
   if (!score || event->button() != Qt::LeftButton) return;
   if (const auto mark = markAt(pressed_)) return pressMark(*mark, event->modifiers());
@@ -62,6 +79,10 @@ void TimelineView::mousePressEvent(QMouseEvent* event) {
   const bool isOnLanes = pressed_.y() >= rulerHeight() + waveHeight() && pressed_.y() < stavesTop();
   if (isOnLanes && event->modifiers() & Qt::ShiftModifier) {
     drag_ = Drag::Band;
+    return;
+  }
+  if (pressed_.y() < rulerHeight() && event->modifiers() & Qt::ShiftModifier) {
+    drag_ = Drag::Loop;
     return;
   }
   if (pressed_.y() < stavesTop()) {
@@ -81,7 +102,8 @@ void TimelineView::mousePressEvent(QMouseEvent* event) {
     drag_ = Drag::Band;
     return;
   }
-  if (event->modifiers() & Qt::ShiftModifier) return session_.selection.toggle(clip->id);
+  if (event->modifiers() & Qt::ControlModifier) return session_.selection.toggle(clip->id);
+  if (event->modifiers() & Qt::ShiftModifier) return extendTo(*clip);
   if (!session_.selection.has(clip->id)) session_.selection.select(ClipIds{clip->id});
   const QRectF box = clipBox(clip->id);
   if (const Clip* curved = curvedClip();
@@ -128,14 +150,19 @@ void TimelineView::dragMarks(QPointF to) {
       QStringLiteral("mark-drag"));
 }
 
+bool TimelineView::isUnsnapped() {
+  return QGuiApplication::keyboardModifiers() & Qt::AltModifier;
+}
+
 Micros TimelineView::snap(Micros at, const ClipIds& without) const {
+  if (isUnsnapped()) return at;
   const Score* score = session_.stage.score();
   return snapped(snapPoints(*score, without), at, micros(kSnap_px / pxPerSecond_)).value_or(at);
 }
 
 Micros TimelineView::snapMark(Micros at) const {
   const auto audio = session_.stage.audio();
-  if (!audio || QGuiApplication::keyboardModifiers() & Qt::ControlModifier) return at;
+  if (!audio || isUnsnapped()) return at;
   const Micros begins = session_.stage.score()->audioStart;
   return snapped(audio->onsets, at - begins, micros(kSnap_px / pxPerSecond_)).value_or(at - begins) + begins;
 }
@@ -167,14 +194,14 @@ void TimelineView::dragEdge(QPointF to) {
   if (grabbed == dragged_.end()) return;
   constexpr Micros kShortest{20'000};
   const Micros at = snap(timeAt(to.x()), {grabbed_});
-  const bool isStretching = QGuiApplication::keyboardModifiers() & Qt::AltModifier;
+  const bool isStretching = QGuiApplication::keyboardModifiers() & Qt::ControlModifier;
   session_.edit(
       isStretching ? tr("stretch a clip") : tr("resize a clip"),
       [&](Show& show) {
         changeClip(show, session_.stage.score()->id, grabbed_, [&](Clip& clip) {
           if (drag_ == Drag::ResizeEnd) {
             clip.length = std::max(kShortest, at - grabbed->start);
-            // With Alt the content is stretched along.
+            // With Ctrl the content is stretched along.
             if (isStretching)
               clip.speed = std::clamp(grabbed->speed * seconds(grabbed->length) / seconds(clip.length),
                                       limits::kSlowest, limits::kFastest);
@@ -192,6 +219,8 @@ void TimelineView::mouseMoveEvent(QMouseEvent* event) {
   switch (drag_) {
     case Drag::Scrub:
       return session_.stage.scrub(timeAt(pointer_.x()));
+    case Drag::Loop:
+      return dragLoop();
     case Drag::Move:
       if (isDragFar()) dragClips(pointer_);
       return;
@@ -216,6 +245,33 @@ void TimelineView::mouseMoveEvent(QMouseEvent* event) {
   viewport()->setCursor(onEdge ? Qt::SizeHorCursor : Qt::ArrowCursor);
 }
 
+void TimelineView::dragLoop() {
+  if (!isDragFar()) return;
+  const Score& score = *session_.stage.score();
+  std::vector<Micros> beats;
+  if (const MarkLane* lane = laneOf(score, LaneKind::Beats))
+    for (const Mark& mark : lane->marks) beats.push_back(mark.at);
+  const auto at = [&](double x) {
+    const Micros raw = std::clamp(timeAt(x), Micros(0), score.length);
+    return isUnsnapped() ? raw : snapped(beats, raw, micros(kBeatReach_s)).value_or(raw);
+  };
+  const auto [from, to] = std::minmax(at(pressed_.x()), at(pointer_.x()));
+  if (from == to) return;
+  session_.stage.setPart(TimeSpan{from, to - from});
+  session_.stage.setLooping(true);
+  viewport()->update();
+}
+
+void TimelineView::cancelDrag() {
+  const Drag ended = std::exchange(drag_, Drag::None);
+  if (ended == Drag::Curve) curves_.release();
+  if (ended == Drag::Scrub)
+    session_.stage.endScrub();
+  else
+    session_.document.forgetAfter(stepAtPress_);
+  viewport()->update();
+}
+
 void TimelineView::mouseReleaseEvent(QMouseEvent*) {
   if (drag_ == Drag::Band) selectBand();
   if (drag_ == Drag::Curve) curves_.release();
@@ -224,7 +280,9 @@ void TimelineView::mouseReleaseEvent(QMouseEvent*) {
       placeStave(show, id, chosenZone_, staveBelow(pointer_.y()));
     });
   if (drag_ == Drag::Scrub) session_.stage.endScrub();
-  if (drag_ != Drag::None && drag_ != Drag::Scrub) session_.document.seal();
+  // A click beside the part gives the whole score back.
+  if (drag_ == Drag::Loop && !isDragFar()) session_.stage.setPart(std::nullopt);
+  if (drag_ != Drag::None && drag_ != Drag::Scrub && drag_ != Drag::Loop) session_.document.seal();
   drag_ = Drag::None;
   viewport()->update();
 }
@@ -282,7 +340,25 @@ void TimelineView::contextMenuEvent(QContextMenuEvent* event) {
     viewport()->update();
     return emit staveMenuAsked(event->globalPos());
   }
-  if (const Clip* curved = curvedClip()) curves_.remove(*curved, clipBox(curved->id), event->pos());
+  if (const Clip* curved = curvedClip(); curved && curves_.remove(*curved, clipBox(curved->id), event->pos()))
+    return;
+  showMenu(event->pos(), event->globalPos());
+}
+
+/// What can be done with the clip or mark there, or with the score.
+void TimelineView::showMenu(QPoint at, QPoint global) {
+  if (const auto mark = markAt(at)) {
+    if (!session_.selection.has(*mark)) session_.selection.select(MarkIds{*mark});
+    return showActions(*viewport(), global, {"rename", "delete", "", "playPart"});
+  }
+  if (const auto clip = clipAt(at)) {
+    if (!session_.selection.has(clip->id)) session_.selection.select(ClipIds{clip->id});
+    return showActions(*viewport(), global,
+                       {"copyClips", "cutClips", "duplicate", "delete", "", "splitClips", "stretchClips",
+                        "squeezeClips", "repeatClips", "", "makeBlock", "openBlock", "saveOwnEffect"});
+  }
+  showActions(*viewport(), global,
+              {"pasteClips", "selectAll", "", "placeMark", "beginSection", "", "showAll"});
 }
 
 void TimelineView::dragEnterEvent(QDragEnterEvent* event) {
@@ -318,7 +394,7 @@ void TimelineView::dropFile(const QString& file, QPointF at) {
   const StaveRow* row = rowAt(at.y());
   if (!row || !row->zone) return;
   addClipAt(QStringLiteral("picture"), row->zone, timeAt(at.x()),
-            {{"file", nameBeside(session_.document.path(), file.toStdString())}});
+            {{"file", relativeName(session_.document.path(), file.toStdString())}});
 }
 
 void TimelineView::dropEvent(QDropEvent* event) {
@@ -337,19 +413,27 @@ void TimelineView::dropEvent(QDropEvent* event) {
 }
 
 void TimelineView::wheelEvent(QWheelEvent* event) {
-  const int turn = event->angleDelta().y() != 0 ? event->angleDelta().y() : event->angleDelta().x();
-  if (event->modifiers() & Qt::ControlModifier) {
-    isFitted_ = false;
-    const Micros held = timeAt(event->position().x());
-    pxPerSecond_ = std::clamp(pxPerSecond_ * std::pow(1.0015, turn), 1.0, 2000.0);
-    updateScrollBars();
-    horizontalScrollBar()->setValue(
-        static_cast<int>(seconds(held) * pxPerSecond_ + headWidth() - event->position().x()));
-  } else if (event->modifiers() & Qt::ShiftModifier || event->angleDelta().x() != 0) {
-    horizontalScrollBar()->setValue(horizontalScrollBar()->value() - turn);
-  } else {
-    verticalScrollBar()->setValue(verticalScrollBar()->value() - turn / 2);
+  const WheelTurn turn = turnOf(*event);
+  if (turn.zoom != 1) return zoomAbout(turn.zoom, event->position().x());
+  horizontalScrollBar()->setValue(horizontalScrollBar()->value() + qRound(turn.scroll_px.x()));
+  verticalScrollBar()->setValue(verticalScrollBar()->value() + qRound(turn.scroll_px.y()));
+  viewport()->update();
+}
+
+bool TimelineView::viewportEvent(QEvent* event) {
+  if (const auto pinch = pinchOf(*event)) {
+    zoomAbout(pinch->zoom, pinch->at.x());
+    return true;
   }
+  return QAbstractScrollArea::viewportEvent(event);
+}
+
+void TimelineView::zoomAbout(double factor, double x) {
+  isFitted_ = false;
+  const Micros held = timeAt(x);
+  pxPerSecond_ = std::clamp(pxPerSecond_ * factor, 1.0, 2000.0);
+  updateScrollBars();
+  horizontalScrollBar()->setValue(static_cast<int>(seconds(held) * pxPerSecond_ + headWidth() - x));
   viewport()->update();
 }
 
@@ -419,6 +503,8 @@ void TimelineView::keyPressEvent(QKeyEvent* event) {
     viewport()->update();
   };
   switch (event->key()) {
+    case Qt::Key_Escape:
+      return drag_ != Drag::None ? cancelDrag() : session_.selection.clear();
     case Qt::Key_Left:
       return nudge(-1);
     case Qt::Key_Right:

@@ -215,6 +215,20 @@ void TimelineView::paintLanes(QPainter& painter) const {
   }
 }
 
+/// On a shade of its own at the clip's head, where there is room for all of it.
+void TimelineView::paintEffectName(QPainter& painter, const Clip& clip, QRectF box) const {
+  constexpr double kAround_px = 5;
+  const QString name = text(findEffect(clip.effect)->name);
+  const QSizeF size(fontMetrics().horizontalAdvance(name) + 2 * kAround_px, fontMetrics().height());
+  constexpr double kOfTheClip = 0.6;
+  if (size.width() > kOfTheClip * box.width() || size.height() > kOfTheClip * box.height()) return;
+  const QRectF shade(box.topLeft(), size);
+  painter.fillRect(shade, QColor(0, 0, 0, 150));
+  painter.setFont(font());
+  painter.setPen(QColor(0xee, 0xe8, 0xde));
+  painter.drawText(shade, Qt::AlignCenter, name);
+}
+
 void TimelineView::paintClip(QPainter& painter, const std::shared_ptr<const Clip>& clip, QRectF box,
                              bool selected) {
   // What is too narrow for a picture is shown by a colour of its palette; thousands of them must not wait for
@@ -238,6 +252,8 @@ void TimelineView::paintClip(QPainter& painter, const std::shared_ptr<const Clip
     painter.setPen(theme().watch);
     painter.drawText(box.adjusted(4, 0, 0, 0), Qt::AlignVCenter,
                      tr("! unknown effect “%1”").arg(text(clip->effect)));
+  } else {
+    paintEffectName(painter, *clip, box);
   }
   painter.setBrush(Qt::NoBrush);
   painter.setPen(QPen(selected      ? theme().ember

@@ -32,9 +32,9 @@ TimelineView::TimelineView(const Session& session, ClipPictures& pictures, QWidg
   setFrameShape(QFrame::NoFrame);
   viewport()->setMouseTracking(true);
   setAcceptDrops(true);
-  viewport()->setToolTip(
-      tr("Click the ruler to move the playhead. Drag effects onto a stave, or press Enter. M marks the "
-         "playhead. Ctrl+wheel zooms."));
+  viewport()->setToolTip(tr(
+      "Click the ruler to move the playhead; a drag on it with Shift sets the part that loops. Drag effects "
+      "onto a stave, or press Enter. M marks the playhead. Ctrl+wheel zooms."));
   const auto refresh = [this] { relayout(); };
   connect(&session_.document, &Document::showChanged, this, refresh);
   connect(&session_.stage, &Stage::scoreChanged, this, [this] {

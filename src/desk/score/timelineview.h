@@ -58,6 +58,7 @@ class TimelineView : public QAbstractScrollArea {
   void staveMenuAsked(QPoint at);
 
  protected:
+  bool viewportEvent(QEvent* event) override;
   void paintEvent(QPaintEvent* event) override;
   void resizeEvent(QResizeEvent* event) override;
   void mousePressEvent(QMouseEvent* event) override;
@@ -84,7 +85,7 @@ class TimelineView : public QAbstractScrollArea {
     int tallLayer = -1;
     double extra = 0;
   };
-  enum class Drag { None, Scrub, Move, ResizeStart, ResizeEnd, Mark, Band, Curve, Stave };
+  enum class Drag { None, Scrub, Loop, Move, ResizeStart, ResizeEnd, Mark, Band, Curve, Stave };
 
   void relayout();
   void updateScrollBars();
@@ -124,14 +125,24 @@ class TimelineView : public QAbstractScrollArea {
   void paintBand(QPainter& painter) const;
   void paintDraggedStave(QPainter& painter) const;
   void selectBand();
+  void selectWithin(const QRectF& frame);
+  void extendTo(const Clip& clip);
+  /// Alt is held: what is dragged goes where the pointer is.
+  static bool isUnsnapped();
+  void cancelDrag();
+  /// The stretch between press and pointer, from beat to beat, is the part that plays.
+  void dragLoop();
+  void zoomAbout(double factor, double x);
+  void showMenu(QPoint at, QPoint global);
   void toggleFolder(const QString& name);
+  void paintEffectName(QPainter& painter, const Clip& clip, QRectF box) const;
   void paintClip(QPainter& painter, const std::shared_ptr<const Clip>& clip, QRectF box, bool selected);
   void paintPlayhead(QPainter& painter) const;
   void paintEmpty(QPainter& painter) const;
   void dragClips(QPointF to);
   void dragEdge(QPointF to);
   Micros snap(Micros at, const ClipIds& without) const;
-  /// Where a mark that is dragged to `at` comes to stand: on an onset that is near, unless Ctrl is held.
+  /// Where a mark that is dragged to `at` comes to stand: on an onset that is near, unless Alt is held.
   Micros snapMark(Micros at) const;
   void dropFile(const QString& file, QPointF at);
   void givePalette(PaletteId palette, QPointF at);
@@ -156,6 +167,7 @@ class TimelineView : public QAbstractScrollArea {
   ZoneId tall_;
 
   Drag drag_ = Drag::None;
+  std::size_t stepAtPress_ = 0;
   QPointF pressed_;
   QPointF pointer_;
   /// The clips as they were when the drag began, so that it follows the pointer and not its own rounding.

@@ -3,9 +3,9 @@
 
 #include <atomic>
 
-#include "core/check/invariants.h"
-#include "core/files/outsidefiles.h"
+#include "core/check/outsidefiles.h"
 #include "core/files/showfile.h"
+#include "core/rules/invariants.h"
 #include "desk/parts/format.h"
 #include "desk/session/journalwriter.h"
 
@@ -13,21 +13,6 @@ namespace chispa::desk {
 namespace {
 
 constexpr int kJournalDelay_ms = 400;
-
-Show emptyShow() {
-  Show show;
-  show.name = "New show";
-  put(show.stripTypes, StripType{show.newId<StripTypeId>(), "Plain strip 60/m", "GRB", 60, 5, 12, 1});
-  put(show.stripTypes, StripType{show.newId<StripTypeId>(), "Panel", "RGB", 60, 5, 8, 1});
-  put(show.palettes,
-      Palette{show.newId<PaletteId>(),
-              "Hearth",
-              {{0, {26, 2, 5}}, {0.4, {200, 40, 8}}, {0.75, {255, 160, 40}}, {1, {255, 240, 200}}}});
-  put(show.palettes, Palette{show.newId<PaletteId>(),
-                             "Harbour",
-                             {{0, {2, 19, 43}}, {0.5, {10, 120, 140}}, {1, {157, 242, 216}}}});
-  return show;
-}
 
 /// A show on its way into its file. Whoever is first decides: it is put in place, or called off.
 class Write {
@@ -66,7 +51,7 @@ Document::Document(std::filesystem::path journalFolder, QObject* parent)
   });
   retryTimer_.setSingleShot(true);
   connect(&retryTimer_, &QTimer::timeout, this, &Document::retryJournal);
-  startEmpty();
+  start();
 }
 
 Document::~Document() = default;
@@ -117,8 +102,8 @@ void Document::replace(Show show, std::filesystem::path path, const Stored* stor
   emit stateChanged();
 }
 
-void Document::startEmpty() {
-  replace(emptyShow(), {});
+void Document::start(ShowTemplate kind) {
+  replace(newShow(kind), {});
 }
 
 bool Document::runSlow(const SlowWork& work) const {
@@ -162,7 +147,8 @@ bool Document::adopt(const LeftJournal& left) {
     stored = read(path);
     if (!stored) return false;
   }
-  replace(stored && stored->show ? *stored->show : emptyShow(), path, stored ? &*stored : nullptr);
+  replace(stored && stored->show ? *stored->show : newShow(ShowTemplate::Empty), path,
+          stored ? &*stored : nullptr);
   apply(tr("recover unsaved work"), [&](Show& show) { show = left.show; });
   flushJournal();
   return journal_ && journalTrouble_.isEmpty();
@@ -266,6 +252,20 @@ void Document::undo() {
 
 void Document::redo() {
   step([this] { history_.redo(); });
+}
+
+QStringList Document::historyNames() const {
+  QStringList all;
+  for (const std::string& name : history_.names()) all << text(name);
+  return all;
+}
+
+void Document::goToStep(std::size_t position) {
+  step([&] { history_.goTo(position); });
+}
+
+void Document::forgetAfter(std::size_t position) {
+  step([&] { history_.forgetAfter(position); });
 }
 
 void Document::keepJournal() {

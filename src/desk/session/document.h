@@ -7,7 +7,8 @@
 #include <QObject>
 #include <QTimer>
 
-#include "core/edit/refit.h"
+#include "core/edit/remap.h"
+#include "core/edit/templates.h"
 #include "core/files/journal.h"
 #include "core/files/pendingfile.h"
 #include "core/files/showlock.h"
@@ -38,6 +39,14 @@ class Document : public QObject {
   QString undoName() const { return QString::fromStdString(history_.undoName()); }
   QString redoName() const { return QString::fromStdString(history_.redoName()); }
 
+  /// Names of all steps that are known, the oldest first; the first is what was opened.
+  QStringList historyNames() const;
+  std::size_t historyPosition() const { return history_.position(); }
+  /// Undoes or redoes as many steps as it takes.
+  void goToStep(std::size_t position);
+  /// Takes back what was done behind step `position`, as if it never was: a drag that is called off.
+  void forgetAfter(std::size_t position);
+
   /// One named edit; edits in a row with the same `mergeKey` are one step of undo, unless a second passes
   /// between them. An edit after which the show would break an invariant (core/check) is not taken: failed()
   /// says why. Returns whether it was.
@@ -57,8 +66,8 @@ class Document : public QObject {
   /// done at once.
   std::function<bool(const SlowWork&)> runSlowly;
 
-  /// A show with a strip type and a palette to begin with, and nothing else.
-  void startEmpty();
+  /// Replaces the open show by a new one.
+  void start(ShowTemplate kind = ShowTemplate::Empty);
   /// Replaces the open show by the file's; on failure, or if it is called off, nothing changes.
   Outcome open(const std::filesystem::path& path);
   /// Takes up what a crash left behind; it stays unsaved. True once it is safe in a journal of this

@@ -4,7 +4,7 @@
 
 #include <QTimer>
 
-#include "core/show/problems.h"
+#include "core/check/problems.h"
 #include "desk/session/stage.h"
 
 namespace chispa::desk {

@@ -4,7 +4,7 @@
 #include <QSettings>
 #include <QUrl>
 
-#include "core/files/besidefile.h"
+#include "core/base/relativepath.h"
 #include "desk/parts/format.h"
 
 namespace chispa::desk {
@@ -23,7 +23,7 @@ OutsideFiles::OutsideFiles(const Document& document, QObject* parent) : QObject(
 }
 
 QString OutsideFiles::placeOf(const std::string& name) const {
-  return text(besideFile(document_.path(), name).lexically_normal().string());
+  return text(resolvedBeside(document_.path(), name).lexically_normal().string());
 }
 
 void OutsideFiles::look() {

@@ -25,7 +25,7 @@ bool isDone(const std::future<void>& work) {
 
 /// True when the work is over; false when it was called off.
 bool waitVisibly(QWidget* window, const SlowWork& work, const std::future<void>& ending) {
-  QProgressDialog dialog(work.what, QCoreApplication::translate("Patience", "Call it off"), 0, 0, window);
+  QProgressDialog dialog(work.what, QCoreApplication::translate("Patience", "Cancel"), 0, 0, window);
   dialog.setObjectName(QStringLiteral("patience"));
   dialog.setWindowModality(Qt::ApplicationModal);
   dialog.setMinimumDuration(0);

@@ -14,7 +14,7 @@ constexpr int kPicture_ms = 40;
 /// The part made small enough for LEDs, in its own shape.
 std::shared_ptr<LivePicture> pictureFor(const ScreenPart& part) {
   const QSize size = QSize(part.width, part.height)
-                         .scaled(MediaLimits::kMostSide, MediaLimits::kMostSide, Qt::KeepAspectRatio);
+                         .scaled(MediaLimits::kMaxSide, MediaLimits::kMaxSide, Qt::KeepAspectRatio);
   return std::make_shared<LivePicture>(std::max(1, std::min(size.width(), part.width)),
                                        std::max(1, std::min(size.height(), part.height)));
 }

@@ -5,8 +5,9 @@
 #include <QSettings>
 #include <QtConcurrent>
 
+#include "core/base/relativepath.h"
 #include "core/edit/markedits.h"
-#include "core/files/besidefile.h"
+#include "core/effect/showmedia.h"
 #include "core/media/shown.h"
 #include "core/music/clicks.h"
 #include "core/music/stretch.h"
@@ -17,6 +18,9 @@ namespace chispa::desk {
 namespace {
 
 constexpr int kTick_ms = 33;
+/// Where nothing has moved for a while, it is looked for less often.
+constexpr int kRest_ms = 140;
+constexpr qint64 kRestsAfter_ms = 1'000;
 const QString kShowsAsStrips = QStringLiteral("showsAsStrips");
 const QString kHearsScrubbing = QStringLiteral("hearsScrubbing");
 
@@ -67,6 +71,7 @@ Stage::Stage(Document& document, std::unique_ptr<engine::Sound> sound, QObject* 
   timer_.setTimerType(Qt::PreciseTimer);
   connect(&timer_, &QTimer::timeout, this, &Stage::tick);
   timer_.start(kTick_ms);
+  sinceMoved_.start();
   adoptShow();
 }
 
@@ -135,7 +140,7 @@ void Stage::requestAudio() {
     }
     audio_[name] = nullptr;
     ++analysing_;
-    const auto path = besideFile(document_.path(), name);
+    const auto path = resolvedBeside(document_.path(), name);
     QtConcurrent::run(
         &pools::media(),
         [path, leaving = leaving_] { return analyseAudio(path, [&](double) { return !leaving->load(); }); })
@@ -512,6 +517,9 @@ void Stage::tick() {
     frame_.g = latest.g;
     frame_.b = latest.b;
   }
+  if (hasMoved_ || isPlaying()) sinceMoved_.start();
+  const bool rests = sinceMoved_.isValid() && sinceMoved_.elapsed() > kRestsAfter_ms;
+  if (const int wanted = rests ? kRest_ms : kTick_ms; timer_.interval() != wanted) timer_.setInterval(wanted);
   if (isPlaying() != wasPlaying_) {
     wasPlaying_ = isPlaying();
     emit playingChanged();

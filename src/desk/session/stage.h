@@ -8,6 +8,7 @@
 
 #include <QFutureWatcher>
 #include <QObject>
+#include <QElapsedTimer>
 #include <QTimer>
 
 #include "core/media/media.h"
@@ -209,6 +210,7 @@ class Stage : public QObject {
   std::vector<LiveNote> kept_;
   bool isKeeping_ = false;
   QTimer timer_;
+  QElapsedTimer sinceMoved_;
   bool wasPlaying_ = false;
   bool hasMoved_ = true;
   Micros shownAt_{-1};

@@ -114,7 +114,7 @@ BoardDialog::BoardDialog(const Session& session, QWidget* parent)
       ramBar_(new MemoryBar),
       speed_(new QLabel),
       savings_(new QTreeWidget),
-      take_(new QPushButton(tr("Make it smaller so"))),
+      take_(new QPushButton(tr("Apply"))),
       glow_(new PairGlow(tr("on the board"))),
       state_(new QLabel),
       progress_(new WorkBar),
@@ -240,22 +240,20 @@ QVBoxLayout* BoardDialog::makeSizes() {
   number(colours_, "boardColours", tr("Colours"), tr("Most colours of what is kept as frames; 0 for all"), 0,
          256, 0);
   colours_->setSpecialValueText(tr("all"));
-  number(group_, "boardGroup", tr("Pixels that share a value"), tr("Neighbours that show the same"), 1, 64,
-         1);
+  number(group_, "boardGroup", tr("Pixels per value"), tr("Neighbours that show the same"), 1, 64, 1);
   loop_->setRange(1, 600);
   loop_->setValue(20);
   loop_->setDecimals(0);
   loop_->setSuffix(tr(" s"));
-  named(loop_, "boardLoop", tr("A look comes again after"),
-        tr("Only of looks that have to be kept as frames"));
-  form->addRow(tr("A look comes again after"), loop_);
+  named(loop_, "boardLoop", tr("Looks repeat after"), tr("Only of looks that have to be kept as frames"));
+  form->addRow(tr("Looks repeat after"), loop_);
   each_->setRange(0, 86'400);
   each_->setDecimals(0);
   each_->setSuffix(tr(" s"));
   each_->setSpecialValueText(tr("until the button is pressed"));
-  named(each_, "boardEach", tr("Each scene plays"),
+  named(each_, "boardEach", tr("Scene length"),
         tr("Then the next one begins; 0: the button steps through them"));
-  form->addRow(tr("Each scene plays"), each_);
+  form->addRow(tr("Scene length"), each_);
   rows->addLayout(form);
   rows->addWidget(quietHeading(tr("What makes it smaller, and what it costs")));
   named(savings_, "boardSavings", tr("What makes it smaller"),
@@ -266,7 +264,7 @@ QVBoxLayout* BoardDialog::makeSizes() {
   connect(savings_, &QTreeWidget::currentItemChanged, this,
           [this] { take_->setEnabled(savings_->currentItem() != nullptr); });
   rows->addWidget(savings_, 2);
-  named(take_, "boardTake", tr("Make it smaller so"), tr("Takes the change that is selected"));
+  named(take_, "boardTake", tr("Apply"), tr("Takes the change that is selected"));
   take_->setEnabled(false);
   connect(take_, &QPushButton::clicked, this, &BoardDialog::takeSaving);
   auto* line = new QHBoxLayout;
@@ -456,7 +454,7 @@ void BoardDialog::showSavings(const std::vector<board::BoardSaving>& savings) {
     }
     row->setTextAlignment(Saves, Qt::AlignRight | Qt::AlignVCenter);
     row->setData(What, Qt::UserRole,
-                 QVariantList{saving.options.framesPerSecond, saving.options.mostColours,
+                 QVariantList{saving.options.framesPerSecond, saving.options.maxColours,
                               saving.options.pixelsPerValue, saving.options.lookSeconds});
   }
 }

@@ -42,13 +42,12 @@ enum SceneColumn { Name, Length, Steps, Bytes, Loss };
 
 /// What is worked with until a controller has said what it holds.
 MemoryLimits unknownLimits() {
-  constexpr int kMost = 1'000'000;
-  return {200, kMost, kMost, kMost, kMost, 64, std::int64_t{1} << 30, 0, 0, 0, true};
+  constexpr int kMax = 1'000'000;
+  return {200, kMax, kMax, kMax, kMax, 64, std::int64_t{1} << 30, 0, 0, 0, true};
 }
 
 QString writtenWords() {
-  return MemoryDialog::tr(
-      "✓ Written, read back, and the same. Turn the light off here and it plays by itself.");
+  return MemoryDialog::tr("✓ Written and checked. Turn the light off here and it plays on its own.");
 }
 
 }  // namespace
@@ -128,9 +127,9 @@ void MemoryDialog::fillPutBack() {
   menu->clear();
   const Controller* own = controller();
   if (!own) return;
-  constexpr std::size_t kMostShown = 12;
+  constexpr std::size_t kMaxShown = 12;
   const auto kept = link::MemoryStore::ofUser().keptOf(*own);
-  for (std::size_t i = 0; i < std::min(kept.size(), kMostShown); ++i)
+  for (std::size_t i = 0; i < std::min(kept.size(), kMaxShown); ++i)
     menu->addAction(
         tr("what it held on %1: %2 scenes").arg(text(kept[i].when)).arg(kept[i].content.scenes.size()), this,
         [this, content = kept[i].content] { write(content, false); });
@@ -180,7 +179,7 @@ void MemoryDialog::removeScene() {
   const Controller* own = controller();
   if (scene < 0 || !own) return;
   const ControllerId id = own->id;
-  session_.edit(tr("take a scene out of a memory"),
+  session_.edit(tr("remove a scene from a memory"),
                 [&](Show& show) { removeMemoryScene(show, id, static_cast<std::size_t>(scene)); });
 }
 
@@ -198,7 +197,7 @@ void MemoryDialog::moveScene(int by) {
 void MemoryDialog::removeStart() {
   const auto place = currentStart();
   if (!place) return;
-  editMemory(tr("take a time out"), [&](ControllerMemory& memory) {
+  editMemory(tr("remove a time"), [&](ControllerMemory& memory) {
     auto* starts = startsOf(memory, place->scene);
     if (starts && place->start < starts->size())
       starts->erase(starts->begin() + static_cast<std::ptrdiff_t>(place->start));
@@ -207,7 +206,7 @@ void MemoryDialog::removeStart() {
 
 void MemoryDialog::takeAlmanac() {
   if (session_.show().rules.empty()) return say(tr("The almanac has no rules yet: make them in Run."), false);
-  editMemory(tr("take the almanac into a memory"),
+  editMemory(tr("copy the almanac into a memory"),
              [this](ControllerMemory& memory) { memory = memoryOfAlmanac(session_.show(), memory); });
 }
 
@@ -309,7 +308,7 @@ void MemoryDialog::begin() {
   const Controller* own = controller();
   if (!own || own->memory.scenes.empty()) {
     showFill();
-    return say(own ? tr("Add scores and looks: they are turned into steps that it plays by itself.")
+    return say(own ? tr("Add scores and looks: they become steps that it plays on its own.")
                    : tr("There is no controller on the network: make one in Wire."),
                own != nullptr);
   }

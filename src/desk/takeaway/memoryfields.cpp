@@ -31,7 +31,7 @@ QVBoxLayout* MemoryDialog::makeScenes() {
   told_->setWordWrap(true);
   rows->addWidget(told_);
   rows->addWidget(quietHeading(tr("Scenes")));
-  named(scenes_, "memoryScenes", tr("Scenes"), tr("What it shall play by itself, and what each takes"));
+  named(scenes_, "memoryScenes", tr("Scenes"), tr("What it plays on its own, and how much room each takes"));
   asTable(scenes_, {tr("Scene"), tr("Long"), tr("Steps"), tr("Bytes"), tr("ΔE")});
   rows->addWidget(scenes_, 3);
   auto* buttons = new QHBoxLayout;
@@ -40,7 +40,7 @@ QVBoxLayout* MemoryDialog::makeScenes() {
   add_->setMenu(new QMenu(add_));
   add_->setPopupMode(QToolButton::InstantPopup);
   buttons->addWidget(add_);
-  auto* almanac = namedButton("memoryAlmanac", tr("As the almanac"),
+  auto* almanac = namedButton("memoryAlmanac", tr("From the almanac"),
                               tr("Takes what the almanac plays, and when, in place of these scenes"));
   connect(almanac, &QPushButton::clicked, this, &MemoryDialog::takeAlmanac);
   buttons->addWidget(almanac);
@@ -53,7 +53,7 @@ QVBoxLayout* MemoryDialog::makeScenes() {
   };
   small("memoryUp", QStringLiteral("↑"), tr("Earlier"), [this] { moveScene(-1); });
   small("memoryDown", QStringLiteral("↓"), tr("Later"), [this] { moveScene(1); });
-  small("memoryRemove", QStringLiteral("−"), tr("Take the selected scene out"), [this] { removeScene(); });
+  small("memoryRemove", QStringLiteral("−"), tr("Remove the selected scene"), [this] { removeScene(); });
   rows->addLayout(buttons);
   rows->addWidget(quietHeading(tr("When they begin")));
   named(starts_, "memoryStarts", tr("When scenes begin"), tr("By clock, by the sun, or by a contact"));
@@ -70,8 +70,7 @@ QVBoxLayout* MemoryDialog::makeScenes() {
   connect(dark, &QPushButton::clicked, this, [this] { addStart(-1); });
   more->addWidget(dark);
   more->addStretch();
-  auto* away =
-      named(new QToolButton, "memoryStartRemove", tr("Take this time out"), tr("Take this time out"));
+  auto* away = named(new QToolButton, "memoryStartRemove", tr("Remove this time"), tr("Remove this time"));
   away->setText(QStringLiteral("−"));
   connect(away, &QToolButton::clicked, this, &MemoryDialog::removeStart);
   more->addWidget(away);
@@ -144,7 +143,7 @@ QVBoxLayout* MemoryDialog::makeEnd() {
   last->addWidget(putBack_);
   connect(play_, &QPushButton::clicked, this, &MemoryDialog::play);
   last->addWidget(play_);
-  auto* close = namedButton("memoryClose", tr("Close"), tr("Closes this; what is wanted stays in the show"));
+  auto* close = namedButton("memoryClose", tr("Close"), tr("Closes this; the scenes stay in the show"));
   connect(close, &QPushButton::clicked, this, &QDialog::close);
   last->addWidget(close);
   write_->setDefault(true);

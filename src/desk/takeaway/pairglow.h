@@ -6,10 +6,10 @@
 #include <QTimer>
 #include <QWidget>
 
+#include "core/base/frame.h"
 #include "core/colour/rgb.h"
 #include "core/preview/camera.h"
 #include "core/preview/glow.h"
-#include "core/render/frame.h"
 
 namespace chispa::desk {
 

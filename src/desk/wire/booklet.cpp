@@ -5,7 +5,7 @@
 
 #include <QPainter>
 
-#include "core/show/cutlist.h"
+#include "core/check/cutlist.h"
 #include "core/wire/patch.h"
 #include "core/wire/sizing.h"
 #include "desk/parts/cuttext.h"
@@ -16,7 +16,7 @@ namespace chispa::desk {
 namespace {
 
 constexpr QRectF kPage(160, 150, 1780, 2670);
-constexpr double kThread = 60;
+constexpr double kChain = 60;
 
 /// Fills pages from the top.
 class Booklet {
@@ -61,7 +61,7 @@ class Booklet {
                   counted(std::ssize(controller.ports), QObject::tr("one port"), QObject::tr("%1 ports"))),
          3.4, false, kFaint);
     int longest = 1;
-    for (const Port& port : controller.ports) longest = std::max(longest, threadPixels(port));
+    for (const Port& port : controller.ports) longest = std::max(longest, chainPixels(port));
     for (std::size_t p = 0; p < controller.ports.size(); ++p) {
       // A port's drawing is not torn in two.
       if (y_ + 200 + 50 * static_cast<double>(controller.ports[p].run.size()) > kPage.bottom() &&
@@ -83,14 +83,14 @@ class Booklet {
     const Protection protection = protectionFor(amps, 1, voltsOf(show_, port));
     line(QObject::tr("Port %1 · %2 px · %3 at full white · %4 · %5")
              .arg(number + 1)
-             .arg(threadPixels(port))
+             .arg(chainPixels(port))
              .arg(ampsText(amps),
                   protection.fuse_a > 0 ? QObject::tr("fuse %1 A").arg(protection.fuse_a)
                                         : QObject::tr("too much for one fuse: inject"),
                   protection.isPossible() ? QObject::tr("wire %1 mm²").arg(protection.wire_mm2)
                                           : QObject::tr("more than one feed")),
          3.6, true, kInk);
-    paintThread(port, longest);
+    paintChain(port, longest);
     for (std::size_t b = 0; b < port.run.size(); ++b)
       paintBead(index, number, static_cast<int>(b), port.run[b]);
   }
@@ -104,7 +104,7 @@ class Booklet {
   }
 
   /// The run to scale: data comes in at the left; skipped pixels are hollow.
-  void paintThread(const Port& port, int longest) {
+  void paintChain(const Port& port, int longest) {
     const double perPixel = kPage.width() / longest;
     double x = kPage.left();
     y_ += 20;
@@ -112,10 +112,10 @@ class Booklet {
     for (const Bead& bead : port.run) {
       painter_.setPen(QPen(kInk, 2));
       painter_.setBrush(Qt::NoBrush);
-      if (bead.skippedBefore > 0) painter_.drawRect(QRectF(x, y_, bead.skippedBefore * perPixel, kThread));
+      if (bead.skippedBefore > 0) painter_.drawRect(QRectF(x, y_, bead.skippedBefore * perPixel, kChain));
       x += bead.skippedBefore * perPixel;
       painter_.setBrush(shade++ % 2 == 0 ? QColor(0xd9, 0xd4, 0xc8) : QColor(0xc2, 0xbb, 0xab));
-      const QRectF box(x, y_, bead.count * perPixel, kThread);
+      const QRectF box(x, y_, bead.count * perPixel, kChain);
       painter_.drawRect(box);
       painter_.setFont(paperFont(2.6));
       painter_.drawText(box, Qt::AlignCenter,
@@ -130,14 +130,14 @@ class Booklet {
                                      QPointF(tip, box.bottom() - 20)});
       // Where power comes in.
       painter_.setBrush(QColor(0xc8, 0x5a, 0x1e));
-      for (const Injection& pin : bead.injections)
-        painter_.drawEllipse(
-            QPointF(box.left() + box.width() * std::clamp(pin.pixel, 0, bead.count) / std::max(1, bead.count),
-                    box.top()),
-            6, 6);
+      for (const Injection& injection : bead.injections)
+        painter_.drawEllipse(QPointF(box.left() + box.width() * std::clamp(injection.pixel, 0, bead.count) /
+                                                      std::max(1, bead.count),
+                                     box.top()),
+                             6, 6);
       x = box.right();
     }
-    y_ += kThread;
+    y_ += kChain;
   }
 
   QString nameOf(const Bead& bead) const {
@@ -164,14 +164,16 @@ class Booklet {
               .arg(text(addressText(protocol, first->universe, first->channel)),
                    text(addressText(protocol, last->universe, last->channel + last->channelCount() - 1)));
     line(words, 2.9, false, kInk, 20);
-    for (const Injection& pin : bead.injections) {
-      const Supply* supply = chispa::find(show_.supplies, pin.supply);
-      const QString where = pin.pixel >= bead.count ? QObject::tr("behind the last pixel")
-                                                    : QObject::tr("before pixel %1").arg(pin.pixel + 1);
-      const QString fuse = pin.fuse_a > 0 ? QObject::tr(", fuse %1 A").arg(pin.fuse_a) : QString();
+    for (const Injection& injection : bead.injections) {
+      const Supply* supply = chispa::find(show_.supplies, injection.supply);
+      const QString where = injection.pixel >= bead.count
+                                ? QObject::tr("behind the last pixel")
+                                : QObject::tr("before pixel %1").arg(injection.pixel + 1);
+      const QString fuse =
+          injection.fuse_a > 0 ? QObject::tr(", fuse %1 A").arg(injection.fuse_a) : QString();
       line(QObject::tr("power %1: %2, %3 of %4 mm²%5")
-               .arg(where, supply ? text(supply->name) : QObject::tr("gone"), lengthText(pin.wire_m))
-               .arg(pin.wire_mm2)
+               .arg(where, supply ? text(supply->name) : QObject::tr("gone"), lengthText(injection.wire_m))
+               .arg(injection.wire_mm2)
                .arg(fuse),
            2.6, false, kFaint, 40);
     }

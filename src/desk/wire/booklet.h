@@ -11,7 +11,7 @@ class QPainter;
 
 namespace chispa::desk {
 
-/// Draws the wiring booklet: a page a controller with each port's thread to scale, what hangs on it in data
+/// Draws the wiring booklet: a page a controller with each port's chain to scale, what hangs on it in data
 /// order, its addresses, amps, fuse and wire; and the cut list last. A4 upright in tenths of millimetres;
 /// `newPage` begins another.
 void paintBooklet(QPainter& painter, const Show& show, const std::function<void()>& newPage);

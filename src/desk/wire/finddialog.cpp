@@ -13,6 +13,7 @@
 
 #include "core/edit/wireedits.h"
 #include "desk/parts/format.h"
+#include "desk/parts/named.h"
 #include "desk/session/pools.h"
 
 namespace chispa::desk {
@@ -37,7 +38,7 @@ FindDialog::FindDialog(const Session& session, QWidget* parent)
   }
   search_ = new QPushButton(tr("Search"));
   search_->setObjectName(QStringLiteral("findSearch"));
-  search_->setToolTip(tr("Asks everybody on these networks, and the controllers of the show; four seconds"));
+  search_->setToolTip(tr("Asks these networks and the show's controllers; takes four seconds"));
   connect(search_, &QPushButton::clicked, this, &FindDialog::search);
   row->addWidget(interfaceList_, 1);
   row->addWidget(search_, 0, Qt::AlignTop);
@@ -52,8 +53,8 @@ FindDialog::FindDialog(const Session& session, QWidget* parent)
   connect(list_, &QTreeWidget::currentItemChanged, this, &FindDialog::describe);
   column->addWidget(list_, 1);
   state_ = new QLabel(
-      tr("Nothing has been asked yet. Art-Net nodes and DDP displays answer; E1.31 sources tell themselves "
-         "every ten seconds. Controllers that only receive E1.31 cannot be found: add them by hand."));
+      tr("Not searched yet. Art-Net nodes and DDP displays answer; E1.31 sources announce themselves every "
+         "ten seconds. Controllers that only receive E1.31 cannot be found: add them by hand."));
   state_->setObjectName(QStringLiteral("findState"));
   state_->setWordWrap(true);
   column->addWidget(state_);
@@ -62,6 +63,10 @@ FindDialog::FindDialog(const Session& session, QWidget* parent)
   take_->setObjectName(QStringLiteral("findTake"));
   take_->setEnabled(false);
   connect(take_, &QPushButton::clicked, this, &FindDialog::take);
+  takeAll_ = buttons->addButton(tr("Add all"), QDialogButtonBox::ActionRole);
+  named(takeAll_, "findTakeAll", tr("Add all"), tr("Adds every controller that is not in the show yet"));
+  takeAll_->setEnabled(false);
+  connect(takeAll_, &QPushButton::clicked, this, &FindDialog::takeAll);
   connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
   column->addWidget(buttons);
 }
@@ -131,6 +136,29 @@ const Controller* atAddress(const Show& show, const std::string& address) {
   return found == show.controllers.end() ? nullptr : found->get();
 }
 
+/// A controller that is not in the show; of E1.31 sources it is not known what hangs behind them.
+bool isNew(const Show& show, const link::FoundController& found) {
+  return !atAddress(show, found.address) && found.by != link::FoundBy::UniverseDiscovery;
+}
+
+/// Adds it, or gives its namesake the new address.
+ControllerId addFound(Show& show, const link::FoundController& found) {
+  if (const Controller* namesake = findNamed(show.controllers, found.name)) {
+    Controller moved = *namesake;
+    moved.host = found.address;
+    put(show.controllers, moved);
+    return moved.id;
+  }
+  const ControllerId id = addController(show, std::max(1, found.ports));
+  Controller added = *chispa::find(show.controllers, id);
+  added.name = freeName(show.controllers, found.name.empty() ? added.name : found.name);
+  added.host = found.address;
+  added.protocol = found.by == link::FoundBy::DdpStatus ? Protocol::Ddp : Protocol::ArtNet;
+  added.firstUniverse = found.firstUniverse;
+  put(show.controllers, added);
+  return id;
+}
+
 }  // namespace
 
 namespace {
@@ -169,7 +197,7 @@ void FindDialog::show(const link::FoundController& found) {
                           kindText(found.by),
                           QString::number(found.ports),
                           QString::number(found.firstUniverse),
-                          isSource   ? tr("it sends, too")
+                          isSource   ? tr("also sends")
                           : known    ? tr("yes, %1").arg(text(known->name))
                           : namesake ? tr("at %1 until now").arg(text(namesake->host))
                                      : tr("no")};
@@ -194,14 +222,30 @@ void FindDialog::finish(const Outcome& outcome) {
 }
 
 void FindDialog::describe() {
+  takeAll_->setEnabled(std::any_of(found_.begin(), found_.end(), [this](const link::FoundController& found) {
+    return isNew(session_.show(), found);
+  }));
   const int row = list_->indexOfTopLevelItem(list_->currentItem());
   take_->setEnabled(row >= 0);
   if (row < 0) return;
   const link::FoundController& found = found_[static_cast<std::size_t>(row)];
-  const bool isKnown = atAddress(session_.show(), found.address) != nullptr;
-  take_->setEnabled(!isKnown && found.by != link::FoundBy::UniverseDiscovery);
-  take_->setText(!isKnown && findNamed(session_.show().controllers, found.name) ? tr("Take its new address")
-                                                                                : tr("Add to the show"));
+  take_->setEnabled(isNew(session_.show(), found));
+  take_->setText(take_->isEnabled() && findNamed(session_.show().controllers, found.name)
+                     ? tr("Use its new address")
+                     : tr("Add to the show"));
+}
+
+void FindDialog::takeAll() {
+  ControllerId id;
+  session_.edit(tr("add found controllers"), [&](Show& show) {
+    for (const link::FoundController& found : found_)
+      if (isNew(show, found)) id = addFound(show, found);
+  });
+  if (id) session_.selection.select(id);
+  for (std::size_t row = 0; row < found_.size(); ++row)
+    if (atAddress(session_.show(), found_[row].address))
+      list_->topLevelItem(static_cast<int>(row))->setText(5, tr("yes"));
+  describe();
 }
 
 void FindDialog::take() {
@@ -209,22 +253,7 @@ void FindDialog::take() {
   if (row < 0) return;
   const link::FoundController found = found_[static_cast<std::size_t>(row)];
   ControllerId id;
-  session_.edit(tr("add a found controller"), [&](Show& show) {
-    if (const Controller* namesake = findNamed(show.controllers, found.name)) {
-      Controller moved = *namesake;
-      moved.host = found.address;
-      id = moved.id;
-      put(show.controllers, moved);
-      return;
-    }
-    id = addController(show, std::max(1, found.ports));
-    Controller added = *chispa::find(show.controllers, id);
-    added.name = freeName(show.controllers, found.name.empty() ? added.name : found.name);
-    added.host = found.address;
-    added.protocol = found.by == link::FoundBy::DdpStatus ? Protocol::Ddp : Protocol::ArtNet;
-    added.firstUniverse = found.firstUniverse;
-    put(show.controllers, added);
-  });
+  session_.edit(tr("add a found controller"), [&](Show& show) { id = addFound(show, found); });
   session_.selection.select(id);
   list_->currentItem()->setText(5, tr("yes"));
   describe();

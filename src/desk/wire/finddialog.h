@@ -30,6 +30,7 @@ class FindDialog : public QDialog {
   void finish(const Outcome& outcome);
   /// Adds the chosen controller, or gives one of the show its new address.
   void take();
+  void takeAll();
   void describe();
 
   Session session_;
@@ -43,6 +44,7 @@ class FindDialog : public QDialog {
   QLabel* state_;
   QPushButton* search_;
   QPushButton* take_;
+  QPushButton* takeAll_;
 };
 
 }  // namespace chispa::desk

@@ -17,13 +17,13 @@ constexpr double kCardGap = 10;
 constexpr double kMargin = 10;
 constexpr double kBeadGap = 5;
 constexpr double kLeastBead = 18;
-/// Zooming draws threads this far apart; beyond, only along them.
-constexpr double kMostSpread = 1.6;
+/// Zooming draws chains this far apart; beyond, only along them.
+constexpr double kMaxSpread = 1.6;
 
 int longestThread(const Show& show) {
   int longest = 1;
   for (const auto& controller : show.controllers)
-    for (const Port& port : controller->ports) longest = std::max(longest, threadPixels(port));
+    for (const Port& port : controller->ports) longest = std::max(longest, chainPixels(port));
   return longest;
 }
 
@@ -42,11 +42,11 @@ LoomLayout::LoomLayout(const Show& show, QSizeF size, double line, const View& v
   const double trayHeight = line * 2 + 44;
   tray_ = QRectF(0, size.height() - trayHeight, size.width(), trayHeight);
   beamY_ = kMargin + line * 3 + 20;
-  // The longest thread fills the height between beam and tray.
+  // The longest chain fills the height between beam and tray.
   const double room = tray_.top() - beamY_ - line * 3 - 40;
   scale_ = std::clamp(room / longestThread(show), 0.02, 1.2) * view.zoom;
   chooseStep(show, size.width(), view);
-  placeThreads(show, line, view);
+  placeChains(show, line, view);
   placeTicks(show);
   placeChips(show, line, view.tray);
 }
@@ -58,10 +58,10 @@ void LoomLayout::chooseStep(const Show& show, double wide, const View& view) {
   const double gaps = 2 * kMargin + (kCardGap + 8) * static_cast<double>(show.controllers.size());
   step_ = std::clamp((wide - gaps) / static_cast<double>(std::max<std::size_t>(1, ports)), kNarrowestStep,
                      kWidestStep) *
-          std::min(view.zoom, kMostSpread);
+          std::min(view.zoom, kMaxSpread);
 }
 
-void LoomLayout::placeThreads(const Show& show, double line, const View& view) {
+void LoomLayout::placeChains(const Show& show, double line, const View& view) {
   double x = kMargin - view.scrolled.x();
   for (const auto& controller : show.controllers) {
     const double ports = static_cast<double>(std::max<std::size_t>(controller->ports.size(), 1));
@@ -69,65 +69,65 @@ void LoomLayout::placeThreads(const Show& show, double line, const View& view) {
     const double wide = isFolded ? static_cast<double>(textWidth(18))
                                  : std::max(ports * step_ + 8, static_cast<double>(textWidth(18)));
     int pixels = 0;
-    for (const Port& port : controller->ports) pixels += threadPixels(port);
+    for (const Port& port : controller->ports) pixels += chainPixels(port);
     cards_.push_back({controller->id, QRectF(x, kMargin, wide, line * 3 + 12), isFolded,
                       static_cast<int>(controller->ports.size()), pixels});
     for (std::size_t p = 0; !isFolded && p < controller->ports.size(); ++p) {
-      Thread thread;
-      thread.controller = controller->id;
-      thread.port = static_cast<int>(p);
-      thread.x = x + 4 + step_ * (static_cast<double>(p) + 0.62);
-      thread.top = beamY_ + line + 18 - view.scrolled.y();
-      placeBeads(show, thread, controller->ports[p]);
-      height_ = std::max(height_, thread.bottom + view.scrolled.y() - beamY_ + 3 * line);
-      threads_.push_back(std::move(thread));
+      Chain chain;
+      chain.controller = controller->id;
+      chain.port = static_cast<int>(p);
+      chain.x = x + 4 + step_ * (static_cast<double>(p) + 0.62);
+      chain.top = beamY_ + line + 18 - view.scrolled.y();
+      placeBeads(show, chain, controller->ports[p]);
+      height_ = std::max(height_, chain.bottom + view.scrolled.y() - beamY_ + 3 * line);
+      chains_.push_back(std::move(chain));
     }
     x += wide + kCardGap;
   }
   width_ = x + view.scrolled.x();
 }
 
-void LoomLayout::placeBeads(const Show& show, Thread& thread, const Port& port) {
-  double y = thread.top;
+void LoomLayout::placeBeads(const Show& show, Chain& chain, const Port& port) {
+  double y = chain.top;
   const double beadWidth = std::min(step_ * 0.62, 46.0);
   for (std::size_t b = 0; b < port.run.size(); ++b) {
     const Bead& bead = port.run[b];
     const double skipped = bead.skippedBefore > 0 ? std::max(8.0, bead.skippedBefore * scale_) : 0;
     y += skipped;
     const double tall = std::max(kLeastBead, bead.count * scale_ - kBeadGap);
-    thread.beads.push_back({{thread.controller, thread.port, static_cast<int>(b)},
-                            QRectF(thread.x - beadWidth / 2, y, beadWidth, tall),
-                            skipped,
-                            pieceLabel(show, bead.fixture, bead.first, bead.count),
-                            bead.fixture,
-                            bead.reversed,
-                            bead.count,
-                            {}});
+    chain.beads.push_back({{chain.controller, chain.port, static_cast<int>(b)},
+                           QRectF(chain.x - beadWidth / 2, y, beadWidth, tall),
+                           skipped,
+                           pieceLabel(show, bead.fixture, bead.first, bead.count),
+                           bead.fixture,
+                           bead.reversed,
+                           bead.count,
+                           {}});
     for (const Injection& injection : bead.injections)
-      thread.beads.back().pins.push_back(y + tall * std::clamp(injection.pixel, 0, bead.count) /
-                                                 std::max(1, bead.count));
+      chain.beads.back().injections.push_back(y + tall * std::clamp(injection.pixel, 0, bead.count) /
+                                                      std::max(1, bead.count));
     y += tall + kBeadGap;
   }
-  thread.pixels = threadPixels(port);
-  thread.amps = portFullWhite_a(show, port);
-  thread.bottom = y;
+  chain.pixels = chainPixels(port);
+  chain.amps = portFullWhite_a(show, port);
+  chain.bottom = y;
 }
 
 void LoomLayout::placeTicks(const Show& show) {
   for (const PatchSpan& span : derivePatch(show).spans) {
     const ControllerId id = show.controllers[static_cast<std::size_t>(span.controller)]->id;
-    auto thread = std::find_if(threads_.begin(), threads_.end(),
-                               [&](const Thread& t) { return t.controller == id && t.port == span.port; });
-    if (thread == threads_.end() || span.bead >= std::ssize(thread->beads)) continue;
+    auto chain = std::find_if(chains_.begin(), chains_.end(),
+                              [&](const Chain& t) { return t.controller == id && t.port == span.port; });
+    if (chain == chains_.end() || span.bead >= std::ssize(chain->beads)) continue;
     const Bead* bead = chispa::beadAt(show, {id, span.port, span.bead});
     if (!bead) continue;
-    const bool first = thread->ticks.empty();
+    const bool first = chain->ticks.empty();
     const int into =
         bead->reversed ? bead->first + bead->count - 1 - span.firstPixel : span.firstPixel - bead->first;
-    const QRectF& box = thread->beads[static_cast<std::size_t>(span.bead)].box;
+    const QRectF& box = chain->beads[static_cast<std::size_t>(span.bead)].box;
     const double y = box.top() + box.height() * into / std::max(1, bead->count);
     if (first || span.channel == 1)
-      thread->ticks.push_back(
+      chain->ticks.push_back(
           {y,
            text(addressText(show.controllers[static_cast<std::size_t>(span.controller)]->protocol,
                             span.universe, span.channel)),
@@ -137,7 +137,7 @@ void LoomLayout::placeTicks(const Show& show) {
 
 void LoomLayout::placeChips(const Show& show, double line, double scrolled) {
   double x = kMargin - scrolled;
-  for (const LoosePiece& piece : loosePieces(show)) {
+  for (const UnwiredPiece& piece : unwiredPieces(show)) {
     const QString label = QStringLiteral("%1 · %2 px")
                               .arg(pieceLabel(show, piece.fixture, piece.first, piece.count))
                               .arg(piece.count);
@@ -155,8 +155,8 @@ int LoomLayout::pixelsAbove(const BeadBox& bead, double y) {
 
 const LoomLayout::BeadBox* LoomLayout::beadAt(QPointF at) const {
   if (at.y() < beamY_ || at.y() > tray_.top()) return nullptr;
-  for (const Thread& thread : threads_)
-    for (const BeadBox& bead : thread.beads)
+  for (const Chain& chain : chains_)
+    for (const BeadBox& bead : chain.beads)
       if (bead.box.contains(at)) return &bead;
   return nullptr;
 }
@@ -173,27 +173,27 @@ const LoomLayout::Card* LoomLayout::cardAt(QPointF at) const {
   return found == cards_.end() ? nullptr : &*found;
 }
 
-const LoomLayout::Thread* LoomLayout::threadAt(QPointF at) const {
+const LoomLayout::Chain* LoomLayout::chainAt(QPointF at) const {
   if (at.y() < beamY_ - 10 || at.y() > tray_.top()) return nullptr;
-  const auto found = std::find_if(threads_.begin(), threads_.end(), [at, step = step_](const Thread& thread) {
-    return std::abs(thread.x - at.x()) <= step / 2;
+  const auto found = std::find_if(chains_.begin(), chains_.end(), [at, step = step_](const Chain& chain) {
+    return std::abs(chain.x - at.x()) <= step / 2;
   });
-  return found == threads_.end() ? nullptr : &*found;
+  return found == chains_.end() ? nullptr : &*found;
 }
 
-const LoomLayout::Thread* LoomLayout::threadOf(ControllerId controller, int port) const {
-  const auto found = std::find_if(threads_.begin(), threads_.end(), [&](const Thread& thread) {
-    return thread.controller == controller && thread.port == port;
+const LoomLayout::Chain* LoomLayout::chainOf(ControllerId controller, int port) const {
+  const auto found = std::find_if(chains_.begin(), chains_.end(), [&](const Chain& chain) {
+    return chain.controller == controller && chain.port == port;
   });
-  return found == threads_.end() ? nullptr : &*found;
+  return found == chains_.end() ? nullptr : &*found;
 }
 
-std::optional<ThreadPlace> LoomLayout::dropPlace(QPointF at) const {
-  const Thread* thread = threadAt(at);
-  if (!thread) return std::nullopt;
-  const auto below = std::find_if(thread->beads.begin(), thread->beads.end(),
+std::optional<ChainPlace> LoomLayout::dropPlace(QPointF at) const {
+  const Chain* chain = chainAt(at);
+  if (!chain) return std::nullopt;
+  const auto below = std::find_if(chain->beads.begin(), chain->beads.end(),
                                   [at](const BeadBox& bead) { return at.y() < bead.box.center().y(); });
-  return ThreadPlace{thread->controller, thread->port, static_cast<int>(below - thread->beads.begin())};
+  return ChainPlace{chain->controller, chain->port, static_cast<int>(below - chain->beads.begin())};
 }
 
 }  // namespace chispa::desk

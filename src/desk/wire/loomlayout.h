@@ -17,7 +17,7 @@ namespace chispa::desk {
 class LoomLayout {
  public:
   struct BeadBox {
-    ThreadPlace place;
+    ChainPlace place;
     QRectF box;
     /// Height of the skipped pixels above it.
     double skipped = 0;
@@ -25,16 +25,16 @@ class LoomLayout {
     FixtureId fixture;
     bool reversed = false;
     int count = 0;
-    /// Where pins are on it.
-    std::vector<double> pins;
+    /// Where power is injected.
+    std::vector<double> injections;
   };
-  /// Where a universe begins on a thread.
+  /// Where a universe begins on a chain.
   struct Tick {
     double y = 0;
     QString address;
     bool isFirst = false;
   };
-  struct Thread {
+  struct Chain {
     ControllerId controller;
     int port = 0;
     double x = 0;
@@ -54,7 +54,7 @@ class LoomLayout {
     int pixels = 0;
   };
   struct Chip {
-    LoosePiece piece;
+    UnwiredPiece piece;
     QRectF box;
     QString label;
   };
@@ -64,7 +64,7 @@ class LoomLayout {
   struct View {
     /// How far it is scrolled, in dots.
     QPointF scrolled;
-    /// 1 shows the whole of the longest thread.
+    /// 1 shows the whole of the longest chain.
     double zoom = 1;
     /// How far the tray is scrolled.
     double tray = 0;
@@ -74,7 +74,7 @@ class LoomLayout {
   LoomLayout(const Show& show, QSizeF size, double line, const View& view);
 
   const std::vector<Card>& cards() const { return cards_; }
-  const std::vector<Thread>& threads() const { return threads_; }
+  const std::vector<Chain>& chains() const { return chains_; }
   const std::vector<Chip>& chips() const { return chips_; }
   double beamY() const { return beamY_; }
   QRectF tray() const { return tray_; }
@@ -82,7 +82,7 @@ class LoomLayout {
   double trayWidth() const { return trayWidth_; }
   /// How wide the loom is, and how many pixels of the screen a pixel of strip takes.
   double width() const { return width_; }
-  /// From the beam to the end of the longest thread.
+  /// From the beam to the end of the longest chain.
   double height() const { return height_; }
   double scale() const { return scale_; }
   double step() const { return step_; }
@@ -90,22 +90,22 @@ class LoomLayout {
   const BeadBox* beadAt(QPointF at) const;
   const Chip* chipAt(QPointF at) const;
   const Card* cardAt(QPointF at) const;
-  const Thread* threadAt(QPointF at) const;
-  const Thread* threadOf(ControllerId controller, int port) const;
-  /// Where on its thread something dropped at `at` would hang.
-  std::optional<ThreadPlace> dropPlace(QPointF at) const;
+  const Chain* chainAt(QPointF at) const;
+  const Chain* chainOf(ControllerId controller, int port) const;
+  /// Where on its chain something dropped at `at` would hang.
+  std::optional<ChainPlace> dropPlace(QPointF at) const;
   /// Pixels of a bead above a height, in data order; 0 at its top.
   static int pixelsAbove(const BeadBox& bead, double y);
 
  private:
   void chooseStep(const Show& show, double wide, const View& view);
-  void placeThreads(const Show& show, double line, const View& view);
-  void placeBeads(const Show& show, Thread& thread, const Port& port);
+  void placeChains(const Show& show, double line, const View& view);
+  void placeBeads(const Show& show, Chain& chain, const Port& port);
   void placeTicks(const Show& show);
   void placeChips(const Show& show, double line, double scrolled);
 
   std::vector<Card> cards_;
-  std::vector<Thread> threads_;
+  std::vector<Chain> chains_;
   std::vector<Chip> chips_;
   QRectF tray_;
   double beamY_ = 0;
@@ -113,7 +113,7 @@ class LoomLayout {
   double trayWidth_ = 0;
   double height_ = 0;
   double scale_ = 1;
-  /// From thread to thread.
+  /// From chain to chain.
   double step_ = 60;
 };
 

@@ -58,8 +58,8 @@ void LoomPower::lookForBrightest() {
   if (!compiled || !score) return;
   cancelled_ = std::make_shared<std::atomic<bool>>(false);
   QtConcurrent::run(&pools::drawing(), [compiled, id = score->id, cancelled = cancelled_] {
-    return brightestMoment(*compiled, id, *cancelled);
-  }).then(this, [this, cancelled = cancelled_](const BrightestMoment& found) {
+    return peakCurrentMoment(*compiled, id, *cancelled);
+  }).then(this, [this, cancelled = cancelled_](const PeakCurrentMoment& found) {
     if (*cancelled) return;
     brightest_ = found;
     read();
@@ -90,12 +90,12 @@ void LoomPower::read() {
   emit changed();
 }
 
-const LoomPower::Span* LoomPower::spanOf(const ThreadPlace& place) const {
+const LoomPower::Span* LoomPower::spanOf(const ChainPlace& place) const {
   const auto found = spans_.find({place.controller, place.port, place.bead});
   return found == spans_.end() || found->second.chain >= reading_.states.size() ? nullptr : &found->second;
 }
 
-std::optional<LoomPower::Level> LoomPower::levelAt(const ThreadPlace& place, int pixel) const {
+std::optional<LoomPower::Level> LoomPower::levelAt(const ChainPlace& place, int pixel) const {
   const Span* span = spanOf(place);
   if (!span || reading_.states[span->chain].volts.empty()) return std::nullopt;
   const auto node = span->first + static_cast<std::size_t>(std::clamp(pixel, 0, span->count - 1));
@@ -108,7 +108,7 @@ std::optional<LoomPower::Level> LoomPower::lowestOf(ControllerId controller, int
   return found == lowest_.end() ? std::nullopt : std::optional(found->second);
 }
 
-std::optional<double> LoomPower::pin_a(const ThreadPlace& place, int index) const {
+std::optional<double> LoomPower::injection_a(const ChainPlace& place, int index) const {
   const Span* span = spanOf(place);
   if (!span) return std::nullopt;
   const PowerChain& chain = chains_[span->chain];

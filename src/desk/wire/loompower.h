@@ -7,7 +7,7 @@
 #include <QTimer>
 
 #include "core/edit/wireedits.h"
-#include "core/render/brightest.h"
+#include "core/render/peakcurrent.h"
 #include "core/wire/powernet.h"
 #include "desk/session/session.h"
 
@@ -16,7 +16,7 @@ namespace chispa::desk {
 /// At what load currents and voltages are shown.
 enum class PowerLoad { FullWhite, Brightest, Now };
 
-/// Voltages along the threads and currents through the pins, at the load that is chosen; kept up with the
+/// Voltages along the chains and currents through the pins, at the load that is chosen; kept up with the
 /// show. UI thread.
 class LoomPower : public QObject {
   Q_OBJECT
@@ -35,11 +35,11 @@ class LoomPower : public QObject {
     double nominal_v = 5;
     double least_v = 4;
   };
-  std::optional<Level> levelAt(const ThreadPlace& place, int pixel) const;
+  std::optional<Level> levelAt(const ChainPlace& place, int pixel) const;
   /// The lowest level of a port.
   std::optional<Level> lowestOf(ControllerId controller, int port) const;
   /// Amps through the pin `index` of a bead.
-  std::optional<double> pin_a(const ThreadPlace& place, int index) const;
+  std::optional<double> injection_a(const ChainPlace& place, int index) const;
 
  signals:
   void changed();
@@ -54,19 +54,19 @@ class LoomPower : public QObject {
     std::size_t first;
     int count;
   };
-  const Span* spanOf(const ThreadPlace& place) const;
+  const Span* spanOf(const ChainPlace& place) const;
 
   Session session_;
   PowerLoad load_ = PowerLoad::FullWhite;
   std::vector<PowerChain> chains_;
   PowerReading reading_;
   std::map<std::tuple<ControllerId, int, int>, Span> spans_;
-  /// Of each port, worked out once a reading: every thread asks at every picture.
+  /// Of each port, worked out once a reading: every chain asks at every picture.
   std::map<std::pair<ControllerId, int>, Level> lowest_;
   QTimer now_;
   QTimer soon_;
   std::shared_ptr<std::atomic<bool>> cancelled_;
-  std::optional<BrightestMoment> brightest_;
+  std::optional<PeakCurrentMoment> brightest_;
 };
 
 }  // namespace chispa::desk

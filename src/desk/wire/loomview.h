@@ -10,10 +10,15 @@
 
 namespace chispa::desk {
 
-/// The loom: controllers on a beam, a thread from each port, and what hangs on it as beads to the scale of
-/// pixels. Beads are dragged from the tray, along threads and between them (Ctrl hangs an echo, Shift spreads
-/// a fixture's strings over ports); C cuts, P puts a power pin, R turns round, Delete takes off, F folds a
-/// controller; Ctrl and the wheel zoom.
+inline bool isAt(const BeadPlace& bead, const ChainPlace& place) {
+  return bead.controller == place.controller && bead.port == place.port && bead.bead == place.bead;
+}
+
+/// The loom: controllers on a beam, a chain from each port, and what hangs on it as beads to the scale of
+/// pixels. Beads are dragged from the tray, along chains and between them (Ctrl hangs an echo, Shift spreads
+/// a fixture's strings over ports); C cuts (Shift: the rest goes to the next port), P injects power, R
+/// reverses, Delete removes, F folds a controller; Ctrl and the wheel zoom. Several pieces of the tray,
+/// chosen with Ctrl, go to a port each. Drawn in loompaint.cpp; mouse and keys are in loominput.cpp.
 class LoomView : public QWidget {
   Q_OBJECT
  public:
@@ -35,27 +40,36 @@ class LoomView : public QWidget {
   void mouseReleaseEvent(QMouseEvent* event) override;
   void wheelEvent(QWheelEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
+  void contextMenuEvent(QContextMenuEvent* event) override;
+  bool event(QEvent* event) override;
 
  private:
   void relayout();
   void paintCards(QPainter& painter) const;
-  void paintThread(QPainter& painter, const LoomLayout::Thread& thread) const;
+  void paintChain(QPainter& painter, const LoomLayout::Chain& chain) const;
   void paintBead(QPainter& painter, const LoomLayout::BeadBox& bead) const;
-  void paintTicks(QPainter& painter, const LoomLayout::Thread& thread) const;
+  void paintTicks(QPainter& painter, const LoomLayout::Chain& chain) const;
   void paintTray(QPainter& painter) const;
   void paintDrag(QPainter& painter) const;
   void paintTool(QPainter& painter) const;
-  std::optional<ThreadPlace> selectedBead() const;
+  std::optional<ChainPlace> selectedBead() const;
   std::optional<ControllerId> selectedController() const;
   void paintPower(QPainter& painter, const LoomLayout::BeadBox& bead) const;
-  void paintThreadFoot(QPainter& painter, const LoomLayout::Thread& thread) const;
-  QString dragText(const LoomLayout::Thread* thread) const;
+  void paintChainFoot(QPainter& painter, const LoomLayout::Chain& chain) const;
+  QString dragText(const LoomLayout::Chain* chain) const;
   void useTool();
+  /// Selects a fixture of the tray; with Ctrl it is added, or taken out again.
+  void pressChip(FixtureId fixture, Qt::KeyboardModifiers keys);
+  /// What the selected fixtures have in the tray, if the piece that is dragged is one of them; else the
+  /// piece.
+  std::vector<UnwiredPiece> draggedPieces() const;
+  void hangDragged(const ChainPlace& place);
+  void showBeadMenu(const LoomLayout::BeadBox& bead, QPointF at, QPoint global);
   void endTool();
   void bringIntoSight(const Selected& selected);
   void clampScroll();
   int stringsDragged() const;
-  void moveSelection(int threads, int beads);
+  void moveSelection(int chains, int beads);
   void drop();
 
   Session session_;
@@ -64,11 +78,11 @@ class LoomView : public QWidget {
   LoomPower power_;
   QPointF pressed_;
   QPointF pointer_;
-  enum class Tool { Move, Cut, Pin };
+  enum class Tool { Move, Cut, Inject };
   Tool tool_ = Tool::Move;
   Qt::KeyboardModifiers held_;
-  std::optional<LoosePiece> draggedPiece_;
-  std::optional<ThreadPlace> draggedBead_;
+  std::optional<UnwiredPiece> draggedPiece_;
+  std::optional<ChainPlace> draggedBead_;
 };
 
 }  // namespace chispa::desk

@@ -70,7 +70,7 @@ void addSupply(Form& form, const Session& session, SupplyId id, const std::share
     for (const auto& state : session.stage.player().supplies())
       if (state.supply == id && session.stage.isLit())
         return state.level < 0.995
-                   ? Form::tr("%1, held to %2").arg(ampsText(state.amps), percentText(state.level))
+                   ? Form::tr("%1, limited to %2").arg(ampsText(state.amps), percentText(state.level))
                    : ampsText(state.amps);
     return Form::tr("light is off");
   });
@@ -80,13 +80,13 @@ void addSupply(Form& form, const Session& session, SupplyId id, const std::share
       if (session.show().supplies[i]->id == id) return ampsText(full.supply_a[i]);
     return QString();
   });
-  form.addButton(key + "remove", Form::tr("Remove it"), Form::tr("Takes the supply and its pins away"),
+  form.addButton(key + "remove", Form::tr("Remove"), Form::tr("Removes the supply and its injection points"),
                  [session, id] {
                    session.edit(Form::tr("remove a supply"), [id](Show& show) { deleteSupply(show, id); });
                  });
 }
 
-void addInjection(Form& form, const Session& session, const ThreadPlace& place, int index,
+void addInjection(Form& form, const Session& session, const ChainPlace& place, int index,
                   const std::shared_ptr<FullWhite>& fullWhite) {
   const auto get = [session, place, index]() -> const Injection* {
     const Bead* bead = beadAt(session.show(), place);
@@ -108,11 +108,12 @@ void addInjection(Form& form, const Session& session, const ThreadPlace& place, 
   QStringList names;
   for (const auto& supply : session.show().supplies) names << text(supply->name);
   form.addNumber(
-      QStringLiteral("pin%1Pixel").arg(index), Form::tr("Pin before pixel"),
-      {{}, 1, limits::kMostPixelsOfSegment, 1, 0},
+      QStringLiteral("pin%1Pixel").arg(index), Form::tr("Injected before pixel"),
+      {{}, 1, limits::kMaxPixelsOfSegment, 1, 0},
       [get]() -> std::optional<double> { return get() ? get()->pixel + 1 : 1; },
       [change](double v) {
-        change(Form::tr("place of a pin"), [v](Injection& i) { i.pixel = static_cast<int>(v) - 1; });
+        change(Form::tr("place of an injection point"),
+               [v](Injection& i) { i.pixel = static_cast<int>(v) - 1; });
       });
   form.addChoice(
       QStringLiteral("pin%1Supply").arg(index), Form::tr("Fed by"), names,
@@ -123,13 +124,14 @@ void addInjection(Form& form, const Session& session, const ThreadPlace& place, 
       },
       [session, change](int v) {
         const SupplyId id = session.show().supplies[static_cast<std::size_t>(v)]->id;
-        change(Form::tr("supply of a pin"), [id](Injection& i) { i.supply = id; });
+        change(Form::tr("supply of an injection point"), [id](Injection& i) { i.supply = id; });
       });
-  number(QStringLiteral("Metres"), Form::tr("Wire, one way"), {"m", 0, 1000, 0.5, 2}, &Injection::wire_m);
+  number(QStringLiteral("Metres"), Form::tr("Wire length, one way"), {"m", 0, 1000, 0.5, 2},
+         &Injection::wire_m);
   number(QStringLiteral("Mm2"), Form::tr("Cross-section"), {QStringLiteral("mm²"), 0.05, 100, 0.25, 2},
          &Injection::wire_mm2);
   number(QStringLiteral("Fuse"), Form::tr("Fuse"), {"A", 0, 1000, 1, 1}, &Injection::fuse_a);
-  form.addFact(Form::tr("Through it"), [session, place, index, fullWhite]() -> std::optional<QString> {
+  form.addFact(Form::tr("Current"), [session, place, index, fullWhite]() -> std::optional<QString> {
     const auto& chains = fullWhite->chainsOf(session.show());
     for (std::size_t c = 0; c < chains.size(); ++c) {
       const PowerChain& chain = chains[c];
@@ -145,7 +147,7 @@ void addInjection(Form& form, const Session& session, const ThreadPlace& place, 
                                   : 1;
         const Protection protection = protectionFor(amps, wire_m, chain.volts);
         if (!protection.isPossible())
-          return Form::tr("%1 at full white: too much for one wire of that length; feed it at one more place")
+          return Form::tr("%1 at full white: too much for one wire of that length; inject at one more point")
               .arg(ampsText(amps));
         return Form::tr("%1 at full white: fuse %2 A, wire %3 mm²")
             .arg(ampsText(amps))
@@ -155,9 +157,9 @@ void addInjection(Form& form, const Session& session, const ThreadPlace& place, 
     }
     return QString();
   });
-  form.addButton(QStringLiteral("pin%1Remove").arg(index), Form::tr("Take the pin out"),
-                 Form::tr("Takes this power pin away"), [session, place, index] {
-                   session.edit(Form::tr("take a pin out"),
+  form.addButton(QStringLiteral("pin%1Remove").arg(index), Form::tr("Remove injection point"),
+                 Form::tr("Removes this injection point"), [session, place, index] {
+                   session.edit(Form::tr("remove an injection point"),
                                 [&](Show& show) { removeInjection(show, place, index); });
                  });
 }
@@ -181,24 +183,26 @@ void addSupplies(Form& form, const Session& session) {
     });
   const auto fullWhite = std::make_shared<FullWhite>();
   for (const auto& supply : session.show().supplies) addSupply(form, session, supply->id, fullWhite);
-  form.addButton(
-      QStringLiteral("addSupply"), Form::tr("Add a supply"), Form::tr("Of 5 V; P on the loom puts its pins"),
-      [session] { session.edit(Form::tr("add a supply"), [](Show& show) { chispa::addSupply(show, 5); }); });
+  form.addButton(QStringLiteral("addSupply"), Form::tr("Add a supply"),
+                 Form::tr("5 V to begin with; P on the loom adds injection points"), [session] {
+                   session.edit(Form::tr("add a supply"), [](Show& show) { chispa::addSupply(show, 5); });
+                 });
 }
 
-void addInjections(Form& form, const Session& session, const ThreadPlace& place) {
+void addInjections(Form& form, const Session& session, const ChainPlace& place) {
   const Bead* bead = beadAt(session.show(), place);
   const auto fullWhite = std::make_shared<FullWhite>();
   for (int i = 0; bead && i < std::ssize(bead->injections); ++i)
     addInjection(form, session, place, i, fullWhite);
-  form.addButtons({{QStringLiteral("pinFront"), Form::tr("Pin in front"),
-                    Form::tr("Power enters where data does (P on the loom puts a pin anywhere)"),
+  form.addButtons({{QStringLiteral("pinFront"), Form::tr("Inject at the front"),
+                    Form::tr("Power enters where data does (P on the loom injects anywhere)"),
                     [session, place] {
-                      session.edit(Form::tr("put a power pin"), [&](Show& show) { inject(show, place, 0); });
+                      session.edit(Form::tr("add an injection point"),
+                                   [&](Show& show) { inject(show, place, 0); });
                     }},
-                   {QStringLiteral("pinEnd"), Form::tr("Pin at the end"),
+                   {QStringLiteral("pinEnd"), Form::tr("Inject at the end"),
                     Form::tr("Power enters behind the last pixel"), [session, place] {
-                      session.edit(Form::tr("put a power pin"), [&](Show& show) {
+                      session.edit(Form::tr("add an injection point"), [&](Show& show) {
                         if (const Bead* b = beadAt(show, place)) inject(show, place, b->count);
                       });
                     }}});

@@ -9,7 +9,7 @@ namespace chispa::desk {
 /// Rows of all supplies: their voltage, budget, and what is drawn from them.
 void addSupplies(Form& form, const Session& session);
 /// Rows of the power pins of a bead.
-void addInjections(Form& form, const Session& session, const ThreadPlace& place);
+void addInjections(Form& form, const Session& session, const ChainPlace& place);
 /// Changes when these rows have to be made anew.
 QString suppliesKey(const Show& show);
 

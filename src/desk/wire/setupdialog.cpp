@@ -48,11 +48,11 @@ SetupDialog::SetupDialog(const Session& session, QWidget* parent)
   resize(980, 480);
   auto* column = new QVBoxLayout(this);
   auto* row = new QHBoxLayout;
-  auto* label = new QLabel(tr("They shall have"));
+  auto* label = new QLabel(tr("Set to"));
   target_->setObjectName(QStringLiteral("setupTarget"));
-  target_->setAccessibleName(tr("What the controllers shall have"));
+  target_->setAccessibleName(tr("What the controllers are set to"));
   target_->setToolTip(tr("What they are compared with, and what is written"));
-  target_->addItems({tr("what the show wires"), tr("what each had before it was last written")});
+  target_->addItems({tr("the show's wiring"), tr("the last backup")});
   label->setBuddy(target_);
   row->addWidget(label);
   row->addWidget(target_);
@@ -96,13 +96,12 @@ void SetupDialog::makeButtons(QWidget* box) {
     button->setToolTip(tip);
     return button;
   };
-  send_ = add(QStringLiteral("sendSetup"), tr("Send to the controllers"),
-              tr("Writes what differs to the ticked controllers, keeps what they had, and reads it back"));
+  send_ =
+      add(QStringLiteral("sendSetup"), tr("Send to the controllers"),
+          tr("Writes the differences to the ticked controllers, keeps a backup, and reads back to check"));
   take_ = add(QStringLiteral("takeSetup"), tr("Read into the show"),
-              tr("Makes strips of what the chosen controller is set up for; for a controller on which "
-                 "nothing hangs yet"));
-  stop_ = add(QStringLiteral("stopSetup"), tr("Stop"),
-              tr("Leaves out the controllers that have not been asked yet"));
+              tr("Creates strips from the chosen controller's settings; only while nothing hangs on it"));
+  stop_ = add(QStringLiteral("stopSetup"), tr("Stop"), tr("Skips the controllers that were not asked yet"));
   connect(send_, &QPushButton::clicked, this, [this] { run(true); });
   connect(take_, &QPushButton::clicked, this, &SetupDialog::readIntoShow);
   connect(stop_, &QPushButton::clicked, this, [this] { *cancelled_ = true; });
@@ -127,7 +126,7 @@ void SetupDialog::fillRows() {
       if (row.isAsked)
         row.wanted = row.kept.front().ports;
       else
-        item->setText(kWanted, tr("nothing is kept of it"));
+        item->setText(kWanted, tr("no backup"));
     }
     rows_.push_back(std::move(row));
     if (!rows_.back().kept.empty()) offerKept(rows_.size() - 1);
@@ -137,8 +136,8 @@ void SetupDialog::fillRows() {
 void SetupDialog::offerKept(std::size_t index) {
   const Row& row = rows_[index];
   auto* choice =
-      named(new QComboBox, "keptSetup", tr("What is put back into %1").arg(text(row.controller.name)),
-            tr("Which of the kept set-ups is put back: when it was replaced, and what it was"));
+      named(new QComboBox, "keptSetup", tr("Backup to restore on %1").arg(text(row.controller.name)),
+            tr("Which backup to restore: when it was replaced, and what it held"));
   for (const link::KeptSetup& one : row.kept) {
     int pixels = 0;
     for (const PortSettings& port : one.ports)
@@ -204,7 +203,8 @@ void SetupDialog::finishRow(std::size_t index, const Result<link::SetupReport>& 
                                                   [](const auto& d) { return !d.isWritten; })
                                   : std::ssize(report->differences);
       if (report->verified)
-        colourWords(row.item, kResult, sent ? tr("✓ written and read back") : tr("✓ has it"), theme().fine);
+        colourWords(row.item, kResult, sent ? tr("✓ written and read back") : tr("✓ up to date"),
+                    theme().fine);
       else
         colourWords(row.item, kResult,
                     sent ? tr("! %1 not written. %2")
@@ -232,18 +232,17 @@ void SetupDialog::finishAll() {
   const auto different =
       std::count_if(rows_.begin(), rows_.end(), [](const Row& row) { return row.isDifferent; });
   if (failed_ > 0)
-    state_->setText(counted(
-        failed_, tr("With 1 controller it did not go through; what happened and what to do stands below it."),
-        tr("With %1 controllers it did not go through; what happened and what to do stands below each.")));
+    state_->setText(counted(failed_, tr("1 controller failed; the reason and the cure are shown below it."),
+                            tr("%1 controllers failed; the reason and the cure are shown below each.")));
   else if (rows_.empty())
     state_->setText(tr("The show has no controller."));
   else
     state_->setText(different > 0 ? counted(different,
-                                            tr("1 controller differs. Sending replaces what it has; that is "
-                                               "kept, and can be put back."),
-                                            tr("%1 controllers differ. Sending replaces what they have; that "
-                                               "is kept, and can be put back."))
-                                  : tr("Every controller has what is wanted."));
+                                            tr("1 controller differs. Sending replaces its settings; a "
+                                               "backup is kept and can be restored."),
+                                            tr("%1 controllers differ. Sending replaces their settings; a "
+                                               "backup is kept and can be restored."))
+                                  : tr("Every controller is up to date."));
   describe();
 }
 

@@ -43,7 +43,7 @@ WirePage::WirePage(const Session& session, QWidget* parent)
     row->addWidget(made);
     return made;
   };
-  auto* loom = button("faceLoom", tr("Loom"), tr("Ports as threads, to the scale of pixels"));
+  auto* loom = button("faceLoom", tr("Loom"), tr("Ports as chains, to the scale of pixels"));
   auto* sheet = button("faceSheet", tr("Address sheet"), tr("Every universe and channel as a table"));
   for (QPushButton* face : {loom, sheet}) {
     face->setCheckable(true);
@@ -58,7 +58,7 @@ WirePage::WirePage(const Session& session, QWidget* parent)
   filter_->setObjectName(QStringLiteral("sheetFilter"));
   filter_->setPlaceholderText(tr("Filter: post 4, GRB …"));
   filter_->setAccessibleName(tr("Filter of the address sheet"));
-  filter_->setToolTip(tr("Only rows that have all of this, parted by commas, are shown and exported"));
+  filter_->setToolTip(tr("Shows and exports only rows with all of these words, separated by commas"));
   filter_->setClearButtonEnabled(true);
   filter_->hide();
   connect(filter_, &QLineEdit::textChanged, sheet_, &AddressSheet::setFilter);
@@ -108,12 +108,12 @@ QWidget* WirePage::makeLoomTools() {
   load->setObjectName(QStringLiteral("powerLoad"));
   load->setAccessibleName(tr("Load at which power is shown"));
   load->setToolTip(
-      tr("Currents and voltages along the threads are shown at this load; P on the loom puts a power pin"));
-  load->addItems({tr("At full white"), tr("At the brightest"), tr("Now")});
+      tr("Currents and voltages along the chains are shown at this load; P on the loom injects power"));
+  load->addItems({tr("At full white"), tr("At the score's peak"), tr("Now")});
   connect(load, &QComboBox::currentIndexChanged, this,
           [this](int index) { loom_->power().setLoad(static_cast<PowerLoad>(index)); });
   row->addWidget(load);
-  auto* light = new QPushButton(tr("Light it"));
+  auto* light = new QPushButton(tr("Light up"));
   light->setObjectName(QStringLiteral("lightSelected"));
   light->setCheckable(true);
   light->setChecked(true);

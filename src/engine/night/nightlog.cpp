@@ -7,6 +7,7 @@
 #include <sqlite3.h>
 
 #include "core/files/journal.h"
+#include "link/userfolders.h"
 
 namespace chispa::engine {
 namespace {
@@ -15,7 +16,7 @@ namespace fs = std::filesystem;
 using namespace std::chrono_literals;
 
 /// What waits while nothing can be written.
-constexpr std::size_t kMostWaiting = 10'000;
+constexpr std::size_t kMaxWaiting = 10'000;
 constexpr auto kTryAgain = 2s;
 constexpr auto kKept = std::chrono::days(731);
 
@@ -175,7 +176,7 @@ class NightFile {
 };
 
 fs::path NightLog::usualFile() {
-  return journalFolder() / "nights.sqlite";
+  return link::stateFolder() / "nights.sqlite";
 }
 
 NightLog::NightLog(std::unique_ptr<NightFile> file) : file_(std::move(file)), thread_([this] { run(); }) {}
@@ -209,11 +210,11 @@ void NightLog::push(std::deque<T>& queue, T value, std::size_t most) {
 }
 
 void NightLog::add(NightEvent event) {
-  push(events_, std::move(event), kMostWaiting);
+  push(events_, std::move(event), kMaxWaiting);
 }
 
 void NightLog::add(const NightSum& more) {
-  push(sums_, more, kMostWaiting);
+  push(sums_, more, kMaxWaiting);
 }
 
 void NightLog::run() {

@@ -16,7 +16,7 @@ constexpr Micros kLastFade{2'000'000};
 /// A clock that is this far from where the steady one says has been set.
 constexpr auto kJump = 2s;
 /// The almanac is asked at least this often: a clock that creeps is no jump.
-constexpr auto kMostWait = 60s;
+constexpr auto kMaxWait = 60s;
 
 /// The order of a shuffled list is that of its night, however often it begins anew.
 std::uint64_t seedOf(const Slot& slot) {
@@ -111,7 +111,7 @@ void NightWatch::look(WallTime now, MonoTime mono) {
     moment.slot = slot_;
     moment.slot->end = *longerUntil_;
   }
-  Instant check = at + kMostWait;
+  Instant check = at + kMaxWait;
   if (moment.slot) check = std::min(check, moment.slot->end);
   if (moment.next) check = std::min(check, moment.next->start);
   checkAt_ = check;

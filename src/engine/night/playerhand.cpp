@@ -9,8 +9,8 @@ void PlayerHand::read(const Score& score) {
   const auto there = sounds_.find(score.id);
   if (score.audio.empty() || (there != sounds_.end() && there->second.file == score.audio)) return;
   // What plays, and what comes: no evening of music is kept in memory.
-  constexpr std::size_t kMost = 2;
-  if (sounds_.size() >= kMost)
+  constexpr std::size_t kMax = 2;
+  if (sounds_.size() >= kMax)
     std::erase_if(sounds_, [&](const auto& entry) { return !asked() || entry.first != asked()->score; });
   sounds_[score.id] = {
       score.audio, std::async(std::launch::async, [load = load_, own = score] { return load(own); }).share()};

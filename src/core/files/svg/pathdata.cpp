@@ -64,7 +64,7 @@ void Scanner::fail(const std::string& wanted) const {
 namespace {
 
 constexpr int kCurveSteps = 24;
-constexpr std::size_t kMostLegs = 1'000'000;
+constexpr std::size_t kMaxLegs = 1'000'000;
 
 void appendCubic(Chain& chain, Vec3 b, Vec3 c, Vec3 d) {
   const Vec3 a = chain.back();
@@ -94,7 +94,7 @@ class PathReader {
         command = 'l';
       if (chains_.empty() && command != 'M' && command != 'm') in_.fail("a move (M)");
       run(command);
-      if (legs_ > kMostLegs) in_.fail("an end: the path has more legs than Chispa reads, and something");
+      if (legs_ > kMaxLegs) in_.fail("an end: the path has more legs than Chispa reads, and something");
     }
     std::erase_if(chains_, [](const Chain& chain) { return chain.size() < 2; });
     return std::move(chains_);

@@ -13,11 +13,11 @@
 #include <QPushButton>
 #include <QToolButton>
 
-#include "core/eye/devices.h"
 #include "desk/bench/camera/camerapage.h"
 #include "desk/bench/camera/cameraview.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
+#include "link/cameradevices.h"
 
 namespace chispa::desk {
 namespace {
@@ -121,7 +121,7 @@ void CameraPage::listSources() {
   const QVariant chosen = source_->currentData();
   source_->clear();
   source_->addItem(tr("Simulated camera"), kSimulated);
-  for (const eye::CameraDevice& camera : eye::cameraDevices())
+  for (const link::CameraDevice& camera : link::cameraDevices())
     source_->addItem(tr("%1 (/dev/video%2)").arg(text(camera.name)).arg(camera.number), camera.number);
   source_->addItem(tr("Video, or folder of pictures"), kFiles);
   source_->setCurrentIndex(std::max(0, source_->findData(chosen)));
@@ -178,7 +178,7 @@ QWidget* CameraPage::makeCapture() {
   auto* page = new QWidget;
   auto* column = new QVBoxLayout(page);
   auto* form = new QFormLayout;
-  hold_ = number("cameraHold", tr("Each picture holds"),
+  hold_ = number("cameraHold", tr("Hold each picture"),
                  tr("How long each pattern stands still; four camera frames are good"), 0.05, 1, 0.025, 0.15,
                  3, QStringLiteral("s"));
   rounds_ = named(new QSpinBox, "cameraRounds", tr("Rounds"),
@@ -209,7 +209,7 @@ QSpinBox* CameraPage::addLimit(QFormLayout* form, const char* name, const QStrin
                                int high) {
   auto* field = named(new QSpinBox, name, label, tip);
   field->setRange(0, high);
-  field->setSpecialValueText(tr("by itself"));
+  field->setSpecialValueText(tr("auto"));
   connect(field, &QSpinBox::valueChanged, this, &CameraPage::evaluate);
   form->addRow(label, field);
   return field;
@@ -227,7 +227,7 @@ QWidget* CameraPage::makeReview() {
       addLimit(form, "spotThreshold", tr("Threshold"), tr("Grey levels that an LED must change by"), 255);
   contrast_ = addLimit(
       form, "spotContrast", tr("Contrast"),
-      tr("How clearly each blink must be seen, in per cent of the LED's usual change; 35 by itself"), 90);
+      tr("How clearly each blink must be seen, in per cent of the LED's usual change; auto is 35"), 90);
   smallest_ = addLimit(form, "spotSmallest", tr("Smallest"), tr("Picture points that an LED must have"), 500);
   largest_ = addLimit(form, "spotLargest", tr("Largest"), tr("Picture points that an LED may have"), 5000);
   nearest_ = addLimit(form, "spotNearest", tr("Nearest"),

@@ -17,13 +17,14 @@
 #include <QStackedWidget>
 
 #include "core/edit/foundplaces.h"
-#include "core/eye/fit.h"
+#include "core/vision/fit.h"
 #include "core/zone/pixelmap.h"
 #include "desk/bench/camera/cameraview.h"
 #include "desk/bench/camera/scene.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 #include "desk/session/patience.h"
+#include "link/camera.h"
 #include "link/scenecamera.h"
 
 namespace chispa::desk {
@@ -32,13 +33,13 @@ namespace {
 constexpr int kControlsWidth = 236;
 
 /// A camera that looks at the nodes of `scene`, or of the file `path` if there is one. Any thread.
-Result<std::unique_ptr<eye::FrameSource>> openSimulated(const std::string& path,
-                                                        std::vector<eye::SceneLed> scene,
-                                                        std::vector<Vec3> places, const eye::Lens& lens,
-                                                        double azimuth_deg, double elevation_deg,
-                                                        eye::Severity severity) {
+Result<std::unique_ptr<vision::FrameSource>> openSimulated(const std::string& path,
+                                                           std::vector<vision::SceneLed> scene,
+                                                           std::vector<Vec3> places, const vision::Lens& lens,
+                                                           double azimuth_deg, double elevation_deg,
+                                                           vision::Severity severity) {
   if (!path.empty()) {
-    auto read = eye::readScene(path);
+    auto read = vision::readScene(path);
     if (!read) return read.failure();
     scene = *std::move(read);
   }
@@ -48,10 +49,10 @@ Result<std::unique_ptr<eye::FrameSource>> openSimulated(const std::string& path,
                    "give the controllers of the show the set-up port of a simulated controller (chispa-node "
                    "--http), or name a file"};
   if (places.empty())
-    for (const eye::SceneLed& led : scene) places.push_back(led.place_m);
+    for (const vision::SceneLed& led : scene) places.push_back(led.place_m);
   constexpr unsigned kSeed = 20'261'123;
-  return link::openSceneCamera(scene, eye::viewOfAll(places, lens, azimuth_deg, elevation_deg),
-                               eye::spoilsOf(severity), kSeed);
+  return link::openSceneCamera(scene, vision::viewOfAll(places, lens, azimuth_deg, elevation_deg),
+                               vision::defectsOf(severity), kSeed);
 }
 
 }  // namespace
@@ -180,21 +181,22 @@ void CameraPage::goTo(Step step) {
 std::function<CameraPage::OpenedSource()> CameraPage::sourceMaker() const {
   const int chosen = sourceKind();
   const std::string path = path_->text().trimmed().toStdString();
-  if (chosen == kFiles) return [path] { return eye::openFrames(path); };
-  if (chosen != kSimulated) return [chosen] { return eye::openCamera(chosen); };
-  const std::vector<eye::SceneLed> scene =
-      path.empty() ? sceneOf(ground_.show()) : std::vector<eye::SceneLed>();
+  if (chosen == kFiles) return [path] { return vision::openFrames(path); };
+  if (chosen != kSimulated) return [chosen] { return link::openCamera(chosen); };
+  const std::vector<vision::SceneLed> scene =
+      path.empty() ? sceneOf(ground_.show()) : std::vector<vision::SceneLed>();
   // It is pointed at what is to be found.
-  return [path, scene, places = planPlaces(), lens = lens(), azimuth = azimuth_->value(),
-          elevation = elevation_->value(), severity = static_cast<eye::Severity>(severity_->currentIndex())] {
-    return openSimulated(path, scene, places, lens, azimuth, elevation, severity);
-  };
+  return
+      [path, scene, places = planPlaces(), lens = lens(), azimuth = azimuth_->value(),
+       elevation = elevation_->value(), severity = static_cast<vision::Severity>(severity_->currentIndex())] {
+        return openSimulated(path, scene, places, lens, azimuth, elevation, severity);
+      };
 }
 
-eye::Lens CameraPage::lens() const {
-  eye::Lens lens;
+vision::Lens CameraPage::lens() const {
+  vision::Lens lens;
   if (thread_) {
-    const eye::Picture picture = thread_->latest();
+    const vision::Picture picture = thread_->latest();
     if (!picture.isEmpty() && sourceKind() != kSimulated)
       lens.width = picture.width, lens.height = picture.height;
   }
@@ -263,8 +265,8 @@ void CameraPage::followExposure() {
                               .arg(level_->value(), 0, 'f', 1));
 }
 
-eye::SpotterSettings CameraPage::settings() const {
-  const eye::SpotterSettings own;
+vision::SpotterSettings CameraPage::settings() const {
+  const vision::SpotterSettings own;
   return {static_cast<double>(threshold_->value()),
           contrast_->value() > 0 ? contrast_->value() / 100.0 : own.contrast,
           smallest_->value() > 0 ? smallest_->value() : own.smallest_px,
@@ -281,7 +283,7 @@ void CameraPage::startCapture(std::vector<int> onlyThese) {
   before_ = sightings_;
   goTo(Step::Capture);
   capture_->setChecked(true);
-  const eye::BlinkCode code(static_cast<int>(leds_.size()));
+  const vision::BlinkCode code(static_cast<int>(leds_.size()));
   engine::TestSignal signal = signalOf(engine::TestSignal::Kind::Code);
   signal.codeBits = code.bits();
   for (int led = 0; led < code.leds(); ++led)
@@ -298,7 +300,7 @@ void CameraPage::startCapture(std::vector<int> onlyThese) {
 }
 
 double CameraPage::roundLength_s() const {
-  return eye::roundSteps(eye::BlinkCode(std::max<int>(1, static_cast<int>(leds_.size()))).bits()) *
+  return vision::roundSteps(vision::BlinkCode(std::max<int>(1, static_cast<int>(leds_.size()))).bits()) *
          hold_->value();
 }
 
@@ -332,7 +334,7 @@ void CameraPage::takeCapture() {
 
 void CameraPage::evaluate() {
   if (!thread_ || thread_->isCapturing()) return;
-  eye::Sightings seen = thread_->sightings(settings());
+  vision::Sightings seen = thread_->sightings(settings());
   if (seen.rounds == 0 && sightings_.rounds > 0 && only_.empty()) return;
   // What was seen before, or put right by hand, stays when the limits are changed.
   if (!only_.empty()) seen = merged(before_, std::move(seen), only_, static_cast<int>(leds_.size()));
@@ -341,7 +343,7 @@ void CameraPage::evaluate() {
   showReview();
 }
 
-void CameraPage::placeByHand(int led, eye::Spot spot) {
+void CameraPage::placeByHand(int led, vision::Spot spot) {
   byHand_[led] = spot;
   sightings_.put(led, spot);
   showReview();
@@ -357,7 +359,7 @@ void CameraPage::showReview() {
     item->setData(Qt::UserRole, led);
     doubtful_->addItem(item);
   };
-  for (const eye::Sighting& one : sightings_.all) {
+  for (const vision::Sighting& one : sightings_.all) {
     if (one.doubt.empty())
       ++sure;
     else
@@ -395,7 +397,7 @@ void CameraPage::keepAsFirst() {
          "and capture again."));
 }
 
-eye::KnownLength CameraPage::known() const {
+vision::KnownLength CameraPage::known() const {
   return {knownFrom_->value() - 1, knownTo_->value() - 1, knownLength_->value()};
 }
 
@@ -414,17 +416,17 @@ Result<std::vector<std::optional<Vec3>>> CameraPage::places() const {
   const bool isOnPlan = lay_->currentIndex() < 2;
   const bool takesPlanSize = lay_->currentIndex() == 0;
   if (!firstSpots_.empty()) {
-    const auto space = eye::placesInSpace(firstSpots_, spots, lens(), known());
+    const auto space = vision::placesInSpace(firstSpots_, spots, lens(), known());
     if (!space) return space.failure();
     found = space->points;
   } else {
-    const auto scale = eye::metresPerPixel(spots, known());
+    const auto scale = vision::metresPerPixel(spots, known());
     if (!takesPlanSize && !scale)
       return Failure{"the LEDs of the measured length were not found", {}, "measure between two others"};
     for (std::size_t i = 0; i < found.size(); ++i)
       if (spots[i]) found[i] = Vec3{spots[i]->x * scale.value_or(1), 0, -spots[i]->y * scale.value_or(1)};
   }
-  return isOnPlan ? eye::laidOnto(found, plan, takesPlanSize) : found;
+  return isOnPlan ? vision::laidOnto(found, plan, takesPlanSize) : found;
 }
 
 void CameraPage::showResult() {
@@ -435,8 +437,8 @@ void CameraPage::showResult() {
   const auto count = std::count_if(found->begin(), found->end(), [](const auto& p) { return p.has_value(); });
   QString words = firstSpots_.empty() ? tr("%1 of %2 LEDs in a plane").arg(count).arg(leds_.size())
                                       : tr("%1 of %2 LEDs in space").arg(count).arg(leds_.size());
-  words +=
-      tr(", half of them within %1 of the plan.").arg(lengthText(eye::medianDistance(*found, planPlaces())));
+  words += tr(", half of them within %1 of the plan.")
+               .arg(lengthText(vision::medianDistance(*found, planPlaces())));
   if (count < std::ssize(leds_)) words += tr(" The others go between their neighbours.");
   result_->setText(words);
   accept_->setEnabled(count > 0);
@@ -445,7 +447,7 @@ void CameraPage::showResult() {
 void CameraPage::accept() {
   const auto found = places();
   if (!found || sightings_.all.empty()) return;
-  const auto all = eye::filledIn(*found);
+  const auto all = vision::filledIn(*found);
   const Show show = ground_.show();
   std::vector<FoundPlace> moved;
   const auto ranges = pixelRanges(show);

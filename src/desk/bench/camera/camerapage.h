@@ -8,8 +8,8 @@
 #include <QTimer>
 #include <QWidget>
 
-#include "core/eye/exposure.h"
-#include "core/eye/stereo.h"
+#include "core/vision/exposure.h"
+#include "core/vision/stereo.h"
 #include "desk/bench/camera/camerathread.h"
 #include "desk/bench/finderview.h"
 
@@ -49,7 +49,7 @@ class CameraPage : public QWidget {
   void end();
   Step step() const { return step_; }
   /// What this place of the camera has shown, corrections by hand included.
-  const eye::Sightings& sightings() const { return sightings_; }
+  const vision::Sightings& sightings() const { return sightings_; }
   const std::vector<std::int32_t>& leds() const { return leds_; }
 
  signals:
@@ -78,7 +78,7 @@ class CameraPage : public QWidget {
   QSpinBox* addLimit(QFormLayout* form, const char* name, const QString& label, const QString& tip, int high);
   void goTo(Step step);
   bool openSource();
-  using OpenedSource = Result<std::unique_ptr<eye::FrameSource>>;
+  using OpenedSource = Result<std::unique_ptr<vision::FrameSource>>;
   /// What opens the chosen source, on any thread.
   std::function<OpenedSource()> sourceMaker() const;
   void showPicture();
@@ -92,15 +92,15 @@ class CameraPage : public QWidget {
   double roundLength_s() const;
   void takeCapture();
   void evaluate();
-  void placeByHand(int led, eye::Spot spot);
+  void placeByHand(int led, vision::Spot spot);
   void showReview();
   void keepAsFirst();
   Result<std::vector<std::optional<Vec3>>> places() const;
   void showResult();
   void accept();
-  eye::SpotterSettings settings() const;
-  eye::Lens lens() const;
-  eye::KnownLength known() const;
+  vision::SpotterSettings settings() const;
+  vision::Lens lens() const;
+  vision::KnownLength known() const;
   std::vector<Vec3> planPlaces() const;
 
   Session session_;
@@ -109,16 +109,16 @@ class CameraPage : public QWidget {
   std::vector<std::int32_t> leds_;
   Step step_ = Step::Aim;
   std::unique_ptr<CameraThread> thread_;
-  eye::ExposureSearch exposure_;
+  vision::ExposureSearch exposure_;
   QTimer exposureTimer_;
   QTimer captureTimer_;
   QElapsedTimer captureClock_;
-  eye::Sightings sightings_;
+  vision::Sightings sightings_;
   /// LEDs that the last capture was about, empty for all, and what was seen before it.
   std::vector<int> only_;
-  eye::Sightings before_;
-  std::map<int, eye::Spot> byHand_;
-  std::vector<std::optional<eye::Spot>> firstSpots_;
+  vision::Sightings before_;
+  std::map<int, vision::Spot> byHand_;
+  std::vector<std::optional<vision::Spot>> firstSpots_;
 
   QLabel* head_;
   QLabel* hint_;

@@ -11,11 +11,11 @@
 namespace chispa::desk {
 
 struct CameraThread::Reading {
-  std::unique_ptr<eye::FrameSource> source;
+  std::unique_ptr<vision::FrameSource> source;
   bool isLive = false;
   std::mutex mutex;
-  eye::Picture latest;
-  std::optional<eye::Spotter> spotter;
+  vision::Picture latest;
+  std::optional<vision::Spotter> spotter;
   int wantedRounds = 0;
   std::atomic<bool> isCapturing{false};
   std::atomic<double> roundsDone{0};
@@ -28,7 +28,7 @@ struct CameraThread::Reading {
   std::future<void> ending;
 };
 
-CameraThread::CameraThread(std::unique_ptr<eye::FrameSource> source, QObject* parent)
+CameraThread::CameraThread(std::unique_ptr<vision::FrameSource> source, QObject* parent)
     : QObject(parent), reading_(std::make_shared<Reading>()) {
   reading_->isLive = source->isLive();
   reading_->source = std::move(source);
@@ -65,12 +65,12 @@ int CameraThread::misreadRounds() const {
   return reading_->misreadRounds.load();
 }
 
-eye::Picture CameraThread::latest() const {
+vision::Picture CameraThread::latest() const {
   const std::scoped_lock lock(reading_->mutex);
   return reading_->latest;
 }
 
-void CameraThread::capture(int leds, const eye::SpotterSettings& settings, int rounds) {
+void CameraThread::capture(int leds, const vision::SpotterSettings& settings, int rounds) {
   const std::scoped_lock lock(reading_->mutex);
   reading_->spotter.emplace(leds, settings);
   reading_->wantedRounds = rounds;
@@ -97,7 +97,7 @@ void CameraThread::tell(Reading& reading, Signal signal) {
   if (reading.listener) emit(reading.listener->*signal)();
 }
 
-eye::Sightings CameraThread::sightings(const eye::SpotterSettings& settings) {
+vision::Sightings CameraThread::sightings(const vision::SpotterSettings& settings) {
   const std::scoped_lock lock(reading_->mutex);
   if (!reading_->spotter) return {};
   reading_->spotter->setSettings(settings);

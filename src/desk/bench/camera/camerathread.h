@@ -4,8 +4,8 @@
 
 #include <QObject>
 
-#include "core/eye/source.h"
-#include "core/eye/spotter.h"
+#include "core/vision/source.h"
+#include "core/vision/spotter.h"
 
 namespace chispa::desk {
 
@@ -15,16 +15,16 @@ namespace chispa::desk {
 class CameraThread : public QObject {
   Q_OBJECT
  public:
-  explicit CameraThread(std::unique_ptr<eye::FrameSource> source, QObject* parent = nullptr);
+  explicit CameraThread(std::unique_ptr<vision::FrameSource> source, QObject* parent = nullptr);
   ~CameraThread() override;
 
   /// Begins to read.
   void start();
   bool isLive() const;
 
-  eye::Picture latest() const;
+  vision::Picture latest() const;
   /// Watches `leds` LEDs blink until `rounds` rounds are seen; captured() follows.
-  void capture(int leds, const eye::SpotterSettings& settings, int rounds);
+  void capture(int leds, const vision::SpotterSettings& settings, int rounds);
   /// Ends a capture with what was seen so far.
   void endCapture();
   bool isCapturing() const;
@@ -33,7 +33,7 @@ class CameraThread : public QObject {
   /// Rounds since that could not be read, because light or camera fell out of step.
   int misreadRounds() const;
   /// What was seen by the last capture, told apart by these settings anew.
-  eye::Sightings sightings(const eye::SpotterSettings& settings);
+  vision::Sightings sightings(const vision::SpotterSettings& settings);
 
  signals:
   void looked();

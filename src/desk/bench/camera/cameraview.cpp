@@ -23,16 +23,16 @@ CameraView::CameraView(QWidget* parent) : QWidget(parent) {
   setMinimumHeight(200);
 }
 
-void CameraView::showPicture(const eye::Picture& picture) {
+void CameraView::showPicture(const vision::Picture& picture) {
   if (picture.isEmpty()) return;
   picture_ =
       QImage(picture.light.data(), picture.width, picture.height, picture.width, QImage::Format_Grayscale8)
           .copy();
-  if (hasHistogram_) histogram_ = eye::histogramOf(picture, area_);
+  if (hasHistogram_) histogram_ = vision::histogramOf(picture, area_);
   update();
 }
 
-void CameraView::showSightings(const std::vector<eye::Sighting>& sightings) {
+void CameraView::showSightings(const std::vector<vision::Sighting>& sightings) {
   sightings_ = sightings;
   update();
 }
@@ -42,7 +42,7 @@ void CameraView::point(int led) {
   update();
 }
 
-void CameraView::setArea(const eye::Area& area) {
+void CameraView::setArea(const vision::Area& area) {
   area_ = area;
   update();
 }
@@ -55,13 +55,13 @@ QRectF CameraView::pictureBox() const {
   return {QPointF((width() - size.width()) / 2, (height() - size.height()) / 2), size};
 }
 
-QPointF CameraView::onScreen(const eye::Spot& spot) const {
+QPointF CameraView::onScreen(const vision::Spot& spot) const {
   const QRectF box = pictureBox();
   return box.topLeft() + QPointF((spot.x + 0.5) * box.width() / std::max(1, picture_.width()),
                                  (spot.y + 0.5) * box.height() / std::max(1, picture_.height()));
 }
 
-eye::Spot CameraView::inPicture(QPointF at) const {
+vision::Spot CameraView::inPicture(QPointF at) const {
   const QRectF box = pictureBox();
   return {(at.x() - box.left()) * picture_.width() / box.width() - 0.5,
           (at.y() - box.top()) * picture_.height() / box.height() - 0.5};
@@ -70,7 +70,7 @@ eye::Spot CameraView::inPicture(QPointF at) const {
 int CameraView::nearest(QPointF at) const {
   int led = -1;
   double least = kReach;
-  for (const eye::Sighting& one : sightings_) {
+  for (const vision::Sighting& one : sightings_) {
     const QPointF off = onScreen(one.spot) - at;
     const double distance = std::hypot(off.x(), off.y());
     if (distance >= least) continue;
@@ -88,7 +88,7 @@ void CameraView::mousePressEvent(QMouseEvent* event) {
 
 void CameraView::mouseMoveEvent(QMouseEvent* event) {
   if (dragged_ >= 0) {
-    for (eye::Sighting& one : sightings_)
+    for (vision::Sighting& one : sightings_)
       if (one.led == dragged_) one.spot = inPicture(event->position());
   } else if (!isEditing_) {
     drawing_ = QRectF(pressedAt_, event->position()).normalized() & pictureBox();
@@ -107,8 +107,8 @@ void CameraView::mouseReleaseEvent(QMouseEvent* event) {
   }
   area_ = {};
   if (drawing_.width() > 8 && drawing_.height() > 8) {
-    const eye::Spot corner = inPicture(drawing_.topLeft());
-    const eye::Spot far = inPicture(drawing_.bottomRight());
+    const vision::Spot corner = inPicture(drawing_.topLeft());
+    const vision::Spot far = inPicture(drawing_.bottomRight());
     area_ = {static_cast<int>(corner.x + 0.5), static_cast<int>(corner.y + 0.5),
              static_cast<int>(far.x - corner.x), static_cast<int>(far.y - corner.y)};
   }
@@ -131,7 +131,7 @@ void CameraView::paintEvent(QPaintEvent*) {
   painter.drawImage(pictureBox(), picture_);
   constexpr std::size_t kMany = 300;
   const double sureRadius = sightings_.size() > kMany ? 1 : 2;
-  for (const eye::Sighting& one : sightings_) {
+  for (const vision::Sighting& one : sightings_) {
     const QPointF at = onScreen(one.spot);
     const bool isSure = one.doubt.empty();
     painter.setPen(QPen(isSure ? theme().fine : theme().watch, isSure ? 0.6 : 1.4));

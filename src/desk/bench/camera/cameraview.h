@@ -3,8 +3,8 @@
 #include <QImage>
 #include <QWidget>
 
-#include "core/eye/exposure.h"
-#include "core/eye/spotter.h"
+#include "core/vision/exposure.h"
+#include "core/vision/spotter.h"
 
 namespace chispa::desk {
 
@@ -15,20 +15,20 @@ class CameraView : public QWidget {
  public:
   explicit CameraView(QWidget* parent = nullptr);
 
-  void showPicture(const eye::Picture& picture);
-  void showSightings(const std::vector<eye::Sighting>& sightings);
+  void showPicture(const vision::Picture& picture);
+  void showSightings(const std::vector<vision::Sighting>& sightings);
   void showHistogram(bool on) { hasHistogram_ = on; }
   /// The LED that is pointed out, −1 for none.
   void point(int led);
-  const eye::Area& area() const { return area_; }
-  void setArea(const eye::Area& area);
+  const vision::Area& area() const { return area_; }
+  void setArea(const vision::Area& area);
   /// True if dots can be moved, and a click places the LED that is pointed out.
   void setEditing(bool on) { isEditing_ = on; }
 
  signals:
   void areaChanged();
   /// An LED was put there by hand.
-  void moved(int led, chispa::eye::Spot spot);
+  void moved(int led, chispa::vision::Spot spot);
 
  protected:
   void paintEvent(QPaintEvent* event) override;
@@ -38,15 +38,15 @@ class CameraView : public QWidget {
 
  private:
   QRectF pictureBox() const;
-  QPointF onScreen(const eye::Spot& spot) const;
-  eye::Spot inPicture(QPointF at) const;
+  QPointF onScreen(const vision::Spot& spot) const;
+  vision::Spot inPicture(QPointF at) const;
   int nearest(QPointF at) const;
 
   QImage picture_;
-  eye::Histogram histogram_{};
+  vision::Histogram histogram_{};
   bool hasHistogram_ = false;
-  std::vector<eye::Sighting> sightings_;
-  eye::Area area_;
+  std::vector<vision::Sighting> sightings_;
+  vision::Area area_;
   int pointed_ = -1;
   bool isEditing_ = false;
   int dragged_ = -1;

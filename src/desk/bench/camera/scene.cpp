@@ -6,9 +6,9 @@
 
 namespace chispa::desk {
 
-std::vector<eye::SceneLed> sceneOf(const Show& show) {
+std::vector<vision::SceneLed> sceneOf(const Show& show) {
   const PixelMap map = mapPixels(show);
-  std::vector<eye::SceneLed> scene;
+  std::vector<vision::SceneLed> scene;
   for (const auto& controller : show.controllers) {
     if (controller->setupPort == 0) continue;
     for (int p = 0; p < std::ssize(controller->ports); ++p) {

@@ -32,7 +32,7 @@ struct Subject {
   int universe = 1;
   int channel = 1;
 
-  ThreadPlace place() const { return {target.controller, target.port, target.bead}; }
+  ChainPlace place() const { return {target.controller, target.port, target.bead}; }
   QString name() const { return text(fixture->name); }
 };
 /// Nothing if the target has no bead with a fixture.
@@ -72,15 +72,15 @@ class EliminationFinder : public Finder {
   bool isContradicted() const override { return elimination_.isContradicted(); }
   QString leftTitle() const override { return finderparts::tr("Still possible:"); }
   QString left() const override {
-    constexpr std::size_t kMostNamed = 8;
+    constexpr std::size_t kMaxNamed = 8;
     const auto all = elimination_.left();
     if (all.empty()) return {};
     QStringList words;
-    for (std::size_t i = 0; i < std::min(all.size(), kMostNamed); ++i) words << nameOf(all[i]);
+    for (std::size_t i = 0; i < std::min(all.size(), kMaxNamed); ++i) words << nameOf(all[i]);
     constexpr qsizetype kShortName = 16;
-    if (all.size() > kMostNamed && nameOf(all.front()).size() > kShortName)
+    if (all.size() > kMaxNamed && nameOf(all.front()).size() > kShortName)
       return finderparts::tr("%1 possibilities").arg(all.size());
-    if (all.size() > kMostNamed)
+    if (all.size() > kMaxNamed)
       return finderparts::tr("%1 to %2, %3 in all")
           .arg(nameOf(all.front()), nameOf(all.back()))
           .arg(all.size());

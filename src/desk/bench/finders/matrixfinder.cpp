@@ -99,9 +99,9 @@ class Matrix final : public EliminationFinder<MatrixWiring> {
   }
 
   bool hasDrawing() const override {
-    constexpr std::size_t kMostDrawn = 8;
+    constexpr std::size_t kMaxDrawn = 8;
     const auto left = possible();
-    return !left.empty() && left.size() <= kMostDrawn;
+    return !left.empty() && left.size() <= kMaxDrawn;
   }
   /// The way of the data: what all that is left agrees on is drawn firmly, the rest as it may be.
   void draw(QPainter& painter, const QRectF& box) const override {
@@ -158,19 +158,19 @@ class Matrix final : public EliminationFinder<MatrixWiring> {
     return question;
   }
   FinderQuestion askLine(int pixels) const {
-    constexpr int kMostCounted = 6;
+    constexpr int kMaxCounted = 6;
     static constexpr Qt::Key kPartly[] = {Qt::Key_Q, Qt::Key_W, Qt::Key_E, Qt::Key_R, Qt::Key_T};
     FinderQuestion question{tr("The first %1 pixels are lit. How many lines is that?").arg(pixels),
                             tr("A line is a row or a column, whichever way the strip runs."),
                             still(subject_, 0, pixels)};
-    for (int lines = 1; lines < kMostCounted; ++lines)
+    for (int lines = 1; lines < kMaxCounted; ++lines)
       question.answers.push_back({static_cast<Qt::Key>(Qt::Key_0 + lines), QString::number(lines),
                                   lines == 1 ? tr("one, full") : tr("all full"), QColor(), 2 * lines + 1});
-    for (int lines = 1; lines < kMostCounted; ++lines)
+    for (int lines = 1; lines < kMaxCounted; ++lines)
       question.answers.push_back({kPartly[lines - 1], QString(QChar(kPartly[lines - 1])),
                                   lines == 1 ? tr("part of one") : tr("%1 and a part").arg(lines - 1),
                                   QColor(), 2 * lines});
-    question.answers.push_back({Qt::Key_6, QStringLiteral("6"), tr("more"), QColor(), 2 * kMostCounted});
+    question.answers.push_back({Qt::Key_6, QStringLiteral("6"), tr("more"), QColor(), 2 * kMaxCounted});
     return question;
   }
   FinderQuestion askReturn() const {

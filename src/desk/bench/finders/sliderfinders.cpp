@@ -264,7 +264,7 @@ class Delay final : public SliderFinder {
     changeItem(show.controllers, subject_.target.controller, [this](Controller& c) { c.delay_ms = delay_; });
   }
   void slide(int, double value) override {
-    delay_ = std::clamp(value, -limits::kMostDelay_ms, limits::kMostDelay_ms);
+    delay_ = std::clamp(value, -limits::kMaxDelay_ms, limits::kMaxDelay_ms);
   }
 
  protected:
@@ -282,7 +282,7 @@ class Delay final : public SliderFinder {
         {{Qt::Key_F, QStringLiteral("F"), tr("flash, now"), QColor(0xff, 0xf4, 0xe0), 1},
          {Qt::Key_C, QStringLiteral("C"), tr("click, now"), QColor(), 2}}};
     question.sliders = {
-        {tr("Delay"), QStringLiteral("ms"), -limits::kMostDelay_ms, limits::kMostDelay_ms, 5, delay_, 0}};
+        {tr("Delay"), QStringLiteral("ms"), -limits::kMaxDelay_ms, limits::kMaxDelay_ms, 5, delay_, 0}};
     question.clicks = true;
     return question;
   }

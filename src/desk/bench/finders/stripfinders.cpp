@@ -88,9 +88,9 @@ class Direction final : public EliminationFinder<bool> {
 class Skipped final : public EliminationFinder<int> {
  public:
   /// So that the check, too, is answered by a single key.
-  static constexpr int kMost = 8;
+  static constexpr int kMax = 8;
   explicit Skipped(const Subject& subject)
-      : EliminationFinder(subject, skippedFinder(kMost)),
+      : EliminationFinder(subject, skippedFinder(kMax)),
         now_(subject.controller->insertsSkipped ? subject.bead.skippedBefore : 0) {}
 
   QString title() const override { return finderTitle(FinderKind::Skipped); }
@@ -109,7 +109,7 @@ class Skipped final : public EliminationFinder<int> {
     FinderQuestion question{tr("The data of pixel %1 is on. Which LED of the strip lights?").arg(pixel + 1),
                             tr("Count from the data end; the very first LED is 1."),
                             rawChannels(subject_, pixel * channels, channels)};
-    for (int led = pixel; led <= std::min(9, pixel + kMost); ++led)
+    for (int led = pixel; led <= std::min(9, pixel + kMax); ++led)
       question.answers.push_back(
           {digitKey((led + 1) % 10), QString::number(led + 1), QString(), QColor(), led});
     return question;
@@ -190,9 +190,9 @@ class Count final : public EliminationFinder<int> {
 
 class Grouping final : public EliminationFinder<int> {
  public:
-  static constexpr int kMost = 9;
+  static constexpr int kMax = 9;
   explicit Grouping(const Subject& subject)
-      : EliminationFinder(subject, groupingFinder(kMost)), now_(subject.wire.grouping) {}
+      : EliminationFinder(subject, groupingFinder(kMax)), now_(subject.wire.grouping) {}
 
   QString title() const override { return finderTitle(FinderKind::Grouping); }
   QString difference(const Show&) const override {
@@ -209,7 +209,7 @@ class Grouping final : public EliminationFinder<int> {
     FinderQuestion question{value == 0 ? tr("The first value is on. How many pixels light together?")
                                        : tr("Value %1 is on. How many pixels light together?").arg(value + 1),
                             tr("Count them."), rawChannels(subject_, value * channels, channels)};
-    for (int n = 1; n <= kMost; ++n)
+    for (int n = 1; n <= kMax; ++n)
       question.answers.push_back(
           {digitKey(n), QString::number(n), QString(), QColor(), 1000 * n * value + n});
     return question;

@@ -32,7 +32,7 @@ void addChip(Form& form, const char* key, const QString& label, Chromaticity Chi
 }  // namespace
 
 void addChips(Form& form, const StripGet& get, const StripChange& change) {
-  form.addHeading(Form::tr("Its chips"));
+  form.addHeading(Form::tr("Chips"));
   form.addSwitch(
       QStringLiteral("stripChips"), Form::tr("Colours are known"),
       [get]() -> std::optional<bool> { return get() && get()->chips.has_value(); },

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <algorithm>
 
+#include "core/check/cutlist.h"
 #include "core/edit/arrange.h"
 #include "core/edit/segmentedits.h"
 #include "core/shape/order.h"
-#include "core/show/cutlist.h"
 #include "core/show/limits.h"
 #include "core/wire/current.h"
 #include "core/wire/patch.h"
@@ -90,7 +90,7 @@ class FixtureForm {
                     rows_.changeFixtures<int>(Form::tr("strip type"), [types](Fixture& f, int i) {
                       f.stripType = types.at(static_cast<std::size_t>(i));
                     }));
-    form_.addButtons({{"editStrip", Form::tr("Its properties"),
+    form_.addButtons({{"editStrip", Form::tr("Edit strip type…"),
                        Form::tr("Colour order, pixels per metre, volts, current and cuts of this strip type"),
                        [session = session_, id = ids_.front()] {
                          if (const Fixture* f = chispa::find(session.show().fixtures, id))
@@ -116,11 +116,11 @@ class FixtureForm {
     for (std::size_t i = 0; i < first().segments.size(); ++i)
       names << QStringLiteral("%1 · %2").arg(i + 1).arg(text(first().segments[i].name));
     form_.addChoice(
-        "segment", Form::tr("Which"), names,
+        "segment", Form::tr("Segment"), names,
         [session = session_]() -> std::optional<int> { return session.selection.segment(); },
         [session = session_](int v) { session.selection.chooseSegment(v); });
     form_.addText(
-        "segmentName", Form::tr("Its name"),
+        "segmentName", Form::tr("Segment name"),
         rows_.ofSegment<QString>([](const Segment& s) { return text(s.name); }),
         rows_.changeSegment<QString>(Form::tr("rename"), [](Segment& s, const StripType&, QString v) {
           if (!v.trimmed().isEmpty()) s.name = v.trimmed().toStdString();
@@ -134,7 +134,7 @@ class FixtureForm {
     const auto follows = [&plan = plan_] { return plan.follows(); };
     const bool isGrid = std::holds_alternative<GridShape>(model.shape);
     form_.addNumber("pixels", isGrid ? Form::tr("Pixels of a strip") : Form::tr("Pixels"),
-                    {{}, 1, limits::kMostPixelsOfSegment, 1, 0},
+                    {{}, 1, limits::kMaxPixelsOfSegment, 1, 0},
                     rows_.ofSegment<double>([](const Segment& s) { return runPixels(s); }),
                     rows_.changeSegment<double>(Form::tr("pixels"),
                                                 [follows](Segment& s, const StripType& strip, double v) {
@@ -154,7 +154,7 @@ class FixtureForm {
                                                     setRunLength(s, v, strip, follows());
                                                   }));
       form_.addChoice(
-          "follows", Form::tr("Of these gives way"),
+          "follows", Form::tr("Adjusts"),
           {Form::tr("the length"), Form::tr("the pixels"), Form::tr("pixels per metre")},
           [&plan = plan_]() -> std::optional<int> { return static_cast<int>(plan.follows()); },
           [&plan = plan_](int v) { plan.setFollows(static_cast<Follows>(v)); });
@@ -190,7 +190,7 @@ class FixtureForm {
 
   void addSegmentButtons() {
     const FixtureId id = ids_.front();
-    form_.addSwitch("segmentReversed", Form::tr("Data from the other end"),
+    form_.addSwitch("segmentReversed", Form::tr("Reverse the data"),
                     rows_.ofSegment<bool>([](const Segment& s) { return s.reversed; }),
                     rows_.changeSegment<bool>(Form::tr("reverse a segment"),
                                               [](Segment& s, const StripType&, bool v) { s.reversed = v; }));
@@ -230,11 +230,11 @@ class FixtureForm {
     if (first().segments.size() > 1)
       form_.addButtons(
           {{"segmentEarlier", Form::tr("Earlier"),
-            Form::tr("Data reaches this segment before the one in front of it"),
+            Form::tr("Move this segment one place earlier in the data"),
             [this_ = *this, id] { this_.shift(id, -1); }},
-           {"segmentLater", Form::tr("Later"), Form::tr("Data reaches this segment after the one behind it"),
+           {"segmentLater", Form::tr("Later"), Form::tr("Move this segment one place later in the data"),
             [this_ = *this, id] { this_.shift(id, 1); }},
-           {"removeSegment", Form::tr("Remove"), Form::tr("Take the segment out of the fixture"),
+           {"removeSegment", Form::tr("Remove"), Form::tr("Remove the segment from the fixture"),
             [this_ = *this, id] {
               this_.edit(Form::tr("remove a segment"),
                          [&](Show& show) { return removeSegment(show, id, this_.index()); });
@@ -294,7 +294,7 @@ class FixtureForm {
                 [axis = axis](Segment& s, const StripType&, double v) { s.place.position_m.*axis = v; }));
       for (const auto& [name, axis] : axes)
         form_.addNumber(
-            "segmentTurn" + name, Form::tr("Turned about %1").arg(name.toLower()), turn,
+            "segmentTurn" + name, Form::tr("Rotation about %1").arg(name.toLower()), turn,
             rows_.ofSegment<double>([axis = axis](const Segment& s) { return s.place.rotation_deg.*axis; }),
             rows_.changeSegment<double>(
                 Form::tr("turn of a segment"),
@@ -311,7 +311,7 @@ class FixtureForm {
               labels[i], [axis = axis](Fixture& f, double v) { f.place.position_m.*axis = v; }));
     }
     for (const auto& [name, axis] : axes) {
-      const QString label = Form::tr("Turned about %1").arg(name.toLower());
+      const QString label = Form::tr("Rotation about %1").arg(name.toLower());
       form_.addNumber("rotation" + name, label, turn, rows_.common<double>([axis = axis](const Fixture& f) {
         return f.place.rotation_deg.*axis;
       }),
@@ -357,7 +357,7 @@ class FixtureForm {
                     Form::tr("Middles at equal distances from left to right"), true, distributeFixtures),
          axisButton("distributeUp", Form::tr("Spread ↕"),
                     Form::tr("Middles at equal distances from bottom to top"), false, distributeFixtures)});
-    form_.addButtons({{"joinFixtures", Form::tr("One fixture of all"),
+    form_.addButtons({{"joinFixtures", Form::tr("Merge into one"),
                        Form::tr("Data runs through them in the order in which they are selected"),
                        [session = session_, ids = ids_] {
                          session.edit(Form::tr("join fixtures"),
@@ -381,12 +381,12 @@ class FixtureForm {
           [repeat, member](double v) { (*repeat).*member = v; });
     };
     form_.addHeading(Form::tr("Repeat"));
-    field("repeatCount", Form::tr("How many in all"), {{}, 2, 500, 1, 0}, &Repeat::count);
-    field("repeatFirst", Form::tr("This one turned to"), {"°", -360, 360, 15, 2}, &Repeat::first_deg);
-    field("repeatSweep", Form::tr("Over"), {"°", -360, 360, 15, 1}, &Repeat::sweep_deg);
-    field("repeatStep", Form::tr("Apart"), {"m", -100, 100, 0.1, 3}, &Repeat::step_m);
+    field("repeatCount", Form::tr("Total count"), {{}, 2, 500, 1, 0}, &Repeat::count);
+    field("repeatFirst", Form::tr("Start angle"), {"°", -360, 360, 15, 2}, &Repeat::first_deg);
+    field("repeatSweep", Form::tr("Sweep"), {"°", -360, 360, 15, 1}, &Repeat::sweep_deg);
+    field("repeatStep", Form::tr("Spacing"), {"m", -100, 100, 0.1, 3}, &Repeat::step_m);
     form_.addButtons(
-        {{"repeatAround", Form::tr("Around zero"), Form::tr("Copies around the plan's zero point"),
+        {{"repeatAround", Form::tr("Around the origin"), Form::tr("Copies around the plan's origin"),
           [session = session_, ids = ids_, repeat] {
             session.edit(Form::tr("repeat around"), [&](Show& show) {
               turnAround(show, ids, {}, repeat->first_deg);
@@ -427,7 +427,7 @@ class FixtureForm {
                       return f ? stripTypeOf(session.show(), *f).response : Response{};
                     }});
     form_.addNote([]() -> std::optional<QString> {
-      return Form::tr("Empty: as its strip type has it. What its port or bead says goes before.");
+      return Form::tr("Blank: inherited from the strip type. A port's or bead's own curve overrides it.");
     });
   }
 
@@ -463,8 +463,8 @@ class FixtureForm {
     if (!off) return std::nullopt;
     const StripType& strip = stripTypeOf(show, *fixture);
     return Form::tr(
-               "⚠ %1 pixels on %2, but “%3” has them on %4. Give it a strip type of %5 pixels a metre, or %6 "
-               "pixels; or cut the strip and put wire between, and say so in its type (single, with wire "
+               "⚠ %1 pixels on %2, but “%3” has them on %4. Give it a strip type of %5 pixels per metre, or "
+               "%6 pixels; or cut the strip and put wire between, and say so in its type (single, with wire "
                "between).")
         .arg(off->pixels)
         .arg(lengthText(off->length_m), text(strip.name), lengthText(off->reel_m))

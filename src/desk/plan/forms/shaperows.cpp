@@ -24,7 +24,7 @@ void addPointsRows(FixtureRows&) {}
 void addArcRows(FixtureRows& rows) {
   rows.number("radius", Form::tr("Radius"), {"m", 0.001, 1000, 0.05, 3}, &ArcShape::radius_m);
   rows.number("arcStart", Form::tr("Starts at"), kAngle, &ArcShape::start_deg);
-  rows.number("arcSweep", Form::tr("Goes round"), kAngle, &ArcShape::sweep_deg);
+  rows.number("arcSweep", Form::tr("Sweep"), kAngle, &ArcShape::sweep_deg);
 }
 
 /// A side of a grid: what it cannot have any more is dropped.
@@ -56,15 +56,15 @@ void addGridRows(FixtureRows& rows) {
   rows.number("columnPitch", Form::tr("Column pitch"), kPitch, &GridShape::columnPitch_m);
   rows.number("rowPitch", Form::tr("Row pitch"), kPitch, &GridShape::rowPitch_m);
   rows.form().addNumber(
-      "gridPixels", Form::tr("Pixels in all"), {{}, 1, limits::kMostPixelsOfSegment, 1, 0},
+      "gridPixels", Form::tr("Pixels in all"), {{}, 1, limits::kMaxPixelsOfSegment, 1, 0},
       rows.ofShape<double, GridShape>([](const GridShape& g) { return pixelCount(Shape(g)); }),
       rows.changeShape<double, GridShape>(
           Form::tr("pixels"), [](GridShape& g, double v) { setGridPixels(g, static_cast<int>(v)); }));
   rows.choice(
-      "startCorner", Form::tr("Data starts"),
+      "startCorner", Form::tr("Data starts at"),
       {Form::tr("bottom left"), Form::tr("bottom right"), Form::tr("top left"), Form::tr("top right")},
       &GridShape::start);
-  rows.choice("gridRuns", Form::tr("Data runs"), {Form::tr("along rows"), Form::tr("along columns")},
+  rows.choice("gridRuns", Form::tr("Data direction"), {Form::tr("along rows"), Form::tr("along columns")},
               &GridShape::runs);
   rows.toggle("serpentine", Form::tr("Serpentine"), &GridShape::serpentine);
   rows.form().addText(
@@ -94,8 +94,8 @@ std::vector<int> readCounts(const QString& words) {
   for (const QString& word : words.split(kSeparators, Qt::SkipEmptyParts)) {
     bool good = false;
     counts.push_back(word.toInt(&good));
-    if (!good || counts.back() < 1 || counts.back() > limits::kMostPixelsOfSegment ||
-        (sum += counts.back()) > limits::kMostPixelsOfSegment)
+    if (!good || counts.back() < 1 || counts.back() > limits::kMaxPixelsOfSegment ||
+        (sum += counts.back()) > limits::kMaxPixelsOfSegment)
       return {};
   }
   return counts;
@@ -115,7 +115,7 @@ void addRingsRows(FixtureRows& rows) {
   rows.number("innerRadius", Form::tr("Inner radius"), kRadius, &RingsShape::innerRadius_m);
   rows.number("outerRadius", Form::tr("Outer radius"), kRadius, &RingsShape::outerRadius_m);
   rows.number("arcStart", Form::tr("Starts at"), kAngle, &RingsShape::start_deg);
-  rows.toggle("outsideIn", Form::tr("Data begins outside"), &RingsShape::outsideIn);
+  rows.toggle("outsideIn", Form::tr("Data starts outside"), &RingsShape::outsideIn);
   rows.toggle("clockwise", Form::tr("Clockwise"), &RingsShape::clockwise);
 }
 
@@ -123,29 +123,29 @@ void addSpiralRows(FixtureRows& rows) {
   rows.number("turns", Form::tr("Turns"), {{}, -1000, 1000, 0.5, 2}, &SpiralShape::turns);
   rows.number("startRadius", Form::tr("Radius at the start"), kRadius, &SpiralShape::startRadius_m);
   rows.number("endRadius", Form::tr("Radius at the end"), kRadius, &SpiralShape::endRadius_m);
-  rows.number("rise", Form::tr("Rises"), kHeight, &SpiralShape::rise_m);
+  rows.number("rise", Form::tr("Rise"), kHeight, &SpiralShape::rise_m);
 }
 
 void addConeRows(FixtureRows& rows) {
   rows.number("strings", Form::tr("Strings"), kStrings, &ConeShape::strings);
-  rows.number("perString", Form::tr("Pixels a string"), kPerString, &ConeShape::perString);
+  rows.number("perString", Form::tr("Pixels per string"), kPerString, &ConeShape::perString);
   rows.number("bottomRadius", Form::tr("Radius at the foot"), kRadius, &ConeShape::bottomRadius_m);
   rows.number("topRadius", Form::tr("Radius at the top"), kRadius, &ConeShape::topRadius_m);
   rows.number("coneHeight", Form::tr("Height"), kHeight, &ConeShape::height_m);
   rows.number("arcStart", Form::tr("First string at"), kAngle, &ConeShape::start_deg);
-  rows.number("arcSweep", Form::tr("Goes round"), kAngle, &ConeShape::sweep_deg);
-  rows.choice("stringWay", Form::tr("Data runs"),
+  rows.number("arcSweep", Form::tr("Sweep"), kAngle, &ConeShape::sweep_deg);
+  rows.choice("stringWay", Form::tr("Data direction"),
               {Form::tr("upward"), Form::tr("downward"), Form::tr("up and down in turn")}, &ConeShape::way);
 }
 
 void addSpokesRows(FixtureRows& rows) {
   rows.number("strings", Form::tr("Spokes"), kStrings, &SpokesShape::spokes);
-  rows.number("perString", Form::tr("Pixels a spoke"), kPerString, &SpokesShape::perSpoke);
+  rows.number("perString", Form::tr("Pixels per spoke"), kPerString, &SpokesShape::perSpoke);
   rows.number("innerRadius", Form::tr("Inner radius"), kRadius, &SpokesShape::innerRadius_m);
   rows.number("outerRadius", Form::tr("Outer radius"), kRadius, &SpokesShape::outerRadius_m);
   rows.number("arcStart", Form::tr("First spoke at"), kAngle, &SpokesShape::start_deg);
-  rows.number("arcSweep", Form::tr("Goes round"), kAngle, &SpokesShape::sweep_deg);
-  rows.choice("stringWay", Form::tr("Data runs"),
+  rows.number("arcSweep", Form::tr("Sweep"), kAngle, &SpokesShape::sweep_deg);
+  rows.choice("stringWay", Form::tr("Data direction"),
               {Form::tr("outward"), Form::tr("inward"), Form::tr("out and in in turn")}, &SpokesShape::way);
 }
 

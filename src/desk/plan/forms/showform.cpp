@@ -5,9 +5,9 @@
 #include <QMenu>
 #include <QToolButton>
 
+#include "core/check/cutlist.h"
 #include "core/edit/planedits.h"
 #include "core/files/striplibrary.h"
-#include "core/show/cutlist.h"
 #include "core/wire/patch.h"
 #include "core/wire/power.h"
 #include "desk/parts/cuttext.h"
@@ -16,6 +16,7 @@
 #include "desk/plan/forms/planforms.h"
 #include "desk/plan/stripkindsdialog.h"
 #include "desk/wire/powerforms.h"
+#include "link/userfolders.h"
 
 namespace chispa::desk {
 
@@ -47,14 +48,14 @@ void addStripTypes(Form& form, const Session& session) {
       row->setData(Qt::UserRole, strip->id.value);
     }
   });
-  auto* own = named(new QToolButton, "ownStrips", Form::tr("Take one of your own"),
+  auto* own = named(new QToolButton, "ownStrips", Form::tr("Add one of your own"),
                     Form::tr("Strip types that you keep for all shows"));
   own->setText(Form::tr("One of my own"));
   own->setMenu(new QMenu(own));
   own->setPopupMode(QToolButton::InstantPopup);
   QObject::connect(own->menu(), &QMenu::aboutToShow, own, [session, own] {
     own->menu()->clear();
-    const auto kept = StripLibrary::ofUser().read();
+    const auto kept = StripLibrary(link::stripLibraryFile()).read();
     if (!kept || kept->empty()) {
       own->menu()
           ->addAction(kept ? Form::tr("Nothing was kept yet") : text(kept.failure().what))
@@ -64,7 +65,7 @@ void addStripTypes(Form& form, const Session& session) {
     for (const StripType& strip : *kept)
       own->menu()->addAction(text(strip.name), own, [session, strip] {
         StripTypeId made;
-        session.edit(Form::tr("take a strip type"), [&](Show& show) { made = takeStripType(show, strip); });
+        session.edit(Form::tr("add a strip type"), [&](Show& show) { made = takeStripType(show, strip); });
         session.selection.select(made);
       });
   });
@@ -82,7 +83,7 @@ void addStripTypes(Form& form, const Session& session) {
 void addFades(Form& form, const Session& session) {
   form.addHeading(Form::tr("Fades and the master"));
   form.addChoice(
-      "fadesEven", Form::tr("Go evenly"), {Form::tr("to the eye"), Form::tr("in light")},
+      "fadesEven", Form::tr("Even"), {Form::tr("to the eye"), Form::tr("in light")},
       [session]() -> std::optional<int> { return static_cast<int>(session.show().light.fades); },
       [session](int v) {
         session.edit(Form::tr("course of fades"),

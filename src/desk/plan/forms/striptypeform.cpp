@@ -9,6 +9,7 @@
 #include "desk/parts/responsefields.h"
 #include "desk/plan/forms/chipfields.h"
 #include "desk/plan/forms/planforms.h"
+#include "link/userfolders.h"
 
 namespace chispa::desk {
 
@@ -16,7 +17,7 @@ namespace {
 
 /// What the strip's white is made of, and what that costs in light.
 void addWhite(Form& form, const StripGet& get, const StripChange& change) {
-  form.addHeading(Form::tr("Its white"));
+  form.addHeading(Form::tr("White"));
   form.addNumber(
       "stripKelvin", Form::tr("Colour temperature"), {"K", 1'667, 25'000, 100, 0},
       [get]() -> std::optional<double> {
@@ -55,21 +56,20 @@ void addKeeping(Form& form, const Session& session, StripTypeId id) {
         [session, id, said, &form] {
           const StripType* strip = chispa::find(session.show().stripTypes, id);
           if (!strip) return;
-          const Outcome kept = StripLibrary::ofUser().keep(*strip);
+          const Outcome kept = StripLibrary(link::stripLibraryFile()).keep(*strip);
           *said = kept ? Form::tr("✓ kept: “%1” is offered in every show").arg(text(strip->name))
                        : text(kept.failure().text());
           form.refresh();
         }},
-       {"deleteStrip", Form::tr("Delete"), Form::tr("Takes it out of the show, if nothing is made of it"),
+       {"deleteStrip", Form::tr("Delete"), Form::tr("Removes it from the show, if no fixture uses it"),
         [session, id, said, &form] {
           const auto& all = session.show().fixtures;
           const auto used =
               std::count_if(all.begin(), all.end(), [id](const auto& f) { return f->stripType == id; });
           if (used > 0 || session.show().stripTypes.size() < 2) {
-            *said = used > 0
-                        ? counted(used, Form::tr("One fixture is made of it: give that another type first."),
-                                  Form::tr("%1 fixtures are made of it: give them another type first."))
-                        : Form::tr("A show has one strip type at least.");
+            *said = used > 0 ? counted(used, Form::tr("One fixture uses it: give that another type first."),
+                                       Form::tr("%1 fixtures use it: give them another type first."))
+                             : Form::tr("A show needs at least one strip type.");
             return form.refresh();
           }
           session.edit(Form::tr("delete a strip type"), [id](Show& show) { remove(show.stripTypes, id); });
@@ -98,7 +98,7 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
     const auto& all = session.show().fixtures;
     const auto used =
         std::count_if(all.begin(), all.end(), [id](const auto& f) { return f->stripType == id; });
-    return counted(used, Form::tr("one fixture is made of it"), Form::tr("%1 fixtures are made of it"));
+    return counted(used, Form::tr("used by one fixture"), Form::tr("used by %1 fixtures"));
   });
   form->addText(
       "stripName", Form::tr("Name"),
@@ -122,12 +122,14 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
   });
   number("stripPerMetre", Form::tr("Pixels per metre"), {{}, 0.01, 10'000, 1, 2}, &StripType::pixelsPerMetre);
   number("stripVolts", Form::tr("Volts"), {"V", 0.1, 400, 1, 1}, &StripType::volts);
-  number("stripCurrent", Form::tr("Current of a channel"), {"mA", 0, 100'000, 1, 1}, &StripType::channel_ma);
-  number("stripOhms", Form::tr("Copper, there and back"), {QStringLiteral("Ω/m"), 0, 100, 0.01, 3},
+  number("stripCurrent", Form::tr("Current per channel"), {"mA", 0, 100'000, 1, 1}, &StripType::channel_ma);
+  number("stripOhms", Form::tr("Resistance, both conductors"), {QStringLiteral("Ω/m"), 0, 100, 0.01, 3},
          &StripType::ohmsPerMetre);
-  number("stripFades", Form::tr("Fades below"), {"V", 0, 400, 0.1, 1}, &StripType::fadesBelow_v);
+  number("stripFades", Form::tr("Dims below"), {"V", 0, 400, 0.1, 1}, &StripType::fadesBelow_v);
   form->addNote([get]() -> std::optional<QString> {
-    return get() ? Form::tr("Voltage drop follows from the copper. Colours fade below %1 V (0: four fifths).")
+    return get() ? Form::tr(
+                       "Voltage drop follows from the resistance. Colours dim below %1 V (0: four fifths of "
+                       "the volts).")
                        .arg(get()->leastVolts())
                  : QString();
   });
@@ -139,8 +141,8 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
                [session] { session.document.seal(); }});
   form->addNote([]() -> std::optional<QString> {
     return Form::tr(
-        "1: light in proportion to the value, as plain strips do. 2.2: the controller bends it already. Or "
-        "draw it: value to the right, light upward.");
+        "1: light in proportion to the value, as plain strips do. 2.2: the controller already corrects it. "
+        "Or draw it: value to the right, light upward.");
   });
   addWhite(*form, get, change);
   form->addSwitch(
@@ -155,20 +157,20 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
         "has all that its chips can give, and the proportions go.");
   });
   addChips(*form, get, change);
-  form->addHeading(Form::tr("How it is built"));
+  form->addHeading(Form::tr("Construction"));
   form->addChoice(
-      "stripBuild", Form::tr("Its LEDs are"),
+      "stripBuild", Form::tr("Mounting"),
       {Form::tr("on a reel"), Form::tr("single, with wire between"), Form::tr("on panels")},
       [get]() -> std::optional<int> { return get() ? static_cast<int>(get()->build) : 0; },
       [change](int v) {
         change(Form::tr("build"), [v](StripType& s) { s.build = static_cast<StripBuild>(v); });
       });
   form->addChoice(
-      "stripBits", Form::tr("A colour takes"),
-      {Form::tr("one channel (8 bit)"), Form::tr("two channels (16 bit)")},
+      "stripBits", Form::tr("Bit depth"),
+      {Form::tr("8 bit (one channel)"), Form::tr("16 bit (two channels)")},
       [get]() -> std::optional<int> { return get() && get()->channelBits == 16 ? 1 : 0; },
       [change](int v) {
-        change(Form::tr("channel width"), [v](StripType& s) { s.channelBits = v == 1 ? 16 : 8; });
+        change(Form::tr("bit depth"), [v](StripType& s) { s.channelBits = v == 1 ? 16 : 8; });
       });
   const auto whole = [&](const QString& key, const QString& label, int StripType::*member) {
     form->addNumber(
@@ -178,8 +180,8 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
           change(label, [&](StripType& s) { s.*member = static_cast<int>(v); });
         });
   };
-  whole("stripLeds", Form::tr("LEDs a pixel"), &StripType::ledsPerPixel);
-  whole("stripCut", Form::tr("Can be cut every (pixels)"), &StripType::pixelsPerCut);
+  whole("stripLeds", Form::tr("LEDs per pixel"), &StripType::ledsPerPixel);
+  whole("stripCut", Form::tr("Cut every (pixels)"), &StripType::pixelsPerCut);
   form->addNote([]() -> std::optional<QString> {
     return Form::tr(
         "A plain RGB strip or a flood is one pixel whatever its length: draw it as a line of one pixel, with "

@@ -14,7 +14,7 @@ namespace chispa::desk {
 namespace {
 
 constexpr double kLine_px = 12;
-constexpr int kMostLines = 6;
+constexpr int kMaxLines = 6;
 
 }  // namespace
 
@@ -34,7 +34,7 @@ int StripWalk::count() const {
 
 int StripWalk::perLine() const {
   constexpr int kComfortable = 32;
-  return std::max(kComfortable, (count() + kMostLines - 1) / kMostLines);
+  return std::max(kComfortable, (count() + kMaxLines - 1) / kMaxLines);
 }
 
 double StripWalk::step() const {
@@ -42,7 +42,7 @@ double StripWalk::step() const {
 }
 
 QSize StripWalk::sizeHint() const {
-  return {200, static_cast<int>(kLine_px * std::min(kMostLines, (count() + perLine() - 1) / perLine())) + 4};
+  return {200, static_cast<int>(kLine_px * std::min(kMaxLines, (count() + perLine() - 1) / perLine())) + 4};
 }
 
 QPointF StripWalk::spotOf(int pixel) const {
@@ -78,7 +78,7 @@ void StripWalk::walkTo(int pixel) {
 
 void StripWalk::walkTo(QPointF at) {
   const int column = std::clamp(static_cast<int>((at.x() - 2) / step()), 0, perLine() - 1);
-  const int row = std::clamp(static_cast<int>((at.y() - 2) / kLine_px), 0, kMostLines - 1);
+  const int row = std::clamp(static_cast<int>((at.y() - 2) / kLine_px), 0, kMaxLines - 1);
   walkTo(row * perLine() + column);
 }
 

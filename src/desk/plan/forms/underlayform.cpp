@@ -33,16 +33,16 @@ std::unique_ptr<Form> makeUnderlayForm(const Session& session, UnderlayId id, Pl
   form->addButton("scaleUnderlay", Form::tr("Scale by two points…"),
                   Form::tr("Drag between two points of the picture, then give their distance"),
                   [&plan] { plan.setTool(PlanTool::Scale); });
-  number("underlayScale", Form::tr("A pixel is"), {"m", 1e-6, limits::kLargest_m, 0.001, 6},
+  number("underlayScale", Form::tr("Size of a pixel"), {"m", 1e-6, limits::kLargest_m, 0.001, 6},
          &Underlay::scale_m);
-  number("underlayTurn", Form::tr("Turned"), {"°", -360, 360, 1, 1}, &Underlay::turn_deg);
+  number("underlayTurn", Form::tr("Rotation"), {"°", -360, 360, 1, 1}, &Underlay::turn_deg);
   number("underlayOpacity", Form::tr("Opacity"), {{}, 0, 1, 0.1, 2}, &Underlay::opacity);
   form->addSwitch(
       "underlayVisible", Form::tr("Visible"),
       [underlay]() -> std::optional<bool> { return underlay() && underlay()->isVisible; },
       [change](bool v) { change(Form::tr("visible"), [v](Underlay& u) { u.isVisible = v; }); });
   form->addChoice(
-      "underlayFace", Form::tr("Lies against"),
+      "underlayFace", Form::tr("Placed against"),
       {Form::tr("the floor"), Form::tr("the front"), Form::tr("the side")},
       [underlay]() -> std::optional<int> { return underlay() ? static_cast<int>(underlay()->face) : 0; },
       [change](int v) {

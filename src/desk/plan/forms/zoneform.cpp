@@ -20,8 +20,7 @@ class PartList : public QListWidget {
   PartList(const Session& session, ZoneId id) : session_(session), id_(id) {
     setObjectName(QStringLiteral("zoneParts"));
     setAccessibleName(Form::tr("Parts of the zone, in playing order"));
-    setToolTip(
-        Form::tr("Drag parts into another order; Ctrl+Up and Ctrl+Down move one, Delete takes it out."));
+    setToolTip(Form::tr("Drag parts to reorder them; Ctrl+Up and Ctrl+Down move one, Delete removes it."));
     setDragDropMode(QAbstractItemView::InternalMove);
     setDefaultDropAction(Qt::MoveAction);
     setMinimumHeight(96);
@@ -72,7 +71,7 @@ class PartList : public QListWidget {
   }
 
   void takeAway(int row) {
-    session_.edit(Form::tr("take a part out of a zone"), [&](Show& show) {
+    session_.edit(Form::tr("remove a part from a zone"), [&](Show& show) {
       changeItem(show.zones, id_, [row](Zone& zone) {
         if (row < std::ssize(zone.parts)) zone.parts.erase(zone.parts.begin() + row);
       });
@@ -167,22 +166,22 @@ class ZoneForm {
 
   void addCells() {
     form_.addChoice(
-        "zoneLayout", Form::tr("Cells lie"),
+        "zoneLayout", Form::tr("Layout"),
         {Form::tr("in a line"), Form::tr("as strings"), Form::tr("as grids"), Form::tr("as one picture")},
         get<int>([](const Zone& z) { return static_cast<int>(z.layout); }),
         set<int>(Form::tr("zone layout"), [](Zone& z, int v) { z.layout = static_cast<ZoneLayout>(v); }));
     if (const Zone* own = chispa::find(session_.show().zones, id_); own && own->layout == ZoneLayout::Panels)
       addPanels(*own);
-    form_.addNumber("pixelsPerCell", Form::tr("Pixels a cell"), {{}, 0, limits::kMostPixelsOfSegment, 1, 0},
+    form_.addNumber("pixelsPerCell", Form::tr("Pixels per cell"), {{}, 0, limits::kMaxPixelsOfSegment, 1, 0},
                     get<double>([](const Zone& z) { return z.pixelsPerCell; }),
-                    set<double>(Form::tr("pixels a cell"),
+                    set<double>(Form::tr("pixels per cell"),
                                 [](Zone& z, double v) { z.pixelsPerCell = static_cast<int>(v); }));
     form_.addNote([]() -> std::optional<QString> {
-      return Form::tr("0 makes each part one cell; in a grid, cells are so many pixels each way.");
+      return Form::tr("0: each part is one cell. In a grid, cells are this many pixels each way.");
     });
-    form_.addSwitch("playsAsOne", Form::tr("Parts play as one"),
+    form_.addSwitch("playsAsOne", Form::tr("Parts in parallel"),
                     get<bool>([](const Zone& z) { return z.playsAsOne; }),
-                    set<bool>(Form::tr("play as one"), [](Zone& z, bool v) { z.playsAsOne = v; }));
+                    set<bool>(Form::tr("parts in parallel"), [](Zone& z, bool v) { z.playsAsOne = v; }));
   }
 
   /// Grids that are joined to one picture.
@@ -196,7 +195,7 @@ class ZoneForm {
           "The first stands on the upper left. 0: every pixel where it hangs, turned panels too.");
     });
     if (own.panelsAcross == 0)
-      form_.addSwitch("countsGaps", Form::tr("Gaps count"),
+      form_.addSwitch("countsGaps", Form::tr("Include gaps"),
                       get<bool>([](const Zone& z) { return z.countsGaps; }),
                       set<bool>(Form::tr("gaps between panels"), [](Zone& z, bool v) { z.countsGaps = v; }));
   }
@@ -222,7 +221,7 @@ class ZoneForm {
           this_->refresh();
         });
     form_.addText(
-        "divideName", Form::tr("Called"),
+        "divideName", Form::tr("Named"),
         [request, zone = zone()]() -> std::optional<QString> {
           return text(request->base.empty() && zone() ? zone()->name : request->base);
         },
@@ -233,7 +232,7 @@ class ZoneForm {
         [request]() -> std::optional<int> { return static_cast<int>(request->numbering); },
         [request](int v) { request->numbering = static_cast<Numbering>(v); });
     form_.addSwitch(
-        "divideAsCells", Form::tr("Each a cell of one zone"),
+        "divideAsCells", Form::tr("As cells of one zone"),
         [request]() -> std::optional<bool> { return request->asCells; },
         [request](bool v) { request->asCells = v; });
     form_.addButton(
@@ -251,7 +250,7 @@ class ZoneForm {
   void addOrder() {
     form_.addHeading(Form::tr("Playing order"));
     form_.addChoice(
-        "zoneOrder", Form::tr("Runs"),
+        "zoneOrder", Form::tr("Order"),
         {Form::tr("as listed"), Form::tr("left to right"), Form::tr("front to back"), Form::tr("upward"),
          Form::tr("around"), Form::tr("outward")},
         get<int>([](const Zone& z) { return static_cast<int>(z.order); }),
@@ -262,17 +261,17 @@ class ZoneForm {
       parts->fill();
       return std::nullopt;
     });
-    form_.addButtons(
-        {{"reverseZone", Form::tr("Turn round"), Form::tr("Its last cell plays first"),
-          [session = session_, id = id_] {
-            session.edit(Form::tr("turn a zone round"), [&](Show& show) { reverseZone(show, id); });
-          }},
-         {"mirrorZone", Form::tr("Mirror halves"), Form::tr("A zone of two halves that play as one"),
-          [session = session_, id = id_] {
-            ZoneId made;
-            session.edit(Form::tr("mirror a zone"), [&](Show& show) { made = mirrorZone(show, id); });
-            session.selection.select(made);
-          }}});
+    form_.addButtons({{"reverseZone", Form::tr("Reverse"), Form::tr("Its last cell plays first"),
+                       [session = session_, id = id_] {
+                         session.edit(Form::tr("reverse a zone"), [&](Show& show) { reverseZone(show, id); });
+                       }},
+                      {"mirrorZone", Form::tr("Mirror halves"),
+                       Form::tr("A zone of two halves that play as one"), [session = session_, id = id_] {
+                         ZoneId made;
+                         session.edit(Form::tr("mirror a zone"),
+                                      [&](Show& show) { made = mirrorZone(show, id); });
+                         session.selection.select(made);
+                       }}});
   }
 
   void addCombine() {

@@ -51,7 +51,7 @@ class DrawHand : public PlanHand {
       });
       session.selection.select(FixtureIds{added});
     }
-    view_.setTool(PlanTool::Select);
+    view_.putToolDown();
   }
 
   /// The view's own plane at a point of the plan.
@@ -86,6 +86,7 @@ class DragHand : public DrawHand {
     to_ = view_.snapped(pointer, from_);
     if (const auto shape = draft()) add(*shape, place());
   }
+  bool cancel() override { return std::exchange(isDown_, false); }
 
   void paint(QPainter& painter) const override {
     painter.setPen(QPen(theme().ember, 1.5, Qt::DashLine));
@@ -223,6 +224,8 @@ class PathHand : public DrawHand {
     at_ = pointer.at;
     next_ = view_.snapped(pointer, last());
   }
+
+  bool cancel() override { return !std::exchange(corners_, {}).empty(); }
 
   void finish() override {
     const auto corners = std::exchange(corners_, {});

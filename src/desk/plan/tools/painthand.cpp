@@ -30,6 +30,11 @@ class PaintHand : public PlanHand {
     move(pointer);
   }
 
+  bool cancel() override {
+    painted_.clear();
+    return std::exchange(isDown_, false);
+  }
+
   void move(const PlanPointer& pointer) override {
     at_ = pointer.at;
     isHere_ = true;
@@ -79,7 +84,7 @@ class PaintHand : public PlanHand {
     const Zone* zone = chosen();
     const QString on =
         zone ? PlanView::tr("Paints on %1").arg(text(zone->name)) : PlanView::tr("Paints a new zone");
-    return on + PlanView::tr("; with Shift it takes away. Escape puts the tool down.");
+    return on + PlanView::tr("; Shift erases. Esc leaves the tool.");
   }
 
  private:
@@ -113,7 +118,7 @@ class PaintHand : public PlanHand {
     const Zone* zone = chosen();
     if (isTaking_) {
       if (zone)
-        session.edit(PlanView::tr("take from a zone"),
+        session.edit(PlanView::tr("erase from a zone"),
                      [&, id = zone->id](Show& show) { eraseFromZone(show, map, id, pixels); });
       return;
     }

@@ -15,6 +15,7 @@ class PlanView;
 /// The tools of the plan, in the order of their buttons.
 enum class PlanTool {
   Select,
+  Pan,
   Measure,
   Lamp,
   Line,
@@ -49,6 +50,8 @@ class PlanHand {
   /// The mouse moves, with the button down or not.
   virtual void move(const PlanPointer&) {}
   virtual void release(const PlanPointer&) {}
+  /// Esc during a drag: what it has done is taken back. False if nothing was under way.
+  virtual bool cancel() { return false; }
   /// Double click, or Enter.
   virtual void finish() {}
   /// Drawn above everything else.
@@ -61,6 +64,8 @@ class PlanHand {
 };
 
 std::unique_ptr<PlanHand> makeSelectHand(PlanView& view);
+/// Moves the view.
+std::unique_ptr<PlanHand> makePanHand(PlanView& view);
 std::unique_ptr<PlanHand> makeMeasureHand(PlanView& view);
 /// One of the tools that draw by a drag, or the path, which is clicked corner by corner.
 std::unique_ptr<PlanHand> makeDrawHand(PlanView& view, PlanTool tool);

@@ -19,6 +19,7 @@ class SelectHand : public PlanHand {
   void press(const PlanPointer& pointer) override {
     pressed_ = now_ = pointer;
     moved_ = {};
+    stepAtPress_ = view_.session().document.historyPosition();
     const auto hit = view_.fixtureAt(pointer.at);
     if (hit) {
       take(*hit, pointer.keys);
@@ -40,7 +41,20 @@ class SelectHand : public PlanHand {
     const Drag ended = std::exchange(drag_, Drag::None);
     if (ended == Drag::Pieces || ended == Drag::Underlay) view_.session().document.seal();
     if (ended == Drag::Band)
-      selectWithin(QRectF(pressed_.at, pointer.at).normalized(), pointer.keys & Qt::ShiftModifier);
+      selectWithin(QRectF(pressed_.at, pointer.at).normalized(),
+                   pointer.keys & (Qt::ShiftModifier | Qt::ControlModifier));
+  }
+
+  bool cancel() override {
+    const Drag ended = std::exchange(drag_, Drag::None);
+    if (ended == Drag::None) return false;
+    if (ended != Drag::Band) view_.session().document.forgetAfter(stepAtPress_);
+    return true;
+  }
+
+  /// A double click takes the one piece out of its group.
+  void finish() override {
+    if (const auto hit = view_.fixtureAt(pressed_.at)) view_.session().selection.select(FixtureIds{*hit});
   }
 
   void paint(QPainter& painter) const override {
@@ -67,19 +81,18 @@ class SelectHand : public PlanHand {
     return underlay && isSeenFrom(underlay->face, view_) ? underlay : nullptr;
   }
 
-  /// A click takes the whole group; with Ctrl the one piece only; with Shift it adds or takes away.
+  /// A click takes the whole group; with Shift it is added, with Ctrl added or taken out.
   void take(FixtureId hit, Qt::KeyboardModifiers keys) {
     Selection& selection = view_.session().selection;
-    FixtureIds hits =
-        keys & Qt::ControlModifier ? FixtureIds{hit} : withGroups(view_.session().show(), {hit});
-    if (!(keys & Qt::ShiftModifier)) {
-      if (!selection.has(hit) || (keys & Qt::ControlModifier)) selection.select(hits);
+    const FixtureIds hits = withGroups(view_.session().show(), {hit});
+    const bool hadIt = selection.has(hit);
+    if (!(keys & (Qt::ShiftModifier | Qt::ControlModifier))) {
+      if (!hadIt) selection.select(hits);
       return;
     }
     FixtureIds all = selection.fixtures();
-    const bool hadIt = selection.has(hit);
     for (const FixtureId id : hits) std::erase(all, id);
-    if (!hadIt) all.insert(all.end(), hits.begin(), hits.end());
+    if (!hadIt || keys & Qt::ShiftModifier) all.insert(all.end(), hits.begin(), hits.end());
     selection.select(all.empty() ? Selected{} : Selected{all});
   }
 
@@ -96,8 +109,8 @@ class SelectHand : public PlanHand {
   QPointF wantedMove(const PlanPointer& pointer) const {
     const QPointF raw = view_.toPlan(pointer.at) - view_.toPlan(pressed_.at);
     if (pointer.keys & Qt::AltModifier) return raw;
-    constexpr std::size_t kMostEnds = 200;
-    if (drag_ == Drag::Pieces && ends_.size() <= kMostEnds)
+    constexpr std::size_t kMaxEnds = 200;
+    if (drag_ == Drag::Pieces && ends_.size() <= kMaxEnds)
       for (const QPointF& end : ends_)
         if (const auto other = view_.endNear(view_.toScreen(end + raw), view_.session().selection.fixtures()))
           return *other - end;
@@ -142,6 +155,7 @@ class SelectHand : public PlanHand {
   PlanPointer pressed_{};
   PlanPointer now_{};
   QPointF moved_;
+  std::size_t stepAtPress_ = 0;
   std::vector<QPointF> ends_;
 };
 

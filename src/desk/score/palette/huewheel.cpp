@@ -16,7 +16,7 @@ namespace {
 
 constexpr double kDot_px = 6;
 /// Colourfulness at the rim: no colour of a screen has more.
-constexpr double kMostChroma = 0.33;
+constexpr double kMaxChroma = 0.33;
 
 }  // namespace
 
@@ -35,7 +35,7 @@ double HueWheel::radius() const {
 }
 
 QPointF HueWheel::spotOf(const OkLch& colour) const {
-  const double out = std::min(1.0, colour.chroma / kMostChroma) * radius();
+  const double out = std::min(1.0, colour.chroma / kMaxChroma) * radius();
   const double angle = radians(colour.hue_deg);
   return QRectF(rect()).center() + QPointF(std::cos(angle), -std::sin(angle)) * out;
 }
@@ -54,7 +54,7 @@ void HueWheel::drawWheel(double lightness) {
     for (int x = 0; x < coarse.width(); ++x) {
       const double dx = (x + 0.5) / coarse.width() * 2 - 1;
       const double dy = 1 - (y + 0.5) / coarse.height() * 2;
-      const Srgb8 c = fromOkLch({lightness, std::min(1.0, std::hypot(dx, dy)) * kMostChroma,
+      const Srgb8 c = fromOkLch({lightness, std::min(1.0, std::hypot(dx, dy)) * kMaxChroma,
                                  degrees(std::atan2(dy, dx)) + (dy < 0 ? 360 : 0)});
       coarse.setPixel(x, y, qRgb(c.r, c.g, c.b));
     }
@@ -93,7 +93,7 @@ void HueWheel::paintEvent(QPaintEvent*) {
 
 void HueWheel::setColour(OkLch colour) {
   colour.hue_deg = std::fmod(colour.hue_deg + 360, 360);
-  colour.chroma = std::clamp(colour.chroma, 0.0, kMostChroma);
+  colour.chroma = std::clamp(colour.chroma, 0.0, kMaxChroma);
   palette_.change(
       tr("turn a colour's hue"),
       [&](Palette& p) {
@@ -121,7 +121,7 @@ void HueWheel::mouseMoveEvent(QMouseEvent* event) {
   if (!isDragging_) return;
   const QPointF from = event->position() - QRectF(rect()).center();
   const double lightness = toOkLch(chosen_.in(palette_.get()).colour).lightness;
-  setColour({lightness, std::hypot(from.x(), from.y()) / radius() * kMostChroma,
+  setColour({lightness, std::hypot(from.x(), from.y()) / radius() * kMaxChroma,
              degrees(std::atan2(-from.y(), from.x()))});
 }
 

@@ -22,8 +22,8 @@ constexpr double kHandleRow_px = 22;
 PaletteBar::PaletteBar(PaletteAccess palette, ChosenStop& chosen, QWidget* parent)
     : QWidget(parent), palette_(palette), chosen_(chosen) {
   named(this, "paletteBar", tr("Colours of the palette"),
-        tr("Drag a colour along, double click for a new one, Delete takes the chosen one away. Arrows move "
-           "it, Page Up and Page Down choose another."));
+        tr("Drag a colour along, double click for a new one, Delete removes the chosen one. Arrows move it, "
+           "Page Up and Page Down choose another."));
   setFocusPolicy(Qt::StrongFocus);
   setMinimumHeight(sizeHint().height());
   connect(&chosen_, &ChosenStop::changed, this, qOverload<>(&QWidget::update));
@@ -109,7 +109,7 @@ void PaletteBar::mouseDoubleClickEvent(QMouseEvent* event) {
 }
 
 void PaletteBar::removeChosen() {
-  palette_.change(tr("take a colour away"), [this](Palette& p) { removeStop(p, chosen_.of(p)); });
+  palette_.change(tr("remove a colour"), [this](Palette& p) { removeStop(p, chosen_.of(p)); });
   chosen_.choose(chosen_.of(palette_.get()));
 }
 

@@ -7,9 +7,9 @@
 #include <QRandomGenerator>
 
 #include "core/colour/oklch.h"
-#include "core/colour/palettefile.h"
 #include "core/colour/whitepoint.h"
 #include "core/edit/palettestops.h"
+#include "core/files/palettefile.h"
 #include "core/files/showfile.h"
 #include "desk/parts/format.h"
 #include "desk/score/palette/huewheel.h"
@@ -66,7 +66,7 @@ class PaletteRows {
   /// How it gets from colour to colour.
   void addPath() {
     form_.addChoice(
-        "palettePath", Form::tr("From colour to colour"),
+        "palettePath", Form::tr("Between colours"),
         {Form::tr("straight"), Form::tr("along the hue"), Form::tr("the long way round")},
         [palette = palette_]() -> std::optional<int> { return static_cast<int>(palette.get().path); },
         [palette = palette_](int v) {
@@ -147,9 +147,9 @@ class PaletteRows {
     form_.addButtons(
         {{"addStop", Form::tr("Add"), Form::tr("A new colour behind the chosen one"),
           [rows = *this] { rows.addBehind(); }},
-         {"removeStop", Form::tr("Take away"), Form::tr("Takes the chosen colour away; the last one stays"),
+         {"removeStop", Form::tr("Remove"), Form::tr("Removes the chosen colour; the last one stays"),
           [rows = *this] {
-            rows.palette_.change(Form::tr("take a colour away"),
+            rows.palette_.change(Form::tr("remove a colour"),
                                  [&](Palette& p) { removeStop(p, rows.chosen_.of(p)); });
             emit rows.chosen_.changed();
           }},
@@ -199,12 +199,12 @@ class PaletteRows {
                               Harmony::Triad),
                       harmony("harmonySquare", Form::tr("Four"), Form::tr("Four hues at equal distances"),
                               Harmony::Square),
-                      {"paletteChance", Form::tr("By chance"),
-                       Form::tr("Five hues near it, by chance; once more gives others"), [rows = *this] {
+                      {"paletteChance", Form::tr("Random"),
+                       Form::tr("Five random hues near it; press again for others"), [rows = *this] {
                          constexpr double kSpread_deg = 90;
                          constexpr int kColours = 5;
                          const double hue = toOkLch(rows.stop().colour).hue_deg;
-                         rows.palette_.change(Form::tr("colours by chance"), [&](Palette& p) {
+                         rows.palette_.change(Form::tr("random colours"), [&](Palette& p) {
                            p.stops = randomStops(hue, kSpread_deg, kColours,
                                                  QRandomGenerator::global()->generate());
                          });
@@ -221,14 +221,14 @@ class PaletteRows {
   }
 
   void addWhole() {
-    form_.addHeading(Form::tr("All of it"));
+    form_.addHeading(Form::tr("Whole palette"));
     form_.addButtons({whole("mirrorPalette", Form::tr("Mirror"), Form::tr("There and back again"),
                             Form::tr("mirror the palette"), mirrorStops),
                       whole("turnPalette", Form::tr("Reverse"), Form::tr("The last colour first"),
                             Form::tr("reverse the palette"), reverseStops),
-                      whole("closePalette", Form::tr("Close"),
-                            Form::tr("Ends in its first colour, so that it goes round without a seam"),
-                            Form::tr("close the palette"), closeLoop)});
+                      whole("closePalette", Form::tr("Make seamless"),
+                            Form::tr("Ends in its first colour, so that it runs round without a seam"),
+                            Form::tr("make a palette seamless"), closeLoop)});
     form_.addButton("exportPalette", Form::tr("Export…"), Form::tr("As .gpl, .ggr, .cpt, .svg or .css"),
                     [rows = *this] { rows.exportIt(); });
   }

@@ -1,0 +1,227 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The Edit menu, and what it does to whatever is selected.
+#include <set>
+
+#include <QAbstractSpinBox>
+#include <QApplication>
+#include <QLineEdit>
+#include <QMenuBar>
+
+#include "core/base/overloaded.h"
+#include "core/edit/arrange.h"
+#include "core/edit/bindingedits.h"
+#include "core/edit/deletions.h"
+#include "core/edit/deskedits.h"
+#include "core/edit/lookedits.h"
+#include "core/edit/markgroup.h"
+#include "core/edit/scoreedits.h"
+#include "core/edit/setlistedits.h"
+#include "core/edit/wireedits.h"
+#include "core/edit/zoneedits.h"
+#include "desk/frame/historydialog.h"
+#include "desk/frame/inspector.h"
+#include "desk/frame/mainwindow.h"
+#include "desk/frame/preferences.h"
+#include "desk/parts/format.h"
+#include "desk/plan/planpage.h"
+
+namespace chispa::desk {
+
+void MainWindow::makeEditMenu() {
+  QMenu* menu = menuBar()->addMenu(tr("&Edit"));
+  undo_ = addAction(menu, "undo", tr("&Undo"), QKeySequence::Undo, [this] { session_.document.undo(); });
+  redo_ = addAction(menu, "redo", tr("&Redo"), QKeySequence(tr("Ctrl+Shift+Z")),
+                    [this] { session_.document.redo(); });
+  addAction(menu, "showHistory", tr("&History…"), QKeySequence(tr("Ctrl+Shift+H")), [this] {
+    showHistory();
+  })->setToolTip(tr("What was done, step by step, to go back to any of it"));
+  menu->addSeparator();
+  addAction(menu, "delete", tr("&Delete"), QKeySequence::Delete, [this] { deleteSelected(); });
+  addAction(menu, "duplicate", tr("D&uplicate"), QKeySequence(tr("Ctrl+D")), [this] { duplicateSelected(); });
+  addAction(menu, "rename", tr("Re&name"), QKeySequence(tr("F2")), [this] { rename(); });
+  menu->addSeparator();
+  addAction(menu, "group", tr("&Group"), QKeySequence(tr("Ctrl+G")), [this] { groupSelected(true); });
+  addAction(menu, "ungroup", tr("U&ngroup"), QKeySequence(tr("Ctrl+Shift+G")),
+            [this] { groupSelected(false); });
+  addAction(menu, "copyZones", tr("&Copy zones of the fixture"), QKeySequence(tr("Ctrl+Shift+C")),
+            [this] { plan_->copyZones(); });
+  addAction(menu, "pasteZones", tr("&Paste zones onto fixtures"), QKeySequence(tr("Ctrl+Shift+V")),
+            [this] { plan_->pasteZones(); });
+  QMenu* underlays = menu->addMenu(tr("Select an under&lay"));
+  connect(underlays, &QMenu::aboutToShow, this, [this, underlays] {
+    underlays->clear();
+    for (const auto& underlay : session_.show().underlays)
+      underlays->addAction(text(underlay->name), this, [this, id = underlay->id] {
+        showWorkspace(Workspace::Plan);
+        session_.selection.select(id);
+      });
+    if (underlays->isEmpty()) underlays->addAction(tr("There is none yet"))->setEnabled(false);
+  });
+  menu->addSeparator();
+  addAction(menu, "selectAll", tr("Select &all"), QKeySequence::SelectAll, [this] { selectAll(); });
+  menu->addSeparator();
+  addAction(menu, "preferences", tr("Pre&ferences…"), QKeySequence(tr("Ctrl+,")),
+            [this] { showPreferences(); });
+}
+
+/// Whether the workspace that is seen shows a thing of this kind as selected.
+bool MainWindow::showsSelected() const {
+  const Workspace seen = workspace();
+  return std::visit(
+      Overloaded{[&](const FixtureIds&) { return seen == Workspace::Plan; },
+                 [&](ZoneId) { return seen == Workspace::Plan; },
+                 [&](UnderlayId) { return seen == Workspace::Plan; },
+                 [&](ControllerId) { return seen == Workspace::Wire; },
+                 [&](BeadPlace) { return seen == Workspace::Wire; },
+                 [&](const ClipIds&) { return seen == Workspace::Score; },
+                 [&](const MarkIds&) { return seen == Workspace::Score; },
+                 [&](ScoreId) { return seen == Workspace::Score; },
+                 [&](PaletteId) { return seen == Workspace::Score; },
+                 [&](LookId) { return seen == Workspace::Run; },
+                 [&](LayerChoice) { return seen == Workspace::Run; },
+                 [&](BindingId) { return seen == Workspace::Run; },
+                 [&](DeskInputId) { return seen == Workspace::Run; },
+                 [&](SetListId) { return seen == Workspace::Run; },
+                 [&](LineChoice) { return seen == Workspace::Run; },
+                 [&](RuleId) { return seen == Workspace::Run; }, [](const auto&) { return false; }},
+      session_.selection.now());
+}
+
+void MainWindow::deleteSelected() {
+  // In the inspector, Delete is for what has the focus there, such as a part in a list. A field of text takes
+  // the key itself: with the focus in one, this was chosen by its name.
+  const QWidget* focus = QApplication::focusWidget();
+  const bool isText = qobject_cast<const QLineEdit*>(focus) || qobject_cast<const QAbstractSpinBox*>(focus);
+  if (!showsSelected() || (focus && !isText && inspector_->isAncestorOf(focus))) return;
+  const auto take = [this](const QString& name, const auto& id, const auto& edit) {
+    session_.editWithCare(name, [&](Show& show) {
+      Losses losses = lossesOfDeleting(show, id);
+      edit(show, id);
+      return losses;
+    });
+  };
+  const Score* score = session_.stage.score();
+  std::visit(
+      Overloaded{
+          [&](const FixtureIds& ids) { take(tr("delete fixtures"), ids, deleteFixtures); },
+          [&](ZoneId id) { take(tr("delete a zone"), id, deleteZone); },
+          [&](ControllerId id) { take(tr("delete a controller"), id, deleteController); },
+          [&](ScoreId id) {
+            take(tr("delete a score"), id, [](Show& show, ScoreId one) { remove(show.scores, one); });
+          },
+          [&](PaletteId id) {
+            take(tr("delete a palette"), id, [](Show& show, PaletteId one) { remove(show.palettes, one); });
+          },
+          [&](LookId id) { take(tr("delete a look"), id, deleteLook); },
+          [&](LayerChoice choice) {
+            session_.edit(tr("delete a layer"),
+                          [choice](Show& show) { deleteLayer(show, choice.look, choice.layer); });
+          },
+          [&](BindingId id) {
+            session_.edit(tr("delete a binding"), [id](Show& show) { deleteBinding(show, id); });
+          },
+          [&](SetListId id) {
+            take(tr("delete a set list"), id, [](Show& show, SetListId one) { deleteSetList(show, one); });
+          },
+          [&](LineChoice choice) {
+            session_.edit(tr("delete a line of a set list"),
+                          [choice](Show& show) { deleteLine(show, choice.list, choice.line); });
+          },
+          [&](RuleId id) { session_.edit(tr("delete a rule"), [id](Show& show) { deleteRule(show, id); }); },
+          [&](DeskInputId id) {
+            session_.edit(tr("stop listening to a desk"), [id](Show& show) { deleteDeskInput(show, id); });
+          },
+          [&](UnderlayId id) {
+            session_.edit(tr("remove an underlay"), [id](Show& show) { remove(show.underlays, id); });
+          },
+          [&](const BeadPlace& place) {
+            session_.edit(tr("remove from a port"), [place](Show& show) {
+              unhang(show, {place.controller, place.port, place.bead});
+            });
+          },
+          [&](const MarkIds& ids) {
+            session_.edit(tr("delete marks"), [&](Show& show) { deleteMarks(show, score->id, ids); });
+          },
+          [&](const ClipIds& ids) {
+            session_.edit(tr("delete clips"),
+                          [&ids, score](Show& show) { deleteClips(show, score->id, ids); });
+          },
+          [](const auto&) {}},
+      Selected(session_.selection.now()));
+  session_.selection.prune(session_.show(), session_.stage.score());
+}
+
+void MainWindow::groupSelected(bool together) {
+  const FixtureIds ids = withGroups(session_.show(), session_.selection.fixtures());
+  if (ids.empty()) return;
+  std::set<std::string> taken;
+  for (const auto& fixture : session_.show().fixtures) taken.insert(fixture->group);
+  std::string name = tr("Group").toStdString();
+  for (int n = 2; taken.contains(name); ++n) name = tr("Group %1").arg(n).toStdString();
+  session_.edit(together ? tr("group") : tr("ungroup"),
+                [&](Show& show) { groupFixtures(show, ids, together ? name : std::string()); });
+}
+
+void MainWindow::duplicateSelected() {
+  if (const FixtureIds fixtures = session_.selection.fixtures(); !fixtures.empty()) {
+    FixtureIds copies;
+    session_.edit(tr("duplicate"), [&](Show& show) {
+      copies = duplicateFixtures(show, fixtures, {0.25, -0.25, 0});
+    });
+    session_.selection.select(copies);
+  } else if (const ClipIds clips = session_.selection.clips(); !clips.empty() && session_.stage.score()) {
+    ClipIds copies;
+    session_.edit(tr("duplicate clips"), [&, id = session_.stage.score()->id](Show& show) {
+      copies = duplicateClips(show, id, clips);
+    });
+    session_.selection.select(copies);
+  } else if (const auto* look = std::get_if<LookId>(&session_.selection.now())) {
+    LookId copy;
+    session_.edit(tr("duplicate a look"), [&, id = *look](Show& show) { copy = duplicateLook(show, id); });
+    session_.selection.select(copy);
+  }
+}
+
+void MainWindow::selectAll() {
+  if (workspace() == Workspace::Score && session_.stage.score()) {
+    ClipIds all;
+    for (const auto& clip : session_.stage.score()->clips) all.push_back(clip->id);
+    if (!all.empty()) session_.selection.select(all);
+  } else {
+    FixtureIds all;
+    for (const auto& fixture : session_.show().fixtures) all.push_back(fixture->id);
+    if (!all.empty()) session_.selection.select(all);
+  }
+}
+
+void MainWindow::rename() {
+  if (!session_.selection.fixtures().empty()) {
+    showWorkspace(Workspace::Plan);
+    return plan_->renameSelected();
+  }
+  // Everything else is renamed where its name stands in the inspector.
+  for (const char* name :
+       {"zoneName", "controllerName", "paletteName", "stripName", "scoreName", "markName", "showName"})
+    if (auto* field = findChild<QLineEdit*>(QLatin1String(name)); field && field->isVisible()) {
+      field->setFocus();
+      field->selectAll();
+    }
+}
+
+void MainWindow::showHistory() {
+  auto* dialog = new HistoryDialog(session_.document, this);
+  dialog->setAttribute(Qt::WA_DeleteOnClose);
+  dialog->show();
+}
+
+void MainWindow::showPreferences() {
+  auto* dialog = new Preferences(this);
+  dialog->setAttribute(Qt::WA_DeleteOnClose);
+  connect(dialog, &Preferences::themeChosen, this, [this] { setDark(isDarkChosen()); });
+  connect(dialog, &Preferences::actionAsked, this, [this](const QString& name) {
+    if (auto* action = findChild<QAction*>(name)) action->trigger();
+  });
+  dialog->show();
+}
+
+}  // namespace chispa::desk

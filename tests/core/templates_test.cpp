@@ -1,0 +1,113 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/edit/templates.h"
+
+#include <gtest/gtest.h>
+
+#include "core/check/problems.h"
+#include "core/edit/markedits.h"
+#include "core/edit/scoreedits.h"
+#include "core/edit/wireedits.h"
+#include "core/render/compiled.h"
+#include "core/render/renderer.h"
+#include "core/rules/invariants.h"
+#include "core/show/history.h"
+#include "core/show/strip.h"
+
+namespace chispa {
+namespace {
+
+int pixelsOf(const Show& show) {
+  int count = 0;
+  for (const auto& fixture : show.fixtures) count += pixelCount(*fixture);
+  return count;
+}
+
+/// What a new show begins with works as it stands: nothing is unwired, and its looks light it.
+TEST(Templates, EachIsWholeWiredAndCanBeLit) {
+  for (const ShowTemplate kind : kShowTemplates) {
+    const Show show = newShow(kind);
+    EXPECT_FALSE(brokenInvariant(show)) << static_cast<int>(kind);
+    if (kind == ShowTemplate::Empty) {
+      EXPECT_TRUE(show.fixtures.empty());
+      continue;
+    }
+    EXPECT_GT(pixelsOf(show), 0);
+    EXPECT_TRUE(unwiredPieces(show).empty()) << static_cast<int>(kind);
+    EXPECT_EQ(show.looks.size(), 2u);
+    for (const Problem& problem : findProblems(show, [](const std::string&) { return true; }))
+      EXPECT_NE(problem.severity, Severity::Error) << problem.what;
+    const auto compiled = compile(show, {}, {});
+    EXPECT_EQ(compiled->map.positions.size(), static_cast<std::size_t>(pixelsOf(show)));
+  }
+}
+
+/// A history can be walked to any of its steps, and a drag that was called off leaves none.
+TEST(HistorySteps, AnyStepCanBeGoneToAndACalledOffOneIsForgotten) {
+  History history(newShow(ShowTemplate::Empty));
+  for (const char* name : {"one", "two", "three"})
+    history.apply(name, [name](Show& show) { show.name = name; });
+  EXPECT_EQ(history.names(), (std::vector<std::string>{"", "one", "two", "three"}));
+  history.goTo(1);
+  EXPECT_EQ(history.now().name, "one");
+  EXPECT_TRUE(history.canRedo()) << "what came behind it is not lost";
+  history.goTo(99);
+  EXPECT_EQ(history.now().name, "three");
+  history.forgetAfter(2);
+  EXPECT_EQ(history.now().name, "two");
+  EXPECT_FALSE(history.canRedo());
+  history.forgetAfter(7);
+  EXPECT_EQ(history.now().name, "two") << "nothing lies behind it";
+}
+
+/// Several pieces go to a port each, and on to the next controller.
+TEST(HangInTurn, PiecesGoToAPortEachAndOnToTheNextController) {
+  Show show = newShow(ShowTemplate::Empty);
+  for (int n = 0; n < 5; ++n) addFixture(show, LineShape{10, 0.02}, {0, 0.1 * n, 0});
+  const ControllerId first = addController(show, 3);
+  const ControllerId second = addController(show, 1);
+  EXPECT_EQ(hangInTurn(show, unwiredPieces(show), {first, 1, 0}), 3);
+  EXPECT_TRUE(find(show.controllers, first)->ports[0].run.empty()) << "it began with the second port";
+  EXPECT_EQ(find(show.controllers, first)->ports[1].run.front().fixture, show.fixtures[0]->id);
+  EXPECT_EQ(find(show.controllers, first)->ports[2].run.front().fixture, show.fixtures[1]->id);
+  EXPECT_EQ(find(show.controllers, second)->ports[0].run.front().fixture, show.fixtures[2]->id);
+  EXPECT_EQ(unwiredPieces(show).size(), 2u) << "for these no port was left";
+}
+
+/// 384 pixels as 230 and 154, in one step.
+TEST(CutToNextPort, TheRestAndWhatHangsBehindItGoAlong) {
+  Show show = newShow(ShowTemplate::Empty);
+  const FixtureId matrix = addFixture(show, GridShape{24, 16, 0.02, 0.02}, {});
+  const FixtureId line = addFixture(show, LineShape{10, 0.02}, {});
+  const ControllerId box = addController(show, 2);
+  hang(show, {matrix, 0, 384}, {box, 0, 0});
+  hang(show, {line, 0, 10}, {box, 0, 1});
+  cutToNextPort(show, {box, 0, 0}, 230);
+  const auto& ports = find(show.controllers, box)->ports;
+  ASSERT_EQ(ports[0].run.size(), 1u);
+  EXPECT_EQ(ports[0].run[0].count, 230);
+  ASSERT_EQ(ports[1].run.size(), 2u);
+  EXPECT_EQ(ports[1].run[0].first, 230);
+  EXPECT_EQ(ports[1].run[0].count, 154);
+  EXPECT_EQ(ports[1].run[1].fixture, line);
+  // On the last port it is only cut.
+  cutToNextPort(show, {box, 1, 0}, 100);
+  EXPECT_EQ(find(show.controllers, box)->ports[1].run.size(), 3u);
+}
+
+/// A score without music has its grid and its length.
+TEST(SilentScore, HasBeatsAndBarsOfItsTempo) {
+  Show show = newShow(ShowTemplate::Ring);
+  const ScoreId id = addSilentScore(show, "Silent", 90, 3, 8);
+  const Score& score = *find(show.scores, id);
+  EXPECT_EQ(score.length, micros(16));
+  EXPECT_TRUE(score.audio.empty());
+  const BeatMarks grid = beatMarksOf(score);
+  ASSERT_EQ(grid.beats.size(), 24u);
+  ASSERT_EQ(grid.bars.size(), 8u);
+  EXPECT_EQ(grid.bars[1], micros(2));
+  EXPECT_EQ(grid.beats[1], micros(60.0 / 90));
+  EXPECT_EQ(score.staves.size(), show.zones.size()) << "every zone has its stave";
+}
+
+}  // namespace
+}  // namespace chispa
