@@ -210,7 +210,7 @@ TEST_F(FrameTest, ASilentScoreIsMadeWithoutAFile) {
         QTest::keyClicks(bars, QStringLiteral("8"));
         answer(box, QStringLiteral("OK"));
       },
-      [&] { press("newSilent"); });
+      [&] { trigger("newSilentScore"); });
   ASSERT_EQ(show().scores.size(), 1u);
   EXPECT_EQ(show().scores[0]->length, micros(16)) << "eight bars of four at 120";
   stage_.play();

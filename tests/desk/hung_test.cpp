@@ -145,7 +145,7 @@ TEST_F(HungTest, EachFaultOfAPushIsToldAndLeavesNothingHalfKnown) {
   }
   EXPECT_TRUE(resultOf(2).startsWith(QStringLiteral("!"))) << resultOf(2).toStdString();
   EXPECT_EQ(resultOf(3), QStringLiteral("✓ written and read back"));
-  EXPECT_TRUE(the<QLabel>("setupState")->text().startsWith(QStringLiteral("With 3 controllers")))
+  EXPECT_TRUE(the<QLabel>("setupState")->text().startsWith(QStringLiteral("3 controllers failed")))
       << the<QLabel>("setupState")->text().toStdString();
   // Once the faults are gone the same dialog finishes the work.
   for (const auto& node : nodes_) node->setFaults({});

@@ -100,7 +100,8 @@ BenchPage::BenchPage(const Session& session, QWidget* parent) : QWidget(parent),
     targets_->fill(session_.show(), rig_.controller.id);
     takeTarget();
   });
-  connect(&session_.stage, &Stage::ticked, this, &BenchPage::showNow);
+  connect(&session_.stage, &Stage::ticked, this, &BenchPage::follow);
+  connect(&session_.stage, &Stage::lightChanged, this, &BenchPage::showNow);
   targets_->fill(session_.show(), rig_.controller.id);
   address_->show(rig_);
   takeTarget();
@@ -334,7 +335,10 @@ void BenchPage::sendSignal() {
   power_->setVisible(signal_->kind() == engine::TestSignal::Kind::Solid);
   showPower();
   if (stack_->currentWidget() != signalFace_) return;
-  if (!signal_->isSending()) return session_.stage.setSignal(std::nullopt);
+  if (!signal_->isSending()) {
+    session_.stage.setSignal(std::nullopt);
+    return showNow();
+  }
   const Show show = workingShow();
   engine::TestSignal signal = signal_->signal();
   const FixedStart start = rigStart(rig_);
@@ -353,6 +357,7 @@ void BenchPage::sendSignal() {
     if (pixel) signal.target.channels = engine::ChannelRange{pixel->universe, pixel->channel, 1, "R"};
   }
   session_.stage.setSignal(signal);
+  showNow();
 }
 
 void BenchPage::keyPressEvent(QKeyEvent* event) {
@@ -452,6 +457,13 @@ void BenchPage::showChain(const engine::TestSignal* signal, int lit) {
   if (signal && lit >= 0 && lit < std::ssize(colours) && colours[static_cast<std::size_t>(lit)].isValid())
     colours[static_cast<std::size_t>(lit)] = QColor(0xff, 0xf4, 0xe0);
   chain_->showColours(std::move(colours), tr("Nothing hangs on this port."));
+}
+
+/// What stands still is looked at once a second.
+void BenchPage::follow() {
+  constexpr int kTicksOfRest = 7;
+  restingTicks_ = session_.stage.hasMoved() ? 0 : restingTicks_ + 1;
+  if (restingTicks_ % kTicksOfRest == 0) showNow();
 }
 
 void BenchPage::showNow() {

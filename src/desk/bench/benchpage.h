@@ -93,6 +93,7 @@ class BenchPage : public QWidget {
   void sendSignal();
   void step(int by);
   void copyPalette(const std::vector<Srgb8>& colours);
+  void follow();
   void showNow();
   void showChain(const engine::TestSignal* signal, int lit);
   void showPower();
@@ -120,6 +121,7 @@ class BenchPage : public QWidget {
   QLabel* headline_;
   QLabel* where_;
   QPushButton* lightHere_;
+  int restingTicks_ = 0;
   ChainView* chain_;
   Faders* faders_;
   QWidget* power_;

@@ -78,6 +78,7 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   columns_ = new QSplitter;
   columns_->setObjectName(QStringLiteral("columns"));
   columns_->setChildrenCollapsible(false);
+  columns_->setHandleWidth(3);
   columns_->addWidget(pages_);
   columns_->addWidget(inspector_);
   columns_->setStretchFactor(0, 1);

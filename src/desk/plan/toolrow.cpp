@@ -35,7 +35,7 @@ ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page), view_(view) {
   setObjectName(QStringLiteral("toolRow"));
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(4, 6, 4, 6);
-  layout->setSpacing(2);
+  layout->setSpacing(1);
   const auto addButton = [&](QActionGroup* group, const QString& name, const QString& label,
                              const QString& tip, const char* key) {
     auto* action = new QAction(label, page);
@@ -89,9 +89,9 @@ ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page), view_(view) {
     // A double click keeps it in hand: the first of its clicks has taken it.
     button->installEventFilter(this);
     order.push_back(entry.tool);
-    if (entry.tool == PlanTool::Measure || entry.tool == PlanTool::Spokes) layout->addSpacing(5);
+    if (entry.tool == PlanTool::Measure || entry.tool == PlanTool::Spokes) layout->addSpacing(2);
   }
-  layout->addSpacing(5);
+  layout->addSpacing(2);
   const SideEntry sides[] = {
       {"sideTop", tr("Top"), tr("look from above"), "1", PlanSide::Top},
       {"sideFront", tr("Front"), tr("look from the front"), "2", PlanSide::Front},

@@ -168,8 +168,10 @@ EffectShelf::EffectShelf(const Session& session, QWidget* parent) : QListWidget(
   });
   auto* timer = new QTimer(this);
   connect(timer, &QTimer::timeout, this, [this] {
+    // They move under the pointer; where nobody chooses they stand still.
+    if (!isVisible() || !(underMouse() || viewport()->underMouse() || hasFocus())) return;
     moved_s_ += kEvery_ms * 1e-3;
-    if (isVisible()) drawPreviews();
+    drawPreviews();
   });
   timer->start(kEvery_ms);
 }
@@ -331,9 +333,11 @@ QString EffectShelf::chosen() const {
 
 void EffectShelf::setZone(ZoneId zone) {
   zone_ = zone;
+  if (isVisible()) drawPreviews();
 }
 void EffectShelf::setPalette(PaletteId palette) {
   palette_ = palette;
+  if (isVisible()) drawPreviews();
 }
 
 void EffectShelf::drawPreviews() {

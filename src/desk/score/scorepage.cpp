@@ -242,10 +242,6 @@ QWidget* ScorePage::makeTransport() {
   add->setToolTip(tr("From a piece of music; its bars and beats are found"));
   connect(add, &QPushButton::clicked, this, [this] { newScore(); });
   row->addWidget(add);
-  auto* silent = named(new QPushButton(tr("Silent…")), "newSilent", tr("New silent score…"),
-                       tr("A score without music, with bars and beats at a tempo that you choose"));
-  connect(silent, &QPushButton::clicked, this, [this] { newSilentScore(); });
-  row->addWidget(silent);
   row->addStretch();
   for (const auto& [name, words, tip, factor] :
        {std::tuple{"zoomOut", tr("−"), tr("Shows more of the score (−)"), 0.7},

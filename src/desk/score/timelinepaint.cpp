@@ -220,8 +220,8 @@ void TimelineView::paintEffectName(QPainter& painter, const Clip& clip, QRectF b
   constexpr double kAround_px = 5;
   const QString name = text(findEffect(clip.effect)->name);
   const QSizeF size(fontMetrics().horizontalAdvance(name) + 2 * kAround_px, fontMetrics().height());
-  constexpr double kOfTheClip = 0.6;
-  if (size.width() > kOfTheClip * box.width() || size.height() > kOfTheClip * box.height()) return;
+  constexpr double kOfTheClip = 0.9;
+  if (size.width() > kOfTheClip * box.width() || size.height() > 0.7 * box.height()) return;
   const QRectF shade(box.topLeft(), size);
   painter.fillRect(shade, QColor(0, 0, 0, 150));
   painter.setFont(font());
