@@ -6,7 +6,9 @@
 #include "core/check/problems.h"
 #include "core/edit/markedits.h"
 #include "core/edit/scoreedits.h"
+#include "core/edit/transfer.h"
 #include "core/edit/wireedits.h"
+#include "core/files/showjson.h"
 #include "core/render/compiled.h"
 #include "core/render/renderer.h"
 #include "core/rules/invariants.h"
@@ -107,6 +109,52 @@ TEST(SilentScore, HasBeatsAndBarsOfItsTempo) {
   EXPECT_EQ(grid.bars[1], micros(2));
   EXPECT_EQ(grid.beats[1], micros(60.0 / 90));
   EXPECT_EQ(score.staves.size(), show.zones.size()) << "every zone has its stave";
+}
+
+/// Fixtures go from one show into another as text, with their strip type, and lie in a zone of their own.
+TEST(Transfer, FixturesComeWithTheirStripAndUseOneThatIsHere) {
+  Show from = newShow(ShowTemplate::HouseFront);
+  changeItem(from.stripTypes, from.stripTypes[0]->id, [](StripType& s) { s.order = "RGBW"; });
+  const auto parcel =
+      parseShow(showText(parcelOf(from, std::vector<FixtureId>{from.fixtures[0]->id})), "parcel");
+  ASSERT_TRUE(parcel);
+  Show to = newShow(ShowTemplate::Ring);
+  const std::size_t strips = to.stripTypes.size();
+  const Unpacked first = unpack(to, *parcel);
+  ASSERT_EQ(first.fixtures.size(), 1u);
+  EXPECT_EQ(to.stripTypes.size(), strips + 1) << "its strip was not here";
+  EXPECT_EQ(stripTypeOf(to, *find(to.fixtures, first.fixtures[0])).order, "RGBW");
+  EXPECT_EQ(to.zones.back()->name, "Eaves left");
+  const Unpacked second = unpack(to, *parcel);
+  EXPECT_EQ(to.stripTypes.size(), strips + 1) << "now it is";
+  EXPECT_NE(find(to.fixtures, second.fixtures[0])->name, "Eaves left") << "names stay apart";
+  EXPECT_FALSE(brokenInvariant(to));
+}
+
+/// A look lights the zones of the same names; what has no namesake is told.
+TEST(Transfer, LooksLightTheZonesOfTheSameNames) {
+  const Show from = newShow(ShowTemplate::HouseFront);
+  const auto parcel = parseShow(showText(parcelOf(from, from.looks[0]->id)), "parcel");
+  ASSERT_TRUE(parcel);
+  Show same = newShow(ShowTemplate::HouseFront);
+  const std::size_t palettes = same.palettes.size();
+  const Unpacked whole = unpack(same, *parcel);
+  ASSERT_EQ(whole.looks.size(), 1u);
+  EXPECT_EQ(whole.layersWithoutZone, 0);
+  EXPECT_EQ(find(same.looks, whole.looks[0])->steps[0].layers.size(), 5u);
+  EXPECT_EQ(same.palettes.size(), palettes) << "its palette was here";
+  EXPECT_FALSE(brokenInvariant(same));
+  Show other = newShow(ShowTemplate::Ring);
+  EXPECT_EQ(unpack(other, *parcel).layersWithoutZone, 5);
+  EXPECT_FALSE(brokenInvariant(other));
+}
+
+TEST(Transfer, APaletteIsCopiedUnderAFreeName) {
+  Show show = newShow(ShowTemplate::Empty);
+  const Unpacked done = unpack(show, parcelOf(show, show.palettes[0]->id));
+  ASSERT_EQ(done.palettes.size(), 1u);
+  EXPECT_NE(find(show.palettes, done.palettes[0])->name, show.palettes[0]->name);
+  EXPECT_EQ(find(show.palettes, done.palettes[0])->stops, show.palettes[0]->stops);
 }
 
 }  // namespace

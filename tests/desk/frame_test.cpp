@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What stands around the workspaces: start page, history, problems, shortcuts, finder, glow window.
+#include <QClipboard>
+#include <QDropEvent>
 #include <QKeySequenceEdit>
 #include <QListWidget>
+#include <QMimeData>
 #include <QSettings>
 #include <QSpinBox>
 #include <QTableWidget>
@@ -196,6 +199,52 @@ TEST_F(FrameTest, PreferencesAreFoundByWordsAndTakeEffectAtOnce) {
   choose("preferTheme", QStringLiteral("light"));
   EXPECT_EQ(chosenTheme(), ThemeChoice::Light);
   choose("preferTheme", QStringLiteral("dark"));
+}
+
+TEST_F(FrameTest, FixturesAndLooksAreCopiedCutAndPastedByKeys) {
+  press("startTemplate4");
+  settle();
+  window_.planPage().view().setFocus();
+  selection_.select(FixtureIds{show().fixtures[0]->id});
+  QTest::keyClick(&window_.planPage().view(), Qt::Key_C, Qt::ControlModifier);
+  QTest::keyClick(&window_.planPage().view(), Qt::Key_V, Qt::ControlModifier);
+  ASSERT_EQ(show().fixtures.size(), 6u);
+  EXPECT_EQ(selection_.fixtures(), FixtureIds{show().fixtures.back()->id}) << "what was pasted is selected";
+  QTest::keyClick(&window_.planPage().view(), Qt::Key_X, Qt::ControlModifier);
+  EXPECT_EQ(show().fixtures.size(), 5u);
+  // The other show, as another window would have it.
+  document_.start(ShowTemplate::Ring);
+  settle();
+  QTest::keyClick(&window_.planPage().view(), Qt::Key_V, Qt::ControlModifier);
+  EXPECT_EQ(show().fixtures.size(), 2u);
+  QApplication::clipboard()->setText(QStringLiteral("nothing of ours"));
+  trigger("pasteThings");
+  EXPECT_EQ(show().fixtures.size(), 2u);
+  EXPECT_EQ(told_.size(), 1) << told_.join("; ").toStdString();
+}
+
+TEST_F(FrameTest, FilesCanBeDroppedAnywhere) {
+  const auto dropped = [this](const QString& file) {
+    QMimeData data;
+    data.setUrls({QUrl::fromLocalFile(file)});
+    QDragEnterEvent enter({300, 300}, Qt::CopyAction, &data, Qt::LeftButton, {});
+    QApplication::sendEvent(&window_, &enter);
+    QDropEvent event({300, 300}, Qt::CopyAction, &data, Qt::LeftButton, {});
+    QApplication::sendEvent(&window_, &event);
+    settle();
+  };
+  dropped(QStringLiteral(CHISPA_SOURCE_DIR "/demo/carousel.chispa"));
+  EXPECT_EQ(show().fixtures.size(), 49u);
+  const std::size_t scores = show().scores.size();
+  dropped(kWaltz);
+  EXPECT_EQ(show().scores.size(), scores + 1);
+  EXPECT_EQ(window_.workspace(), Workspace::Score);
+  dropped(QStringLiteral(CHISPA_SOURCE_DIR "/CMakeLists.txt"));
+  EXPECT_FALSE(told_.isEmpty()) << "a text is read as points, and says what is wrong";
+  const qsizetype before = told_.size();
+  dropped(QStringLiteral(CHISPA_BIN_DIR "/chispa"));
+  ASSERT_GT(told_.size(), before);
+  EXPECT_TRUE(told_.back().contains(QStringLiteral("no kind that is known")));
 }
 
 TEST_F(FrameTest, ASilentScoreIsMadeWithoutAFile) {

@@ -3,9 +3,12 @@
 #include <set>
 
 #include <QAbstractSpinBox>
+#include <QActionGroup>
 #include <QApplication>
+#include <QClipboard>
 #include <QLineEdit>
 #include <QMenuBar>
+#include <QMimeData>
 
 #include "core/base/overloaded.h"
 #include "core/edit/arrange.h"
@@ -16,8 +19,10 @@
 #include "core/edit/markgroup.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/setlistedits.h"
+#include "core/edit/transfer.h"
 #include "core/edit/wireedits.h"
 #include "core/edit/zoneedits.h"
+#include "core/files/showjson.h"
 #include "desk/frame/historydialog.h"
 #include "desk/frame/inspector.h"
 #include "desk/frame/mainwindow.h"
@@ -26,6 +31,12 @@
 #include "desk/plan/planpage.h"
 
 namespace chispa::desk {
+namespace {
+
+/// A part of a show on the clipboard, as text of the kind that files hold.
+constexpr const char* kParcelMime = "application/x-chispa-parcel";
+
+}  // namespace
 
 void MainWindow::makeEditMenu() {
   QMenu* menu = menuBar()->addMenu(tr("&Edit"));
@@ -35,6 +46,18 @@ void MainWindow::makeEditMenu() {
   addAction(menu, "showHistory", tr("&History…"), QKeySequence(tr("Ctrl+Shift+H")), [this] {
     showHistory();
   })->setToolTip(tr("What was done, step by step, to go back to any of it"));
+  menu->addSeparator();
+  // In Score these keys are for clips (Compose).
+  carrying_ = new QActionGroup(this);
+  carrying_->setExclusionPolicy(QActionGroup::ExclusionPolicy::None);
+  for (QAction* one :
+       {addAction(menu, "cutThings", tr("Cu&t"), QKeySequence::Cut,
+                  [this] {
+                    if (copySelected()) deleteSelected();
+                  }),
+        addAction(menu, "copyThings", tr("&Copy"), QKeySequence::Copy, [this] { copySelected(); }),
+        addAction(menu, "pasteThings", tr("&Paste"), QKeySequence::Paste, [this] { pasteClipboard(); })})
+    carrying_->addAction(one);
   menu->addSeparator();
   addAction(menu, "delete", tr("&Delete"), QKeySequence::Delete, [this] { deleteSelected(); });
   addAction(menu, "duplicate", tr("D&uplicate"), QKeySequence(tr("Ctrl+D")), [this] { duplicateSelected(); });
@@ -206,6 +229,38 @@ void MainWindow::rename() {
       field->setFocus();
       field->selectAll();
     }
+}
+
+/// Fixtures, a palette or a look onto the clipboard, for here or another window; false if none is selected.
+bool MainWindow::copySelected() {
+  const Show& show = session_.show();
+  const Show parcel = std::visit(
+      Overloaded{[&](const FixtureIds& ids) { return parcelOf(show, ids); },
+                 [&](PaletteId id) { return parcelOf(show, id); },
+                 [&](LookId id) { return parcelOf(show, id); }, [](const auto&) { return Show{}; }},
+      session_.selection.now());
+  if (parcel.fixtures.empty() && parcel.palettes.empty() && parcel.looks.empty()) return false;
+  auto* held = new QMimeData;
+  held->setData(QLatin1String(kParcelMime), QByteArray::fromStdString(showText(parcel)));
+  QGuiApplication::clipboard()->setMimeData(held);
+  return true;
+}
+
+void MainWindow::pasteClipboard() {
+  const QMimeData* held = QGuiApplication::clipboard()->mimeData();
+  if (!held || !held->hasFormat(QLatin1String(kParcelMime)))
+    return tell(
+        tr("Nothing of a show was copied yet.\nSelect fixtures, a palette or a look, and copy them first."));
+  const auto parcel = parseShow(held->data(QLatin1String(kParcelMime)).toStdString(), "clipboard");
+  if (!parcel) return tell(text(parcel.failure().text()));
+  Unpacked done;
+  session_.edit(tr("paste"), [&](Show& show) { done = unpack(show, *parcel); });
+  if (!done.fixtures.empty()) session_.selection.select(done.fixtures);
+  if (!done.palettes.empty()) session_.selection.select(done.palettes.back());
+  if (!done.looks.empty()) session_.selection.select(done.looks.back());
+  if (done.layersWithoutZone > 0)
+    tell(counted(done.layersWithoutZone, tr("One layer was left out: this show has no zone of that name."),
+                 tr("%1 layers were left out: this show has no zones of those names.")));
 }
 
 void MainWindow::showHistory() {

@@ -3,6 +3,7 @@
 
 #include <QFile>
 #include <QFileInfo>
+#include <QImage>
 #include <QLineEdit>
 #include <QScrollBar>
 #include <QTextBlock>
@@ -13,9 +14,26 @@
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
+namespace {
+
+/// Shows pictures no wider than itself.
+class GuideText : public QTextBrowser {
+ public:
+  QVariant loadResource(int type, const QUrl& name) override {
+    const QVariant loaded = QTextBrowser::loadResource(type, name);
+    if (type != QTextDocument::ImageResource) return loaded;
+    QImage picture = loaded.value<QImage>();
+    if (picture.isNull() && !picture.loadFromData(loaded.toByteArray())) return loaded;
+    constexpr int kAround = 40;
+    const int room = std::max(200, viewport()->width() - kAround);
+    return picture.width() > room ? picture.scaledToWidth(room, Qt::SmoothTransformation) : picture;
+  }
+};
+
+}  // namespace
 
 GuideWindow::GuideWindow(const QString& file, QWidget* parent)
-    : QWidget(parent, Qt::Window), text_(new QTextBrowser) {
+    : QWidget(parent, Qt::Window), text_(new GuideText) {
   setObjectName(QStringLiteral("guideWindow"));
   setWindowTitle(tr("Guide"));
   resize(textWidth(90), 640);
@@ -29,6 +47,8 @@ GuideWindow::GuideWindow(const QString& file, QWidget* parent)
   text_->setOpenExternalLinks(true);
   text_->setSearchPaths({QFileInfo(file).path()});
   column->addWidget(text_);
+  // Its width is known before the pictures are asked for.
+  layout()->activate();
   QFile in(file);
   if (in.open(QIODevice::ReadOnly))
     text_->setMarkdown(QString::fromUtf8(in.readAll()));

@@ -9,10 +9,12 @@
 #include <QCloseEvent>
 #include <QComboBox>
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QLabel>
 #include <QLineEdit>
 #include <QMenuBar>
 #include <QMessageBox>
+#include <QMimeData>
 #include <QPushButton>
 #include <QScreen>
 #include <QSettings>
@@ -63,6 +65,7 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
       light_(new SelectionLight(session_, this)),
       start_(new StartPage(&plan_->view())) {
   setObjectName(QStringLiteral("mainWindow"));
+  setAcceptDrops(true);
   setWindowIcon(icon("chispa"));
   resize(QSize(1280, 800).boundedTo(screen()->availableSize()));
   tell = [this](const QString& words) { QMessageBox::warning(this, tr("Chispa"), words); };
@@ -311,6 +314,47 @@ bool MainWindow::openFile(const QString& path) {
   return true;
 }
 
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+  if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+  event->acceptProposedAction();
+  for (const QUrl& url : event->mimeData()->urls())
+    if (url.isLocalFile()) takeFile(url.toLocalFile());
+}
+
+void MainWindow::takeFile(const QString& path) {
+  const QString ending = QFileInfo(path).suffix().toLower();
+  const auto isOne = [&ending](std::initializer_list<const char*> endings) {
+    return std::any_of(endings.begin(), endings.end(),
+                       [&ending](const char* one) { return ending == QLatin1String(one); });
+  };
+  if (isOne({"chispa"})) {
+    if (mayDiscard()) openFile(path);
+  } else if (isOne({"mp3", "m4a", "aac", "ogg", "flac", "wav"})) {
+    showWorkspace(Workspace::Score);
+    score_->newScore(path);
+  } else if (isOne({"gpl", "ggr", "cpt", "css"})) {
+    showWorkspace(Workspace::Score);
+    score_->importPalette(path);
+  } else if (isOne({"svg"})) {
+    showWorkspace(Workspace::Plan);
+    plan_->importSvg(path);
+  } else if (isOne({"csv", "txt", "json"})) {
+    showWorkspace(Workspace::Plan);
+    plan_->importPoints(path);
+  } else if (isOne({"png", "jpg", "jpeg", "webp", "bmp", "gif"})) {
+    showWorkspace(Workspace::Plan);
+    plan_->addUnderlay(path);
+  } else {
+    tell(tr("“%1” is of no kind that is known here.\nShows, music, palettes, drawings, tables of points and "
+            "pictures "
+            "can be dropped.")
+             .arg(QFileInfo(path).fileName()));
+  }
+}
+
 void MainWindow::newShow() {
   if (mayDiscard()) session_.document.start();
 }
@@ -455,6 +499,7 @@ void MainWindow::showWorkspace(Workspace workspace) {
   // The Bench has its finders where the inspector is; nothing is edited there.
   inspector_->setVisible(workspace != Workspace::Bench);
   composing_->setEnabled(workspace == Workspace::Score);
+  carrying_->setEnabled(workspace != Workspace::Score);
   pages_->currentWidget()->setFocus();
 }
 

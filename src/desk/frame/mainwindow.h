@@ -78,6 +78,8 @@ class MainWindow : public QMainWindow {
  protected:
   void closeEvent(QCloseEvent* event) override;
   void showEvent(QShowEvent* event) override;
+  void dragEnterEvent(QDragEnterEvent* event) override;
+  void dropEvent(QDropEvent* event) override;
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
@@ -95,6 +97,8 @@ class MainWindow : public QMainWindow {
   QAction* addAction(QMenu* menu, const QString& name, const QString& label, const QKeySequence& keys,
                      std::function<void()> run);
   void fillRecent();
+  /// Opens or imports a file by its kind, as if it had been chosen in the menu for it.
+  void takeFile(const QString& path);
   void rememberRecent(const std::filesystem::path& path);
   void newShow();
   void openAsking();
@@ -110,6 +114,8 @@ class MainWindow : public QMainWindow {
   void selectAll();
   void groupSelected(bool together);
   void rename();
+  bool copySelected();
+  void pasteClipboard();
   void showHistory();
   void showPreferences();
   void showProblems();
@@ -140,6 +146,7 @@ class MainWindow : public QMainWindow {
   ScorePage* score_;
   QActionGroup* composing_;
   QMenu* composeMenu_ = nullptr;
+  QActionGroup* carrying_ = nullptr;
   /// An empty plan was asked for.
   bool isStarted_ = false;
   QPointer<ProblemsDialog> problems_;

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/frame/phonedialog.h"
 
-#include "phone/qrcode.h"
 #include <QComboBox>
 #include <QFormLayout>
 #include <QLabel>
@@ -14,6 +13,7 @@
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "link/finder.h"
+#include "phone/qrcode.h"
 
 namespace chispa::desk {
 namespace {

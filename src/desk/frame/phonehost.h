@@ -2,12 +2,12 @@
 #pragma once
 #include <memory>
 
-#include "phone/phoneserver.h"
 #include <QElapsedTimer>
 #include <QObject>
 
 #include "core/preview/glow.h"
 #include "desk/session/session.h"
+#include "phone/phoneserver.h"
 
 class QTemporaryDir;
 
