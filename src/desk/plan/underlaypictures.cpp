@@ -4,12 +4,12 @@
 #include <QImageReader>
 #include <QPainter>
 #include <QSvgRenderer>
-#include <QtConcurrentRun>
 
 #include "core/base/relativepath.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 #include "desk/plan/planview.h"
+#include "desk/session/background.h"
 #include "desk/session/pools.h"
 
 namespace chispa::desk {
@@ -60,12 +60,12 @@ QImage UnderlayPictures::read(const QString& path) {
 const QImage* UnderlayPictures::pictureOf(const QString& path) {
   const auto [found, isNew] = pictures_.try_emplace(path);
   if (isNew)
-    QtConcurrent::run(&pools::files(), [path] {
-      return read(path);
-    }).then(this, [this, path](const QImage& picture) {
-      keep(path, picture);
-      emit arrived();
-    });
+    runThen(
+        pools::files(), this, [path] { return read(path); },
+        [this, path](const QImage& picture) {
+          keep(path, picture);
+          emit arrived();
+        });
   return found->second ? &*found->second : nullptr;
 }
 

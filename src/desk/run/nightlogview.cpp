@@ -10,12 +10,12 @@
 #include <QPainter>
 #include <QStyledItemDelegate>
 #include <QTreeWidget>
-#include <QtConcurrent>
 
 #include "core/almanac/calendar.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
+#include "desk/session/background.h"
 #include "desk/session/pools.h"
 
 namespace chispa::desk {
@@ -94,9 +94,10 @@ NightLogView::NightLogView(const Session& session, QWidget* parent) : QDialog(pa
   column->addWidget(events_, 1);
   row->addLayout(column, 1);
   connect(nights_, &QListWidget::currentItemChanged, this, &NightLogView::showNight);
-  QtConcurrent::run(&pools::drawing(), [] {
-    return engine::NightReader(engine::NightLog::usualFile()).nights(kShownNights);
-  }).then(this, [this](const std::vector<engine::NightSum>& nights) { fill(nights); });
+  runThen(
+      pools::drawing(), this,
+      [] { return engine::NightReader(engine::NightLog::usualFile()).nights(kShownNights); },
+      [this](const std::vector<engine::NightSum>& nights) { fill(nights); });
 }
 
 void NightLogView::fill(const std::vector<engine::NightSum>& nights) {
@@ -135,19 +136,20 @@ void NightLogView::showNight() {
   events_->clear();
   auto zone = TimeZone::named(session_.show().almanac.zone);
   const TimeZone own = zone ? *zone : TimeZone::utc();
-  QtConcurrent::run(&pools::drawing(), [name = night.night] {
-    return engine::NightReader(engine::NightLog::usualFile()).events(name);
-  }).then(this, [this, row, own](const std::vector<engine::NightEvent>& events) {
-    if (row != nights_->currentRow()) return;
-    for (const engine::NightEvent& event : events) {
-      const auto at = std::chrono::floor<std::chrono::seconds>(event.at);
-      auto* item = new QTreeWidgetItem({text(rfc3339(at, own).substr(11, 8)), kindWords(event.kind),
-                                        text(event.what), text(event.detail)});
-      if (event.kind == "lost" || event.kind == "trouble") item->setForeground(1, theme().wrong);
-      events_->addTopLevelItem(item);
-    }
-    for (int column = 0; column < 3; ++column) events_->resizeColumnToContents(column);
-  });
+  runThen(
+      pools::drawing(), this,
+      [name = night.night] { return engine::NightReader(engine::NightLog::usualFile()).events(name); },
+      [this, row, own](const std::vector<engine::NightEvent>& events) {
+        if (row != nights_->currentRow()) return;
+        for (const engine::NightEvent& event : events) {
+          const auto at = std::chrono::floor<std::chrono::seconds>(event.at);
+          auto* item = new QTreeWidgetItem({text(rfc3339(at, own).substr(11, 8)), kindWords(event.kind),
+                                            text(event.what), text(event.detail)});
+          if (event.kind == "lost" || event.kind == "trouble") item->setForeground(1, theme().wrong);
+          events_->addTopLevelItem(item);
+        }
+        for (int column = 0; column < 3; ++column) events_->resizeColumnToContents(column);
+      });
 }
 
 }  // namespace chispa::desk

@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/score/clippictures.h"
 
-#include <QtConcurrent>
-
 #include "core/preview/clippicture.h"
+#include "desk/session/background.h"
 
 namespace chispa::desk {
 namespace {
@@ -118,17 +117,19 @@ void ClipPictures::request(Entry& entry) {
   std::stable_sort(clips.begin(), clips.end(),
                    [](const CompiledClip& a, const CompiledClip& b) { return a.layer < b.layer; });
   const TimeSpan span{entry.clip->start, entry.clip->length};
-  QtConcurrent::run(&pool_, [whole, score = compiled, clips = std::move(clips), cells = stave->cells, span,
-                             size = entry.size] {
-    return draw(*score, clips, *cells, span, size);
-  }).then(this, [this, id = entry.clip->id](const QImage& image) {
-    --drawing_;
-    const auto found = entries_.find(id);
-    if (found == entries_.end()) return;
-    found->second.image = image;
-    found->second.wanted = false;
-    emit drawn();
-  });
+  runThen(
+      pool_, this,
+      [whole, score = compiled, clips = std::move(clips), cells = stave->cells, span, size = entry.size] {
+        return draw(*score, clips, *cells, span, size);
+      },
+      [this, id = entry.clip->id](const QImage& image) {
+        --drawing_;
+        const auto found = entries_.find(id);
+        if (found == entries_.end()) return;
+        found->second.image = image;
+        found->second.wanted = false;
+        emit drawn();
+      });
 }
 
 }  // namespace chispa::desk

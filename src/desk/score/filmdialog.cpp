@@ -9,7 +9,6 @@
 #include <QLineEdit>
 #include <QPushButton>
 #include <QSpinBox>
-#include <QtConcurrent>
 
 #include "core/edit/clipedits.h"
 #include "core/lightdata/lightdata.h"
@@ -18,6 +17,7 @@
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 #include "desk/parts/workbar.h"
+#include "desk/session/background.h"
 #include "desk/session/pools.h"
 
 namespace chispa::desk {
@@ -179,18 +179,19 @@ void FilmDialog::begin() {
   make_->setEnabled(false);
   cancel_->setText(tr("Cancel"));
   const std::filesystem::path path = file_->text().trimmed().toStdString();
-  QtConcurrent::run(&pools::exporting(),
-                    [show = session_.show(), compiled, score = *score, order = order(), path, progress,
-                     isRecording = isRecording()]() -> Result<bool> {
-                      if (isRecording)
-                        return recordScore(show, *compiled, score, {order.span, order.shape.framesPerSecond},
-                                           path, progress);
-                      if (isLightData(path))
-                        return writeLightData(show, *compiled, score,
-                                              {order.span, order.shape.framesPerSecond}, path, progress);
-                      return makeFilm(show, *compiled, score, order, path, progress);
-                    })
-      .then(this, [this](const Result<bool>& made) { end(made); });
+  runThen(
+      pools::exporting(), this,
+      [show = session_.show(), compiled, score = *score, order = order(), path, progress,
+       isRecording = isRecording()]() -> Result<bool> {
+        if (isRecording)
+          return recordScore(show, *compiled, score, {order.span, order.shape.framesPerSecond}, path,
+                             progress);
+        if (isLightData(path))
+          return writeLightData(show, *compiled, score, {order.span, order.shape.framesPerSecond}, path,
+                                progress);
+        return makeFilm(show, *compiled, score, order, path, progress);
+      },
+      [this](const Result<bool>& made) { end(made); });
 }
 
 void FilmDialog::end(const Result<bool>& made) {

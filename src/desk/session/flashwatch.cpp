@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/session/flashwatch.h"
 
-#include <QtConcurrent>
-
 #include "core/check/flashes.h"
+#include "desk/session/background.h"
 #include "desk/session/pools.h"
 
 namespace chispa::desk {
@@ -28,13 +27,16 @@ void FlashWatch::look() {
   const auto compiled = stage_.compiled();
   if (!compiled) return;
   cancelled_ = std::make_shared<std::atomic<bool>>(false);
-  QtConcurrent::run(&pools::drawing(), [show = document_.show(), compiled, cancelled = cancelled_] {
-    return flashProblems(show, *compiled, [&](double) { return !cancelled->load(); });
-  }).then(this, [this, cancelled = cancelled_](std::vector<Problem> problems) {
-    if (cancelled->load() || problems == problems_) return;
-    problems_ = std::move(problems);
-    emit found();
-  });
+  runThen(
+      pools::drawing(), this,
+      [show = document_.show(), compiled, cancelled = cancelled_] {
+        return flashProblems(show, *compiled, [&](double) { return !cancelled->load(); });
+      },
+      [this, cancelled = cancelled_](std::vector<Problem> problems) {
+        if (cancelled->load() || problems == problems_) return;
+        problems_ = std::move(problems);
+        emit found();
+      });
 }
 
 }  // namespace chispa::desk

@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/session/nightdesk.h"
 
-#include <QtConcurrent>
-
 #include "desk/parts/format.h"
+#include "desk/session/background.h"
 #include "desk/session/pools.h"
 #include "engine/night/joininghand.h"
 
@@ -103,14 +102,17 @@ QString NightDesk::setWatching(bool on) {
 
 /// The system is asked on a worker: it may take its time.
 void NightDesk::guardSleep() {
-  QtConcurrent::run(&pools::network(), [] {
-    return std::make_shared<Result<engine::SleepGuard>>(
-        engine::SleepGuard::take("Chispa watches the almanac"));
-  }).then(this, [this](const std::shared_ptr<Result<engine::SleepGuard>>& guard) {
-    sleepTrouble_ = *guard ? QString() : text(guard->failure().what);
-    if (isWatching() && *guard) guard_ = *std::move(*guard);
-    emit changed();
-  });
+  runThen(
+      pools::network(), this,
+      [] {
+        return std::make_shared<Result<engine::SleepGuard>>(
+            engine::SleepGuard::take("Chispa watches the almanac"));
+      },
+      [this](const std::shared_ptr<Result<engine::SleepGuard>>& guard) {
+        sleepTrouble_ = *guard ? QString() : text(guard->failure().what);
+        if (isWatching() && *guard) guard_ = *std::move(*guard);
+        emit changed();
+      });
 }
 
 void NightDesk::tick() {

@@ -12,6 +12,7 @@
 #include "core/music/clicks.h"
 #include "core/music/stretch.h"
 #include "desk/parts/format.h"
+#include "desk/session/background.h"
 #include "desk/session/pools.h"
 
 namespace chispa::desk {
@@ -141,11 +142,10 @@ void Stage::requestAudio() {
     audio_[name] = nullptr;
     ++analysing_;
     const auto path = resolvedBeside(document_.path(), name);
-    QtConcurrent::run(
-        &pools::media(),
-        [path, leaving = leaving_] { return analyseAudio(path, [&](double) { return !leaving->load(); }); })
-        .then(this, [this, name,
-                     generation = generation_](const Result<std::shared_ptr<const AnalysedAudio>>& result) {
+    runThen(
+        pools::media(), this,
+        [path, leaving = leaving_] { return analyseAudio(path, [&](double) { return !leaving->load(); }); },
+        [this, name, generation = generation_](const Result<std::shared_ptr<const AnalysedAudio>>& result) {
           --analysing_;
           if (generation == generation_) finishAudio(name, result);
         });
@@ -186,17 +186,20 @@ void Stage::requestMedia() {
     }
     if (!mediaAsked_.insert(name).second) continue;
     ++loading_;
-    QtConcurrent::run(&pools::media(), [showFile = document_.path(), name, leaving = leaving_] {
-      return decodeShown(showFile, name, leaving.get());
-    }).then(this, [this, name, generation = generation_](const Result<std::shared_ptr<const Media>>& result) {
-      --loading_;
-      if (generation != generation_) return;
-      if (result)
-        media_.add(name, *result);
-      else
-        mediaTrouble_[name] = text(result.failure().text());
-      requestCompile();
-    });
+    runThen(
+        pools::media(), this,
+        [showFile = document_.path(), name, leaving = leaving_] {
+          return decodeShown(showFile, name, leaving.get());
+        },
+        [this, name, generation = generation_](const Result<std::shared_ptr<const Media>>& result) {
+          --loading_;
+          if (generation != generation_) return;
+          if (result)
+            media_.add(name, *result);
+          else
+            mediaTrouble_[name] = text(result.failure().text());
+          requestCompile();
+        });
   }
 }
 
@@ -219,15 +222,18 @@ void Stage::requestSlow() {
   if (rate_ == 1 || !music || (slow_ && slowOf_ == music->clip && slowRate_ == rate_)) return;
   if (slowCancelled_) slowCancelled_->store(true);
   slowCancelled_ = std::make_shared<std::atomic<bool>>(false);
-  QtConcurrent::run(&pools::media(), [clip = music->clip, rate = rate_, cancelled = slowCancelled_] {
-    return stretched(*clip, rate, *cancelled);
-  }).then(this, [this, clip = music->clip, rate = rate_](const std::shared_ptr<const AudioClip>& made) {
-    if (!made || rate != rate_) return;
-    slow_ = made;
-    slowOf_ = clip;
-    slowRate_ = rate;
-    if (isPlaying()) play();
-  });
+  runThen(
+      pools::media(), this,
+      [clip = music->clip, rate = rate_, cancelled = slowCancelled_] {
+        return stretched(*clip, rate, *cancelled);
+      },
+      [this, clip = music->clip, rate = rate_](const std::shared_ptr<const AudioClip>& made) {
+        if (!made || rate != rate_) return;
+        slow_ = made;
+        slowOf_ = clip;
+        slowRate_ = rate;
+        if (isPlaying()) play();
+      });
 }
 
 void Stage::requestCompile() {

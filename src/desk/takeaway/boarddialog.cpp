@@ -14,7 +14,6 @@
 #include <QPushButton>
 #include <QSpinBox>
 #include <QTreeWidget>
-#include <QtConcurrent>
 
 #include "core/board/files.h"
 #include "core/board/player.h"
@@ -22,6 +21,7 @@
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 #include "desk/parts/workbar.h"
+#include "desk/session/background.h"
 #include "desk/session/pools.h"
 #include "desk/takeaway/dialogparts.h"
 #include "desk/takeaway/memorybar.h"
@@ -359,20 +359,25 @@ void BoardDialog::begin() {
   const Progress progress = progress_->begin();
   const std::uint64_t serial = ++serial_;
   // First what it takes; then, which takes longer, what would make it smaller.
-  QtConcurrent::run(&pools::exporting(), [show = show_, compiled = compiled_, plan = made_, progress] {
-    return std::make_shared<Made>(Made{board::writeBoard(*show, *compiled, plan, progress), {}});
-  }).then(this, [this, serial, progress](const std::shared_ptr<Made>& made) {
-    end(*made, serial);
-    if (serial != serial_ || !made->light) return;
-    QtConcurrent::run(&pools::exporting(), [show = show_, compiled = compiled_, plan = made_, light = light_,
-                                            progress] {
-      return board::savingsOf(*show, *compiled, plan, *light, progress);
-    }).then(this, [this, serial](const std::vector<board::BoardSaving>& savings) {
-      if (serial != serial_) return;
-      progress_->end();
-      showSavings(savings);
-    });
-  });
+  runThen(
+      pools::exporting(), this,
+      [show = show_, compiled = compiled_, plan = made_, progress] {
+        return std::make_shared<Made>(Made{board::writeBoard(*show, *compiled, plan, progress), {}});
+      },
+      [this, serial, progress](const std::shared_ptr<Made>& made) {
+        end(*made, serial);
+        if (serial != serial_ || !made->light) return;
+        runThen(
+            pools::exporting(), this,
+            [show = show_, compiled = compiled_, plan = made_, light = light_, progress] {
+              return board::savingsOf(*show, *compiled, plan, *light, progress);
+            },
+            [this, serial](const std::vector<board::BoardSaving>& savings) {
+              if (serial != serial_) return;
+              progress_->end();
+              showSavings(savings);
+            });
+      });
 }
 
 void BoardDialog::end(const Made& made, std::uint64_t serial) {

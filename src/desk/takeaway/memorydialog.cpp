@@ -14,13 +14,13 @@
 #include <QScrollArea>
 #include <QToolButton>
 #include <QTreeWidget>
-#include <QtConcurrent>
 
 #include "core/almanac/calendar.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 #include "desk/parts/workbar.h"
+#include "desk/session/background.h"
 #include "desk/session/pools.h"
 #include "desk/takeaway/dialogparts.h"
 #include "desk/takeaway/memorybar.h"
@@ -317,19 +317,22 @@ void MemoryDialog::begin() {
   compiled_ = session_.stage.compiled();
   const Progress progress = beginWork(tr("Turning light into steps …"));
   const MemoryLimits limits = there_ ? there_->limits : unknownLimits();
-  QtConcurrent::run(&pools::exporting(), [show = show_, compiled = compiled_, id = own->id, limits, progress,
-                                          memory = own->memory] {
-    return std::make_shared<Result<MemoryFill>>(fillMemory(*show, *compiled, id, memory, limits, progress));
-  }).then(this, [this, serial = serial_](const std::shared_ptr<Result<MemoryFill>>& made) {
-    if (serial != serial_ || !progress_->isAtWork()) return;
-    progress_->end();
-    if (*made)
-      fill_ = std::make_shared<const MemoryFill>(*std::move(*made));
-    else
-      say(text(made->failure().text()), false);
-    showFill();
-    showScene();
-  });
+  runThen(
+      pools::exporting(), this,
+      [show = show_, compiled = compiled_, id = own->id, limits, progress, memory = own->memory] {
+        return std::make_shared<Result<MemoryFill>>(
+            fillMemory(*show, *compiled, id, memory, limits, progress));
+      },
+      [this, serial = serial_](const std::shared_ptr<Result<MemoryFill>>& made) {
+        if (serial != serial_ || !progress_->isAtWork()) return;
+        progress_->end();
+        if (*made)
+          fill_ = std::make_shared<const MemoryFill>(*std::move(*made));
+        else
+          say(text(made->failure().text()), false);
+        showFill();
+        showScene();
+      });
 }
 
 void MemoryDialog::fit() {
@@ -337,16 +340,20 @@ void MemoryDialog::fit() {
   if (!own || !there_) return say(tr("The controller has not said yet what it holds."), false);
   if (!session_.stage.isUpToDate() || !show_) return;
   const Progress progress = beginWork(tr("Looking for the nearest light that fits …"));
-  QtConcurrent::run(&pools::exporting(), [show = show_, compiled = compiled_, id = own->id, progress,
-                                          limits = there_->limits, memory = own->memory] {
-    return std::make_shared<Result<FittingFill>>(fitMemory(*show, *compiled, id, memory, limits, progress));
-  }).then(this, [this, serial = serial_](const std::shared_ptr<Result<FittingFill>>& made) {
-    if (serial != serial_ || !progress_->isAtWork()) return;
-    progress_->end();
-    if (!*made) return say(text(made->failure().text()), false);
-    editMemory(tr("how far steps may differ"),
-               [&](ControllerMemory& memory) { memory.tolerance = (*made)->tolerance; });
-  });
+  runThen(
+      pools::exporting(), this,
+      [show = show_, compiled = compiled_, id = own->id, progress, limits = there_->limits,
+       memory = own->memory] {
+        return std::make_shared<Result<FittingFill>>(
+            fitMemory(*show, *compiled, id, memory, limits, progress));
+      },
+      [this, serial = serial_](const std::shared_ptr<Result<FittingFill>>& made) {
+        if (serial != serial_ || !progress_->isAtWork()) return;
+        progress_->end();
+        if (!*made) return say(text(made->failure().text()), false);
+        editMemory(tr("how far steps may differ"),
+                   [&](ControllerMemory& memory) { memory.tolerance = (*made)->tolerance; });
+      });
 }
 
 void MemoryDialog::showFill() {
@@ -449,22 +456,23 @@ void MemoryDialog::readController() {
   if (!own) return;
   wasWritten_ = false;
   told_->setText(tr("Asking …"));
-  QtConcurrent::run(&pools::network(), [asked = *own] {
-    return std::make_shared<Result<MemoryState>>(link::readMemory(asked));
-  }).then(this, [this, id = own->id](const std::shared_ptr<Result<MemoryState>>& answer) {
-    const Controller* now = controller();
-    if (!now || now->id != id) return;
-    if (*answer) {
-      there_ = *std::move(*answer);
-      showState();
-      // Its limits decide how light becomes steps.
-      progress_->leave();
-      return soon_.start();
-    }
-    there_.reset();
-    told_->setText(text(answer->failure().text()).replace(QLatin1Char('\n'), QLatin1Char(' ')));
-    showFill();
-  });
+  runThen(
+      pools::network(), this,
+      [asked = *own] { return std::make_shared<Result<MemoryState>>(link::readMemory(asked)); },
+      [this, id = own->id](const std::shared_ptr<Result<MemoryState>>& answer) {
+        const Controller* now = controller();
+        if (!now || now->id != id) return;
+        if (*answer) {
+          there_ = *std::move(*answer);
+          showState();
+          // Its limits decide how light becomes steps.
+          progress_->leave();
+          return soon_.start();
+        }
+        there_.reset();
+        told_->setText(text(answer->failure().text()).replace(QLatin1Char('\n'), QLatin1Char(' ')));
+        showFill();
+      });
 }
 
 void MemoryDialog::write(const MemoryContent& content, bool isShows) {
@@ -472,54 +480,58 @@ void MemoryDialog::write(const MemoryContent& content, bool isShows) {
   if (!own) return;
   beginWork(tr("Writing …"));
   write_->setEnabled(false);
-  QtConcurrent::run(&pools::network(), [to = *own, content] {
-    const auto now = std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now());
-    if (const Outcome set = link::setClock(to, now); !set)
-      return std::make_shared<Result<link::MemoryReport>>(set.failure());
-    return std::make_shared<Result<link::MemoryReport>>(link::writeMemory(
-        to, content,
-        [&](const MemoryContent& before) { return link::MemoryStore::ofUser().keep(to, before); }));
-  }).then(this, [this, id = own->id, isShows](const std::shared_ptr<Result<link::MemoryReport>>& done) {
-    progress_->end();
-    const Controller* now = controller();
-    if (!now || now->id != id) return;
-    if (!*done) {
-      showFill();
-      return say(text(done->failure().text()), false);
-    }
-    const link::MemoryReport& report = **done;
-    there_ = report.now;
-    wasWritten_ = report.isVerified();
-    showState();
-    showFill();
-    if (!report.isVerified()) {
-      const QString why = report.trouble.empty()
-                              ? tr("What was read back differs: %1.").arg(text(report.left.front().what))
-                              : text(report.trouble);
-      return say(tr("%1 Write it again, or put back what it held.").arg(why), false);
-    }
-    // What was put back is not what the show wants.
-    if (!isShows) return say(writtenWords(), true);
-    const auto when = std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now());
-    const std::string stamp = rfc3339(when, TimeZone::utc()).substr(0, 19) + "Z";
-    session_.document.complete(tr("write a controller's memory"), [id, stamp](Show& show) {
-      changeMemory(show, id, [&](ControllerMemory& memory) { memory.written = stamp; });
-    });
-  });
+  runThen(
+      pools::network(), this,
+      [to = *own, content] {
+        const auto now = std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now());
+        if (const Outcome set = link::setClock(to, now); !set)
+          return std::make_shared<Result<link::MemoryReport>>(set.failure());
+        return std::make_shared<Result<link::MemoryReport>>(link::writeMemory(
+            to, content,
+            [&](const MemoryContent& before) { return link::MemoryStore::ofUser().keep(to, before); }));
+      },
+      [this, id = own->id, isShows](const std::shared_ptr<Result<link::MemoryReport>>& done) {
+        progress_->end();
+        const Controller* now = controller();
+        if (!now || now->id != id) return;
+        if (!*done) {
+          showFill();
+          return say(text(done->failure().text()), false);
+        }
+        const link::MemoryReport& report = **done;
+        there_ = report.now;
+        wasWritten_ = report.isVerified();
+        showState();
+        showFill();
+        if (!report.isVerified()) {
+          const QString why = report.trouble.empty()
+                                  ? tr("What was read back differs: %1.").arg(text(report.left.front().what))
+                                  : text(report.trouble);
+          return say(tr("%1 Write it again, or put back what it held.").arg(why), false);
+        }
+        // What was put back is not what the show wants.
+        if (!isShows) return say(writtenWords(), true);
+        const auto when = std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now());
+        const std::string stamp = rfc3339(when, TimeZone::utc()).substr(0, 19) + "Z";
+        session_.document.complete(tr("write a controller's memory"), [id, stamp](Show& show) {
+          changeMemory(show, id, [&](ControllerMemory& memory) { memory.written = stamp; });
+        });
+      });
 }
 
 void MemoryDialog::play() {
   const Controller* own = controller();
   if (!own || !there_) return;
   const int scene = currentScene() + 1;
-  QtConcurrent::run(&pools::network(), [to = *own, scene] {
-    return std::make_shared<Outcome>(link::playFromMemory(to, scene));
-  }).then(this, [this, scene](const std::shared_ptr<Outcome>& done) {
-    if (!*done) return say(text(done->failure().text()), false);
-    say(tr("✓ scene %1 plays from its memory; while light is on here, it shows that instead").arg(scene),
-        true);
-    readController();
-  });
+  runThen(
+      pools::network(), this,
+      [to = *own, scene] { return std::make_shared<Outcome>(link::playFromMemory(to, scene)); },
+      [this, scene](const std::shared_ptr<Outcome>& done) {
+        if (!*done) return say(text(done->failure().text()), false);
+        say(tr("✓ scene %1 plays from its memory; while light is on here, it shows that instead").arg(scene),
+            true);
+        readController();
+      });
 }
 
 void MemoryDialog::say(const QString& words, bool isFine) {

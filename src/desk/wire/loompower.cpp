@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/wire/loompower.h"
 
-#include <QtConcurrent>
-
+#include "desk/session/background.h"
 #include "desk/session/pools.h"
 
 namespace chispa::desk {
@@ -57,13 +56,16 @@ void LoomPower::lookForBrightest() {
   const Score* score = session_.stage.score();
   if (!compiled || !score) return;
   cancelled_ = std::make_shared<std::atomic<bool>>(false);
-  QtConcurrent::run(&pools::drawing(), [compiled, id = score->id, cancelled = cancelled_] {
-    return peakCurrentMoment(*compiled, id, *cancelled);
-  }).then(this, [this, cancelled = cancelled_](const PeakCurrentMoment& found) {
-    if (*cancelled) return;
-    brightest_ = found;
-    read();
-  });
+  runThen(
+      pools::drawing(), this,
+      [compiled, id = score->id, cancelled = cancelled_] {
+        return peakCurrentMoment(*compiled, id, *cancelled);
+      },
+      [this, cancelled = cancelled_](const PeakCurrentMoment& found) {
+        if (*cancelled) return;
+        brightest_ = found;
+        read();
+      });
 }
 
 void LoomPower::read() {

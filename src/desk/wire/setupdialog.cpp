@@ -9,12 +9,12 @@
 #include <QPushButton>
 #include <QTreeWidget>
 #include <QVBoxLayout>
-#include <QtConcurrent>
 
 #include "core/edit/adoptsetup.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
+#include "desk/session/background.h"
 #include "desk/session/pools.h"
 
 namespace chispa::desk {
@@ -167,12 +167,14 @@ void SetupDialog::run(bool send) {
     ++running_;
     colourWords(row.item, kResult, send ? tr("writing …") : tr("asking …"), theme().quiet);
     QPointer<SetupDialog> self(this);
-    QtConcurrent::run(&pools::network(), [controller = row.controller, wanted = row.wanted, send,
-                                          cancelled = cancelled_] {
-      return askOne(controller, wanted, send, *cancelled);
-    }).then(this, [self, i, send](const Result<link::SetupReport>& report) {
-      if (self) self->finishRow(i, report, send);
-    });
+    runThen(
+        pools::network(), this,
+        [controller = row.controller, wanted = row.wanted, send, cancelled = cancelled_] {
+          return askOne(controller, wanted, send, *cancelled);
+        },
+        [self, i, send](const Result<link::SetupReport>& report) {
+          if (self) self->finishRow(i, report, send);
+        });
   }
   target_->setEnabled(running_ == 0);
   if (running_ == 0)
