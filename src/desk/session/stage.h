@@ -6,9 +6,9 @@
 #include <optional>
 #include <set>
 
+#include <QElapsedTimer>
 #include <QFutureWatcher>
 #include <QObject>
-#include <QElapsedTimer>
 #include <QTimer>
 
 #include "core/media/media.h"
