@@ -63,10 +63,10 @@ PlanView::PlanView(const Session& session, QWidget* parent)
       underlays_(std::make_unique<UnderlayPictures>(session)) {
   setObjectName(QStringLiteral("planView"));
   setAccessibleName(tr("Plan"));
-  setToolTip(tr(
-      "The wheel scrolls, with Shift sideways, with Ctrl it zooms; H, or the middle button, moves the view, "
-      "the right button turns the free one, Home shows all. Everything snaps to ends and to 50 mm, with Alt "
-      "to nothing; the arrow keys nudge by 10 mm. Enter reads out what is selected."));
+  setToolTip(
+      tr("The wheel scrolls, with Shift sideways, with Ctrl it zooms; H, or the middle button, moves the "
+         "view, the right button turns the free one, Home shows all. Everything snaps to ends and to 50 mm, "
+         "with Alt to nothing; the arrow keys nudge by 10 mm."));
   setToolTipDuration(4000);
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);

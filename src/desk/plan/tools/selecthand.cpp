@@ -18,6 +18,7 @@ class SelectHand : public PlanHand {
 
   void press(const PlanPointer& pointer) override {
     pressed_ = now_ = pointer;
+    wasPressed_ = true;
     moved_ = {};
     stepAtPress_ = view_.session().document.historyPosition();
     const auto hit = view_.fixtureAt(pointer.at);
@@ -54,7 +55,8 @@ class SelectHand : public PlanHand {
 
   /// A double click takes the one piece out of its group.
   void finish() override {
-    if (const auto hit = view_.fixtureAt(pressed_.at)) view_.session().selection.select(FixtureIds{*hit});
+    if (const auto hit = wasPressed_ ? view_.fixtureAt(pressed_.at) : std::nullopt)
+      view_.session().selection.select(FixtureIds{*hit});
   }
 
   void paint(QPainter& painter) const override {
@@ -153,6 +155,7 @@ class SelectHand : public PlanHand {
 
   Drag drag_ = Drag::None;
   PlanPointer pressed_{};
+  bool wasPressed_ = false;
   PlanPointer now_{};
   QPointF moved_;
   std::size_t stepAtPress_ = 0;
