@@ -4,20 +4,36 @@
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QMenu>
+#include <QMenuBar>
 #include <QVBoxLayout>
 
+#include "desk/parts/search.h"
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
+
 namespace {
 
-bool matches(const QString& name, const QString& typed) {
-  const QStringList words = typed.split(QLatin1Char(' '), Qt::SkipEmptyParts);
-  return std::all_of(words.begin(), words.end(),
-                     [&](const QString& word) { return name.contains(word, Qt::CaseInsensitive); });
+void eachActionOf(QMenu& menu, const QString& path,
+                  const std::function<void(QAction& action, const QString& path)>& visit) {
+  emit menu.aboutToShow();
+  const QString here = path + plainName(menu.title()) + QStringLiteral(" ▸ ");
+  for (QAction* action : menu.actions()) {
+    if (action->menu())
+      eachActionOf(*action->menu(), here, visit);
+    else if (!action->isSeparator())
+      visit(*action, here);
+  }
 }
 
 }  // namespace
+
+void eachAction(const QMenuBar& menus,
+                const std::function<void(QAction& action, const QString& path)>& visit) {
+  for (const QAction* top : menus.actions())
+    if (top->menu()) eachActionOf(*top->menu(), {}, visit);
+}
 
 QString plainName(QString label) {
   return label.remove(QLatin1Char('&')).remove(QStringLiteral("…"));
@@ -53,8 +69,8 @@ void ActionFinder::list(const QString& typed) {
   for (const bool byTip : {false, true})
     for (qsizetype i = 0; i < actions_.size(); ++i) {
       const FoundAction& action = actions_[i];
-      const bool isNamed = matches(action.name, typed);
-      if (byTip ? isNamed || !matches(action.name + QLatin1Char(' ') + action.tip, typed) : !isNamed)
+      const bool isNamed = hasWords(action.name, typed);
+      if (byTip ? isNamed || !hasWords(action.name + QLatin1Char(' ') + action.tip, typed) : !isNamed)
         continue;
       QString words = action.name;
       if (!action.keys.isEmpty()) words += QStringLiteral("   (%1)").arg(action.keys);

@@ -4,8 +4,10 @@
 
 #include <QDialog>
 
+class QAction;
 class QLineEdit;
 class QListWidget;
+class QMenuBar;
 
 namespace chispa::desk {
 
@@ -20,6 +22,11 @@ struct FoundAction {
   /// Why it cannot be done now; empty if it can.
   QString whyNot;
 };
+
+/// Calls `visit` with every action of the menus and of the menus in them, and where it stands: "File ▸ ". A
+/// menu that fills itself does so first.
+void eachAction(const QMenuBar& menus,
+                const std::function<void(QAction& action, const QString& path)>& visit);
 
 /// A label as it is read: without its mnemonic and dots.
 QString plainName(QString label);

@@ -14,7 +14,6 @@ namespace chispa::desk {
 
 void MainWindow::makeComposeMenu() {
   QMenu* menu = menuBar()->addMenu(tr("&Compose"));
-  composeMenu_ = menu;
   Composing* composing = &score_->composing();
   // Elsewhere nobody would see what they do.
   composing_ = new QActionGroup(this);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The Help menu, and everything that can be found by its name.
 #include <QAbstractButton>
+#include <QActionGroup>
 #include <QComboBox>
 #include <QCoreApplication>
 #include <QDir>
@@ -20,23 +21,6 @@
 
 namespace chispa::desk {
 namespace {
-
-/// Every action of a menu and of the menus in it; a menu that fills itself does so first.
-void collectActions(QMenu* menu, const QString& path, QList<FoundAction>& found) {
-  emit menu->aboutToShow();
-  const QString here = path + plainName(menu->title()) + QStringLiteral(" ▸ ");
-  for (QAction* action : menu->actions()) {
-    if (action->menu())
-      collectActions(action->menu(), here, found);
-    else if (!action->isSeparator())
-      found.append({here + plainName(action->text()), action->toolTip(),
-                    action->shortcut().toString(QKeySequence::NativeText),
-                    [action = QPointer(action)] {
-                      if (action) action->trigger();
-                    },
-                    action->isEnabled() ? QString() : MainWindow::tr("cannot be done now")});
-  }
-}
 
 /// Things of one kind by their names; to run one selects it.
 template <class List, class Show>
@@ -108,17 +92,18 @@ void MainWindow::openGuide() {
 
 QList<FoundAction> MainWindow::everyAction() {
   QList<FoundAction> found;
-  for (const QAction* top : menuBar()->actions())
-    if (top->menu()) collectActions(top->menu(), {}, found);
-  // What is composed with can be found anywhere: Score comes to the front first.
-  for (FoundAction& one : found)
-    if (!composing_->isEnabled() && one.name.startsWith(plainName(composeMenu_->title()))) {
-      one.whyNot.clear();
-      one.run = [this, run = one.run] {
-        showWorkspace(Workspace::Score);
-        run();
-      };
-    }
+  eachAction(*menuBar(), [&](QAction& action, const QString& path) {
+    // What is composed with can be found anywhere: Score comes to the front first.
+    const bool isOfScore = action.actionGroup() == composing_;
+    found.append({path + plainName(action.text()), action.toolTip(),
+                  action.shortcut().toString(QKeySequence::NativeText),
+                  [this, isOfScore, action = QPointer(&action)] {
+                    if (isOfScore) showWorkspace(Workspace::Score);
+                    if (action) action->trigger();
+                  },
+                  action.isEnabled() || (isOfScore && !composing_->isEnabled()) ? QString()
+                                                                                : tr("cannot be done now")});
+  });
   const QString names[] = {tr("Plan"), tr("Wire"), tr("Bench"), tr("Score"), tr("Run")};
   for (int i = 0; i < pages_->count(); ++i) {
     QWidget* page = pages_->widget(i);

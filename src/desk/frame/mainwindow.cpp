@@ -110,7 +110,7 @@ MainWindow::MainWindow(Document& document, Selection& selection, Stage& stage)
   connect(pulse_, &PulseBar::problemAsked, this, &MainWindow::goTo);
   connect(pulse_, &PulseBar::allProblemsAsked, this, &MainWindow::showProblems);
   connect(pulse_, &PulseBar::problemsFound, this, [this] {
-    if (problems_) problems_->show(pulse_->problems());
+    if (problems_) problems_->list(pulse_->problems());
   });
   connectStart();
   connect(&document, &Document::stateChanged, this, [this] {
@@ -198,7 +198,6 @@ bool MainWindow::showsGlows() {
 }
 
 void MainWindow::showGlows(bool on) {
-  QSettings().setValue(QStringLiteral("showsGlow"), on);
   for (GlowView* glow : pages_->findChildren<GlowView*>()) glow->setVisible(on);
 }
 
@@ -219,8 +218,8 @@ void MainWindow::showProblems() {
     problems_->setAttribute(Qt::WA_DeleteOnClose);
     connect(problems_, &ProblemsDialog::goToAsked, this, &MainWindow::goTo);
   }
-  problems_->show(pulse_->problems());
-  problems_->setVisible(true);
+  problems_->list(pulse_->problems());
+  problems_->show();
   problems_->raise();
 }
 

@@ -145,7 +145,6 @@ class MainWindow : public QMainWindow {
   BenchPage* bench_;
   ScorePage* score_;
   QActionGroup* composing_;
-  QMenu* composeMenu_ = nullptr;
   QActionGroup* carrying_ = nullptr;
   /// An empty plan was asked for.
   bool isStarted_ = false;

@@ -146,8 +146,10 @@ void MainWindow::makeViewMenu() {
     bench_->beginCamera();
   });
   QMenu* glow = menu->addMenu(tr("&Glow"));
-  QAction* here =
-      addAction(glow, "showGlow", tr("In the &workspaces"), {}, [this] { showGlows(!showsGlows()); });
+  QAction* here = addAction(glow, "showGlow", tr("In the &workspaces"), {}, [this] {
+    QSettings().setValue(QStringLiteral("showsGlow"), !showsGlows());
+    showGlows(showsGlows());
+  });
   here->setToolTip(tr("Shows or hides the glow in Plan, Score and Run"));
   here->setCheckable(true);
   here->setChecked(showsGlows());

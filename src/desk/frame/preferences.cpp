@@ -15,6 +15,7 @@
 
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
+#include "desk/parts/search.h"
 #include "desk/parts/theme.h"
 #include "link/userfolders.h"
 
@@ -132,11 +133,7 @@ void Preferences::addDoor(const QString& action, const QString& label, const QSt
 }
 
 void Preferences::find(const QString& words) {
-  const QStringList wanted = words.split(QLatin1Char(' '), Qt::SkipEmptyParts);
-  for (const Row& row : all_)
-    row.widget->setVisible(std::all_of(wanted.begin(), wanted.end(), [&row](const QString& word) {
-      return row.words.contains(word, Qt::CaseInsensitive);
-    }));
+  for (const Row& row : all_) row.widget->setVisible(hasWords(row.words, words));
 }
 
 }  // namespace chispa::desk

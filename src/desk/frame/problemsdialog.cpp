@@ -62,7 +62,7 @@ ProblemsDialog::ProblemsDialog(QWidget* parent) : QDialog(parent), list_(new QTr
   go->setEnabled(false);
 }
 
-void ProblemsDialog::show(const std::vector<Problem>& problems) {
+void ProblemsDialog::list(const std::vector<Problem>& problems) {
   if (problems == problems_ && list_->topLevelItemCount() > 0) return;
   problems_ = problems;
   list_->clear();

@@ -16,7 +16,7 @@ class ProblemsDialog : public QDialog {
  public:
   explicit ProblemsDialog(QWidget* parent);
 
-  void show(const std::vector<Problem>& problems);
+  void list(const std::vector<Problem>& problems);
 
  signals:
   void goToAsked(const chispa::ProblemPlace& place);

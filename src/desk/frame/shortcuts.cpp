@@ -30,15 +30,6 @@ QString settingOf(const QAction& action) {
   return QStringLiteral("shortcuts/") + action.objectName();
 }
 
-void collect(const QMenu& menu, QList<QAction*>& found) {
-  for (QAction* action : menu.actions()) {
-    if (action->menu())
-      collect(*action->menu(), found);
-    else if (!action->isSeparator() && !action->objectName().isEmpty())
-      found << action;
-  }
-}
-
 QString menuOf(const QAction& action) {
   const auto* menu = qobject_cast<const QMenu*>(action.parent());
   return menu ? plainName(menu->title()) : QString();
@@ -109,8 +100,9 @@ ShortcutSheet::ShortcutSheet(QMenuBar& menus, QWidget* parent)
 
 void ShortcutSheet::fill() {
   actions_.clear();
-  for (const QAction* top : menus_.actions())
-    if (top->menu()) collect(*top->menu(), actions_);
+  eachAction(menus_, [this](QAction& action, const QString&) {
+    if (!action.objectName().isEmpty()) actions_ << &action;
+  });
   table_->setRowCount(static_cast<int>(actions_.size()));
   for (int row = 0; row < actions_.size(); ++row) {
     const QAction& action = *actions_[row];

@@ -17,6 +17,7 @@
 #include "core/wire/current.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
+#include "desk/parts/search.h"
 #include "link/userfolders.h"
 
 namespace chispa::desk {
@@ -87,14 +88,10 @@ void StripKindsDialog::fill() {
 }
 
 void StripKindsDialog::filter() {
-  const QStringList words = search_->text().split(QLatin1Char(' '), Qt::SkipEmptyParts);
   QTreeWidgetItem* first = nullptr;
   for (int i = 0; i < list_->topLevelItemCount(); ++i) {
     QTreeWidgetItem* item = list_->topLevelItem(i);
-    const QString all = searchedText(kinds_[static_cast<std::size_t>(i)]);
-    const bool isFound = std::all_of(words.begin(), words.end(), [&](const QString& word) {
-      return all.contains(word, Qt::CaseInsensitive);
-    });
+    const bool isFound = hasWords(searchedText(kinds_[static_cast<std::size_t>(i)]), search_->text());
     item->setHidden(!isFound);
     if (isFound && !first) first = item;
   }

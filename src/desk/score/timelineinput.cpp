@@ -11,6 +11,7 @@
 
 #include "core/base/relativepath.h"
 #include "core/edit/clipedits.h"
+#include "core/edit/markedits.h"
 #include "core/edit/markgroup.h"
 #include "core/edit/scoreedits.h"
 #include "core/edit/staveedits.h"
@@ -248,9 +249,7 @@ void TimelineView::mouseMoveEvent(QMouseEvent* event) {
 void TimelineView::dragLoop() {
   if (!isDragFar()) return;
   const Score& score = *session_.stage.score();
-  std::vector<Micros> beats;
-  if (const MarkLane* lane = laneOf(score, LaneKind::Beats))
-    for (const Mark& mark : lane->marks) beats.push_back(mark.at);
+  const std::vector<Micros> beats = beatMarksOf(score).beats;
   const auto at = [&](double x) {
     const Micros raw = std::clamp(timeAt(x), Micros(0), score.length);
     return isUnsnapped() ? raw : snapped(beats, raw, micros(kBeatReach_s)).value_or(raw);

@@ -6,6 +6,7 @@
 
 #include "desk/parts/contextmenu.h"
 #include "desk/parts/gesture.h"
+#include "desk/session/picking.h"
 #include "desk/wire/loomview.h"
 
 namespace chispa::desk {
@@ -17,7 +18,7 @@ void LoomView::mousePressEvent(QMouseEvent* event) {
   if (tool_ != Tool::Move) return useTool();
   if (const auto* chip = layout_.chipAt(pressed_)) {
     draggedPiece_ = chip->piece;
-    pressChip(chip->piece.fixture, event->modifiers());
+    pick(session_.selection, chip->piece.fixture, {chip->piece.fixture}, event->modifiers());
   } else if (const auto* bead = layout_.beadAt(pressed_)) {
     session_.selection.select(BeadPlace{bead->place.controller, bead->place.port, bead->place.bead});
     draggedBead_ = bead->place;
@@ -163,18 +164,6 @@ void LoomView::keyPressEvent(QKeyEvent* event) {
     default:
       QWidget::keyPressEvent(event);
   }
-}
-
-void LoomView::pressChip(FixtureId fixture, Qt::KeyboardModifiers keys) {
-  FixtureIds chosen = session_.selection.fixtures();
-  const bool hadIt = session_.selection.has(fixture);
-  if (!(keys & (Qt::ControlModifier | Qt::ShiftModifier))) {
-    if (!hadIt) session_.selection.select(FixtureIds{fixture});
-    return;
-  }
-  if (!hadIt) chosen.push_back(fixture);
-  if (hadIt && keys & Qt::ControlModifier) std::erase(chosen, fixture);
-  session_.selection.select(chosen.empty() ? Selected{} : Selected{chosen});
 }
 
 std::vector<UnwiredPiece> LoomView::draggedPieces() const {

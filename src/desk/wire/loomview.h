@@ -58,8 +58,6 @@ class LoomView : public QWidget {
   void paintChainFoot(QPainter& painter, const LoomLayout::Chain& chain) const;
   QString dragText(const LoomLayout::Chain* chain) const;
   void useTool();
-  /// Selects a fixture of the tray; with Ctrl it is added, or taken out again.
-  void pressChip(FixtureId fixture, Qt::KeyboardModifiers keys);
   /// What the selected fixtures have in the tray, if the piece that is dragged is one of them; else the
   /// piece.
   std::vector<UnwiredPiece> draggedPieces() const;

@@ -7,6 +7,7 @@
 #include "desk/parts/theme.h"
 #include "desk/plan/planview.h"
 #include "desk/plan/underlaypictures.h"
+#include "desk/session/picking.h"
 
 namespace chispa::desk {
 namespace {
@@ -23,7 +24,7 @@ class SelectHand : public PlanHand {
     stepAtPress_ = view_.session().document.historyPosition();
     const auto hit = view_.fixtureAt(pointer.at);
     if (hit) {
-      take(*hit, pointer.keys);
+      pick(view_.session().selection, *hit, withGroups(view_.session().show(), {*hit}), pointer.keys);
       beginMove();
     } else if (chosenUnderlay()) {
       drag_ = Drag::Underlay;
@@ -81,21 +82,6 @@ class SelectHand : public PlanHand {
     const auto* id = std::get_if<UnderlayId>(&view_.session().selection.now());
     const Underlay* underlay = id ? chispa::find(view_.session().show().underlays, *id) : nullptr;
     return underlay && isSeenFrom(underlay->face, view_) ? underlay : nullptr;
-  }
-
-  /// A click takes the whole group; with Shift it is added, with Ctrl added or taken out.
-  void take(FixtureId hit, Qt::KeyboardModifiers keys) {
-    Selection& selection = view_.session().selection;
-    const FixtureIds hits = withGroups(view_.session().show(), {hit});
-    const bool hadIt = selection.has(hit);
-    if (!(keys & (Qt::ShiftModifier | Qt::ControlModifier))) {
-      if (!hadIt) selection.select(hits);
-      return;
-    }
-    FixtureIds all = selection.fixtures();
-    for (const FixtureId id : hits) std::erase(all, id);
-    if (!hadIt || keys & Qt::ShiftModifier) all.insert(all.end(), hits.begin(), hits.end());
-    selection.select(all.empty() ? Selected{} : Selected{all});
   }
 
   void beginMove() {
