@@ -28,7 +28,7 @@ void printChain(const Show& show) {
   Renderer renderer;
   renderer.prepare(*compiled);
   PixelFrame frame;
-  frame.resize(static_cast<std::size_t>(compiled->map.count()));
+  frame.resize(static_cast<std::size_t>(compiled->map->count()));
   std::vector<std::uint8_t> values(compiled->packer->bufferSize());
   std::vector<std::uint8_t> copy(values.size());
   AllSenders all(show, *compiled);
@@ -82,7 +82,7 @@ void printRest(const Show& show) {
   Renderer renderer;
   renderer.prepare(*compiled);
   PixelFrame frame;
-  frame.resize(static_cast<std::size_t>(compiled->map.count()));
+  frame.resize(static_cast<std::size_t>(compiled->map->count()));
   Micros t{0};
   const double rendering = secondsOf(
       [&] { renderer.render(compiled->scores[0], t = (t + Micros(25'000)) % Micros(60'000'000), frame); });
@@ -93,12 +93,12 @@ void printRest(const Show& show) {
   for (const int universes : {118, 294}) {
     const auto glow = compile(largeShow(universes, 3));
     PixelFrame lit;
-    lit.resize(static_cast<std::size_t>(glow->map.count()));
+    lit.resize(static_cast<std::size_t>(glow->map->count()));
     Renderer one;
     one.prepare(*glow);
     one.render(glow->scores[0], Micros(1'000'000), lit);
-    const OrbitCamera camera = framing(glow->map.positions, 1.6);
-    const double painting = secondsOf([&] { painter.paint(glow->map, lit, camera, 1280, 800, rgba.data()); });
+    const OrbitCamera camera = framing(glow->map->positions, 1.6);
+    const double painting = secondsOf([&] { painter.paint(*glow->map, lit, camera, 1280, 800, rgba.data()); });
     const std::string what = format("glow, %d px at 1280 x 800, one core", universes * 170);
     line(what.c_str(), universes > 200 ? ">= 30 fps" : "",
          format("%.0f fps (%.1f ms)", 1 / painting, painting * 1e3));

@@ -43,7 +43,7 @@ void printRendering(const Demo& demo) {
   Renderer renderer;
   renderer.prepare(compiled);
   PixelFrame frame;
-  frame.resize(static_cast<std::size_t>(compiled.map.count()));
+  frame.resize(static_cast<std::size_t>(compiled.map->count()));
   std::vector<std::uint8_t> values(compiled.packer->bufferSize());
   const CompiledScore& score = compiled.scores.front();
   double worst = 0;
@@ -57,13 +57,13 @@ void printRendering(const Demo& demo) {
   });
   line("demo: all of its score, rendered and packed at 40 fps", "",
        format("%.0f x real time (worst frame %.1f ms)", seconds(score.length) / whole, worst * 1e3));
-  const OrbitCamera camera = framing(compiled.map.positions, 1.6);
+  const OrbitCamera camera = framing(compiled.map->positions, 1.6);
   std::vector<std::uint8_t> rgba(1280 * 800 * 4);
   GlowPainter painter;
   Micros t{0};
   const double glow = secondsOf([&] {
     renderer.render(score, t = (t + kFrame) % score.length, frame);
-    painter.paint(compiled.map, frame, camera, 1280, 800, rgba.data());
+    painter.paint(*compiled.map, frame, camera, 1280, 800, rgba.data());
   });
   line("demo: glow at 1280 x 800, rendering included", ">= 30 fps", format("%.0f fps", 1 / glow));
 }

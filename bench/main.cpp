@@ -24,7 +24,7 @@ struct Chain {
   explicit Chain(int universes, int layers = 3)
       : show(largeShow(universes, layers)), compiled(compile(show)) {
     renderer.prepare(*compiled);
-    frame.resize(static_cast<std::size_t>(compiled->map.count()));
+    frame.resize(static_cast<std::size_t>(compiled->map->count()));
     values.resize(compiled->packer->bufferSize());
   }
 
@@ -71,7 +71,7 @@ void renderCarousel(benchmark::State& state) {
   Renderer renderer;
   renderer.prepare(*compiled);
   PixelFrame frame;
-  frame.resize(static_cast<std::size_t>(compiled->map.count()));
+  frame.resize(static_cast<std::size_t>(compiled->map->count()));
   Micros t{0};
   for (auto _ : state)
     renderer.render(compiled->scores[0], t = (t + Micros(25'000)) % compiled->scores[0].length, frame);
@@ -81,10 +81,10 @@ BENCHMARK(renderCarousel)->Unit(benchmark::kMicrosecond);
 void paintGlow(benchmark::State& state) {
   Chain chain(static_cast<int>(state.range(0)) / 170);
   chain.renderer.render(chain.compiled->scores[0], Micros(1'000'000), chain.frame);
-  const OrbitCamera camera = framing(chain.compiled->map.positions, 1.6);
+  const OrbitCamera camera = framing(chain.compiled->map->positions, 1.6);
   std::vector<std::uint8_t> rgba(1280 * 800 * 4);
   GlowPainter painter;
-  for (auto _ : state) painter.paint(chain.compiled->map, chain.frame, camera, 1280, 800, rgba.data());
+  for (auto _ : state) painter.paint(*chain.compiled->map, chain.frame, camera, 1280, 800, rgba.data());
 }
 BENCHMARK(paintGlow)->Arg(20'000)->Arg(50'000)->Unit(benchmark::kMillisecond);
 

@@ -85,7 +85,7 @@ void reportDemo() {
   Renderer renderer;
   renderer.prepare(*compiled);
   PixelFrame frame;
-  frame.resize(static_cast<std::size_t>(compiled->map.count()));
+  frame.resize(static_cast<std::size_t>(compiled->map->count()));
   std::vector<double> light, loud;
   for (int f = 0; f * 25'000 < score.length.count(); ++f) {
     const Micros t(f * 25'000);

@@ -151,7 +151,7 @@ class Comparison {
  public:
   Comparison(const CompiledShow& compiled, const CompiledScore& score) : compiled_(compiled), score_(score) {
     renderer_.prepare(compiled);
-    frame_.resize(static_cast<std::size_t>(compiled.map.count()));
+    frame_.resize(static_cast<std::size_t>(compiled.map->count()));
     values_.resize(compiled.packer->bufferSize());
   }
 

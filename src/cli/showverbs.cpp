@@ -50,7 +50,7 @@ Json countsOf(const OpenedShow& opened) {
   std::size_t segments = 0;
   for (const auto& fixture : show.fixtures) segments += fixture->segments.size();
   int cells = 0;
-  for (const auto& zone : show.zones) cells += cellsOf(show, compiled->map, *zone).count();
+  for (const auto& zone : show.zones) cells += cellsOf(show, *compiled->map, *zone).count();
   std::size_t ports = 0;
   for (const auto& controller : show.controllers) ports += controller->ports.size();
   int channels = 0;
@@ -60,7 +60,7 @@ Json countsOf(const OpenedShow& opened) {
                  {"segments", segments},
                  {"zones", show.zones.size()},
                  {"cells", cells},
-                 {"pixels", compiled->map.count()},
+                 {"pixels", compiled->map->count()},
                  {"controllers", show.controllers.size()},
                  {"ports", ports},
                  {"universes", compiled->patch.universes.size()},
@@ -107,10 +107,11 @@ int check(const Words& words) {
   bool anyError = false;
   for (const Problem& p : problems) {
     anyError = anyError || p.severity == Severity::Error;
+    const std::string where = p.where.text(), what = p.what.text(), cure = p.cure.text();
     list.push_back(
-        {{"severity", severityWord(p.severity)}, {"where", p.where}, {"what", p.what}, {"cure", p.cure}});
+        {{"severity", severityWord(p.severity)}, {"where", where}, {"what", what}, {"cure", cure}});
     if (!words.json)
-      std::cout << severityWord(p.severity) << ": " << p.where << ": " << p.what << " " << p.cure << "\n";
+      std::cout << severityWord(p.severity) << ": " << where << ": " << what << " " << cure << "\n";
   }
   if (words.json) std::cout << list.dump(2) << "\n";
   return anyError ? kShowError : kDone;
@@ -204,12 +205,12 @@ int frame(const Words& words) {
   Renderer renderer;
   renderer.prepare(*compiled);
   PixelFrame light;
-  light.resize(static_cast<std::size_t>(compiled->map.count()));
+  light.resize(static_cast<std::size_t>(compiled->map->count()));
   const Micros at = micros(words.at_s);
   renderer.render(*compiled->scoreOf(score->id), at, light);
   Table table({"fixture", "pixel", "r", "g", "b"}, words.json);
   for (const auto& fixture : opened->show.fixtures) {
-    const auto range = *compiled->map.rangeOf(fixture->id);
+    const auto range = *compiled->map->rangeOf(fixture->id);
     for (int i = 0; i < range.count; ++i) {
       const auto [r, g, b] = rgbValues(light, static_cast<std::size_t>(range.first + i));
       table.add({fixture->name, i + 1, int{r}, int{g}, int{b}});

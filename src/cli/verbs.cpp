@@ -19,6 +19,10 @@ class Grammar {
     app_.set_help_all_flag("--help-all", "every verb with its options");
     addReaders();
     addPlayers();
+    addRun();
+    addRender();
+    addControllerVerbs();
+    addNetworkVerbs();
     addBoard();
   }
 
@@ -141,7 +145,10 @@ class Grammar {
     sub->add_flag("--loop", words_.loop, "begin again at the end");
     sub->add_option("--check", words_.against,
                     "of a recording: tell what is otherwise in this show, and do not play");
-    sub = addForShow(
+  }
+
+  void addRun() {
+    CLI::App* sub = addForShow(
         "run", "play unattended, until it is stopped: the almanac, a set list, a score in a loop, or a look",
         runShow);
     addScore(sub);
@@ -158,10 +165,14 @@ class Grammar {
     sub->add_option("--interface", words_.interface, "IPv4 address to listen at; 127.0.0.1 if not given");
     sub->add_option("--stats", words_.stats, "file that gets figures of the output, as JSON");
     sub->add_flag("--silent", words_.silent, "play on the clock, without sound");
-    sub = addForShow("render",
-                     "a film of a score: mp4, webm, avi, animated gif, webp or apng, or a PNG each; or a "
-                     "recording of its universes: chirec; or plain data: csv, rgb, png",
-                     render);
+  }
+
+  void addRender() {
+    CLI::App* sub =
+        addForShow("render",
+                   "a film of a score: mp4, webm, avi, animated gif, webp or apng, or a PNG each; or a "
+                   "recording of its universes: chirec; or plain data: csv, rgb, png",
+                   render);
     addScore(sub);
     sub->add_option("--out", words_.output,
                     "the file; its ending chooses the kind, a name like light-%04d.png gives a PNG each")
@@ -182,7 +193,10 @@ class Grammar {
     sub->add_flag("--unrolled", words_.unrolled, "a line a fixture in place of the view of the whole");
     sub->add_flag("--as-shown", words_.asShown, "light as the strips show it in place of as it is meant");
     addJson(sub);
-    sub = addForShow("push", "send the set-up to controllers, and read it back", push);
+  }
+
+  void addControllerVerbs() {
+    CLI::App* sub = addForShow("push", "send the set-up to controllers, and read it back", push);
     sub->add_option("--controller", words_.controller, "the controller's name; all if not given");
     sub->add_flag("--restore", words_.restore, "put back what the controller had before it was last set up");
     sub->add_flag("--dry-run", words_.dryRun, "only show what would change");
@@ -200,7 +214,10 @@ class Grammar {
     sub->add_option("--play", words_.scene, "play this scene there now, from 1; 0 is dark")
         ->check(CLI::Range(0, 200));
     addJson(sub);
-    sub = add("find", "controllers and sources that answer on the network", findNodes);
+  }
+
+  void addNetworkVerbs() {
+    CLI::App* sub = add("find", "controllers and sources that answer on the network", findNodes);
     sub->add_option("SHOW", words_.file, "a show whose controllers are asked one by one too");
     sub->add_option("--interface", words_.interface,
                     "IPv4 address of the interface to ask from; all but loopback if not given");

@@ -12,6 +12,7 @@
 #include "desk/frame/preferences.h"
 #include "desk/frame/recentshows.h"
 #include "desk/frame/shots.h"
+#include "desk/parts/language.h"
 #include "desk/parts/theme.h"
 #include "desk/session/pools.h"
 #include "engine/darkexit.h"
@@ -39,6 +40,7 @@ void describeCommandLine(QCommandLineParser& parser) {
                      {"play", "Play at once, in a loop."},
                      {"silent", "Play without sound."},
                      {"theme", "dark or light.", "THEME"},
+                     {"language", "en or es.", "LANGUAGE"},
                      {"until-shown", "End as soon as the window stands, to measure the start."},
                      {"shots", "Draw every workspace into FOLDER and end.", "FOLDER"}});
 }
@@ -102,6 +104,7 @@ int main(int argc, char** argv) {
     return 2;
   }
   parser.process(app);
+  speak(parser.isSet("language") ? parser.value("language") : chosenLanguageCode());
   const QString wanted = parser.value("theme");
   applyTheme(app, wanted.isEmpty() ? isDarkChosen() : wanted != QStringLiteral("light"));
   const int status = run(parser);

@@ -67,6 +67,10 @@ class LiveOutput {
   /// Lays it on the light in `frame`, as it will be `ahead` of the last step if nobody touches anything.
   void render(Renderer& renderer, const CompiledShow& show, const CompiledScore* score, Micros position,
               std::span<const DeskValues> desk, PixelFrame& frame, Micros ahead) noexcept;
+  /// True if render() changes nothing, now and until somebody plays.
+  bool isAtRest(const CompiledShow& show) const noexcept {
+    return state_.plays.isEmpty() && state_.zones.isEmpty() && show.live->deskInputs.empty();
+  }
   /// Channels that are driven as they leave.
   void layOver(const CompiledShow& show, float level, std::span<std::uint8_t> values) noexcept;
   /// True once after a binding has moved it: the master, and whether all is dark.

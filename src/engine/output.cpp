@@ -46,9 +46,14 @@ void Output::mend(Repair& repair, MonoTime now) noexcept {
 
 /// Renders the light of the score that played last once more, at the instant where it ended, and keeps it in
 /// `fading`: the new score is mixed over it.
-void Output::beginFade(Program& program, const Course& course, ScoreFade& fade, PixelFrame& fading) noexcept {
+bool Output::isFadeDue(const ScoreFade& fade, const Course& course) const noexcept {
   const FadeOrder order = FadeOrder::of(fadeWanted_.load());
-  if (order.length.count() == 0 || order.score != course.at.score || order.number == fade.followed) return;
+  return order.length.count() > 0 && order.score == course.at.score && order.number != fade.followed;
+}
+
+void Output::beginFade(Program& program, const Course& course, ScoreFade& fade, PixelFrame& fading) noexcept {
+  if (!isFadeDue(fade, course)) return;
+  const FadeOrder order = FadeOrder::of(fadeWanted_.load());
   fade.followed = order.number;
   if (const CompiledScore* before = program.show->scoreOf(fade.shown))
     program.renderer.own().render(*before, fade.shownAt, fading);
@@ -106,12 +111,26 @@ void Output::light(Program& program, const Course& course, MonoTime now, ScoreFa
   pointOut(frame, now);
 }
 
+bool Output::standsStill(const Program& program, const Course& course) noexcept {
+  const auto* signal = signal_.current();
+  const Highlight* highlight = highlight_.current();
+  const bool isTouched = (signal && *signal) || (highlight && !highlight->pixels.empty());
+  const bool isSettled = !isTouched && fade_.length.count() == 0 && !isFadeDue(fade_, course) &&
+                         live_.isAtRest(*program.show) && !program.show->media.hasLive();
+  const bool wasSettled = std::exchange(isSettled_, isSettled);
+  const Shown here{program.serial, course.at.score, course.position};
+  const bool wasHere = std::exchange(shown_, here) == here;
+  return isSettled && wasSettled && wasHere;
+}
+
 void Output::compute(Program& program, const Course& course, MonoTime now) noexcept {
   const CompiledScore* score = program.show->scoreOf(course.at.score);
   live_.step(*program.show, score, course.at, now, program.deskBoxes, program.desk, master_.load());
   if (const auto master = live_.takeMaster()) master_.store(*master);
   if (const auto blackout = live_.takeBlackout()) blackout_.store(*blackout);
-  light(program, course, now, fade_, program.fading, program.frames->filling());
+  stillFrames_ = standsStill(program, course) ? stillFrames_ + 1 : 0;
+  // The first that is the same stays with the output, to be packed from then on; the window has it already.
+  if (stillFrames_ < 2) light(program, course, now, fade_, program.fading, program.frames->filling());
   if (!lightWanted_.load()) return;
   for (Ahead& ahead : program.aheads) {
     if (!ahead.isTurn) continue;
@@ -192,7 +211,7 @@ void Output::note(const Line& line, Micros position, bool isDark) noexcept {
 Crew& Output::crewFor(const Program& program) noexcept {
   // Below that the frame is done before a helper is awake.
   constexpr int kLeastShared = 16'384;
-  return program.show->map.count() < kLeastShared ? lone_ : *crew_;
+  return program.show->map->count() < kLeastShared ? lone_ : *crew_;
 }
 
 void Output::pack(Program& program, const PixelFrame& frame, float level, std::span<const float> levels,
@@ -293,7 +312,7 @@ void Output::step(MonoTime now) noexcept {
   } else if (isLit_) {
     goDark(*program, now);
   }
-  program->frames->publish();
+  if (stillFrames_ == 0) program->frames->publish();
   bell_.ring();
 }
 

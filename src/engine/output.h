@@ -152,9 +152,13 @@ class Output {
     Micros ahead{0};
   };
   Course courseAt(MonoTime now, MonoTime lead) const noexcept;
+  /// True if the frame to come is the one that was computed last: the same instant of the same show, and
+  /// nobody plays, tests or points by hand.
+  bool standsStill(const Program& program, const Course& course) noexcept;
   void compute(Program& program, const Course& course, MonoTime now) noexcept;
   void light(Program& program, const Course& course, MonoTime now, ScoreFade& fade, PixelFrame& fading,
              PixelFrame& frame) noexcept;
+  bool isFadeDue(const ScoreFade& fade, const Course& course) const noexcept;
   void beginFade(Program& program, const Course& course, ScoreFade& fade, PixelFrame& fading) noexcept;
   void packAhead(Program& program, float level, MonoTime now) noexcept;
   void layOver(Program& program, float level) noexcept;
@@ -191,6 +195,17 @@ class Output {
   std::atomic<Evenness> evenness_{Evenness::ToTheEye};
   /// When a frame was computed last.
   MonoTime computedAt_{-1'000'000'000'000};
+  /// What it was of, whether nothing else lay on it, and how many frames in a row have been the same.
+  struct Shown {
+    std::uint64_t program = 0;
+    ScoreId score = {};
+    Micros position{0};
+
+    bool operator==(const Shown&) const = default;
+  };
+  Shown shown_;
+  bool isSettled_ = false;
+  int stillFrames_ = 0;
   std::atomic<bool> blackout_{false};
   std::vector<SentRecord> record_;
   bool recording_ = false;

@@ -160,8 +160,8 @@ void addAheads(Program& program) {
     if (line.lead() == MonoTime(0) || isThere) continue;
     Ahead ahead;
     ahead.lead = line.lead();
-    ahead.frame.resize(static_cast<std::size_t>(program.show->map.count()));
-    ahead.fading.resize(static_cast<std::size_t>(program.show->map.count()));
+    ahead.frame.resize(static_cast<std::size_t>(program.show->map->count()));
+    ahead.fading.resize(static_cast<std::size_t>(program.show->map->count()));
     ahead.values.resize(program.show->packer->bufferSize());
     ahead.power = PowerLimiter(program.show->budget.get());
     program.aheads.push_back(std::move(ahead));
@@ -226,20 +226,20 @@ std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const Com
   program->renderer.prepare(*program->show, setup.hands);
   program->values.resize(program->show->packer->bufferSize());
   program->power = PowerLimiter(program->show->budget.get());
-  program->fading.resize(static_cast<std::size_t>(program->show->map.count()));
+  program->fading.resize(static_cast<std::size_t>(program->show->map->count()));
   program->frames = setup.frames;
   if (!program->frames) {
     program->frames = std::make_shared<FrameBox>();
-    program->frames->resize(static_cast<std::size_t>(program->show->map.count()));
+    program->frames->resize(static_cast<std::size_t>(program->show->map->count()));
   }
   addDesks(setup, *program);
-  program->matrix = matrixPlaces(show, program->show->map.count());
+  program->matrix = matrixPlaces(show, program->show->map->count());
   program->leaving = std::make_shared<ValueBox>();
   program->leaving->resize(program->show->packer->bufferSize());
   for (const auto& controller : show.controllers) {
     program->controllers.push_back(controller->id);
     for (std::size_t p = 0; p < controller->ports.size(); ++p)
-      program->chains.push_back(chainOf(show, program->show->map.ranges, *controller, static_cast<int>(p)));
+      program->chains.push_back(chainOf(show, program->show->map->ranges, *controller, static_cast<int>(p)));
   }
   addLines(show, setup, *program, problems);
   noteLates(*program);

@@ -129,7 +129,7 @@ TEST(Addresses, APinKeepsAStartAndOverlapsAreTold) {
   const auto problemsNow = [&] {
     std::string all;
     for (const Problem& p : findProblems(one.show, [](const std::string&) { return true; }))
-      all += p.where + ": " + p.what + "\n";
+      all += p.where.text() + ": " + p.what.text() + "\n";
     return all;
   };
   EXPECT_EQ(problemsNow().find("taken twice"), std::string::npos) << problemsNow();
@@ -151,7 +151,7 @@ TEST(Addresses, AnEchoIsNoClashAndShowsTheLightOfTheFirst) {
   const auto problemsNow = [&] {
     std::string all;
     for (const Problem& p : findProblems(one.show, [](const std::string&) { return true; }))
-      all += p.where + ": " + p.what + "\n";
+      all += p.where.text() + ": " + p.what.text() + "\n";
     return all;
   };
   fixPortStart(one.show, one.box, 1, FixedStart{1, 1});
@@ -180,7 +180,7 @@ TEST(Addresses, TwoControllersOnOneMulticastUniverseAreTold) {
   });
   const auto problems = findProblems(one.show, [](const std::string&) { return true; });
   EXPECT_TRUE(std::any_of(problems.begin(), problems.end(),
-                          [](const Problem& p) { return p.what.find("in multicast") != std::string::npos; }));
+                          [](const Problem& p) { return p.what.text().find("in multicast") != std::string::npos; }));
 }
 
 TEST(Addresses, AControllerThatInsertsSkippedPixelsIsSentNothingForThem) {
@@ -234,12 +234,12 @@ TEST(Sizing, AFuseThatDoesNotProtectItsWireIsAProblemWithACure) {
   });
   const auto problems = findProblems(one.show, [](const std::string&) { return true; });
   const auto found = std::find_if(problems.begin(), problems.end(), [](const Problem& p) {
-    return p.what.find("does not protect") != std::string::npos;
+    return p.what.text().find("does not protect") != std::string::npos;
   });
   ASSERT_NE(found, problems.end());
   EXPECT_EQ(found->severity, Severity::Error);
-  EXPECT_NE(found->what.find("0.50 mm²"), std::string::npos) << found->what;
-  EXPECT_NE(found->cure.find("7.5 A"), std::string::npos) << found->cure;
+  EXPECT_NE(found->what.text().find("0.50 mm²"), std::string::npos) << found->what.text();
+  EXPECT_NE(found->cure.text().find("7.5 A"), std::string::npos) << found->cure.text();
 }
 
 TEST(Sizing, FullWhiteIsDimmedAsTheSettingsSay) {
@@ -340,7 +340,7 @@ TEST(Problems, AGapThatAPinLeavesIsSaid) {
   fixPortStart(show, rim.id, 4, FixedStart{9, 1});
   const auto problems = findProblems(show, [](const std::string&) { return true; });
   EXPECT_TRUE(std::any_of(problems.begin(), problems.end(), [](const Problem& p) {
-    return p.what == "Universes 5 to 8 are left out by a pinned start.";
+    return p.what.text() == "Universes 5 to 8 are left out by a fixed start.";
   }));
 }
 

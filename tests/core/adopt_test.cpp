@@ -46,7 +46,7 @@ TEST(Brightest, IsTheMomentThatDrawsMost) {
   const std::atomic<bool> cancelled{false};
   const auto found = peakCurrentMoment(*compiled, demo.scores[0]->id, cancelled);
   EXPECT_GT(found.amps, 5);
-  EXPECT_EQ(found.frame.size(), static_cast<std::size_t>(compiled->map.count()));
+  EXPECT_EQ(found.frame.size(), static_cast<std::size_t>(compiled->map->count()));
   const std::atomic<bool> stopped{true};
   EXPECT_EQ(peakCurrentMoment(*compiled, demo.scores[0]->id, stopped).amps, 0);
 }

@@ -378,7 +378,7 @@ TEST(BoardPrograms, PlayForHoursAsAtTheBeginning) {
   BoardPlayer player(light->data);
   const auto compiled = compile(made.show);
   board::BoardScene scene(made.show, *compiled, look);
-  const auto strip = board::BoardStrip::of(made.show, compiled->map, {board::BoardRun(made.fixture)}, 1);
+  const auto strip = board::BoardStrip::of(made.show, *compiled->map, {board::BoardRun(made.fixture)}, 1);
   PixelFrame frame;
   constexpr std::uint32_t kFramesOfHour = 40 * 3600;
   for (const std::uint32_t hour : {1u, 3u, 8u}) {

@@ -34,7 +34,7 @@ class ClipEdits : public testing::Test {
     Renderer renderer;
     renderer.prepare(*compiled);
     PixelFrame frame;
-    frame.resize(static_cast<std::size_t>(compiled->map.count()));
+    frame.resize(static_cast<std::size_t>(compiled->map->count()));
     renderer.render(*compiled->scoreOf(score_), micros(t_s), frame);
     return frame;
   }

@@ -192,7 +192,7 @@ TEST_F(Memories, ValuesLeadBackToTheLightTheyWereMadeOf) {
         ASSERT_EQ(std::ssize(own), back.channels());
         for (std::size_t i = 0; i < 6; ++i) {
           const Rgb found = back.lightOf(own, i);
-          const std::uint32_t pixel = back.pixelOf(compiled->map, i);
+          const std::uint32_t pixel = back.pixelOf(*compiled->map, i);
           // A step of 8 bits at half brightness, in the strip's darkest colour; the packer's table has 4,096.
           const float step = (bits == 8 ? 2.2f / 255 : 0.002f) * 2 / 0.6f;
           EXPECT_NEAR(found.r, frame.r[pixel], step) << order << bits << response;

@@ -66,8 +66,8 @@ void expectTheSame(const Show& show, Crew& crew) {
   CrewRenderer together;
   together.prepare(*compiled, crew.hands());
   PixelFrame one, other;
-  one.resize(static_cast<std::size_t>(compiled->map.count()));
-  other.resize(static_cast<std::size_t>(compiled->map.count()));
+  one.resize(static_cast<std::size_t>(compiled->map->count()));
+  other.resize(static_cast<std::size_t>(compiled->map->count()));
   for (const CompiledScore& score : compiled->scores)
     for (double t = 0.3; t < 12; t += 2.7) {
       alone.render(score, micros(t), one);
@@ -90,7 +90,7 @@ TEST(CrewRenderer, WavesPartWhereStavesMeet) {
   ASSERT_EQ(score.waves.front(), 0u);
   for (std::size_t w = 0; w < score.waves.size(); ++w) {
     const std::size_t end = w + 1 < score.waves.size() ? score.waves[w + 1] : score.staves.size();
-    std::vector<bool> isLit(static_cast<std::size_t>(compiled->map.count()), false);
+    std::vector<bool> isLit(static_cast<std::size_t>(compiled->map->count()), false);
     for (std::size_t s = score.waves[w]; s < end; ++s) {
       for (const std::uint32_t pixel : score.staves[s].cells->pixels) EXPECT_FALSE(isLit[pixel]);
       for (const std::uint32_t pixel : score.staves[s].cells->pixels) isLit[pixel] = true;

@@ -45,7 +45,7 @@ class Dithered {
       hang(show_, {fixture_, first, std::min(1000, count - first)}, {box_, port++, 0});
     if (change) change(show_);
     compiled_ = compile(show_);
-    frame_.resize(static_cast<std::size_t>(compiled_->map.count()));
+    frame_.resize(static_cast<std::size_t>(compiled_->map->count()));
     values_.resize(compiled_->packer->bufferSize());
   }
 

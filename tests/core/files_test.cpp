@@ -128,7 +128,7 @@ TEST(ShowFile, AnUnknownEffectIsAProblemAndIsKept) {
   EXPECT_EQ(*read, show);
   const auto problems = problemsOf(*read);
   ASSERT_EQ(problems.size(), 1u);
-  EXPECT_NE(problems[0].what.find("from-the-future"), std::string::npos);
+  EXPECT_NE(problems[0].what.text().find("from-the-future"), std::string::npos);
 }
 
 TEST(Problems, TheDemoHasNone) {
@@ -138,7 +138,7 @@ TEST(Problems, TheDemoHasNone) {
 TEST(Problems, AMissingAudioFileIsNamed) {
   const auto problems = findProblems(demo::carousel(), [](const std::string&) { return false; });
   ASSERT_EQ(problems.size(), 1u);
-  EXPECT_NE(problems[0].what.find("slow-round.ogg"), std::string::npos);
+  EXPECT_NE(problems[0].what.text().find("slow-round.ogg"), std::string::npos);
 }
 
 TEST(Problems, TwoControllersOnOneUniverseAtOneAddressAreAnError) {

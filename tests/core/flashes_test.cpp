@@ -53,7 +53,7 @@ class OneLine {
     Renderer renderer;
     renderer.prepare(*compiled);
     PixelFrame frame;
-    frame.resize(static_cast<std::size_t>(compiled->map.count()));
+    frame.resize(static_cast<std::size_t>(compiled->map->count()));
     std::vector<double> found;
     bool wasLit = false;
     for (int i = 0; i < 12 * fps; ++i) {
@@ -125,9 +125,10 @@ TEST(Strobes, ThatTogetherFlashTooOftenAreAProblemWithItsPlace) {
   const auto compiled = compile(line.show());
   const auto problems = flashProblems(line.show(), *compiled);
   ASSERT_FALSE(problems.empty());
-  EXPECT_NE(problems[0].where.find("Storm night, at 0:0"), std::string::npos) << problems[0].where;
+  EXPECT_NE(problems[0].where.text().find("Storm night, at 0:0"), std::string::npos)
+      << problems[0].where.text();
   EXPECT_EQ(problems[0].place, ProblemPlace(line.score()));
-  EXPECT_FALSE(problems[0].cure.empty());
+  EXPECT_FALSE(problems[0].cure.text().empty());
 }
 
 TEST(FlashCounter, CountsPairsOfOpposingChanges) {
@@ -158,7 +159,7 @@ TEST(FlashCounter, CountsPairsOfOpposingChanges) {
 TEST(Demo, DoesNotFlashMoreThanIsSafe) {
   const Show show = demo::carousel();
   for (const Problem& problem : flashProblems(show, *compile(show)))
-    ADD_FAILURE() << problem.where << ": " << problem.what;
+    ADD_FAILURE() << problem.where.text() << ": " << problem.what.text();
 }
 
 /// Just before a whole number of turns, beats and bars, every cell is as it was a little before or as it will

@@ -68,7 +68,7 @@ class LightData : public testing::Test {
     Renderer renderer;
     renderer.prepare(*compiled);
     PixelFrame frame;
-    frame.resize(static_cast<std::size_t>(compiled->map.count()));
+    frame.resize(static_cast<std::size_t>(compiled->map->count()));
     renderer.render(compiled->scores.front(), t, frame);
     return frame.r;
   }

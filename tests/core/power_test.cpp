@@ -168,7 +168,7 @@ TEST(PowerProblems, AreSaidWithTheirCure) {
   const auto said = [&] {
     std::string all;
     for (const Problem& problem : findProblems(line.show, [](const std::string&) { return true; }))
-      all += problem.what + " " + problem.cure + "\n";
+      all += problem.what.text() + " " + problem.cure.text() + "\n";
     return all;
   };
   EXPECT_EQ(said().find("power"), std::string::npos) << "without a supply nobody asks";

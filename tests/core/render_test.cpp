@@ -42,7 +42,7 @@ class CarouselLight : public testing::Test {
  protected:
   CarouselLight() {
     renderer_.prepare(*compiled_);
-    for (PixelFrame* frame : {&a_, &b_}) frame->resize(static_cast<std::size_t>(compiled_->map.count()));
+    for (PixelFrame* frame : {&a_, &b_}) frame->resize(static_cast<std::size_t>(compiled_->map->count()));
   }
 
   Show show_ = demo::carousel();
@@ -170,13 +170,13 @@ TEST(Renderer, AZoneLitInTilesIsTheZoneLitAsAWhole) {
   const auto compiled = compile(show);
   Renderer tiles, whole;
   tiles.prepare(*compiled);
-  whole.prepare(static_cast<std::size_t>(compiled->map.count()));
+  whole.prepare(static_cast<std::size_t>(compiled->map->count()));
   PixelFrame frame;
   frame.resize(kPixels);
   const CompiledScore& made = compiled->scores.front();
   for (const Micros t : {Micros(0), Micros(700'000), Micros(3'999'000)}) {
     tiles.render(made, t, frame);
-    whole.renderClips(made, made.staves.front().clips, *made.staves.front().cells, t);
+    whole.renderClips(made, made.staves.front().clips(), *made.staves.front().cells, t);
     for (std::size_t i = 0; i < kPixels; ++i)
       ASSERT_EQ(frame.r[i], std::min(1.f, whole.zoneLight().r[i])) << i;
   }
@@ -188,7 +188,7 @@ TEST(Renderer, AnUnknownEffectStaysDark) {
   const ScoreId score = addScore(show, "S", "", Micros(4'000'000));
   addClip(show, score, show.zones.front()->id, "from-the-future", {}, Micros(0), Micros(4'000'000));
   const auto compiled = compile(show);
-  EXPECT_TRUE(compiled->scores.front().staves.front().clips.empty());
+  EXPECT_TRUE(compiled->scores.front().staves.front().clips().empty());
 }
 
 }  // namespace

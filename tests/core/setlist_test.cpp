@@ -88,7 +88,7 @@ TEST_F(SetLists, ListsStandInListsButNotInThemselves) {
   const auto problems = findProblems(show_, [](const std::string&) { return true; });
   EXPECT_EQ(
       std::count_if(problems.begin(), problems.end(),
-                    [](const Problem& p) { return p.what.find("stands in itself") != std::string::npos; }),
+                    [](const Problem& p) { return p.what.text().find("stands in itself") != std::string::npos; }),
       2);
 }
 

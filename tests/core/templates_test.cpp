@@ -37,9 +37,9 @@ TEST(Templates, EachIsWholeWiredAndCanBeLit) {
     EXPECT_TRUE(unwiredPieces(show).empty()) << static_cast<int>(kind);
     EXPECT_EQ(show.looks.size(), 2u);
     for (const Problem& problem : findProblems(show, [](const std::string&) { return true; }))
-      EXPECT_NE(problem.severity, Severity::Error) << problem.what;
+      EXPECT_NE(problem.severity, Severity::Error) << problem.what.text();
     const auto compiled = compile(show, {}, {});
-    EXPECT_EQ(compiled->map.positions.size(), static_cast<std::size_t>(pixelsOf(show)));
+    EXPECT_EQ(compiled->map->positions.size(), static_cast<std::size_t>(pixelsOf(show)));
   }
 }
 

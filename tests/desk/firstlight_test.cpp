@@ -2,14 +2,77 @@
 #include "window.h"
 
 #include "core/files/showjson.h"
+#include "desk/parts/language.h"
 #include "node/node.h"
 
 namespace chispa::desk {
 namespace {
 
+/// How a maker has the window.
+struct Manner {
+  const char* language;
+  int letters_px;
+};
+std::ostream& operator<<(std::ostream& out, const Manner& manner) {
+  return out << manner.language << manner.letters_px;
+}
+
+/// Holds while the window of a test is made and used.
+class InManner {
+ protected:
+  InManner() {
+    const Manner& manner = testing::WithParamInterface<Manner>::GetParam();
+    if (words_.take(QLatin1String(manner.language))) QCoreApplication::installTranslator(&words_);
+    QFont larger = before_;
+    larger.setPixelSize(manner.letters_px);
+    QApplication::setFont(larger);
+  }
+  ~InManner() {
+    QApplication::setFont(before_);
+    QCoreApplication::removeTranslator(&words_);
+  }
+
+ private:
+  const QFont before_ = QApplication::font();
+  WordCatalogue words_;
+};
+
+/// Only what a hand can do: keys and the mouse, on what is in sight.
+class FirstLight : private InManner, public WindowTest, public testing::WithParamInterface<Manner> {
+ protected:
+  void typeNumber(const char* field, int value) {
+    auto* box = the<QDoubleSpinBox>(field);
+    ASSERT_TRUE(box->isVisible()) << field;
+    QTest::mouseDClick(box->findChild<QLineEdit*>(), Qt::LeftButton);
+    QTest::keyClick(box, Qt::Key_A, Qt::ControlModifier);
+    QTest::keyClicks(box, QString::number(value));
+    QTest::keyClick(box, Qt::Key_Return);
+    QCoreApplication::processEvents();
+  }
+  /// Types the beginning of a choice, as one does in a list.
+  void typeChoice(const char* field, const QString& words) {
+    auto* box = the<QComboBox>(field);
+    ASSERT_TRUE(box->isVisible()) << field;
+    box->setFocus(Qt::TabFocusReason);
+    QTest::keyClicks(box, words);
+    QTest::keyClick(box, Qt::Key_Return);
+    QCoreApplication::processEvents();
+    EXPECT_TRUE(box->currentText().startsWith(words)) << box->currentText().toStdString();
+  }
+  void key(Qt::Key one, Qt::KeyboardModifiers with = {}) {
+    QTest::keyClick(&window_, one, with);
+    QCoreApplication::processEvents();
+  }
+};
+
+INSTANTIATE_TEST_SUITE_P(Manners, FirstLight,
+                         testing::Values(Manner{"en", 13}, Manner{"es", 13}, Manner{"en", 18},
+                                         Manner{"es", 18}),
+                         testing::PrintToStringParamName());
+
 /// A maker's first evening, through the real window: from an empty show to a node that shows the colours of a
 /// clip on a beat; then all of it undone, done again, saved and opened anew.
-TEST_F(WindowTest, FromNothingToLedsThatShowAClipAndBack) {
+TEST_P(FirstLight, FromNothingToLedsThatShowAClipAndBack) {
   const Show empty = show();
 
   // A matrix, drawn with the mouse; its size set in the inspector.
@@ -18,8 +81,8 @@ TEST_F(WindowTest, FromNothingToLedsThatShowAClipAndBack) {
   press("toolMatrix");
   drag(&plan, plan.toScreen({-0.2, 0.2, 0}), plan.toScreen({0.6, 0.8, 0}));
   ASSERT_EQ(show().fixtures.size(), 1u);
-  setNumber("columns", 12);
-  setNumber("rows", 8);
+  typeNumber("columns", 12);
+  typeNumber("rows", 8);
   type("fixtureName", QStringLiteral("Sign"));
   EXPECT_EQ(show().fixtures[0]->name, "Sign");
   EXPECT_EQ(pixelCount(show()), 96);
@@ -64,8 +127,9 @@ TEST_F(WindowTest, FromNothingToLedsThatShowAClipAndBack) {
     type("stopColour", QStringLiteral("#00ff00"));
     QTest::keyClick(the<QWidget>("paletteBar"), Qt::Key_PageDown);
   }
-  selection_.select(ClipIds{clip});
-  choose("palette", QStringLiteral("Palette"));
+  QTest::mouseClick(timeline.viewport(), Qt::LeftButton, {}, timeline.clipBox(clip).center().toPoint());
+  ASSERT_EQ(selection_.clips(), ClipIds{clip});
+  typeChoice("palette", QString::fromStdString(show().palettes.back()->name));
   settle();
 
   // Light on and play from the clip: the node shows green.
@@ -84,9 +148,9 @@ TEST_F(WindowTest, FromNothingToLedsThatShowAClipAndBack) {
 
   // Undo everything, do it again, save, open: the same show.
   const Show made = show();
-  while (document_.canUndo()) trigger("undo");
+  while (document_.canUndo()) key(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(show(), empty);
-  while (document_.canRedo()) trigger("redo");
+  while (document_.canRedo()) key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
   EXPECT_EQ(showText(show()), showText(made));
   const auto file = folder_.path() / "evening.chispa";
   ASSERT_TRUE(document_.saveAs(file));

@@ -161,7 +161,7 @@ TEST_F(FormsTest, TheBenchWalksByKey) {
   QTest::keyClick(&window_.benchPage(), Qt::Key_Right, Qt::ShiftModifier);
   EXPECT_EQ(stage_.signal()->first, 11);
   EXPECT_EQ(stage_.signal()->seconds, 0);
-  const int pixel = stage_.compiled()->map.rangeOf(findNamed(show().fixtures, "Canopy rim")->id)->first + 11;
+  const int pixel = stage_.compiled()->map->rangeOf(findNamed(show().fixtures, "Canopy rim")->id)->first + 11;
   EXPECT_TRUE(eventually([&] { return stage_.frame().r[static_cast<std::size_t>(pixel)] > 0; }));
   window_.benchPage().setSending(false);
   EXPECT_FALSE(stage_.signal());

@@ -96,8 +96,15 @@ class StepByStep : public testing::Test {
 
   void load() {
     std::vector<LineProblem> problems;
-    output_.load(makeProgram(show_, compile(show_), ProgramSetup{}, problems));
+    ProgramSetup setup;
+    setup.frames = frames_;
+    output_.load(makeProgram(show_, compile(show_), setup, problems));
     EXPECT_TRUE(problems.empty());
+  }
+  static std::shared_ptr<FrameBox> makeFrames() {
+    auto frames = std::make_shared<FrameBox>();
+    frames->resize(6);
+    return frames;
   }
   void step(int times = 1) {
     for (int i = 0; i < times; ++i) output_.step(now_ += 25ms);
@@ -117,8 +124,46 @@ class StepByStep : public testing::Test {
   ScoreId score_;
   Transport transport_;
   Output output_{transport_};
+  std::shared_ptr<FrameBox> frames_ = makeFrames();
   MonoTime now_{0};
 };
+
+TEST_F(StepByStep, LightThatStandsStillIsNotComputedAgainUntilSomethingChanges) {
+  const auto next = [this] {
+    const PixelFrame* before = &frames_->latest();
+    step();
+    return &frames_->latest() != before;
+  };
+  EXPECT_TRUE(next());
+  EXPECT_FALSE(next());
+  EXPECT_FALSE(next());
+  transport_.set({score_, Micros(600'000), 0s, false});
+  EXPECT_TRUE(next()) << "moved";
+  EXPECT_FALSE(next());
+  load();
+  EXPECT_TRUE(next()) << "edited";
+  EXPECT_FALSE(next());
+  output_.setHighlight({Highlight::Kind::Isolate, {2}});
+  EXPECT_TRUE(next()) << "pointed at";
+  EXPECT_FLOAT_EQ(frames_->latest().r[0], 0);
+  output_.setHighlight({});
+  EXPECT_TRUE(next()) << "not pointed at any more";
+  EXPECT_FLOAT_EQ(frames_->latest().r[0], 1);
+  EXPECT_FALSE(next());
+}
+
+TEST_F(StepByStep, DimLightThatStandsStillGoesOnBeingDithered) {
+  changeItem(show_.palettes, show_.palettes[0]->id, [](Palette& p) { p.stops[0].colour = {9, 0, 0}; });
+  load();
+  output_.switchLight(true);
+  std::set<std::string> seen;
+  for (int i = 1; i <= 24; ++i) {
+    step();
+    ASSERT_TRUE(eventually([&] { return packets() >= static_cast<std::uint64_t>(i); }));
+    seen.insert(shown(1));
+  }
+  EXPECT_EQ(seen, (std::set<std::string>{"#000000", "#010000"}));
+}
 
 TEST_F(StepByStep, LightIsOffUntilSwitchedOn) {
   step(10);

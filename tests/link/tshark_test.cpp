@@ -75,7 +75,7 @@ std::vector<std::string> demoPackets(std::size_t index, const Listener& listener
   Renderer renderer;
   renderer.prepare(*compiled);
   PixelFrame frame;
-  frame.resize(static_cast<std::size_t>(compiled->map.count()));
+  frame.resize(static_cast<std::size_t>(compiled->map->count()));
   std::vector<std::uint8_t> values(compiled->packer->bufferSize());
   for (int i = 0; i < 3; ++i) {
     const Micros t = Micros(20'000'000) + Micros(25'000) * i;

@@ -30,7 +30,7 @@ class StackMaker {
     for (const std::size_t i : shown) {
       const auto layer = layerOf(i);
       if (!layer) return {std::nullopt, refusal_};
-      blend(*layer, stave_.clips[i].blend);
+      blend(*layer, stave_.clips()[i].blend);
     }
     return {base_, {}};
   }
@@ -40,10 +40,10 @@ class StackMaker {
 
   /// A clip with the one that it takes over from.
   std::optional<LayerTerms> layerOf(std::size_t i) {
-    const CompiledClip& clip = stave_.clips[i];
+    const CompiledClip& clip = stave_.clips()[i];
     auto after = clipLight(clip);
     if (!after || clip.crossIn.count() == 0 || scene_.isLook()) return after;
-    const auto before = clipLight(stave_.clips[i - 1]);
+    const auto before = clipLight(stave_.clips()[i - 1]);
     if (!before) return before;
     const double cross_s = seconds(clip.crossIn);
     const Term taken = smoothed(graph_.ramp(-seconds(clip.start) / cross_s, 1 / cross_s));
@@ -167,8 +167,8 @@ StackLight stackLight(Graph& graph, const BoardScene& scene, const CompiledStave
 
 std::vector<std::size_t> shownAt(const BoardScene& scene, const CompiledStave& stave, Micros t) {
   std::vector<std::size_t> shown;
-  for (std::size_t i = 0; i < stave.clips.size(); ++i)
-    if (scene.isLook() ? stave.clips[i].effect != nullptr : isShown(stave.clips[i], t)) shown.push_back(i);
+  for (std::size_t i = 0; i < stave.clips().size(); ++i)
+    if (scene.isLook() ? stave.clips()[i].effect != nullptr : isShown(stave.clips()[i], t)) shown.push_back(i);
   return shown;
 }
 

@@ -78,7 +78,7 @@ std::vector<Stretch> stretchesOf(const BoardScene& scene, const std::vector<Stav
   if (!scene.isLook()) {
     cuts.insert(frames);
     for (const std::size_t member : group)
-      for (const CompiledClip& clip : staves[member].stave->clips)
+      for (const CompiledClip& clip : staves[member].stave->clips())
         for (const Micros t : {clip.start, clip.end(), clip.end() - clip.crossOut, clip.start + clip.crossIn})
           cuts.insert(std::min(frames, frameFrom(t, rate)));
   }

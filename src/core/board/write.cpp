@@ -181,7 +181,7 @@ class BoardWriter {
   }
   static std::string effectsOf(const CompiledStave& stave, const std::vector<std::size_t>& shown) {
     std::string text;
-    for (const std::size_t i : shown) text += (text.empty() ? "" : " + ") + stave.clips[i].effect->name;
+    for (const std::size_t i : shown) text += (text.empty() ? "" : " + ") + stave.clips()[i].effect->name;
     return text;
   }
   void setSpan(const Stretch& stretch, BoardPart& part) const {
@@ -576,8 +576,8 @@ Result<BoardLight> writeBoard(const Show& show, const CompiledShow& compiled, co
     if (score && score->length.count() <= 0)
       return Failure{"“" + score->name + "” has no length.", {}, "Give it one in Score, or leave it out."};
   }
-  auto strip = BoardStrip::of(show, compiled.map, plan.runs, plan.options.pixelsPerValue);
-  auto every = BoardStrip::of(show, compiled.map, plan.runs, 1);
+  auto strip = BoardStrip::of(show, *compiled.map, plan.runs, plan.options.pixelsPerValue);
+  auto every = BoardStrip::of(show, *compiled.map, plan.runs, 1);
   if (!strip || !every) return (strip ? every : strip).failure();
   return BoardWriter(show, compiled, plan, *std::move(strip), *std::move(every), progress).write();
 }

@@ -79,8 +79,8 @@ std::vector<FlashRun> findFlashes(const CompiledShow& show, const CompiledScore&
   Renderer renderer;
   renderer.prepare(show);
   PixelFrame frame;
-  frame.resize(static_cast<std::size_t>(show.map.count()));
-  FlashCounter counter(show.map.lampSize);
+  frame.resize(static_cast<std::size_t>(show.map->count()));
+  FlashCounter counter(show.map->lampSize);
   std::vector<FlashRun> runs;
   Micros lastEnd{-10'000'000};
   for (Micros t{0}; t <= score.length; t += kFrame) {
@@ -110,16 +110,16 @@ std::vector<Problem> flashProblems(const Show& show, const CompiledShow& compile
     if (!own) continue;
     bool wasCut = false;
     const Progress within = [&](double share) {
-      work += kSecond / kFrame * (compiled.map.count() + kFrameWork);
+      work += kSecond / kFrame * (compiled.map->count() + kFrameWork);
       wasCut = work > kMaxWork;
       return !wasCut && (!progress || progress(share));
     };
     for (const FlashRun& run : findFlashes(compiled, score, within))
       problems.push_back({Severity::Warning,
-                          "The light flashes " + std::to_string(run.flashes) +
-                              " times within a second; more than " + std::to_string(kMaxFlashes) +
-                              " can harm people with photosensitive epilepsy.",
-                          own->name + ", at " + timeWords(run.at),
+                          sentence("The light flashes %1 times within a second; more than %2 can harm people "
+                                   "with photosensitive epilepsy.",
+                                   run.flashes, kMaxFlashes),
+                          sentence("%1, at %2", own->name, timeWords(run.at)),
                           "Let fewer clips flash at once, or more slowly.", own->id});
     if (wasCut)
       problems.push_back({Severity::Note,

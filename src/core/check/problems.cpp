@@ -33,7 +33,7 @@ class Inspection {
   void inspectUnread() {
     for (const UnreadPart& part : show_.unread) {
       const std::string where = part.index < 0 ? part.list : part.list + " " + std::to_string(part.index + 1);
-      add(Severity::Warning, "This part of the file cannot be read (" + part.reason + ").", where,
+      add(Severity::Warning, sentence("This part of the file cannot be read (%1).", part.reason), where,
           "It is kept as it is; open the show with the Chispa that wrote it.", {});
     }
   }
@@ -49,14 +49,14 @@ class Inspection {
                 "Delete the layer, or make the zone again.", look->id);
           if (!findEffect(layer->effect))
             add(Severity::Warning,
-                "The effect \"" + layer->effect + "\" is unknown to this version; its layer stays dark.",
+                sentence("The effect “%1” is unknown to this version; its layer stays dark.", layer->effect),
                 look->name, "Choose another effect.", look->id);
         }
       if (isEmpty)
         add(Severity::Note, "This look has no layer, and so no light.", look->name, "Add a layer in Run.",
             look->id);
       if (!look->key.empty() && !padKeys_.insert(look->key).second)
-        add(Severity::Warning, "Key " + look->key + " plays another look already.", look->name,
+        add(Severity::Warning, sentence("Key %1 plays another look already.", look->key), look->name,
             "Choose another key.", look->id);
       if (look->end == LookEnd::GoOn && !find(show_.looks, look->next))
         add(Severity::Warning, "The look that is to follow it is gone.", look->name, "Choose another.",
@@ -67,8 +67,8 @@ class Inspection {
   void inspectBindings() {
     for (const auto& binding : show_.bindings) {
       const BindingTarget& target = binding->target;
-      const auto gone = [&](const std::string& what) {
-        add(Severity::Warning, what, binding->name.empty() ? "a binding" : binding->name,
+      const auto gone = [&](const char* what) {
+        add(Severity::Warning, what, binding->name.empty() ? Sentence("a binding") : Sentence(binding->name),
             "Choose what it drives, or delete it.", binding->id);
       };
       const bool isOfLook = target.kind == TargetKind::Look || target.kind == TargetKind::LookLevel ||
@@ -88,10 +88,8 @@ class Inspection {
         add(Severity::Warning, "The zone that listens to the desk is gone.", input->name,
             "Choose another zone, or delete it in Run.", input->id);
       if (input->universe < range.low || input->universe > range.high)
-        add(Severity::Error, "The protocol has no universe " + std::to_string(input->universe) + ".",
-            input->name,
-            "Choose one from " + std::to_string(range.low) + " to " + std::to_string(range.high) + ".",
-            input->id);
+        add(Severity::Error, sentence("The protocol has no universe %1.", input->universe), input->name,
+            sentence("Choose one from %1 to %2.", range.low, range.high), input->id);
     }
   }
 
@@ -101,9 +99,9 @@ class Inspection {
         add(Severity::Note, "This set list is empty.", list->name, "Drag scores and looks into it in Run.",
             list->id);
       for (std::size_t i = 0; i < list->items.size(); ++i)
-        if (const std::string what = goneOf(list->items[i]); !what.empty())
-          add(Severity::Warning, "Line " + std::to_string(i + 1) + " is left out: its " + what + " is gone.",
-              list->name, "Choose another, or delete the line.", list->id);
+        if (isGone(list->items[i]))
+          add(Severity::Warning, sentence(lineWithout(list->items[i].kind), i + 1), list->name,
+              "Choose another, or delete the line.", list->id);
       if (holdsItself(list->id, list->id, {}))
         add(Severity::Warning, "This set list stands in itself; it is left out there.", list->name,
             "Take it out of the lists that it holds.", list->id);
@@ -113,9 +111,8 @@ class Inspection {
   void inspectRules() {
     for (const auto& rule : show_.rules) {
       const SetListItem line{rule->kind, rule->score, rule->look, rule->list};
-      if (const std::string what = goneOf(line); !what.empty())
-        add(Severity::Warning, "The " + what + " that it plays is gone.", rule->name, "Choose another.",
-            rule->id);
+      if (isGone(line))
+        add(Severity::Warning, ruleWithout(line.kind), rule->name, "Choose another.", rule->id);
     }
     if (!show_.rules.empty() && show_.almanac.zone.empty())
       add(Severity::Warning,
@@ -143,8 +140,8 @@ class Inspection {
       if (found == loose.end()) continue;
       add(Severity::Note,
           found->second == pixelCount(*fixture)
-              ? "It hangs on no port."
-              : std::to_string(found->second) + " of its pixels hang on no port.",
+              ? Sentence("It hangs on no port.")
+              : sentence("%1 of its pixels hang on no port.", found->second),
           fixture->name, "Hang it on a port in Wire.", fixture->id);
     }
   }
@@ -161,7 +158,7 @@ class Inspection {
       for (const ZonePart& part : zone->parts)
         if (!find(show_.fixtures, part.fixture))
           add(Severity::Warning, "A part of this zone is gone.", zone->name, "Take the part out of the zone.",
-              zone->id);
+              zone->id, Mending::TakeGoneParts);
   }
 
   void inspectControllers() {
@@ -185,26 +182,36 @@ class Inspection {
   void inspectScores(const std::function<bool(const std::string&)>& fileExists) {
     for (const auto& score : show_.scores) {
       if (!score->audio.empty() && !fileExists(score->audio))
-        add(Severity::Warning, "The audio file " + score->audio + " is not there.", score->name,
+        add(Severity::Warning, sentence("The audio file %1 is not there.", score->audio), score->name,
             "Put it back, or choose the file anew; until then the score plays silently.", score->id);
       for (const auto& clip : score->clips) inspectClip(*score, *clip);
     }
   }
 
  private:
-  /// What a line plays, if it is gone.
-  std::string goneOf(const SetListItem& line) const {
+  /// True if what a line plays is not there any more.
+  bool isGone(const SetListItem& line) const {
     switch (line.kind) {
       case PieceKind::Score:
-        return find(show_.scores, line.score) ? "" : "score";
+        return !find(show_.scores, line.score);
       case PieceKind::Look:
-        return find(show_.looks, line.look) ? "" : "look";
+        return !find(show_.looks, line.look);
       case PieceKind::SetList:
-        return find(show_.setLists, line.list) ? "" : "set list";
+        return !find(show_.setLists, line.list);
       case PieceKind::Silence:
-        return "";
+        return false;
     }
-    return {};
+    return false;
+  }
+  static const char* lineWithout(PieceKind kind) {
+    return kind == PieceKind::Score  ? "Line %1 is left out: its score is gone."
+           : kind == PieceKind::Look ? "Line %1 is left out: its look is gone."
+                                     : "Line %1 is left out: its set list is gone.";
+  }
+  static const char* ruleWithout(PieceKind kind) {
+    return kind == PieceKind::Score  ? "The score that it plays is gone."
+           : kind == PieceKind::Look ? "The look that it plays is gone."
+                                     : "The set list that it plays is gone.";
   }
   bool holdsItself(SetListId id, SetListId wanted, std::set<SetListId> seen) const {
     const SetList* list = find(show_.setLists, id);
@@ -213,8 +220,9 @@ class Inspection {
       return line.kind == PieceKind::SetList && (line.list == wanted || holdsItself(line.list, wanted, seen));
     });
   }
-  void add(Severity severity, std::string what, std::string where, std::string cure, ProblemPlace place) {
-    problems_.push_back({severity, std::move(what), std::move(where), std::move(cure), place});
+  void add(Severity severity, Sentence what, Sentence where, Sentence cure, ProblemPlace place,
+           Mending mending = Mending::None) {
+    problems_.push_back({severity, std::move(what), std::move(where), std::move(cure), place, mending});
   }
 
   const Controller& controllerOf(int index) const {
@@ -228,9 +236,8 @@ class Inspection {
       const Controller& controller = controllerOf(used.controller);
       const auto [low, high] = universeRange(controller.protocol);
       if (used.universe < low || used.universe > high)
-        add(Severity::Error, "Universe " + std::to_string(used.universe) + " does not exist in its protocol.",
-            controller.name,
-            "Use universes from " + std::to_string(low) + " to " + std::to_string(high) + ".", controller.id);
+        add(Severity::Error, sentence("Universe %1 does not exist in its protocol.", used.universe),
+            controller.name, sentence("Use universes from %1 to %2.", low, high), controller.id);
       const bool isMulticast =
           controller.protocol == Protocol::E131 && controller.delivery == Delivery::Multicast;
       const auto [other, isNew] =
@@ -239,8 +246,9 @@ class Inspection {
                              used.controller);
       if (!isNew && other->second != used.controller)
         add(Severity::Error,
-            "Universe " + std::to_string(used.universe) + " is also used by " +
-                controllerOf(other->second).name + (isMulticast ? " in multicast." : " at the same address."),
+            sentence(isMulticast ? "Universe %1 is also used by %2 in multicast."
+                                 : "Universe %1 is also used by %2 at the same address.",
+                     used.universe, controllerOf(other->second).name),
             controller.name, "Give one of them another first universe.", controller.id);
     }
   }
@@ -253,11 +261,12 @@ class Inspection {
       const int left = used.universe - before.universe - 1;
       if (before.controller != used.controller || left <= 0 || isRow(controllerOf(used.controller).protocol))
         continue;
-      const std::string which = left == 1 ? "Universe " + std::to_string(used.universe - 1) + " is"
-                                          : "Universes " + std::to_string(before.universe + 1) + " to " +
-                                                std::to_string(used.universe - 1) + " are";
-      add(Severity::Note, which + " left out by a pinned start.", controllerOf(used.controller).name,
-          "Take the pin away, unless the controller is set up so.", controllerOf(used.controller).id);
+      add(Severity::Note,
+          left == 1 ? sentence("Universe %1 is left out by a fixed start.", used.universe - 1)
+                    : sentence("Universes %1 to %2 are left out by a fixed start.", before.universe + 1,
+                               used.universe - 1),
+          controllerOf(used.controller).name, "Free the start, unless the controller is set up so.",
+          controllerOf(used.controller).id);
     }
   }
 
@@ -278,9 +287,9 @@ class Inspection {
                             before->channel + before->channelCount() > span->channel;
       if (overlaps && !isEcho(show_, *before, *span) && told.insert({span->controller, span->port}).second)
         add(Severity::Error,
-            "Channel " + std::to_string(span->channel) + " of universe " + std::to_string(span->universe) +
-                " is taken twice: port " + std::to_string(before->port + 1) + " reaches into it.",
-            portText(controllerOf(span->controller), span->port), "Move a pinned start, or take a pin away.",
+            sentence("Channel %1 of universe %2 is taken twice: port %3 reaches into it.", span->channel,
+                     span->universe, before->port + 1),
+            portText(controllerOf(span->controller), span->port), "Move a fixed start, or free it.",
             PortPlace{controllerOf(span->controller).id, span->port});
       if (!overlaps || span->channel + span->channelCount() > before->channel + before->channelCount())
         before = span;
@@ -301,27 +310,25 @@ class Inspection {
           fixedStart->channel + span.channelsPerPixel - 1 > controller.channelsPerUniverse &&
           span.universe == fixedStart->universe + 1 && span.channel == 1)
         add(Severity::Warning,
-            "The pinned start at channel " + std::to_string(fixedStart->channel) +
-                " would split a pixel; it begins in universe " + std::to_string(span.universe) + ".",
+            sentence("The fixed start at channel %1 would split a pixel; it begins in universe %2.",
+                     fixedStart->channel, span.universe),
             portText(controller, span.port),
-            "Pin it to channel " +
-                std::to_string(controller.channelsPerUniverse - span.channelsPerPixel + 1) +
-                " or lower, or let the controller be packed.",
+            sentence("Fix it at channel %1 or lower, or let pixels be split across universes.",
+                     controller.channelsPerUniverse - span.channelsPerPixel + 1),
             PortPlace{controller.id, span.port});
     }
     for (const auto& [place, count] : pixels) {
       const Controller& controller = controllerOf(place.first);
       if (controller.maxPixelsOfPort > 0 && count > controller.maxPixelsOfPort)
         add(Severity::Error,
-            std::to_string(count) + " pixels hang on it, but the port drives " +
-                std::to_string(controller.maxPixelsOfPort) + ".",
+            sentence("%1 pixels hang on it, but the port drives %2.", count, controller.maxPixelsOfPort),
             portText(controller, place.second), "Cut the run and hang the rest on another port.",
             PortPlace{controller.id, place.second});
     }
   }
 
-  static std::string portText(const Controller& controller, int port) {
-    return controller.name + ", port " + std::to_string(port + 1);
+  static Sentence portText(const Controller& controller, int port) {
+    return sentence("%1, port %2", controller.name, port + 1);
   }
 
   void inspectCuts(const Fixture& fixture) {
@@ -330,58 +337,63 @@ class Inspection {
       const int count = runPixels(segment);
       if (cut <= 1 || count % cut == 0 || !hasFreeCount(segment)) continue;
       add(Severity::Warning,
-          "Its " + segment.name + " has " + std::to_string(count) +
-              " pixels, but this strip can be cut only every " + std::to_string(cut) + ".",
+          sentence("Its %1 has %2 pixels, but this strip can be cut only every %3.", segment.name, count,
+                   cut),
           fixture.name,
-          "Make it " + std::to_string(std::max(1, count / cut) * cut) + " or " +
-              std::to_string((count / cut + 1) * cut) + " pixels.",
+          sentence("Make it %1 or %2 pixels.", std::max(1, count / cut) * cut, (count / cut + 1) * cut),
           fixture.id);
     }
   }
 
   void inspectChain(const PowerChain& chain, const ChainState& state) {
     const Controller& controller = controllerOf(chain.controller);
-    const std::string where = portText(controller, chain.port);
+    const Sentence where = portText(controller, chain.port);
     const PortPlace place{controller.id, chain.port};
     if (chain.feeds.empty())
       return add(Severity::Warning, "Nothing feeds it with power.", where,
-                 "Put a pin on it with P, from a supply of " + shortNumber(chain.volts) + " V.", place);
+                 sentence("Inject power into it with P, from a supply of %1 V.", shortNumber(chain.volts)),
+                 place);
     for (std::size_t f = 0; f < chain.feeds.size(); ++f) {
       const PowerFeed& feed = chain.feeds[f];
       const std::string& name = show_.supplies[static_cast<std::size_t>(feed.supply)]->name;
       if (feed.volts != chain.volts)
         add(Severity::Error,
-            name + " gives " + shortNumber(feed.volts) + " V to a strip of " + shortNumber(chain.volts) +
-                " V.",
+            sentence("%1 gives %2 V to a strip of %3 V.", name, shortNumber(feed.volts),
+                     shortNumber(chain.volts)),
             where, "Choose a supply of the strip's voltage.", place);
       else if (feed.fuse_a > 0 && state.feed_a[f] > feed.fuse_a)
         add(Severity::Warning,
-            "At full white " + shortNumber(state.feed_a[f]) + " A flow through a fuse of " +
-                shortNumber(feed.fuse_a) + " A.",
-            where, "Add a pin, use a larger fuse and wire, or give " + name + " a budget.", place);
+            sentence("At full white %1 A flow through a fuse of %2 A.", shortNumber(state.feed_a[f]),
+                     shortNumber(feed.fuse_a)),
+            where,
+            sentence("Inject at one more point, use a larger fuse and wire, or give %1 a budget.", name),
+            place);
       inspectWire(feed, state.feed_a[f], where, place);
     }
     const auto fades =
         std::find_if(state.volts.begin(), state.volts.end(), [&](double v) { return v < chain.least_v; });
     if (fades != state.volts.end())
       add(Severity::Note,
-          "At full white its colours fade from pixel " + std::to_string(fades - state.volts.begin() + 1) +
-              " on: " + shortNumber(*std::min_element(state.volts.begin(), state.volts.end())) +
-              " V are left.",
-          where, "Put another pin there, use thicker wire, or play less bright.", place);
+          sentence("At full white its colours fade from pixel %1 on: %2 V are left.",
+                   fades - state.volts.begin() + 1,
+                   shortNumber(*std::min_element(state.volts.begin(), state.volts.end()))),
+          where, "Inject power there too, use thicker wire, or play less bright.", place);
   }
 
   /// Load, fuse and wire are one choice: the wire must carry what the fuse lets through.
-  void inspectWire(const PowerFeed& feed, double amps, const std::string& where, const PortPlace& place) {
+  void inspectWire(const PowerFeed& feed, double amps, const Sentence& where, const PortPlace& place) {
     const double carries = wireCarries_a(feed.wire_mm2);
-    const std::string wire = "a wire of " + std::to_string(feed.wire_mm2).substr(0, 4) +
-                             " mm², which carries " + shortNumber(carries) + " A.";
+    const std::string wire = std::to_string(feed.wire_mm2).substr(0, 4);
     if (feed.fuse_a > carries)
-      add(Severity::Error, "A fuse of " + shortNumber(feed.fuse_a) + " A does not protect " + wire, where,
-          "Use a fuse of at most " + shortNumber(carries) + " A, or thicker wire.", place);
+      add(Severity::Error,
+          sentence("A fuse of %1 A does not protect a wire of %2 mm², which carries %3 A.",
+                   shortNumber(feed.fuse_a), wire, shortNumber(carries)),
+          where, sentence("Use a fuse of at most %1 A, or thicker wire.", shortNumber(carries)), place);
     else if (feed.fuse_a <= 0 && amps > carries)
-      add(Severity::Error, "At full white " + shortNumber(amps) + " A flow through " + wire, where,
-          "Use thicker wire and a fuse, or feed it at one more place.", place);
+      add(Severity::Error,
+          sentence("At full white %1 A flow through a wire of %2 mm², which carries %3 A.", shortNumber(amps),
+                   wire, shortNumber(carries)),
+          where, "Use thicker wire and a fuse, or feed it at one more place.", place);
   }
 
   static std::string shortNumber(double value) {
@@ -392,31 +404,30 @@ class Inspection {
   }
 
   void inspectRun(const Controller& controller, int port) {
-    const std::string where = portText(controller, port);
+    const Sentence where = portText(controller, port);
     for (const Bead& bead : controller.ports[static_cast<std::size_t>(port)].run) {
       const Fixture* fixture = find(show_.fixtures, bead.fixture);
       if (!fixture)
         add(Severity::Error, "What hung here is gone.", where, "Take it off the port.",
-            PortPlace{controller.id, port});
+            PortPlace{controller.id, port}, Mending::TakeGoneBeads);
       else if (bead.first + bead.count > pixelCount(*fixture))
-        add(Severity::Error,
-            fixture->name + " ends before pixel " + std::to_string(bead.first + bead.count) + ".", where,
-            "Shorten the bead.", PortPlace{controller.id, port});
+        add(Severity::Error, sentence("%1 ends before pixel %2.", fixture->name, bead.first + bead.count),
+            where, "Shorten the bead.", PortPlace{controller.id, port}, Mending::ShortenBeads);
     }
   }
 
   void inspectClip(const Score& score, const Clip& clip) {
     // Words are only made where something is wrong: there are thousands of clips, and they are looked at
     // after every edit.
-    const auto addHere = [&](std::string what, std::string cure) {
+    const auto addHere = [&](Sentence what, Sentence cure, Mending mending = Mending::None) {
       add(Severity::Warning, std::move(what),
-          score.name + ", clip at " + std::to_string(seconds(clip.start)) + " s", std::move(cure),
-          ClipPlace{score.id, clip.id});
+          sentence("%1, clip at %2 s", score.name, shortNumber(seconds(clip.start))), std::move(cure),
+          ClipPlace{score.id, clip.id}, mending);
     };
     if (clip.block && !find(show_.blocks, clip.block))
-      addHere("The building block of this clip is gone.", "Delete the clip.");
+      addHere("The building block of this clip is gone.", "Delete the clip.", Mending::DeleteClip);
     if (!clip.block && !findEffect(clip.effect))
-      addHere("The effect \"" + clip.effect + "\" is unknown to this version; the clip stays dark.",
+      addHere(sentence("The effect “%1” is unknown to this version; the clip stays dark.", clip.effect),
               "Choose another effect, or open the show with the Chispa that wrote it.");
     if (!zones_.contains(clip.zone))
       addHere("The zone of this clip is gone.", "Delete the clip or make the zone again.");

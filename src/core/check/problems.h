@@ -5,6 +5,7 @@
 #include <variant>
 #include <vector>
 
+#include "core/base/sentence.h"
 #include "core/show/show.h"
 
 namespace chispa {
@@ -28,13 +29,23 @@ struct ClipPlace {
 using ProblemPlace = std::variant<std::monostate, FixtureId, ZoneId, ControllerId, PortPlace, ScoreId,
                                   ClipPlace, LookId, BindingId, DeskInputId, SetListId, RuleId>;
 
+/// What mends a problem where one thing alone does, and loses nothing that is there.
+enum class Mending {
+  None,
+  DeleteClip,     ///< a clip without its zone or block
+  TakeGoneParts,  ///< of a zone, whose fixtures are gone
+  TakeGoneBeads,  ///< of a port, whose fixtures are gone
+  ShortenBeads,   ///< of a port, to their fixtures' pixels
+};
+
 /// Something in a show that will not work as it stands: what, where, and the cure.
 struct Problem {
   Severity severity = Severity::Warning;
-  std::string what;
-  std::string where;
-  std::string cure;
+  Sentence what;
+  Sentence where;
+  Sentence cure;
   ProblemPlace place;
+  Mending mending = Mending::None;
 
   bool operator==(const Problem&) const = default;
 };
@@ -42,5 +53,8 @@ struct Problem {
 /// Every problem of `show`, errors first. `fileExists` tells whether a score's audio file is there.
 std::vector<Problem> findProblems(const Show& show,
                                   const std::function<bool(const std::string&)>& fileExists);
+
+/// Does what mends it; nothing where that is Mending::None or the place is gone.
+void mend(Show& show, const Problem& problem);
 
 }  // namespace chispa

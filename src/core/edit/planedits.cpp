@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/edit/zoneedits.h"
+#include "core/show/finditems.h"
 #include "core/show/strip.h"
 #include "core/show/stripwhite.h"
 
@@ -139,9 +140,8 @@ void deleteFixtures(Show& show, const std::vector<FixtureId>& ids) {
 }
 
 void moveFixtures(Show& show, const std::vector<FixtureId>& ids, Vec3 by_m) {
-  for (const FixtureId id : ids)
-    changeItem(show.fixtures, id,
-               [&](Fixture& fixture) { fixture.place.position_m = fixture.place.position_m + by_m; });
+  changeItems(show.fixtures, ids,
+              [&](Fixture& fixture) { fixture.place.position_m = fixture.place.position_m + by_m; });
 }
 
 StripTypeId takeStripType(Show& show, const StripType& strip) {

@@ -50,11 +50,11 @@ class PixelSource final : public FrameSource {
               const LightDataOrder& order)
       : score_(score) {
     renderer_.prepare(compiled);
-    frame_.resize(static_cast<std::size_t>(compiled.map.count()));
+    frame_.resize(static_cast<std::size_t>(compiled.map->count()));
     std::vector<PixelRow> rows = order.parts;
     if (rows.empty())
       for (const auto& fixture : show.fixtures) rows.emplace_back(fixture->id);
-    for (const PixelRow& row : rows) add(nameOf(show, row), pixelsOf(show, compiled.map, row));
+    for (const PixelRow& row : rows) add(nameOf(show, row), pixelsOf(show, *compiled.map, row));
     bytes_.resize(3 * pixels_.size());
   }
 

@@ -22,7 +22,7 @@ SceneLight::SceneLight(const Show& show, const CompiledShow& compiled, SceneId i
 }
 
 void SceneLight::render(Micros t, PixelFrame& frame) {
-  const auto pixels = static_cast<std::size_t>(compiled_.map.count());
+  const auto pixels = static_cast<std::size_t>(compiled_.map->count());
   if (frame.size() != pixels) frame.resize(pixels);
   if (score_) return renderer_.render(*score_, t, frame);
   frame.clear();

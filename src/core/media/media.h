@@ -62,6 +62,10 @@ class MediaLibrary {
     const auto found = live_.find(part);
     return found == live_.end() ? nullptr : found->second;
   }
+  /// True if something is shown that changes by itself.
+  bool hasLive() const { return !live_.empty(); }
+  /// True if both hold the very same media.
+  bool operator==(const MediaLibrary&) const = default;
 
  private:
   std::map<std::string, std::shared_ptr<const Media>> media_;

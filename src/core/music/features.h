@@ -54,6 +54,8 @@ class MusicGrid {
   /// Beats of the bar that `t` lies in.
   double beatsOfBarAt(Micros t) const;
 
+  bool operator==(const MusicGrid&) const = default;
+
  private:
   static double position(const std::vector<Micros>& marks, Micros t);
   static Micros instant(const std::vector<Micros>& marks, double position);

@@ -19,11 +19,11 @@ class FilmPainter {
               const FilmOrder& order)
       : show_(show), compiled_(compiled), score_(score), order_(order) {
     renderer_.prepare(compiled);
-    frame_.resize(static_cast<std::size_t>(compiled.map.count()));
+    frame_.resize(static_cast<std::size_t>(compiled.map->count()));
     picture_.resize(static_cast<std::size_t>(order.shape.width) *
                     static_cast<std::size_t>(order.shape.height) * 4);
     if (order.isAsShown) strips_.emplace(show, compiled_);
-    camera_ = framing(compiled.map.positions, static_cast<double>(order.shape.width) / order.shape.height);
+    camera_ = framing(compiled.map->positions, static_cast<double>(order.shape.width) / order.shape.height);
   }
 
   const std::uint8_t* at(Micros t) {
@@ -32,7 +32,7 @@ class FilmPainter {
     if (order_.isUnrolled)
       drawUnrolled(show_, seen, order_.shape.width, order_.shape.height, picture_);
     else
-      glow_.paint(compiled_.map, seen, camera_, order_.shape.width, order_.shape.height, picture_.data());
+      glow_.paint(*compiled_.map, seen, camera_, order_.shape.width, order_.shape.height, picture_.data());
     return picture_.data();
   }
 

@@ -16,6 +16,7 @@ constexpr float kBleachedFrom = 0.75f;
 constexpr float kBleach = 0.3f;
 constexpr float kLedSize_m = 0.016f;
 constexpr float kHazeStrength = 0.3f;
+constexpr float kDiscStrength = 1.4f;
 
 }  // namespace
 
@@ -59,9 +60,25 @@ void GlowPainter::splatDisc(float x, float y, Light4 colour, float radius) {
     const float dy = static_cast<float>(py) + 0.5f - y;
     for (int px = std::max(0, cx - reach); px <= std::min(sharp_.width - 1, cx + reach); ++px) {
       const float dx = static_cast<float>(px) + 0.5f - x;
-      row[px] += colour * (std::clamp(radius + 0.5f - std::sqrt(dx * dx + dy * dy), 0.f, 1.f) * 1.4f);
+      row[px] += colour * (discShare(radius, std::sqrt(dx * dx + dy * dy)) * kDiscStrength);
     }
   }
+}
+
+bool GlowPainter::splatStamp(float x, float y, Light4 colour, float radius) {
+  constexpr int kReach = DiscStamp::kReach;
+  const int left = static_cast<int>(x) - kReach;
+  const int top = static_cast<int>(y) - kReach;
+  const bool isInside = left >= 0 && top >= 0 && left + DiscStamp::kSide <= sharp_.width &&
+                        top + DiscStamp::kSide <= sharp_.height;
+  if (radius != stamp_.radius() || !isInside) return false;
+  const float* share = stamp_.at(x, y);
+  const Light4 light = colour * kDiscStrength;
+  for (int row = 0; row < DiscStamp::kSide; ++row, share += DiscStamp::kSide) {
+    Light4* pixel = sharp_.row(top + row) + left;
+    for (int column = 0; column < DiscStamp::kSide; ++column) pixel[column] += light * share[column];
+  }
+  return true;
 }
 
 /// The overlay shows only where no light is.
@@ -72,11 +89,10 @@ void GlowPainter::splatUnlit(float x, float y, Light4 light) {
 }
 
 void GlowPainter::splat(float x, float y, float scale, Light4 colour, float lampSize) {
-  const float least = std::max(0.75f, static_cast<float>(sharp_.height) / 640.f);
-  const float radius = std::clamp(0.5f * kLedSize_m * scale * lampSize, least, 14.f);
+  const float radius = std::clamp(0.5f * kLedSize_m * scale * lampSize, leastRadius_, 14.f);
   if (radius <= 1.f)
     splatSmall(sharp_, x, y, colour * (2.2f * radius));
-  else
+  else if (!splatStamp(x, y, colour, radius))
     splatDisc(x, y, colour, radius);
   // The haze has the energy that the LED sends to the eye: more when it is near.
   splatSmall(haze_, x / kHazeScale, y / kHazeScale, colour * (kHazeStrength * radius * radius));
@@ -150,6 +166,8 @@ void GlowPainter::paint(const PixelMap& map, const PixelFrame& frame, const Orbi
                         int height, std::uint8_t* rgba) {
   if (sharp_.width != width || sharp_.height != height) sharp_.reset(width, height);
   haze_.reset(width / kHazeScale + 2, height / kHazeScale + 2);
+  leastRadius_ = std::max(0.75f, static_cast<float>(height) / 640.f);
+  if (leastRadius_ <= DiscStamp::kMaxRadius) stamp_.prepare(leastRadius_);
   const std::size_t count = map.positions.size();
   for (auto* row : {&spotX_, &spotY_, &spotScale_}) row->resize(count);
   Projection(camera, width, height).spotsOf(map.positions, spotX_.data(), spotY_.data(), spotScale_.data());

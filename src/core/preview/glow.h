@@ -7,6 +7,7 @@
 #include "core/base/frame.h"
 #include "core/preview/boxblur.h"
 #include "core/preview/camera.h"
+#include "core/preview/discstamp.h"
 #include "core/preview/light4.h"
 #include "core/preview/surfacelight.h"
 #include "core/zone/pixelmap.h"
@@ -41,6 +42,8 @@ class GlowPainter {
   void splatUnlit(float x, float y, Light4 light);
   void splat(float x, float y, float scale, Light4 colour, float lampSize);
   void splatDisc(float x, float y, Light4 colour, float radius);
+  /// True if the disc is the usual one, and all of it is in the picture; it is drawn then.
+  bool splatStamp(float x, float y, Light4 colour, float radius);
   static void splatSmall(Plane& plane, float x, float y, Light4 colour);
   void makeHaze();
   void lightSurfaces(const OrbitCamera& camera, bool hasFloor, bool hasWall);
@@ -57,6 +60,9 @@ class GlowPainter {
   Plane haze_;
   Plane wide_;
   BlurScratch blurring_;
+  /// Pixels of the smallest LED, and that one worked out.
+  float leastRadius_ = 0.75f;
+  DiscStamp stamp_;
   std::vector<Light4> sums_;
   std::vector<float> spotX_, spotY_, spotScale_;
   std::array<std::uint8_t, kToneSteps + 1> tone_{};

@@ -57,7 +57,7 @@ ClipPicture drawLook(const CompiledLook& look, double elapsed_s, double shown_s,
       const int bottom = height * static_cast<int>(band + 1) / static_cast<int>(bands.size());
       const double from_s = elapsed_s + shown_s * columns.first / width;
       const TimeSpan span{micros(from_s), micros(shown_s * columns.count / width)};
-      copyInto(drawClips(kNone, bands[band]->clips, *bands[band]->cells, span, columns.count, bottom - top),
+      copyInto(drawClips(kNone, bands[band]->clips(), *bands[band]->cells, span, columns.count, bottom - top),
                columns.first, top, whole);
     }
   }

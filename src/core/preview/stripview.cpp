@@ -16,7 +16,7 @@ StripView::StripView(const Show& show, const CompiledShow& compiled)
       values_(compiled.packer->bufferSize()),
       amps_(compiled.budget->supplyCount()),
       levels_(compiled.budget->groupCount(), 1.f) {
-  seen_.resize(static_cast<std::size_t>(compiled.map.count()));
+  seen_.resize(static_cast<std::size_t>(compiled.map->count()));
   for (int c = 0; c < static_cast<int>(show.controllers.size()); ++c) {
     Line line{ValueLight(show, compiled.patch, c, ValueLight::Dimming::Kept), {}, {}};
     for (std::size_t u = 0; u < compiled.patch.universes.size(); ++u)
@@ -44,7 +44,7 @@ void StripView::addLight(Line& line) {
   constexpr float kShare = 1.f / kPeriod;
   for (std::size_t i = 0; i < line.light.count(); ++i) {
     const Rgb colour = line.light.lightOf(line.row, i);
-    line.light.eachPixel(compiled_.map, i, [&](std::uint32_t pixel) {
+    line.light.eachPixel(*compiled_.map, i, [&](std::uint32_t pixel) {
       // What the chips show beyond a screen's colours is cut off.
       seen_.r[pixel] += kShare * std::clamp(colour.r, 0.f, 1.f);
       seen_.g[pixel] += kShare * std::clamp(colour.g, 0.f, 1.f);

@@ -12,7 +12,7 @@ FramePacker::FramePacker(const CompiledShow& compiled, int framesPerSecond, Dith
       framesPerSecond_(framesPerSecond),
       dither_(dither) {
   renderer_.prepare(compiled);
-  frame_.resize(static_cast<std::size_t>(compiled.map.count()));
+  frame_.resize(static_cast<std::size_t>(compiled.map->count()));
 }
 
 const std::vector<std::uint8_t>& FramePacker::at(const CompiledScore& score, Micros t) {

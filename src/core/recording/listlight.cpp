@@ -11,7 +11,7 @@ ListLight::ListLight(const Show& show, const CompiledShow& compiled, SetListId l
       walk_(std::make_shared<const Show>(show), list, seed),
       noDesks_(compiled.live->deskUniverses.size()) {
   renderer_.prepare(compiled);
-  fading_.resize(static_cast<std::size_t>(compiled.map.count()));
+  fading_.resize(static_cast<std::size_t>(compiled.map->count()));
   begin(Micros(0));
 }
 

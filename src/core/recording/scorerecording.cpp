@@ -103,7 +103,7 @@ Result<bool> recordSetList(const Show& show, const CompiledShow& compiled, SetLi
   ListLight light(show, compiled, id, kSeed);
   FramePacker packer(compiled, framesPerSecond);
   PixelFrame frame;
-  frame.resize(static_cast<std::size_t>(compiled.map.count()));
+  frame.resize(static_cast<std::size_t>(compiled.map->count()));
   return record(headOf(show, list->name), framesPerSecond, path, progress,
                 [&](long i, std::span<const std::uint8_t>& values, double& done) {
                   const Micros t(i * 1'000'000 / framesPerSecond);

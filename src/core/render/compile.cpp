@@ -2,11 +2,13 @@
 #include <algorithm>
 #include <map>
 #include <unordered_map>
+#include <unordered_set>
 
 #include "core/base/memory.h"
 #include "core/render/compiled.h"
 #include "core/render/compiledlive.h"
 #include "core/render/renderer.h"
+#include "core/render/reuse.h"
 
 namespace chispa {
 namespace {
@@ -14,8 +16,9 @@ namespace {
 /// Compiles the scores of one show; what they share (cells, palettes) is made once.
 class Compiler {
  public:
-  Compiler(const Show& show, const MusicLibrary& music, const MediaLibrary& media, CompiledShow& out)
-      : show_(show), music_(music), media_(media), out_(out) {}
+  Compiler(const Show& show, const MusicLibrary& music, const MediaLibrary& media, const Reuse& reuse,
+           CompiledShow& out)
+      : show_(show), music_(music), media_(media), reuse_(reuse), out_(out) {}
 
   CompiledScore compileScore(const Score& score) {
     CompiledScore compiled;
@@ -30,6 +33,8 @@ class Compiler {
     for (const auto& clip : score.clips)
       if (clip->block)
         for (Clip& one : unfolded(show_, *clip)) fromBlocks.push_back(std::move(one));
+    unfolded_.clear();
+    for (const Clip& clip : fromBlocks) unfolded_.insert(&clip);
     for (const auto& clip : score.clips)
       if (!clip->block) byZone[clip->zone].push_back(clip.get());
     for (const Clip& clip : fromBlocks) byZone[clip.zone].push_back(&clip);
@@ -39,7 +44,7 @@ class Compiler {
       if (clip->over > 0 && !clip->block) over[clip->over].push_back(clip.get());
     for (auto stave = score.staves.rbegin(); stave != score.staves.rend(); ++stave) {
       const Zone* zone = find(show_.zones, *stave);
-      if (zone) compiled.staves.push_back(compileStave(*zone, byZone[*stave], compiled.grid));
+      if (zone) compiled.staves.push_back(compileStave(*zone, byZone[*stave], compiled));
     }
     for (const auto& [number, clips] : over) addOver(clips, compiled);
     findWaves(compiled);
@@ -47,8 +52,14 @@ class Compiler {
   }
 
   void findWaves(CompiledScore& score) {
+    if (const CompiledScore* alike = reuse_.lanesOf(score)) {
+      score.waves = alike->waves;
+      for (std::size_t s = 0; s < score.staves.size(); ++s)
+        score.staves[s].isDistinct = alike->staves[s].isDistinct;
+      return;
+    }
     // In which stave, counted from 1, each pixel was lit last.
-    std::vector<std::size_t> litIn(static_cast<std::size_t>(out_.map.count()), 0);
+    std::vector<std::size_t> litIn(static_cast<std::size_t>(out_.map->count()), 0);
     std::size_t waveBegin = 0;
     for (std::size_t s = 0; s < score.staves.size(); ++s) {
       CompiledStave& stave = score.staves[s];
@@ -81,26 +92,40 @@ class Compiler {
       std::vector<const Clip*> own = clips;
       std::erase_if(own, [id](const Clip* clip) { return clip->zone != id; });
       if (const Zone* zone = find(show_.zones, id))
-        compiled.staves.push_back(compileStave(*zone, own, compiled.grid));
+        compiled.staves.push_back(compileStave(*zone, own, compiled));
     }
   }
 
-  CompiledStave compileStave(const Zone& zone, const std::vector<const Clip*>& clips, const MusicGrid& grid) {
+  /// Clips without a block are the show's own: a lane that has no others can be compared with an earlier one.
+  CompiledStave compileStave(const Zone& zone, const std::vector<const Clip*>& clips,
+                             const CompiledScore& score) {
     CompiledStave stave;
     stave.zone = zone.id;
     stave.cells = cellsFor(zone);
+    const auto isOwn = [this](const Clip* clip) { return !unfolded_.contains(clip); };
+    if (std::all_of(clips.begin(), clips.end(), isOwn)) stave.madeOf = clips;
+    auto before = reuse_.clips(score, zone.id, stave.madeOf);
+    const bool isKept = before && std::all_of(clips.begin(), clips.end(), [&](const Clip* clip) {
+      return paletteFor(clip->palette) == reuse_.palette(clip->palette);
+    });
+    stave.shared = isKept ? std::move(before) : compileClips(clips, score.grid);
+    return stave;
+  }
+
+  std::shared_ptr<const CompiledClips> compileClips(const std::vector<const Clip*>& clips,
+                                                    const MusicGrid& grid) {
+    CompiledClips made;
     for (const Clip* clip : clips) {
       CompiledClip compiled = compileClip(*clip, paletteFor(clip->palette), media_);
       compiled.fades = show_.light.fades;
       measureBeats(grid, compiled);
-      if (compiled.effect) stave.clips.push_back(std::move(compiled));
+      if (compiled.effect) made.push_back(std::move(compiled));
     }
-    std::stable_sort(stave.clips.begin(), stave.clips.end(),
-                     [](const CompiledClip& a, const CompiledClip& b) {
-                       return std::pair(a.layer, a.start) < std::pair(b.layer, b.start);
-                     });
-    crossFade(stave.clips);
-    return stave;
+    std::stable_sort(made.begin(), made.end(), [](const CompiledClip& a, const CompiledClip& b) {
+      return std::pair(a.layer, a.start) < std::pair(b.layer, b.start);
+    });
+    crossFade(made);
+    return std::make_shared<const CompiledClips>(std::move(made));
   }
 
   /// Where two neighbours of a layer overlap, one passes into the other.
@@ -116,12 +141,14 @@ class Compiler {
 
   std::shared_ptr<const ZoneCells> cellsFor(const Zone& zone) {
     auto& cells = cells_[zone.id];
-    if (!cells) cells = std::make_shared<const ZoneCells>(cellsOf(show_, out_.map, zone));
+    if (!cells) cells = reuse_.cells(zone, *out_.map);
+    if (!cells) cells = std::make_shared<const ZoneCells>(cellsOf(show_, *out_.map, zone));
     return cells;
   }
 
   std::shared_ptr<const PaletteTable> paletteFor(PaletteId id) {
-    auto& table = palettes_[id];
+    auto& table = out_.palettes[id];
+    if (!table) table = reuse_.palette(id);
     if (!table) table = tableOf(show_, id);
     return table;
   }
@@ -129,9 +156,11 @@ class Compiler {
   const Show& show_;
   const MusicLibrary& music_;
   const MediaLibrary& media_;
+  const Reuse& reuse_;
   CompiledShow& out_;
   std::unordered_map<ZoneId, std::shared_ptr<const ZoneCells>> cells_;
-  std::unordered_map<PaletteId, std::shared_ptr<const PaletteTable>> palettes_;
+  /// Clips of the score in hand that stand in no list of the show: they come out of blocks.
+  std::unordered_set<const Clip*> unfolded_;
 };
 
 /// Pixels from which on it is worth a few milliseconds to give back what only compiling needed.
@@ -144,7 +173,7 @@ std::size_t countOf(const ZoneCells& cells) {
 /// Zones of `score` that clips of `stave` show are worked out as a whole: the cells of the largest.
 std::size_t maxOfSources(const CompiledStave& stave, const CompiledScore& score) {
   std::size_t most = 0;
-  for (const CompiledClip& clip : stave.clips)
+  for (const CompiledClip& clip : stave.clips())
     if (const CompiledStave* source = clip.source ? score.staveOf(clip.source) : nullptr)
       most = std::max(most, countOf(*source->cells));
   return most;
@@ -155,7 +184,8 @@ std::size_t maxOfSources(const CompiledStave& stave, const CompiledScore& score)
 std::size_t maxCellsOf(const CompiledScore& score) {
   std::size_t most = 0;
   for (const CompiledStave& stave : score.staves) {
-    const bool isDivided = std::all_of(stave.clips.begin(), stave.clips.end(), Renderer::canBeTiled);
+    const auto clips = stave.clips();
+    const bool isDivided = std::all_of(clips.begin(), clips.end(), Renderer::canBeTiled);
     most =
         std::max(most, isDivided ? std::min(countOf(*stave.cells), Renderer::kTile) : countOf(*stave.cells));
     most = std::max(most, maxOfSources(stave, score));
@@ -178,109 +208,6 @@ std::size_t maxCellsOf(const CompiledShow& show) {
 
 }  // namespace
 
-void measureBeats(const MusicGrid& grid, CompiledClip& clip) {
-  const double beats = grid.beatAt(clip.end()) - grid.beatAt(clip.start);
-  if (beats > 0) clip.beatLength_s = seconds(clip.length) / beats;
-  constexpr Micros kLeast{10'000};
-  Micros shortest = std::max(kLeast, grid.beatLength(clip.start));
-  for (Micros t = clip.start; t < clip.end(); t += std::max(kLeast, grid.beatLength(t)))
-    shortest = std::min(shortest, std::max(kLeast, grid.beatLength(t)));
-  clip.shortestBeat_s = seconds(shortest);
-}
-
-MusicGrid gridOf(const Score& score) {
-  return {instantsOf(score, LaneKind::Beats), instantsOf(score, LaneKind::Bars)};
-}
-
-std::shared_ptr<const PaletteTable> tableOf(const Show& show, PaletteId id) {
-  const Palette* palette = find(show.palettes, id);
-  return std::make_shared<const PaletteTable>(palette ? *palette : Palette{});
-}
-
-namespace {
-
-std::optional<CompiledMotion> compileMotion(const Effect& effect, const std::string& key,
-                                            const Motion& motion) {
-  CompiledMotion compiled;
-  compiled.motion = motion;
-  if (key == kPalettePlaceKey) {
-    constexpr double kMaxTurns = 1'000;
-    compiled.param = CompiledMotion::kPalettePlace;
-    compiled.least = -kMaxTurns;
-    compiled.most = kMaxTurns;
-  } else if (key != kStrengthKey) {
-    const auto index = paramIndex(effect, key);
-    if (!index || effect.params[*index].kind != ParamKind::Number) return std::nullopt;
-    compiled.param = *index;
-    compiled.least = effect.params[*index].low;
-    compiled.most = effect.params[*index].high;
-  }
-  if (motion.driver != Driver::Parameter) return compiled;
-  const auto follows = paramIndex(effect, motion.parameter);
-  if (!follows || effect.params[*follows].kind != ParamKind::Number || follows == compiled.param)
-    return std::nullopt;
-  compiled.follows = *follows;
-  compiled.followsLeast = effect.params[*follows].low;
-  compiled.followsMost = effect.params[*follows].high;
-  return compiled;
-}
-
-}  // namespace
-
-std::vector<Clip> unfolded(const Show& show, const Clip& clip) {
-  if (!clip.block) return {clip};
-  std::vector<Clip> clips;
-  const Block* block = find(show.blocks, clip.block);
-  if (!block) return clips;
-  for (const auto& part : block->clips) {
-    // Blocks do not stand in blocks.
-    if (part->block || part->start >= clip.length) continue;
-    Clip one = *part;
-    one.zone = part->zone ? part->zone : clip.zone;
-    one.start += clip.start;
-    one.length = std::min(one.length, clip.end() - one.start);
-    one.whole =
-        one.whole.count() > 0 ? one.whole : micros(seconds(part->length) * part->speed) + part->contentOffset;
-    one.layer += clip.layer;
-    one.strength *= clip.strength;
-    one.seed ^= clip.seed;
-    clips.push_back(std::move(one));
-  }
-  return clips;
-}
-
-CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> palette,
-                         const MediaLibrary& media) {
-  CompiledClip compiled;
-  compiled.id = clip.id;
-  compiled.effect = findEffect(clip.effect);
-  compiled.start = clip.start;
-  compiled.length = clip.length;
-  compiled.fadeIn = clip.fadeIn;
-  compiled.fadeOut = clip.fadeOut;
-  compiled.fadeShape = clip.fadeShape;
-  compiled.givesWay = clip.givesWay;
-  compiled.contentOffset = clip.contentOffset;
-  compiled.speed = clip.speed;
-  compiled.whole = clip.whole;
-  compiled.layer = clip.layer;
-  compiled.blend = clip.blend;
-  compiled.strength = static_cast<float>(std::clamp(clip.strength, 0.0, 1.0));
-  compiled.seed = clip.seed;
-  compiled.palette = std::move(palette);
-  compiled.paletteShift = clip.paletteShift;
-  compiled.paletteTurns = clip.paletteTurns;
-  if (!compiled.effect) return compiled;
-  const Effect& effect = *compiled.effect;
-  compiled.params = ParamPack(effect.params, clip.params);
-  if (effect.prepare) compiled.prepared = effect.prepare(compiled.params, media);
-  if (effect.roles.source)
-    compiled.source = ZoneId{static_cast<std::uint32_t>(compiled.params.number(*effect.roles.source))};
-  for (const auto& [key, motion] : clip.motions)
-    if (auto made = compileMotion(effect, key, motion)) compiled.motions.push_back(*std::move(made));
-  return compiled;
-}
-
 const CompiledStave* CompiledScore::staveOf(ZoneId zone) const {
   const auto found =
       std::find_if(staves.begin(), staves.end(), [zone](const auto& stave) { return stave.zone == zone; });
@@ -293,20 +220,41 @@ const CompiledScore* CompiledShow::scoreOf(ScoreId id) const {
   return found == scores.end() ? nullptr : &*found;
 }
 
+namespace {
+
+/// What hangs where, what it draws and how it is packed.
+void compileWiring(const Show& show, const CompiledShow* same, CompiledShow& out) {
+  if (same) {
+    out.patch = same->patch;
+    out.power = same->power;
+    out.budget = same->budget;
+    out.packer = same->packer;
+    return;
+  }
+  out.patch = derivePatch(show);
+  out.power = std::make_shared<const std::vector<PowerChain>>(powerChains(show));
+  out.budget = std::make_shared<const PowerBudget>(show, *out.power);
+  out.packer = std::make_shared<const Packer>(show, *out.map, out.patch, *out.budget);
+}
+
+}  // namespace
+
 std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary& music,
-                                            const MediaLibrary& media) {
+                                            const MediaLibrary& media, const CompiledShow* before) {
   auto compiled = std::make_shared<CompiledShow>();
+  compiled->source = show;
+  compiled->media = media;
   compiled->light = show.light;
-  compiled->map = mapPixels(show);
-  compiled->patch = derivePatch(show);
-  compiled->power = powerChains(show);
-  compiled->budget = std::make_unique<const PowerBudget>(show, compiled->power);
-  compiled->packer = std::make_unique<const Packer>(show, compiled->map, compiled->patch, *compiled->budget);
-  Compiler compiler(show, music, media, *compiled);
+  const Reuse reuse(show, media, before);
+  compiled->map = reuse.map();
+  const bool isFresh = !compiled->map;
+  if (isFresh) compiled->map = std::make_shared<const PixelMap>(mapPixels(show));
+  compileWiring(show, reuse.keepsWiring() ? before : nullptr, *compiled);
+  Compiler compiler(show, music, media, reuse, *compiled);
   for (const auto& score : show.scores) compiled->scores.push_back(compiler.compileScore(*score));
   compiled->live = compiler.compileByHand();
   compiled->maxCells = maxCellsOf(*compiled);
-  if (compiled->map.count() >= kLargeShow) giveBackMemory();
+  if (isFresh && compiled->map->count() >= kLargeShow) giveBackMemory();
   return compiled;
 }
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <map>
 #include <memory>
 #include <optional>
 #include <vector>
@@ -7,6 +8,7 @@
 #include "core/base/frame.h"
 #include "core/effect/effect.h"
 #include "core/media/media.h"
+#include "core/show/show.h"
 #include "core/wire/pack.h"
 #include "core/wire/patch.h"
 #include "core/zone/cells.h"
@@ -83,13 +85,20 @@ struct CompiledClip {
   bool isActiveAt(Micros t) const { return t >= start && t < end(); }
 };
 
-/// One zone's lane: its cells and its clips, lowest layer first.
+using CompiledClips = std::vector<CompiledClip>;
+
+/// One zone's lane: its cells and its clips.
 struct CompiledStave {
   ZoneId zone;
   std::shared_ptr<const ZoneCells> cells;
-  std::vector<CompiledClip> clips;
+  /// Lowest layer first; versions of a show that have the same ones share them. Never null.
+  std::shared_ptr<const CompiledClips> shared = std::make_shared<const CompiledClips>();
+  /// The show's clips that they were made of; empty where some come out of blocks.
+  std::vector<const Clip*> madeOf = {};
   /// None of its cells has a pixel of another's.
   bool isDistinct = false;
+
+  std::span<const CompiledClip> clips() const { return *shared; }
 };
 
 struct CompiledScore {
@@ -112,16 +121,21 @@ struct CompiledScore {
 
 struct CompiledLive;
 
-/// A show made ready to play: immutable, shared between threads without locks.
+/// A show made ready to play: immutable, shared between threads without locks. What has not changed from one
+/// version of a show to the next is shared by both.
 struct CompiledShow {
-  PixelMap map;
+  /// What it was compiled from.
+  Show source;
+  MediaLibrary media;
+  std::shared_ptr<const PixelMap> map;
   Patch patch;
+  std::map<PaletteId, std::shared_ptr<const PaletteTable>> palettes;
   std::vector<CompiledScore> scores;
   /// What is played by hand; core/render/compiledlive.h.
   std::shared_ptr<const CompiledLive> live;
-  std::vector<PowerChain> power;
-  std::unique_ptr<const PowerBudget> budget;
-  std::unique_ptr<const Packer> packer;
+  std::shared_ptr<const std::vector<PowerChain>> power;
+  std::shared_ptr<const PowerBudget> budget;
+  std::shared_ptr<const Packer> packer;
   /// The most cells that a renderer has in hand at once.
   std::size_t maxCells = 0;
   LightSettings light;
@@ -130,9 +144,11 @@ struct CompiledShow {
   const CompiledScore* scoreOf(ScoreId id) const;
 };
 
-/// Compiles all of `show`; `music` holds the features of its audio files, `media` its pictures.
+/// Compiles `show`; `music` holds the features of its audio files, `media` its pictures. What `before`, an
+/// earlier version, has already is taken from it: the result is what it would be without.
 std::shared_ptr<const CompiledShow> compile(const Show& show, const MusicLibrary& music = {},
-                                            const MediaLibrary& media = {});
+                                            const MediaLibrary& media = {},
+                                            const CompiledShow* before = nullptr);
 
 /// Compiles one clip on its own, for the pictures that are drawn of it too.
 CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> palette,

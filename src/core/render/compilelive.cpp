@@ -49,6 +49,7 @@ class LiveCompiler {
     for (const auto& layer : step.layers) layers.push_back(layer.get());
     std::stable_sort(layers.begin(), layers.end(),
                      [](const Clip* a, const Clip* b) { return a->layer < b->layer; });
+    std::vector<CompiledClips> lanes;
     for (const Clip* layer : layers) {
       const Zone* zone = find(show_.zones, layer->zone);
       if (!zone) continue;
@@ -60,15 +61,16 @@ class LiveCompiler {
       clip.length = kEndless;
       clip.fadeIn = clip.fadeOut = Micros(0);
       addAdjusts(look, clip);
-      CompiledStave* stave = nullptr;
-      for (CompiledStave& one : made.staves)
-        if (one.zone == zone->id) stave = &one;
-      if (!stave) {
-        made.staves.push_back({zone->id, sources_.cells(*zone), {}});
-        stave = &made.staves.back();
+      std::size_t lane = 0;
+      while (lane < made.staves.size() && made.staves[lane].zone != zone->id) ++lane;
+      if (lane == made.staves.size()) {
+        made.staves.push_back({zone->id, sources_.cells(*zone)});
+        lanes.emplace_back();
       }
-      stave->clips.push_back(std::move(clip));
+      lanes[lane].push_back(std::move(clip));
     }
+    for (std::size_t i = 0; i < lanes.size(); ++i)
+      made.staves[i].shared = std::make_shared<const CompiledClips>(std::move(lanes[i]));
     return made;
   }
 

@@ -31,7 +31,7 @@ bool CrewRenderer::divide(std::span<const CompiledStave> wave, Micros t) noexcep
   tiles_.clear();
   for (const CompiledStave& stave : wave) {
     if (!Renderer::isLit(stave, t)) continue;
-    if (!stave.isDistinct || !Renderer::canTile(stave.clips, t)) return false;
+    if (!stave.isDistinct || !Renderer::canTile(stave.clips(), t)) return false;
     const auto count = static_cast<std::size_t>(stave.cells->count());
     for (std::size_t first = 0; first < count; first += Renderer::kTile)
       tiles_.push_back({&stave, {first, std::min(Renderer::kTile, count - first)}});

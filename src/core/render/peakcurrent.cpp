@@ -15,12 +15,12 @@ PeakCurrentMoment peakCurrentMoment(const CompiledShow& show, ScoreId id,
   Renderer renderer;
   renderer.prepare(show);
   PixelFrame frame;
-  frame.resize(static_cast<std::size_t>(show.map.count()));
+  frame.resize(static_cast<std::size_t>(show.map->count()));
   for (Micros at{0}; at < score->length; at += kStep) {
     if (cancelled) return {};
     renderer.render(*score, at, frame);
     double amps = 0;
-    for (const auto& [volts, a] : frameAmps(show.power, frame, 1)) amps += a;
+    for (const auto& [volts, a] : frameAmps(*show.power, frame, 1)) amps += a;
     if (amps <= brightest.amps) continue;
     brightest = {at, amps, frame};
   }

@@ -166,7 +166,7 @@ OtherLight Renderer::otherLight(const CompiledScore& score, const CompiledClip& 
   const Instant then = instantAt(score, now.t - micros(params.number(clip.effect->roles.delay.value())));
   LightBuffer& light = scratch_[depth + 1].zone;
   const CellRange all = allOf(*stave->cells);
-  if (!renderZone(score, stave->clips, *stave->cells, all, then, depth + 1)) light.clear(all.count);
+  if (!renderZone(score, stave->clips(), *stave->cells, all, then, depth + 1)) light.clear(all.count);
   return {stave->cells.get(), &light};
 }
 
@@ -294,13 +294,13 @@ bool Renderer::canTile(std::span<const CompiledClip> clips, Micros t) noexcept {
 }
 
 bool Renderer::isLit(const CompiledStave& stave, Micros t) noexcept {
-  return std::any_of(stave.clips.begin(), stave.clips.end(),
+  return std::any_of(stave.clips().begin(), stave.clips().end(),
                      [t](const CompiledClip& clip) { return isShown(clip, t); });
 }
 
 void Renderer::renderTile(const CompiledScore& score, const CompiledStave& stave, const CellRange& range,
                           const Instant& now, PixelFrame& frame) noexcept {
-  if (renderZone(score, stave.clips, *stave.cells, range, now, 0, &frame))
+  if (renderZone(score, stave.clips(), *stave.cells, range, now, 0, &frame))
     layOnPixels(scratch_[0].zone, *stave.cells, range, frame);
 }
 
@@ -308,7 +308,7 @@ void Renderer::renderStave(const CompiledScore& score, const CompiledStave& stav
                            PixelFrame& frame) noexcept {
   if (!isLit(stave, now.t)) return;
   const std::size_t count = allOf(*stave.cells).count;
-  const std::size_t step = canTile(stave.clips, now.t) ? kTile : std::max<std::size_t>(1, count);
+  const std::size_t step = canTile(stave.clips(), now.t) ? kTile : std::max<std::size_t>(1, count);
   for (std::size_t first = 0; first < count; first += step)
     renderTile(score, stave, {first, std::min(step, count - first)}, now, frame);
 }

@@ -72,9 +72,9 @@ void Renderer::renderLook(const CompiledScore& score, const CompiledStave* from,
   if (all.count == 0) return;
   Scratch& scratch = scratch_[0];
   const auto layerOf = [](const CompiledStave* stave, std::size_t i) {
-    return stave && i < stave->clips.size() ? &stave->clips[i] : nullptr;
+    return stave && i < stave->clips().size() ? &stave->clips()[i] : nullptr;
   };
-  const std::size_t layers = std::max(from ? from->clips.size() : 0, to ? to->clips.size() : 0);
+  const std::size_t layers = std::max(from ? from->clips().size() : 0, to ? to->clips().size() : 0);
   bool anything = false;
   for (std::size_t i = 0; i < layers; ++i) {
     const CompiledClip* before = layerOf(from, i);

@@ -19,10 +19,8 @@ PowerBudget::PowerBudget(const Show& show, std::span<const PowerChain> chains) :
     std::sort(supplies.begin(), supplies.end());
     supplies.erase(std::unique(supplies.begin(), supplies.end()), supplies.end());
     const std::size_t group = groupWith(supplies);
-    for (const PowerNode& node : chain.nodes)
-      if (places_.empty() || places_.back().controller != chain.controller ||
-          places_.back().port != chain.port || places_.back().bead != node.bead)
-        places_.push_back({chain.controller, chain.port, node.bead, group});
+    for (const PixelLoad& load : chain.loads)
+      places_.push_back({chain.controller, chain.port, load.bead, group});
     for (const std::size_t supply : supplies) {
       hasLimits_ = hasLimits_ || limits_a_[supply] > 0;
       addLoads(chain, supply, supplies.size() == 1);
@@ -38,15 +36,16 @@ void PowerBudget::addLoads(const PowerChain& chain, std::size_t supply, bool isA
     const std::int32_t step = before == PowerNode::kDark ? 0 : node.pixel - before;
     before = node.pixel;
     if (node.pixel == PowerNode::kDark) continue;
-    const auto channel_a = static_cast<float>(node.channel_a);
+    const PixelLoad& drawn = chain.loadOf(node);
+    const auto channel_a = static_cast<float>(drawn.channel_a);
     Load* last = loads_.empty() ? nullptr : &loads_.back();
     const bool continues = last && (step == 1 || step == -1) && (last->count == 1 || last->step == step) &&
-                           last->channel_a == channel_a && last->mix == node.mix;
+                           last->channel_a == channel_a && last->mix == drawn.mix;
     if (continues) {
       last->step = step;
       ++last->count;
     } else {
-      loads_.push_back({static_cast<std::uint32_t>(node.pixel), 1, 1, channel_a, node.mix, supply,
+      loads_.push_back({static_cast<std::uint32_t>(node.pixel), 1, 1, channel_a, drawn.mix, supply,
                         isAlone ? kAll : shares_.size()});
     }
     if (!isAlone) shares_.push_back(static_cast<float>(share[i]));

@@ -38,24 +38,23 @@ class ChainMaker {
     if (!fixture) return;
     const StripType& strip = stripTypeOf(show_, *fixture);
     if (!open_ || chains_.back().volts != strip.volts) {
-      chains_.push_back({controller, portIndex, strip.volts, strip.leastVolts(), {}, {}});
+      chains_.push_back({controller, portIndex, strip.volts, strip.leastVolts(), {}, {}, {}});
       open_ = true;
     }
     PowerChain& chain = chains_.back();
     chain.least_v = std::max(chain.least_v, strip.leastVolts());
     const ResolvedWire wire = resolveWire(strip, *fixture, port.settings, bead.settings);
-    PowerNode node{PowerNode::kDark,
-                   index,
-                   strip.channel_ma * 1e-3 * wire.brightness,
-                   strip.fullChannels(),
-                   strip.mix(),
+    PowerNode node{PowerNode::kDark, static_cast<std::uint32_t>(chain.loads.size()),
                    std::max(kLeast_ohm, strip.ohmsPerMetre / std::max(0.01, strip.pixelsPerMetre))};
+    chain.loads.push_back(
+        {index, strip.channel_ma * 1e-3 * wire.brightness, strip.fullChannels(), strip.mix()});
     const std::vector<double> ohms = ohmsOfPixels(strip, *fixture);
     for (int i = 0; i < bead.skippedBefore; ++i) chain.nodes.push_back(node);
     const auto range = ranges_.at(bead.fixture);
     const int first = std::clamp(bead.first, 0, range.count);
     const int count = std::clamp(bead.count, 0, range.count - first);
     const std::size_t head = chain.nodes.size();
+    chain.nodes.reserve(head + static_cast<std::size_t>(count));
     for (const WireStretch& stretch : wireStretches(first, count, bead.reversed, wire.zigzag))
       for (int i = 0; i < stretch.count; ++i) {
         const int own = stretch.first + i * stretch.step;
@@ -156,8 +155,10 @@ std::vector<PowerChain> powerChains(const Show& show) {
 std::vector<double> fullWhite_a(const PowerChain& chain) {
   std::vector<double> amps;
   amps.reserve(chain.nodes.size());
-  for (const PowerNode& node : chain.nodes)
-    amps.push_back(node.pixel == PowerNode::kDark ? 0 : node.channel_a * node.fullChannels);
+  for (const PowerNode& node : chain.nodes) {
+    const PixelLoad& load = chain.loadOf(node);
+    amps.push_back(node.pixel == PowerNode::kDark ? 0 : load.channel_a * load.fullChannels);
+  }
   return amps;
 }
 
@@ -166,9 +167,9 @@ std::vector<double> frame_a(const PowerChain& chain, const PixelFrame& frame, do
   for (std::size_t i = 0; i < amps.size(); ++i) {
     const PowerNode& node = chain.nodes[i];
     const auto pixel = static_cast<std::size_t>(node.pixel);
-    if (node.pixel != PowerNode::kDark && pixel < frame.size())
-      amps[i] =
-          node.channel_a * master * node.mix.channelsLit(frame.r[pixel], frame.g[pixel], frame.b[pixel]);
+    if (node.pixel == PowerNode::kDark || pixel >= frame.size()) continue;
+    const PixelLoad& load = chain.loadOf(node);
+    amps[i] = load.channel_a * master * load.mix.channelsLit(frame.r[pixel], frame.g[pixel], frame.b[pixel]);
   }
   return amps;
 }

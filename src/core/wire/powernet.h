@@ -9,16 +9,22 @@
 
 namespace chispa {
 
-/// One LED pixel of a chain, and the copper between it and the one before.
+/// What each LED pixel of a bead draws.
+struct PixelLoad {
+  int bead = 0;
+  /// Amps for each channel at full, as dimmed by its wire settings.
+  double channel_a = 0;
+  /// Channels' worth with every chip at full.
+  double fullChannels = 3;
+  ChipMix mix = {};
+};
+
+/// One LED pixel of a chain, and the copper between it and the one before. Small: a show has a million.
 struct PowerNode {
   /// Number in PixelMap; kDark for a skipped one.
   std::int32_t pixel = kDark;
-  int bead = 0;
-  /// Amps that it draws for each channel at full, as dimmed by its wire settings.
-  double channel_a = 0;
-  /// Channels' worth that it draws with every chip at full.
-  double fullChannels = 3;
-  ChipMix mix = {};
+  /// Place of what it draws among the chain's loads.
+  std::uint32_t load = 0;
   double ohmsBefore = 0;
 
   static constexpr std::int32_t kDark = -1;
@@ -47,7 +53,11 @@ struct PowerChain {
   /// The voltage below which colours fade.
   double least_v = 4;
   std::vector<PowerNode> nodes;
+  /// One a bead.
+  std::vector<PixelLoad> loads;
   std::vector<PowerFeed> feeds;
+
+  const PixelLoad& loadOf(const PowerNode& node) const { return loads[node.load]; }
 };
 
 /// All chains of a show, from what hangs where and the pins on it.

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <cmath>
 #include <optional>
 #include <span>
 
@@ -15,7 +16,8 @@ struct ZoneFrame {
   Vec3 up{0, 1, 0};
 
   double radius_m(Vec3 point) const {
-    return std::hypot(dot(point - centre_m, right), dot(point - centre_m, up));
+    const double x = dot(point - centre_m, right), y = dot(point - centre_m, up);
+    return std::sqrt(x * x + y * y);
   }
   /// 0 up to 360, counter-clockwise.
   double angle_deg(Vec3 point) const;

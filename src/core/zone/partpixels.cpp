@@ -69,6 +69,7 @@ PartPixels pixelsOfPart(const Show& show, const PixelMap& map, const ZonePart& p
   if (!fixture || !range) return taken;
   const Stretch stretch = stretchOf(*fixture, part);
   const std::vector<int> numbers = pixelsOf(*fixture, part);
+  taken.pixels.reserve(numbers.size());
   for (const int n : numbers) taken.pixels.push_back(static_cast<std::uint32_t>(range->first + n));
   if (numbers.empty() || !stretch.segment || !isMatrix(stretch.segment->shape)) return taken;
   const auto all = matrixCells(*stretch.segment);

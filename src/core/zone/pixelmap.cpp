@@ -37,6 +37,7 @@ std::unordered_map<FixtureId, PixelMap::Range> pixelRanges(const Show& show) {
 PixelMap mapPixels(const Show& show) {
   PixelMap map;
   map.positions.reserve(static_cast<std::size_t>(pixelCount(show)));
+  map.lampSize.reserve(static_cast<std::size_t>(pixelCount(show)));
   map.ranges = pixelRanges(show);
   for (const auto& fixture : show.fixtures) {
     const auto points = positions(*fixture);
@@ -44,6 +45,30 @@ PixelMap mapPixels(const Show& show) {
     map.lampSize.insert(map.lampSize.end(), points.size(), lampSizeOf(stripTypeOf(show, *fixture)));
   }
   return map;
+}
+
+std::shared_ptr<const PixelMap> remapPixels(const Show& show, const Show& before,
+                                            const std::shared_ptr<const PixelMap>& map) {
+  if (show.stripTypes != before.stripTypes) return nullptr;
+  const bool isNumberedAlike =
+      std::equal(show.fixtures.begin(), show.fixtures.end(), before.fixtures.begin(), before.fixtures.end(),
+                 [](const auto& now, const auto& then) {
+                   return now == then || (now->id == then->id && now->stripType == then->stripType &&
+                                          pixelCount(*now) == pixelCount(*then));
+                 });
+  if (!isNumberedAlike) return nullptr;
+  if (show.fixtures == before.fixtures) return map;
+  auto moved = std::make_shared<PixelMap>(*map);
+  auto place = moved->positions.begin();
+  for (std::size_t i = 0; i < show.fixtures.size(); ++i) {
+    if (show.fixtures[i] == before.fixtures[i]) {
+      place += pixelCount(*show.fixtures[i]);
+      continue;
+    }
+    const auto points = positions(*show.fixtures[i]);
+    place = std::copy(points.begin(), points.end(), place);
+  }
+  return moved;
 }
 
 }  // namespace chispa

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <memory>
 #include <optional>
 #include <unordered_map>
 #include <vector>
@@ -13,6 +14,8 @@ struct PixelMap {
   struct Range {
     int first = 0;
     int count = 0;
+
+    bool operator==(const Range&) const = default;
   };
 
   std::unordered_map<FixtureId, Range> ranges;
@@ -28,6 +31,10 @@ struct PixelMap {
 };
 
 PixelMap mapPixels(const Show& show);
+/// The same, with the places of what has not changed since `before`, whose map `map` is. Null if the pixels
+/// are numbered otherwise.
+std::shared_ptr<const PixelMap> remapPixels(const Show& show, const Show& before,
+                                            const std::shared_ptr<const PixelMap>& map);
 /// The numbers alone, without working any position out.
 std::unordered_map<FixtureId, PixelMap::Range> pixelRanges(const Show& show);
 

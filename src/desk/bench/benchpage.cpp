@@ -394,11 +394,11 @@ double BenchPage::computedAmps() const {
   const auto compiled = session_.stage.compiled();
   const auto& signal = session_.stage.signal();
   if (!compiled || !signal ||
-      session_.stage.frame().size() != static_cast<std::size_t>(compiled->map.count()))
+      session_.stage.frame().size() != static_cast<std::size_t>(compiled->map->count()))
     return 0;
   double sum = 0;
   for (const auto& [volts, amps] :
-       frameAmps(compiled->power, session_.stage.frame(),
+       frameAmps(*compiled->power, session_.stage.frame(),
                  static_cast<double>(session_.stage.player().output().lightLevel())))
     sum += amps;
   return sum;
@@ -445,9 +445,9 @@ void BenchPage::showChain(const engine::TestSignal* signal, int lit) {
   const Controller* controller = chispa::find(show.controllers, target().controller);
   std::vector<QColor> colours;
   if (compiled && controller && target().port < std::ssize(controller->ports) &&
-      frame.size() == static_cast<std::size_t>(compiled->map.count()))
+      frame.size() == static_cast<std::size_t>(compiled->map->count()))
     for (const std::int32_t pixel :
-         engine::chainOf(show, compiled->map.ranges, *controller, target().port).pixels) {
+         engine::chainOf(show, compiled->map->ranges, *controller, target().port).pixels) {
       const auto at = static_cast<std::size_t>(pixel);
       colours.push_back(pixel == engine::PortChain::kSkipped || at >= frame.size()
                             ? QColor()

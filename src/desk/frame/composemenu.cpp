@@ -12,6 +12,111 @@
 
 namespace chispa::desk {
 
+namespace {
+
+/// What lays clips on marks.
+template <class Add>
+void addFilling(QMenu* menu, const Add& add) {
+  add(menu, "fillBeats", MainWindow::tr("A clip on every &beat of the section"),
+      QKeySequence(MainWindow::tr("Ctrl+B")), [](Composing& c) { c.fill(LaneKind::Beats); });
+  add(menu, "fillBars", MainWindow::tr("A clip on every b&ar of the section"),
+      QKeySequence(MainWindow::tr("Ctrl+Shift+B")), [](Composing& c) { c.fill(LaneKind::Bars); });
+  add(menu, "fillMarks", MainWindow::tr("A clip on every &mark of the section"), {},
+      [](Composing& c) { c.fill(LaneKind::Free); });
+  add(menu, "fillOnsets", MainWindow::tr("A clip on every low &onset of the section"), {},
+      [](Composing& c) { c.fill(LaneKind::LowOnsets); });
+  add(menu, "alternateBeats", MainWindow::tr("One stave after the other, a bea&t each"),
+      QKeySequence(MainWindow::tr("Ctrl+Alt+B")), [](Composing& c) { c.alternate(LaneKind::Beats); });
+  add(menu, "alternateBars", MainWindow::tr("One stave after the other, a ba&r each"), {},
+      [](Composing& c) { c.alternate(LaneKind::Bars); });
+  add(menu, "repeatClips", MainWindow::tr("Re&peat to the end of the section"),
+      QKeySequence(MainWindow::tr("Ctrl+R")), [](Composing& c) { c.repeatToSectionEnd(); });
+}
+
+/// What changes the chosen clips.
+template <class Add>
+void addClipActions(QMenu* menu, const Add& add) {
+  add(menu, "copyClips", MainWindow::tr("&Copy clips"), QKeySequence(MainWindow::tr("Ctrl+C")),
+      [](Composing& c) { c.copy(); });
+  add(menu, "cutClips", MainWindow::tr("C&ut clips"), QKeySequence(MainWindow::tr("Ctrl+X")),
+      [](Composing& c) { c.cut(); });
+  add(menu, "pasteClips", MainWindow::tr("Paste clips at the pla&yhead"),
+      QKeySequence(MainWindow::tr("Ctrl+V")), [](Composing& c) { c.paste(); });
+  add(menu, "splitClips", MainWindow::tr("&Split at the playhead"), QKeySequence(MainWindow::tr("Ctrl+E")),
+      [](Composing& c) { c.split(); });
+  add(menu, "stretchClips", MainWindow::tr("Twice as &long"), QKeySequence(MainWindow::tr("Ctrl+>")),
+      [](Composing& c) { c.stretch(2); });
+  add(menu, "squeezeClips", MainWindow::tr("&Half as long"), QKeySequence(MainWindow::tr("Ctrl+<")),
+      [](Composing& c) { c.stretch(0.5); });
+  add(menu, "slipLater", MainWindow::tr("Content offset: later"), QKeySequence(MainWindow::tr("Alt+Right")),
+      [](Composing& c) { c.contentOffset(1); });
+  add(menu, "slipEarlier", MainWindow::tr("Content offset: earlier"),
+      QKeySequence(MainWindow::tr("Alt+Left")), [](Composing& c) { c.contentOffset(-1); });
+  add(menu, "randomiseClips", MainWindow::tr("Ra&ndomise them"), QKeySequence(MainWindow::tr("Ctrl+J")),
+      [](Composing& c) { c.randomise(); });
+  add(menu, "turnPicture", MainWindow::tr("Rotate their picture by a &quarter turn"),
+      QKeySequence(MainWindow::tr("Ctrl+Alt+D")), [](Composing& c) { c.turnPicture(90); });
+  add(menu, "mirrorPicture", MainWindow::tr("Mirror the&ir picture"),
+      QKeySequence(MainWindow::tr("Ctrl+Alt+H")),
+      [](Composing& c) { c.switchPicture(MainWindow::tr("mirror a picture"), "mirrored"); });
+  add(menu, "upsidePicture", MainWindow::tr("Their picture upside do&wn"),
+      QKeySequence(MainWindow::tr("Ctrl+Alt+V")),
+      [](Composing& c) { c.switchPicture(MainWindow::tr("turn a picture upside down"), "upside_down"); });
+  add(menu, "swapEffect", MainWindow::tr("Swap their &effect in the section"), {},
+      [](Composing& c) { c.swapEffect(); });
+  add(menu, "swapPalette", MainWindow::tr("Swap their palett&e in the section"), {},
+      [](Composing& c) { c.swapPalette(); });
+}
+
+/// What changes blocks, the shelf, and the time itself.
+template <class Add>
+void addBlockActions(QMenu* menu, ScorePage* score, const Add& add) {
+  add(menu, "makeBlock", MainWindow::tr("Make a building bloc&k of them"),
+      QKeySequence(MainWindow::tr("Ctrl+Shift+K")), [](Composing& c) { c.makeBlock(); });
+  add(menu, "dissolveBlock", MainWindow::tr("&Dissolve the block"), {},
+      [](Composing& c) { c.dissolveBlock(); });
+  add(menu, "openBlock", MainWindow::tr("&Open the block"), QKeySequence(MainWindow::tr("Ctrl+Return")),
+      [](Composing& c) { c.openBlock(); });
+  add(menu, "closeBlock", MainWindow::tr("Make the selection the bloc&k"),
+      QKeySequence(MainWindow::tr("Ctrl+Shift+Return")), [](Composing& c) { c.closeBlock(); });
+  add(menu, "saveOwnEffect", MainWindow::tr("Keep as an effect of your own"),
+      QKeySequence(MainWindow::tr("Ctrl+Shift+E")), [](Composing& c) { c.saveOwn(); });
+  add(menu, "nextSetting", MainWindow::tr("Next setting of the shelf's effect"), {},
+      [score](Composing&) { score->nextSetting(); });
+  add(menu, "favouriteEffect", MainWindow::tr("Make the shelf's effect a favourite, or not"), {},
+      [score](Composing&) { score->toggleFavourite(); });
+  add(menu, "closeGap", MainWindow::tr("Delete the selection's time"),
+      QKeySequence(MainWindow::tr("Ctrl+Shift+Del")), [](Composing& c) { c.closeGap(); });
+  add(menu, "insertBar", MainWindow::tr("Insert a bar at the playhead"), {},
+      [](Composing& c) { c.insertBar(); });
+}
+
+template <class Add>
+void addMarkActions(QMenu* marks, ScorePage* score, const Add& add) {
+  // M is the ruler's key in Plan.
+  add(marks, "placeMark", MainWindow::tr("&Mark the playhead"), QKeySequence(Qt::Key_M),
+      [score](Composing&) { score->timeline().placeMark(); });
+  add(marks, "nextMark", MainWindow::tr("To the &next mark"), QKeySequence(MainWindow::tr("Ctrl+Alt+Right")),
+      [](Composing& c) { c.stepMark(true); });
+  add(marks, "lastMark", MainWindow::tr("To the mark be&fore"), QKeySequence(MainWindow::tr("Ctrl+Alt+Left")),
+      [](Composing& c) { c.stepMark(false); });
+  add(marks, "beginSection", MainWindow::tr("A &section begins here"), {},
+      [](Composing& c) { c.beginSection(); });
+  add(marks, "copySectionLight", MainWindow::tr("&Copy this section's light to all that are like it"),
+      QKeySequence(MainWindow::tr("Ctrl+Alt+I")), [](Composing& c) { c.copySectionLight(); });
+}
+
+template <class Add>
+void addLabelFiles(QMenu* marks, const Add& add) {
+  add(marks, "importLabels", MainWindow::tr("&Import labels, words or a MIDI file…"), {},
+      [](Composing& c) { c.importLabels(); });
+  add(marks, "importPhonemes", MainWindow::tr("Import &phonemes…"), {},
+      [](Composing& c) { c.importLabels(LaneKind::Phonemes); });
+  add(marks, "exportLabels", MainWindow::tr("E&xport marks…"), {}, [](Composing& c) { c.exportLabels(); });
+}
+
+}  // namespace
+
 void MainWindow::makeComposeMenu() {
   QMenu* menu = menuBar()->addMenu(tr("&Compose"));
   Composing* composing = &score_->composing();
@@ -24,83 +129,18 @@ void MainWindow::makeComposeMenu() {
     composing_->addAction(
         addAction(to, QLatin1String(name), words, keys, [composing, act] { act(*composing); }));
   };
-  add(menu, "fillBeats", tr("A clip on every &beat of the section"), QKeySequence(tr("Ctrl+B")),
-      [](Composing& c) { c.fill(LaneKind::Beats); });
-  add(menu, "fillBars", tr("A clip on every b&ar of the section"), QKeySequence(tr("Ctrl+Shift+B")),
-      [](Composing& c) { c.fill(LaneKind::Bars); });
-  add(menu, "fillMarks", tr("A clip on every &mark of the section"), {},
-      [](Composing& c) { c.fill(LaneKind::Free); });
-  add(menu, "fillOnsets", tr("A clip on every low &onset of the section"), {},
-      [](Composing& c) { c.fill(LaneKind::LowOnsets); });
-  add(menu, "alternateBeats", tr("One stave after the other, a bea&t each"), QKeySequence(tr("Ctrl+Alt+B")),
-      [](Composing& c) { c.alternate(LaneKind::Beats); });
-  add(menu, "alternateBars", tr("One stave after the other, a ba&r each"), {},
-      [](Composing& c) { c.alternate(LaneKind::Bars); });
-  add(menu, "repeatClips", tr("Re&peat to the end of the section"), QKeySequence(tr("Ctrl+R")),
-      [](Composing& c) { c.repeatToSectionEnd(); });
+  addFilling(menu, add);
   menu->addSeparator();
-  add(menu, "copyClips", tr("&Copy clips"), QKeySequence(tr("Ctrl+C")), [](Composing& c) { c.copy(); });
-  add(menu, "cutClips", tr("C&ut clips"), QKeySequence(tr("Ctrl+X")), [](Composing& c) { c.cut(); });
-  add(menu, "pasteClips", tr("Paste clips at the pla&yhead"), QKeySequence(tr("Ctrl+V")),
-      [](Composing& c) { c.paste(); });
-  add(menu, "splitClips", tr("&Split at the playhead"), QKeySequence(tr("Ctrl+E")),
-      [](Composing& c) { c.split(); });
-  add(menu, "stretchClips", tr("Twice as &long"), QKeySequence(tr("Ctrl+>")),
-      [](Composing& c) { c.stretch(2); });
-  add(menu, "squeezeClips", tr("&Half as long"), QKeySequence(tr("Ctrl+<")),
-      [](Composing& c) { c.stretch(0.5); });
-  add(menu, "slipLater", tr("Content offset: later"), QKeySequence(tr("Alt+Right")),
-      [](Composing& c) { c.contentOffset(1); });
-  add(menu, "slipEarlier", tr("Content offset: earlier"), QKeySequence(tr("Alt+Left")),
-      [](Composing& c) { c.contentOffset(-1); });
-  add(menu, "randomiseClips", tr("Ra&ndomise them"), QKeySequence(tr("Ctrl+J")),
-      [](Composing& c) { c.randomise(); });
-  add(menu, "turnPicture", tr("Rotate their picture by a &quarter turn"), QKeySequence(tr("Ctrl+Alt+D")),
-      [](Composing& c) { c.turnPicture(90); });
-  add(menu, "mirrorPicture", tr("Mirror the&ir picture"), QKeySequence(tr("Ctrl+Alt+H")),
-      [this](Composing& c) { c.switchPicture(tr("mirror a picture"), "mirrored"); });
-  add(menu, "upsidePicture", tr("Their picture upside do&wn"), QKeySequence(tr("Ctrl+Alt+V")),
-      [this](Composing& c) { c.switchPicture(tr("turn a picture upside down"), "upside_down"); });
-  add(menu, "swapEffect", tr("Swap their &effect in the section"), {}, [](Composing& c) { c.swapEffect(); });
-  add(menu, "swapPalette", tr("Swap their palett&e in the section"), {},
-      [](Composing& c) { c.swapPalette(); });
-  add(menu, "makeBlock", tr("Make a building bloc&k of them"), QKeySequence(tr("Ctrl+Shift+K")),
-      [](Composing& c) { c.makeBlock(); });
-  add(menu, "dissolveBlock", tr("&Dissolve the block"), {}, [](Composing& c) { c.dissolveBlock(); });
-  add(menu, "openBlock", tr("&Open the block"), QKeySequence(tr("Ctrl+Return")),
-      [](Composing& c) { c.openBlock(); });
-  add(menu, "closeBlock", tr("Make the selection the bloc&k"), QKeySequence(tr("Ctrl+Shift+Return")),
-      [](Composing& c) { c.closeBlock(); });
-  add(menu, "saveOwnEffect", tr("Keep as an effect of your own"), QKeySequence(tr("Ctrl+Shift+E")),
-      [](Composing& c) { c.saveOwn(); });
-  add(menu, "nextSetting", tr("Next setting of the shelf's effect"), {},
-      [this](Composing&) { score_->nextSetting(); });
-  add(menu, "favouriteEffect", tr("Make the shelf's effect a favourite, or not"), {},
-      [this](Composing&) { score_->toggleFavourite(); });
-  add(menu, "closeGap", tr("Delete the selection's time"), QKeySequence(tr("Ctrl+Shift+Del")),
-      [](Composing& c) { c.closeGap(); });
-  add(menu, "insertBar", tr("Insert a bar at the playhead"), {}, [](Composing& c) { c.insertBar(); });
+  addClipActions(menu, add);
+  addBlockActions(menu, score_, add);
   menu->addSeparator();
   makeStaveMenu(menu->addMenu(tr("S&taves")));
   QMenu* marks = menu->addMenu(tr("Beats and &marks"));
-  // M is the ruler's key in Plan.
-  add(marks, "placeMark", tr("&Mark the playhead"), QKeySequence(Qt::Key_M),
-      [this](Composing&) { score_->timeline().placeMark(); });
-  add(marks, "nextMark", tr("To the &next mark"), QKeySequence(tr("Ctrl+Alt+Right")),
-      [](Composing& c) { c.stepMark(true); });
-  add(marks, "lastMark", tr("To the mark be&fore"), QKeySequence(tr("Ctrl+Alt+Left")),
-      [](Composing& c) { c.stepMark(false); });
-  add(marks, "beginSection", tr("A &section begins here"), {}, [](Composing& c) { c.beginSection(); });
-  add(marks, "copySectionLight", tr("&Copy this section's light to all that are like it"),
-      QKeySequence(tr("Ctrl+Alt+I")), [](Composing& c) { c.copySectionLight(); });
+  addMarkActions(marks, score_, add);
   marks->addSeparator();
   makeBeatsMenu(marks);
   marks->addSeparator();
-  add(marks, "importLabels", tr("&Import labels, words or a MIDI file…"), {},
-      [](Composing& c) { c.importLabels(); });
-  add(marks, "importPhonemes", tr("Import &phonemes…"), {},
-      [](Composing& c) { c.importLabels(LaneKind::Phonemes); });
-  add(marks, "exportLabels", tr("E&xport marks…"), {}, [](Composing& c) { c.exportLabels(); });
+  addLabelFiles(marks, add);
   menu->addSeparator();
   add(menu, "findClips", tr("&Find clips and marks…"), QKeySequence::Find,
       [this](Composing&) { score_->beginSearch(); });
@@ -108,6 +148,10 @@ void MainWindow::makeComposeMenu() {
                                   QKeySequence(tr("Ctrl+Alt+R")), [this] { score_->openFilmDialog(); }));
   add(menu, "playPart", tr("Play only th&is part"), QKeySequence(tr("Ctrl+P")),
       [](Composing& c) { c.togglePart(); });
+  makePlayingActions(menu);
+}
+
+void MainWindow::makePlayingActions(QMenu* menu) {
   QMenu* speed = menu->addMenu(tr("Spee&d"));
   auto* speeds = new QActionGroup(this);
   for (const auto& [name, words, rate] :

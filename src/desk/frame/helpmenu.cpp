@@ -17,6 +17,7 @@
 #include "desk/frame/mainwindow.h"
 #include "desk/frame/shortcuts.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/score/scorepage.h"
 
 namespace chispa::desk {
@@ -163,8 +164,8 @@ void MainWindow::addThings(QList<FoundAction>& found) {
   collectThings(show.looks, tr("Look"), shower(Workspace::Run), found);
   collectThings(show.setLists, tr("Set list"), shower(Workspace::Run), found);
   for (const Effect& effect : effects())
-    found.append({tr("Effect") + QStringLiteral(" ▸ ") + text(effect.name),
-                  text(effect.summary),
+    found.append({tr("Effect") + QStringLiteral(" ▸ ") + said(effect.name),
+                  said(effect.summary),
                   {},
                   [this, key = text(effect.key)] {
                     showWorkspace(Workspace::Score);

@@ -217,6 +217,9 @@ void MainWindow::showProblems() {
     problems_ = new ProblemsDialog(this);
     problems_->setAttribute(Qt::WA_DeleteOnClose);
     connect(problems_, &ProblemsDialog::goToAsked, this, &MainWindow::goTo);
+    connect(problems_, &ProblemsDialog::mendingAsked, this, [this](const Problem& problem) {
+      session_.edit(tr("mend a problem"), [&](Show& show) { mend(show, problem); });
+    });
   }
   problems_->list(pulse_->problems());
   problems_->show();

@@ -93,6 +93,7 @@ class MainWindow : public QMainWindow {
   void makeNightMenu();
   void makeStaveMenu(QMenu* menu);
   void makeBeatsMenu(QMenu* menu);
+  void makePlayingActions(QMenu* menu);
   void makeHelpMenu();
   QAction* addAction(QMenu* menu, const QString& name, const QString& label, const QKeySequence& keys,
                      std::function<void()> run);

@@ -86,11 +86,11 @@ void PhoneHost::follow() {
 void PhoneHost::drawLight() {
   sinceLight_.restart();
   const auto compiled = session_.stage.compiled();
-  if (!compiled || compiled->map.count() == 0) return;
+  if (!compiled || compiled->map->count() == 0) return;
   QImage image(kLight, QImage::Format_RGBX8888);
   const OrbitCamera camera =
-      framing(compiled->map.positions, static_cast<double>(kLight.width()) / kLight.height());
-  painter_.paint(compiled->map, session_.stage.frame(), camera, kLight.width(), kLight.height(),
+      framing(compiled->map->positions, static_cast<double>(kLight.width()) / kLight.height());
+  painter_.paint(*compiled->map, session_.stage.frame(), camera, kLight.width(), kLight.height(),
                  image.bits());
   server_->setPicture("light", bytesOf(image, "JPG", 75), "image/jpeg");
 }

@@ -14,6 +14,7 @@
 #include <QVBoxLayout>
 
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/named.h"
 #include "desk/parts/search.h"
 #include "desk/parts/theme.h"
@@ -77,6 +78,10 @@ Preferences::Preferences(QWidget* parent) : QDialog(parent), search_(new QLineEd
               chooseTheme(static_cast<ThemeChoice>(choice));
               emit themeChosen();
             });
+  addChoice(QStringLiteral("preferLanguage"), tr("Language"), tr("Holds from the next start"),
+            {tr("as the desktop"), QStringLiteral("English"), QStringLiteral("Español")},
+            static_cast<int>(chosenLanguage()),
+            [](int choice) { chooseLanguage(static_cast<Language>(choice)); });
   addSwitch(QStringLiteral("preferLast"), tr("Open the last show at the start"),
             tr("Light stays off until you switch it on"), opensLastShow(),
             [](bool on) { QSettings().setValue(lastShowKey(), on); });

@@ -8,6 +8,7 @@
 #include <QVBoxLayout>
 
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 
@@ -53,13 +54,20 @@ ProblemsDialog::ProblemsDialog(QWidget* parent) : QDialog(parent), list_(new QTr
   auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close);
   QPushButton* go = buttons->addButton(tr("Go there"), QDialogButtonBox::ActionRole);
   named(go, "problemGo", tr("Go there"), tr("Selects what the problem is about, in its workspace"));
+  QPushButton* mending = buttons->addButton(tr("Do it"), QDialogButtonBox::ActionRole);
+  named(mending, "problemMend", tr("Do it"),
+        tr("Does what mends the problem, where one thing alone does; it can be undone"));
   column->addWidget(buttons);
+  connect(mending, &QPushButton::clicked, this, &ProblemsDialog::mendChosen);
   connect(go, &QPushButton::clicked, this, &ProblemsDialog::goToChosen);
   connect(list_, &QTreeWidget::itemActivated, this, &ProblemsDialog::goToChosen);
-  connect(list_, &QTreeWidget::currentItemChanged, go,
-          [go](const QTreeWidgetItem* item) { go->setEnabled(item && item->parent()); });
+  connect(list_, &QTreeWidget::currentItemChanged, this, [this, go, mending] {
+    go->setEnabled(chosen());
+    mending->setEnabled(chosen() && chosen()->mending != Mending::None);
+  });
   connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::close);
   go->setEnabled(false);
+  mending->setEnabled(false);
 }
 
 void ProblemsDialog::list(const std::vector<Problem>& problems) {
@@ -77,7 +85,7 @@ void ProblemsDialog::list(const std::vector<Problem>& problems) {
     for (std::size_t i = 0; i < problems_.size(); ++i) {
       if (!isOne(problems_[i])) continue;
       const Problem& problem = problems_[i];
-      auto* item = new QTreeWidgetItem(group, {text(problem.where), text(problem.what), text(problem.cure)});
+      auto* item = new QTreeWidgetItem(group, {said(problem.where), said(problem.what), said(problem.cure)});
       item->setData(0, kIndexRole, static_cast<int>(i));
       for (int c = 0; c < 3; ++c) item->setToolTip(c, item->text(c));
     }
@@ -85,10 +93,19 @@ void ProblemsDialog::list(const std::vector<Problem>& problems) {
   if (problems_.empty()) new QTreeWidgetItem(list_, {tr("No problems")});
 }
 
-void ProblemsDialog::goToChosen() {
+const Problem* ProblemsDialog::chosen() const {
   const QTreeWidgetItem* item = list_->currentItem();
-  if (item && item->parent())
-    emit goToAsked(problems_[static_cast<std::size_t>(item->data(0, kIndexRole).toInt())].place);
+  return item && item->parent() ? &problems_[static_cast<std::size_t>(item->data(0, kIndexRole).toInt())]
+                                : nullptr;
+}
+
+void ProblemsDialog::goToChosen() {
+  if (const Problem* problem = chosen()) emit goToAsked(problem->place);
+}
+
+void ProblemsDialog::mendChosen() {
+  // What is mended is listed no more: the list is another when the edit comes back.
+  if (const Problem* problem = chosen()) emit mendingAsked(Problem(*problem));
 }
 
 }  // namespace chispa::desk

@@ -20,9 +20,13 @@ class ProblemsDialog : public QDialog {
 
  signals:
   void goToAsked(const chispa::ProblemPlace& place);
+  void mendingAsked(const chispa::Problem& problem);
 
  private:
   void goToChosen();
+  void mendChosen();
+  /// The chosen problem, or null.
+  const Problem* chosen() const;
 
   QTreeWidget* list_;
   std::vector<Problem> problems_;

@@ -11,6 +11,7 @@
 #include "core/base/relativepath.h"
 #include "core/music/analysis.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
@@ -230,7 +231,7 @@ void PulseBar::findProblem() {
                    [](const Problem& a, const Problem& b) { return a.severity < b.severity; });
   QStringList all;
   for (const Problem& problem : problems_)
-    all << QStringLiteral("%1: %2 %3").arg(text(problem.where), text(problem.what), text(problem.cure));
+    all << QStringLiteral("%1: %2 %3").arg(said(problem.where), said(problem.what), said(problem.cure));
   constexpr int kMax = 12;
   problem_->setToolTip(all.isEmpty() ? tr("The most important problem; a click goes there")
                                      : all.mid(0, kMax).join(QLatin1Char('\n')));
@@ -267,7 +268,7 @@ void PulseBar::showProblem() {
              : worst.severity == Severity::Warning ? theme().watch
                                                    : theme().quiet;
     words = (worst.severity == Severity::Note ? QString() : QStringLiteral("! ")) +
-            QStringLiteral("%1: %2 %3").arg(text(worst.where), text(worst.what), text(worst.cure));
+            QStringLiteral("%1: %2 %3").arg(said(worst.where), said(worst.what), said(worst.cure));
   }
   constexpr int kPadding = 28;
   problem_->setAccessibleName(words);

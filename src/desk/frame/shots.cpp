@@ -297,7 +297,7 @@ void writeNights(const Session& session, engine::WallTime until) {
   constexpr auto kStep = std::chrono::seconds(10);
   double watts = 0;
   const auto compiled = session.stage.compiled();
-  for (const auto& [volts, amps] : frameAmps(compiled->power, session.stage.frame(), 1.0))
+  for (const auto& [volts, amps] : frameAmps(*compiled->power, session.stage.frame(), 1.0))
     watts += volts * amps;
   IdleHand hand;
   engine::NightWatch watch(hand, log->get());

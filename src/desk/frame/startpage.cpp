@@ -7,6 +7,7 @@
 #include <QLabel>
 #include <QPainter>
 #include <QPushButton>
+#include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
 
@@ -110,6 +111,16 @@ StartPage::StartPage(QWidget* parent) : QWidget(parent), recent_(new QGridLayout
   refresh();
 }
 
+void StartPage::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  // Where a show is opened at once nobody sees them.
+  QTimer::singleShot(0, this, [this] {
+    if (!isVisible()) return;
+    for (const auto& [kind, button] : std::exchange(tiles_, {}))
+      button->setIcon(pictureOf(kind, devicePixelRatioF()));
+  });
+}
+
 void StartPage::addTemplates(QVBoxLayout& column) {
   column.addWidget(heading(tr("Begin with")));
   auto* grid = new QGridLayout;
@@ -119,7 +130,7 @@ void StartPage::addTemplates(QVBoxLayout& column) {
                                kind == ShowTemplate::Empty
                                    ? tr("An empty plan to draw on")
                                    : tr("A new show with this on the plan, wired, with two looks to try"));
-    button->setIcon(pictureOf(kind, devicePixelRatioF()));
+    tiles_.emplace_back(kind, button);
     connect(button, &QToolButton::clicked, this, [this, kind] { emit newAsked(kind); });
     grid->addWidget(button, n / kColumns, n % kColumns);
     ++n;

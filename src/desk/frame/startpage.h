@@ -5,6 +5,7 @@
 #include "core/edit/templates.h"
 
 class QGridLayout;
+class QToolButton;
 class QVBoxLayout;
 
 namespace chispa::desk {
@@ -29,6 +30,7 @@ class StartPage : public QWidget {
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
   void paintEvent(QPaintEvent* event) override;
+  void showEvent(QShowEvent* event) override;
 
  private:
   void addTemplates(QVBoxLayout& column);
@@ -36,6 +38,8 @@ class StartPage : public QWidget {
 
   QGridLayout* recent_;
   QWidget* recentBox_;
+  /// Those whose pictures are not drawn yet.
+  std::vector<std::pair<ShowTemplate, QToolButton*>> tiles_;
 };
 
 }  // namespace chispa::desk

@@ -58,8 +58,8 @@ void GlowView::paintEvent(QPaintEvent*) {
     static const PixelMap kNothing;
     const auto compiled = stage_.compiled();
     if (isFramed_ && compiled) frame(compiled);
-    const bool fits = compiled && stage_.frame().size() == compiled->map.positions.size();
-    painter_.paint(compiled ? compiled->map : kNothing, fits ? stage_.seenFrame() : kDark, camera_,
+    const bool fits = compiled && stage_.frame().size() == compiled->map->positions.size();
+    painter_.paint(compiled ? *compiled->map : kNothing, fits ? stage_.seenFrame() : kDark, camera_,
                    size.width(), size.height(), image_.bits());
     drawing_ns_ = clock.nsecsElapsed();
     sinceDrawn_.start();
@@ -73,10 +73,10 @@ void GlowView::paintEvent(QPaintEvent*) {
 }
 
 void GlowView::frame(const std::shared_ptr<const CompiledShow>& compiled) {
-  if (framedOf_.lock() == compiled && framedSize_ == this->size()) return;
-  framedOf_ = compiled;
+  if (framedOf_.lock() == compiled->map && framedSize_ == this->size()) return;
+  framedOf_ = compiled->map;
   framedSize_ = this->size();
-  camera_ = framing(compiled->map.positions, static_cast<double>(width()) / std::max(1, height()));
+  camera_ = framing(compiled->map->positions, static_cast<double>(width()) / std::max(1, height()));
 }
 
 void GlowView::orbit(double yaw_deg, double pitch_deg) {

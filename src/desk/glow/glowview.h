@@ -52,7 +52,7 @@ class GlowView : public QWidget {
   /// False once the user has turned it.
   bool isFramed_ = true;
   /// What the camera was framed for.
-  std::weak_ptr<const CompiledShow> framedOf_;
+  std::weak_ptr<const PixelMap> framedOf_;
   QSize framedSize_;
   /// When the picture was drawn, and how long that took: it rests so long between two pictures that it takes
   /// no more than a quarter of the window's time.

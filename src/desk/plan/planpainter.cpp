@@ -127,8 +127,8 @@ void PlanPainter::colour(const PlanView::Piece& piece, std::vector<QRgb>& colour
   const auto compiled = stage.compiled();
   const PixelFrame& frame = stage.frame();
   colours.assign(piece.flat.size(), unlitColour().rgb());
-  const auto range = compiled ? compiled->map.rangeOf(piece.fixture->id) : std::nullopt;
-  if (!range || range->count != std::ssize(piece.flat) || frame.size() != compiled->map.positions.size())
+  const auto range = compiled ? compiled->map->rangeOf(piece.fixture->id) : std::nullopt;
+  if (!range || range->count != std::ssize(piece.flat) || frame.size() != compiled->map->positions.size())
     return;
   constexpr int kDark = 40;
   for (std::size_t i = 0; i < colours.size(); ++i) {

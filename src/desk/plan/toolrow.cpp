@@ -29,56 +29,80 @@ struct SideEntry {
   PlanSide side;
 };
 
+std::vector<ToolEntry> toolEntries() {
+  return {{"toolSelect", "select", ToolRow::tr("Select"), ToolRow::tr("select and move pieces"), "V",
+           PlanTool::Select},
+          {"toolPan", "pan", ToolRow::tr("Move the view"),
+           ToolRow::tr("drag the plan about; the free view is turned"), "H", PlanTool::Pan},
+          {"toolMeasure", "measure", ToolRow::tr("Measure"),
+           ToolRow::tr("distance and angle between two places"), "M", PlanTool::Measure},
+          {"toolLamp", "lamp", ToolRow::tr("Lamp"),
+           ToolRow::tr("click where a flood or any single pixel stands"), "A", PlanTool::Lamp},
+          {"toolLine", "line", ToolRow::tr("Line"), ToolRow::tr("drag from the data-in end to the other"),
+           "L", PlanTool::Line},
+          {"toolPath", "path", ToolRow::tr("Path"), ToolRow::tr("click from corner to corner"), "P",
+           PlanTool::Path},
+          {"toolMatrix", "matrix", ToolRow::tr("Matrix"), ToolRow::tr("drag from corner to corner"), "G",
+           PlanTool::Matrix},
+          {"toolRing", "ring", ToolRow::tr("Ring"), ToolRow::tr("drag from the centre to the rim"), "O",
+           PlanTool::Ring},
+          {"toolRings", "rings", ToolRow::tr("Rings"),
+           ToolRow::tr("rings one within the other: drag from the centre to the outermost"), "N",
+           PlanTool::Rings},
+          {"toolSpiral", "spiral", ToolRow::tr("Spiral"), ToolRow::tr("drag from the centre to its end"), "S",
+           PlanTool::Spiral},
+          {"toolCone", "cone", ToolRow::tr("Cone"),
+           ToolRow::tr("strings up a roof, a tree or a column: drag from its axis to its foot"), "K",
+           PlanTool::Cone},
+          {"toolSpokes", "spokes", ToolRow::tr("Spokes"),
+           ToolRow::tr("strings from a centre: drag from it to their ends"), "Y", PlanTool::Spokes},
+          {"toolBrush", "brush", ToolRow::tr("Brush"),
+           ToolRow::tr("paint a zone pixel by pixel; Shift erases"), "B", PlanTool::Brush},
+          {"toolBox", "box", ToolRow::tr("Box"), ToolRow::tr("paint what is in a box; Shift erases"), "X",
+           PlanTool::Box},
+          {"toolLasso", "lasso", ToolRow::tr("Lasso"),
+           ToolRow::tr("paint what is within a line; Shift erases"), "Q", PlanTool::Lasso}};
+}
+
+std::vector<SideEntry> sideEntries() {
+  return {
+      {"sideTop", ToolRow::tr("Top"), ToolRow::tr("look from above"), "1", PlanSide::Top},
+      {"sideFront", ToolRow::tr("Front"), ToolRow::tr("look from the front"), "2", PlanSide::Front},
+      {"sideSide", ToolRow::tr("Side"), ToolRow::tr("look from the right side"), "3", PlanSide::Side},
+      {"sideFree", ToolRow::tr("Free"),
+       ToolRow::tr("look from anywhere: the right button, or H and a drag, turns it"), "4", PlanSide::Free},
+      {"sideUnrolled", ToolRow::tr("Unrolled"),
+       ToolRow::tr("the cells of the selected zone or fixtures as a flat grid"), "5", PlanSide::Unrolled}};
+}
+
 }  // namespace
+
+QToolButton* ToolRow::addButton(QActionGroup* group, const QString& name, const QString& label,
+                                const QString& tip, const char* key) {
+  QWidget* page = parentWidget();
+  auto* action = new QAction(label, page);
+  action->setToolTip(QStringLiteral("%1 — %2 (%3)").arg(label, tip, QLatin1String(key)));
+  action->setShortcut(QKeySequence(QLatin1String(key)));
+  action->setShortcutContext(Qt::WidgetWithChildrenShortcut);
+  action->setCheckable(true);
+  page->addAction(action);
+  group->addAction(action);
+  auto* button = new QToolButton;
+  button->setObjectName(name);
+  button->setDefaultAction(action);
+  button->setAccessibleName(label);
+  layout()->addWidget(button);
+  return button;
+}
 
 ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page), view_(view) {
   setObjectName(QStringLiteral("toolRow"));
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(4, 6, 4, 6);
   layout->setSpacing(1);
-  const auto addButton = [&](QActionGroup* group, const QString& name, const QString& label,
-                             const QString& tip, const char* key) {
-    auto* action = new QAction(label, page);
-    action->setToolTip(QStringLiteral("%1 — %2 (%3)").arg(label, tip, QLatin1String(key)));
-    action->setShortcut(QKeySequence(QLatin1String(key)));
-    action->setShortcutContext(Qt::WidgetWithChildrenShortcut);
-    action->setCheckable(true);
-    page->addAction(action);
-    group->addAction(action);
-    auto* button = new QToolButton;
-    button->setObjectName(name);
-    button->setDefaultAction(action);
-    button->setAccessibleName(label);
-    layout->addWidget(button);
-    return button;
-  };
-  const ToolEntry tools[] = {
-      {"toolSelect", "select", tr("Select"), tr("select and move pieces"), "V", PlanTool::Select},
-      {"toolPan", "pan", tr("Move the view"), tr("drag the plan about; the free view is turned"), "H",
-       PlanTool::Pan},
-      {"toolMeasure", "measure", tr("Measure"), tr("distance and angle between two places"), "M",
-       PlanTool::Measure},
-      {"toolLamp", "lamp", tr("Lamp"), tr("click where a flood or any single pixel stands"), "A",
-       PlanTool::Lamp},
-      {"toolLine", "line", tr("Line"), tr("drag from the data-in end to the other"), "L", PlanTool::Line},
-      {"toolPath", "path", tr("Path"), tr("click from corner to corner"), "P", PlanTool::Path},
-      {"toolMatrix", "matrix", tr("Matrix"), tr("drag from corner to corner"), "G", PlanTool::Matrix},
-      {"toolRing", "ring", tr("Ring"), tr("drag from the centre to the rim"), "O", PlanTool::Ring},
-      {"toolRings", "rings", tr("Rings"),
-       tr("rings one within the other: drag from the centre to the outermost"), "N", PlanTool::Rings},
-      {"toolSpiral", "spiral", tr("Spiral"), tr("drag from the centre to its end"), "S", PlanTool::Spiral},
-      {"toolCone", "cone", tr("Cone"),
-       tr("strings up a roof, a tree or a column: drag from its axis to its foot"), "K", PlanTool::Cone},
-      {"toolSpokes", "spokes", tr("Spokes"), tr("strings from a centre: drag from it to their ends"), "Y",
-       PlanTool::Spokes},
-      {"toolBrush", "brush", tr("Brush"), tr("paint a zone pixel by pixel; Shift erases"), "B",
-       PlanTool::Brush},
-      {"toolBox", "box", tr("Box"), tr("paint what is in a box; Shift erases"), "X", PlanTool::Box},
-      {"toolLasso", "lasso", tr("Lasso"), tr("paint what is within a line; Shift erases"), "Q",
-       PlanTool::Lasso}};
   auto* toolGroup = new QActionGroup(page);
   std::vector<PlanTool> order;
-  for (const ToolEntry& entry : tools) {
+  for (const ToolEntry& entry : toolEntries()) {
     QToolButton* button = addButton(toolGroup, QLatin1String(entry.name), entry.label, entry.tip, entry.key);
     button->setProperty("tool", true);
     icons_.push_back({button->defaultAction(), QLatin1String(entry.icon)});
@@ -92,16 +116,8 @@ ToolRow::ToolRow(PlanView& view, QWidget* page) : QWidget(page), view_(view) {
     if (entry.tool == PlanTool::Measure || entry.tool == PlanTool::Spokes) layout->addSpacing(2);
   }
   layout->addSpacing(2);
-  const SideEntry sides[] = {
-      {"sideTop", tr("Top"), tr("look from above"), "1", PlanSide::Top},
-      {"sideFront", tr("Front"), tr("look from the front"), "2", PlanSide::Front},
-      {"sideSide", tr("Side"), tr("look from the right side"), "3", PlanSide::Side},
-      {"sideFree", tr("Free"), tr("look from anywhere: the right button, or H and a drag, turns it"), "4",
-       PlanSide::Free},
-      {"sideUnrolled", tr("Unrolled"), tr("the cells of the selected zone or fixtures as a flat grid"), "5",
-       PlanSide::Unrolled}};
   auto* sideGroup = new QActionGroup(page);
-  for (const SideEntry& entry : sides) {
+  for (const SideEntry& entry : sideEntries()) {
     QToolButton* button = addButton(sideGroup, QLatin1String(entry.name), entry.label, entry.tip, entry.key);
     connect(button->defaultAction(), &QAction::triggered, &view,
             [&view, side = entry.side] { view.setSide(side); });

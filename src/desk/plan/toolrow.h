@@ -6,6 +6,9 @@
 
 class QAction;
 
+class QActionGroup;
+class QToolButton;
+
 namespace chispa::desk {
 
 class PlanView;
@@ -28,6 +31,9 @@ class ToolRow : public QWidget {
     QAction* action;
     QString name;
   };
+  QToolButton* addButton(QActionGroup* group, const QString& name, const QString& label, const QString& tip,
+                         const char* key);
+
   PlanView& view_;
   std::vector<ToolIcon> icons_;
 };

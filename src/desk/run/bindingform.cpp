@@ -8,6 +8,7 @@
 #include "core/effect/effect.h"
 #include "desk/parts/curvefield.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/run/itemrows.h"
 #include "desk/run/runforms.h"
 #include "desk/run/valueplot.h"
@@ -98,7 +99,7 @@ std::vector<std::pair<std::string, QString>> numbersOf(const Show& show, LookId 
         const bool isKnown = std::any_of(numbers.begin(), numbers.end(),
                                          [&](const auto& one) { return one.first == spec.key; });
         if (spec.kind == ParamKind::Number && spec.canMove && !isKnown)
-          numbers.emplace_back(spec.key, Form::tr(spec.label.c_str()));
+          numbers.emplace_back(spec.key, said(spec.label));
       }
     }
   return numbers;

@@ -5,6 +5,7 @@
 #include "core/edit/planedits.h"
 #include "core/effect/effect.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/named.h"
 #include "desk/run/itemrows.h"
 #include "desk/run/runforms.h"
@@ -135,7 +136,7 @@ void addLayers(Form& form, const Session& session, LookId id) {
       const Zone* zone = chispa::find(session.show().zones, (*layer)->zone);
       const Effect* effect = findEffect((*layer)->effect);
       auto* item = new QListWidgetItem(Form::tr("%1 on %2")
-                                           .arg(effect ? text(effect->name) : text((*layer)->effect),
+                                           .arg(effect ? said(effect->name) : text((*layer)->effect),
                                                 zone ? text(zone->name) : QStringLiteral("?")));
       item->setData(Qt::UserRole, (*layer)->id.value);
       list->addItem(item);

@@ -3,6 +3,7 @@
 #include "core/effect/settings.h"
 #include "core/render/compiled.h"
 #include "core/show/limits.h"
+#include "desk/parts/language.h"
 #include "desk/parts/screenpicker.h"
 #include "desk/score/cliprows.h"
 #include "desk/score/scoreforms.h"
@@ -23,7 +24,7 @@ std::optional<std::string> commonEffect(const Session& session, const ClipAccess
 
 void addColour(Form& form, ClipRows& rows, const Session& session) {
   QStringList effectNames;
-  for (const Effect& effect : effects()) effectNames << text(effect.name);
+  for (const Effect& effect : effects()) effectNames << said(effect.name);
   form.addChoice("effect", Form::tr("Effect"), effectNames, rows.common<int>([](const Clip& c) {
     const Effect* found = findEffect(c.effect);
     return found ? static_cast<int>(found - effects().data()) : -1;
@@ -117,11 +118,11 @@ void addMotions(Form& form, ClipRows& rows, const Effect& effect) {
   form.addHeading(Form::tr("Modulation"));
   std::vector<std::pair<std::string, QString>> numbers;
   for (const ParamSpec& spec : effect.params)
-    if (isMovable(spec)) numbers.emplace_back(spec.key, Form::tr(spec.label.c_str()));
+    if (isMovable(spec)) numbers.emplace_back(spec.key, said(spec.label));
   rows.motion(kStrengthKey, Form::tr("Strength"), 0, 1, {});
   rows.motion(kPalettePlaceKey, Form::tr("Palette's place"), -1, 1, {});
   for (const ParamSpec& spec : effect.params)
-    if (isMovable(spec)) rows.motion(spec.key, Form::tr(spec.label.c_str()), spec.low, spec.high, numbers);
+    if (isMovable(spec)) rows.motion(spec.key, said(spec.label), spec.low, spec.high, numbers);
 }
 
 /// A spyhole's part of the screen is drawn on the screen itself.
@@ -158,7 +159,7 @@ void addScreenPart(Form& form, const Session& session, const std::shared_ptr<con
 void addSettings(Form& form, ClipRows& rows, const Effect& effect) {
   if (effect.settings.empty()) return;
   QStringList names{Form::tr("own values")};
-  for (const EffectSetting& setting : effect.settings) names << Form::tr(setting.name.c_str());
+  for (const EffectSetting& setting : effect.settings) names << said(setting.name);
   form.addChoice("setting", Form::tr("Setting"), names, rows.common<int>([&effect](const Clip& c) {
     const auto found = settingOf(effect, c.params);
     return found ? static_cast<int>(*found) + 1 : 0;
@@ -216,7 +217,7 @@ std::unique_ptr<Form> makeClipForm(const Session& session, const ClipIds& ids) {
   const auto key = commonEffect(session, *rows.clips());
   const Effect* known = key ? findEffect(*key) : nullptr;
   const QString title = ids.size() > 1 ? Form::tr("%1 clips").arg(ids.size())
-                        : known        ? text(known->name)
+                        : known        ? said(known->name)
                                        : Form::tr("Clip");
   form->addTitle(title, [session, ids]() -> std::optional<QString> {
     const Score* score = session.stage.score();
@@ -246,7 +247,7 @@ std::unique_ptr<Form> makeLayerForm(const Session& session, LookId look, ClipId 
   ClipRows rows(*form, session, layerOfLook(look, layer));
   const Clip* clip = rows.clips()->first(session.show());
   const Effect* known = clip ? findEffect(clip->effect) : nullptr;
-  form->addTitle(known ? text(known->name) : Form::tr("Layer"),
+  form->addTitle(known ? said(known->name) : Form::tr("Layer"),
                  [session, look, layer]() -> std::optional<QString> {
                    const Look* own = chispa::find(session.show().looks, look);
                    const Clip* one = own ? findLayer(*own, layer) : nullptr;

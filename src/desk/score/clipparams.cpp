@@ -6,6 +6,7 @@
 #include "core/edit/curveedits.h"
 #include "core/effect/textraster.h"
 #include "core/media/shown.h"
+#include "desk/parts/language.h"
 #include "desk/score/cliprows.h"
 #include "desk/score/drawingeditor.h"
 #include "desk/score/formulafield.h"
@@ -20,25 +21,123 @@ T valueAs(const Clip& clip, const ParamSpec& spec) {
   return own ? *own : T{};
 }
 
+/// Writes a value of the parameter into a clip.
+auto setterOf(const ParamSpec& spec) {
+  return [key = spec.key](Clip& c, ParamValue v) { c.params[key] = std::move(v); };
+}
+
+using Words = Form::Get<QString>;
+using SetWords = Form::Set<QString>;
+
+void addNumber(const ClipRows& rows, const ParamSpec& spec, const QString& key, const QString& label) {
+  const auto set = setterOf(spec);
+  const int decimals = spec.step >= 1 ? 0 : spec.step >= 0.1 ? 1 : spec.low < 0.01 && spec.low > 0 ? 3 : 2;
+  rows.form().addNumber(key, label, {said(spec.unit), spec.low, spec.high, spec.step, decimals},
+                        rows.common<double>([spec](const Clip& c) { return valueAs<double>(c, spec); }),
+                        rows.change<double>(label, [set](Clip& c, double v) { set(c, v); }));
+}
+
+void addDrawing(const ClipRows& rows, const ParamSpec& spec, const QString& key, const Words& words,
+                const SetWords& setWords) {
+  rows.form().addButton(
+      key, Form::tr("Draw…"), Form::tr("Opens the drawing, dot by dot and frame by frame"),
+      [session = rows.session(), spec, clips = rows.clips(), words, setWords] {
+        const Clip* clip = clips->first(session.show());
+        const Palette* palette = clip ? chispa::find(session.show().palettes, clip->palette) : nullptr;
+        if (!clip) return;
+        auto* editor =
+            new DrawingEditor(palette ? *palette : Palette{}, words().value_or(QString()), setWords);
+        editor->setAttribute(Qt::WA_DeleteOnClose);
+        // It belongs to this clip, and goes with it or with another score.
+        const ScoreId own = session.stage.score() ? session.stage.score()->id : ScoreId{};
+        const auto drawn = [session, spec, clips, own]() -> std::optional<QString> {
+          const Score* open = session.stage.score();
+          const Clip* one = (open ? open->id : ScoreId{}) == own ? clips->first(session.show()) : nullptr;
+          return one ? std::optional(text(valueAs<std::string>(*one, spec))) : std::nullopt;
+        };
+        const auto follow = [editor, drawn] { editor->follow(drawn()); };
+        QObject::connect(&session.document, &Document::showChanged, editor, follow);
+        QObject::connect(&session.stage, &Stage::scoreChanged, editor, follow);
+        QObject::connect(&session.document, &Document::opened, editor, &QWidget::close);
+        editor->show();
+      });
+}
+
+void addFile(const ClipRows& rows, const QString& key, const QString& label, const Words& words,
+             const SetWords& setWords) {
+  rows.form().addText(key, label, words, setWords);
+  rows.form().addButton(key + QStringLiteral("-choose"), Form::tr("Choose…"),
+                        Form::tr("A picture, an animated one or a video"),
+                        [session = rows.session(), setWords] {
+                          const QString file = QFileDialog::getOpenFileName(
+                              nullptr, Form::tr("Picture or video"), {},
+                              Form::tr("Pictures and videos (*.png *.jpg *.jpeg *.gif *.webp *.mp4 *.webm "
+                                       "*.avi *.mkv *.rgb);;All files (*)"));
+                          if (!file.isEmpty())
+                            setWords(text(relativeName(session.document.path(), file.toStdString())));
+                        });
+  rows.form().addNote([session = rows.session(), words, clips = rows.clips()]() -> std::optional<QString> {
+    const Clip* one = clips->first(session.show());
+    return words() && one ? session.stage.mediaTrouble(mediaName(one->effect, words()->toStdString()))
+                          : QString();
+  });
+}
+
+void addFont(const ClipRows& rows, const QString& key, const QString& label, const Words& words,
+             const SetWords& setWords) {
+  QStringList fonts = QFontDatabase::families();
+  fonts.prepend(QLatin1String(kDotFont));
+  rows.form().addChoice(
+      key, label, fonts,
+      [words, fonts]() -> std::optional<int> {
+        return words() ? std::optional(static_cast<int>(fonts.indexOf(*words()))) : std::nullopt;
+      },
+      [setWords, fonts](int v) { setWords(fonts.value(v)); });
+}
+
+void addZone(const ClipRows& rows, const ParamSpec& spec, const QString& key, const QString& label) {
+  const auto set = setterOf(spec);
+  QStringList names;
+  std::vector<double> zones;
+  for (const auto& zone : rows.session().show().zones) {
+    names << text(zone->name);
+    zones.push_back(zone->id.value);
+  }
+  rows.form().addChoice(key, label, names, rows.common<int>([spec, zones](const Clip& c) {
+    const auto found = std::find(zones.begin(), zones.end(), valueAs<double>(c, spec));
+    return found == zones.end() ? -1 : static_cast<int>(found - zones.begin());
+  }),
+                        rows.change<int>(label, [set, zones](Clip& c, int v) {
+                          set(c, zones.at(static_cast<std::size_t>(v)));
+                        }));
+}
+
+void addChoice(const ClipRows& rows, const ParamSpec& spec, const QString& key, const QString& label) {
+  const auto set = setterOf(spec);
+  QStringList choices;
+  for (const ParamChoice& choice : spec.choices) choices << said(choice.label);
+  rows.form().addChoice(key, label, choices, rows.common<int>([spec](const Clip& c) {
+    const auto word = valueAs<std::string>(c, spec);
+    const auto found = std::find_if(spec.choices.begin(), spec.choices.end(),
+                                    [&](const ParamChoice& choice) { return word == choice.key; });
+    return static_cast<int>(found - spec.choices.begin());
+  }),
+                        rows.change<int>(label, [set, spec](Clip& c, int v) {
+                          set(c, spec.choices.at(static_cast<std::size_t>(v)).key);
+                        }));
+}
+
 }  // namespace
 
 void ClipRows::param(const ParamSpec& spec) {
   const QString key = QStringLiteral("param-") + text(spec.key);
-  const QString label = Form::tr(spec.label.c_str());
-  const auto set = [spec](Clip& c, ParamValue v) { c.params[spec.key] = std::move(v); };
+  const QString label = said(spec.label);
+  const auto set = setterOf(spec);
   const auto words = common<QString>([spec](const Clip& c) { return text(valueAs<std::string>(c, spec)); });
-  const auto setWords = change<QString>(label, [set](Clip& c, QString v) { set(c, v.toStdString()); });
+  const auto setWords = change<QString>(label, [set](Clip& c, const QString& v) { set(c, v.toStdString()); });
   switch (spec.kind) {
-    case ParamKind::Number: {
-      const int decimals = spec.step >= 1                    ? 0
-                           : spec.step >= 0.1                ? 1
-                           : spec.low < 0.01 && spec.low > 0 ? 3
-                                                             : 2;
-      form_.addNumber(key, label, {text(spec.unit), spec.low, spec.high, spec.step, decimals},
-                      common<double>([spec](const Clip& c) { return valueAs<double>(c, spec); }),
-                      change<double>(label, [set](Clip& c, double v) { set(c, v); }));
-      return;
-    }
+    case ParamKind::Number:
+      return addNumber(*this, spec, key, label);
     case ParamKind::Switch:
       form_.addSwitch(key, label, common<bool>([spec](const Clip& c) { return valueAs<bool>(c, spec); }),
                       change<bool>(label, [set](Clip& c, bool v) { set(c, v); }));
@@ -52,88 +151,15 @@ void ClipRows::param(const ParamSpec& spec) {
       return;
     }
     case ParamKind::Drawing:
-      form_.addButton(
-          key, Form::tr("Draw…"), Form::tr("Opens the drawing, dot by dot and frame by frame"),
-          [session = session_, spec, clips = clips_, words, setWords] {
-            const Clip* clip = clips->first(session.show());
-            const Palette* palette = clip ? chispa::find(session.show().palettes, clip->palette) : nullptr;
-            if (!clip) return;
-            auto* editor =
-                new DrawingEditor(palette ? *palette : Palette{}, words().value_or(QString()), setWords);
-            editor->setAttribute(Qt::WA_DeleteOnClose);
-            // It belongs to this clip, and goes with it or with another score.
-            const ScoreId own = session.stage.score() ? session.stage.score()->id : ScoreId{};
-            const auto drawn = [session, spec, clips, own]() -> std::optional<QString> {
-              const Score* open = session.stage.score();
-              const Clip* one = (open ? open->id : ScoreId{}) == own ? clips->first(session.show()) : nullptr;
-              return one ? std::optional(text(valueAs<std::string>(*one, spec))) : std::nullopt;
-            };
-            const auto follow = [editor, drawn] { editor->follow(drawn()); };
-            QObject::connect(&session.document, &Document::showChanged, editor, follow);
-            QObject::connect(&session.stage, &Stage::scoreChanged, editor, follow);
-            QObject::connect(&session.document, &Document::opened, editor, &QWidget::close);
-            editor->show();
-          });
-      return;
+      return addDrawing(*this, spec, key, words, setWords);
     case ParamKind::File:
-      form_.addText(key, label, words, setWords);
-      form_.addButton(key + QStringLiteral("-choose"), Form::tr("Choose…"),
-                      Form::tr("A picture, an animated one or a video"), [session = session_, setWords] {
-                        const QString file = QFileDialog::getOpenFileName(
-                            nullptr, Form::tr("Picture or video"), {},
-                            Form::tr("Pictures and videos (*.png *.jpg *.jpeg *.gif *.webp *.mp4 *.webm "
-                                     "*.avi *.mkv *.rgb);;All files (*)"));
-                        if (!file.isEmpty())
-                          setWords(text(relativeName(session.document.path(), file.toStdString())));
-                      });
-      form_.addNote([session = session_, words, clips = clips_]() -> std::optional<QString> {
-        const Clip* one = clips->first(session.show());
-        return words() && one ? session.stage.mediaTrouble(mediaName(one->effect, words()->toStdString()))
-                              : QString();
-      });
-      return;
-    case ParamKind::Font: {
-      QStringList fonts = QFontDatabase::families();
-      fonts.prepend(QLatin1String(kDotFont));
-      form_.addChoice(
-          key, label, fonts,
-          [words, fonts]() -> std::optional<int> {
-            return words() ? std::optional(static_cast<int>(fonts.indexOf(*words()))) : std::nullopt;
-          },
-          [setWords, fonts](int v) { setWords(fonts.value(v)); });
-      return;
-    }
-    case ParamKind::Zone: {
-      QStringList names;
-      std::vector<double> zones;
-      for (const auto& zone : session_.show().zones) {
-        names << text(zone->name);
-        zones.push_back(zone->id.value);
-      }
-      form_.addChoice(key, label, names, common<int>([spec, zones](const Clip& c) {
-                        const auto found = std::find(zones.begin(), zones.end(), valueAs<double>(c, spec));
-                        return found == zones.end() ? -1 : static_cast<int>(found - zones.begin());
-                      }),
-                      change<int>(label, [set, zones](Clip& c, int v) {
-                        set(c, zones.at(static_cast<std::size_t>(v)));
-                      }));
-      return;
-    }
-    case ParamKind::Choice: {
-      QStringList choices;
-      for (const ParamChoice& choice : spec.choices) choices << Form::tr(choice.label.c_str());
-      form_.addChoice(key, label, choices, common<int>([spec](const Clip& c) {
-                        const auto word = valueAs<std::string>(c, spec);
-                        const auto found =
-                            std::find_if(spec.choices.begin(), spec.choices.end(),
-                                         [&](const ParamChoice& choice) { return word == choice.key; });
-                        return static_cast<int>(found - spec.choices.begin());
-                      }),
-                      change<int>(label, [set, spec](Clip& c, int v) {
-                        set(c, spec.choices.at(static_cast<std::size_t>(v)).key);
-                      }));
-      return;
-    }
+      return addFile(*this, key, label, words, setWords);
+    case ParamKind::Font:
+      return addFont(*this, key, label, words, setWords);
+    case ParamKind::Zone:
+      return addZone(*this, spec, key, label);
+    case ParamKind::Choice:
+      return addChoice(*this, spec, key, label);
   }
 }
 

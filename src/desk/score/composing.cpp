@@ -12,6 +12,7 @@
 #include "core/files/midifile.h"
 #include "core/files/showfile.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/score/chosenthing.h"
 #include "desk/score/timelineview.h"
 
@@ -413,7 +414,7 @@ void Composing::saveOwn() {
   if (!effect) return emit told(tr("Choose a clip whose effect you want to keep first."));
   OwnEffectId made;
   change(tr("keep an effect"), [&](Show& show, ScoreId) {
-    made = saveOwnEffect(show, *clip, tr("My %1").arg(text(effect->name)).toStdString());
+    made = saveOwnEffect(show, *clip, tr("My %1").arg(said(effect->name)).toStdString());
   });
   emit offered(wordsOf(made));
 }

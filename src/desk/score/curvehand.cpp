@@ -10,6 +10,7 @@
 #include "core/effect/effect.h"
 #include "desk/parts/curvebox.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
@@ -33,7 +34,7 @@ QString titleOf(const Clip& clip, const std::string& key, const Motion& motion) 
                  : key == kPalettePlaceKey ? words("Palette's place")
                                            : text(key);
   if (const Effect* effect = findEffect(clip.effect))
-    if (const auto index = paramIndex(*effect, key)) name = text(effect->params[*index].label);
+    if (const auto index = paramIndex(*effect, key)) name = said(effect->params[*index].label);
   return QStringLiteral("%1 %2–%3").arg(name).arg(motion.low, 0, 'g', 3).arg(motion.high, 0, 'g', 3);
 }
 

@@ -17,6 +17,7 @@
 #include "core/media/shown.h"
 #include "core/preview/clippicture.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/score/chosenthing.h"
 #include "desk/session/favourites.h"
 
@@ -112,9 +113,9 @@ CompiledStave echoedStave() {
   clip.effect = "comets";
   clip.length = micros(2 * kPreviewLoop_s);
   const Palette white{PaletteId{1}, {}, {{0, {60, 60, 60}}, {1, {255, 255, 255}}}};
-  return {kEchoed,
-          std::make_shared<const ZoneCells>(cellsOf(show, mapPixels(show), *show.zones.front())),
-          {compileClip(clip, std::make_shared<const PaletteTable>(white), {})}};
+  return {kEchoed, std::make_shared<const ZoneCells>(cellsOf(show, mapPixels(show), *show.zones.front())),
+          std::make_shared<const CompiledClips>(
+              CompiledClips{compileClip(clip, std::make_shared<const PaletteTable>(white), {})})};
 }
 
 std::string pictureOf(const Clip& clip) {
@@ -186,10 +187,10 @@ void EffectShelf::addThing(const QString& name, const QString& words, const QStr
 }
 
 void EffectShelf::addEffect(const Effect& effect, const QString& name) {
-  QString tip = text(effect.summary);
-  if (!effect.use.empty()) tip += QLatin1Char('\n') + text(effect.use);
+  QString tip = said(effect.summary);
+  if (!effect.use.empty()) tip += QLatin1Char('\n') + said(effect.use);
   QStringList names;
-  for (const EffectSetting& one : effect.settings) names << tr(one.name.c_str());
+  for (const EffectSetting& one : effect.settings) names << said(one.name);
   if (!names.empty()) tip += tr("\nSettings, by a right click: %1.").arg(names.join(QStringLiteral(", ")));
   addThing(name, text(effect.key), tip, false);
   item(count() - 1)->setData(kPlainName, name);
@@ -201,7 +202,7 @@ void EffectShelf::showSetting(QListWidgetItem& item, const Effect& effect) {
   const QString name = item.data(kPlainName).toString();
   item.setText(setting < 0 ? name
                            : name + QStringLiteral(" · ") +
-                                 tr(effect.settings[static_cast<std::size_t>(setting)].name.c_str()));
+                                 said(effect.settings[static_cast<std::size_t>(setting)].name));
   item.setData(Qt::UserRole, wordsOf(effect, setting));
 }
 
@@ -259,7 +260,7 @@ void EffectShelf::contextMenuEvent(QContextMenuEvent* event) {
   const int now = settings_.value(text(effect->key), -1);
   for (int i = -1; i < static_cast<int>(effect->settings.size()); ++i) {
     const QString name =
-        i < 0 ? tr("As it is") : tr(effect->settings[static_cast<std::size_t>(i)].name.c_str());
+        i < 0 ? tr("As it is") : said(effect->settings[static_cast<std::size_t>(i)].name);
     QAction* action = menu.addAction(name, this, [this, effect, i] { setSetting(*effect, i); });
     action->setCheckable(true);
     action->setChecked(i == now);

@@ -7,6 +7,7 @@
 #include <QScrollBar>
 
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/theme.h"
 #include "desk/score/clippictures.h"
 #include "desk/score/timelineview.h"
@@ -218,7 +219,7 @@ void TimelineView::paintLanes(QPainter& painter) const {
 /// On a shade of its own at the clip's head, where there is room for all of it.
 void TimelineView::paintEffectName(QPainter& painter, const Clip& clip, QRectF box) const {
   constexpr double kAround_px = 5;
-  const QString name = text(findEffect(clip.effect)->name);
+  const QString name = said(findEffect(clip.effect)->name);
   const QSizeF size(fontMetrics().horizontalAdvance(name) + 2 * kAround_px, fontMetrics().height());
   constexpr double kOfTheClip = 0.9;
   if (size.width() > kOfTheClip * box.width() || size.height() > 0.7 * box.height()) return;

@@ -4,6 +4,7 @@
 #include <QSettings>
 
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 
 namespace chispa::desk {
 namespace {
@@ -32,9 +33,9 @@ std::vector<OfferedEffect> offeredEffects() {
   std::vector<OfferedEffect> first, others;
   for (const Effect& effect : effects()) {
     if (favourites.contains(text(effect.key)))
-      first.push_back({&effect, QStringLiteral("★ ") + text(effect.name)});
+      first.push_back({&effect, QStringLiteral("★ ") + said(effect.name)});
     else
-      others.push_back({&effect, text(effect.name)});
+      others.push_back({&effect, said(effect.name)});
   }
   first.insert(first.end(), others.begin(), others.end());
   return first;

@@ -27,14 +27,15 @@ const QString kHearsScrubbing = QStringLiteral("hearsScrubbing");
 
 /// An exception ends here: it must not travel through Qt's event loop.
 Result<std::shared_ptr<const CompiledShow>> compiledOf(const Show& show, const MusicLibrary& music,
-                                                       const MediaLibrary& media) {
+                                                       const MediaLibrary& media,
+                                                       const CompiledShow* before) {
   const auto failed = [](const std::string& why) {
     return Failure{"The light of this show cannot be computed (" + why + ").",
                    {},
                    "Undo the last change, or divide the show."};
   };
   try {
-    return compile(show, music, media);
+    return compile(show, music, media, before);
   } catch (const std::bad_alloc&) {
     return failed("there is not enough memory");
   } catch (const std::exception& error) {
@@ -247,7 +248,9 @@ void Stage::startCompile() {
   compiling_ = played();
   compileWatcher_.setFuture(QtConcurrent::run(
       &pools::compiling(),
-      [show = compiling_, music = music_, media = media_] { return compiledOf(show, music, media); }));
+      [show = compiling_, music = music_, media = media_, before = compiled_] {
+        return compiledOf(show, music, media, before.get());
+      }));
 }
 
 void Stage::finishCompile() {
@@ -274,7 +277,7 @@ void Stage::settle() {
   QCoreApplication::processEvents();
   while (compileWatcher_.isRunning() || compileAgain_ || analysing_ > 0 || loading_ > 0 ||
          (compileTrouble_.isEmpty() &&
-          frame_.size() != static_cast<std::size_t>(compiled_ ? compiled_->map.count() : 0))) {
+          frame_.size() != static_cast<std::size_t>(compiled_ ? compiled_->map->count() : 0))) {
     QCoreApplication::processEvents(QEventLoop::WaitForMoreEvents, 50);
     tick();
   }
@@ -380,7 +383,7 @@ void Stage::setShowsAsStrips(bool on) {
 }
 
 const PixelFrame& Stage::seenFrame() {
-  if (!showsAsStrips_ || !compiled_ || frame_.size() != compiled_->map.positions.size()) return frame_;
+  if (!showsAsStrips_ || !compiled_ || frame_.size() != compiled_->map->positions.size()) return frame_;
   if (!stripView_) stripView_ = std::make_unique<StripView>(compiledShow_, *compiled_);
   return stripView_->seen(frame_, lit_ ? player_.output().lightLevel() : 1.f);
 }
@@ -435,7 +438,7 @@ void Stage::setTrial(std::optional<Show> trial) {
 
 AmpsByVolts Stage::ampsNow() const {
   if (!compiled_ || !lit_ || player_.isBlackout()) return {};
-  return frameAmps(compiled_->power, frame_, static_cast<double>(player_.output().lightLevel()));
+  return frameAmps(*compiled_->power, frame_, static_cast<double>(player_.output().lightLevel()));
 }
 
 void Stage::light(LookId look) {

@@ -482,12 +482,12 @@ void BoardDialog::showScene() {
   const bool isIn = scenes_->currentItem() && scenes_->currentItem()->checkState(SceneName) == Qt::Checked;
   const std::size_t scene = isIn && number >= 0 ? static_cast<std::size_t>(number) : 0;
   const auto strip =
-      board::BoardStrip::of(*show_, compiled_->map, made_.runs, light_->options.pixelsPerValue);
+      board::BoardStrip::of(*show_, *compiled_->map, made_.runs, light_->options.pixelsPerValue);
   if (!strip || scene >= light_->scenes.size()) return glow_->clear();
   const auto pair =
       std::make_shared<BoardPair>(show_, compiled_, light_, *strip, made_.scenes[scene].scene, scene);
   glow_->show(
-      partOfMap(compiled_->map, strip->pixels()),
+      partOfMap(*compiled_->map, strip->pixels()),
       [pair](std::int64_t n, PixelFrame& composed, PixelFrame& shown) { pair->fill(n, composed, shown); });
 }
 

@@ -231,7 +231,7 @@ bool writeInstallationBook(const Show& show, const QImage& cover, const PlanProj
 QImage coverPicture(const Show& show, QSize size) {
   const auto compiled = compile(show);
   PixelFrame best;
-  best.resize(static_cast<std::size_t>(compiled->map.count()));
+  best.resize(static_cast<std::size_t>(compiled->map->count()));
   std::optional<SceneId> scene;
   if (!show.scores.empty())
     scene = show.scores.front()->id;
@@ -254,8 +254,8 @@ QImage coverPicture(const Show& show, QSize size) {
     }
   }
   QImage picture(size, QImage::Format_RGBA8888);
-  GlowPainter().paint(compiled->map, best,
-                      framing(compiled->map.positions, static_cast<double>(size.width()) / size.height()),
+  GlowPainter().paint(*compiled->map, best,
+                      framing(compiled->map->positions, static_cast<double>(size.width()) / size.height()),
                       size.width(), size.height(), picture.bits());
   return picture;
 }

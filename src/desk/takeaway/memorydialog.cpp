@@ -425,7 +425,7 @@ void MemoryDialog::showScene() {
   const auto pair = std::make_shared<MemoryPair>(show_, compiled_, fill_, static_cast<std::size_t>(scene),
                                                  static_cast<int>(at - all.begin()));
   auto pixels = pair->pixels();
-  PixelMap map = partOfMap(compiled_->map, pixels);
+  PixelMap map = partOfMap(*compiled_->map, pixels);
   glow_->show(std::move(map), [pair, pixels](std::int64_t n, PixelFrame& composed, PixelFrame& shown) {
     pair->fill(n, pixels, composed, shown);
   });

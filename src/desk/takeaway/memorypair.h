@@ -24,7 +24,7 @@ class MemoryPair {
 
   std::vector<std::uint32_t> pixels() const {
     std::vector<std::uint32_t> all;
-    for (std::size_t i = 0; i < values_.count(); ++i) all.push_back(values_.pixelOf(compiled_->map, i));
+    for (std::size_t i = 0; i < values_.count(); ++i) all.push_back(values_.pixelOf(*compiled_->map, i));
     return all;
   }
   void fill(std::int64_t n, const std::vector<std::uint32_t>& pixels, PixelFrame& composed,

@@ -29,15 +29,12 @@ QString addressesOf(const Show& show, const BeadPlace& place) {
       text(addressText(protocol, last->universe, last->channel + last->channelCount() - 1)));
 }
 
-}  // namespace
+using BeadGet = std::function<const Bead*()>;
 
-std::unique_ptr<Form> makeBeadForm(const Session& session, BeadPlace place) {
-  auto form = std::make_unique<Form>();
-  const ChainPlace chain = chainPlace(place);
-  const auto bead = [session, chain] { return beadAt(session.show(), chain); };
+void addBeadTitle(Form& form, const Session& session, BeadPlace place, const BeadGet& bead) {
   const Fixture* fixture = bead() ? chispa::find(session.show().fixtures, bead()->fixture) : nullptr;
   const Controller* controller = chispa::find(session.show().controllers, place.controller);
-  form->addTitle(
+  form.addTitle(
       fixture ? text(fixture->name) : Form::tr("Bead"),
       [place, bead, name = controller ? text(controller->name) : QString()]() -> std::optional<QString> {
         if (!bead()) return QString();
@@ -47,16 +44,20 @@ std::unique_ptr<Form> makeBeadForm(const Session& session, BeadPlace place) {
             .arg(name)
             .arg(place.port + 1);
       });
-  form->addHeading(Form::tr("Position"));
-  form->addFact(Form::tr("Addresses"),
-                [session, place]() -> std::optional<QString> { return addressesOf(session.show(), place); });
-  form->addSwitch(
+}
+
+void addPosition(Form& form, const Session& session, BeadPlace place, const BeadGet& bead) {
+  const ChainPlace chain = chainPlace(place);
+  form.addHeading(Form::tr("Position"));
+  form.addFact(Form::tr("Addresses"),
+               [session, place]() -> std::optional<QString> { return addressesOf(session.show(), place); });
+  form.addSwitch(
       "beadReversed", Form::tr("Data enters at the far end"),
       [bead]() -> std::optional<bool> { return bead() && bead()->reversed; },
       [session, chain](bool) {
         session.edit(Form::tr("reverse"), [&](Show& show) { turnBead(show, chain); });
       });
-  form->addNumber(
+  form.addNumber(
       "skippedBefore", Form::tr("Skipped pixels before"), {"px", 0, limits::kMaxSkipped, 1, 0},
       [bead]() -> std::optional<double> { return bead() ? bead()->skippedBefore : 0; },
       [session, chain](double v) {
@@ -65,7 +66,7 @@ std::unique_ptr<Form> makeBeadForm(const Session& session, BeadPlace place) {
             "skipped-field");
       });
   addFixedStart(
-      *form, "bead",
+      form, "bead",
       [bead]() -> std::optional<FixedStart> { return bead() ? bead()->fixedStart : std::nullopt; },
       [session, place] { return startOf(session.show(), place.controller, place.port, place.bead); },
       [session, chain](std::optional<FixedStart> fixedStart) {
@@ -73,6 +74,61 @@ std::unique_ptr<Form> makeBeadForm(const Session& session, BeadPlace place) {
             Form::tr("fix a bead's start"), [&](Show& show) { fixBeadStart(show, chain, fixedStart); },
             QStringLiteral("bead-pin"));
       });
+}
+
+void addCutting(Form& form, const Session& session, ChainPlace chain, const BeadGet& bead) {
+  form.addHeading(Form::tr("Change"));
+  auto cutAfter = std::make_shared<int>(bead() ? bead()->count / 2 : 1);
+  form.addNumber(
+      "cutAfter", Form::tr("Cut after pixel"),
+      {{}, 1, std::max(1.0, bead() ? bead()->count - 1.0 : 1.0), 1, 0},
+      [cutAfter]() -> std::optional<double> { return *cutAfter; },
+      [cutAfter](double v) { *cutAfter = static_cast<int>(v); });
+  form.addButton("cutBead", Form::tr("Cut"),
+                 Form::tr("Makes two beads of it (C on the loom cuts at the pointer)"),
+                 [session, chain, cutAfter] {
+                   session.edit(Form::tr("cut after %1").arg(*cutAfter),
+                                [&](Show& show) { cutBead(show, chain, *cutAfter); });
+                 });
+}
+
+void addHanging(Form& form, const Session& session, BeadPlace place, const BeadGet& bead) {
+  const ChainPlace chain = chainPlace(place);
+  form.addButton("echoBead", Form::tr("Hang again (echo)"),
+                 Form::tr("An echo: the same pixels behind the last bead of the next port"),
+                 [session, place, bead, chain] {
+                   if (!bead()) return;
+                   session.edit(Form::tr("echo a bead"), [&](Show& show) {
+                     const Controller* c = chispa::find(show.controllers, place.controller);
+                     const int next =
+                         c && place.port + 1 < std::ssize(c->ports) ? place.port + 1 : place.port;
+                     echoBead(show, chain, {place.controller, next, 1'000'000});
+                   });
+                 });
+  form.addButton("spreadBead", Form::tr("Spread over ports"),
+                 Form::tr("Each string of the fixture on a port of its own, from this one on"),
+                 [session, place, bead, chain] {
+                   if (!bead()) return;
+                   session.edit(Form::tr("spread over ports"), [&, id = bead()->fixture](Show& show) {
+                     Show spread = show;
+                     unhang(spread, chain);
+                     if (spreadOverPorts(spread, id, place.controller, place.port) > 0) show = spread;
+                   });
+                 });
+  form.addButton("unhang", Form::tr("Remove from port"), Form::tr("Puts it back into the tray (Delete)"),
+                 [session, chain] {
+                   session.edit(Form::tr("remove from a port"), [&](Show& show) { unhang(show, chain); });
+                 });
+}
+
+}  // namespace
+
+std::unique_ptr<Form> makeBeadForm(const Session& session, BeadPlace place) {
+  auto form = std::make_unique<Form>();
+  const ChainPlace chain = chainPlace(place);
+  const auto bead = [session, chain] { return beadAt(session.show(), chain); };
+  addBeadTitle(*form, session, place, bead);
+  addPosition(*form, session, place, bead);
   addSettings(
       *form, session, "bead",
       [bead]() -> const WireSettings* { return bead() ? &bead()->settings : nullptr; },
@@ -93,44 +149,8 @@ std::unique_ptr<Form> makeBeadForm(const Session& session, BeadPlace place) {
     return ampsText(fullWhite_a(stripTypeOf(session.show(), *f), bead()->count));
   });
   addInjections(*form, session, chain);
-  form->addHeading(Form::tr("Change"));
-  auto cutAfter = std::make_shared<int>(bead() ? bead()->count / 2 : 1);
-  form->addNumber(
-      "cutAfter", Form::tr("Cut after pixel"),
-      {{}, 1, std::max(1.0, bead() ? bead()->count - 1.0 : 1.0), 1, 0},
-      [cutAfter]() -> std::optional<double> { return *cutAfter; },
-      [cutAfter](double v) { *cutAfter = static_cast<int>(v); });
-  form->addButton("cutBead", Form::tr("Cut"),
-                  Form::tr("Makes two beads of it (C on the loom cuts at the pointer)"),
-                  [session, chain, cutAfter] {
-                    session.edit(Form::tr("cut after %1").arg(*cutAfter),
-                                 [&](Show& show) { cutBead(show, chain, *cutAfter); });
-                  });
-  form->addButton("echoBead", Form::tr("Hang again (echo)"),
-                  Form::tr("An echo: the same pixels behind the last bead of the next port"),
-                  [session, place, bead, chain] {
-                    if (!bead()) return;
-                    session.edit(Form::tr("echo a bead"), [&](Show& show) {
-                      const Controller* c = chispa::find(show.controllers, place.controller);
-                      const int next =
-                          c && place.port + 1 < std::ssize(c->ports) ? place.port + 1 : place.port;
-                      echoBead(show, chain, {place.controller, next, 1'000'000});
-                    });
-                  });
-  form->addButton("spreadBead", Form::tr("Spread over ports"),
-                  Form::tr("Each string of the fixture on a port of its own, from this one on"),
-                  [session, place, bead, chain] {
-                    if (!bead()) return;
-                    session.edit(Form::tr("spread over ports"), [&, id = bead()->fixture](Show& show) {
-                      Show spread = show;
-                      unhang(spread, chain);
-                      if (spreadOverPorts(spread, id, place.controller, place.port) > 0) show = spread;
-                    });
-                  });
-  form->addButton("unhang", Form::tr("Remove from port"), Form::tr("Puts it back into the tray (Delete)"),
-                  [session, chain] {
-                    session.edit(Form::tr("remove from a port"), [&](Show& show) { unhang(show, chain); });
-                  });
+  addCutting(*form, session, chain, bead);
+  addHanging(*form, session, place, bead);
   form->addStretch();
   return form;
 }

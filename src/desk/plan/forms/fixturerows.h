@@ -3,6 +3,7 @@
 #include <functional>
 
 #include "core/edit/planedits.h"
+#include "core/show/finditems.h"
 #include "desk/parts/form.h"
 #include "desk/session/session.h"
 
@@ -22,9 +23,7 @@ class FixtureRows {
   Form::Get<T> common(std::function<T(const Fixture&)> value) const {
     return [session = session_, ids = ids_, value]() -> std::optional<T> {
       std::optional<T> all;
-      for (const FixtureId id : ids) {
-        const Fixture* fixture = chispa::find(session.show().fixtures, id);
-        if (!fixture) continue;
+      for (const Fixture* fixture : findAll(session.show().fixtures, ids)) {
         const T one = value(*fixture);
         if (all && *all != one) return std::nullopt;
         all = one;

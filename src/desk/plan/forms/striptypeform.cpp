@@ -79,6 +79,84 @@ void addKeeping(Form& form, const Session& session, StripTypeId id) {
       [said]() -> std::optional<QString> { return said->isEmpty() ? std::nullopt : std::optional(*said); });
 }
 
+void addNameAndOrder(Form& form, const StripGet& get, const StripChange& change) {
+  form.addText(
+      "stripName", Form::tr("Name"),
+      [get]() -> std::optional<QString> { return get() ? text(get()->name) : QString(); },
+      [change](QString v) {
+        if (!v.trimmed().isEmpty())
+          change(Form::tr("rename"), [&](StripType& s) { s.name = v.trimmed().toStdString(); });
+      });
+  form.addText(
+      "stripOrder", Form::tr("Colour order"),
+      [get]() -> std::optional<QString> { return get() ? text(get()->order) : QString(); },
+      [change](QString v) {
+        if (isChannelOrder(v.trimmed().toUpper().toStdString()))
+          change(Form::tr("colour order"),
+                 [&](StripType& s) { s.order = v.trimmed().toUpper().toStdString(); });
+      });
+  form.addNote([]() -> std::optional<QString> {
+    return Form::tr(
+        "The letters R, G, B, W and A, each once, as the strip takes them: GRB, RGBW, W … A is a fifth chip: "
+        "amber, or a second white (WA: warm and cold; RGBWA).");
+  });
+}
+
+void addElectric(Form& form, const StripGet& get, const StripChange& change) {
+  const auto number = [&](const QString& key, const QString& label, const Form::Number& range,
+                          double StripType::*member) {
+    form.addNumber(
+        key, label, range, [get, member]() -> std::optional<double> { return get() ? get()->*member : 0; },
+        [change, label, member](double v) { change(label, [&](StripType& s) { s.*member = v; }); });
+  };
+  number("stripPerMetre", Form::tr("Pixels per metre"), {{}, 0.01, 10'000, 1, 2}, &StripType::pixelsPerMetre);
+  number("stripVolts", Form::tr("Volts"), {"V", 0.1, 400, 1, 1}, &StripType::volts);
+  number("stripCurrent", Form::tr("Current per channel"), {"mA", 0, 100'000, 1, 1}, &StripType::channel_ma);
+  number("stripOhms", Form::tr("Resistance, both conductors"), {QStringLiteral("Ω/m"), 0, 100, 0.01, 3},
+         &StripType::ohmsPerMetre);
+  number("stripFades", Form::tr("Dims below"), {"V", 0, 400, 0.1, 1}, &StripType::fadesBelow_v);
+  form.addNote([get]() -> std::optional<QString> {
+    return get() ? Form::tr(
+                       "Voltage drop follows from the resistance. Colours dim below %1 V (0: four fifths of "
+                       "the volts).")
+                       .arg(get()->leastVolts())
+                 : QString();
+  });
+}
+
+void addConstruction(Form& form, const StripGet& get, const StripChange& change) {
+  form.addHeading(Form::tr("Construction"));
+  form.addChoice(
+      "stripBuild", Form::tr("Mounting"),
+      {Form::tr("on a reel"), Form::tr("single, with wire between"), Form::tr("on panels")},
+      [get]() -> std::optional<int> { return get() ? static_cast<int>(get()->build) : 0; },
+      [change](int v) {
+        change(Form::tr("build"), [v](StripType& s) { s.build = static_cast<StripBuild>(v); });
+      });
+  form.addChoice(
+      "stripBits", Form::tr("Bit depth"),
+      {Form::tr("8 bit (one channel)"), Form::tr("16 bit (two channels)")},
+      [get]() -> std::optional<int> { return get() && get()->channelBits == 16 ? 1 : 0; },
+      [change](int v) {
+        change(Form::tr("bit depth"), [v](StripType& s) { s.channelBits = v == 1 ? 16 : 8; });
+      });
+  const auto whole = [&](const QString& key, const QString& label, int StripType::*member) {
+    form.addNumber(
+        key, label, {{}, 1, 1000, 1, 0},
+        [get, member]() -> std::optional<double> { return get() ? get()->*member : 1; },
+        [change, label, member](double v) {
+          change(label, [&](StripType& s) { s.*member = static_cast<int>(v); });
+        });
+  };
+  whole("stripLeds", Form::tr("LEDs per pixel"), &StripType::ledsPerPixel);
+  whole("stripCut", Form::tr("Cut every (pixels)"), &StripType::pixelsPerCut);
+  form.addNote([]() -> std::optional<QString> {
+    return Form::tr(
+        "A plain RGB strip or a flood is one pixel whatever its length: draw it as a line of one pixel, with "
+        "all its LEDs in it.");
+  });
+}
+
 }  // namespace
 
 std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) {
@@ -88,51 +166,14 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
     session.edit(
         name, [&](Show& show) { changeItem(show.stripTypes, id, set); }, name + QStringLiteral("-field"));
   };
-  const auto number = [&](const QString& key, const QString& label, const Form::Number& range,
-                          double StripType::*member) {
-    form->addNumber(
-        key, label, range, [get, member]() -> std::optional<double> { return get() ? get()->*member : 0; },
-        [change, label, member](double v) { change(label, [&](StripType& s) { s.*member = v; }); });
-  };
   form->addTitle(Form::tr("Strip type"), [session, id]() -> std::optional<QString> {
     const auto& all = session.show().fixtures;
     const auto used =
         std::count_if(all.begin(), all.end(), [id](const auto& f) { return f->stripType == id; });
     return counted(used, Form::tr("used by one fixture"), Form::tr("used by %1 fixtures"));
   });
-  form->addText(
-      "stripName", Form::tr("Name"),
-      [get]() -> std::optional<QString> { return get() ? text(get()->name) : QString(); },
-      [change](QString v) {
-        if (!v.trimmed().isEmpty())
-          change(Form::tr("rename"), [&](StripType& s) { s.name = v.trimmed().toStdString(); });
-      });
-  form->addText(
-      "stripOrder", Form::tr("Colour order"),
-      [get]() -> std::optional<QString> { return get() ? text(get()->order) : QString(); },
-      [change](QString v) {
-        if (isChannelOrder(v.trimmed().toUpper().toStdString()))
-          change(Form::tr("colour order"),
-                 [&](StripType& s) { s.order = v.trimmed().toUpper().toStdString(); });
-      });
-  form->addNote([]() -> std::optional<QString> {
-    return Form::tr(
-        "The letters R, G, B, W and A, each once, as the strip takes them: GRB, RGBW, W … A is a fifth chip: "
-        "amber, or a second white (WA: warm and cold; RGBWA).");
-  });
-  number("stripPerMetre", Form::tr("Pixels per metre"), {{}, 0.01, 10'000, 1, 2}, &StripType::pixelsPerMetre);
-  number("stripVolts", Form::tr("Volts"), {"V", 0.1, 400, 1, 1}, &StripType::volts);
-  number("stripCurrent", Form::tr("Current per channel"), {"mA", 0, 100'000, 1, 1}, &StripType::channel_ma);
-  number("stripOhms", Form::tr("Resistance, both conductors"), {QStringLiteral("Ω/m"), 0, 100, 0.01, 3},
-         &StripType::ohmsPerMetre);
-  number("stripFades", Form::tr("Dims below"), {"V", 0, 400, 0.1, 1}, &StripType::fadesBelow_v);
-  form->addNote([get]() -> std::optional<QString> {
-    return get() ? Form::tr(
-                       "Voltage drop follows from the resistance. Colours dim below %1 V (0: four fifths of "
-                       "the volts).")
-                       .arg(get()->leastVolts())
-                 : QString();
-  });
+  addNameAndOrder(*form, get, change);
+  addElectric(*form, get, change);
   addResponse(*form, QStringLiteral("strip"),
               {[get] { return get() ? std::optional(get()->response) : std::nullopt; },
                [change](const QString& what, const std::optional<Response>& response) {
@@ -157,36 +198,7 @@ std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id) 
         "has all that its chips can give, and the proportions go.");
   });
   addChips(*form, get, change);
-  form->addHeading(Form::tr("Construction"));
-  form->addChoice(
-      "stripBuild", Form::tr("Mounting"),
-      {Form::tr("on a reel"), Form::tr("single, with wire between"), Form::tr("on panels")},
-      [get]() -> std::optional<int> { return get() ? static_cast<int>(get()->build) : 0; },
-      [change](int v) {
-        change(Form::tr("build"), [v](StripType& s) { s.build = static_cast<StripBuild>(v); });
-      });
-  form->addChoice(
-      "stripBits", Form::tr("Bit depth"),
-      {Form::tr("8 bit (one channel)"), Form::tr("16 bit (two channels)")},
-      [get]() -> std::optional<int> { return get() && get()->channelBits == 16 ? 1 : 0; },
-      [change](int v) {
-        change(Form::tr("bit depth"), [v](StripType& s) { s.channelBits = v == 1 ? 16 : 8; });
-      });
-  const auto whole = [&](const QString& key, const QString& label, int StripType::*member) {
-    form->addNumber(
-        key, label, {{}, 1, 1000, 1, 0},
-        [get, member]() -> std::optional<double> { return get() ? get()->*member : 1; },
-        [change, label, member](double v) {
-          change(label, [&](StripType& s) { s.*member = static_cast<int>(v); });
-        });
-  };
-  whole("stripLeds", Form::tr("LEDs per pixel"), &StripType::ledsPerPixel);
-  whole("stripCut", Form::tr("Cut every (pixels)"), &StripType::pixelsPerCut);
-  form->addNote([]() -> std::optional<QString> {
-    return Form::tr(
-        "A plain RGB strip or a flood is one pixel whatever its length: draw it as a line of one pixel, with "
-        "all its LEDs in it.");
-  });
+  addConstruction(*form, get, change);
   addKeeping(*form, session, id);
   form->addStretch();
   return form;

@@ -1,0 +1,94 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/render/reuse.h"
+
+#include <algorithm>
+
+#include "core/render/compiledlive.h"
+
+namespace chispa {
+namespace {
+
+/// The item with `id` as the list holds it; null if there is none.
+template <class T, class IdType>
+std::shared_ptr<const T> itemOf(const Items<T>& items, IdType id) {
+  const auto found =
+      std::find_if(items.begin(), items.end(), [id](const auto& item) { return item->id == id; });
+  return found == items.end() ? nullptr : *found;
+}
+
+/// True if nothing but where it stands and what it is called differs: its wires do not notice.
+bool isWiredAlike(const std::shared_ptr<const Fixture>& now, const std::shared_ptr<const Fixture>& then) {
+  if (now == then) return true;
+  return now->id == then->id && now->stripType == then->stripType && now->segments == then->segments &&
+         now->response == then->response;
+}
+
+}  // namespace
+
+Reuse::Reuse(const Show& show, const MediaLibrary& media, const CompiledShow* before)
+    : show_(show), before_(before) {
+  if (!before) return;
+  isLitAlike_ = before->media == media && before->light == show.light;
+  if (show.fixtures != before->source.fixtures) {
+    std::unordered_map<FixtureId, const Fixture*> then;
+    for (const auto& fixture : before->source.fixtures) then.try_emplace(fixture->id, fixture.get());
+    for (const auto& fixture : show.fixtures)
+      if (const auto found = then.find(fixture->id); found == then.end() || found->second != fixture.get())
+        changed_.insert(fixture->id);
+  }
+  // Each zone has a level that can be told, in the show's order.
+  const auto& zones = before->source.zones;
+  const auto& levels = before->live->levels;
+  for (std::size_t i = 0; i < std::min(zones.size(), levels.size()); ++i)
+    cells_.try_emplace(zones[i].get(), levels[i].cells);
+}
+
+std::shared_ptr<const PixelMap> Reuse::map() const {
+  return before_ ? remapPixels(show_, before_->source, before_->map) : nullptr;
+}
+
+bool Reuse::keepsWiring() const {
+  if (!before_) return false;
+  const Show& then = before_->source;
+  return show_.stripTypes == then.stripTypes && show_.controllers == then.controllers &&
+         show_.supplies == then.supplies &&
+         std::equal(show_.fixtures.begin(), show_.fixtures.end(), then.fixtures.begin(), then.fixtures.end(),
+                    isWiredAlike);
+}
+
+std::shared_ptr<const ZoneCells> Reuse::cells(const Zone& zone, const PixelMap& map) const {
+  const auto found = cells_.find(&zone);
+  if (found == cells_.end()) return nullptr;
+  const bool standsAlike = std::all_of(zone.parts.begin(), zone.parts.end(), [&](const ZonePart& part) {
+    return !changed_.contains(part.fixture) &&
+           map.rangeOf(part.fixture) == before_->map->rangeOf(part.fixture);
+  });
+  return standsAlike ? found->second : nullptr;
+}
+
+std::shared_ptr<const PaletteTable> Reuse::palette(PaletteId id) const {
+  if (!before_ || itemOf(show_.palettes, id) != itemOf(before_->source.palettes, id)) return nullptr;
+  const auto found = before_->palettes.find(id);
+  return found == before_->palettes.end() ? nullptr : found->second;
+}
+
+std::shared_ptr<const CompiledClips> Reuse::clips(const CompiledScore& score, ZoneId zone,
+                                                  const std::vector<const Clip*>& madeOf) const {
+  const CompiledScore* then = before_ && isLitAlike_ ? before_->scoreOf(score.id) : nullptr;
+  if (!then || madeOf.empty() || !(then->grid == score.grid)) return nullptr;
+  const auto found = std::find_if(
+      then->staves.begin(), then->staves.end(),
+      [&](const CompiledStave& stave) { return stave.zone == zone && stave.madeOf == madeOf; });
+  return found == then->staves.end() ? nullptr : found->shared;
+}
+
+const CompiledScore* Reuse::lanesOf(const CompiledScore& score) const {
+  const CompiledScore* then = before_ ? before_->scoreOf(score.id) : nullptr;
+  const auto isSame = [](const CompiledStave& a, const CompiledStave& b) { return a.cells == b.cells; };
+  return then && std::equal(score.staves.begin(), score.staves.end(), then->staves.begin(),
+                            then->staves.end(), isSame)
+             ? then
+             : nullptr;
+}
+
+}  // namespace chispa

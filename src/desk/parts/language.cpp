@@ -1,0 +1,92 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "desk/parts/language.h"
+
+#include <QCoreApplication>
+#include <QFile>
+#include <QJsonDocument>
+#include <QJsonObject>
+#include <QLibraryInfo>
+#include <QLocale>
+#include <QSettings>
+
+// Outside any namespace, as the macro asks for.
+static void initWords() {
+  Q_INIT_RESOURCE(resources);
+}
+
+namespace chispa::desk {
+namespace {
+
+const QString kLanguage = QStringLiteral("language");
+
+QString codeOf(Language language) {
+  switch (language) {
+    case Language::English:
+      return QStringLiteral("en");
+    case Language::Spanish:
+      return QStringLiteral("es");
+    case Language::AsDesktop:
+      break;
+  }
+  return QLocale::system().name().section(QLatin1Char('_'), 0, 0);
+}
+
+}  // namespace
+
+Language chosenLanguage() {
+  const QString code = QSettings().value(kLanguage).toString();
+  if (code == codeOf(Language::English)) return Language::English;
+  if (code == codeOf(Language::Spanish)) return Language::Spanish;
+  return Language::AsDesktop;
+}
+
+void chooseLanguage(Language language) {
+  if (language == Language::AsDesktop)
+    QSettings().remove(kLanguage);
+  else
+    QSettings().setValue(kLanguage, codeOf(language));
+}
+
+bool WordCatalogue::take(const QString& code) {
+  initWords();
+  QFile file(QStringLiteral(":/words/%1.json").arg(code));
+  if (!file.open(QIODevice::ReadOnly)) return false;
+  const QJsonObject words = QJsonDocument::fromJson(file.readAll()).object();
+  for (auto word = words.begin(); word != words.end(); ++word)
+    words_.insert(word.key().toUtf8(), word->toString());
+  return !words_.isEmpty();
+}
+
+QString WordCatalogue::translate(const char* context, const char* source, const char*, int) const {
+  const auto own = words_.find(QByteArray(context) + '|' + source);
+  return own == words_.end() ? words_.value(source) : *own;
+}
+
+QString chosenLanguageCode() {
+  return codeOf(chosenLanguage());
+}
+
+void speak(const QString& code) {
+  auto* words = new WordCatalogue;
+  words->setParent(QCoreApplication::instance());
+  if (!words->take(code)) return;
+  QCoreApplication::installTranslator(words);
+  // Buttons of standard dialogs; without that package they stay English.
+  auto* dialogs = new QTranslator(QCoreApplication::instance());
+  if (dialogs->load(QStringLiteral("qtbase_") + code, QLibraryInfo::path(QLibraryInfo::TranslationsPath)))
+    QCoreApplication::installTranslator(dialogs);
+  if (QLocale::system().name().section(QLatin1Char('_'), 0, 0) != code) QLocale::setDefault(QLocale(code));
+}
+
+QString said(const std::string& word) {
+  return QCoreApplication::translate("core", word.c_str());
+}
+
+QString said(const Sentence& sentence) {
+  // What stands by itself is a name: names are not looked up.
+  if (sentence.id.empty()) return {};
+  const QString form = QCoreApplication::translate("core", sentence.id.c_str());
+  return QString::fromStdString(sentence.filled(form.toStdString()));
+}
+
+}  // namespace chispa::desk
