@@ -98,7 +98,8 @@ void printRest(const Show& show) {
     one.prepare(*glow);
     one.render(glow->scores[0], Micros(1'000'000), lit);
     const OrbitCamera camera = framing(glow->map->positions, 1.6);
-    const double painting = secondsOf([&] { painter.paint(*glow->map, lit, camera, 1280, 800, rgba.data()); });
+    const double painting =
+        secondsOf([&] { painter.paint(*glow->map, lit, camera, 1280, 800, rgba.data()); });
     const std::string what = format("glow, %d px at 1280 x 800, one core", universes * 170);
     line(what.c_str(), universes > 200 ? ">= 30 fps" : "",
          format("%.0f fps (%.1f ms)", 1 / painting, painting * 1e3));

@@ -28,7 +28,7 @@ Json rowOf(const Show& show, const Binding& binding) {
                                                         : 0},
           {"number", source.kind == SourceKind::Osc || source.kind == SourceKind::Key ? Json(source.address)
                                                                                       : Json(source.number)},
-          {"target", describeTarget(show, binding.target)},
+          {"target", describeTarget(show, binding.target).text()},
           {"parameter", binding.target.parameter},
           {"low", binding.low},
           {"high", binding.high},

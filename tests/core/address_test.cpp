@@ -179,8 +179,9 @@ TEST(Addresses, TwoControllersOnOneMulticastUniverseAreTold) {
     c.firstUniverse = 1;
   });
   const auto problems = findProblems(one.show, [](const std::string&) { return true; });
-  EXPECT_TRUE(std::any_of(problems.begin(), problems.end(),
-                          [](const Problem& p) { return p.what.text().find("in multicast") != std::string::npos; }));
+  EXPECT_TRUE(std::any_of(problems.begin(), problems.end(), [](const Problem& p) {
+    return p.what.text().find("in multicast") != std::string::npos;
+  }));
 }
 
 TEST(Addresses, AControllerThatInsertsSkippedPixelsIsSentNothingForThem) {

@@ -86,10 +86,10 @@ TEST_F(SetLists, ListsStandInListsButNotInThemselves) {
   EXPECT_EQ(played(walk()), "abcbcbcbcl.") << "what stands in itself is left out";
   EXPECT_FALSE(roundLength(show_, list_));
   const auto problems = findProblems(show_, [](const std::string&) { return true; });
-  EXPECT_EQ(
-      std::count_if(problems.begin(), problems.end(),
-                    [](const Problem& p) { return p.what.text().find("stands in itself") != std::string::npos; }),
-      2);
+  EXPECT_EQ(std::count_if(
+                problems.begin(), problems.end(),
+                [](const Problem& p) { return p.what.text().find("stands in itself") != std::string::npos; }),
+            2);
 }
 
 TEST_F(SetLists, WhatFollowsAPieceIsWhatItsLineSays) {

@@ -12,6 +12,7 @@
 #include <QMenu>
 #include <QProcess>
 #include <QRegularExpression>
+#include <QScrollArea>
 #include <QToolButton>
 #include <QXmlStreamReader>
 
@@ -65,18 +66,22 @@ std::set<QString> wordsOfEffects() {
   return words;
 }
 
-/// All that core says of problems: the literals of more than a word in the files that find them.
-std::set<QString> sentencesOfProblems() {
+/// All that core says in sentences: the literals of more than a word in the files that say them.
+std::set<QString> sentencesOfCore() {
   std::set<QString> sentences;
-  for (const char* name : {"problems.cpp", "flashes.cpp"}) {
-    QFile file(QStringLiteral(CHISPA_SOURCE_DIR "/src/core/check/") + QLatin1String(name));
+  for (const char* name : {"check/problems.cpp", "check/flashes.cpp", "edit/bindingedits.cpp"}) {
+    QFile file(QStringLiteral(CHISPA_SOURCE_DIR "/src/core/") + QLatin1String(name));
     EXPECT_TRUE(file.open(QIODevice::ReadOnly));
     QString source = QString::fromUtf8(file.readAll());
     source.remove(QRegularExpression(QStringLiteral("//[^\n]*|#include[^\n]*")));
     source.remove(QRegularExpression(QStringLiteral("\"\\s*\\n\\s*\"")));
-    static const QRegularExpression literal(QStringLiteral("\"([^\"\\n]*\\w [^\"\\n]*)\""));
-    for (auto match = literal.globalMatch(source); match.hasNext();)
-      sentences.insert(match.next().captured(1));
+    // Of problems all have several words.
+    const bool hasSingle = source.contains(QStringLiteral("describeTarget"));
+    static const QRegularExpression literal(QStringLiteral("\"([^\"\\n]*[A-Za-z]{2}[^\"\\n]*)\""));
+    for (auto match = literal.globalMatch(source); match.hasNext();) {
+      const QString words = match.next().captured(1);
+      if (words.contains(QLatin1Char(' ')) || (hasSingle && words.size() > 4)) sentences.insert(words);
+    }
   }
   EXPECT_GT(sentences.size(), 50U);
   return sentences;
@@ -121,11 +126,11 @@ TEST(Spanish, HasEveryWordOfTheEffects) {
   EXPECT_TRUE(missing.isEmpty()) << missing.join(QLatin1Char('\n')).toStdString();
 }
 
-TEST(Spanish, HasEverySentenceAboutProblems) {
+TEST(Spanish, HasEverySentenceOfCore) {
   WordCatalogue spanish;
   ASSERT_TRUE(spanish.take(QStringLiteral("es")));
   QStringList missing;
-  for (const QString& sentence : sentencesOfProblems()) {
+  for (const QString& sentence : sentencesOfCore()) {
     const QString said = inSpanish(spanish, QStringLiteral("core"), sentence);
     if (said.isEmpty() || skeleton(said) != skeleton(sentence)) missing << sentence;
   }
@@ -134,7 +139,7 @@ TEST(Spanish, HasEverySentenceAboutProblems) {
 
 TEST(Spanish, HasNoWordThatNothingSays) {
   std::set<QString> said = wordsOfEffects();
-  said.merge(sentencesOfProblems());
+  said.merge(sentencesOfCore());
   for (const auto& [context, word] : wordsOfTheSource()) said.insert(word);
   QFile file(QStringLiteral(CHISPA_SOURCE_DIR "/src/desk/words/es.json"));
   ASSERT_TRUE(file.open(QIODevice::ReadOnly));
@@ -207,6 +212,28 @@ TEST_F(InSpanish, TheWindowFits) {
       const int wanted =
           button->fontMetrics().horizontalAdvance(QString(button->text()).remove(QLatin1Char('&')));
       if (button->width() < wanted) cut << scene.name + QStringLiteral(": ") + button->text();
+    }
+  }
+  EXPECT_TRUE(cut.isEmpty()) << cut.join(QLatin1Char('\n')).toStdString();
+}
+
+/// Forms are not cut off at their right end.
+TEST_F(InSpanish, TheInspectorFits) {
+  QStringList cut;
+  for (const Scene& scene : scenes()) {
+    go(scene);
+    for (const QScrollArea* area : window_.findChildren<QScrollArea*>()) {
+      if (!area->isVisible() || !area->widget()) continue;
+      const int wanted = area->widget()->minimumSizeHint().width();
+      if (wanted <= area->viewport()->width()) continue;
+      cut << QStringLiteral("%1: %2 wants %3 of %4: ")
+                 .arg(scene.name, area->objectName())
+                 .arg(wanted)
+                 .arg(area->viewport()->width());
+      for (const QWidget* widget : area->widget()->findChildren<QWidget*>())
+        if (widget->isVisible() && widget->minimumSizeHint().width() > area->viewport()->width() - 30)
+          cut << QLatin1String("  ") + QLatin1String(widget->metaObject()->className()) + QLatin1Char(' ') +
+                     widget->objectName();
     }
   }
   EXPECT_TRUE(cut.isEmpty()) << cut.join(QLatin1Char('\n')).toStdString();

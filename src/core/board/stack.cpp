@@ -168,7 +168,8 @@ StackLight stackLight(Graph& graph, const BoardScene& scene, const CompiledStave
 std::vector<std::size_t> shownAt(const BoardScene& scene, const CompiledStave& stave, Micros t) {
   std::vector<std::size_t> shown;
   for (std::size_t i = 0; i < stave.clips().size(); ++i)
-    if (scene.isLook() ? stave.clips()[i].effect != nullptr : isShown(stave.clips()[i], t)) shown.push_back(i);
+    if (scene.isLook() ? stave.clips()[i].effect != nullptr : isShown(stave.clips()[i], t))
+      shown.push_back(i);
   return shown;
 }
 

@@ -122,58 +122,80 @@ std::vector<BindingId> copyAlong(Show& show, BindingId id, const CopyAlong& alon
   return copies;
 }
 
-std::string describeSource(const BindingSource& source) {
+std::vector<Sentence> describeSource(const BindingSource& source) {
   static constexpr std::array kNotes{"C", "C#", "D", "D#", "E", "F", "F#", "G", "G#", "A", "A#", "B"};
-  const auto ofMidi = [&](std::string what) {
-    if (source.channel > 0) what += " · channel " + std::to_string(source.channel);
-    return source.device.empty() ? what : what + " · " + source.device;
+  const auto ofMidi = [&](Sentence what) {
+    std::vector<Sentence> parts{std::move(what)};
+    if (source.channel > 0) parts.push_back(sentence("channel %1", source.channel));
+    if (!source.device.empty()) parts.emplace_back(source.device);
+    return parts;
   };
-  const std::string number = std::to_string(source.number);
   switch (source.kind) {
     case SourceKind::Note:
       // Note 60 is C4, as most keyboards count.
-      return ofMidi("Note " + std::string(kNotes[static_cast<std::size_t>(source.number % 12)]) +
-                    std::to_string(source.number / 12 - 1));
+      return ofMidi(sentence("Note %1", std::string(kNotes[static_cast<std::size_t>(source.number % 12)]) +
+                                            std::to_string(source.number / 12 - 1)));
     case SourceKind::Control:
-      return ofMidi("Control " + number);
+      return ofMidi(sentence("Control %1", source.number));
     case SourceKind::PitchBend:
       return ofMidi("Pitch bend");
     case SourceKind::Program:
-      return ofMidi("Program " + std::to_string(source.number + 1));
+      return ofMidi(sentence("Program %1", source.number + 1));
     case SourceKind::Pressure:
       return ofMidi("Pressure");
     case SourceKind::Osc:
-      return "OSC " + source.address;
+      return {sentence("OSC %1", source.address)};
     case SourceKind::Key:
-      return "Key " + source.address;
+      return {sentence("Key %1", source.address)};
     case SourceKind::Desk:
-      return "Desk, universe " + addressText(source.protocol, source.universe, source.number);
+      return {sentence("Desk, universe %1", addressText(source.protocol, source.universe, source.number))};
     case SourceKind::Fixed:
-      return "Fixed value";
+      return {"Fixed value"};
     case SourceKind::TimeCode:
       return ofMidi("Time code");
   }
   return {};
 }
 
-std::string describeTarget(const Show& show, const BindingTarget& target) {
-  const auto look = [&] {
-    const Look* found = find(show.looks, target.look);
-    return found ? found->name : std::string("a look that is gone");
-  };
+namespace {
+
+Sentence describeChannels(const Show& show, const BindingTarget& target) {
+  const Controller* controller = find(show.controllers, target.controller);
+  const std::string first =
+      (controller ? controller->name + " " : std::string()) +
+      addressText(controller ? controller->protocol : Protocol::E131, target.universe, target.channel);
+  if (target.every > 1) return sentence("%1 × %2, every %3", first, target.count, target.every);
+  return target.count > 1 ? sentence("%1 × %2", first, target.count) : Sentence(first);
+}
+
+Sentence describeLook(const Show& show, const BindingTarget& target) {
+  const Look* look = find(show.looks, target.look);
+  if (!look) return "a look that is gone";
+  switch (target.kind) {
+    case TargetKind::LookLevel:
+      return sentence("level of %1", look->name);
+    case TargetKind::Parameter:
+      return sentence("%1 of %2", target.parameter, look->name);
+    case TargetKind::Speed:
+      return sentence("speed of %1", look->name);
+    default:
+      return look->name;
+  }
+}
+
+}  // namespace
+
+Sentence describeTarget(const Show& show, const BindingTarget& target) {
   switch (target.kind) {
     case TargetKind::Look:
-      return look();
     case TargetKind::LookLevel:
-      return "level of " + look();
+    case TargetKind::Parameter:
+    case TargetKind::Speed:
+      return describeLook(show, target);
     case TargetKind::ZoneLevel: {
       const Zone* zone = find(show.zones, target.zone);
-      return "level of " + (zone ? zone->name : std::string("a zone that is gone"));
+      return zone ? sentence("level of %1", zone->name) : Sentence("a zone that is gone");
     }
-    case TargetKind::Parameter:
-      return target.parameter + " of " + look();
-    case TargetKind::Speed:
-      return "speed of " + look();
     case TargetKind::Master:
       return "master";
     case TargetKind::Blackout:
@@ -196,22 +218,18 @@ std::string describeTarget(const Show& show, const BindingTarget& target) {
       return "back in the set list";
     case TargetKind::Follow:
       return "the score follows";
-    case TargetKind::Channels: {
-      const Controller* controller = find(show.controllers, target.controller);
-      std::string words =
-          (controller ? controller->name + " " : std::string()) +
-          addressText(controller ? controller->protocol : Protocol::E131, target.universe, target.channel);
-      if (target.count > 1) words += " × " + std::to_string(target.count);
-      if (target.every > 1) words += ", every " + std::to_string(target.every);
-      return words;
-    }
+    case TargetKind::Channels:
+      return describeChannels(show, target);
   }
   return {};
 }
 
 std::string describeBinding(const Show& show, const Binding& binding) {
-  return binding.name.empty() ? describeSource(binding.source) + " → " + describeTarget(show, binding.target)
-                              : binding.name;
+  if (!binding.name.empty()) return binding.name;
+  std::string words;
+  for (const Sentence& part : describeSource(binding.source))
+    words += (words.empty() ? "" : " · ") + part.text();
+  return words + " → " + describeTarget(show, binding.target).text();
 }
 
 }  // namespace chispa

@@ -3,6 +3,7 @@
 #include <string>
 #include <vector>
 
+#include "core/base/sentence.h"
 #include "core/show/show.h"
 
 namespace chispa {
@@ -25,9 +26,10 @@ struct CopyAlong {
 /// Copies `id` along; stops where there is no next control, zone, look or channel. Returns the copies.
 std::vector<BindingId> copyAlong(Show& show, BindingId id, const CopyAlong& along);
 
-/// What a binding is called if it has no name: "Fader 7 → level of Canopy rim".
-std::string describeSource(const BindingSource& source);
-std::string describeTarget(const Show& show, const BindingTarget& target);
+/// What a binding is called if it has no name: "Control 7 · channel 1 → level of Canopy rim"; a source in
+/// parts that stand one after the other.
+std::vector<Sentence> describeSource(const BindingSource& source);
+Sentence describeTarget(const Show& show, const BindingTarget& target);
 std::string describeBinding(const Show& show, const Binding& binding);
 
 }  // namespace chispa

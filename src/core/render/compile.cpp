@@ -106,8 +106,8 @@ class Compiler {
     if (std::all_of(clips.begin(), clips.end(), isOwn)) stave.madeOf = clips;
     auto before = reuse_.clips(score, zone.id, stave.madeOf);
     const bool isKept = before && std::all_of(clips.begin(), clips.end(), [&](const Clip* clip) {
-      return paletteFor(clip->palette) == reuse_.palette(clip->palette);
-    });
+                          return paletteFor(clip->palette) == reuse_.palette(clip->palette);
+                        });
     stave.shared = isKept ? std::move(before) : compileClips(clips, score.grid);
     return stave;
   }

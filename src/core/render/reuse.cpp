@@ -76,9 +76,9 @@ std::shared_ptr<const CompiledClips> Reuse::clips(const CompiledScore& score, Zo
                                                   const std::vector<const Clip*>& madeOf) const {
   const CompiledScore* then = before_ && isLitAlike_ ? before_->scoreOf(score.id) : nullptr;
   if (!then || madeOf.empty() || !(then->grid == score.grid)) return nullptr;
-  const auto found = std::find_if(
-      then->staves.begin(), then->staves.end(),
-      [&](const CompiledStave& stave) { return stave.zone == zone && stave.madeOf == madeOf; });
+  const auto found = std::find_if(then->staves.begin(), then->staves.end(), [&](const CompiledStave& stave) {
+    return stave.zone == zone && stave.madeOf == madeOf;
+  });
   return found == then->staves.end() ? nullptr : found->shared;
 }
 

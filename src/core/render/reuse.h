@@ -21,8 +21,8 @@ class Reuse {
   /// Null where they must be worked out; `map` is that of the new version.
   std::shared_ptr<const ZoneCells> cells(const Zone& zone, const PixelMap& map) const;
   std::shared_ptr<const PaletteTable> palette(PaletteId id) const;
-  /// The clips of the lane of `zone` in `score`, whose grid is there, if it was made of the same ones; null if
-  /// not. Their palettes may have changed.
+  /// The clips of the lane of `zone` in `score`, whose grid is there, if it was made of the same ones; null
+  /// if not. Their palettes may have changed.
   std::shared_ptr<const CompiledClips> clips(const CompiledScore& score, ZoneId zone,
                                              const std::vector<const Clip*>& madeOf) const;
   /// The score as it was if its lanes light the same pixels now; null if not.

@@ -84,7 +84,8 @@ void BenchPage::locateByHand() {
   const auto compiled = session_.stage.compiled();
   const Controller* controller = chispa::find(session_.show().controllers, target().controller);
   if (isLocating_ && compiled && controller)
-    highlight.pixels = engine::wiredPixels(session_.show(), compiled->map->ranges, *controller, target().port);
+    highlight.pixels =
+        engine::wiredPixels(session_.show(), compiled->map->ranges, *controller, target().port);
   session_.stage.setHighlight(std::move(highlight));
 }
 

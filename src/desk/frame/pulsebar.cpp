@@ -147,8 +147,8 @@ void PulseBar::showRate() {
         static_cast<double>(frames - framesShown_) * 1000 / static_cast<double>(sinceShown_.elapsed());
     const quint64 skipped = stats.skipped.load() - skippedBefore_;
     rate_->setText(tr("%1 fps · late %2 ms%3")
-                       .arg(rate, 0, 'f', 1)
-                       .arg(stats.lateness.percentile_ms(0.99), 0, 'f', 1)
+                       .arg(QLocale().toString(rate, 'f', 1))
+                       .arg(QLocale().toString(stats.lateness.percentile_ms(0.99), 'f', 1))
                        .arg(skipped > 0 ? tr(" · %1 left out").arg(skipped) : QString()));
   }
   framesShown_ = frames;

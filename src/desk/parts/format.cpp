@@ -3,7 +3,10 @@
 
 #include <cmath>
 
+#include <QDate>
 #include <QLocale>
+
+#include "desk/parts/language.h"
 
 namespace chispa::desk {
 
@@ -33,6 +36,13 @@ QString ampsText(double amps) {
 
 QString counted(qsizetype n, const QString& one, const QString& many) {
   return n == 1 ? one : many.arg(n);
+}
+
+QString dayText(std::chrono::sys_days date) {
+  const std::chrono::year_month_day day(date);
+  const QDate shown(static_cast<int>(day.year()), static_cast<int>(static_cast<unsigned>(day.month())),
+                    static_cast<int>(static_cast<unsigned>(day.day())));
+  return wordLocale().toString(shown, QCoreApplication::translate("format", "dddd d MMMM"));
 }
 
 QString percentText(double share) {

@@ -19,6 +19,11 @@ namespace {
 
 const QString kLanguage = QStringLiteral("language");
 
+QLocale& words() {
+  static QLocale locale = QLocale::c();
+  return locale;
+}
+
 QString codeOf(Language language) {
   switch (language) {
     case Language::English:
@@ -71,6 +76,7 @@ void speak(const QString& code) {
   words->setParent(QCoreApplication::instance());
   if (!words->take(code)) return;
   QCoreApplication::installTranslator(words);
+  desk::words() = QLocale(code);
   // Buttons of standard dialogs; without that package they stay English.
   auto* dialogs = new QTranslator(QCoreApplication::instance());
   if (dialogs->load(QStringLiteral("qtbase_") + code, QLibraryInfo::path(QLibraryInfo::TranslationsPath)))
@@ -87,6 +93,16 @@ QString said(const Sentence& sentence) {
   if (sentence.id.empty()) return {};
   const QString form = QCoreApplication::translate("core", sentence.id.c_str());
   return QString::fromStdString(sentence.filled(form.toStdString()));
+}
+
+QString said(const std::vector<Sentence>& parts) {
+  QStringList words;
+  for (const Sentence& part : parts) words << said(part);
+  return words.join(QStringLiteral(" · "));
+}
+
+QLocale wordLocale() {
+  return words();
 }
 
 }  // namespace chispa::desk

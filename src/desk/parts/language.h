@@ -3,6 +3,7 @@
 #include <string>
 
 #include <QHash>
+#include <QLocale>
 #include <QTranslator>
 
 #include "core/base/sentence.h"
@@ -43,5 +44,10 @@ class WordCatalogue : public QTranslator {
 QString said(const std::string& word);
 /// A sentence of core, likewise.
 QString said(const Sentence& sentence);
+/// Parts that stand one after the other: "Control 3 · channel 1".
+QString said(const std::vector<Sentence>& parts);
+
+/// How days and months are called in the window's language.
+QLocale wordLocale();
 
 }  // namespace chispa::desk

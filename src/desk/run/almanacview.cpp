@@ -13,6 +13,7 @@
 
 #include "core/edit/setlistedits.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/theme.h"
 #include "desk/session/pools.h"
 
@@ -234,7 +235,7 @@ void AlmanacView::paintScales(QPainter& painter) const {
     if (month > 1) painter.drawLine(QPointF(left, box.top()), QPointF(left, box.bottom()));
     painter.setPen(theme().quiet);
     painter.drawText(QRectF(left, box.bottom() + 2, box.width() / 12, fontMetrics().height() + 2),
-                     Qt::AlignCenter, QLocale::c().monthName(month, QLocale::ShortFormat));
+                     Qt::AlignCenter, wordLocale().monthName(month, QLocale::ShortFormat));
   }
 }
 
@@ -294,7 +295,7 @@ QString AlmanacView::wordsAt(QPointF at) const {
   const Date day = dayAt(at.x());
   const int after = static_cast<int>(minutesAt(at.y())) + 12 * 60;
   QString words = tr("%1, %2:%3")
-                      .arg(text(spokenDate(day)))
+                      .arg(dayText(day))
                       .arg(after / 60 % 24, 2, 10, QLatin1Char('0'))
                       .arg(after % 60, 2, 10, QLatin1Char('0'));
   if (const auto slot = slotAt(at))

@@ -262,7 +262,8 @@ std::unique_ptr<Form> makeBindingForm(const Session& session, BindingId id) {
   if (!own) return form;
   const BindingRows rows(session, &Show::bindings, id);
   form->addTitle(Form::tr("Binding"), rows.get<QString>([session](const Binding& b) {
-    return text(describeSource(b.source) + " → " + describeTarget(session.show(), b.target));
+    return said(describeSource(b.source)) + QStringLiteral(" → ") +
+           said(describeTarget(session.show(), b.target));
   }));
   form->addText("bindingName", Form::tr("Name"),
                 rows.get<QString>([](const Binding& b) { return text(b.name); }),

@@ -8,6 +8,7 @@
 
 #include "core/edit/bindingedits.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
@@ -74,11 +75,12 @@ void BindingList::refill() {
   clear();
   const Show& show = session_.show();
   for (const auto& binding : show.bindings) {
-    auto* item =
-        new QListWidgetItem(text(binding->name.empty() ? describeSource(binding->source) : binding->name));
+    auto* item = new QListWidgetItem(binding->name.empty() ? said(describeSource(binding->source))
+                                                           : text(binding->name));
     item->setData(kBindingRole, binding->id.value);
-    item->setData(kTargetRole, text(describeTarget(show, binding->target)));
-    item->setToolTip(text(describeSource(binding->source) + " → " + describeTarget(show, binding->target)));
+    item->setData(kTargetRole, said(describeTarget(show, binding->target)));
+    item->setToolTip(said(describeSource(binding->source)) + QStringLiteral(" → ") +
+                     said(describeTarget(show, binding->target)));
     addItem(item);
   }
   static const QStringList kUses{tr("replaces"), tr("multiplies"), tr("is added to"), tr("is the higher on")};

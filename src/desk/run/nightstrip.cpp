@@ -158,7 +158,7 @@ void NightStrip::fillNights() {
   filledFor_ = plan->nightOf(std::chrono::floor<std::chrono::seconds>(night_.now()));
   if (asked_) {
     const LocalTime local = plan->zone().localOf(*asked_);
-    title_->setText(tr("%1, %2").arg(text(spokenDate(local.date)), clock(*asked_)));
+    title_->setText(tr("%1, %2").arg(dayText(local.date), clock(*asked_)));
     const Moment moment = plan->at(*asked_);
     const auto add = [this](const QString& words) {
       auto* item = new QListWidgetItem(words);
@@ -179,7 +179,7 @@ void NightStrip::fillNights() {
     for (const Slot& slot : night.nightSlots)
       parts << tr("%1–%2 %3").arg(clock(slot.start), clock(slot.end), whatAt(slot.rule));
     // "Sat 28": the whole of it stands in the words for the pointer.
-    const QStringList day = text(spokenDate(night.date)).split(QLatin1Char(' '));
+    const QStringList day = dayText(night.date).split(QLatin1Char(' '));
     const QString words = parts.isEmpty() ? tr("dark") : parts.join(QStringLiteral(", "));
     auto* item = new QListWidgetItem(tr("%1 %2  %3").arg(day[0].left(3), day[1], words));
     item->setSizeHint({10, QFontMetrics(list_->font()).height() + 1});

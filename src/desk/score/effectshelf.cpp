@@ -259,8 +259,7 @@ void EffectShelf::contextMenuEvent(QContextMenuEvent* event) {
   QMenu menu(this);
   const int now = settings_.value(text(effect->key), -1);
   for (int i = -1; i < static_cast<int>(effect->settings.size()); ++i) {
-    const QString name =
-        i < 0 ? tr("As it is") : said(effect->settings[static_cast<std::size_t>(i)].name);
+    const QString name = i < 0 ? tr("As it is") : said(effect->settings[static_cast<std::size_t>(i)].name);
     QAction* action = menu.addAction(name, this, [this, effect, i] { setSetting(*effect, i); });
     action->setCheckable(true);
     action->setChecked(i == now);

@@ -256,10 +256,9 @@ QString NightDesk::tonightNow() const {
   if (slot) return tr("%1 until %2").arg(nameOf(*slot), clockWords(slot->end));
   if (next) {
     const Date tonight = plan->nightOf(std::chrono::floor<std::chrono::seconds>(clock_->now()));
-    const QString day =
-        next->night == tonight
-            ? QString()
-            : text(spokenDate(next->night)).section(QLatin1Char(' '), 0, 0) + QLatin1Char(' ');
+    const QString day = next->night == tonight
+                            ? QString()
+                            : dayText(next->night).section(QLatin1Char(' '), 0, 0) + QLatin1Char(' ');
     return tr("dark until %1%2, then %3").arg(day, clockWords(next->start), nameOf(*next));
   }
   return session_.show().rules.empty() ? tr("no rule yet") : tr("nothing tonight");

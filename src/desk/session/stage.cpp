@@ -247,8 +247,7 @@ void Stage::requestCompile() {
 void Stage::startCompile() {
   compiling_ = played();
   compileWatcher_.setFuture(QtConcurrent::run(
-      &pools::compiling(),
-      [show = compiling_, music = music_, media = media_, before = compiled_] {
+      &pools::compiling(), [show = compiling_, music = music_, media = media_, before = compiled_] {
         return compiledOf(show, music, media, before.get());
       }));
 }

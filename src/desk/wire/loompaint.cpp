@@ -175,8 +175,9 @@ void LoomView::paintChainFoot(QPainter& painter, const LoomLayout::Chain& chain)
   if (const auto lowest = power_.lowestOf(chain.controller, chain.port)) {
     const bool fades = lowest->volts < lowest->least_v;
     painter.setPen(fades ? theme().wrong : theme().quiet);
-    painter.drawText(words.translated(0, 2 * line), Qt::AlignCenter,
-                     tr("%1%2 V").arg(fades ? tr("! ") : QString()).arg(lowest->volts, 0, 'f', 1));
+    painter.drawText(
+        words.translated(0, 2 * line), Qt::AlignCenter,
+        tr("%1%2 V").arg(fades ? tr("! ") : QString()).arg(QLocale().toString(lowest->volts, 'f', 1)));
   }
   painter.setFont(font());
 }

@@ -41,7 +41,8 @@ void LoomPower::rebuild() {
     for (std::size_t n = 0; n < chain.nodes.size(); ++n) {
       if (chain.nodes[n].pixel == PowerNode::kDark) continue;
       Span& span =
-          spans_.try_emplace({controller, chain.port, chain.loadOf(chain.nodes[n]).bead}, Span{c, n, 0}).first->second;
+          spans_.try_emplace({controller, chain.port, chain.loadOf(chain.nodes[n]).bead}, Span{c, n, 0})
+              .first->second;
       ++span.count;
     }
   }
