@@ -44,13 +44,13 @@ void Output::mend(Repair& repair, MonoTime now) noexcept {
     if (line < program->lines.size()) program->lines[line].replaceSender(sender, isLit_, now);
 }
 
-/// Renders the light of the score that played last once more, at the instant where it ended, and keeps it in
-/// `fading`: the new score is mixed over it.
 bool Output::isFadeDue(const ScoreFade& fade, const Course& course) const noexcept {
   const FadeOrder order = FadeOrder::of(fadeWanted_.load());
   return order.length.count() > 0 && order.score == course.at.score && order.number != fade.followed;
 }
 
+/// Renders the light of the score that played last once more, at the instant where it ended, and keeps it in
+/// `fading`: the new score is mixed over it.
 void Output::beginFade(Program& program, const Course& course, ScoreFade& fade, PixelFrame& fading) noexcept {
   if (!isFadeDue(fade, course)) return;
   const FadeOrder order = FadeOrder::of(fadeWanted_.load());

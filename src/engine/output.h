@@ -158,6 +158,7 @@ class Output {
   void compute(Program& program, const Course& course, MonoTime now) noexcept;
   void light(Program& program, const Course& course, MonoTime now, ScoreFade& fade, PixelFrame& fading,
              PixelFrame& frame) noexcept;
+  /// A fade was asked for that `fade` has not begun yet.
   bool isFadeDue(const ScoreFade& fade, const Course& course) const noexcept;
   void beginFade(Program& program, const Course& course, ScoreFade& fade, PixelFrame& fading) noexcept;
   void packAhead(Program& program, float level, MonoTime now) noexcept;
