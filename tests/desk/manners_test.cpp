@@ -99,15 +99,8 @@ TEST_F(MannersTest, NothingIsCutOffAtTheEdgeOfTheWindow) {
   for (const Scene& scene : scenes()) {
     go(scene);
     EXPECT_EQ(window_.size(), QSize(1280, 800)) << scene.name.toStdString() << " makes the window grow";
-    for (const QAbstractButton* button : window_.findChildren<QAbstractButton*>()) {
-      const auto* tool = qobject_cast<const QToolButton*>(button);
-      if (!button->isVisible() || button->text().isEmpty() ||
-          (tool && tool->toolButtonStyle() == Qt::ToolButtonIconOnly))
-        continue;
-      const int wanted =
-          button->fontMetrics().horizontalAdvance(QString(button->text()).remove(QLatin1Char('&')));
-      if (button->width() < wanted) cut << scene.name + QStringLiteral(": ") + button->text();
-    }
+    for (const QAbstractButton* button : cutButtons())
+      cut << scene.name + QStringLiteral(": ") + button->text();
   }
   EXPECT_TRUE(cut.isEmpty()) << cut.join(QLatin1Char('\n')).toStdString();
 }

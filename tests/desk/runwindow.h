@@ -1,15 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "window.h"
+#include "demowindow.h"
 
 namespace chispa::desk {
 
 /// The window with the demo in it, at Run.
-class RunWindow : public WindowTest {
+class RunWindow : public DemoWindow {
  protected:
   RunWindow() {
-    EXPECT_TRUE(window_.openFile(QStringLiteral(CHISPA_SOURCE_DIR "/demo/carousel.chispa")));
-    window_.resize(1280, 800);
     window_.showWorkspace(Workspace::Run);
     window_.activateWindow();
     settle();

@@ -1,18 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "window.h"
+#include "demowindow.h"
+#include <QToolButton>
 
 namespace chispa::desk {
 
 /// The demo in the window, and all that its workspaces can be about.
-class DemoScenes : public WindowTest {
+class DemoScenes : public DemoWindow {
  protected:
-  DemoScenes() {
-    window_.resize(1280, 800);
-    EXPECT_TRUE(window_.openFile(QStringLiteral(CHISPA_SOURCE_DIR "/demo/carousel.chispa")));
-    settle();
-  }
-
   /// What the inspector can be about, with the workspace it belongs to.
   struct Scene {
     QString name;
@@ -41,6 +36,20 @@ class DemoScenes : public WindowTest {
         {"run, a line", Workspace::Run, select(LineChoice{show().setLists.front()->id, 1})},
         {"run, a rule", Workspace::Run, select(show().rules.front()->id)},
         {"run, the almanac", Workspace::Run, select(AlmanacChoice{})}};
+  }
+  /// Buttons in sight whose words do not fit.
+  std::vector<const QAbstractButton*> cutButtons() const {
+    std::vector<const QAbstractButton*> cut;
+    for (const QAbstractButton* button : window_.findChildren<QAbstractButton*>()) {
+      const auto* tool = qobject_cast<const QToolButton*>(button);
+      if (!button->isVisible() || button->text().isEmpty() ||
+          (tool && tool->toolButtonStyle() == Qt::ToolButtonIconOnly))
+        continue;
+      const int wanted =
+          button->fontMetrics().horizontalAdvance(QString(button->text()).remove(QLatin1Char('&')));
+      if (button->width() < wanted) cut.push_back(button);
+    }
+    return cut;
   }
   void go(const Scene& scene) {
     window_.showWorkspace(scene.workspace);

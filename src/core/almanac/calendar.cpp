@@ -24,8 +24,6 @@ std::string padded(long long value) {
   return (value < 10 ? "0" : "") + std::to_string(value);
 }
 
-constexpr std::array<const char*, 7> kWeekdays{"Monday", "Tuesday",  "Wednesday", "Thursday",
-                                               "Friday", "Saturday", "Sunday"};
 constexpr std::array<const char*, 12> kMonths{"January",   "February", "March",    "April",
                                               "May",       "June",     "July",     "August",
                                               "September", "October",  "November", "December"};
@@ -152,12 +150,6 @@ std::optional<Instant> parseLocal(const std::string& text, const TimeZone& zone)
       second < 0 || second > 59)
     return std::nullopt;
   return zone.instantOf(*date, hours(hour) + minutes(minute)) + std::chrono::seconds(second);
-}
-
-std::string spokenDate(Date date) {
-  const CalendarDay day = calendarDay(date);
-  return std::string(kWeekdays[weekday(date).iso_encoding() - 1]) + " " + std::to_string(day.day) + " " +
-         monthName(day.month);
 }
 
 std::vector<City> citiesOfZoneTable(const std::string& path) {

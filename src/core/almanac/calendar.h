@@ -60,8 +60,6 @@ std::string dateText(Date date);
 std::optional<Date> parseDate(const std::string& text);
 /// Reads "2026-06-21T21:34:05", seconds may be missing, as a time that clocks in `zone` show.
 std::optional<Instant> parseLocal(const std::string& text, const TimeZone& zone);
-/// "Monday 21 June".
-std::string spokenDate(Date date);
 
 /// A place of the system's zone table.
 struct City {

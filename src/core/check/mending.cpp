@@ -2,25 +2,14 @@
 #include <algorithm>
 
 #include "core/check/problems.h"
+#include "core/show/finditems.h"
 
 namespace chispa {
 namespace {
 
-/// Changes the item with `id`, if it is there.
-template <class T, class IdType, class F>
-void changeOne(Items<T>& items, IdType id, F change) {
-  for (auto& item : items)
-    if (item->id == id) {
-      T changed = *item;
-      change(changed);
-      item = std::make_shared<const T>(std::move(changed));
-      return;
-    }
-}
-
 template <class F>
 void changePort(Show& show, const PortPlace& place, F change) {
-  changeOne(show.controllers, place.controller, [&](Controller& controller) {
+  changeItems(show.controllers, std::vector{place.controller}, [&](Controller& controller) {
     if (place.port >= 0 && place.port < std::ssize(controller.ports))
       change(controller.ports[static_cast<std::size_t>(place.port)].run);
   });
@@ -40,11 +29,11 @@ void mend(Show& show, const Problem& problem) {
   const auto* port = std::get_if<PortPlace>(&problem.place);
   const auto* zone = std::get_if<ZoneId>(&problem.place);
   if (problem.mending == Mending::DeleteClip && clip)
-    changeOne(show.scores, clip->score, [&](Score& score) {
+    changeItems(show.scores, std::vector{clip->score}, [&](Score& score) {
       std::erase_if(score.clips, [&](const auto& one) { return one->id == clip->clip; });
     });
   if (problem.mending == Mending::TakeGoneParts && zone)
-    changeOne(show.zones, *zone, [&](Zone& own) {
+    changeItems(show.zones, std::vector{*zone}, [&](Zone& own) {
       std::erase_if(own.parts, [&](const ZonePart& part) { return !find(show.fixtures, part.fixture); });
     });
   if (problem.mending == Mending::TakeGoneBeads && port)

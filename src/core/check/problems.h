@@ -32,7 +32,7 @@ using ProblemPlace = std::variant<std::monostate, FixtureId, ZoneId, ControllerI
 /// What mends a problem where one thing alone does, and loses nothing that is there.
 enum class Mending {
   None,
-  DeleteClip,     ///< a clip without its zone or block
+  DeleteClip,     ///< whose block is gone
   TakeGoneParts,  ///< of a zone, whose fixtures are gone
   TakeGoneBeads,  ///< of a port, whose fixtures are gone
   ShortenBeads,   ///< of a port, to their fixtures' pixels

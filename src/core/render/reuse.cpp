@@ -8,14 +8,6 @@
 namespace chispa {
 namespace {
 
-/// The item with `id` as the list holds it; null if there is none.
-template <class T, class IdType>
-std::shared_ptr<const T> itemOf(const Items<T>& items, IdType id) {
-  const auto found =
-      std::find_if(items.begin(), items.end(), [id](const auto& item) { return item->id == id; });
-  return found == items.end() ? nullptr : *found;
-}
-
 /// True if nothing but where it stands and what it is called differs: its wires do not notice.
 bool isWiredAlike(const std::shared_ptr<const Fixture>& now, const std::shared_ptr<const Fixture>& then) {
   if (now == then) return true;
@@ -67,7 +59,7 @@ std::shared_ptr<const ZoneCells> Reuse::cells(const Zone& zone, const PixelMap& 
 }
 
 std::shared_ptr<const PaletteTable> Reuse::palette(PaletteId id) const {
-  if (!before_ || itemOf(show_.palettes, id) != itemOf(before_->source.palettes, id)) return nullptr;
+  if (!before_ || find(show_.palettes, id) != find(before_->source.palettes, id)) return nullptr;
   const auto found = before_->palettes.find(id);
   return found == before_->palettes.end() ? nullptr : found->second;
 }

@@ -54,7 +54,6 @@ class ChainMaker {
     const int first = std::clamp(bead.first, 0, range.count);
     const int count = std::clamp(bead.count, 0, range.count - first);
     const std::size_t head = chain.nodes.size();
-    chain.nodes.reserve(head + static_cast<std::size_t>(count));
     for (const WireStretch& stretch : wireStretches(first, count, bead.reversed, wire.zigzag))
       for (int i = 0; i < stretch.count; ++i) {
         const int own = stretch.first + i * stretch.step;

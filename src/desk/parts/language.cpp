@@ -9,10 +9,7 @@
 #include <QLocale>
 #include <QSettings>
 
-// Outside any namespace, as the macro asks for.
-static void initWords() {
-  Q_INIT_RESOURCE(resources);
-}
+#include "desk/parts/resources.h"
 
 namespace chispa::desk {
 namespace {
@@ -53,7 +50,7 @@ void chooseLanguage(Language language) {
 }
 
 bool WordCatalogue::take(const QString& code) {
-  initWords();
+  takeDeskResources();
   QFile file(QStringLiteral(":/words/%1.json").arg(code));
   if (!file.open(QIODevice::ReadOnly)) return false;
   const QJsonObject words = QJsonDocument::fromJson(file.readAll()).object();
@@ -81,7 +78,7 @@ void speak(const QString& code) {
   auto* dialogs = new QTranslator(QCoreApplication::instance());
   if (dialogs->load(QStringLiteral("qtbase_") + code, QLibraryInfo::path(QLibraryInfo::TranslationsPath)))
     QCoreApplication::installTranslator(dialogs);
-  if (QLocale::system().name().section(QLatin1Char('_'), 0, 0) != code) QLocale::setDefault(QLocale(code));
+  if (codeOf(Language::AsDesktop) != code) QLocale::setDefault(QLocale(code));
 }
 
 QString said(const std::string& word) {
@@ -89,8 +86,6 @@ QString said(const std::string& word) {
 }
 
 QString said(const Sentence& sentence) {
-  // What stands by itself is a name: names are not looked up.
-  if (sentence.id.empty()) return {};
   const QString form = QCoreApplication::translate("core", sentence.id.c_str());
   return QString::fromStdString(sentence.filled(form.toStdString()));
 }

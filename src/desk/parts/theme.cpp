@@ -8,11 +8,7 @@
 #include <QStyle>
 #include <QStyleFactory>
 
-// Files built into a static library are only linked in when asked for, and only from outside of any
-// namespace.
-static void takeResources() {
-  Q_INIT_RESOURCE(resources);
-}
+#include "desk/parts/resources.h"
 
 namespace chispa::desk {
 namespace {
@@ -95,7 +91,7 @@ const Theme& theme() {
 }
 
 void applyTheme(QApplication& app, bool dark) {
-  takeResources();
+  takeDeskResources();
   current() = dark ? darkTheme() : lightTheme();
   if (app.style()->objectName() != QLatin1String("fusion"))
     QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
