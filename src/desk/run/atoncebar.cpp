@@ -34,7 +34,7 @@ AtOnceBar::AtOnceBar(const Session& session, QWidget* parent) : QWidget(parent),
   palette_ = named(new QComboBox, "atOncePalette", tr("Palette"), tr("Its colours"));
   for (QComboBox* box : {effect_, zone_, palette_}) {
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    box->setMinimumContentsLength(8);
+    box->setMinimumContentsLength(10);
     row->addWidget(box);
   }
   connect(effect_, &QComboBox::activated, this, &AtOnceBar::apply);
