@@ -18,22 +18,22 @@ using test::runProgram;
 
 const std::string kOffscreen = "QT_QPA_PLATFORM=offscreen XDG_RUNTIME_DIR=/tmp";
 
-TEST(CommandWords, WrongOnesAreNamedAndAreAMatterOfUsage) {
-  const Ran verb = run("juggle " + kDemo);
+TEST(AllPrograms, NameWrongWordsAndThatIsAMatterOfUsage) {
+  const Ran verb = run("whistle " + kDemo);
   EXPECT_EQ(verb.status, 2);
-  EXPECT_NE(verb.out.find("juggle"), std::string::npos) << verb.out;
-  const Ran option = run("info --juggle " + kDemo);
+  EXPECT_NE(verb.out.find("whistle"), std::string::npos) << verb.out;
+  const Ran option = run("info --whistle " + kDemo);
   EXPECT_EQ(option.status, 2);
-  EXPECT_NE(option.out.find("--juggle"), std::string::npos) << option.out;
+  EXPECT_NE(option.out.find("--whistle"), std::string::npos) << option.out;
   for (const char* program : {"chispa-node", "chispa"}) {
-    const Ran ran = runProgram(program, "--juggle", kOffscreen);
+    const Ran ran = runProgram(program, "--whistle", kOffscreen);
     EXPECT_EQ(ran.status, 2) << program;
-    EXPECT_NE(ran.out.find("juggle"), std::string::npos) << ran.out;
+    EXPECT_NE(ran.out.find("whistle"), std::string::npos) << ran.out;
   }
   EXPECT_EQ(run("").status, 2);
 }
 
-TEST(CommandWords, AllProgramsTellTheirVersion) {
+TEST(AllPrograms, TellTheirVersion) {
   for (const char* program : {"chispa-cli", "chispa-node", "chispa"}) {
     const Ran ran = runProgram(program, "--version", kOffscreen);
     EXPECT_EQ(ran.status, 0) << program;
@@ -110,7 +110,7 @@ TEST(CommandWords, PlayingToNobodyFailsIfSomebodyIsRequired) {
 }
 
 /// The manual pages are made of what the programs say of themselves; `./run man` writes them anew.
-TEST(ManualPages, AreAsTheProgramsDescribeThemselves) {
+TEST(AllPrograms, HaveManualPagesThatSayWhatTheySay) {
   const test::TemporaryFolder folder;
   const Ran made =
       test::shell(CHISPA_SOURCE_DIR "/packaging/man/make " CHISPA_BIN_DIR " " + folder.path().string());
