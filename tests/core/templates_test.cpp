@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/templates.h"
 
+#include "carousel/carousel.h"
 #include <gtest/gtest.h>
 
 #include "core/check/problems.h"
@@ -140,12 +141,12 @@ TEST(Transfer, LooksLightTheZonesOfTheSameNames) {
   const std::size_t palettes = same.palettes.size();
   const Unpacked whole = unpack(same, *parcel);
   ASSERT_EQ(whole.looks.size(), 1u);
-  EXPECT_EQ(whole.layersWithoutZone, 0);
+  EXPECT_EQ(whole.withoutZone, 0);
   EXPECT_EQ(find(same.looks, whole.looks[0])->steps[0].layers.size(), 5u);
   EXPECT_EQ(same.palettes.size(), palettes) << "its palette was here";
   EXPECT_FALSE(brokenInvariant(same));
   Show other = newShow(ShowTemplate::Ring);
-  EXPECT_EQ(unpack(other, *parcel).layersWithoutZone, 5);
+  EXPECT_EQ(unpack(other, *parcel).withoutZone, 5);
   EXPECT_FALSE(brokenInvariant(other));
 }
 
@@ -155,6 +156,61 @@ TEST(Transfer, APaletteIsCopiedUnderAFreeName) {
   ASSERT_EQ(done.palettes.size(), 1u);
   EXPECT_NE(find(show.palettes, done.palettes[0])->name, show.palettes[0]->name);
   EXPECT_EQ(find(show.palettes, done.palettes[0])->stops, show.palettes[0]->stops);
+}
+
+/// Clips go to the playhead of the open score, to zones of the same names, and beside what plays there.
+TEST(Transfer, ClipsGoToAPlaceInTimeAndToTheZonesOfTheSameNames) {
+  const Show from = demo::carousel();
+  const Score& score = *from.scores[0];
+  const std::vector<ClipId> ids{score.clips[4]->id, score.clips[9]->id};
+  const Micros gap = score.clips[9]->start - score.clips[4]->start;
+  const auto parcel = parseShow(showText(parcelOf(from, score.id, ids)), "parcel");
+  ASSERT_TRUE(parcel);
+  Show to = from;
+  const Unpacked done = unpack(to, *parcel, {score.id, std::chrono::seconds(500)});
+  ASSERT_EQ(done.clips.size(), 2u);
+  EXPECT_EQ(done.withoutZone, 0);
+  const auto clip = [&](std::size_t i) { return *find(to.scores[0]->clips, done.clips[i]); };
+  const Micros first = std::min(clip(0).start, clip(1).start);
+  EXPECT_EQ(first, Micros(std::chrono::seconds(500)));
+  EXPECT_EQ(std::max(clip(0).start, clip(1).start) - first, std::max(gap, -gap));
+  for (std::size_t i = 0; i < 2; ++i) {
+    Clip moved = *find(score.clips, ids[i]);
+    EXPECT_EQ(clip(i).zone, moved.zone);
+    EXPECT_EQ(clip(i).palette, moved.palette) << "its palette was here";
+    EXPECT_EQ(clip(i).effect, moved.effect);
+    EXPECT_EQ(clip(i).params, moved.params);
+  }
+  // At the same place once more: on a layer that is free.
+  const Unpacked again = unpack(to, *parcel, {score.id, std::chrono::seconds(500)});
+  EXPECT_NE(find(to.scores[0]->clips, again.clips[0])->layer, clip(0).layer);
+  EXPECT_FALSE(brokenInvariant(to));
+  Show other = newShow(ShowTemplate::Ring);
+  const ScoreId silent = addSilentScore(other, "Silence", 120, 4, 8);
+  EXPECT_EQ(unpack(other, *parcel, {silent, Micros(0)}).withoutZone, 2);
+  EXPECT_FALSE(brokenInvariant(other));
+}
+
+/// Zones lie on the fixtures of the same names; what has none with as many pixels is told.
+TEST(Transfer, ZonesLieOnTheFixturesOfTheSameNames) {
+  const Show from = newShow(ShowTemplate::HouseFront);
+  const auto parcel = parseShow(
+      showText(parcelOf(from, std::vector<ZoneId>{from.zones[0]->id, from.zones[1]->id})), "parcel");
+  ASSERT_TRUE(parcel);
+  Show same = from;
+  const std::size_t fixtures = same.fixtures.size();
+  const Unpacked done = unpack(same, *parcel);
+  ASSERT_EQ(done.zones.size(), 2u);
+  EXPECT_EQ(same.fixtures.size(), fixtures) << "no fixture comes with a zone";
+  EXPECT_EQ(find(same.zones, done.zones[0])->parts, from.zones[0]->parts);
+  EXPECT_NE(find(same.zones, done.zones[0])->name, from.zones[0]->name);
+  EXPECT_FALSE(brokenInvariant(same));
+  Show other = newShow(ShowTemplate::Ring);
+  const Unpacked none = unpack(other, *parcel);
+  EXPECT_TRUE(none.zones.empty());
+  EXPECT_EQ(static_cast<std::size_t>(none.withoutFixture),
+            from.zones[0]->parts.size() + from.zones[1]->parts.size());
+  EXPECT_FALSE(brokenInvariant(other));
 }
 
 }  // namespace

@@ -242,6 +242,18 @@ TEST(WireEdits, WhatIsTakenOffLiesInTheTray) {
   EXPECT_EQ(loose[0].count, 170);
 }
 
+TEST(WireEdits, OfSeveralThatAreTakenOffEachIsTheOneThatWasMeant) {
+  Show show = lineShow(300, "GRB");
+  const ControllerId box = show.controllers.front()->id;
+  for (int bead = 0; bead < 4; ++bead) cutBead(show, {box, 0, bead}, 50);
+  const auto run = [&] { return show.controllers[0]->ports[0].run; };
+  const std::vector<Bead> all = run();
+  ASSERT_EQ(all.size(), 5u);
+  // Whatever their order, and however often one is named.
+  unhang(show, {{box, 0, 0}, {box, 0, 3}, {box, 0, 1}, {box, 0, 3}, {box, 0, 9}});
+  EXPECT_EQ(run(), (std::vector<Bead>{all[2], all[4]}));
+}
+
 TEST(PlanEdits, ALongerStripTakesItsBeadAlong) {
   Show show = lineShow(100, "GRB");
   const FixtureId id = show.fixtures.front()->id;

@@ -34,7 +34,14 @@ Micros silentLength(double beatsPerMinute, int beatsPerBar, int bars) {
 
 ScoreId addSilentScore(Show& show, const std::string& name, double beatsPerMinute, int beatsPerBar,
                        int bars) {
-  const ScoreId id = addScore(show, name, {}, silentLength(beatsPerMinute, beatsPerBar, bars));
+  const ScoreId id = addScore(show, name, {}, Micros(0));
+  setSilentLength(show, id, beatsPerMinute, beatsPerBar, bars);
+  return id;
+}
+
+void setSilentLength(Show& show, ScoreId id, double beatsPerMinute, int beatsPerBar, int bars) {
+  changeItem(show.scores, id,
+             [&](Score& score) { score.length = silentLength(beatsPerMinute, beatsPerBar, bars); });
   BeatMarks grid;
   for (int beat = 0; beat < beatsPerBar * bars; ++beat) {
     const Micros at = micros(60 / beatsPerMinute * beat);
@@ -42,7 +49,6 @@ ScoreId addSilentScore(Show& show, const std::string& name, double beatsPerMinut
     if (beat % beatsPerBar == 0) grid.bars.push_back(at);
   }
   putReading(show, id, grid);
-  return id;
 }
 
 ClipId addClip(Show& show, ScoreId id, ZoneId zone, const std::string& effect, PaletteId palette,

@@ -13,6 +13,8 @@ namespace chispa {
 
 /// Adds a score with a stave for each zone; `audio` may be empty.
 ScoreId addScore(Show& show, const std::string& name, const std::string& audio, Micros length);
+/// Gives a score the length of so many bars, and lanes of their beats and bars.
+void setSilentLength(Show& show, ScoreId score, double beatsPerMinute, int beatsPerBar, int bars);
 /// How long so many bars of a tempo last.
 Micros silentLength(double beatsPerMinute, int beatsPerBar, int bars);
 /// Adds a score without music, with lanes of its beats and bars.

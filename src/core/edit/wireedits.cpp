@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <limits>
 #include <set>
+#include <tuple>
 
 #include "core/edit/planedits.h"
 #include "core/show/limits.h"
@@ -72,6 +73,15 @@ void hang(Show& show, const UnwiredPiece& piece, const ChainPlace& place) {
 
 void unhang(Show& show, const ChainPlace& place) {
   changeBead(show, place, [](std::vector<Bead>& run, auto bead) { run.erase(bead); });
+}
+
+void unhang(Show& show, std::vector<ChainPlace> places) {
+  // From the end of each chain on, so that the others stay where they are.
+  std::sort(places.begin(), places.end(), [](const ChainPlace& a, const ChainPlace& b) {
+    return std::tuple(a.controller.value, a.port, b.bead) < std::tuple(b.controller.value, b.port, a.bead);
+  });
+  places.erase(std::unique(places.begin(), places.end()), places.end());
+  for (const ChainPlace& place : places) unhang(show, place);
 }
 
 int hangInTurn(Show& show, const std::vector<UnwiredPiece>& pieces, const ChainPlace& place) {

@@ -27,6 +27,8 @@ const Bead* beadAt(const Show& show, const ChainPlace& place);
 /// Hangs a stretch on a port, before the bead that is there now; a place beyond the last puts it at the end.
 void hang(Show& show, const UnwiredPiece& piece, const ChainPlace& place);
 void unhang(Show& show, const ChainPlace& place);
+/// All of these; the places are those before any was taken.
+void unhang(Show& show, std::vector<ChainPlace> places);
 /// Hangs the first stretch at a place and each further one at the end of the next port, and of the
 /// controllers behind that one; stretches for which no port is left stay where they are. Returns how many
 /// hang.

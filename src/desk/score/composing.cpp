@@ -8,6 +8,7 @@
 #include "core/edit/scoreedits.h"
 #include "core/edit/sectionlight.h"
 #include "core/edit/staveedits.h"
+#include "core/edit/transfer.h"
 #include "core/files/labelfile.h"
 #include "core/files/midifile.h"
 #include "core/files/showfile.h"
@@ -15,6 +16,7 @@
 #include "desk/parts/language.h"
 #include "desk/score/chosenthing.h"
 #include "desk/score/timelineview.h"
+#include "desk/session/parcelboard.h"
 
 namespace chispa::desk {
 namespace {
@@ -164,6 +166,7 @@ void Composing::copy() {
     copied_.push_back(clip);
     return true;
   });
+  putOnClipboard(parcelOf(session_.show(), score->id, ids));
 }
 
 void Composing::cut() {
@@ -173,11 +176,30 @@ void Composing::cut() {
 }
 
 void Composing::paste() {
+  if (!isOwnClipboard())
+    if (const auto parcel = parcelOnClipboard(); parcel && *parcel && !(*parcel)->scores.empty())
+      return pasteParcel(**parcel);
   if (copied_.empty())
     return emit told(tr("There are no copied clips. Choose some, and press Ctrl+C first."));
   run(tr("paste clips"), [this](Show& show, ScoreId id) {
     return pasteClips(show, id, copied_, session_.stage.position(), timeline_.chosenZone());
   });
+}
+
+void Composing::pasteParcel(const Show& parcel) {
+  if (!session_.stage.score())
+    return emit told(
+        tr("There is no score to put the clips into.\nOpen music, or make a silent score, in the Score "
+           "workspace first."));
+  Unpacked done;
+  run(tr("paste clips"), [&](Show& show, ScoreId id) {
+    done = unpack(show, parcel, {id, session_.stage.position()});
+    return done.clips;
+  });
+  if (done.withoutZone > 0)
+    emit told(counted(
+        done.withoutZone, tr("One clip was left out: this show has no zone of that name, or not its block."),
+        tr("%1 clips were left out: this show has no zones of those names, or not their blocks.")));
 }
 
 void Composing::randomise() {

@@ -28,7 +28,10 @@ class Composing : public QObject {
   void contentOffset(int beats);
   void copy();
   void cut();
+  /// What was copied here or in another window of Chispa.
   void paste();
+  /// Clips of a parcel, at the playhead, to the zones of the same names.
+  void pasteParcel(const Show& parcel);
   void randomise();
   /// Turns what the selected clips show by so many degrees.
   void turnPicture(double by_deg);
