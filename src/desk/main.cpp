@@ -105,6 +105,7 @@ int main(int argc, char** argv) {
   }
   parser.process(app);
   speak(parser.isSet("language") ? parser.value("language") : chosenLanguageCode());
+  writeNumbersAsChosen();
   const QString wanted = parser.value("theme");
   applyTheme(app, wanted.isEmpty() ? isDarkChosen() : wanted != QStringLiteral("light"));
   const int status = run(parser);

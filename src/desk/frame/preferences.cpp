@@ -17,6 +17,7 @@
 #include "desk/parts/language.h"
 #include "desk/parts/named.h"
 #include "desk/parts/search.h"
+#include "desk/parts/textsize.h"
 #include "desk/parts/theme.h"
 #include "link/userfolders.h"
 
@@ -82,6 +83,14 @@ Preferences::Preferences(QWidget* parent) : QDialog(parent), search_(new QLineEd
             {tr("as the desktop"), QStringLiteral("English"), QStringLiteral("Español")},
             static_cast<int>(chosenLanguage()),
             [](int choice) { chooseLanguage(static_cast<Language>(choice)); });
+  addChoice(QStringLiteral("preferTextSize"), tr("Text size"), tr("Holds from the next start"),
+            {tr("as the desktop"), tr("small"), tr("normal"), tr("large"), tr("very large")},
+            static_cast<int>(chosenTextSize()),
+            [](int choice) { chooseTextSize(static_cast<TextSize>(choice)); });
+  addChoice(QStringLiteral("preferNumbers"), tr("Numbers"), tr("Holds from the next start"),
+            {tr("as the language"), QStringLiteral("12,345.6"), QStringLiteral("12.345,6")},
+            static_cast<int>(chosenNumbers()),
+            [](int choice) { chooseNumbers(static_cast<Numbers>(choice)); });
   addSwitch(QStringLiteral("preferLast"), tr("Open the last show at the start"),
             tr("Light stays off until you switch it on"), opensLastShow(),
             [](bool on) { QSettings().setValue(lastShowKey(), on); });

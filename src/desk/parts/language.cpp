@@ -15,6 +15,7 @@ namespace chispa::desk {
 namespace {
 
 const QString kLanguage = QStringLiteral("language");
+const QString kNumbers = QStringLiteral("numbers");
 
 QLocale& words() {
   static QLocale locale = QLocale::c();
@@ -79,6 +80,23 @@ void speak(const QString& code) {
   if (dialogs->load(QStringLiteral("qtbase_") + code, QLibraryInfo::path(QLibraryInfo::TranslationsPath)))
     QCoreApplication::installTranslator(dialogs);
   if (codeOf(Language::AsDesktop) != code) QLocale::setDefault(QLocale(code));
+}
+
+Numbers chosenNumbers() {
+  const QString kept = QSettings().value(kNumbers).toString();
+  if (kept == QStringLiteral("point")) return Numbers::Point;
+  return kept == QStringLiteral("comma") ? Numbers::Comma : Numbers::AsLanguage;
+}
+
+void chooseNumbers(Numbers numbers) {
+  static const QStringList words{{}, QStringLiteral("point"), QStringLiteral("comma")};
+  QSettings().setValue(kNumbers, words[static_cast<int>(numbers)]);
+}
+
+void writeNumbersAsChosen() {
+  const Numbers numbers = chosenNumbers();
+  if (numbers == Numbers::Point) QLocale::setDefault(QLocale(QLocale::English, QLocale::UnitedKingdom));
+  if (numbers == Numbers::Comma) QLocale::setDefault(QLocale(QLocale::Spanish, QLocale::Spain));
 }
 
 QString said(const std::string& word) {

@@ -25,6 +25,14 @@ QString chosenLanguageCode();
 /// as it does where it is not the desktop's.
 void speak(const QString& code);
 
+/// How numbers are written and read, which is not always as the language has it.
+enum class Numbers { AsLanguage, Point, Comma };
+Numbers chosenNumbers();
+/// Holds from the next start.
+void chooseNumbers(Numbers numbers);
+/// After speak(), and before the first window: numbers as they were chosen.
+void writeNumbersAsChosen();
+
 /// All words of one language, by what they are in English: src/desk/words. One English word that needs two
 /// stands there twice, the second time as "context|word".
 class WordCatalogue : public QTranslator {

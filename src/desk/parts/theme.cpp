@@ -9,6 +9,7 @@
 #include <QStyleFactory>
 
 #include "desk/parts/resources.h"
+#include "desk/parts/textsize.h"
 
 namespace chispa::desk {
 namespace {
@@ -95,11 +96,20 @@ void applyTheme(QApplication& app, bool dark) {
   current() = dark ? darkTheme() : lightTheme();
   if (app.style()->objectName() != QLatin1String("fusion"))
     QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+  const int letters_px = textSize_px();
   QFont font = QApplication::font();
-  font.setPixelSize(13);
+  font.setPixelSize(letters_px);
   QApplication::setFont(font);
   QApplication::setPalette(paletteOf(current()));
   app.setStyleSheet(styleSheet(current()));
+}
+
+void setSheet(QWidget& widget, const QString& sheet) {
+  if (widget.styleSheet() != sheet) widget.setStyleSheet(sheet);
+}
+
+void setTextColour(QWidget& widget, const QColor& colour) {
+  setSheet(widget, colour.isValid() ? QStringLiteral("color: %1").arg(colour.name()) : QString());
 }
 
 QFont numberFont(double scale) {

@@ -4,6 +4,7 @@
 #include <QFont>
 
 class QApplication;
+class QWidget;
 
 namespace chispa::desk {
 
@@ -33,6 +34,12 @@ const Theme& theme();
 
 /// Sets palette, style sheet and font of the whole application; widgets repaint themselves.
 void applyTheme(QApplication& app, bool dark);
+
+/// Gives `widget` a style sheet of its own. Cheap where it has that one already, as setStyleSheet() is not.
+void setSheet(QWidget& widget, const QString& sheet);
+
+/// Its words in `colour`; as the theme has them where that is not valid. Cheap where nothing changes.
+void setTextColour(QWidget& widget, const QColor& colour);
 
 /// The application's font with tabular figures, `scale` times as large as text.
 QFont numberFont(double scale = 1);
