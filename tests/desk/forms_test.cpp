@@ -162,7 +162,11 @@ TEST_F(FormsTest, TheBenchWalksByKey) {
   EXPECT_EQ(stage_.signal()->first, 11);
   EXPECT_EQ(stage_.signal()->seconds, 0);
   const int pixel = stage_.compiled()->map->rangeOf(findNamed(show().fixtures, "Canopy rim")->id)->first + 11;
-  EXPECT_TRUE(eventually([&] { return stage_.frame().r[static_cast<std::size_t>(pixel)] > 0; }));
+  // Before the first frame there is none.
+  EXPECT_TRUE(eventually([&] {
+    const auto& reds = stage_.frame().r;
+    return static_cast<std::size_t>(pixel) < reds.size() && reds[static_cast<std::size_t>(pixel)] > 0;
+  }));
   window_.benchPage().setSending(false);
   EXPECT_FALSE(stage_.signal());
 }

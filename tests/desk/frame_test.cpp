@@ -14,6 +14,8 @@
 #include "desk/frame/recentshows.h"
 #include "desk/frame/startpage.h"
 #include "desk/glow/glowview.h"
+#include "desk/parts/language.h"
+#include "desk/parts/theme.h"
 #include "desk/window.h"
 
 namespace chispa::desk {
@@ -188,6 +190,27 @@ TEST_F(FrameTest, TheGlowCanBeHiddenAndStandInAWindowOfItsOwn) {
   QCoreApplication::processEvents();
   EXPECT_FALSE(ownWindow());
   EXPECT_FALSE(the<QAction>("glowWindow")->isChecked());
+}
+
+/// Of the next start: the choices are kept, and a start takes them.
+TEST_F(FrameTest, TextSizeAndNumbersAreChosenForTheNextStart) {
+  trigger("preferences");
+  choose("preferTextSize", QStringLiteral("very large"));
+  choose("preferNumbers", QStringLiteral("12.345,6"));
+  const QFont font = QApplication::font();
+  const QLocale locale;
+  applyTheme(*qApp, true);
+  writeNumbersAsChosen();
+  EXPECT_EQ(QApplication::font().pixelSize(), 18);
+  EXPECT_EQ(QLocale().toString(12345.6, 'f', 1), QStringLiteral("12.345,6"));
+  choose("preferTextSize", QStringLiteral("normal"));
+  choose("preferNumbers", QStringLiteral("12,345.6"));
+  applyTheme(*qApp, true);
+  writeNumbersAsChosen();
+  EXPECT_EQ(QApplication::font().pixelSize(), 13);
+  EXPECT_EQ(QLocale().toString(12345.6, 'f', 1), QStringLiteral("12,345.6"));
+  QLocale::setDefault(locale);
+  QApplication::setFont(font);
 }
 
 TEST_F(FrameTest, PreferencesAreFoundByWordsAndTakeEffectAtOnce) {

@@ -5,10 +5,8 @@
 #include <QAbstractSpinBox>
 #include <QActionGroup>
 #include <QApplication>
-#include <QClipboard>
 #include <QLineEdit>
 #include <QMenuBar>
-#include <QMimeData>
 
 #include "core/base/overloaded.h"
 #include "core/edit/arrange.h"
@@ -22,22 +20,18 @@
 #include "core/edit/transfer.h"
 #include "core/edit/wireedits.h"
 #include "core/edit/zoneedits.h"
-#include "core/files/showjson.h"
 #include "desk/frame/historydialog.h"
 #include "desk/frame/inspector.h"
 #include "desk/frame/mainwindow.h"
 #include "desk/frame/preferences.h"
 #include "desk/parts/format.h"
 #include "desk/plan/planpage.h"
+#include "desk/score/composing.h"
+#include "desk/score/scorepage.h"
+#include "desk/session/parcelboard.h"
+#include "desk/wire/wirerows.h"
 
 namespace chispa::desk {
-namespace {
-
-/// A part of a show on the clipboard, as text of the kind that files hold.
-constexpr const char* kParcelMime = "application/x-chispa-parcel";
-
-}  // namespace
-
 void MainWindow::makeEditMenu() {
   QMenu* menu = menuBar()->addMenu(tr("&Edit"));
   undo_ = addAction(menu, "undo", tr("&Undo"), QKeySequence::Undo, [this] { session_.document.undo(); });
@@ -90,24 +84,27 @@ void MainWindow::makeEditMenu() {
 /// Whether the workspace that is seen shows a thing of this kind as selected.
 bool MainWindow::showsSelected() const {
   const Workspace seen = workspace();
-  return std::visit(
-      Overloaded{[&](const FixtureIds&) { return seen == Workspace::Plan; },
-                 [&](ZoneId) { return seen == Workspace::Plan; },
-                 [&](UnderlayId) { return seen == Workspace::Plan; },
-                 [&](ControllerId) { return seen == Workspace::Wire; },
-                 [&](BeadPlace) { return seen == Workspace::Wire; },
-                 [&](const ClipIds&) { return seen == Workspace::Score; },
-                 [&](const MarkIds&) { return seen == Workspace::Score; },
-                 [&](ScoreId) { return seen == Workspace::Score; },
-                 [&](PaletteId) { return seen == Workspace::Score; },
-                 [&](LookId) { return seen == Workspace::Run; },
-                 [&](LayerChoice) { return seen == Workspace::Run; },
-                 [&](BindingId) { return seen == Workspace::Run; },
-                 [&](DeskInputId) { return seen == Workspace::Run; },
-                 [&](SetListId) { return seen == Workspace::Run; },
-                 [&](LineChoice) { return seen == Workspace::Run; },
-                 [&](RuleId) { return seen == Workspace::Run; }, [](const auto&) { return false; }},
-      session_.selection.now());
+  return std::visit(Overloaded{[&](const FixtureIds&) { return seen == Workspace::Plan; },
+                               [&](ZoneId) { return seen == Workspace::Plan; },
+                               [&](const ZoneIds&) { return seen == Workspace::Plan; },
+                               [&](UnderlayId) { return seen == Workspace::Plan; },
+                               [&](ControllerId) { return seen == Workspace::Wire; },
+                               [&](const ControllerIds&) { return seen == Workspace::Wire; },
+                               [&](const BeadPlace&) { return seen == Workspace::Wire; },
+                               [&](const BeadPlaces&) { return seen == Workspace::Wire; },
+                               [&](const ClipIds&) { return seen == Workspace::Score; },
+                               [&](const MarkIds&) { return seen == Workspace::Score; },
+                               [&](ScoreId) { return seen == Workspace::Score; },
+                               [&](PaletteId) { return seen == Workspace::Score; },
+                               [&](LookId) { return seen == Workspace::Run; },
+                               [&](LayerChoice) { return seen == Workspace::Run; },
+                               [&](BindingId) { return seen == Workspace::Run; },
+                               [&](DeskInputId) { return seen == Workspace::Run; },
+                               [&](SetListId) { return seen == Workspace::Run; },
+                               [&](LineChoice) { return seen == Workspace::Run; },
+                               [&](RuleId) { return seen == Workspace::Run; },
+                               [](const auto&) { return false; }},
+                    session_.selection.now());
 }
 
 void MainWindow::deleteSelected() {
@@ -123,12 +120,25 @@ void MainWindow::deleteSelected() {
       return losses;
     });
   };
+  const auto takeAll = [this](const QString& name, const auto& ids, const auto& edit) {
+    session_.editWithCare(name, [&](Show& show) {
+      Losses losses;
+      for (const auto id : ids) {
+        const Losses more = lossesOfDeleting(show, id);
+        losses.insert(losses.end(), more.begin(), more.end());
+        edit(show, id);
+      }
+      return losses;
+    });
+  };
   const Score* score = session_.stage.score();
   std::visit(
       Overloaded{
           [&](const FixtureIds& ids) { take(tr("delete fixtures"), ids, deleteFixtures); },
           [&](ZoneId id) { take(tr("delete a zone"), id, deleteZone); },
+          [&](const ZoneIds& ids) { takeAll(tr("delete zones"), ids, deleteZone); },
           [&](ControllerId id) { take(tr("delete a controller"), id, deleteController); },
+          [&](const ControllerIds& ids) { takeAll(tr("delete controllers"), ids, deleteController); },
           [&](ScoreId id) {
             take(tr("delete a score"), id, [](Show& show, ScoreId one) { remove(show.scores, one); });
           },
@@ -158,9 +168,11 @@ void MainWindow::deleteSelected() {
             session_.edit(tr("remove an underlay"), [id](Show& show) { remove(show.underlays, id); });
           },
           [&](const BeadPlace& place) {
-            session_.edit(tr("remove from a port"), [place](Show& show) {
-              unhang(show, {place.controller, place.port, place.bead});
-            });
+            session_.edit(tr("remove from a port"), [place](Show& show) { unhang(show, chainPlace(place)); });
+          },
+          [&](const BeadPlaces& places) {
+            session_.edit(tr("remove from a port"),
+                          [&places](Show& show) { unhang(show, chainPlaces(places)); });
           },
           [&](const MarkIds& ids) {
             session_.edit(tr("delete marks"), [&](Show& show) { deleteMarks(show, score->id, ids); });
@@ -222,45 +234,62 @@ void MainWindow::rename() {
     showWorkspace(Workspace::Plan);
     return plan_->renameSelected();
   }
-  // Everything else is renamed where its name stands in the inspector.
-  for (const char* name :
-       {"zoneName", "controllerName", "paletteName", "stripName", "scoreName", "markName", "showName"})
-    if (auto* field = findChild<QLineEdit*>(QLatin1String(name)); field && field->isVisible()) {
-      field->setFocus();
-      field->selectAll();
+  // Everything else is renamed where its name stands in the inspector: the first field of that kind.
+  for (auto* field : inspector_->findChildren<QLineEdit*>())
+    if (field->isVisible() && field->objectName().endsWith(QStringLiteral("Name"))) {
+      inspector_->ensureWidgetVisible(field);
+      field->setFocus(Qt::ShortcutFocusReason);
+      return field->selectAll();
     }
 }
 
-/// Fixtures, a palette or a look onto the clipboard, for here or another window; false if none is selected.
+/// What is selected onto the clipboard, for here or another window; false if it is nothing that can be
+/// copied.
 bool MainWindow::copySelected() {
   const Show& show = session_.show();
-  const Show parcel = std::visit(
-      Overloaded{[&](const FixtureIds& ids) { return parcelOf(show, ids); },
-                 [&](PaletteId id) { return parcelOf(show, id); },
-                 [&](LookId id) { return parcelOf(show, id); }, [](const auto&) { return Show{}; }},
-      session_.selection.now());
-  if (parcel.fixtures.empty() && parcel.palettes.empty() && parcel.looks.empty()) return false;
-  auto* held = new QMimeData;
-  held->setData(QLatin1String(kParcelMime), QByteArray::fromStdString(showText(parcel)));
-  QGuiApplication::clipboard()->setMimeData(held);
+  const Show parcel = std::visit(Overloaded{[&](const FixtureIds& ids) { return parcelOf(show, ids); },
+                                            [&](PaletteId id) { return parcelOf(show, id); },
+                                            [&](LookId id) { return parcelOf(show, id); },
+                                            [&](ZoneId id) { return parcelOf(show, ZoneIds{id}); },
+                                            [&](const ZoneIds& ids) { return parcelOf(show, ids); },
+                                            [&](const ClipIds& ids) {
+                                              const Score* score = session_.stage.score();
+                                              return score ? parcelOf(show, score->id, ids) : Show{};
+                                            },
+                                            [](const auto&) { return Show{}; }},
+                                 session_.selection.now());
+  if (parcel.fixtures.empty() && parcel.palettes.empty() && parcel.looks.empty() && parcel.zones.empty() &&
+      parcel.scores.empty())
+    return false;
+  putOnClipboard(parcel);
   return true;
 }
 
 void MainWindow::pasteClipboard() {
-  const QMimeData* held = QGuiApplication::clipboard()->mimeData();
-  if (!held || !held->hasFormat(QLatin1String(kParcelMime)))
+  const auto held = parcelOnClipboard();
+  if (!held)
     return tell(
-        tr("Nothing of a show was copied yet.\nSelect fixtures, a palette or a look, and copy them first."));
-  const auto parcel = parseShow(held->data(QLatin1String(kParcelMime)).toStdString(), "clipboard");
+        tr("Nothing of a show was copied yet.\nSelect fixtures, zones, clips, a palette or a look, and copy "
+           "them first."));
+  const Result<Show>& parcel = *held;
   if (!parcel) return tell(text(parcel.failure().text()));
+  if (!parcel->scores.empty()) {
+    showWorkspace(Workspace::Score);
+    return score_->composing().pasteParcel(*parcel);
+  }
   Unpacked done;
   session_.edit(tr("paste"), [&](Show& show) { done = unpack(show, *parcel); });
   if (!done.fixtures.empty()) session_.selection.select(done.fixtures);
   if (!done.palettes.empty()) session_.selection.select(done.palettes.back());
   if (!done.looks.empty()) session_.selection.select(done.looks.back());
-  if (done.layersWithoutZone > 0)
-    tell(counted(done.layersWithoutZone, tr("One layer was left out: this show has no zone of that name."),
+  if (!done.zones.empty()) session_.selection.select(done.zones);
+  if (done.withoutZone > 0)
+    tell(counted(done.withoutZone, tr("One layer was left out: this show has no zone of that name."),
                  tr("%1 layers were left out: this show has no zones of those names.")));
+  if (done.withoutFixture > 0)
+    tell(counted(done.withoutFixture,
+                 tr("One part of a zone was left out: this show has no such fixture with as many pixels."),
+                 tr("%1 parts of zones were left out: this show has no such fixtures with as many pixels.")));
 }
 
 void MainWindow::showHistory() {

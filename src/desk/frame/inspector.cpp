@@ -51,7 +51,9 @@ QString Inspector::formKey() const {
   return std::visit(
       Overloaded{
           [&](const ClipIds& ids) { return clipFormKey(session_, ids); },
-          [&](ZoneId id) { return zoneFormKey(session_, id); },
+          [&](ZoneId id) { return zoneFormKey(session_, {id}); },
+          [&](const ZoneIds& ids) { return zoneFormKey(session_, ids); },
+          [&](const ControllerIds& ids) { return controllerFormKey(session_, ids); },
           [&](ScoreId id) { return scoreFormKey(session_, id); },
           [&](const FixtureIds& ids) { return fixtureFormKey(session_, ids); },
           [&](const BeadPlace& place) {
@@ -75,7 +77,7 @@ QString Inspector::formKey() const {
           [&](LineChoice choice) { return setListLineFormKey(session_, choice); },
           [&](RuleId id) { return ruleFormKey(session_, id); },
           [&](AlmanacChoice) { return almanacFormKey(session_); },
-          [&](ControllerId id) { return controllerFormKey(session_, id); },
+          [&](ControllerId id) { return controllerFormKey(session_, {id}); },
           [&](std::monostate) { return suppliesKey(show); }, [](const auto&) { return QString(); }},
       session_.selection.now());
 }
@@ -155,7 +157,8 @@ void Inspector::rebuild() {
       Overloaded{[&](std::monostate) { return makeShowForm(session_); },
                  [&](const FixtureIds& ids) { return makeFixtureForm(session_, ids, plan_); },
                  [&](const ClipIds& ids) { return makeClipForm(session_, ids); },
-                 [&](ZoneId id) { return makeZoneForm(session_, id, plan_); },
+                 [&](ZoneId id) { return makeZoneForm(session_, {id}, plan_); },
+                 [&](const ZoneIds& ids) { return makeZoneForm(session_, ids, plan_); },
                  [&](PaletteId id) { return makePaletteForm(session_, id); },
                  [&](UnderlayId id) { return makeUnderlayForm(session_, id, plan_); },
                  [&](StripTypeId id) { return makeStripTypeForm(session_, id); },
@@ -171,9 +174,12 @@ void Inspector::rebuild() {
                  [&](LineChoice choice) { return makeSetListLineForm(session_, choice); },
                  [&](RuleId id) { return makeRuleForm(session_, id); },
                  [&](AlmanacChoice) { return makeAlmanacForm(session_); },
-                 [&](ControllerId id) { return makeControllerForm(session_, id); },
-                 [&](PortChoice port) { return makePortForm(session_, port); },
-                 [&](BeadPlace place) { return makeBeadForm(session_, place); }},
+                 [&](ControllerId id) { return makeControllerForm(session_, {id}); },
+                 [&](const ControllerIds& ids) { return makeControllerForm(session_, ids); },
+                 [&](PortChoice port) { return makePortForm(session_, {port}); },
+                 [&](const PortChoices& ports) { return makePortForm(session_, ports); },
+                 [&](const BeadPlace& place) { return makeBeadForm(session_, {place}); },
+                 [&](const BeadPlaces& places) { return makeBeadForm(session_, places); }},
       shown_);
   form->setObjectName(QStringLiteral("panel"));
   // takeWidget keeps the old rows alive until their own signals have ended.

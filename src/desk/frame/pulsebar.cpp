@@ -125,7 +125,8 @@ void PulseBar::showLight() {
   const Theme& t = theme();
   const QColor ground = on ? t.ember : t.raised;
   const QColor ink = on ? (t.isDark ? QColor(0x1a, 0x10, 0x08) : QColor(Qt::white)) : t.text;
-  light_->setStyleSheet(
+  setSheet(
+      *light_,
       QStringLiteral(
           "QPushButton { background: %1; color: %2; border: none; border-right: 1px solid %3; border-radius: "
           "0; font-weight: 600; padding: 0 16px; } QPushButton:focus { border: 2px solid %2; }")
@@ -185,9 +186,7 @@ void PulseBar::showNumbers() {
   controllers_->setText(!lit             ? counted(all, tr("1 controller"), tr("%1 controllers"))
                         : reached == all ? tr("✓ %1 of %2 controllers").arg(reached).arg(all)
                                          : tr("! %1 of %2 controllers").arg(reached).arg(all));
-  controllers_->setStyleSheet(
-      !lit ? QString()
-           : QStringLiteral("color: %1").arg((reached == all ? theme().fine : theme().wrong).name()));
+  setTextColour(*controllers_, !lit ? QColor() : reached == all ? theme().fine : theme().wrong);
   double now = 0;
   for (const auto& [volts, amps] : session_.stage.ampsNow()) now += amps;
   // A budget that holds the light back is said before anything else.
@@ -200,7 +199,7 @@ void PulseBar::showNumbers() {
   amps_->setText(!held.isEmpty()    ? held
                  : fullWhite_a_ > 0 ? tr("%1 of %2").arg(ampsText(now), ampsText(fullWhite_a_))
                                     : ampsText(now));
-  amps_->setStyleSheet(held.isEmpty() ? QString() : QStringLiteral("color: %1").arg(theme().watch.name()));
+  setTextColour(*amps_, held.isEmpty() ? QColor() : theme().watch);
   showProblem();
 }
 
@@ -274,7 +273,7 @@ void PulseBar::showProblem() {
   problem_->setAccessibleName(words);
   problem_->setText(problem_->fontMetrics().elidedText(words, Qt::ElideRight,
                                                        std::max(kPadding, problem_->width() - kPadding)));
-  problem_->setStyleSheet(QStringLiteral("color: %1").arg(colour.name()));
+  setTextColour(*problem_, colour);
 }
 
 }  // namespace chispa::desk

@@ -91,9 +91,8 @@ PlanLists::PlanLists(const Session& session, QWidget* parent) : QWidget(parent),
   zones_->setToolTip(tr("Sets of cells on which light is programmed."));
   zones_->setUniformItemSizes(true);
   zones_->setIconSize({14, 14});
-  connect(zones_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
-    if (!filling_ && item) session_.selection.select(ZoneId{item->data(kIdRole).toUInt()});
-  });
+  zones_->setSelectionMode(QAbstractItemView::ExtendedSelection);
+  connect(zones_, &QListWidget::itemSelectionChanged, this, &PlanLists::takeZoneSelection);
   column->addWidget(zones_, 2);
   auto* make = new QPushButton(tr("Make a zone"));
   make->setObjectName(QStringLiteral("makeZone"));
@@ -226,11 +225,29 @@ void PlanLists::showSelection() {
       for (QTreeWidgetItem* up = (*it)->parent(); up; up = up->parent()) up->setExpanded(true);
     if (chosen.size() == 1 && isChosen) fixtures_->scrollToItem(*it);
   }
-  const auto* zone = std::get_if<ZoneId>(&session_.selection.now());
-  if (!zone) zones_->setCurrentItem(nullptr);
-  for (int i = 0; zone && i < zones_->count(); ++i)
-    if (zones_->item(i)->data(kIdRole).toUInt() == zone->value) zones_->setCurrentRow(i);
+  showZoneSelection();
   filling_ = false;
+}
+
+void PlanLists::showZoneSelection() {
+  const ZoneIds zones = session_.selection.all<ZoneId>();
+  for (int i = 0; i < zones_->count(); ++i) {
+    const ZoneId id{zones_->item(i)->data(kIdRole).toUInt()};
+    const bool isChosen = std::find(zones.begin(), zones.end(), id) != zones.end();
+    if (isChosen && zones.size() == 1 && zones_->currentRow() != i)
+      zones_->setCurrentRow(i, QItemSelectionModel::NoUpdate);
+    zones_->item(i)->setSelected(isChosen);
+  }
+  if (zones.empty()) zones_->setCurrentItem(nullptr);
+}
+
+void PlanLists::takeZoneSelection() {
+  if (filling_) return;
+  ZoneIds ids;
+  for (const QListWidgetItem* item : zones_->selectedItems())
+    ids.push_back(ZoneId{item->data(kIdRole).toUInt()});
+  // The list follows what is selected elsewhere: letting go of its rows alone lets go of nothing else.
+  if (!ids.empty() || !session_.selection.all<ZoneId>().empty()) session_.selection.select(ids);
 }
 
 void PlanLists::takeTreeSelection() {

@@ -29,6 +29,8 @@ class PlanLists : public QWidget {
   QTreeWidgetItem* fixtureItem(const Fixture& fixture) const;
   void showSelection();
   void takeTreeSelection();
+  void takeZoneSelection();
+  void showZoneSelection();
   void rename(QTreeWidgetItem* item);
   void makeZone();
 

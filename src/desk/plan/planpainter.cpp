@@ -319,10 +319,26 @@ void PlanPainter::paintZone(const Zone& zone) {
   painter_.drawLine(centre - QPointF(0, 8), centre + QPointF(0, 8));
 }
 
+void PlanPainter::paintPixels(const std::vector<std::uint32_t>& pixels) {
+  painter_.setPen(QPen(theme().ember, 1.4));
+  painter_.setBrush(Qt::NoBrush);
+  auto piece = view_.pieces().begin();
+  for (const std::uint32_t pixel : pixels) {
+    while (piece != view_.pieces().end() &&
+           pixel >= static_cast<std::uint32_t>(piece->first) + piece->flat.size())
+      ++piece;
+    if (piece == view_.pieces().end()) return;
+    const QPointF& at = piece->flat[pixel - static_cast<std::uint32_t>(piece->first)];
+    if (!std::isnan(at.x())) painter_.drawEllipse(view_.toScreen(at), 3, 3);
+  }
+}
+
 void PlanPainter::paintSelection() {
   const Selection& selection = view_.session().selection;
-  if (const auto* id = std::get_if<ZoneId>(&selection.now()); id && view_.zoneCells())
-    if (const Zone* zone = chispa::find(view_.session().show().zones, *id)) paintZone(*zone);
+  const ZoneIds zones = selection.all<ZoneId>();
+  if (zones.size() == 1 && view_.zoneCells())
+    if (const Zone* zone = chispa::find(view_.session().show().zones, zones.front())) paintZone(*zone);
+  paintPixels(view_.zonePixels());
   for (const PlanView::Piece& piece : view_.pieces())
     if (selection.has(piece.fixture->id) && !piece.flat.empty() && !std::isnan(piece.flat.front().x())) {
       paintFixture(piece);

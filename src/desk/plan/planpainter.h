@@ -31,6 +31,8 @@ class PlanPainter {
   void paintNumbers(const PlanView::Piece& piece);
   void paintWalk(const PlanView::Piece& piece, int pixel);
   void paintZone(const Zone& zone);
+  /// Rings about pixels of the show, ascending.
+  void paintPixels(const std::vector<std::uint32_t>& pixels);
   double dotSize(const PlanView::Piece& piece) const;
 
   const PlanView& view_;

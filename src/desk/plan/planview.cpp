@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <set>
 
 #include <QPainter>
 
@@ -332,8 +333,31 @@ void PlanView::updateZoneCells() {
   }
 }
 
+void PlanView::updateZonePixels() {
+  const Show& show = session_.show();
+  const ZoneIds ids = session_.selection.all<ZoneId>();
+  if (ids.size() < 2) {
+    zonePixels_.clear();
+    zonesOfPixels_.clear();
+    return;
+  }
+  if (ids == zonesOfPixels_ && allZones_ == show.zones && fixturesOfCells_ == show.fixtures) return;
+  zonesOfPixels_ = ids;
+  allZones_ = show.zones;
+  fixturesOfCells_ = show.fixtures;
+  std::set<std::uint32_t> pixels;
+  const PixelMap map = mapPixels(show);
+  for (const ZoneId id : ids)
+    if (const Zone* zone = chispa::find(show.zones, id)) {
+      const ZoneCells cells = cellsOf(show, map, *zone);
+      pixels.insert(cells.pixels.begin(), cells.pixels.end());
+    }
+  zonePixels_.assign(pixels.begin(), pixels.end());
+}
+
 void PlanView::paintEvent(QPaintEvent*) {
   updateZoneCells();
+  updateZonePixels();
   QPainter painter(this);
   painter.fillRect(rect(), theme().window);
   painter.setRenderHint(QPainter::Antialiasing);

@@ -44,6 +44,8 @@ class PlanView : public QWidget {
   const std::vector<Piece>& pieces() const { return pieces_; }
   /// The cells of the selected zone; null if none is selected.
   const ZoneCells* zoneCells() const { return zoneCells_.get(); }
+  /// The pixels of several selected zones, ascending; none where one is selected.
+  const std::vector<std::uint32_t>& zonePixels() const { return zonePixels_; }
   PlanSide side() const { return projection_.side(); }
   /// Looks from another side at everything; unrolled, it shows the selected zone, or the selected fixtures'
   /// cells.
@@ -108,6 +110,7 @@ class PlanView : public QWidget {
   void updatePieces();
   void unroll();
   void updateZoneCells();
+  void updateZonePixels();
   void flatten(Piece& piece) const;
   static void measure(Piece& piece);
   void nudge(QPointF by_m);
@@ -131,6 +134,10 @@ class PlanView : public QWidget {
   /// Worked out once for a zone and the fixtures that it lies on, not at every frame of light.
   std::unique_ptr<const ZoneCells> zoneCells_;
   std::shared_ptr<const Zone> zoneOfCells_;
+  std::vector<std::uint32_t> zonePixels_;
+  /// What `zonePixels_` was worked out from.
+  ZoneIds zonesOfPixels_;
+  Items<Zone> allZones_;
   Items<Fixture> fixturesOfCells_;
   /// Small dots are drawn into this, pixel by pixel.
   QImage dots_;

@@ -232,17 +232,17 @@ void LivePanel::copyAlong() {
 }
 
 void LivePanel::listenToDesk() {
-  const auto* selected = std::get_if<ZoneId>(&session_.selection.now());
-  const ZoneId zone = selected                        ? *selected
-                      : session_.show().zones.empty() ? ZoneId{}
-                                                      : session_.show().zones.front()->id;
-  if (!zone) return emit failed(tr("There is no zone yet. Make one in Plan."));
+  ZoneIds zones = session_.selection.all<ZoneId>();
+  if (zones.empty() && !session_.show().zones.empty()) zones.push_back(session_.show().zones.front()->id);
+  if (zones.empty()) return emit failed(tr("There is no zone yet. Make one in Plan."));
   DeskInputId made;
   session_.edit(tr("listen to a desk"), [&](Show& show) {
-    DeskInput input;
-    input.zone = zone;
-    input.channel = std::min(512, nextDeskChannel(show, input.protocol, input.universe));
-    made = addDeskInput(show, input);
+    for (const ZoneId zone : zones) {
+      DeskInput input;
+      input.zone = zone;
+      input.channel = std::min(512, nextDeskChannel(show, input.protocol, input.universe));
+      made = addDeskInput(show, input);
+    }
   });
   session_.selection.select(made);
 }

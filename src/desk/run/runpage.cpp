@@ -141,11 +141,8 @@ void RunPage::keepWhatIsLit() {
 
 void RunPage::addLook() {
   const Show& show = session_.show();
-  std::vector<ZoneId> zones;
-  if (const auto* zone = std::get_if<ZoneId>(&session_.selection.now()))
-    zones.push_back(*zone);
-  else if (!show.zones.empty())
-    zones.push_back(show.zones.front()->id);
+  ZoneIds zones = session_.selection.all<ZoneId>();
+  if (zones.empty() && !show.zones.empty()) zones.push_back(show.zones.front()->id);
   if (zones.empty()) return emit failed(tr("There is no zone yet. Make one in Plan."));
   const PaletteId palette = show.palettes.empty() ? PaletteId{} : show.palettes.front()->id;
   LookId made;

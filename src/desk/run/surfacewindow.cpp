@@ -8,6 +8,7 @@
 #include <QVBoxLayout>
 
 #include "desk/parts/named.h"
+#include "desk/parts/theme.h"
 
 namespace chispa::desk {
 namespace {
@@ -87,8 +88,8 @@ void SurfaceWindow::showLamp(int note, int value) {
   const int pad = note - kFirstNote;
   if (pad < 0 || pad >= kPads) return;
   // As brightly as it is told.
-  pads_[static_cast<std::size_t>(pad)]->setStyleSheet(
-      value > 0 ? QStringLiteral("background: rgba(240, 128, 60, %1)").arg(40 + value) : QString());
+  setSheet(*pads_[static_cast<std::size_t>(pad)],
+           value > 0 ? QStringLiteral("background: rgba(240, 128, 60, %1)").arg(40 + value) : QString());
 }
 
 }  // namespace chispa::desk

@@ -133,7 +133,7 @@ ScorePage::ScorePage(const Session& session, QWidget* parent)
   });
   connect(&session_.stage, &Stage::ticked, this, &ScorePage::showPosition);
   connect(&session_.stage, &Stage::playingChanged, this, &ScorePage::refreshIcons);
-  connect(&session_.stage, &Stage::audioChanged, this, &ScorePage::addFoundBeats);
+  connect(&session_.stage, &Stage::audioChanged, this, &ScorePage::completeScore);
   fillPalettes();
   fillScores();
 }
@@ -382,11 +382,11 @@ void ScorePage::newScore(QString audio) {
   const std::filesystem::path path = audio.toStdString();
   const std::string name = relativeName(session_.document.path(), path);
   ScoreId id;
-  // Its length is not known before the music has been read; addFoundBeats() puts it right.
+  // Its length is not known before the music has been read; completeScore() puts it right.
   session_.edit(tr("new score"),
                 [&](Show& show) { id = addScore(show, path.stem().string(), name, Micros(0)); });
   session_.stage.openScore(id);
-  addFoundBeats();
+  completeScore();
 }
 
 void ScorePage::newSilentScore() {
@@ -405,19 +405,39 @@ void ScorePage::chooseEffect(const QString& key) {
   shelf_->setFocus();
 }
 
-void ScorePage::addFoundBeats() {
+void ScorePage::completeScore() {
   const Score* score = session_.stage.score();
-  const auto audio = session_.stage.audio();
-  if (!score || !audio || score->length.count() > 0) return;
+  if (!score || score->length.count() > 0) return;
   // An edit now would forget what was undone.
   if (session_.document.canRedo()) return;
-  const ScoreId id = score->id;
-  session_.document.complete(tr("new score"), [&](Show& show) {
-    changeItem(show.scores, id, [&](Score& filled) { filled.length = audio->clip->length(); });
-    putBeats(show, id, *audio);
+  if (const auto audio = session_.stage.audio())
+    addFoundBeats(*score, *audio);
+  else if (!score->audio.empty() && !session_.stage.audioTrouble(score->audio).isEmpty())
+    goOnSilently(*score);
+}
+
+void ScorePage::addFoundBeats(const Score& score, const AnalysedAudio& audio) {
+  session_.document.complete(tr("new score"), [&, id = score.id](Show& show) {
+    changeItem(show.scores, id, [&](Score& filled) { filled.length = audio.clip->length(); });
+    putBeats(show, id, audio);
   });
   timeline_->zoomToAll();
-  mending_->tellUnsure(audio->beats);
+  mending_->tellUnsure(audio.beats);
+}
+
+/// Music that cannot be read leaves a score that can be worked on; it keeps the name of the music, which may
+/// come back.
+void ScorePage::goOnSilently(const Score& score) {
+  constexpr int kBars = 64;
+  const QString why = session_.stage.audioTrouble(score.audio);
+  session_.document.complete(tr("new score"),
+                             [id = score.id](Show& show) { setSilentLength(show, id, 120, 4, kBars); });
+  timeline_->zoomToAll();
+  emit failed(
+      tr("%1\nThe score plays silently: %2 bars of four beats at 120 bpm. Its length and beats can be "
+         "changed.")
+          .arg(why)
+          .arg(kBars));
 }
 
 }  // namespace chispa::desk

@@ -48,6 +48,10 @@ class ScorePage : public QWidget {
   /// Opens the dialog that makes films and recordings.
   void openFilmDialog();
 
+ signals:
+  /// Something could not be done; the words say why and what to do.
+  void failed(const QString& words);
+
  private:
   QWidget* makeShelf();
   QWidget* makeTransport();
@@ -57,7 +61,10 @@ class ScorePage : public QWidget {
   void fillPalettes();
   void fillScores();
   void showPosition();
-  void addFoundBeats();
+  /// A new score has its length and beats once its music was heard; silent ones if that failed.
+  void completeScore();
+  void addFoundBeats(const Score& score, const AnalysedAudio& audio);
+  void goOnSilently(const Score& score);
 
   Session session_;
   ClipPictures* pictures_;

@@ -3,11 +3,8 @@
 #include <cmath>
 #include <unordered_set>
 
-#include <QFileInfo>
 #include <QGuiApplication>
-#include <QMimeData>
 #include <QMouseEvent>
-#include <QScrollBar>
 
 #include "core/base/relativepath.h"
 #include "core/edit/clipedits.h"
@@ -16,9 +13,7 @@
 #include "core/edit/scoreedits.h"
 #include "core/edit/staveedits.h"
 #include "core/show/limits.h"
-#include "desk/parts/contextmenu.h"
 #include "desk/parts/format.h"
-#include "desk/parts/gesture.h"
 #include "desk/parts/namefield.h"
 #include "desk/score/chosenthing.h"
 #include "desk/score/timelineview.h"
@@ -330,203 +325,6 @@ void TimelineView::mouseDoubleClickEvent(QMouseEvent* event) {
   if (row && !row->zone) return editFolderName(row->folder);
   if (row && row->zone && !clipAt(event->position()) && event->position().x() >= headWidth())
     addClipAt(chosenEffect_, row->zone, timeAt(event->position().x()));
-}
-
-void TimelineView::contextMenuEvent(QContextMenuEvent* event) {
-  const StaveRow* row = rowAt(event->pos().y());
-  if (row && event->pos().x() < headWidth()) {
-    if (row->zone) chooseZone(row->zone);
-    viewport()->update();
-    return emit staveMenuAsked(event->globalPos());
-  }
-  if (const Clip* curved = curvedClip(); curved && curves_.remove(*curved, clipBox(curved->id), event->pos()))
-    return;
-  showMenu(event->pos(), event->globalPos());
-}
-
-/// What can be done with the clip or mark there, or with the score.
-void TimelineView::showMenu(QPoint at, QPoint global) {
-  if (const auto mark = markAt(at)) {
-    if (!session_.selection.has(*mark)) session_.selection.select(MarkIds{*mark});
-    return showActions(*viewport(), global, {"rename", "delete", "", "playPart"});
-  }
-  if (const auto clip = clipAt(at)) {
-    if (!session_.selection.has(clip->id)) session_.selection.select(ClipIds{clip->id});
-    return showActions(*viewport(), global,
-                       {"copyClips", "cutClips", "duplicate", "delete", "", "splitClips", "stretchClips",
-                        "squeezeClips", "repeatClips", "", "makeBlock", "openBlock", "saveOwnEffect"});
-  }
-  showActions(*viewport(), global,
-              {"pasteClips", "selectAll", "", "placeMark", "beginSection", "", "showAll"});
-}
-
-void TimelineView::dragEnterEvent(QDragEnterEvent* event) {
-  for (const char* kind : {kEffectMime, kPaletteMime, kFilesMime})
-    if (event->mimeData()->hasFormat(QLatin1String(kind))) event->acceptProposedAction();
-}
-
-void TimelineView::dragMoveEvent(QDragMoveEvent* event) {
-  const StaveRow* row = rowAt(event->position().y());
-  // Music may fall anywhere; of pictures it is seen only when they do whether they have a stave.
-  if (event->mimeData()->hasUrls()) return event->setAccepted(true);
-  if (event->mimeData()->hasFormat(QLatin1String(kPaletteMime)))
-    return event->setAccepted(clipAt(event->position()) != nullptr);
-  if (row && row->zone) chosenZone_ = row->zone;
-  event->setAccepted(row && row->zone);
-  viewport()->update();
-}
-
-void TimelineView::givePalette(PaletteId palette, QPointF at) {
-  const auto clip = clipAt(at);
-  if (!clip) return;
-  // Dropped on one of the selected clips it is for all of them.
-  const ClipIds ids = session_.selection.has(clip->id) ? session_.selection.clips() : ClipIds{clip->id};
-  session_.edit(tr("palette"), [&, id = session_.stage.score()->id](Show& show) {
-    changeClips(show, id, ids, [palette](Clip& c) { c.palette = palette; });
-  });
-}
-
-void TimelineView::dropFile(const QString& file, QPointF at) {
-  static const QStringList pictures = {"png", "jpg",  "jpeg", "gif", "webp", "bmp",
-                                       "mp4", "webm", "avi",  "mkv", "mov"};
-  if (!pictures.contains(QFileInfo(file).suffix(), Qt::CaseInsensitive)) return emit musicDropped(file);
-  const StaveRow* row = rowAt(at.y());
-  if (!row || !row->zone) return;
-  addClipAt(QStringLiteral("picture"), row->zone, timeAt(at.x()),
-            {{"file", relativeName(session_.document.path(), file.toStdString())}});
-}
-
-void TimelineView::dropEvent(QDropEvent* event) {
-  if (event->mimeData()->hasUrls()) {
-    event->acceptProposedAction();
-    for (const QUrl& url : event->mimeData()->urls())
-      if (url.isLocalFile()) dropFile(url.toLocalFile(), event->position());
-    return;
-  }
-  const StaveRow* row = rowAt(event->position().y());
-  if (!row || !row->zone) return;
-  event->acceptProposedAction();
-  if (const auto palette = paletteOf(*event->mimeData())) return givePalette(*palette, event->position());
-  addClipAt(QString::fromUtf8(event->mimeData()->data(QLatin1String(kEffectMime))), row->zone,
-            timeAt(event->position().x()));
-}
-
-void TimelineView::wheelEvent(QWheelEvent* event) {
-  const WheelTurn turn = turnOf(*event);
-  if (turn.zoom != 1) return zoomAbout(turn.zoom, event->position().x());
-  horizontalScrollBar()->setValue(horizontalScrollBar()->value() + qRound(turn.scroll_px.x()));
-  verticalScrollBar()->setValue(verticalScrollBar()->value() + qRound(turn.scroll_px.y()));
-  viewport()->update();
-}
-
-bool TimelineView::viewportEvent(QEvent* event) {
-  if (const auto pinch = pinchOf(*event)) {
-    zoomAbout(pinch->zoom, pinch->at.x());
-    return true;
-  }
-  return QAbstractScrollArea::viewportEvent(event);
-}
-
-void TimelineView::zoomAbout(double factor, double x) {
-  isFitted_ = false;
-  const Micros held = timeAt(x);
-  pxPerSecond_ = std::clamp(pxPerSecond_ * factor, 1.0, 2000.0);
-  updateScrollBars();
-  horizontalScrollBar()->setValue(static_cast<int>(seconds(held) * pxPerSecond_ + headWidth() - x));
-  viewport()->update();
-}
-
-void TimelineView::placeMark() {
-  const Score* score = session_.stage.score();
-  if (!score) return;
-  const ScoreId id = score->id;
-  const Micros at = session_.stage.position();
-  const MarkLane* lane = laneOf(*score, LaneKind::Free);
-  const std::string words = std::to_string(lane ? lane->marks.size() + 1 : 1);
-  MarkId made;
-  session_.edit(tr("place a mark"), [&](Show& show) {
-    made = addMark(show, id, LaneKind::Free, tr("Marks").toStdString(), at, words);
-  });
-  // While it plays marks are tapped one after the other; else this one is probably named next.
-  if (!session_.stage.isPlaying()) session_.selection.select(MarkIds{made});
-}
-
-void TimelineView::editFolderName(const QString& name) {
-  const auto row = std::find_if(rows_.begin(), rows_.end(),
-                                [&](const StaveRow& r) { return !r.zone && r.folder == name; });
-  if (row == rows_.end()) return;
-  const QRect head(2, static_cast<int>(stavesTop() - verticalScrollBar()->value() + row->top),
-                   static_cast<int>(headWidth()) - 4, static_cast<int>(row->height));
-  auto* field = new NameField(name, head, this, [this, name](const QString& next) {
-    session_.edit(tr("rename a folder"), [&, id = session_.stage.score()->id](Show& show) {
-      renameFolder(show, id, name.toStdString(), next.toStdString());
-    });
-  });
-  field->setObjectName(QStringLiteral("folderName"));
-}
-
-void TimelineView::nudgeMarks(int steps) {
-  constexpr Micros kStep{10'000};
-  session_.edit(
-      tr("nudge marks"),
-      [&, ids = session_.selection.marks()](Show& show) {
-        moveMarks(show, session_.stage.score()->id, ids, kStep * steps);
-      },
-      QStringLiteral("mark-nudge"));
-}
-
-void TimelineView::nudge(int beats) {
-  const Score* score = session_.stage.score();
-  const ClipIds ids = session_.selection.clips();
-  if (!score) return;
-  if (chosenMark()) return nudgeMarks(beats);
-  const MarkLane* lane = laneOf(*score, LaneKind::Beats);
-  const Micros beat =
-      lane && lane->marks.size() > 1 ? lane->marks[1].at - lane->marks[0].at : Micros(500'000);
-  if (ids.empty()) return session_.stage.seek(session_.stage.position() + beat * beats);
-  const ScoreId id = score->id;
-  session_.edit(
-      tr("nudge clips"), [&](Show& show) { moveClips(show, id, ids, beat * beats); },
-      QStringLiteral("clip-nudge"));
-}
-
-void TimelineView::keyPressEvent(QKeyEvent* event) {
-  const auto step = [this](int by) {
-    const StaveRow* row = rowOf(chosenZone_);
-    const auto index = row ? row - rows_.data() + by : 0;
-    // Heads of folders are passed over.
-    auto at = std::clamp<std::ptrdiff_t>(index, 0, std::max<std::ptrdiff_t>(0, std::ssize(rows_) - 1));
-    while (at + by >= 0 && at + by < std::ssize(rows_) && !rows_[static_cast<std::size_t>(at)].zone) at += by;
-    if (at < std::ssize(rows_) && rows_[static_cast<std::size_t>(at)].zone)
-      chooseZone(rows_[static_cast<std::size_t>(at)].zone);
-    viewport()->update();
-  };
-  switch (event->key()) {
-    case Qt::Key_Escape:
-      return drag_ != Drag::None ? cancelDrag() : session_.selection.clear();
-    case Qt::Key_Left:
-      return nudge(-1);
-    case Qt::Key_Right:
-      return nudge(1);
-    case Qt::Key_Up:
-      return step(-1);
-    case Qt::Key_Down:
-      return step(1);
-    case Qt::Key_Return:
-    case Qt::Key_Enter:
-      addClipAt(chosenEffect_, chosenZone_, session_.stage.position());
-      return;
-    case Qt::Key_Home:
-      return session_.stage.seek(Micros(0));
-    case Qt::Key_Plus:
-      return zoomBy(1.25);
-    case Qt::Key_Minus:
-      return zoomBy(0.8);
-    case Qt::Key_0:
-      return zoomToAll();
-    default:
-      QAbstractScrollArea::keyPressEvent(event);
-  }
 }
 
 }  // namespace chispa::desk

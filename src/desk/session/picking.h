@@ -21,4 +21,27 @@ inline void pick(Selection& selection, FixtureId hit, const FixtureIds& hits, Qt
   selection.select(all.empty() ? Selected{} : Selected{all});
 }
 
+/// A click on `hit`, one of `order` as they stand in the view: alone it is selected; with Ctrl it is added or
+/// taken out; with Shift everything from the one that was chosen last is selected too. UI thread.
+template <OneOrMore One>
+void pickOne(Selection& selection, const One& hit, const std::vector<One>& order,
+             Qt::KeyboardModifiers keys) {
+  std::vector<One> all = selection.all<One>();
+  const auto to = std::find(order.begin(), order.end(), hit);
+  const auto from = all.empty() ? order.end() : std::find(order.begin(), order.end(), all.back());
+  if (keys & Qt::ControlModifier) {
+    if (std::erase(all, hit) == 0) all.push_back(hit);
+  } else if (keys & Qt::ShiftModifier && from != order.end() && to != order.end()) {
+    // The one that the range began with stays the last, so that the next one begins there too.
+    const One anchor = *from;
+    for (auto one = std::min(from, to); one != std::max(from, to) + 1; ++one)
+      if (std::find(all.begin(), all.end(), *one) == all.end()) all.push_back(*one);
+    std::erase(all, anchor);
+    all.push_back(anchor);
+  } else {
+    all = {hit};
+  }
+  selection.select(all);
+}
+
 }  // namespace chispa::desk

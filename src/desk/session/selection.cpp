@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/session/selection.h"
 
+#include <functional>
 #include <unordered_set>
 
 #include "core/base/overloaded.h"
@@ -15,23 +16,48 @@ bool hasBead(const Show& show, const BeadPlace& place) {
   return place.bead < std::ssize(controller->ports[static_cast<std::size_t>(place.port)].run);
 }
 
+bool hasPort(const Show& show, const PortChoice& port) {
+  const Controller* controller = chispa::find(show.controllers, port.controller);
+  return controller && port.port < std::ssize(controller->ports);
+}
+
+/// Those of `list` that `isThere` knows; a list of one is that one.
+template <class One>
+Selected those(std::vector<One> list, const std::function<bool(const One&)>& isThere) {
+  std::erase_if(list, [&](const One& one) { return !isThere(one); });
+  if (list.empty()) return {};
+  if constexpr (OneOrMore<One>)
+    if (list.size() == 1) return list.front();
+  return list;
+}
+
 Selected pruned(const Selected& selected, const Show& show, const Score* score) {
   return std::visit(
       Overloaded{
           [](std::monostate) { return Selected{}; },
-          [&](FixtureIds ids) {
-            std::erase_if(ids, [&](FixtureId id) { return !chispa::find(show.fixtures, id); });
-            return ids.empty() ? Selected{} : Selected{ids};
+          [&](const FixtureIds& ids) {
+            return those<FixtureId>(ids, [&](FixtureId id) { return find(show.fixtures, id) != nullptr; });
           },
-          [&](ClipIds ids) {
+          [&](const ZoneIds& ids) {
+            return those<ZoneId>(ids, [&](ZoneId id) { return find(show.zones, id) != nullptr; });
+          },
+          [&](const ControllerIds& ids) {
+            return those<ControllerId>(
+                ids, [&](ControllerId id) { return find(show.controllers, id) != nullptr; });
+          },
+          [&](const PortChoices& ports) {
+            return those<PortChoice>(ports, [&](const PortChoice& port) { return hasPort(show, port); });
+          },
+          [&](const BeadPlaces& places) {
+            return those<BeadPlace>(places, [&](const BeadPlace& place) { return hasBead(show, place); });
+          },
+          [&](const ClipIds& ids) {
             std::unordered_set<ClipId> there;
             for (std::size_t i = 0; score && i < score->clips.size(); ++i) there.insert(score->clips[i]->id);
-            std::erase_if(ids, [&](ClipId id) { return !there.contains(id); });
-            return ids.empty() ? Selected{} : Selected{ids};
+            return those<ClipId>(ids, [&](ClipId id) { return there.contains(id); });
           },
-          [&](MarkIds ids) {
-            std::erase_if(ids, [&](MarkId id) { return !score || !findMark(*score, id).mark; });
-            return ids.empty() ? Selected{} : Selected{ids};
+          [&](const MarkIds& ids) {
+            return those<MarkId>(ids, [&](MarkId id) { return score && findMark(*score, id).mark; });
           },
           [&](ZoneId id) { return chispa::find(show.zones, id) ? Selected{id} : Selected{}; },
           [&](UnderlayId id) { return chispa::find(show.underlays, id) ? Selected{id} : Selected{}; },
@@ -55,10 +81,7 @@ Selected pruned(const Selected& selected, const Show& show, const Score* score) 
           [&](RuleId id) { return chispa::find(show.rules, id) ? Selected{id} : Selected{}; },
           [](AlmanacChoice choice) { return Selected{choice}; },
           [&](ControllerId id) { return chispa::find(show.controllers, id) ? Selected{id} : Selected{}; },
-          [&](PortChoice port) {
-            const Controller* controller = chispa::find(show.controllers, port.controller);
-            return controller && port.port < std::ssize(controller->ports) ? Selected{port} : Selected{};
-          },
+          [&](PortChoice port) { return hasPort(show, port) ? Selected{port} : Selected{}; },
           [&](BeadPlace place) { return hasBead(show, place) ? Selected{place} : Selected{}; }},
       selected);
 }
@@ -66,6 +89,11 @@ Selected pruned(const Selected& selected, const Show& show, const Score* score) 
 }  // namespace
 
 void Selection::select(Selected selected) {
+  selected = std::visit(Overloaded{[]<class One>(std::vector<One>& several) {
+                                     return those<One>(std::move(several), [](const One&) { return true; });
+                                   },
+                                   [](auto& one) { return Selected{std::move(one)}; }},
+                        selected);
   if (selected == selected_) return;
   selected_ = std::move(selected);
   segment_ = 0;

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <algorithm>
+#include <concepts>
 #include <optional>
 #include <variant>
 #include <vector>
@@ -51,12 +53,30 @@ struct AlmanacChoice {
 using FixtureIds = std::vector<FixtureId>;
 using ClipIds = std::vector<ClipId>;
 using MarkIds = std::vector<MarkId>;
+// Two or more; one alone is selected as itself.
+using ZoneIds = std::vector<ZoneId>;
+using ControllerIds = std::vector<ControllerId>;
+using PortChoices = std::vector<PortChoice>;
+using BeadPlaces = std::vector<BeadPlace>;
 
 /// What the inspector shows: one kind of thing at a time.
-using Selected =
-    std::variant<std::monostate, FixtureIds, ZoneId, ControllerId, PortChoice, BeadPlace, ClipIds, PaletteId,
-                 StripTypeId, ScoreId, UnderlayId, MarkIds, LookId, LayerChoice, BindingId, DeskInputId,
-                 SetListId, LineChoice, RuleId, AlmanacChoice>;
+using Selected = std::variant<std::monostate, FixtureIds, ZoneId, ControllerId, PortChoice, BeadPlace,
+                              ClipIds, PaletteId, StripTypeId, ScoreId, UnderlayId, MarkIds, LookId,
+                              LayerChoice, BindingId, DeskInputId, SetListId, LineChoice, RuleId,
+                              AlmanacChoice, ZoneIds, ControllerIds, PortChoices, BeadPlaces>;
+
+/// A thing that can be selected alone or together with others of its kind.
+template <class One>
+concept OneOrMore = std::same_as<One, ZoneId> || std::same_as<One, ControllerId> ||
+    std::same_as<One, PortChoice> || std::same_as<One, BeadPlace>;
+
+/// All of a kind that are selected: none, one, or several in the order in which they were chosen.
+template <OneOrMore One>
+std::vector<One> allOf(const Selected& selected) {
+  if (const One* one = std::get_if<One>(&selected)) return {*one};
+  const auto* several = std::get_if<std::vector<One>>(&selected);
+  return several ? *several : std::vector<One>{};
+}
 
 /// What is selected in the window, shared by all workspaces. UI thread.
 class Selection : public QObject {
@@ -65,9 +85,19 @@ class Selection : public QObject {
   using QObject::QObject;
 
   const Selected& now() const { return selected_; }
+  /// A list of one zone, controller, port or bead becomes that one; an empty list selects nothing.
   void select(Selected selected);
   void clear() { select({}); }
 
+  template <OneOrMore One>
+  std::vector<One> all() const {
+    return allOf<One>(selected_);
+  }
+  template <OneOrMore One>
+  bool has(const One& one) const {
+    const auto list = all<One>();
+    return std::find(list.begin(), list.end(), one) != list.end();
+  }
   bool has(FixtureId id) const { return contains<FixtureIds>(id); }
   bool has(ClipId id) const { return contains<ClipIds>(id); }
   bool has(MarkId id) const { return contains<MarkIds>(id); }

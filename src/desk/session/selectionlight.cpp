@@ -37,6 +37,29 @@ std::set<ZoneId> zonesOf(const Score* score, const ClipIds& ids) {
   return zones;
 }
 
+/// What hangs on the selected beads, ports and controllers.
+void addWired(Pixels& pixels, const Session& session) {
+  const Show& show = session.show();
+  const Selection& selection = session.selection;
+  const auto beads = selection.all<BeadPlace>();
+  const auto ports = selection.all<PortChoice>();
+  const auto controllers = selection.all<ControllerId>();
+  if (beads.empty() && ports.empty() && controllers.empty()) return;
+  const auto ranges = pixelRanges(show);
+  const auto controllerOf = [&](ControllerId id) { return chispa::find(show.controllers, id); };
+  for (const BeadPlace& place : beads)
+    if (const Controller* controller = controllerOf(place.controller))
+      add(pixels, engine::wiredPixels(show, ranges, *controller, place.port, place.bead));
+  for (const PortChoice& port : ports)
+    if (const Controller* controller = controllerOf(port.controller))
+      add(pixels, engine::wiredPixels(show, ranges, *controller, port.port));
+  for (const ControllerId id : controllers) {
+    const Controller* controller = controllerOf(id);
+    for (int port = 0; controller && port < std::ssize(controller->ports); ++port)
+      add(pixels, engine::wiredPixels(show, ranges, *controller, port));
+  }
+}
+
 }  // namespace
 
 std::vector<std::int32_t> selectedPixels(const Session& session) {
@@ -55,24 +78,13 @@ std::vector<std::int32_t> selectedPixels(const Session& session) {
                      }
                  },
                  [&](ZoneId id) { addZones(pixels, show, {id}); },
-                 [&](const BeadPlace& place) {
-                   if (const Controller* controller = chispa::find(show.controllers, place.controller))
-                     add(pixels,
-                         engine::wiredPixels(show, pixelRanges(show), *controller, place.port, place.bead));
-                 },
-                 [&](const PortChoice& port) {
-                   if (const Controller* controller = chispa::find(show.controllers, port.controller))
-                     add(pixels, engine::wiredPixels(show, pixelRanges(show), *controller, port.port));
-                 },
-                 [&](ControllerId id) {
-                   const Controller* controller = chispa::find(show.controllers, id);
-                   const auto ranges = pixelRanges(show);
-                   for (int p = 0; controller && p < std::ssize(controller->ports); ++p)
-                     add(pixels, engine::wiredPixels(show, ranges, *controller, p));
+                 [&](const ZoneIds& ids) {
+                   addZones(pixels, show, {ids.begin(), ids.end()});
                  },
                  [&](const ClipIds& ids) { addZones(pixels, show, zonesOf(session.stage.score(), ids)); },
                  [](const auto&) {}},
       session.selection.now());
+  addWired(pixels, session);
   return pixels;
 }
 
@@ -102,9 +114,8 @@ void SelectionLight::setIsolating(bool on) {
 
 void SelectionLight::update() {
   using Kind = engine::Highlight::Kind;
-  const Selected& selected = session_.selection.now();
-  const bool isWired =
-      std::holds_alternative<BeadPlace>(selected) || std::holds_alternative<PortChoice>(selected);
+  const Selection& selection = session_.selection;
+  const bool isWired = !selection.all<BeadPlace>().empty() || !selection.all<PortChoice>().empty();
   const bool points = isPointing_ && isWired && !session_.stage.isPlaying();
   engine::Highlight highlight{isLocating_ ? Kind::Blink : isIsolating_ ? Kind::Isolate : Kind::Point, {}};
   if (isLocating_ || isIsolating_ || points) highlight.pixels = selectedPixels(session_);

@@ -35,6 +35,9 @@ class BoardDialog : public QDialog {
   void writeTo(const QString& folder);
 
  private:
+  /// Columns of the lists of scenes, and of what would save room.
+  enum BoardColumn { SceneName, KeptAs, SceneBytes };
+  enum SavingColumn { What, Saves, SavingLoss };
   /// What a worker made.
   struct Made {
     Result<board::BoardLight> light;

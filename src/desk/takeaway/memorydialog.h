@@ -37,6 +37,9 @@ class MemoryDialog : public QDialog {
   explicit MemoryDialog(const Session& session, QWidget* parent = nullptr);
 
  private:
+  /// What is worked with until a controller has said what it holds.
+  static MemoryLimits unknownLimits();
+  static QString writtenWords();
   QVBoxLayout* makeScenes();
   QVBoxLayout* makeMiddle();
   QVBoxLayout* makeSizes();

@@ -3,6 +3,7 @@
 #include "core/wire/current.h"
 #include "core/wire/patch.h"
 #include "desk/parts/format.h"
+#include "desk/parts/several.h"
 #include "desk/wire/powerforms.h"
 #include "desk/wire/wireforms.h"
 #include "desk/wire/wirerows.h"
@@ -121,9 +122,22 @@ void addHanging(Form& form, const Session& session, BeadPlace place, const BeadG
                  });
 }
 
-}  // namespace
+/// What a bead draws at full white.
+double amps_a(const Show& show, const Bead& bead) {
+  const Fixture* fixture = chispa::find(show.fixtures, bead.fixture);
+  return fixture ? fullWhite_a(stripTypeOf(show, *fixture), bead.count) : 0;
+}
 
-std::unique_ptr<Form> makeBeadForm(const Session& session, BeadPlace place) {
+/// The dimming curve that a bead has from its port or its strip type.
+Response curveAbove(const Show& show, const BeadPlace& place) {
+  const Controller* controller = chispa::find(show.controllers, place.controller);
+  const Bead* bead = beadAt(show, chainPlace(place));
+  return controller && bead
+             ? responseAbove(show, controller->ports[static_cast<std::size_t>(place.port)].settings, *bead)
+             : Response{};
+}
+
+std::unique_ptr<Form> formOfOne(const Session& session, BeadPlace place) {
   auto form = std::make_unique<Form>();
   const ChainPlace chain = chainPlace(place);
   const auto bead = [session, chain] { return beadAt(session.show(), chain); };
@@ -131,27 +145,133 @@ std::unique_ptr<Form> makeBeadForm(const Session& session, BeadPlace place) {
   addPosition(*form, session, place, bead);
   addSettings(
       *form, session, "bead",
-      [bead]() -> const WireSettings* { return bead() ? &bead()->settings : nullptr; },
+      [bead] {
+        return bead() ? std::vector<const WireSettings*>{&bead()->settings}
+                      : std::vector<const WireSettings*>{};
+      },
       [session, chain](const QString& name, const std::function<void(WireSettings&)>& set) {
         session.edit(
             name, [&](Show& show) { changeBeadSettings(show, chain, set); }, name + QStringLiteral("-bead"));
       },
-      [session, place, bead] {
-        const Controller* c = chispa::find(session.show().controllers, place.controller);
-        return c && bead() ? responseAbove(session.show(),
-                                           c->ports[static_cast<std::size_t>(place.port)].settings, *bead())
-                           : Response{};
-      });
+      [session, place] { return curveAbove(session.show(), place); });
   form->addHeading(Form::tr("Power"));
   form->addFact(Form::tr("At full white"), [session, bead]() -> std::optional<QString> {
-    const Fixture* f = bead() ? chispa::find(session.show().fixtures, bead()->fixture) : nullptr;
-    if (!f) return QString();
-    return ampsText(fullWhite_a(stripTypeOf(session.show(), *f), bead()->count));
+    return bead() ? ampsText(amps_a(session.show(), *bead())) : QString();
   });
   addInjections(*form, session, chain);
   addCutting(*form, session, chain, bead);
   addHanging(*form, session, place, bead);
   form->addStretch();
+  return form;
+}
+
+/// The form of several beads: what they have in common, and what can be done to all of them at once.
+class BeadsForm {
+ public:
+  BeadsForm(Form& form, const Session& session, BeadPlaces places)
+      : form_(form), session_(session), places_(std::move(places)) {}
+
+  void build() {
+    addTitle();
+    addPosition();
+    addOverrides();
+    addPower();
+    form_.addButton("unhang", Form::tr("Remove from port"), Form::tr("Puts them back into the tray (Delete)"),
+                    [session = session_, places = places_] {
+                      session.edit(Form::tr("remove from a port"),
+                                   [&](Show& show) { unhang(show, chainPlaces(places)); });
+                    });
+    form_.addStretch();
+  }
+
+ private:
+  std::function<std::vector<const Bead*>()> all() const {
+    return [session = session_, places = places_] {
+      std::vector<const Bead*> found;
+      for (const BeadPlace& place : places)
+        if (const Bead* bead = beadAt(session.show(), chainPlace(place))) found.push_back(bead);
+      return found;
+    };
+  }
+  /// One edit of all of them.
+  void edit(const QString& name, const std::function<void(Show&, const ChainPlace&)>& change,
+            const QString& mergeKey = {}) const {
+    session_.edit(
+        name,
+        [&](Show& show) {
+          for (const BeadPlace& place : places_) change(show, chainPlace(place));
+        },
+        mergeKey);
+  }
+
+  void addTitle() {
+    form_.addTitle(Form::tr("%1 beads").arg(places_.size()), [all = all()]() -> std::optional<QString> {
+      int pixels = 0;
+      for (const Bead* bead : all()) pixels += bead->count;
+      return counted(pixels, Form::tr("one pixel"), Form::tr("%1 pixels"));
+    });
+  }
+
+  void addPosition() {
+    form_.addHeading(Form::tr("Position"));
+    form_.addSwitch(
+        "beadReversed", Form::tr("Data enters at the far end"),
+        [all = all()] { return sameOf(all(), [](const Bead& bead) { return bead.reversed; }); },
+        [self = *this](bool on) {
+          self.edit(Form::tr("reverse"), [on](Show& show, const ChainPlace& place) {
+            const Bead* bead = beadAt(show, place);
+            if (bead && bead->reversed != on) turnBead(show, place);
+          });
+        });
+    form_.addNumber(
+        "skippedBefore", Form::tr("Skipped pixels before"), {"px", 0, limits::kMaxSkipped, 1, 0},
+        [all = all()] {
+          return sameOf(all(), [](const Bead& bead) { return static_cast<double>(bead.skippedBefore); });
+        },
+        [self = *this](double v) {
+          self.edit(
+              Form::tr("skipped pixels"),
+              [v](Show& show, const ChainPlace& place) { setSkipped(show, place, static_cast<int>(v)); },
+              QStringLiteral("skipped-field"));
+        });
+  }
+
+  void addOverrides() {
+    addSettings(
+        form_, session_, "bead",
+        [all = all()] {
+          std::vector<const WireSettings*> settings;
+          for (const Bead* bead : all()) settings.push_back(&bead->settings);
+          return settings;
+        },
+        [self = *this](const QString& name, const std::function<void(WireSettings&)>& set) {
+          self.edit(
+              name, [&](Show& show, const ChainPlace& place) { changeBeadSettings(show, place, set); },
+              name + QStringLiteral("-bead"));
+        },
+        [session = session_, place = places_.front()] { return curveAbove(session.show(), place); });
+  }
+
+  void addPower() {
+    form_.addHeading(Form::tr("Power"));
+    form_.addFact(Form::tr("At full white"), [session = session_, all = all()]() -> std::optional<QString> {
+      double amps = 0;
+      for (const Bead* bead : all()) amps += amps_a(session.show(), *bead);
+      return ampsText(amps);
+    });
+  }
+
+  Form& form_;
+  Session session_;
+  BeadPlaces places_;
+};
+
+}  // namespace
+
+std::unique_ptr<Form> makeBeadForm(const Session& session, const BeadPlaces& places) {
+  if (places.size() == 1) return formOfOne(session, places.front());
+  auto form = std::make_unique<Form>();
+  BeadsForm(*form, session, places).build();
   return form;
 }
 

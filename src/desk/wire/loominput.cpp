@@ -1,33 +1,56 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What mouse, touchpad and keys do on LoomView.
-#include <QContextMenuEvent>
-#include <QMenu>
+#include <QHelpEvent>
 #include <QMouseEvent>
+#include <QToolTip>
 
-#include "desk/parts/contextmenu.h"
 #include "desk/parts/gesture.h"
 #include "desk/session/picking.h"
 #include "desk/wire/loomview.h"
+#include "desk/wire/wirerows.h"
 
 namespace chispa::desk {
+namespace {
+
+bool isAdding(Qt::KeyboardModifiers keys) {
+  return keys & (Qt::ShiftModifier | Qt::ControlModifier);
+}
+
+}  // namespace
 
 void LoomView::mousePressEvent(QMouseEvent* event) {
   if (event->button() != Qt::LeftButton) return;
   pressed_ = pointer_ = event->position();
   held_ = event->modifiers();
   if (tool_ != Tool::Move) return useTool();
+  isPressed_ = true;
   if (const auto* chip = layout_.chipAt(pressed_)) {
     draggedPiece_ = chip->piece;
     pick(session_.selection, chip->piece.fixture, {chip->piece.fixture}, event->modifiers());
   } else if (const auto* bead = layout_.beadAt(pressed_)) {
-    session_.selection.select(BeadPlace{bead->place.controller, bead->place.port, bead->place.bead});
     draggedBead_ = bead->place;
-  } else if (const auto* card = layout_.cardAt(pressed_)) {
-    session_.selection.select(card->controller);
-  } else if (const auto* chain = layout_.chainAt(pressed_)) {
-    session_.selection.select(PortChoice{chain->controller, chain->port});
-  } else {
+    // With Ctrl or Shift it may be dragged: which of the two it was is known when it is let go.
+    if (!isAdding(held_) && !session_.selection.has(beadPlace(bead->place)))
+      session_.selection.select(beadPlace(bead->place));
+  } else if (!layout_.cardAt(pressed_) && !layout_.chainAt(pressed_) && !isAdding(held_)) {
     session_.selection.clear();
+  }
+}
+
+void LoomView::click() {
+  if (const auto* bead = layout_.beadAt(pressed_)) {
+    BeadPlaces all;
+    for (const auto& chain : layout_.chains())
+      for (const auto& one : chain.beads) all.push_back(beadPlace(one.place));
+    pickOne(session_.selection, beadPlace(bead->place), all, held_);
+  } else if (const auto* card = layout_.cardAt(pressed_)) {
+    ControllerIds all;
+    for (const auto& one : layout_.cards()) all.push_back(one.controller);
+    pickOne(session_.selection, card->controller, all, held_);
+  } else if (const auto* chain = layout_.chainAt(pressed_)) {
+    PortChoices all;
+    for (const auto& one : layout_.chains()) all.push_back({one.controller, one.port});
+    pickOne(session_.selection, PortChoice{chain->controller, chain->port}, all, held_);
   }
 }
 
@@ -41,7 +64,9 @@ void LoomView::mouseReleaseEvent(QMouseEvent* event) {
   pointer_ = event->position();
   held_ = event->modifiers();
   constexpr double kDragBegins = 6;
-  if ((pointer_ - pressed_).manhattanLength() >= kDragBegins) drop();
+  const bool isClick = (pointer_ - pressed_).manhattanLength() < kDragBegins;
+  if (event->button() == Qt::LeftButton && isPressed_) isClick ? click() : drop();
+  isPressed_ = false;
   draggedPiece_.reset();
   draggedBead_.reset();
   update();
@@ -66,7 +91,7 @@ void LoomView::drop() {
     session_.edit(tr("move a bead"), [&](Show& show) { moveBead(show, *draggedBead_, *place); });
   } else if (draggedBead_ && layout_.tray().contains(pointer_)) {
     session_.edit(tr("remove from a port"), [&](Show& show) { unhang(show, *draggedBead_); });
-    session_.selection.prune(session_.show(), nullptr);
+    session_.selection.prune(session_.show(), session_.stage.score());
   }
 }
 
@@ -88,7 +113,7 @@ void LoomView::useTool() {
       held_& Qt::ShiftModifier ? cutToNextPort(show, place, above) : cutBead(show, place, above);
     });
   session_.edit(tr("add an injection point"), [&](Show& show) { inject(show, place, above); });
-  session_.selection.select(BeadPlace{place.controller, place.port, place.bead});
+  session_.selection.select(beadPlace(place));
 }
 
 void LoomView::wheelEvent(QWheelEvent* event) {
@@ -115,11 +140,11 @@ void LoomView::moveSelection(int chains, int beads) {
       if (all[i].controller == controller && all[i].port == port) return i;
     return std::size_t{0};
   };
-  if (const auto* chosen = std::get_if<BeadPlace>(&session_.selection.now())) {
-    chain = at(chosen->controller, chosen->port);
-    bead = chosen->bead + beads;
-  } else if (const auto* port = std::get_if<PortChoice>(&session_.selection.now())) {
-    chain = at(port->controller, port->port);
+  if (const auto chosen = session_.selection.all<BeadPlace>(); !chosen.empty()) {
+    chain = at(chosen.back().controller, chosen.back().port);
+    bead = chosen.back().bead + beads;
+  } else if (const auto ports = session_.selection.all<PortChoice>(); !ports.empty()) {
+    chain = at(ports.back().controller, ports.back().port);
   }
   chain = static_cast<std::size_t>(
       std::clamp<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(chain) + chains, 0, std::ssize(all) - 1));
@@ -131,7 +156,6 @@ void LoomView::moveSelection(int chains, int beads) {
 }
 
 void LoomView::keyPressEvent(QKeyEvent* event) {
-  const auto bead = selectedBead();
   switch (event->key()) {
     case Qt::Key_C:
     case Qt::Key_P:
@@ -139,6 +163,7 @@ void LoomView::keyPressEvent(QKeyEvent* event) {
       setCursor(Qt::SplitVCursor);
       return update();
     case Qt::Key_Escape:
+      isPressed_ = false;
       draggedPiece_.reset();
       draggedBead_.reset();
       return endTool();
@@ -151,8 +176,7 @@ void LoomView::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_Minus:
       return zoomBy(0.8, rect().center());
     case Qt::Key_R:
-      if (bead) session_.edit(tr("reverse"), [&](Show& show) { turnBead(show, *bead); });
-      return;
+      return turnSelected();
     case Qt::Key_Left:
       return moveSelection(-1, 0);
     case Qt::Key_Right:
@@ -183,7 +207,7 @@ void LoomView::hangDragged(const ChainPlace& place) {
   const QString name = pieces.size() > 1 ? tr("hang from port %1 on").arg(place.port + 1)
                                          : tr("hang on port %1").arg(place.port + 1);
   session_.edit(name, [&](Show& show) { hangInTurn(show, pieces, place); });
-  session_.selection.select(BeadPlace{place.controller, place.port, place.bead});
+  session_.selection.select(beadPlace(place));
 }
 
 bool LoomView::event(QEvent* event) {
@@ -191,48 +215,21 @@ bool LoomView::event(QEvent* event) {
     zoomBy(pinch->zoom, pinch->at);
     return true;
   }
+  if (event->type() == QEvent::ToolTip) {
+    const auto* help = static_cast<QHelpEvent*>(event);
+    const QString tip = tipAt(help->pos());
+    QToolTip::showText(help->globalPos(), tip.isEmpty() ? toolTip() : tip, this);
+    return true;
+  }
   return QWidget::event(event);
 }
 
-void LoomView::contextMenuEvent(QContextMenuEvent* event) {
-  const QPointF at = event->pos();
-  if (const auto* bead = layout_.beadAt(at)) {
-    session_.selection.select(BeadPlace{bead->place.controller, bead->place.port, bead->place.bead});
-    return showBeadMenu(*bead, at, event->globalPos());
-  }
-  if (const auto* card = layout_.cardAt(at)) {
-    session_.selection.select(card->controller);
-    QMenu menu(this);
-    menu.setObjectName(QStringLiteral("contextMenu"));
-    menu.addAction(card->isFolded ? tr("Unfold") : tr("Fold"), this,
-                   [this, id = card->controller] { toggleFold(id); });
-    for (const char* name : {"rename", "delete"})
-      if (auto* action = window()->findChild<QAction*>(QLatin1String(name))) menu.addAction(action);
-    menu.exec(event->globalPos());
-    return;
-  }
-  showActions(*this, event->globalPos(), {"menuAddController", "", "exportSheet", "exportBooklet"});
-}
-
-void LoomView::showBeadMenu(const LoomLayout::BeadBox& bead, QPointF at, QPoint global) {
-  const ChainPlace place = bead.place;
-  const int above = LoomLayout::pixelsAbove(bead, at.y());
-  const auto edit = [this](const QString& name, auto change) {
-    return [this, name, change] { session_.edit(name, change); };
-  };
-  QMenu menu(this);
-  menu.setObjectName(QStringLiteral("contextMenu"));
-  menu.addAction(tr("Cut after %1").arg(above), this,
-                 edit(tr("cut after %1").arg(above), [=](Show& show) { cutBead(show, place, above); }));
-  menu.addAction(tr("Cut after %1, the rest to the next port").arg(above), this,
-                 edit(tr("cut after %1").arg(above), [=](Show& show) { cutToNextPort(show, place, above); }));
-  menu.addAction(tr("Inject power before pixel %1").arg(above + 1), this,
-                 edit(tr("add an injection point"), [=](Show& show) { inject(show, place, above); }));
-  menu.addSeparator();
-  menu.addAction(tr("Reverse"), this, edit(tr("reverse"), [=](Show& show) { turnBead(show, place); }));
-  menu.addAction(tr("Remove from port"), this,
-                 edit(tr("remove from a port"), [=](Show& show) { unhang(show, place); }));
-  menu.exec(global);
+void LoomView::turnSelected() {
+  const BeadPlaces places = session_.selection.all<BeadPlace>();
+  if (places.empty()) return;
+  session_.edit(tr("reverse"), [&](Show& show) {
+    for (const BeadPlace& place : places) turnBead(show, chainPlace(place));
+  });
 }
 
 }  // namespace chispa::desk

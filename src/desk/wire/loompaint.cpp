@@ -36,7 +36,7 @@ void LoomView::paintCards(QPainter& painter) const {
   for (const auto& card : layout_.cards()) {
     const Controller* controller = chispa::find(session_.show().controllers, card.controller);
     if (!controller) continue;
-    const bool selected = session_.selection.now() == Selected{card.controller};
+    const bool selected = session_.selection.has(card.controller);
     painter.setPen(selected ? theme().ember : theme().line);
     painter.setBrush(selected ? theme().selectedGround() : theme().panel);
     painter.drawRoundedRect(card.box, 4, 4);
@@ -70,8 +70,7 @@ void LoomView::paintCards(QPainter& painter) const {
 }
 
 void LoomView::paintBead(QPainter& painter, const LoomLayout::BeadBox& bead) const {
-  const auto* chosen = std::get_if<BeadPlace>(&session_.selection.now());
-  const bool selected = chosen && isAt(*chosen, bead.place);
+  const bool selected = session_.selection.has(beadPlace(bead.place));
   if (bead.skipped > 0) {
     painter.setPen(QPen(theme().quiet, 1.5));
     painter.setBrush(theme().window);
@@ -144,7 +143,7 @@ void LoomView::paintTicks(QPainter& painter, const LoomLayout::Chain& chain) con
 }
 
 void LoomView::paintChain(QPainter& painter, const LoomLayout::Chain& chain) const {
-  const bool isChosen = session_.selection.now() == Selected{PortChoice{chain.controller, chain.port}};
+  const bool isChosen = session_.selection.has(PortChoice{chain.controller, chain.port});
   const QPointF hook(chain.x, layout_.beamY() + 10);
   painter.setPen(QPen(theme().quiet, 1.4, chain.beads.empty() ? Qt::DotLine : Qt::SolidLine));
   painter.drawLine(hook, QPointF(chain.x, chain.beads.empty() ? chain.top + 26 : chain.bottom));

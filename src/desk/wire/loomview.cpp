@@ -12,7 +12,8 @@ LoomView::LoomView(const Session& session, QWidget* parent)
       tr("Drag from the tray onto a port: Shift spreads its strings over ports, Ctrl hangs a bead once more. "
          "With several pieces selected, each goes to a port of its own. C cuts and P injects power at the "
          "pointer (Shift and C: the rest goes to the next port), R reverses, Delete removes, F folds a "
-         "controller, Ctrl and the wheel zoom."));
+         "controller, Ctrl and the wheel zoom. Clicks with Ctrl or Shift select several beads, ports or "
+         "controllers."));
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
   connect(&session_.document, &Document::showChanged, this, &LoomView::relayout);
@@ -29,12 +30,6 @@ void LoomView::relayout() {
 
 void LoomView::resizeEvent(QResizeEvent*) {
   relayout();
-}
-
-std::optional<ChainPlace> LoomView::selectedBead() const {
-  const auto* bead = std::get_if<BeadPlace>(&session_.selection.now());
-  if (!bead) return std::nullopt;
-  return ChainPlace{bead->controller, bead->port, bead->bead};
 }
 
 void LoomView::clampScroll() {
@@ -108,10 +103,10 @@ bool LoomView::findNext(const QString& words) {
 }
 
 std::optional<ControllerId> LoomView::selectedController() const {
-  const Selected& now = session_.selection.now();
-  if (const auto* id = std::get_if<ControllerId>(&now)) return *id;
-  if (const auto* port = std::get_if<PortChoice>(&now)) return port->controller;
-  if (const auto* bead = std::get_if<BeadPlace>(&now)) return bead->controller;
+  const Selection& selection = session_.selection;
+  if (const auto ids = selection.all<ControllerId>(); !ids.empty()) return ids.front();
+  if (const auto ports = selection.all<PortChoice>(); !ports.empty()) return ports.front().controller;
+  if (const auto beads = selection.all<BeadPlace>(); !beads.empty()) return beads.front().controller;
   return std::nullopt;
 }
 

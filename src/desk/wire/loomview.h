@@ -10,6 +10,9 @@
 
 namespace chispa::desk {
 
+inline BeadPlace beadPlace(const ChainPlace& place) {
+  return {place.controller, place.port, place.bead};
+}
 inline bool isAt(const BeadPlace& bead, const ChainPlace& place) {
   return bead.controller == place.controller && bead.port == place.port && bead.bead == place.bead;
 }
@@ -17,8 +20,9 @@ inline bool isAt(const BeadPlace& bead, const ChainPlace& place) {
 /// The loom: controllers on a beam, a chain from each port, and what hangs on it as beads to the scale of
 /// pixels. Beads are dragged from the tray, along chains and between them (Ctrl hangs an echo, Shift spreads
 /// a fixture's strings over ports); C cuts (Shift: the rest goes to the next port), P injects power, R
-/// reverses, Delete removes, F folds a controller; Ctrl and the wheel zoom. Several pieces of the tray,
-/// chosen with Ctrl, go to a port each. Drawn in loompaint.cpp; mouse and keys are in loominput.cpp.
+/// reverses, Delete removes, F folds a controller; Ctrl and the wheel zoom. Clicks with Ctrl and Shift select
+/// several beads, ports or controllers; several pieces of the tray go to a port each. Drawn in loompaint.cpp;
+/// mouse and keys are in loominput.cpp, menus in loommenus.cpp.
 class LoomView : public QWidget {
   Q_OBJECT
  public:
@@ -52,7 +56,6 @@ class LoomView : public QWidget {
   void paintTray(QPainter& painter) const;
   void paintDrag(QPainter& painter) const;
   void paintTool(QPainter& painter) const;
-  std::optional<ChainPlace> selectedBead() const;
   std::optional<ControllerId> selectedController() const;
   void paintPower(QPainter& painter, const LoomLayout::BeadBox& bead) const;
   void paintChainFoot(QPainter& painter, const LoomLayout::Chain& chain) const;
@@ -62,7 +65,18 @@ class LoomView : public QWidget {
   /// piece.
   std::vector<UnwiredPiece> draggedPieces() const;
   void hangDragged(const ChainPlace& place);
+  /// What a press that was no drag does.
+  void click();
+  /// What is told of the thing there: its name, pixel and address.
+  QString tipAt(QPointF at) const;
+  /// Where a menu of the keyboard opens.
+  QPointF spotOfSelection() const;
+  void showCardMenu(const LoomLayout::Card& card, QPoint global);
   void showBeadMenu(const LoomLayout::BeadBox& bead, QPointF at, QPoint global);
+  void showBeadsMenu(QPoint global);
+  void showPortMenu(QPoint global);
+  void turnSelected();
+  void removeSelected();
   void endTool();
   void bringIntoSight(const Selected& selected);
   void clampScroll();
@@ -75,6 +89,7 @@ class LoomView : public QWidget {
   LoomLayout::View view_;
   LoomPower power_;
   QPointF pressed_;
+  bool isPressed_ = false;
   QPointF pointer_;
   enum class Tool { Move, Cut, Inject };
   Tool tool_ = Tool::Move;

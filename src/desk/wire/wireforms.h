@@ -7,11 +7,13 @@
 
 namespace chispa::desk {
 
-/// Changes when the rows of the controller have to be made anew.
-QString controllerFormKey(const Session& session, ControllerId id);
-std::unique_ptr<Form> makeControllerForm(const Session& session, ControllerId id);
-/// A port, and a way to hang things on it without the mouse.
-std::unique_ptr<Form> makePortForm(const Session& session, PortChoice port);
-std::unique_ptr<Form> makeBeadForm(const Session& session, BeadPlace place);
+// Each of one thing, or of what several have in common.
+
+/// Changes when the rows of the controllers have to be made anew.
+QString controllerFormKey(const Session& session, const ControllerIds& ids);
+std::unique_ptr<Form> makeControllerForm(const Session& session, const ControllerIds& ids);
+/// Ports, and for one of them a way to hang things on it without the mouse.
+std::unique_ptr<Form> makePortForm(const Session& session, const PortChoices& ports);
+std::unique_ptr<Form> makeBeadForm(const Session& session, const BeadPlaces& places);
 
 }  // namespace chispa::desk

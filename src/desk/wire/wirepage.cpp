@@ -99,10 +99,8 @@ QWidget* WirePage::makeLoomTools() {
   find->setToolTip(tr("Return goes to the next"));
   find->setMinimumWidth(textWidth(14));
   find->setMaximumWidth(textWidth(22));
-  connect(find, &QLineEdit::returnPressed, this, [this, find] {
-    find->setStyleSheet(
-        loom_->findNext(find->text()) ? QString() : QStringLiteral("color: %1").arg(theme().wrong.name()));
-  });
+  connect(find, &QLineEdit::returnPressed, this,
+          [this, find] { setTextColour(*find, loom_->findNext(find->text()) ? QColor() : theme().wrong); });
   row->addWidget(find, 1);
   auto* load = new QComboBox;
   load->setObjectName(QStringLiteral("powerLoad"));

@@ -7,6 +7,7 @@
 #include "core/wire/wiresettings.h"
 #include "desk/parts/format.h"
 #include "desk/parts/responsefields.h"
+#include "desk/parts/several.h"
 
 namespace chispa::desk {
 
@@ -20,7 +21,7 @@ void addSettings(Form& form, const Session& session, const QString& prefix, cons
   form.addHeading(Form::tr("Overrides"));
   form.addNumber(
       prefix + "Brightness", Form::tr("Brightness"), {"%", 0, 100, 5, 0},
-      [get]() -> std::optional<double> { return get() ? get()->brightness.value_or(1) * 100 : 100; },
+      [get] { return sameOf(get(), [](const WireSettings& s) { return s.brightness.value_or(1) * 100; }); },
       [change](double v) {
         change(Form::tr("brightness"),
                [v](WireSettings& s) { s.brightness = v >= 100 ? std::nullopt : std::optional(v / 100); });
@@ -28,7 +29,9 @@ void addSettings(Form& form, const Session& session, const QString& prefix, cons
   const auto words = [](const auto& value) { return value ? QString::number(*value) : QString(); };
   form.addText(
       prefix + "Order", Form::tr("Colour order"),
-      [get]() -> std::optional<QString> { return get() && get()->order ? text(*get()->order) : QString(); },
+      [get] {
+        return sameOf(get(), [](const WireSettings& s) { return s.order ? text(*s.order) : QString(); });
+      },
       [change](QString v) {
         const std::string order = v.trimmed().toUpper().toStdString();
         if (order.empty() || isChannelOrder(order))
@@ -39,8 +42,8 @@ void addSettings(Form& form, const Session& session, const QString& prefix, cons
                          int low, int high) {
     form.addText(
         prefix + key, label,
-        [get, member, words]() -> std::optional<QString> {
-          return get() ? words(get()->*member) : QString();
+        [get, member, words] {
+          return sameOf(get(), [&](const WireSettings& s) { return words(s.*member); });
         },
         [change, label, member, low, high](QString v) {
           bool good = false;
@@ -53,12 +56,15 @@ void addSettings(Form& form, const Session& session, const QString& prefix, cons
   };
   whole("Grouping", Form::tr("Pixels per value"), &WireSettings::grouping, 1, limits::kMaxGrouped);
   whole("Zigzag", Form::tr("Zigzag every"), &WireSettings::zigzag, 0, limits::kMaxPixelsOfSegment);
-  addOwnResponse(form, prefix,
-                 {[get] { return get() ? get()->response : std::nullopt; },
-                  [change](const QString& what, const std::optional<Response>& response) {
-                    change(what, [&](WireSettings& s) { s.response = response; });
-                  },
-                  [session] { session.document.seal(); }, otherwise});
+  addOwnResponse(
+      form, prefix,
+      {[get] {
+         return sameOf(get(), [](const WireSettings& s) { return s.response; }).value_or(std::nullopt);
+       },
+       [change](const QString& what, const std::optional<Response>& response) {
+         change(what, [&](WireSettings& s) { s.response = response; });
+       },
+       [session] { session.document.seal(); }, otherwise});
   form.addNote([]() -> std::optional<QString> {
     return Form::tr("Blank: inherited from the port or the strip type.");
   });

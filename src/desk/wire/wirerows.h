@@ -10,15 +10,22 @@ namespace chispa::desk {
 
 // Rows that the forms of ports and beads have in common.
 
-using SettingsGet = std::function<const WireSettings*()>;
+/// The settings of all that are selected.
+using SettingsGet = std::function<std::vector<const WireSettings*>()>;
 using SettingsChange = std::function<void(const QString& name, const std::function<void(WireSettings&)>&)>;
 
 inline ChainPlace chainPlace(const BeadPlace& place) {
   return {place.controller, place.port, place.bead};
 }
+inline std::vector<ChainPlace> chainPlaces(const BeadPlaces& places) {
+  std::vector<ChainPlace> all;
+  for (const BeadPlace& place : places) all.push_back(chainPlace(place));
+  return all;
+}
 /// The dimming curve of a bead that has none of its own.
 Response responseAbove(const Show& show, const WireSettings& port, const Bead& bead);
-/// Rows of what a port or a bead says otherwise than its strip type; empty fields say nothing.
+/// Rows of what ports or beads say otherwise than their strip type; empty fields say nothing, or not the same
+/// of all.
 /// `otherwise` is the dimming curve of what stands above.
 void addSettings(Form& form, const Session& session, const QString& prefix, const SettingsGet& get,
                  const SettingsChange& change, const std::function<Response()>& otherwise);

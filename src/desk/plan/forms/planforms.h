@@ -17,8 +17,9 @@ QString fixtureFormKey(const Session& session, const FixtureIds& ids);
 /// What a reel of strip is; shared by all fixtures made of it.
 std::unique_ptr<Form> makeStripTypeForm(const Session& session, StripTypeId id);
 /// Properties of a zone, and how to divide it.
-std::unique_ptr<Form> makeZoneForm(const Session& session, ZoneId id, PlanView& plan);
-QString zoneFormKey(const Session& session, ZoneId id);
+/// Of one zone, or what several have in common.
+std::unique_ptr<Form> makeZoneForm(const Session& session, const ZoneIds& ids, PlanView& plan);
+QString zoneFormKey(const Session& session, const ZoneIds& ids);
 std::unique_ptr<Form> makeUnderlayForm(const Session& session, UnderlayId id, PlanView& plan);
 /// What the inspector shows when nothing is selected: the show as a whole.
 std::unique_ptr<Form> makeShowForm(const Session& session);

@@ -1,139 +1,77 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <QKeyEvent>
-#include <QListWidget>
-
 #include "core/edit/planedits.h"
 #include "core/edit/zoneedits.h"
 #include "core/show/limits.h"
 #include "core/zone/cells.h"
 #include "desk/parts/format.h"
 #include "desk/parts/nameditems.h"
+#include "desk/parts/several.h"
 #include "desk/plan/forms/planforms.h"
+#include "desk/plan/forms/zoneparts.h"
 #include "desk/plan/planview.h"
 
 namespace chispa::desk {
 namespace {
 
-/// The parts of a zone in playing order, to be dragged into another.
-class PartList : public QListWidget {
- public:
-  PartList(const Session& session, ZoneId id) : session_(session), id_(id) {
-    setObjectName(QStringLiteral("zoneParts"));
-    setAccessibleName(Form::tr("Parts of the zone, in playing order"));
-    setToolTip(Form::tr("Drag parts to reorder them; Ctrl+Up and Ctrl+Down move one, Delete removes it."));
-    setDragDropMode(QAbstractItemView::InternalMove);
-    setDefaultDropAction(Qt::MoveAction);
-    setMinimumHeight(96);
-    setMaximumHeight(220);
-    QObject::connect(model(), &QAbstractItemModel::rowsMoved, this,
-                     [this](const QModelIndex&, int from, int, const QModelIndex&, int to) {
-                       // Not within the list's own move: the edit fills it anew.
-                       QMetaObject::invokeMethod(
-                           this, [this, from, to] { move(from, to > from ? to - 1 : to); },
-                           Qt::QueuedConnection);
-                     });
-  }
-
-  void fill() {
-    const Zone* zone = chispa::find(session_.show().zones, id_);
-    QStringList lines;
-    for (const ZonePart& part : zone ? zone->parts : std::vector<ZonePart>{}) lines << lineOf(part);
-    if (lines == shown_) return;
-    const int row = currentRow();
-    clear();
-    addItems(lines);
-    setCurrentRow(row);
-    shown_ = lines;
-  }
-
- protected:
-  void keyPressEvent(QKeyEvent* event) override;
-  /// Delete is the list's own while it has the focus.
-  bool event(QEvent* event) override {
-    if (event->type() == QEvent::ShortcutOverride && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Delete)
-      event->accept();
-    return QListWidget::event(event);
-  }
-
- private:
-  QString lineOf(const ZonePart& part) const {
-    const Fixture* fixture = chispa::find(session_.show().fixtures, part.fixture);
-    if (!fixture) return Form::tr("gone");
-    QString line = text(fixture->name);
-    if (part.segment && *part.segment < std::ssize(fixture->segments))
-      line += QStringLiteral(" · ") + text(fixture->segments[static_cast<std::size_t>(*part.segment)].name);
-    if (!part.runs.empty()) {
-      int count = 0;
-      for (const PixelRun& run : part.runs) count += run.count;
-      line += Form::tr(" · %1 of it").arg(counted(count, Form::tr("one pixel"), Form::tr("%1 pixels")));
-    }
-    return part.reversed ? line + Form::tr(", backwards") : line;
-  }
-
-  void takeAway(int row) {
-    session_.edit(Form::tr("remove a part from a zone"), [&](Show& show) {
-      changeItem(show.zones, id_, [row](Zone& zone) {
-        if (row < std::ssize(zone.parts)) zone.parts.erase(zone.parts.begin() + row);
-      });
-    });
-    fill();
-  }
-
-  void move(int from, int to) {
-    shown_.clear();
-    session_.edit(Form::tr("rearrange a zone"), [&](Show& show) {
-      moveZonePart(show, id_, static_cast<std::size_t>(from), static_cast<std::size_t>(to));
-    });
-    fill();
-    setCurrentRow(to);
-  }
-
-  Session session_;
-  ZoneId id_;
-  QStringList shown_;
-};
-
-void PartList::keyPressEvent(QKeyEvent* event) {
-  if (event->key() == Qt::Key_Delete && currentRow() >= 0) return takeAway(currentRow());
-  const int by = event->key() == Qt::Key_Up ? -1 : event->key() == Qt::Key_Down ? 1 : 0;
-  const int to = currentRow() + by;
-  if (by == 0 || !(event->modifiers() & Qt::ControlModifier) || currentRow() < 0 || to < 0 || to >= count())
-    return QListWidget::keyPressEvent(event);
-  move(currentRow(), to);
-}
-
-/// Builds the form of one zone.
+/// Builds the form of one zone, or of what several have in common.
 class ZoneForm {
  public:
-  ZoneForm(Form& form, const Session& session, ZoneId id, PlanView& plan)
-      : form_(form), session_(session), id_(id), plan_(plan) {}
+  ZoneForm(Form& form, const Session& session, ZoneIds ids, PlanView& plan)
+      : form_(form), session_(session), ids_(std::move(ids)), id_(ids_.front()), plan_(plan) {}
 
   void build() {
-    addHead();
+    isOne() ? addHead() : addHeadOfSeveral();
+    addOwner();
+    addLevel();
     addCells();
-    addDivide();
+    if (isOne()) addDivide();
     addOrder();
-    addCombine();
-    addCentre();
+    if (isOne()) {
+      addParts();
+      addCombine();
+      addCentre();
+    }
     form_.addStretch();
   }
 
  private:
+  bool isOne() const { return ids_.size() == 1; }
   std::function<const Zone*()> zone() const {
     return [session = session_, id = id_] { return chispa::find(session.show().zones, id); };
+  }
+  std::function<std::vector<const Zone*>()> zones() const {
+    return [session = session_, ids = ids_] {
+      std::vector<const Zone*> all;
+      for (const ZoneId id : ids)
+        if (const Zone* one = chispa::find(session.show().zones, id)) all.push_back(one);
+      return all;
+    };
   }
 
   template <class T>
   Form::Get<T> get(std::function<T(const Zone&)> value) const {
-    return [zone = zone(), value]() -> std::optional<T> { return zone() ? value(*zone()) : T{}; };
+    return [zones = zones(), value]() -> std::optional<T> { return sameOf(zones(), value); };
   }
   template <class T>
   Form::Set<T> set(const QString& name, std::function<void(Zone&, T)> change) const {
-    return [session = session_, id = id_, name, change](T value) {
+    return [session = session_, ids = ids_, name, change](T value) {
       session.edit(
-          name, [&](Show& show) { changeItem(show.zones, id, [&](Zone& z) { change(z, value); }); },
+          name,
+          [&](Show& show) {
+            for (const ZoneId id : ids) changeItem(show.zones, id, [&](Zone& z) { change(z, value); });
+          },
           name + QStringLiteral("-field"));
     };
+  }
+
+  void addHeadOfSeveral() {
+    form_.addTitle(Form::tr("%1 zones").arg(ids_.size()),
+                   [session = session_, zones = zones()]() -> std::optional<QString> {
+                     const PixelMap map = mapPixels(session.show());
+                     int cells = 0;
+                     for (const Zone* one : zones()) cells += cellsOf(session.show(), map, *one).count();
+                     return counted(cells, Form::tr("one cell"), Form::tr("%1 cells"));
+                   });
   }
 
   void addHead() {
@@ -148,6 +86,9 @@ class ZoneForm {
                   set<QString>(Form::tr("rename"), [](Zone& z, QString v) {
                     if (!v.trimmed().isEmpty()) z.name = v.trimmed().toStdString();
                   }));
+  }
+
+  void addOwner() {
     QStringList owners{Form::tr("every score")};
     std::vector<ScoreId> scores{ScoreId{}};
     for (const auto& score : session_.show().scores) {
@@ -158,10 +99,34 @@ class ZoneForm {
         "zoneScore", Form::tr("Belongs to"), owners, get<int>([scores](const Zone& z) {
           return static_cast<int>(std::find(scores.begin(), scores.end(), z.score) - scores.begin());
         }),
-        [session = session_, id = id_, scores](int v) {
-          session.edit(Form::tr("owner of a zone"),
-                       [&](Show& show) { setZoneScore(show, id, scores.at(static_cast<std::size_t>(v))); });
+        [session = session_, ids = ids_, scores](int v) {
+          session.edit(Form::tr("owner of a zone"), [&](Show& show) {
+            for (const ZoneId id : ids) setZoneScore(show, id, scores.at(static_cast<std::size_t>(v)));
+          });
         });
+  }
+
+  /// How bright they are by hand now; it is light, not part of the show, and so nothing to undo.
+  void addLevel() {
+    form_.addNumber(
+        "zoneLevel", Form::tr("Level now"), {"%", 0, 100, 5, 0},
+        [session = session_, ids = ids_]() -> std::optional<double> {
+          const engine::LiveSnapshot& live = session.stage.live();
+          const auto level = [&](ZoneId id) {
+            return std::round(live.state.zoneLevel(id, live.now.t) * 100.0);
+          };
+          const double first = level(ids.front());
+          const bool isSame =
+              std::all_of(ids.begin(), ids.end(), [&](ZoneId id) { return level(id) == first; });
+          return isSame ? std::optional(first) : std::nullopt;
+        },
+        [session = session_, ids = ids_](double v) {
+          for (const ZoneId id : ids)
+            session.stage.play({LiveEvent::Kind::ZoneLevel, id.value, static_cast<float>(v / 100)});
+        });
+    form_.addNote([]() -> std::optional<QString> {
+      return Form::tr("By hand, over all that plays; it is not kept in the show.");
+    });
   }
 
   void addCells() {
@@ -170,8 +135,7 @@ class ZoneForm {
         {Form::tr("in a line"), Form::tr("as strings"), Form::tr("as grids"), Form::tr("as one picture")},
         get<int>([](const Zone& z) { return static_cast<int>(z.layout); }),
         set<int>(Form::tr("zone layout"), [](Zone& z, int v) { z.layout = static_cast<ZoneLayout>(v); }));
-    if (const Zone* own = chispa::find(session_.show().zones, id_); own && own->layout == ZoneLayout::Panels)
-      addPanels(*own);
+    if (const Zone* own = zone()(); isOne() && own && own->layout == ZoneLayout::Panels) addPanels(*own);
     form_.addNumber("pixelsPerCell", Form::tr("Pixels per cell"), {{}, 0, limits::kMaxPixelsOfSegment, 1, 0},
                     get<double>([](const Zone& z) { return z.pixelsPerCell; }),
                     set<double>(Form::tr("pixels per cell"),
@@ -255,16 +219,27 @@ class ZoneForm {
          Form::tr("around"), Form::tr("outward")},
         get<int>([](const Zone& z) { return static_cast<int>(z.order); }),
         set<int>(Form::tr("playing order"), [](Zone& z, int v) { z.order = static_cast<ZoneOrder>(v); }));
-    auto* parts = new PartList(session_, id_);
+    if (!isOne())
+      form_.addButton("reverseZone", Form::tr("Reverse"), Form::tr("Their last cells play first"),
+                      [reverse = reverse()] { reverse(); });
+  }
+
+  std::function<void()> reverse() const {
+    return [session = session_, ids = ids_] {
+      session.edit(Form::tr("reverse a zone"), [&](Show& show) {
+        for (const ZoneId id : ids) reverseZone(show, id);
+      });
+    };
+  }
+
+  void addParts() {
+    auto* parts = new ZonePartList(session_, id_);
     form_.addWidget(parts);
     form_.addNote([parts]() -> std::optional<QString> {
       parts->fill();
       return std::nullopt;
     });
-    form_.addButtons({{"reverseZone", Form::tr("Reverse"), Form::tr("Its last cell plays first"),
-                       [session = session_, id = id_] {
-                         session.edit(Form::tr("reverse a zone"), [&](Show& show) { reverseZone(show, id); });
-                       }},
+    form_.addButtons({{"reverseZone", Form::tr("Reverse"), Form::tr("Its last cell plays first"), reverse()},
                       {"mirrorZone", Form::tr("Mirror halves"),
                        Form::tr("A zone of two halves that play as one"), [session = session_, id = id_] {
                          ZoneId made;
@@ -322,20 +297,22 @@ class ZoneForm {
 
   Form& form_;
   Session session_;
+  ZoneIds ids_;
+  /// The first of them.
   ZoneId id_;
   PlanView& plan_;
 };
 
 }  // namespace
 
-std::unique_ptr<Form> makeZoneForm(const Session& session, ZoneId id, PlanView& plan) {
+std::unique_ptr<Form> makeZoneForm(const Session& session, const ZoneIds& ids, PlanView& plan) {
   auto form = std::make_unique<Form>();
-  ZoneForm(*form, session, id, plan).build();
+  ZoneForm(*form, session, ids, plan).build();
   return form;
 }
 
-QString zoneFormKey(const Session& session, ZoneId id) {
-  const Zone* own = chispa::find(session.show().zones, id);
+QString zoneFormKey(const Session& session, const ZoneIds& ids) {
+  const Zone* own = ids.size() == 1 ? chispa::find(session.show().zones, ids.front()) : nullptr;
   const bool isJoined = own && own->layout == ZoneLayout::Panels;
   return QStringLiteral("%1/%2/%3")
       .arg(session.show().zones.size())

@@ -1,0 +1,165 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What a right click on LoomView offers, and what is told of the thing under the pointer.
+#include <QContextMenuEvent>
+#include <QMenu>
+
+#include "core/wire/patch.h"
+#include "desk/parts/contextmenu.h"
+#include "desk/parts/format.h"
+#include "desk/wire/loomview.h"
+#include "desk/wire/wirerows.h"
+
+namespace chispa::desk {
+namespace {
+
+/// Where the value of a bead's pixel goes, `above` pixels of it lying before it in data order.
+QString addressOf(const Show& show, const ChainPlace& place, int above) {
+  for (const PatchSpan& span : derivePatch(show).spans) {
+    const Controller& controller = *show.controllers[static_cast<std::size_t>(span.controller)];
+    if (controller.id != place.controller || span.port != place.port || span.bead != place.bead) continue;
+    if (above < span.pixels)
+      return text(addressText(controller.protocol, span.universe,
+                              span.channelOf(above / std::max(1, span.pixelsPerValue))));
+    above -= span.pixels;
+  }
+  return {};
+}
+
+}  // namespace
+
+QString LoomView::tipAt(QPointF at) const {
+  if (const auto* box = layout_.beadAt(at)) {
+    const Bead* bead = chispa::beadAt(session_.show(), box->place);
+    const Fixture* fixture = bead ? chispa::find(session_.show().fixtures, bead->fixture) : nullptr;
+    if (!fixture || bead->count == 0) return {};
+    const int above = std::clamp(LoomLayout::pixelsAbove(*box, at.y()), 0, bead->count - 1);
+    const int pixel = bead->reversed ? bead->first + bead->count - 1 - above : bead->first + above;
+    return tr("%1, pixel %2 of %3\nPort %4, address %5")
+        .arg(text(fixture->name))
+        .arg(pixel + 1)
+        .arg(pixelCount(*fixture))
+        .arg(box->place.port + 1)
+        .arg(addressOf(session_.show(), box->place, above));
+  }
+  if (const auto* chip = layout_.chipAt(at))
+    return tr("%1\nNot wired yet: drag it onto a port").arg(chip->label);
+  if (const auto* card = layout_.cardAt(at)) {
+    const Controller* controller = chispa::find(session_.show().controllers, card->controller);
+    return controller
+               ? tr("%1\n%2, %3")
+                     .arg(text(controller->name), QString::fromLatin1(protocolTitle(controller->protocol)),
+                          counted(std::ssize(controller->ports), tr("1 port"), tr("%1 ports")))
+               : QString();
+  }
+  if (const auto* chain = layout_.chainAt(at))
+    return tr("Port %1\n%2, %3 at full white")
+        .arg(chain->port + 1)
+        .arg(counted(chain->pixels, tr("one pixel"), tr("%1 pixels")), ampsText(chain->amps));
+  return {};
+}
+
+void LoomView::contextMenuEvent(QContextMenuEvent* event) {
+  const QPointF at = event->reason() == QContextMenuEvent::Mouse ? QPointF(event->pos()) : spotOfSelection();
+  const QPoint global = mapToGlobal(at.toPoint());
+  if (const auto* bead = layout_.beadAt(at)) {
+    if (!session_.selection.has(beadPlace(bead->place))) session_.selection.select(beadPlace(bead->place));
+    return session_.selection.all<BeadPlace>().size() == 1 ? showBeadMenu(*bead, at, global)
+                                                           : showBeadsMenu(global);
+  }
+  if (const auto* card = layout_.cardAt(at)) {
+    if (!session_.selection.has(card->controller)) session_.selection.select(card->controller);
+    return showCardMenu(*card, global);
+  }
+  if (const auto* chain = layout_.chainAt(at)) {
+    const PortChoice port{chain->controller, chain->port};
+    if (!session_.selection.has(port)) session_.selection.select(port);
+    return showPortMenu(global);
+  }
+  showActions(*this, event->globalPos(), {"menuAddController", "", "exportSheet", "exportBooklet"});
+}
+
+QPointF LoomView::spotOfSelection() const {
+  for (const auto& chain : layout_.chains()) {
+    for (const auto& bead : chain.beads)
+      if (session_.selection.has(beadPlace(bead.place))) return bead.box.center();
+    if (session_.selection.has(PortChoice{chain.controller, chain.port}))
+      return {chain.x, layout_.beamY() + 10};
+  }
+  for (const auto& card : layout_.cards())
+    if (session_.selection.has(card.controller)) return card.box.center();
+  return rect().center();
+}
+
+void LoomView::showCardMenu(const LoomLayout::Card& card, QPoint global) {
+  QMenu menu(this);
+  menu.setObjectName(QStringLiteral("contextMenu"));
+  menu.addAction(card.isFolded ? tr("Unfold") : tr("Fold"), this,
+                 [this, id = card.controller] { toggleFold(id); });
+  for (const char* name : {"rename", "delete"})
+    if (auto* action = window()->findChild<QAction*>(QLatin1String(name))) menu.addAction(action);
+  menu.exec(global);
+}
+
+void LoomView::showBeadMenu(const LoomLayout::BeadBox& bead, QPointF at, QPoint global) {
+  const ChainPlace place = bead.place;
+  const int above = LoomLayout::pixelsAbove(bead, at.y());
+  const auto edit = [this](const QString& name, auto change) {
+    return [this, name, change] { session_.edit(name, change); };
+  };
+  QMenu menu(this);
+  menu.setObjectName(QStringLiteral("contextMenu"));
+  menu.addAction(tr("Cut after %1").arg(above), this,
+                 edit(tr("cut after %1").arg(above), [=](Show& show) { cutBead(show, place, above); }));
+  menu.addAction(tr("Cut after %1, the rest to the next port").arg(above), this,
+                 edit(tr("cut after %1").arg(above), [=](Show& show) { cutToNextPort(show, place, above); }));
+  menu.addAction(tr("Inject power before pixel %1").arg(above + 1), this,
+                 edit(tr("add an injection point"), [=](Show& show) { inject(show, place, above); }));
+  menu.addSeparator();
+  menu.addAction(tr("Reverse"), this, [this] { turnSelected(); });
+  menu.addAction(tr("Remove from port"), this, [this] { removeSelected(); });
+  menu.exec(global);
+}
+
+void LoomView::showBeadsMenu(QPoint global) {
+  QMenu menu(this);
+  menu.setObjectName(QStringLiteral("contextMenu"));
+  menu.addAction(tr("Reverse"), this, [this] { turnSelected(); });
+  menu.addAction(tr("Remove from port"), this, [this] { removeSelected(); });
+  menu.exec(global);
+}
+
+void LoomView::removeSelected() {
+  const std::vector<ChainPlace> places = chainPlaces(session_.selection.all<BeadPlace>());
+  session_.edit(tr("remove from a port"), [&](Show& show) { unhang(show, places); });
+  session_.selection.prune(session_.show(), session_.stage.score());
+}
+
+void LoomView::showPortMenu(QPoint global) {
+  const PortChoices ports = session_.selection.all<PortChoice>();
+  BeadPlaces beads;
+  for (const PortChoice& port : ports)
+    if (const auto* chain = layout_.chainOf(port.controller, port.port))
+      for (const auto& bead : chain->beads) beads.push_back(beadPlace(bead.place));
+  QMenu menu(this);
+  menu.setObjectName(QStringLiteral("contextMenu"));
+  auto* select =
+      menu.addAction(tr("Select its beads"), this, [this, beads] { session_.selection.select(beads); });
+  auto* clear = menu.addAction(tr("Remove all from the port"), this, [this, beads] {
+    session_.edit(tr("remove from a port"), [&](Show& show) { unhang(show, chainPlaces(beads)); });
+  });
+  select->setEnabled(!beads.empty());
+  clear->setEnabled(!beads.empty());
+  if (ports.size() == 1) {
+    menu.addSeparator();
+    menu.addAction(tr("Hang what is in the tray, from this port on"), this,
+                   [this, port = ports.front()] {
+                     session_.edit(tr("hang from port %1 on").arg(port.port + 1), [&](Show& show) {
+                       hangInTurn(show, unwiredPieces(show), {port.controller, port.port, 1'000'000});
+                     });
+                   })
+        ->setEnabled(!unwiredPieces(session_.show()).empty());
+  }
+  menu.exec(global);
+}
+
+}  // namespace chispa::desk
