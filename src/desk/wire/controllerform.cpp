@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/planedits.h"
+#include "core/show/finditems.h"
 #include "core/show/limits.h"
 #include "core/wire/framerate.h"
 #include "desk/parts/format.h"
@@ -14,12 +15,7 @@ namespace {
 class ControllerRows {
   bool isOne() const { return ids_.size() == 1; }
   std::function<std::vector<const Controller*>()> all() const {
-    return [session = session_, ids = ids_] {
-      std::vector<const Controller*> found;
-      for (const ControllerId id : ids)
-        if (const Controller* one = chispa::find(session.show().controllers, id)) found.push_back(one);
-      return found;
-    };
+    return [session = session_, ids = ids_] { return findAll(session.show().controllers, ids); };
   }
   /// What a field shows: the value that all have.
   template <class Value>
@@ -141,10 +137,7 @@ class ControllerRows {
     return
         [session = session_, ids = ids_](const QString& name, const std::function<void(Controller&)>& set) {
           session.edit(
-              name,
-              [&](Show& show) {
-                for (const ControllerId id : ids) changeItem(show.controllers, id, set);
-              },
+              name, [&](Show& show) { changeItems(show.controllers, ids, set); },
               name + QStringLiteral("-field"));
         };
   }

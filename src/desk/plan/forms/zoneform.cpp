@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/planedits.h"
 #include "core/edit/zoneedits.h"
+#include "core/show/finditems.h"
 #include "core/show/limits.h"
 #include "core/zone/cells.h"
 #include "desk/parts/format.h"
@@ -40,12 +41,7 @@ class ZoneForm {
     return [session = session_, id = id_] { return chispa::find(session.show().zones, id); };
   }
   std::function<std::vector<const Zone*>()> zones() const {
-    return [session = session_, ids = ids_] {
-      std::vector<const Zone*> all;
-      for (const ZoneId id : ids)
-        if (const Zone* one = chispa::find(session.show().zones, id)) all.push_back(one);
-      return all;
-    };
+    return [session = session_, ids = ids_] { return findAll(session.show().zones, ids); };
   }
 
   template <class T>
@@ -56,10 +52,7 @@ class ZoneForm {
   Form::Set<T> set(const QString& name, std::function<void(Zone&, T)> change) const {
     return [session = session_, ids = ids_, name, change](T value) {
       session.edit(
-          name,
-          [&](Show& show) {
-            for (const ZoneId id : ids) changeItem(show.zones, id, [&](Zone& z) { change(z, value); });
-          },
+          name, [&](Show& show) { changeItems(show.zones, ids, [&](Zone& z) { change(z, value); }); },
           name + QStringLiteral("-field"));
     };
   }
