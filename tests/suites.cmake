@@ -50,6 +50,10 @@ foreach(suite IN LISTS suites)
     string(APPEND properties " RUN_SERIAL ON")
   endif()
   math(EXPR cost "${count_${suite}} * ${tenths_${layer}}")
+  # These take minutes.
+  if(suite MATCHES "^(MannersTest|CliNight)$")
+    set(cost 9999)
+  endif()
   string(APPEND properties " COST ${cost}")
   string(APPEND content "add_test([==[${name}]==] [==[${PROGRAM}]==] [==[--gtest_filter=${suite}.*]==])\n"
     "set_tests_properties([==[${name}]==] PROPERTIES ${properties})\n")
