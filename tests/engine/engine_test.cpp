@@ -97,14 +97,14 @@ class StepByStep : public testing::Test {
   void load() {
     std::vector<LineProblem> problems;
     ProgramSetup setup;
+    // As the player has it, a box of frames is for so many pixels.
+    if (const int pixels = mapPixels(show_).count(); std::exchange(framed_, pixels) != pixels) {
+      frames_ = std::make_shared<FrameBox>();
+      frames_->resize(static_cast<std::size_t>(pixels));
+    }
     setup.frames = frames_;
     output_.load(makeProgram(show_, compile(show_), setup, problems));
     EXPECT_TRUE(problems.empty());
-  }
-  static std::shared_ptr<FrameBox> makeFrames() {
-    auto frames = std::make_shared<FrameBox>();
-    frames->resize(6);
-    return frames;
   }
   void step(int times = 1) {
     for (int i = 0; i < times; ++i) output_.step(now_ += 25ms);
@@ -124,7 +124,8 @@ class StepByStep : public testing::Test {
   ScoreId score_;
   Transport transport_;
   Output output_{transport_};
-  std::shared_ptr<FrameBox> frames_ = makeFrames();
+  int framed_ = 0;
+  std::shared_ptr<FrameBox> frames_;
   MonoTime now_{0};
 };
 
