@@ -51,7 +51,7 @@ foreach(suite IN LISTS suites)
   endif()
   math(EXPR cost "${count_${suite}} * ${tenths_${layer}}")
   # These take minutes.
-  if(suite MATCHES "^(MannersTest|CliNight)$")
+  if(suite MATCHES "^(MannersTest|CliNight|Disk/Faults)$")
     set(cost 9999)
   endif()
   string(APPEND properties " COST ${cost}")
