@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The Edit menu, and what it does to whatever is selected.
+#include <array>
 #include <set>
 
 #include <QAbstractSpinBox>
@@ -113,23 +114,19 @@ void MainWindow::deleteSelected() {
   const QWidget* focus = QApplication::focusWidget();
   const bool isText = qobject_cast<const QLineEdit*>(focus) || qobject_cast<const QAbstractSpinBox*>(focus);
   if (!showsSelected() || (focus && !isText && inspector_->isAncestorOf(focus))) return;
-  const auto take = [this](const QString& name, const auto& id, const auto& edit) {
-    session_.editWithCare(name, [&](Show& show) {
-      Losses losses = lossesOfDeleting(show, id);
-      edit(show, id);
-      return losses;
-    });
-  };
   const auto takeAll = [this](const QString& name, const auto& ids, const auto& edit) {
     session_.editWithCare(name, [&](Show& show) {
       Losses losses;
-      for (const auto id : ids) {
+      for (const auto& id : ids) {
         const Losses more = lossesOfDeleting(show, id);
         losses.insert(losses.end(), more.begin(), more.end());
         edit(show, id);
       }
       return losses;
     });
+  };
+  const auto take = [&](const QString& name, const auto& id, const auto& edit) {
+    takeAll(name, std::array{id}, edit);
   };
   const Score* score = session_.stage.score();
   std::visit(

@@ -96,9 +96,8 @@ void applyTheme(QApplication& app, bool dark) {
   current() = dark ? darkTheme() : lightTheme();
   if (app.style()->objectName() != QLatin1String("fusion"))
     QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
-  const int letters_px = textSize_px();
   QFont font = QApplication::font();
-  font.setPixelSize(letters_px);
+  font.setPixelSize(textSize_px());
   QApplication::setFont(font);
   QApplication::setPalette(paletteOf(current()));
   app.setStyleSheet(styleSheet(current()));

@@ -14,6 +14,7 @@
 #include "desk/parts/theme.h"
 #include "desk/plan/planpainter.h"
 #include "desk/plan/underlaypictures.h"
+#include "desk/session/selectionlight.h"
 
 namespace chispa::desk {
 namespace {
@@ -345,13 +346,8 @@ void PlanView::updateZonePixels() {
   zonesOfPixels_ = ids;
   allZones_ = show.zones;
   fixturesOfCells_ = show.fixtures;
-  std::set<std::uint32_t> pixels;
-  const PixelMap map = mapPixels(show);
-  for (const ZoneId id : ids)
-    if (const Zone* zone = chispa::find(show.zones, id)) {
-      const ZoneCells cells = cellsOf(show, map, *zone);
-      pixels.insert(cells.pixels.begin(), cells.pixels.end());
-    }
+  const auto chosen = selectedPixels(session_);
+  const std::set<std::int32_t> pixels(chosen.begin(), chosen.end());
   zonePixels_.assign(pixels.begin(), pixels.end());
 }
 

@@ -70,14 +70,6 @@ template <class One>
 concept OneOrMore = std::same_as<One, ZoneId> || std::same_as<One, ControllerId> ||
     std::same_as<One, PortChoice> || std::same_as<One, BeadPlace>;
 
-/// All of a kind that are selected: none, one, or several in the order in which they were chosen.
-template <OneOrMore One>
-std::vector<One> allOf(const Selected& selected) {
-  if (const One* one = std::get_if<One>(&selected)) return {*one};
-  const auto* several = std::get_if<std::vector<One>>(&selected);
-  return several ? *several : std::vector<One>{};
-}
-
 /// What is selected in the window, shared by all workspaces. UI thread.
 class Selection : public QObject {
   Q_OBJECT
@@ -89,14 +81,16 @@ class Selection : public QObject {
   void select(Selected selected);
   void clear() { select({}); }
 
+  /// All of a kind that are selected: none, one, or several in the order in which they were chosen.
   template <OneOrMore One>
   std::vector<One> all() const {
-    return allOf<One>(selected_);
+    if (const One* alone = std::get_if<One>(&selected_)) return {*alone};
+    return listOf<std::vector<One>>();
   }
   template <OneOrMore One>
   bool has(const One& one) const {
-    const auto list = all<One>();
-    return std::find(list.begin(), list.end(), one) != list.end();
+    const One* alone = std::get_if<One>(&selected_);
+    return (alone && *alone == one) || contains<std::vector<One>>(one);
   }
   bool has(FixtureId id) const { return contains<FixtureIds>(id); }
   bool has(ClipId id) const { return contains<ClipIds>(id); }
@@ -129,7 +123,7 @@ class Selection : public QObject {
     return list ? *list : List{};
   }
   template <class List, class IdType>
-  bool contains(IdType id) const {
+  bool contains(const IdType& id) const {
     const List* list = std::get_if<List>(&selected_);
     return list && std::find(list->begin(), list->end(), id) != list->end();
   }

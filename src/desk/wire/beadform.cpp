@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/edit/planedits.h"
 #include "core/wire/current.h"
-#include "core/wire/patch.h"
 #include "desk/parts/format.h"
 #include "desk/parts/several.h"
 #include "desk/wire/powerforms.h"
@@ -13,18 +12,12 @@ namespace {
 
 /// The addresses of a bead's first and last channel: "2 : 1 → 2 : 390".
 QString addressesOf(const Show& show, const BeadPlace& place) {
-  const Patch patch = derivePatch(show);
-  const PatchSpan* first = nullptr;
-  const PatchSpan* last = nullptr;
-  for (const PatchSpan& span : patch.spans) {
-    if (show.controllers[static_cast<std::size_t>(span.controller)]->id != place.controller ||
-        span.port != place.port || span.bead != place.bead)
-      continue;
-    if (!first) first = &span;
-    last = &span;
-  }
-  if (!first) return Form::tr("none");
-  const Protocol protocol = show.controllers[static_cast<std::size_t>(first->controller)]->protocol;
+  const auto spans = spansOf(show, chainPlace(place));
+  const Controller* controller = chispa::find(show.controllers, place.controller);
+  if (spans.empty() || !controller) return Form::tr("none");
+  const Protocol protocol = controller->protocol;
+  const PatchSpan* first = &spans.front();
+  const PatchSpan* last = &spans.back();
   return QStringLiteral("%1 → %2").arg(
       text(addressText(protocol, first->universe, first->channel)),
       text(addressText(protocol, last->universe, last->channel + last->channelCount() - 1)));

@@ -3,7 +3,6 @@
 #include <QContextMenuEvent>
 #include <QMenu>
 
-#include "core/wire/patch.h"
 #include "desk/parts/contextmenu.h"
 #include "desk/parts/format.h"
 #include "desk/wire/loomview.h"
@@ -14,11 +13,10 @@ namespace {
 
 /// Where the value of a bead's pixel goes, `above` pixels of it lying before it in data order.
 QString addressOf(const Show& show, const ChainPlace& place, int above) {
-  for (const PatchSpan& span : derivePatch(show).spans) {
-    const Controller& controller = *show.controllers[static_cast<std::size_t>(span.controller)];
-    if (controller.id != place.controller || span.port != place.port || span.bead != place.bead) continue;
-    if (above < span.pixels)
-      return text(addressText(controller.protocol, span.universe,
+  const Controller* controller = chispa::find(show.controllers, place.controller);
+  for (const PatchSpan& span : spansOf(show, place)) {
+    if (controller && above < span.pixels)
+      return text(addressText(controller->protocol, span.universe,
                               span.channelOf(above / std::max(1, span.pixelsPerValue))));
     above -= span.pixels;
   }

@@ -3,7 +3,6 @@
 
 #include "core/edit/planedits.h"
 #include "core/show/limits.h"
-#include "core/wire/patch.h"
 #include "core/wire/wiresettings.h"
 #include "desk/parts/format.h"
 #include "desk/parts/responsefields.h"
@@ -91,12 +90,18 @@ void addFixedStart(Form& form, const QString& prefix, const std::function<std::o
       });
 }
 
+std::vector<PatchSpan> spansOf(const Show& show, const ChainPlace& place) {
+  Patch patch = derivePatch(show);
+  std::erase_if(patch.spans, [&](const PatchSpan& span) {
+    return show.controllers[static_cast<std::size_t>(span.controller)]->id != place.controller ||
+           span.port != place.port || span.bead != place.bead;
+  });
+  return std::move(patch.spans);
+}
+
 FixedStart startOf(const Show& show, ControllerId controller, int port, int bead) {
-  for (const PatchSpan& span : derivePatch(show).spans)
-    if (show.controllers[static_cast<std::size_t>(span.controller)]->id == controller && span.port == port &&
-        span.bead == bead)
-      return {span.universe, span.channel};
-  return {};
+  const auto spans = spansOf(show, {controller, port, bead});
+  return spans.empty() ? FixedStart{} : FixedStart{spans.front().universe, spans.front().channel};
 }
 
 }  // namespace chispa::desk

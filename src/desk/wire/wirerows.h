@@ -3,6 +3,7 @@
 #include <functional>
 
 #include "core/edit/wireedits.h"
+#include "core/wire/patch.h"
 #include "desk/parts/form.h"
 #include "desk/session/session.h"
 
@@ -33,6 +34,8 @@ void addSettings(Form& form, const Session& session, const QString& prefix, cons
 void addFixedStart(Form& form, const QString& prefix, const std::function<std::optional<FixedStart>()>& get,
                    const std::function<FixedStart()>& now,
                    const std::function<void(std::optional<FixedStart>)>& set);
+/// Where the values of a bead go, in data order.
+std::vector<PatchSpan> spansOf(const Show& show, const ChainPlace& place);
 /// Where the first bead of a port, or a bead of it, begins now.
 FixedStart startOf(const Show& show, ControllerId controller, int port, int bead);
 
