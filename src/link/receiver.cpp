@@ -60,56 +60,51 @@ Receiver::~Receiver() {
 }
 
 Outcome Receiver::openSockets() {
-  // The system lets a socket join some twenty groups.
-  constexpr std::size_t kGroupsOfSocket = 16;
   const std::tuple<Protocol, int, int> wanted[] = {{Protocol::E131, options_.e131Port, SOCK_DGRAM},
                                                    {Protocol::ArtNet, options_.artNetPort, SOCK_DGRAM},
                                                    {Protocol::Ddp, options_.ddpPort, SOCK_DGRAM},
                                                    {Protocol::Opc, options_.opcPort, SOCK_STREAM}};
-  for (const auto& [protocol, port, kind] : wanted) {
-    if (port == 0) continue;
-    const auto groups =
-        protocol == Protocol::E131 ? std::span<const int>(options_.groups) : std::span<const int>();
-    std::size_t first = 0;
-    do {
-      const auto own = groups.subspan(first, std::min(kGroupsOfSocket, groups.size() - first));
-      if (const Outcome opened = openSocket(protocol, port, kind, own); !opened) return opened;
-      first += kGroupsOfSocket;
-    } while (first < groups.size());
-  }
+  in_addr own{};
+  if (inet_pton(AF_INET, options_.address.c_str(), &own) != 1)
+    return Failure{"This is no IPv4 address.", options_.address, "Enter one of this machine's."};
+  for (const auto& [protocol, port, kind] : wanted)
+    if (port != 0)
+      if (const auto opened = openSocket(protocol, port, kind, own); !opened) return opened.failure();
+  if (options_.e131Port == 0) return Done{};
+  for (const int universe : options_.groups)
+    if (const Outcome joined = joinGroup(universe, own); !joined) return joined;
   return Done{};
 }
 
-Outcome Receiver::openSocket(Protocol protocol, int port, int kind, std::span<const int> groups) {
+Outcome Receiver::joinGroup(int universe, in_addr interface) {
+  ip_mreq join{};
+  join.imr_multiaddr.s_addr = htonl(e131Group(universe, 0).address);
+  join.imr_interface = interface;
+  // A socket a group, bound to it: one for all would take the port of every address of this machine, nodes'
+  // and other programs' among them.
+  const auto socket = openSocket(Protocol::E131, options_.e131Port, SOCK_DGRAM, join.imr_multiaddr);
+  if (!socket) return socket.failure();
+  if (::setsockopt(*socket, IPPROTO_IP, IP_ADD_MEMBERSHIP, &join, sizeof join) != 0)
+    return cannotListen(options_.address, options_.e131Port);
+  return Done{};
+}
+
+Result<int> Receiver::openSocket(Protocol protocol, int port, int kind, in_addr place) {
   sockaddr_in own{};
   own.sin_family = AF_INET;
   own.sin_port = htons(static_cast<std::uint16_t>(port));
-  if (inet_pton(AF_INET, options_.address.c_str(), &own.sin_addr) != 1)
-    return Failure{"This is no IPv4 address.", options_.address, "Enter one of this machine's."};
-  // Packets to a group do not arrive at a socket that is bound to an address.
-  const in_addr interface = own.sin_addr;
-  if (!groups.empty()) own.sin_addr.s_addr = htonl(INADDR_ANY);
-  ListenSocket socket{::socket(AF_INET, kind | SOCK_NONBLOCK | SOCK_CLOEXEC, 0), protocol,
-                      kind == SOCK_STREAM, kind == SOCK_STREAM};
+  own.sin_addr = place;
+  const ListenSocket socket{::socket(AF_INET, kind | SOCK_NONBLOCK | SOCK_CLOEXEC, 0), protocol,
+                            kind == SOCK_STREAM, kind == SOCK_STREAM};
   sockets_.push_back(socket);
   constexpr int kOn = 1;
-  constexpr int kOff = 0;
   constexpr int kBuffer = 4 << 20;
   ::setsockopt(socket.fd, SOL_SOCKET, SO_REUSEADDR, &kOn, sizeof kOn);
   ::setsockopt(socket.fd, SOL_SOCKET, SO_RCVBUF, &kBuffer, sizeof kBuffer);
-  // Else each socket would hear the groups of all others too, and every packet came several times.
-  if (!groups.empty()) ::setsockopt(socket.fd, IPPROTO_IP, IP_MULTICAST_ALL, &kOff, sizeof kOff);
-  if (::bind(socket.fd, reinterpret_cast<const sockaddr*>(&own), sizeof own) != 0)
+  if (::bind(socket.fd, reinterpret_cast<const sockaddr*>(&own), sizeof own) != 0 ||
+      (socket.isStream && ::listen(socket.fd, kMaxClients) != 0))
     return cannotListen(options_.address, port);
-  if (socket.isStream && ::listen(socket.fd, kMaxClients) != 0) return cannotListen(options_.address, port);
-  for (const int universe : groups) {
-    ip_mreq join{};
-    join.imr_multiaddr.s_addr = htonl(e131Group(universe, 0).address);
-    join.imr_interface = interface;
-    if (::setsockopt(socket.fd, IPPROTO_IP, IP_ADD_MEMBERSHIP, &join, sizeof join) != 0)
-      return cannotListen(options_.address, port);
-  }
-  return Done{};
+  return socket.fd;
 }
 
 void Receiver::run() {

@@ -8,6 +8,8 @@
 #include <thread>
 #include <tuple>
 
+#include <netinet/in.h>
+
 #include "core/show/controller.h"
 #include "link/merge.h"
 #include "link/opc.h"
@@ -83,7 +85,9 @@ class Receiver {
   using SyncKey = std::tuple<Protocol, int, std::string>;
 
   Outcome openSockets();
-  Outcome openSocket(Protocol protocol, int port, int kind, std::span<const int> groups);
+  /// The socket's descriptor, which is closed with all others.
+  Result<int> openSocket(Protocol protocol, int port, int kind, in_addr place);
+  Outcome joinGroup(int universe, in_addr interface);
   void run();
   void hear(ListenSocket& socket);
   void hearStream(ListenSocket& socket);

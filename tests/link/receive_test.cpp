@@ -322,5 +322,24 @@ TEST(Finding, LeavesTheDataPortsToThoseWhoReceive) {
   finding.join();
 }
 
+/// Who listens to groups leaves the port of other addresses to those who have them, and shares the groups.
+TEST(ListeningToGroups, LeavesANodeItsPort) {
+  const int fd = ::socket(AF_INET, SOCK_DGRAM, 0);
+  sockaddr_in own{};
+  own.sin_family = AF_INET;
+  own.sin_port = htons(kE131Port);
+  inet_pton(AF_INET, test::loopbackAddress(14).c_str(), &own.sin_addr);
+  ASSERT_EQ(::bind(fd, reinterpret_cast<const sockaddr*>(&own), sizeof own), 0) << std::strerror(errno);
+  Receiver::Options options;
+  options.address = test::loopbackAddress(13);
+  options.groups = {90, 91};
+  options.artNetPort = options.ddpPort = options.opcPort = 0;
+  const auto first = Receiver::open(options);
+  ASSERT_TRUE(first) << first.failure().what;
+  const auto second = Receiver::open(options);
+  EXPECT_TRUE(second) << second.failure().what;
+  ::close(fd);
+}
+
 }  // namespace
 }  // namespace chispa::link
