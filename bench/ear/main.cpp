@@ -91,7 +91,7 @@ void measure(const std::filesystem::path& folder, bool isDetailed) {
   for (const CorpusPiece& piece : readCorpus(folder)) {
     const auto clip = decodeAudio(piece.recording);
     if (!clip) {
-      std::fprintf(stderr, "%s: %s\n", piece.recording.c_str(), clip.failure().what.c_str());
+      std::fprintf(stderr, "%s: %s\n", piece.recording.c_str(), clip.failure().what.text().c_str());
       continue;
     }
     const auto begun = std::chrono::steady_clock::now();

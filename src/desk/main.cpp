@@ -51,6 +51,7 @@ int run(const QCommandLineParser& parser) {
   Document document(link::stateFolder());
   Selection selection;
   Stage stage(document, sound(parser.isSet("silent") || shots));
+  stage.player().setSoundDevice(chosenSoundDevice().toStdString());
   const engine::DarkExit darkExit(stage.player().output());
   MainWindow window(document, selection, stage);
   EndSignals endSignals;

@@ -11,12 +11,7 @@ namespace {
 using namespace std::chrono_literals;
 
 constexpr auto kFollowEvery = 10ms;
-/// A sound device that has not begun by then does not hold the light up.
-constexpr auto kMaxWaitForSound = 500ms;
-/// Differences beyond this are jumped, smaller ones eased away.
-constexpr Micros kJump{40'000};
 constexpr MonoTime kHealEvery = 1s;
-constexpr MonoTime kReviveEvery = 2s;
 
 /// "no answer from 10.0.0.9 since 12 s".
 std::string troubleText(int error, const std::string& host, MonoTime since) {
@@ -169,12 +164,6 @@ void Player::heal(MonoTime now) {
   if (!repair.senders.empty()) output_.repair(std::move(repair));
 }
 
-void Player::setSound(std::shared_ptr<const AudioClip> clip, SoundPlace place) {
-  const std::scoped_lock lock(mutex_);
-  clip_ = std::move(clip);
-  place_ = place;
-}
-
 /// With what goes on by itself at the end of the part: the output needs nobody to tell it then.
 void Player::publish(TransportState state) {
   state.end = part_.end;
@@ -272,11 +261,6 @@ void Player::scrub(ScoreId score, Micros position) {
     sound_->touch(clip_, inSound);
 }
 
-void Player::hush() {
-  const std::scoped_lock lock(mutex_);
-  if (!transport_.get().playing) sound_->stop();
-}
-
 void Player::setLoop(bool loop) {
   const std::scoped_lock lock(mutex_);
   part_.isLooped = loop;
@@ -317,7 +301,7 @@ std::vector<LineState> Player::lines() const {
     });
     if (problem != problems_.end()) {
       state.reached = false;
-      state.trouble = problem->failure.what;
+      state.trouble = problem->failure.what.text();
     } else if (counters.lastError != 0 &&
                now - MonoTime(counters.lastErrorAt_ns.load()) < link::kTroubleLasts) {
       const Controller* own = find(show_.controllers, line.controller);
@@ -365,37 +349,6 @@ void Player::followOnce(MonoTime now) {
     publish({corrected.score, part_.end - (part_.holdsLast ? Micros(1) : Micros(0)), now, false});
     sound_->stop();
   }
-}
-
-void Player::reviveSound(MonoTime now) {
-  if (!clip_ || !sound_->isLost() || now - soundTriedAt_ < kReviveEvery) return;
-  soundTriedAt_ = now;
-  if (!sound_->reopen()) return;
-  clipBegan_ = Micros(0);
-  const Micros at = place_.inSound(transport_.get().positionAt(now));
-  if (at >= Micros(0) && at < clip_->length()) sound_->play(clip_, at);
-}
-
-void Player::correctToSound(MonoTime now) {
-  if (!clip_) return;
-  auto heard = sound_->heard();
-  if (heard) *heard -= clipBegan_;
-  // What was there before is still heard: the clock has gone on by a moment.
-  if (heard && *heard < Micros(0)) return;
-  if (!heard || *heard > clip_->length()) {
-    // No sound to follow: after the wait, the clock alone counts.
-    if (waitingForSound_ && now - startedAt_ > kMaxWaitForSound) waitingForSound_ = false;
-    return;
-  }
-  TransportState state = transport_.get();
-  const Micros at = place_.inScore(*heard);
-  const Micros off = at - state.positionAt(now);
-  const bool jump = waitingForSound_ || off > kJump || off < -kJump;
-  waitingForSound_ = false;
-  constexpr int kEase = 16;
-  state.from = jump ? at : state.positionAt(now) + off / kEase;
-  state.since = now;
-  publish(state);
 }
 
 }  // namespace chispa::engine

@@ -82,6 +82,8 @@ class Player {
 
   /// Plays `compiled` (of `show`) from the next frame on.
   void setShow(const Show& show, std::shared_ptr<const CompiledShow> compiled);
+  /// Where sound is heard from the next play on; see Sound::setDevice.
+  void setSoundDevice(const std::string& name);
   /// Sound of the score that plays next; null for a silent one, which plays at the place's rate too.
   void setSound(std::shared_ptr<const AudioClip> clip, SoundPlace place = {});
 
@@ -139,6 +141,8 @@ class Player {
   const std::vector<std::uint8_t>& latestValues();
 
  private:
+  /// A sound device that has not begun by then does not hold the light up.
+  static constexpr MonoTime kMaxWaitForSound = std::chrono::milliseconds(500);
   void follow();
   void followOnce(MonoTime now);
   void publish(TransportState state);

@@ -45,4 +45,9 @@ void PulseServer::close() {
   context_ = nullptr;
 }
 
+Failure pulseFailure(const std::string& why) {
+  return {sentence("The sound server cannot be reached (%1).", why), "PulseAudio",
+          "Start it with “pulseaudio --start”, then try again."};
+}
+
 }  // namespace chispa::engine

@@ -4,6 +4,8 @@
 
 #include <pulse/pulseaudio.h>
 
+#include "core/base/result.h"
+
 namespace chispa::engine {
 
 /// A connection to the PulseAudio server with a thread of its own, on which it calls back. Its calls are for
@@ -42,5 +44,8 @@ class PulseServer {
   pa_threaded_mainloop* loop_ = nullptr;
   pa_context* context_ = nullptr;
 };
+
+/// No sound server answers, and why.
+Failure pulseFailure(const std::string& why);
 
 }  // namespace chispa::engine

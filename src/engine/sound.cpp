@@ -5,7 +5,7 @@
 #include <chrono>
 
 #include "core/music/grains.h"
-#include "engine/pulseserver.h"
+#include "engine/pulselist.h"
 
 namespace chispa::engine {
 namespace {
@@ -29,6 +29,14 @@ class PulseSound final : public Sound {
  public:
   ~PulseSound() override { stop(); }
 
+  void setDevice(const std::string& name) override {
+    if (!server_.isConnected()) {
+      device_ = name;
+      return;
+    }
+    const PulseServer::Lock lock(server_);
+    device_ = name;
+  }
   bool isLost() const override { return !server_.isConnected(); }
   bool isSilent() const override { return !server_.isConnected(); }
   bool reopen() override {
@@ -70,7 +78,9 @@ class PulseSound final : public Sound {
     if (!server_.isOpen()) return;
     const PulseServer::Lock lock(server_);
     isTouched_ = false;
+    isDeviceGone_ = false;
     if (!stream_) return;
+    pa_stream_set_state_callback(stream_, nullptr, nullptr);
     pa_stream_set_write_callback(stream_, nullptr, nullptr);
     pa_stream_disconnect(stream_);
     pa_stream_unref(stream_);
@@ -110,7 +120,21 @@ class PulseSound final : public Sound {
                                 unset, unset};
     const auto flags = static_cast<pa_stream_flags_t>(
         PA_STREAM_INTERPOLATE_TIMING | PA_STREAM_AUTO_TIMING_UPDATE | PA_STREAM_ADJUST_LATENCY);
-    pa_stream_connect_playback(stream_, nullptr, &buffer, flags, nullptr, nullptr);
+    pa_stream_set_state_callback(
+        stream_, [](pa_stream*, void* self) { static_cast<PulseSound*>(self)->fallBack(); }, this);
+    const char* device = device_.empty() || isDeviceGone_ ? nullptr : device_.c_str();
+    pa_stream_connect_playback(stream_, device, &buffer, flags, nullptr, nullptr);
+  }
+
+  /// Main loop's thread, with its lock: a device that is not there any more gives way to the desktop's.
+  void fallBack() {
+    if (pa_stream_get_state(stream_) != PA_STREAM_FAILED || device_.empty() || isDeviceGone_) return;
+    if (pa_context_get_state(server_.context()) != PA_CONTEXT_READY) return;
+    isDeviceGone_ = true;
+    pa_stream_set_state_callback(stream_, nullptr, nullptr);
+    pa_stream_set_write_callback(stream_, nullptr, nullptr);
+    pa_stream_unref(stream_);
+    openStream();
   }
 
   /// Main loop's thread: hands over samples, and silence behind the clip's end.
@@ -146,6 +170,9 @@ class PulseSound final : public Sound {
   }
 
   PulseServer server_;
+  /// Empty: the desktop's. One that was not there when the stream was made is tried again at the next play.
+  std::string device_;
+  bool isDeviceGone_ = false;
   pa_stream* stream_ = nullptr;
   std::shared_ptr<const AudioClip> clip_;
   /// Where in what is heard clip_ begins, and what begins behind it; in frames.
@@ -161,6 +188,12 @@ class PulseSound final : public Sound {
 };
 
 }  // namespace
+
+Result<std::vector<SoundDevice>> soundDevices() {
+  return pulseList<pa_sink_info, SoundDevice>(pa_context_get_sink_info_list, [](const pa_sink_info& info) {
+    return SoundDevice{info.name, info.description ? info.description : info.name};
+  });
+}
 
 std::unique_ptr<Sound> openPulse(std::string& whyNot) {
   auto sound = std::make_unique<PulseSound>();

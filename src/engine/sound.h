@@ -3,7 +3,9 @@
 #include <memory>
 #include <optional>
 #include <string>
+#include <vector>
 
+#include "core/base/result.h"
 #include "core/base/time.h"
 #include "core/media/audio.h"
 
@@ -32,9 +34,22 @@ class Sound {
   virtual bool isLost() const { return false; }
   /// Tries to get it back; true if it can play again.
   virtual bool reopen() { return false; }
+  /// Plays through the device of that name from the next play() on; empty: the one that the desktop has
+  /// chosen, which also serves while that of the name is not there.
+  virtual void setDevice(const std::string&) {}
   /// For the pulse bar: "sound through …", or why there is none.
   virtual std::string description() const = 0;
 };
+
+/// Something that sound can be heard through.
+struct SoundDevice {
+  std::string name;
+  std::string title;
+
+  bool operator==(const SoundDevice&) const = default;
+};
+/// Asks the sound server, which may take a moment. Fails if none answers. Any thread.
+Result<std::vector<SoundDevice>> soundDevices();
 
 /// Sound through the PulseAudio server. Where none answers, `whyNot` says why, and the sound is lost until it
 /// is reopened.

@@ -4,15 +4,10 @@
 #include <atomic>
 
 #include "core/media/audio.h"
-#include "engine/pulseserver.h"
+#include "engine/pulselist.h"
 
 namespace chispa::engine {
 namespace {
-
-Failure serverFailure(const std::string& why) {
-  return {"The sound server cannot be reached (" + why + ").", "PulseAudio",
-          "Start it with “pulseaudio --start”, then try again."};
-}
 
 class PulseInput final : public SoundInput {
  public:
@@ -86,36 +81,17 @@ class PulseInput final : public SoundInput {
 }  // namespace
 
 Result<std::vector<SoundSource>> soundSources() {
-  PulseServer server;
-  if (std::string why = server.open(); !why.empty()) return serverFailure(why);
-  struct Asked {
-    PulseServer& server;
-    std::vector<SoundSource> found;
-    bool isDone = false;
-  } asked{server, {}, false};
-  const PulseServer::Lock lock(server);
-  pa_operation* operation = pa_context_get_source_info_list(
-      server.context(),
-      [](pa_context*, const pa_source_info* info, int end, void* to) {
-        auto& into = *static_cast<Asked*>(to);
-        if (info && end == 0)
-          into.found.push_back({info->name, info->description ? info->description : info->name,
-                                info->monitor_of_sink != PA_INVALID_INDEX});
-        if (end == 0) return;
-        into.isDone = true;
-        into.server.signal();
-      },
-      &asked);
-  if (!operation) return serverFailure(pa_strerror(pa_context_errno(server.context())));
-  while (!asked.isDone && PA_CONTEXT_IS_GOOD(pa_context_get_state(server.context()))) server.wait();
-  pa_operation_unref(operation);
-  return std::move(asked.found);
+  return pulseList<pa_source_info, SoundSource>(
+      pa_context_get_source_info_list, [](const pa_source_info& info) {
+        return SoundSource{info.name, info.description ? info.description : info.name,
+                           info.monitor_of_sink != PA_INVALID_INDEX};
+      });
 }
 
 Result<std::unique_ptr<SoundInput>> openSoundInput(const std::string& name, SoundHeard heard) {
   auto input = std::make_unique<PulseInput>(std::move(heard));
   if (const std::string why = input->open(name); !why.empty())
-    return Failure{"That cannot be listened to (" + why + ").", name,
+    return Failure{sentence("That cannot be listened to (%1).", why), name,
                    "Choose another source, or see that it is plugged in and not muted."};
   return std::unique_ptr<SoundInput>(std::move(input));
 }

@@ -100,8 +100,9 @@ Outcome writeArtAddress(std::span<std::uint8_t> packet, const ArtAddress& wanted
   for (const auto& output : wanted.outputs) {
     if (!output) continue;
     if (block && *block != *output >> 4)
-      return Failure{"Port-Addresses " + std::to_string(*block << 4) + " … and " + std::to_string(*output) +
-                         " lie in different sub-nets; four ports of an Art-Net node share one.",
+      return Failure{sentence("Port-Addresses %1 … and %2 lie in different sub-nets; four ports of an "
+                              "Art-Net node share one.",
+                              *block << 4, *output),
                      "", "Number the four ports within one block of 16 universes."};
     block = *output >> 4;
   }

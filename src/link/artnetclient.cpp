@@ -42,7 +42,7 @@ Result<std::unique_ptr<ArtNetClient>> ArtNetClient::open(const std::string& host
       ::connect(fd, reinterpret_cast<const sockaddr*>(&to), sizeof to) != 0) {
     const std::string why = std::strerror(errno);
     ::close(fd);
-    return Failure{"The Art-Net port of this machine cannot be used (" + why + ").", host,
+    return Failure{sentence("The Art-Net port of this machine cannot be used (%1).", why), host,
                    "Another program may be using Art-Net: end it."};
   }
   return std::unique_ptr<ArtNetClient>(new ArtNetClient(fd, *node));

@@ -33,7 +33,7 @@ class Camera final : public vision::FrameSource {
 Result<std::unique_ptr<vision::FrameSource>> openCamera(int number) {
   cv::VideoCapture capture(number);
   if (!capture.isOpened())
-    return Failure{"camera " + std::to_string(number) + " cannot be opened",
+    return Failure{sentence("camera %1 cannot be opened", number),
                    {},
                    "plug it in, close other programs that use it, or choose another number"};
   return std::unique_ptr<vision::FrameSource>(std::make_unique<Camera>(std::move(capture)));

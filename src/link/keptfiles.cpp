@@ -35,7 +35,7 @@ Outcome KeptFiles::keep(const Controller& controller, const std::string& text) c
   std::error_code error;
   fs::create_directories(folder_, error);
   if (error)
-    return Failure{"What it held cannot be kept (" + error.message() + "); nothing was written.",
+    return Failure{sentence("What it held cannot be kept (%1); nothing was written.", error.message()),
                    folder_.string(), "Check that there is room and that you may write there."};
   const auto now = std::chrono::system_clock::now();
   const auto part =

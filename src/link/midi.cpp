@@ -154,7 +154,7 @@ class SimulatedMidi::Output final : public MidiOutput {
 namespace {
 
 Failure noDevice(const std::string& name) {
-  return {"There is no MIDI device called “" + name + "”.",
+  return {sentence("There is no MIDI device called “%1”.", name),
           {},
           "Plug it in and switch it on; it is taken up then."};
 }

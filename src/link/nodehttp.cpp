@@ -14,7 +14,7 @@ httplib::Client clientOf(const Controller& controller) {
 }
 
 Failure noAnswer(const Controller& controller, const std::string& why) {
-  return {"The controller does not answer its set-up interface (" + why + ").", setupPlace(controller),
+  return {sentence("The controller does not answer its set-up interface (%1).", why), setupPlace(controller),
           "Check that it is switched on, its address, and its set-up port."};
 }
 
@@ -58,7 +58,7 @@ Outcome putToNode(const Controller& controller, const std::string& path, const s
   const auto answer = tellNode(controller, path, json, kPatience_s);
   if (!answer) return answer.failure();
   if (answer->status != 200)
-    return Failure{"The controller refused the settings: " + answer->body + ".", setupPlace(controller),
+    return Failure{sentence("The controller refused the settings: %1.", answer->body), setupPlace(controller),
                    "Compare its ports and limits with the wiring."};
   return Done{};
 }

@@ -28,7 +28,7 @@ Outcome tell(const Controller& controller, const std::string& path, const std::s
   const auto answer = tellNode(controller, path, json, kPatience_s);
   if (!answer) return answer.failure();
   if (answer->status == kOk) return Done{};
-  return Failure{"The controller did not do it: " + answer->body + ".", setupPlace(controller),
+  return Failure{sentence("The controller did not do it: %1.", answer->body), setupPlace(controller),
                  "Look at what its memory holds."};
 }
 
@@ -53,9 +53,8 @@ Result<MemoryState> readMemory(const Controller& controller) {
   if (!answer) return answer.failure();
   if (answer->status == kNotFound) return noMemory(controller);
   if (answer->status != kOk)
-    return Failure{
-        "The controller does not tell what its memory holds (HTTP " + std::to_string(answer->status) + ").",
-        setupPlace(controller), "Try again when it is ready."};
+    return Failure{sentence("The controller does not tell what its memory holds (HTTP %1).", answer->status),
+                   setupPlace(controller), "Try again when it is ready."};
   return parseMemoryState(answer->body, setupPlace(controller));
 }
 
@@ -64,14 +63,14 @@ Result<MemoryReport> writeMemory(const Controller& controller, const MemoryConte
   const auto before = readMemory(controller);
   if (!before) return before.failure();
   if (const auto excesses = excessesOf(content, before->limits); !excesses.empty())
-    return Failure{"It does not fit into its memory: " + excesses.front() + ".", setupPlace(controller),
+    return Failure{sentence("It does not fit into its memory: %1.", excesses.front()), setupPlace(controller),
                    "Take scenes out, shorten looks, or let steps differ more."};
   if (keep && !before->content.scenes.empty())
     if (const Outcome kept = keep(before->content); !kept) return kept.failure();
   const auto answer = tellNode(controller, "/memory", toJson(content).dump(), kPatience_s);
   // It said no, and why: nothing was changed.
   if (answer && (answer->status == kBadRequest || answer->status == kForbidden || answer->status == kFull))
-    return Failure{"The controller did not take it: " + answer->body + ".", setupPlace(controller),
+    return Failure{sentence("The controller did not take it: %1.", answer->body), setupPlace(controller),
                    "What it held before is still there."};
   const auto now = readInTime(controller);
   if (!now) return now.failure();
@@ -82,7 +81,7 @@ Result<MemoryReport> writeMemory(const Controller& controller, const MemoryConte
         "now, "
         "and plays nothing.";
   else if (!answer)
-    report.trouble = answer.failure().what;
+    report.trouble = answer.failure().what.text();
   else if (answer->status != kOk)
     report.trouble = answer->body;
   else if (report.left.empty() && now->content != content)

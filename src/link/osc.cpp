@@ -77,7 +77,7 @@ Result<std::unique_ptr<OscServer>> OscServer::open(const std::string& address, i
   own.sin_family = AF_INET;
   own.sin_port = htons(static_cast<std::uint16_t>(port));
   const auto failed = [&](const std::string& why) {
-    return Failure{"OSC cannot be heard on " + address + ", port " + std::to_string(port) + " (" + why + ").",
+    return Failure{sentence("OSC cannot be heard on %1, port %2 (%3).", address, port, why),
                    {},
                    "Choose another port, or an address of this computer."};
   };

@@ -39,7 +39,7 @@ std::string textOf(const Cid& cid) {
 }
 
 Failure cannotListen(const std::string& address, int port) {
-  return {std::string("Nothing can be heard there (") + std::strerror(errno) + ").",
+  return {sentence("Nothing can be heard there (%1).", std::strerror(errno)),
           address + ":" + std::to_string(port),
           "Another program may be listening there: end it, or choose another interface."};
 }

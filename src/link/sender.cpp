@@ -20,13 +20,10 @@ Outcome soundUniverses(const Controller& controller, const std::vector<int>& uni
   for (std::size_t i = 0; i < universes.size(); ++i) {
     if (!range.holds(universes[i]))
       return Failure{
-          "Universe " + std::to_string(universes[i]) + " does not exist in " +
-              protocolTitle(controller.protocol) + ".",
-          controller.name,
-          "Use universes from " + std::to_string(range.low) + " to " + std::to_string(range.high) + "."};
+          sentence("Universe %1 does not exist in %2.", universes[i], protocolTitle(controller.protocol)),
+          controller.name, sentence("Use universes from %1 to %2.", range.low, range.high)};
     if (i > 0 && universes[i] <= universes[i - 1])
-      return Failure{"Universe " + std::to_string(universes[i]) + " stands behind universe " +
-                         std::to_string(universes[i - 1]) + ".",
+      return Failure{sentence("Universe %1 stands behind universe %2.", universes[i], universes[i - 1]),
                      controller.name, "List each universe once, in rising order."};
   }
   return Done{};

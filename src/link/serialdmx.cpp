@@ -53,7 +53,7 @@ class TerminalLine final : public DmxLine {
 Result<std::unique_ptr<DmxLine>> openDmxLine(const std::string& path) {
   const int fd = ::open(path.c_str(), O_RDWR | O_NOCTTY | O_CLOEXEC | O_NONBLOCK);
   if (fd < 0)
-    return Failure{std::string("The DMX adapter cannot be opened (") + std::strerror(errno) + ").", path,
+    return Failure{sentence("The DMX adapter cannot be opened (%1).", std::strerror(errno)), path,
                    "Plug it in, check its path, and that you belong to the group dialout."};
   auto line = std::make_unique<TerminalLine>(fd);
   termios2 settings{};
@@ -67,7 +67,7 @@ Result<std::unique_ptr<DmxLine>> openDmxLine(const std::string& path) {
   settings.c_ispeed = 250'000;
   settings.c_ospeed = 250'000;
   if (::ioctl(fd, TCSETS2, &settings) != 0)
-    return Failure{std::string("The line cannot run at 250 kbit/s (") + std::strerror(errno) + ").", path,
+    return Failure{sentence("The line cannot run at 250 kbit/s (%1).", std::strerror(errno)), path,
                    "Use an adapter that is made for DMX512."};
   // Opened without waiting for a carrier; written to with waiting.
   ::fcntl(fd, F_SETFL, 0);

@@ -107,7 +107,7 @@ Result<SetupReport> pushSetup(const Controller& controller, const std::vector<Po
     difference.now = difference.isWritten ? difference.wanted : still->there;
   }
   report.verified = left.empty();
-  if (!written) report.trouble = written.failure().what;
+  if (!written) report.trouble = written.failure().what.text();
   // Nothing at all was changed: that is a plain refusal.
   const bool isUntouched = std::none_of(report.differences.begin(), report.differences.end(),
                                         [](const SettingDifference& d) { return d.isWritten; });

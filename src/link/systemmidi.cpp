@@ -15,7 +15,7 @@ namespace {
 void hush(RtMidiError::Type, const std::string&, void*) {}
 
 Failure failed(const std::string& name, const RtMidiError& error) {
-  return {"The MIDI device “" + name + "” cannot be opened (" + error.getMessage() + ").",
+  return {sentence("The MIDI device “%1” cannot be opened (%2).", name, error.getMessage()),
           {},
           "See whether another program has it, or plug it in again."};
 }
@@ -146,7 +146,7 @@ class RtSystem final : public MidiSystem {
     const auto ports = Ports<Client>::all();
     const auto port = std::find_if(ports.begin(), ports.end(), [&](const auto& p) { return p.name == name; });
     if (port == ports.end())
-      return Failure{"There is no MIDI device called “" + name + "”.",
+      return Failure{sentence("There is no MIDI device called “%1”.", name),
                      {},
                      "Plug it in and switch it on; it is taken up then."};
     try {

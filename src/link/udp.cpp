@@ -28,7 +28,7 @@ Result<Endpoint> resolve(const std::string& host, int port) {
   addrinfo* found = nullptr;
   const int code = host.empty() ? EAI_NONAME : getaddrinfo(host.c_str(), nullptr, &hints, &found);
   if (code != 0 || !found)
-    return Failure{"No machine of the name \"" + host + "\" is known (" + gai_strerror(code) + ").", host,
+    return Failure{sentence("No machine of the name \"%1\" is known (%2).", host, gai_strerror(code)), host,
                    "Check the spelling, or enter the controller's IP address."};
   sockaddr_in address{};
   std::memcpy(&address, found->ai_addr, sizeof address);
@@ -72,14 +72,14 @@ Result<UdpSender> UdpSender::open(Endpoint to, Reach reach, const std::string& l
   UdpSender sender;
   sender.fd_ = ::socket(AF_INET, SOCK_DGRAM | SOCK_NONBLOCK | SOCK_CLOEXEC, 0);
   if (sender.fd_ >= 0 && reach != Reach::One && !chooseInterface(sender.fd_, reach, local))
-    return Failure{std::string("Nothing can leave by this interface (") + std::strerror(errno) + ").",
+    return Failure{sentence("Nothing can leave by this interface (%1).", std::strerror(errno)),
                    local.empty() ? to.text() : local,
                    "Enter the IPv4 address of one of this machine's interfaces."};
   if (sender.fd_ >= 0 && reach == Reach::Groups) return sender;
   const sockaddr_in address = socketAddress(to);
   if (sender.fd_ < 0 ||
       ::connect(sender.fd_, reinterpret_cast<const sockaddr*>(&address), sizeof address) != 0)
-    return Failure{std::string("Nothing can be sent there (") + std::strerror(errno) + ").", to.text(),
+    return Failure{sentence("Nothing can be sent there (%1).", std::strerror(errno)), to.text(),
                    "Check the network cable and the address."};
   constexpr int kBuffer = 4 << 20;
   ::setsockopt(sender.fd_, SOL_SOCKET, SO_SNDBUF, &kBuffer, sizeof kBuffer);

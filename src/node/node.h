@@ -81,6 +81,8 @@ class Node {
   nlohmann::json state() const;
 
  private:
+  /// Of a clock that never jumps.
+  static std::int64_t now_ms();
   /// Where packets come in.
   enum Door { kE131, kArtNet, kDdp, kOpc, kDoors };
 

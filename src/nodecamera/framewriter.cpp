@@ -23,8 +23,8 @@ Result<std::unique_ptr<FrameWriter>> FrameWriter::begin(const Node& node, Filmin
   std::error_code error;
   std::filesystem::create_directories(filming.folder, error);
   if (error)
-    return Failure{"the folder for the pictures cannot be made: " + error.message(), filming.folder.string(),
-                   "choose another"};
+    return Failure{sentence("the folder for the pictures cannot be made: %1", error.message()),
+                   filming.folder.string(), "choose another"};
   return std::unique_ptr<FrameWriter>(new FrameWriter(node, std::move(filming)));
 }
 

@@ -96,11 +96,7 @@ void readMemory(const QCommandLineParser& parser, NodeOptions& node) {
   if (!node.clock) endWith("--clock takes now, or a time as 2026-12-24T16:30:00Z.");
 }
 
-Asked readWords(const QCoreApplication& app) {
-  QCommandLineParser parser;
-  parser.setApplicationDescription(
-      "chispa-node: a simulated pixel controller that listens to E1.31, Art-Net, DDP and Open Pixel Control");
-  parser.addHelpOption();
+void addOptions(QCommandLineParser& parser) {
   parser.addOptions(
       {{"name", "What it calls itself.", "NAME", "Node"},
        {"ports", "How many data outputs it has.", "P", "8"},
@@ -130,6 +126,14 @@ Asked readWords(const QCoreApplication& app) {
        {"stand", "Where the camera stands: degrees round the LEDs, and above them.", "AZIMUTH,ELEVATION",
         "0,12"},
        {"window", "Show the strips."}});
+}
+
+Asked readWords(const QCoreApplication& app) {
+  QCommandLineParser parser;
+  parser.setApplicationDescription(
+      "chispa-node: a simulated pixel controller that listens to E1.31, Art-Net, DDP and Open Pixel Control");
+  parser.addHelpOption();
+  addOptions(parser);
   parser.addVersionOption();
   // A wrong word is a matter of usage.
   if (!parser.parse(app.arguments())) endWith(parser.errorText().toStdString());

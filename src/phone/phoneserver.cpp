@@ -101,8 +101,7 @@ Result<std::unique_ptr<PhoneServer>> PhoneServer::open(const Options& options, H
                            ? (server->port_ = server->server_->bind_to_any_port(options.address)) > 0
                            : server->server_->bind_to_port(options.address, server->port_ = options.port);
   if (!isBound)
-    return Failure{"The phone page cannot be served at " + options.address + ", port " +
-                       std::to_string(options.port) + ".",
+    return Failure{sentence("The phone page cannot be served at %1, port %2.", options.address, options.port),
                    {},
                    "Choose another port, or an address of this computer."};
   server->thread_ = std::thread([own = server.get()] { own->server_->listen_after_bind(); });

@@ -456,7 +456,7 @@ TEST(Board, SaysWhatCannotBe) {
   put(made.show.fixtures, Fixture{second, "Second", other.id, {}, {{"run", LineShape{5, 0.1}, {}}}});
   const auto mixed = made.write({{board::BoardRun(made.fixture), board::BoardRun(second)}, {{look, 0}}, {}});
   ASSERT_FALSE(mixed);
-  EXPECT_NE(mixed.failure().what.find("Second"), std::string::npos);
+  EXPECT_NE(mixed.failure().what.text().find("Second"), std::string::npos);
 }
 
 TEST(Board, IsToldWhatItLacks) {

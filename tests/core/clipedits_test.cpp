@@ -314,7 +314,7 @@ TEST(Labels, EachFormatIsReadAndWritten) {
 TEST(Labels, NonsenseIsNamedByItsLine) {
   const auto bad = parseLabels("0\t1\tone\nhello\n", LabelFormat::LabelTrack, "words.txt");
   ASSERT_FALSE(bad);
-  EXPECT_NE(bad.failure().what.find("Line 2"), std::string::npos);
+  EXPECT_NE(bad.failure().what.text().find("Line 2"), std::string::npos);
   EXPECT_FALSE(parseLabels("", LabelFormat::WebVtt, "x"));
   EXPECT_FALSE(parseLabels("5\t1\tends before it begins", LabelFormat::LabelTrack, "x"));
 }

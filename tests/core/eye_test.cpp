@@ -163,7 +163,7 @@ TEST(Stereo, SaysWhatIsMissing) {
   for (std::size_t i = 0; i < 5; ++i) few[i] = spots[i];
   const auto tooFew = placesInSpace(spots, few, lens, {0, 1, 1});
   ASSERT_FALSE(tooFew);
-  EXPECT_NE(tooFew.failure().what.find("only 5 LEDs"), std::string::npos);
+  EXPECT_NE(tooFew.failure().what.text().find("only 5 LEDs"), std::string::npos);
 }
 
 TEST(BlinkCode, ManyUnreadPlacesStillTellAWordFromNone) {

@@ -71,7 +71,7 @@ TEST(ShowFile, EveryTruncationIsAFailureWithAPlace) {
     const auto read = parseShow(text.substr(0, length), "cut.chispa");
     ASSERT_FALSE(read) << length;
     EXPECT_EQ(read.failure().where, "cut.chispa");
-    EXPECT_FALSE(read.failure().cure.empty());
+    EXPECT_FALSE(read.failure().cure.text().empty());
   }
 }
 
@@ -95,7 +95,7 @@ TEST(ShowFile, RandomDamageNeverCrashes) {
 TEST(ShowFile, ANewerFormatIsRefusedWithItsNumber) {
   const auto read = parseShow(R"({"format": "chispa-show", "version": 99})", "new.chispa");
   ASSERT_FALSE(read);
-  EXPECT_NE(read.failure().what.find("99"), std::string::npos);
+  EXPECT_NE(read.failure().what.text().find("99"), std::string::npos);
 }
 
 TEST(ShowFile, AnUnreadablePartIsKeptWhereItStood) {

@@ -110,7 +110,7 @@ TEST(Invariants, FourMillionPixelsMayBeAndOneMoreMayNot) {
   const Show full = show;
   addFixture(show, LineShape{1, 0.1}, {});
   ASSERT_TRUE(brokenInvariant(show, &full));
-  EXPECT_NE(brokenInvariant(show, &full)->what.find("4000001"), std::string::npos);
+  EXPECT_NE(brokenInvariant(show, &full)->what.text().find("4000001"), std::string::npos);
 }
 
 TEST(Invariants, RunsOfAllPartsShareOneBudget) {
@@ -256,7 +256,7 @@ TEST(Invariants, BracketsMayNotNestWithoutEnd) {
     for (int i = 0; i < 300'000; ++i) deep += close;
     const auto show = parseShow(deep + "}", "deep.chispa");
     ASSERT_FALSE(show);
-    EXPECT_NE(show.failure().what.find("deep"), std::string::npos);
+    EXPECT_NE(show.failure().what.text().find("deep"), std::string::npos);
     EXPECT_EQ(show.failure().where, "deep.chispa");
   }
   Json json = plainShow();

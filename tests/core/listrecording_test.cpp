@@ -160,7 +160,7 @@ TEST_F(ListRecording, WhatHasNoEndIsNotRecorded) {
   const auto done =
       recordSetList(made_.show, *compile(made_.show), list_, 20, folder_.path() / "x.chirec", {});
   ASSERT_FALSE(done);
-  EXPECT_NE(done.failure().what.find("no end"), std::string::npos);
+  EXPECT_NE(done.failure().what.text().find("no end"), std::string::npos);
   EXPECT_FALSE(
       recordSetList(made_.show, *compile(made_.show), SetListId{999}, 20, folder_.path() / "y.chirec", {}));
 }

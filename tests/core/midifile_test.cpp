@@ -103,7 +103,7 @@ TEST_F(MidiFile, DamageIsSaidAndNeverCrashes) {
     for (int i = 0; i < 4 && !hurt.empty(); ++i) hurt[random() % hurt.size()] = static_cast<char>(random());
     std::ofstream(path_, std::ios::binary | std::ios::trunc) << hurt;
     if (const auto read = readMidi(path_); !read) {
-      EXPECT_FALSE(read.failure().what.empty());
+      EXPECT_FALSE(read.failure().what.text().empty());
     }
   }
   std::ofstream(path_, std::ios::trunc) << "a letter";

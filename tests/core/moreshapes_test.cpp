@@ -105,7 +105,7 @@ TEST(Points, WrongLinesAreNamedAndNothingIsRead) {
     ASSERT_FALSE(points) << text;
     EXPECT_EQ(points.failure().where, "p.csv");
   }
-  EXPECT_NE(parsePoints("1,2\nthree,4\n", "p").failure().what.find("Line 2"), std::string::npos);
+  EXPECT_NE(parsePoints("1,2\nthree,4\n", "p").failure().what.text().find("Line 2"), std::string::npos);
 }
 
 TEST(Points, BothFormatsComeBack) {

@@ -152,7 +152,7 @@ TEST(Audio, APipeOrADeviceIsRefusedAtOnce) {
   for (const std::filesystem::path& path : {pipe, std::filesystem::path("/dev/zero"), folder.path()}) {
     const auto clip = decodeAudio(path);
     ASSERT_FALSE(clip);
-    EXPECT_NE(clip.failure().what.find("regular"), std::string::npos) << clip.failure().text();
+    EXPECT_NE(clip.failure().what.text().find("regular"), std::string::npos) << clip.failure().text();
   }
 }
 
@@ -180,7 +180,7 @@ TEST(Audio, ReadingCanBeCancelledAndTellsHowFarItIs) {
   const auto cancelled = decodeAudio(std::string(CHISPA_SOURCE_DIR) + "/demo/slow-round.ogg",
                                      [&](double share) { return share < 0.3; });
   ASSERT_FALSE(cancelled);
-  EXPECT_NE(cancelled.failure().what.find("cancelled"), std::string::npos);
+  EXPECT_NE(cancelled.failure().what.text().find("cancelled"), std::string::npos);
 }
 
 /// What does not fit into memory lies in a file; it reads the same.

@@ -102,7 +102,7 @@ TEST_F(Saved, WhatIsNoFileIsNotReplaced) {
   ASSERT_EQ(::mkfifo(file_.c_str(), 0600), 0);
   const Outcome written = writeFileAtomically(file_, "one");
   ASSERT_FALSE(written);
-  EXPECT_NE(written.failure().what.find("something else"), std::string::npos);
+  EXPECT_NE(written.failure().what.text().find("something else"), std::string::npos);
   EXPECT_FALSE(readFile(file_)) << "and a pipe is not waited for";
 }
 

@@ -87,12 +87,12 @@ TEST_F(RecordingTest, DamageIsSaidAndNeverCrashes) {
     for (int n = 0; n < 250; n += 24) {
       const auto values = reader.at(timeOf(n));
       if (!values) {
-        EXPECT_FALSE(values.failure().what.empty());
+        EXPECT_FALSE(values.failure().what.text().empty());
       }
     }
   }
   std::ofstream(path_, std::ios::trunc) << "a letter to a friend";
-  EXPECT_EQ(RecordingReader::open(path_).failure().what, "this is no recording of Chispa");
+  EXPECT_EQ(RecordingReader::open(path_).failure().what.text(), "this is no recording of Chispa");
 }
 
 /// A small file that says it holds 34 GB: it is refused, or read with the memory of a frame.

@@ -2,6 +2,8 @@
 // One section's light on all that are like it.
 #include "core/edit/sectionlight.h"
 
+#include <cmath>
+
 #include <gtest/gtest.h>
 
 #include "core/edit/markedits.h"
@@ -86,6 +88,47 @@ TEST_F(SectionLightTest, WhatLiesOverAllOfItLiesOverAllOfThem) {
   clip(0, 2, "swell");
   copySectionLight(show_, score_, micros(1));
   EXPECT_EQ(clips(), (Words{"swell 0.0-2.0", "swell 4.0-10.0"}));
+}
+
+/// A score of other tempo and length takes a whole score's light, bar by bar.
+TEST_F(SectionLightTest, AnotherScoreTakesTheLightOfAll) {
+  sections({{"A", 4}});
+  changeItem(show_.scores, score_, [](Score& s) {
+    s.staves = {ZoneId{7}};
+    s.folders = {{"Roof", {ZoneId{7}}, true}};
+  });
+  clip(0, 4, "glow");
+  clip(1, 2, "comets");
+  const ScoreId model = score_;
+  // Three beats of half a second a bar: 1.5 s.
+  score_ = addSilentScore(show_, "Quick", 120, 3, 6);
+  clip(2, 1, "chase");
+  const Show before = show_;
+  EXPECT_EQ(takeLightOf(show_, score_, model).size(), 3u);
+  const Score& quick = *find(show_.scores, score_);
+  EXPECT_EQ(quick.staves, std::vector<ZoneId>{ZoneId{7}});
+  ASSERT_EQ(quick.folders.size(), 1u);
+  EXPECT_TRUE(quick.folders[0].isFolded);
+  std::vector<std::string> bars;
+  for (const auto& clip : quick.clips)
+    bars.push_back(clip->effect + " " + std::to_string(std::lround(seconds(clip->start) / 1.5)) + "-" +
+                   std::to_string(std::lround(seconds(clip->end()) / 1.5)));
+  std::sort(bars.begin(), bars.end());
+  EXPECT_EQ(bars, (Words{"comets 1-3", "comets 5-6", "glow 0-6"})) << "what was there is gone";
+  EXPECT_EQ(*find(show_.scores, model), *find(before.scores, model));
+}
+
+TEST_F(SectionLightTest, WhatAScoreHasForItselfIsNotTaken) {
+  sections({{"A", 2}});
+  const ScoreId model = score_;
+  Zone zone;
+  zone.id = ZoneId{7};
+  zone.score = model;
+  put(show_.zones, zone);
+  clip(0, 1, "comets");
+  score_ = addSilentScore(show_, "Other", 120, 4, 2);
+  EXPECT_TRUE(takeLightOf(show_, score_, model).empty());
+  EXPECT_TRUE(takeLightOf(show_, score_, score_).empty()) << "nor its own";
 }
 
 TEST_F(SectionLightTest, WithoutOthersNothingChanges) {

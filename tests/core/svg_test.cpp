@@ -20,7 +20,7 @@ SvgDrawing drawing(const std::string& content,
 std::string complaint(const std::string& content) {
   const auto read = parseSvg("<svg>" + content + "</svg>", "panel.svg");
   EXPECT_FALSE(read) << content;
-  return read ? "" : read.failure().what;
+  return read ? "" : read.failure().what.text();
 }
 
 void expectAt(Vec3 p, double x, double y) {

@@ -164,6 +164,17 @@ TEST_F(GestureTest, ARightClickOffersWhatCanBeDone) {
       offered([&] { QTest::mouseClick(&plan(), Qt::RightButton, {}, placeOf(one).toPoint()); });
   EXPECT_TRUE(onPiece.contains(QStringLiteral("Duplicate"))) << onPiece.join(", ").toStdString();
   EXPECT_EQ(selection_.fixtures(), FixtureIds{one});
+  for (const char* name : {"fixtureList", "zoneList"}) {
+    auto* list = the<QAbstractItemView>(name);
+    const QModelIndex first = list->model()->index(0, 0);
+    const QPoint at = list->visualRect(first).center();
+    const QStringList onItem = offered([&] {
+      QTest::mouseClick(list->viewport(), Qt::LeftButton, {}, at);
+      QContextMenuEvent event(QContextMenuEvent::Mouse, at, list->viewport()->mapToGlobal(at));
+      QApplication::sendEvent(list->viewport(), &event);
+    });
+    EXPECT_TRUE(onItem.contains(QStringLiteral("Rename"))) << name << onItem.join(", ").toStdString();
+  }
   window_.showWorkspace(Workspace::Wire);
   settle();
   auto* loom = the<LoomView>("loomView");

@@ -5,6 +5,7 @@
 #include <set>
 
 #include "scenes.h"
+#include <QDirIterator>
 #include <QGroupBox>
 #include <QJsonDocument>
 #include <QJsonObject>
@@ -16,7 +17,9 @@
 #include <QToolButton>
 #include <QXmlStreamReader>
 
+#include "core/almanac/nights.h"
 #include "core/effect/effect.h"
+#include "desk/run/nightwords.h"
 
 namespace chispa::desk {
 namespace {
@@ -69,7 +72,8 @@ std::set<QString> wordsOfEffects() {
 /// All that core says in sentences: the literals of more than a word in the files that say them.
 std::set<QString> sentencesOfCore() {
   std::set<QString> sentences;
-  for (const char* name : {"check/problems.cpp", "check/flashes.cpp", "edit/bindingedits.cpp"}) {
+  for (const char* name : {"check/problems.cpp", "check/wireproblems.cpp", "check/liveproblems.cpp",
+                           "check/flashes.cpp", "edit/bindingedits.cpp"}) {
     QFile file(QStringLiteral(CHISPA_SOURCE_DIR "/src/core/") + QLatin1String(name));
     EXPECT_TRUE(file.open(QIODevice::ReadOnly));
     QString source = QString::fromUtf8(file.readAll());
@@ -85,6 +89,60 @@ std::set<QString> sentencesOfCore() {
   }
   EXPECT_GT(sentences.size(), 50U);
   return sentences;
+}
+
+/// The source of `name` from the bracket at `from` to the one that closes it.
+QString bracketed(const QString& source, qsizetype from) {
+  int depth = 0;
+  bool isLiteral = false;
+  for (qsizetype i = from; i < source.size(); ++i) {
+    const QChar c = source[i];
+    if (c == QLatin1Char('"') && source[i - 1] != QLatin1Char('\\')) isLiteral = !isLiteral;
+    if (isLiteral) continue;
+    depth += c == QLatin1Char('{') || c == QLatin1Char('(');
+    depth -= c == QLatin1Char('}') || c == QLatin1Char(')');
+    if (depth == 0) return source.mid(from, i - from);
+  }
+  return source.mid(from);
+}
+
+/// All that failures say, of every layer that has words for the window: literals of more than a word where
+/// failures are made.
+std::set<QString> wordsOfFailures() {
+  static const QRegularExpression makes(QStringLiteral(
+      R"(\bFailure\{|\bFailure (?:\w+::)?\w+\([^;{}]*\)(?: const)? \{|-> Failure \{|\bk\w*Cure =|)"
+      R"(\bsentence\(|\b(?:fail|unreadable|pictureFailure|damaged|cannot|systemFailure|)"
+      R"(wrongLine|parseJson|return failure|cannotListen)\()"));
+  static const QRegularExpression literal(QStringLiteral(R"re("((?:[^"\\\n]|\\.)*)")re"));
+  static const QRegularExpression letters(QStringLiteral("[A-Za-z]{2}"));
+  std::set<QString> words;
+  for (const char* layer : {"core", "link", "engine", "desk", "phone"}) {
+    QDirIterator files(QStringLiteral(CHISPA_SOURCE_DIR "/src/") + QLatin1String(layer),
+                       {QStringLiteral("*.cpp"), QStringLiteral("*.h")}, QDir::Files,
+                       QDirIterator::Subdirectories);
+    while (files.hasNext()) {
+      QFile file(files.next());
+      EXPECT_TRUE(file.open(QIODevice::ReadOnly));
+      QString source = QString::fromUtf8(file.readAll());
+      source.remove(QRegularExpression(QStringLiteral("//[^\n]*")));
+      source.remove(QRegularExpression(QStringLiteral("\"\\s*\\n\\s*\"")));
+      for (auto made = makes.globalMatch(source); made.hasNext();) {
+        const auto place = made.next();
+        // The cure of many failures stands alone, as a constant.
+        const bool isConstant = place.captured().endsWith(QLatin1Char('='));
+        const qsizetype end = place.capturedEnd();
+        const QString inside = isConstant
+                                   ? source.mid(end, source.indexOf(QStringLiteral("\";"), end) + 1 - end)
+                                   : bracketed(source, end - 1);
+        for (auto match = literal.globalMatch(inside); match.hasNext();) {
+          const QString word = match.next().captured(1).replace(QStringLiteral("\\\""), QStringLiteral("\""));
+          if (word.contains(QLatin1Char(' ')) && word.contains(letters)) words.insert(word);
+        }
+      }
+    }
+  }
+  EXPECT_GT(words.size(), 200U);
+  return words;
 }
 
 /// What must be the same in every language: the places of names and numbers, and spaces at the ends.
@@ -137,9 +195,62 @@ TEST(Spanish, HasEverySentenceOfCore) {
   EXPECT_TRUE(missing.isEmpty()) << missing.join(QLatin1Char('\n')).toStdString();
 }
 
+TEST(Spanish, HasEveryWordOfFailures) {
+  WordCatalogue spanish;
+  ASSERT_TRUE(spanish.take(QStringLiteral("es")));
+  QStringList missing;
+  for (const QString& words : wordsOfFailures()) {
+    const QString said = inSpanish(spanish, QStringLiteral("core"), words);
+    if (said.isEmpty() || skeleton(said) != skeleton(words)) missing << words;
+  }
+  EXPECT_TRUE(missing.isEmpty()) << missing.join(QLatin1Char('\n')).toStdString();
+}
+
+/// A failure is said in the window's language: its sentence, the words and the names in it, and the cure.
+TEST(Spanish, SaysFailures) {
+  WordCatalogue spanish;
+  ASSERT_TRUE(spanish.take(QStringLiteral("es")));
+  QCoreApplication::installTranslator(&spanish);
+  const Failure failure{sentence("%1 is damaged at byte %2 of %3.", "The show", 12, 40), "fair.chispa",
+                        "Open a backup."};
+  EXPECT_EQ(said(failure).toStdString(),
+            "fair.chispa: El espectáculo está dañado en el byte 12 de 40.\nAbre una copia de seguridad.");
+  EXPECT_EQ(failure.text(), "fair.chispa: The show is damaged at byte 12 of 40.\nOpen a backup.");
+  // A name stays what it is, be it a word of the program too.
+  EXPECT_EQ(said(sentence("No pixels hang on “%1”.", std::string("The show"))).toStdString(),
+            "De «The show» no cuelga ningún píxel.");
+  QCoreApplication::removeTranslator(&spanish);
+}
+
+/// The window's own words for rules are, in English, those of the command line; in Spanish they are Spanish.
+TEST(Nights, AreSaidInTheLanguageOfTheWindow) {
+  std::vector<RuleDays> all(5);
+  all[0].weekdays = 0b1110000;
+  all[0].first = "11-27";
+  all[0].last = "01-06";
+  all[0].except = {"12-24"};
+  all[1].only = {"2026-12-24", "2026-12-31"};
+  all[2].weekdays = 0b0000101;
+  all[2].first = "03-01";
+  all[3].last = "2027-02-01";
+  for (const RuleDays& days : all) EXPECT_EQ(daysText(days).toStdString(), describeDays(days));
+  std::vector<NightTime> times{{NightTimeKind::Clock, 5 * 60 + 7}};
+  for (const auto kind :
+       {NightTimeKind::Sunset, NightTimeKind::Dusk, NightTimeKind::Dawn, NightTimeKind::Sunrise})
+    for (const int minutes : {0, 20, -120}) times.push_back({kind, minutes});
+  for (const NightTime& time : times) EXPECT_EQ(nightTimeText(time).toStdString(), describeTime(time));
+  WordCatalogue spanish;
+  ASSERT_TRUE(spanish.take(QStringLiteral("es")));
+  QCoreApplication::installTranslator(&spanish);
+  EXPECT_EQ(nightTimeText({NightTimeKind::Dusk, -20}).toStdString(), "20 min antes del anochecer");
+  EXPECT_EQ(daysText({}).toStdString(), "todos los días");
+  QCoreApplication::removeTranslator(&spanish);
+}
+
 TEST(Spanish, HasNoWordThatNothingSays) {
   std::set<QString> said = wordsOfEffects();
   said.merge(sentencesOfCore());
+  said.merge(wordsOfFailures());
   for (const auto& [context, word] : wordsOfTheSource()) said.insert(word);
   QFile file(QStringLiteral(CHISPA_SOURCE_DIR "/src/desk/words/es.json"));
   ASSERT_TRUE(file.open(QIODevice::ReadOnly));

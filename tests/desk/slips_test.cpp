@@ -239,7 +239,7 @@ TEST_F(SlipTest, AShowThatIsOpenInAnotherWindowIsSaid) {
   Document third(folder_.path() / "state");
   const Outcome saved = third.saveAs(path);
   ASSERT_FALSE(saved);
-  EXPECT_NE(saved.failure().what.find("another window"), std::string::npos);
+  EXPECT_NE(saved.failure().what.text().find("another window"), std::string::npos);
 }
 
 TEST_F(SlipTest, WorkThatIsNotSafeIsSaidInThePulseBarUntilItIs) {

@@ -132,6 +132,47 @@ TEST(SoundInput, HearsWhatTheComputerPlaysUntilTheServerGoes) {
   EXPECT_TRUE((*input)->isLost());
 }
 
+/// True once what `sound` plays is heard.
+bool isHeard(Sound& sound) {
+  for (int n = 0; n < 10'000; ++n) {
+    if (sound.heard()) return true;
+    std::this_thread::sleep_for(std::chrono::milliseconds(1));
+  }
+  return false;
+}
+
+/// Sound goes through the device that was chosen; one that is not there any more gives way to the desktop's,
+/// and is tried again at the next play.
+TEST(SoundDevice, IsChosenAndGivesWayWhereItIsGone) {
+#if !CHISPA_COUNTS_FORBIDDEN
+  GTEST_SKIP() << "PulseAudio's library is not built for sanitizers";
+#endif
+  SoundServer server;
+  const auto devices = soundDevices();
+  ASSERT_TRUE(devices) << devices.failure().text();
+  ASSERT_EQ(devices->size(), 1u);
+  EXPECT_EQ(devices->front().name, "nobody");
+  EXPECT_FALSE(devices->front().title.empty());
+  std::string whyNot;
+  const auto sound = openPulse(whyNot);
+  ASSERT_EQ(whyNot, "");
+  for (const char* device : {"nobody", "an.usb.device.that.was.unplugged", "nobody", ""}) {
+    sound->setDevice(device);
+    sound->play(makeClicks(Micros(5'000'000)), Micros(0));
+    EXPECT_TRUE(isHeard(*sound)) << "through “" << device << "”";
+    sound->stop();
+  }
+}
+
+TEST(SoundDevice, WithoutAServerSaysWhy) {
+  setenv("PULSE_SERVER", "unix:/nowhere/pulse", 1);
+  const auto devices = soundDevices();
+  unsetenv("PULSE_SERVER");
+  ASSERT_FALSE(devices);
+  EXPECT_NE(devices.failure().text().find("pulseaudio --start"), std::string::npos)
+      << devices.failure().text();
+}
+
 TEST(SoundInput, WithoutASourceOfThatNameSaysWhy) {
   const auto input = openSoundInput("no such source", [](std::span<const float>) {});
   ASSERT_FALSE(input);

@@ -243,7 +243,7 @@ TEST(SerialDmx, WhatIsNoLineSaysSo) {
   controller.host = "/dev/null";
   const auto sender = ControllerSender::open(controller, {1}, {});
   ASSERT_FALSE(sender);
-  EXPECT_NE(sender.failure().what.find("no serial line"), std::string::npos);
+  EXPECT_NE(sender.failure().what.text().find("no serial line"), std::string::npos);
   controller.host = "/dev/nothing-is-here";
   EXPECT_FALSE(ControllerSender::open(controller, {1}, {}));
   EXPECT_FALSE(ControllerSender::open(controller, {1, 2}, {})) << "one universe";

@@ -294,7 +294,7 @@ TEST_F(Receiving, ATakenPortIsSaidWithACure) {
   options.ddpPort = 0;
   const auto second = Receiver::open(options);
   ASSERT_FALSE(second);
-  EXPECT_NE(second.failure().cure.find("end it"), std::string::npos);
+  EXPECT_NE(second.failure().cure.text().find("end it"), std::string::npos);
 }
 
 /// Looking for others must not take the E1.31 port of this machine's addresses away.
@@ -335,9 +335,9 @@ TEST(ListeningToGroups, LeavesANodeItsPort) {
   options.groups = {90, 91};
   options.artNetPort = options.ddpPort = options.opcPort = 0;
   const auto first = Receiver::open(options);
-  ASSERT_TRUE(first) << first.failure().what;
+  ASSERT_TRUE(first) << first.failure().what.text();
   const auto second = Receiver::open(options);
-  EXPECT_TRUE(second) << second.failure().what;
+  EXPECT_TRUE(second) << second.failure().what.text();
   ::close(fd);
 }
 

@@ -271,7 +271,7 @@ TEST(ControllerSender, ANameThatNobodyKnowsIsAFailureWithACure) {
   controller.host = "no such host.invalid";
   const auto sender = ControllerSender::open(controller, {1}, {});
   ASSERT_FALSE(sender);
-  EXPECT_FALSE(sender.failure().cure.empty());
+  EXPECT_FALSE(sender.failure().cure.text().empty());
 }
 
 TEST(ControllerSender, WhereNobodyListensErrorsAreCounted) {

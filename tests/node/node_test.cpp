@@ -382,7 +382,7 @@ TEST_F(RunningNode, IsProgrammedByArtAddress) {
   // Four ports of a node share a sub-net: what cannot be is said, and nothing is changed.
   const auto refused = link::pushSetup(controller, wants({0x21, 0x99}));
   ASSERT_FALSE(refused);
-  EXPECT_NE(refused.failure().what.find("sub-net"), std::string::npos);
+  EXPECT_NE(refused.failure().what.text().find("sub-net"), std::string::npos);
   EXPECT_EQ(node_.settings()[1].sections[0].universe, 0x22);
   controller.host = test::loopbackAddress(6);
   EXPECT_FALSE(link::compareSetup(controller, wanted)) << "nobody is there";

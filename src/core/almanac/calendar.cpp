@@ -64,7 +64,7 @@ Result<TimeZone> TimeZone::named(const std::string& name) {
   try {
     return TimeZone(date::locate_zone(name));
   } catch (const std::exception&) {
-    return Failure{"The time zone “" + name + "” is not known here.",
+    return Failure{sentence("The time zone “%1” is not known here.", name),
                    {},
                    "Choose the installation's place in Run, or install the package tzdata."};
   }
@@ -78,7 +78,7 @@ Result<std::string> posixZone(const std::string& zone, const std::string& folder
   const auto end = bytes.size() > 1 && bytes.back() == '\n' ? bytes.size() - 1 : std::string::npos;
   const auto begin = end == std::string::npos ? end : bytes.rfind('\n', end - 1);
   if (!bytes.starts_with("TZif") || begin == std::string::npos || begin + 1 == end)
-    return Failure{"The rule of the time zone “" + zone + "” cannot be read.", folder,
+    return Failure{sentence("The rule of the time zone “%1” cannot be read.", zone), folder,
                    "Install the package tzdata, or choose another place in Run."};
   return bytes.substr(begin + 1, end - begin - 1);
 }

@@ -36,23 +36,21 @@ Extent extentOf(std::string_view text) {
 
 }  // namespace
 
-Result<nlohmann::ordered_json> parseJson(std::string_view text, const std::string& what,
-                                         const std::string& where, const std::string& cure) {
+Result<nlohmann::ordered_json> parseJson(std::string_view text, const char* what, const std::string& where,
+                                         const Sentence& cure) {
   const Extent extent = extentOf(text);
   if (extent.depth > kMaxJsonDepth)
-    return Failure{what + " nests its brackets " + std::to_string(extent.depth) + " deep; " +
-                       std::to_string(kMaxJsonDepth) + " are allowed.",
-                   where, cure};
+    return Failure{
+        sentence("%1 nests its brackets %2 deep; %3 are allowed.", what, extent.depth, kMaxJsonDepth), where,
+        cure};
   if (extent.values > kMaxJsonValues)
-    return Failure{what + " holds more than " + std::to_string(kMaxJsonValues) + " values.", where, cure};
+    return Failure{sentence("%1 holds more than %2 values.", what, kMaxJsonValues), where, cure};
   try {
     return nlohmann::ordered_json::parse(text);
   } catch (const nlohmann::ordered_json::parse_error& error) {
-    return Failure{what + " is damaged at byte " + std::to_string(error.byte) + " of " +
-                       std::to_string(text.size()) + ".",
-                   where, cure};
+    return Failure{sentence("%1 is damaged at byte %2 of %3.", what, error.byte, text.size()), where, cure};
   } catch (const std::exception& error) {
-    return Failure{what + " is damaged: " + error.what() + ".", where, cure};
+    return Failure{sentence("%1 is damaged: %2.", what, error.what()), where, cure};
   }
 }
 

@@ -4,8 +4,8 @@
 namespace chispa {
 
 std::string Failure::text() const {
-  std::string all = where.empty() ? what : where + ": " + what;
-  if (!cure.empty()) all += "\n" + cure;
+  std::string all = where.empty() ? what.text() : where + ": " + what.text();
+  if (!cure.id.empty()) all += "\n" + cure.text();
   return all;
 }
 

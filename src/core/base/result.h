@@ -5,15 +5,18 @@
 #include <utility>
 #include <variant>
 
+#include "core/base/sentence.h"
+
 namespace chispa {
 
-/// Why something expected to fail did: what happened, where, and what the user can do about it.
+/// Why something expected to fail did: what happened, where (a file, a name, an address), and what the user
+/// can do about it.
 struct Failure {
-  std::string what;
+  Sentence what;
   std::string where;
-  std::string cure;
+  Sentence cure;
 
-  /// One sentence a line, for a message box or stderr.
+  /// In English, one sentence a line, for stderr.
   std::string text() const;
   bool operator==(const Failure&) const = default;
 };

@@ -11,13 +11,22 @@ namespace chispa {
 /// of languages, and what stands in the places. Core says it; the desk and the command line put it into
 /// words.
 struct Sentence {
+  /// What stands in a place: a name or a number, which is the same in every language, or words of the
+  /// program, which are in the catalogues too.
+  struct Arg {
+    std::string text;
+    bool isWords = false;
+
+    bool operator==(const Arg&) const = default;
+  };
+
   std::string id;
-  std::vector<std::string> args;
+  std::vector<Arg> args;
 
   Sentence() = default;
   Sentence(const char* english) : id(english) {}
   /// A name, which is the same in every language.
-  Sentence(std::string name) : id("%1"), args{std::move(name)} {}
+  Sentence(std::string name) : id("%1"), args{{std::move(name)}} {}
 
   /// In English.
   std::string text() const { return filled(id); }
@@ -32,7 +41,7 @@ struct Sentence {
         out += form[i++];
         continue;
       }
-      out += args[number - 1];
+      out += args[number - 1].text;
       i = end;
     }
     return out;
@@ -42,20 +51,24 @@ struct Sentence {
 
 namespace sentences {
 
-inline std::string word(std::string own) {
-  return own;
+inline Sentence::Arg argOf(std::string name) {
+  return {std::move(name)};
 }
-inline std::string word(std::integral auto number) {
-  return std::to_string(number);
+/// A literal is of the program; names are strings.
+inline Sentence::Arg argOf(const char* words) {
+  return {words, true};
+}
+inline Sentence::Arg argOf(std::integral auto number) {
+  return {std::to_string(number)};
 }
 
 }  // namespace sentences
 
-/// The sentence `id` with names and numbers in its places.
+/// The sentence `id` with names, numbers and words in its places.
 template <class... Args>
 Sentence sentence(const char* id, const Args&... args) {
   Sentence made(id);
-  (made.args.push_back(sentences::word(args)), ...);
+  (made.args.push_back(sentences::argOf(args)), ...);
   return made;
 }
 

@@ -107,7 +107,7 @@ std::string readme(const BoardLight& light, const BoardKind& kind, const std::st
   return out.str();
 }
 
-Failure cannot(const std::string& what, const std::filesystem::path& where) {
+Failure cannot(const char* what, const std::filesystem::path& where) {
   return {what, where.string() + ": " + std::strerror(errno), "Choose another folder."};
 }
 

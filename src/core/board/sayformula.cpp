@@ -96,6 +96,7 @@ class FormulaTerms {
   Term one(TermOp op, Term a) { return clip_.graph().add(op, a); }
   Term two(TermOp op, Term a, Term b) { return clip_.graph().add(op, a, b); }
 
+  // Long, as it is one switch over all operations of the formula language.
   Term termOf(const formula::Step& step) {
     const auto from = [&](std::size_t i) { return terms_[step.from[i]]; };
     constexpr double kTurns = 0.5 * std::numbers::inv_pi;

@@ -3,6 +3,7 @@
 
 namespace chispa::board {
 
+// Long, as it is a table of all operations.
 Code codeOf(TermOp op) {
   switch (op) {
     case TermOp::Add:

@@ -43,11 +43,11 @@ Result<BoardStrip> BoardStrip::of(const Show& show, const PixelMap& map, const s
     if (!isOn) continue;
     if (!first) first = fixture.get();
     if (!areAlike(stripTypeOf(show, *first), stripTypeOf(show, *fixture)))
-      return Failure{
-          "“" + first->name + "” and “" + fixture->name +
-              "” are of different strips, and a board tells all of its data line in one order of colours.",
-          {},
-          "Write one board for each kind of strip: choose the fixtures or zones of one."};
+      return Failure{sentence("“%1” and “%2” are of different strips, and a board tells all of its data line "
+                              "in one order of colours.",
+                              first->name, fixture->name),
+                     {},
+                     "Write one board for each kind of strip: choose the fixtures or zones of one."};
   }
   if (!first)
     return Failure{"There is nothing on the board: no fixture or zone with pixels is chosen.",
@@ -56,11 +56,11 @@ Result<BoardStrip> BoardStrip::of(const Show& show, const PixelMap& map, const s
   const StripType& type = stripTypeOf(show, *first);
   if (type.mix().hasAmber)
     return Failure{
-        "“" + type.name + "” has a chip besides red, green, blue and white, which a board cannot mix.",
+        sentence("“%1” has a chip besides red, green, blue and white, which a board cannot mix.", type.name),
         {},
         "Choose fixtures of another strip, or send it from a controller."};
   if (type.channelBits != 8)
-    return Failure{"“" + type.name + "” takes 16 bits a channel, and a board sends bytes of 8.",
+    return Failure{sentence("“%1” takes 16 bits a channel, and a board sends bytes of 8.", type.name),
                    {},
                    "Choose fixtures of another strip."};
   strip.order_ = type.order;
@@ -71,8 +71,8 @@ Result<BoardStrip> BoardStrip::of(const Show& show, const PixelMap& map, const s
   strip.channel_ma_ = type.channel_ma;
   strip.volts_ = type.volts;
   if (strip.byteCount() > kMaxBytes)
-    return Failure{"The strip has " + std::to_string(strip.byteCount()) +
-                       " bytes a frame, and a board counts up to " + std::to_string(kMaxBytes) + ".",
+    return Failure{sentence("The strip has %1 bytes a frame, and a board counts up to %2.", strip.byteCount(),
+                            kMaxBytes),
                    {},
                    "Choose less."};
   for (std::size_t i = 0; i < strip.pixels_.size(); ++i)

@@ -156,7 +156,7 @@ auto parsed(const std::string& text, const std::string& where, Read read)
   try {
     return read(*root);
   } catch (const std::exception& error) {
-    return Failure{std::string("What the memory holds makes no sense: ") + error.what() + ".", where, kCure};
+    return Failure{sentence("What the memory holds makes no sense: %1.", error.what()), where, kCure};
   }
 }
 

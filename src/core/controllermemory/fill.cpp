@@ -114,14 +114,14 @@ class Filler {
 
   Result<MemoryFill> run() {
     if (values_.count() == 0)
-      return Failure{"No pixels hang on “" + controller_.name + "”.", {}, "Wire it first."};
+      return Failure{sentence("No pixels hang on “%1”.", controller_.name), {}, "Wire it first."};
     if (Outcome placed = takePlace(); !placed) return placed.failure();
     const auto& scenes = memory_.scenes;
     for (std::size_t i = 0; i < scenes.size(); ++i) {
       done_ = static_cast<double>(i) / static_cast<double>(scenes.size());
       share_ = 1 / static_cast<double>(scenes.size());
       if (!isThere(show_, scenes[i]))
-        return Failure{"What scene " + std::to_string(i + 1) + " shall play is gone.", controller_.name,
+        return Failure{sentence("What scene %1 shall play is gone.", i + 1), controller_.name,
                        "Choose another, or take the scene out."};
       if (!add(scenes[i])) return Failure{};
       for (const MemoryStart& start : scenes[i].starts)
@@ -252,7 +252,7 @@ Result<FittingFill> fitMemory(const Show& show, const CompiledShow& compiled, Co
     excesses = excessesOf(fill->content, limits);
     if (excesses.empty()) return FittingFill{tolerance, *std::move(fill)};
   }
-  return Failure{"Even with a loss that everybody sees it does not fit: " + excesses.front() + ".",
+  return Failure{sentence("Even with a loss that everybody sees it does not fit: %1.", excesses.front()),
                  {},
                  "Take scenes out, or shorten looks."};
 }

@@ -55,7 +55,7 @@ void clear(Show& show, Score& score, TimeSpan span) {
   score.clips = std::move(kept);
 }
 
-/// The light of one section, to be laid over others.
+/// The light of a stretch of a score, to be laid over others, of the same score or of another.
 class SectionLight {
  public:
   SectionLight(const Score& score, TimeSpan from)
@@ -73,13 +73,15 @@ class SectionLight {
 
   void layOver(Show& show, Score& score, TimeSpan to, ClipList& made) const {
     LayerAllocator layers(score);
-    const int bars = barsOf(grid_, to);
+    const MusicGrid there(instantsOf(score, LaneKind::Beats), instantsOf(score, LaneKind::Bars));
+    const int bars = barsOf(there, to);
     for (int round = 0; round * bars_ < bars; ++round)
       for (const Clip& clip : clips_) {
         if (isOverAll(clip) && round > 0) continue;
         Clip copy = clip;
-        copy.start = moved(clip.start, to, round);
-        const Micros end = isOverAll(clip) ? to.end() : std::min(to.end(), moved(clip.end(), to, round));
+        copy.start = moved(clip.start, there, to, round);
+        const Micros end =
+            isOverAll(clip) ? to.end() : std::min(to.end(), moved(clip.end(), there, to, round));
         if (end - copy.start < kShortest) continue;
         adapt(copy, end - copy.start);
         copy.id = show.newId<ClipId>();
@@ -93,10 +95,10 @@ class SectionLight {
   bool isOverAll(const Clip& clip) const {
     return clip.start <= from_.from + kShortest && clip.end() >= from_.end() - kShortest;
   }
-  /// Where an instant of the section lies in `to`, the `round`-th time that it is played there.
-  Micros moved(Micros at, TimeSpan to, int round) const {
+  /// Where an instant of the stretch lies in `to`, the `round`-th time that it is played there.
+  Micros moved(Micros at, const MusicGrid& there, TimeSpan to, int round) const {
     const double bar = grid_.barAt(at) - grid_.barAt(from_.from) + round * bars_;
-    return grid_.barStart(grid_.barAt(to.from) + bar);
+    return there.barStart(there.barAt(to.from) + bar);
   }
   /// Gives a clip another length; effects that run over the whole of it still do.
   static void adapt(Clip& clip, Micros length) {
@@ -156,6 +158,33 @@ ClipList copySectionLight(Show& show, ScoreId id, Micros at) {
       clear(show, changed, span);
       light.layOver(show, changed, span, made);
     }
+  });
+  return made;
+}
+
+ClipList takeLightOf(Show& show, ScoreId id, ScoreId from) {
+  ClipList made;
+  const Score* found = find(show.scores, from);
+  if (!found || from == id) return made;
+  const auto isAnothers = [&](ZoneId one) {
+    const Zone* zone = find(show.zones, one);
+    return zone && zone->score && zone->score != id;
+  };
+  Score model = *found;
+  std::erase_if(model.staves, isAnothers);
+  std::erase_if(model.clips, [&](const auto& clip) { return isAnothers(clip->zone); });
+  for (StaveFolder& folder : model.folders) std::erase_if(folder.zones, isAnothers);
+  const SectionLight light(model, {Micros(0), model.length});
+  changeItem(show.scores, id, [&](Score& changed) {
+    // Its own zones keep their staves below.
+    for (const ZoneId zone : changed.staves)
+      if (std::find(model.staves.begin(), model.staves.end(), zone) == model.staves.end())
+        model.staves.push_back(zone);
+    changed.staves = model.staves;
+    changed.folders = model.folders;
+    const TimeSpan whole{Micros(0), changed.length};
+    clear(show, changed, whole);
+    light.layOver(show, changed, whole, made);
   });
   return made;
 }

@@ -25,4 +25,9 @@ std::vector<TimeSpan> sectionsLike(const Score& score, Micros at);
 /// the copies.
 ClipList copySectionLight(Show& show, ScoreId score, Micros at);
 
+/// Gives a score the light of another, in place of its own: staves, folders and clips, bar by bar by the bars
+/// of each, from the beginning again where it has more of them; a clip over all of it lies over all of it
+/// here too. What lies on zones that the other score has for itself is left out. Returns the copies.
+ClipList takeLightOf(Show& show, ScoreId score, ScoreId from);
+
 }  // namespace chispa

@@ -192,6 +192,22 @@ class Divider {
 
 }  // namespace
 
+DivideRequest usualDivision(const Show& show, const Zone& zone) {
+  std::set<FixtureId> fixtures;
+  for (const ZonePart& part : zone.parts) fixtures.insert(part.fixture);
+  DivideRequest request;
+  const Fixture* only = fixtures.size() == 1 ? find(show.fixtures, *fixtures.begin()) : nullptr;
+  if (fixtures.size() > 1)
+    request.by = Division::Fixtures;
+  else if (only && only->segments.size() > 1)
+    request.by = Division::Segments;
+  else if (only && isMatrix(only->segments.front().shape))
+    request.by = Division::Rows;
+  else
+    request.by = Division::Parts;
+  return request;
+}
+
 int piecesOf(const Show& show, const Zone& zone, const DivideRequest& request) {
   return static_cast<int>(Divider(show, zone, request).pieces().size());
 }
@@ -282,78 +298,6 @@ void moveZonePart(Show& show, ZoneId id, std::size_t from, std::size_t to) {
   });
 }
 
-namespace {
-
-/// Pixels by the fixture they belong to, each sorted.
-std::vector<std::pair<FixtureId, std::vector<int>>> byFixture(const Show& show, const PixelMap& map,
-                                                              std::vector<std::uint32_t> pixels) {
-  std::sort(pixels.begin(), pixels.end());
-  pixels.erase(std::unique(pixels.begin(), pixels.end()), pixels.end());
-  std::vector<std::pair<FixtureId, std::vector<int>>> sorted;
-  for (const ZonePart& part : partsOf(show, map, pixels))
-    sorted.emplace_back(part.fixture, pixelsOf(*find(show.fixtures, part.fixture), part));
-  return sorted;
-}
-
-/// Adds pixels to those of a part, in data order if that is what they were in.
-std::vector<int> grown(std::vector<int> had, const std::vector<int>& more) {
-  const bool inDataOrder = std::is_sorted(had.begin(), had.end());
-  had.insert(had.end(), more.begin(), more.end());
-  if (inDataOrder) std::sort(had.begin(), had.end());
-  return had;
-}
-
-}  // namespace
-
-void paintZone(Show& show, const PixelMap& map, ZoneId id, const std::vector<std::uint32_t>& pixels) {
-  changeItem(show.zones, id, [&](Zone& zone) {
-    for (const auto& owned : byFixture(show, map, pixels)) {
-      const FixtureId fixtureId = owned.first;
-      std::vector<int> numbers = owned.second;
-      const Fixture& fixture = *find(show.fixtures, fixtureId);
-      std::set<int> had;
-      ZonePart* last = nullptr;
-      for (ZonePart& part : zone.parts) {
-        if (part.fixture != fixtureId) continue;
-        const auto taken = pixelsOf(fixture, part);
-        had.insert(taken.begin(), taken.end());
-        last = &part;
-      }
-      std::erase_if(numbers, [&](int n) { return had.contains(n); });
-      if (numbers.empty()) continue;
-      if (last && zone.pixelsPerCell > 0 && !zone.playsAsOne)
-        *last = partOf(fixture, grown(pixelsOf(fixture, *last), numbers));
-      else
-        zone.parts.push_back(partOf(fixture, numbers));
-    }
-  });
-}
-
-void eraseFromZone(Show& show, const PixelMap& map, ZoneId id, const std::vector<std::uint32_t>& pixels) {
-  changeItem(show.zones, id, [&](Zone& zone) {
-    for (const auto& owned : byFixture(show, map, pixels)) {
-      const FixtureId fixtureId = owned.first;
-      const std::vector<int>& numbers = owned.second;
-      const Fixture& fixture = *find(show.fixtures, fixtureId);
-      std::vector<ZonePart> left;
-      for (const ZonePart& part : zone.parts) {
-        if (part.fixture != fixtureId) {
-          left.push_back(part);
-          continue;
-        }
-        auto kept = pixelsOf(fixture, part);
-        const auto before = kept.size();
-        std::erase_if(kept, [&](int n) { return std::binary_search(numbers.begin(), numbers.end(), n); });
-        if (kept.size() == before)
-          left.push_back(part);
-        else if (!kept.empty())
-          left.push_back(partOf(fixture, kept));
-      }
-      zone.parts = std::move(left);
-    }
-  });
-}
-
 void setZoneScore(Show& show, ZoneId id, ScoreId owner) {
   const Zone* found = find(show.zones, id);
   if (!found || found->score == owner) return;
@@ -380,7 +324,7 @@ Result<std::vector<ZoneId>> copyZones(Show& show, FixtureId from, FixtureId to) 
   const Fixture* target = find(show.fixtures, to);
   if (!source || !target) return Failure{"One of the fixtures is gone.", "", "Select the fixtures anew."};
   if (!areAlike(*source, *target))
-    return Failure{"Zones of " + source->name + " do not fit " + target->name + ".", target->name,
+    return Failure{sentence("Zones of %1 do not fit %2.", source->name, target->name), target->name,
                    "Choose a fixture with the same segments and as many pixels in each."};
   std::vector<ZoneId> made;
   for (const auto& zone : Items<Zone>(show.zones)) {
@@ -400,8 +344,8 @@ Result<std::vector<ZoneId>> copyZones(Show& show, FixtureId from, FixtureId to) 
     if (!isThere) made.push_back(addZone(show, copy));
   }
   if (made.empty())
-    return Failure{source->name + " has no zones that " + target->name + " lacks.", source->name,
-                   "Make zones of " + source->name + " first."};
+    return Failure{sentence("%1 has no zones that %2 lacks.", source->name, target->name), source->name,
+                   sentence("Make zones of %1 first.", source->name)};
   return made;
 }
 

@@ -45,6 +45,9 @@ struct DivideRequest {
   bool asCells = false;
 };
 
+/// How a zone is most often divided: by what it is made of, which are its fixtures or the segments of its one
+/// fixture; a picture by its rows; all else into equal parts.
+DivideRequest usualDivision(const Show& show, const Zone& zone);
 /// Makes zones of the pieces of a zone, which stays as it is; returns them.
 std::vector<ZoneId> divideZone(Show& show, ZoneId id, const DivideRequest& request);
 /// How many pieces that makes.

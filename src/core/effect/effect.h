@@ -15,7 +15,9 @@
 
 namespace chispa {
 
+class LivePicture;
 class MediaLibrary;
+struct ScreenPart;
 
 /// What kind of value a parameter takes. Formula, Drawing and File are texts: in the formula language, in the
 /// letters of drawings, and the name of a file beside the show. A zone is the number of its id.
@@ -124,6 +126,8 @@ struct EffectInput {
   const MusicFeatures* music = nullptr;
   Micros at{0};
   const Prepared* prepared = nullptr;
+  /// What the part of a screen that `screenOf` names shows now; null where nobody watches it.
+  const LivePicture* screen = nullptr;
   OtherLight other = {};
 
   /// How long a beat of the music is over the whole clip: on the mean, and the shortest. The same in every
@@ -167,6 +171,8 @@ struct Effect {
   EffectGroup group = EffectGroup::Plain;
   /// Works out what render() is given as `prepared`; may be null, and may give null.
   std::shared_ptr<const Prepared> (*prepare)(const ParamPack& params, const MediaLibrary& media) = nullptr;
+  /// The part of a screen whose picture render() is given as `screen`; null if it looks at none.
+  ScreenPart (*screenOf)(const ParamPack& params) = nullptr;
   /// It has a beginning and an end: it runs over the clip's whole length.
   bool isWhole = false;
   /// It is at its best with rows to stand on.

@@ -12,25 +12,14 @@ enum { Screen, Left, Top, Width, Height, Tint, Lay };
 
 constexpr double kMaxDots = 16'384;
 
-struct Seen : Prepared {
-  explicit Seen(std::shared_ptr<const LivePicture> found) : picture(std::move(found)) {}
-  std::shared_ptr<const LivePicture> picture;
-};
-
 ScreenPart partOf(const ParamPack& params) {
   const auto whole = [&](std::size_t i) { return static_cast<int>(params.number(i)); };
   return {whole(Screen) - 1, whole(Left), whole(Top), whole(Width), whole(Height)};
 }
 
-std::shared_ptr<const Prepared> prepare(const ParamPack& params, const MediaLibrary& library) {
-  auto picture = library.findLive(partOf(params));
-  return picture ? std::make_shared<const Seen>(std::move(picture)) : nullptr;
-}
-
 void render(const EffectInput& in, LightBuffer& out) noexcept {
-  const auto* seen = static_cast<const Seen*>(in.prepared);
-  if (!seen) return out.clear(static_cast<std::size_t>(in.cells.count()));
-  const LivePicture& picture = *seen->picture;
+  if (!in.screen) return out.clear(static_cast<std::size_t>(in.cells.count()));
+  const LivePicture& picture = *in.screen;
   const PictureOnFace face(in.cells, picture.width(), picture.height(), layOf(in.params, Lay), 0, false);
   showDots(
       in, out, face, [&](int column, int row) { return picture.dot(column, row); }, 0, in.params.real(Tint));
@@ -63,7 +52,7 @@ Effect screenCapture() {
                          numberParam("tint", "In the palette's colours", "", 0, 1, 0)}),
       .render = render,
       .group = EffectGroup::Pictures,
-      .prepare = prepare,
+      .screenOf = partOf,
       .wantsRows = true,
   };
 }

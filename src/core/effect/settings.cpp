@@ -14,6 +14,7 @@ struct Shelf {
   std::vector<EffectSetting> settings;
 };
 
+// Long, as they are tables: the shelf of each effect, a function a group of effects.
 std::map<std::string, Shelf> flows() {
   return {
       {"ribbon",

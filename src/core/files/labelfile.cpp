@@ -50,9 +50,8 @@ std::vector<std::string> linesOf(const std::string& text) {
   return lines;
 }
 
-Failure wrongLine(const std::string& where, std::size_t line, const std::string& what) {
-  return {"Line " + std::to_string(line + 1) + " " + what + ".", where,
-          "Mend the line, or export the labels anew."};
+Failure wrongLine(const std::string& where, std::size_t line, const char* what) {
+  return {sentence("Line %1 %2.", line + 1, what), where, "Mend the line, or export the labels anew."};
 }
 
 Result<std::vector<Mark>> parseTrack(const std::vector<std::string>& lines, const std::string& where) {

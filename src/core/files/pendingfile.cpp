@@ -40,8 +40,8 @@ std::string randomLetters() {
 
 }  // namespace
 
-Failure systemFailure(const std::string& what, const std::filesystem::path& path, const std::string& cure) {
-  return {what + " (" + std::strerror(errno) + ").", path.string(), cure};
+Failure systemFailure(const char* what, const std::filesystem::path& path, const Sentence& cure) {
+  return {sentence("%1 (%2).", what, std::strerror(errno)), path.string(), cure};
 }
 
 bool writeAll(int fd, std::string_view text) {
@@ -105,7 +105,7 @@ PendingFile::~PendingFile() {
   if (!beside_.empty()) ::unlink(beside_.c_str());
 }
 
-Failure PendingFile::failure(const std::string& what) const {
+Failure PendingFile::failure(const char* what) const {
   return systemFailure(what, target_, kCure);
 }
 
@@ -142,7 +142,7 @@ Outcome PendingFile::overwrite(int from) {
       // From here on the whole of it is only beside its place.
       const Failure why = systemFailure(
           "The file could not be written to its end", target_,
-          "What was to be written is kept as " + beside_.string() + "; make room, and copy it.");
+          sentence("What was to be written is kept as %1; make room, and copy it.", beside_.string()));
       beside_.clear();
       return why;
     }
@@ -150,7 +150,7 @@ Outcome PendingFile::overwrite(int from) {
   }
   if (::ftruncate(*to, length) != 0 || ::fsync(*to) != 0) {
     const Failure why = systemFailure("The file could not be written to its end", target_,
-                                      "What was to be written is kept as " + beside_.string() + "; copy it.");
+                                      sentence("What was to be written is kept as %1; copy it.", beside_.string()));
     beside_.clear();
     return why;
   }

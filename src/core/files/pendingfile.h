@@ -31,7 +31,7 @@ class PendingFile {
       : target_(std::move(target)), beside_(std::move(beside)) {}
   Outcome replace(int fd);
   Outcome overwrite(int from);
-  Failure failure(const std::string& what) const;
+  Failure failure(const char* what) const;
 
   std::filesystem::path target_;
   std::filesystem::path beside_;
@@ -59,6 +59,6 @@ bool writeAll(int fd, std::string_view text);
 /// Lets what was made, renamed or removed in a folder survive a power cut.
 void syncFolder(const std::filesystem::path& folder);
 /// "What (the system's reason)."
-Failure systemFailure(const std::string& what, const std::filesystem::path& path, const std::string& cure);
+Failure systemFailure(const char* what, const std::filesystem::path& path, const Sentence& cure);
 
 }  // namespace chispa

@@ -43,8 +43,7 @@ std::optional<Vec3> pointOf(const std::vector<double>& numbers, double metresPer
 }
 
 Failure wrongLine(int number, const std::string& line, const std::string& where) {
-  return {"Line " + std::to_string(number) + " is no point: \"" + line.substr(0, 40) + "\".", where,
-          kPlainNumbers};
+  return {sentence("Line %1 is no point: \"%2\".", number, line.substr(0, 40)), where, kPlainNumbers};
 }
 
 Result<std::vector<Vec3>> parseTable(const std::string& text, const std::string& where,
@@ -73,13 +72,13 @@ Result<std::vector<Vec3>> parseList(const std::string& text, const std::string& 
     for (const auto& element : *root) {
       const auto point = pointOf(element.at("point").get<std::vector<double>>(), metresPerUnit);
       if (!point)
-        return Failure{"Point " + std::to_string(points.size() + 1) + " is not two or three numbers.", where,
+        return Failure{sentence("Point %1 is not two or three numbers.", points.size() + 1), where,
                        "Each element is {\"point\": [x, y, z]}."};
       points.push_back(*point);
     }
     return points;
   } catch (const std::exception& error) {
-    return Failure{std::string("The point list makes no sense: ") + error.what() + ".", where, kListCure};
+    return Failure{sentence("The point list makes no sense: %1.", error.what()), where, kListCure};
   }
 }
 

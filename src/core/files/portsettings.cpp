@@ -109,7 +109,7 @@ Result<std::vector<PortSettings>> parsePortSettings(const std::string& text, con
     });
     return all;
   } catch (const std::exception& error) {
-    return Failure{std::string("The settings make no sense: ") + error.what() + ".", where, kCure};
+    return Failure{sentence("The settings make no sense: %1.", error.what()), where, kCure};
   }
 }
 

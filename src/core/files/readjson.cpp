@@ -102,8 +102,8 @@ Result<Show> readRoot(const Json& root, const std::string& where) {
   const FieldReader in(root);
   const int version = in.whole<int>("version", 1, 1'000'000, 1);
   if (version > kShowFormat)
-    return Failure{"The show was saved by a newer Chispa (format " + std::to_string(version) +
-                       "; this one reads up to " + std::to_string(kShowFormat) + ").",
+    return Failure{sentence("The show was saved by a newer Chispa (format %1; this one reads up to %2).",
+                            version, kShowFormat),
                    where, "Update Chispa, or open an older copy of the show."};
   Show show;
   show.name = in.text("name");
@@ -142,7 +142,7 @@ Result<Show> showOfJson(const Json& root, const std::string& where) {
   try {
     return readRoot(root, where);
   } catch (const std::exception& error) {
-    return Failure{std::string("The show is damaged: ") + error.what() + ".", where, "Open a backup."};
+    return Failure{sentence("The show is damaged: %1.", error.what()), where, "Open a backup."};
   }
 }
 

@@ -58,8 +58,7 @@ Result<std::vector<StripKind>> readStripKinds(const std::string& text) {
     FieldReader(*root).each("kinds", [&](const Json& json) { kinds.push_back(kindOf(json)); });
     return kinds;
   } catch (const std::exception& error) {
-    return Failure{std::string("The kinds of strip make no sense: ") + error.what() + ".", "stripkinds.json",
-                   kCure};
+    return Failure{sentence("The kinds of strip make no sense: %1.", error.what()), "stripkinds.json", kCure};
   }
 }
 

@@ -32,8 +32,7 @@ Result<std::vector<StripType>> StripLibrary::read() const {
               [](const StripType& a, const StripType& b) { return a.name < b.name; });
     return strips;
   } catch (const std::exception& error) {
-    return Failure{std::string("Your strip types make no sense: ") + error.what() + ".", file_.string(),
-                   kCure};
+    return Failure{sentence("Your strip types make no sense: %1.", error.what()), file_.string(), kCure};
   }
 }
 
@@ -53,7 +52,7 @@ Outcome StripLibrary::keep(const StripType& strip) const {
   std::error_code error;
   std::filesystem::create_directories(file_.parent_path(), error);
   if (error)
-    return Failure{"The strip type cannot be kept (" + error.message() + ").", file_.string(),
+    return Failure{sentence("The strip type cannot be kept (%1).", error.message()), file_.string(),
                    "Check that there is room and that you may write there."};
   return writeFileAtomically(file_, nlohmann::ordered_json{{"strip_types", list}}.dump(1) + "\n");
 }

@@ -249,9 +249,8 @@ Result<SvgDrawing> parseSvg(const std::string& text, const std::string& where, d
   pugi::xml_document document;
   const pugi::xml_parse_result parsed = document.load_buffer(text.data(), text.size());
   if (!parsed)
-    return Failure{
-        "The drawing is damaged at byte " + std::to_string(parsed.offset) + ": " + parsed.description() + ".",
-        where, kCure};
+    return Failure{sentence("The drawing is damaged at byte %1: %2.", parsed.offset, parsed.description()),
+                   where, kCure};
   const pugi::xml_node root = document.child("svg");
   if (!root) return Failure{"This is not an SVG drawing.", where, kCure};
   try {
@@ -260,7 +259,7 @@ Result<SvgDrawing> parseSvg(const std::string& text, const std::string& where, d
       return Failure{"The drawing has neither circles nor lines.", where, kCure};
     return drawing;
   } catch (const Error& error) {
-    return Failure{std::string("The drawing makes no sense: ") + error.what() + ".", where, kCure};
+    return Failure{sentence("The drawing makes no sense: %1.", error.what()), where, kCure};
   }
 }
 

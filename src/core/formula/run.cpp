@@ -57,6 +57,7 @@ void Machine::run(std::size_t first, std::size_t count) noexcept {
     if (!program_.steps[i].isUniform) step(i, first, count);
 }
 
+// Long, as it is one switch over all operations: each a line, and the loop over cells within it.
 void Machine::step(std::size_t index, std::size_t first, std::size_t count) noexcept {
   const Step& s = program_.steps[index];
   float* out = registers_[index].data();

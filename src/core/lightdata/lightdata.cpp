@@ -219,9 +219,9 @@ Result<bool> writePicture(FrameSource& source, const LightDataOrder& order, cons
   constexpr std::size_t kMaxSide = 65'535;
   const std::size_t dots = source.bytesOfFrame() / 3;
   if (dots > kMaxSide || static_cast<std::size_t>(order.frames()) > kMaxSide)
-    return Failure{"A picture has at most 65535 dots a side; this would have " + std::to_string(dots) +
-                       " × " + std::to_string(order.frames()) + ".",
-                   path.string(), "Choose fewer fixtures, or a shorter part."};
+    return Failure{
+        sentence("A picture has at most 65535 dots a side; this would have %1 × %2.", dots, order.frames()),
+        path.string(), "Choose fewer fixtures, or a shorter part."};
   cv::Mat picture(static_cast<int>(order.frames()), static_cast<int>(dots), CV_8UC3);
   const bool isWhole = eachFrame(source, order, progress, [&](long i, const Bytes& bytes) {
     std::uint8_t* row = picture.ptr(static_cast<int>(i));

@@ -84,8 +84,8 @@ Outcome writeDeskSheet(const Show& show, const std::filesystem::path& path) {
   const int error = errno;
   if (fd >= 0) ::close(fd);
   if (!isWritten)
-    return Failure{std::string("The desk sheet cannot be written (") + std::strerror(error) + ").",
-                   path.string(), "Choose another place, or free some room."};
+    return Failure{sentence("The desk sheet cannot be written (%1).", std::strerror(error)), path.string(),
+                   "Choose another place, or free some room."};
   return pending.commit();
 }
 

@@ -53,14 +53,14 @@ Result<std::shared_ptr<const Media>> decodeAnimatedWebp(const std::filesystem::p
                                                         const std::atomic<bool>* cancelled) {
   std::error_code error;
   if (std::filesystem::file_size(path, error) > kMaxFile || error)
-    return pictureFailure(path.string(), "The picture is too large");
+    return pictureFailure(path.string(), "The picture is too large.");
   std::ifstream in(path, std::ios::binary);
   const std::vector<std::uint8_t> bytes{std::istreambuf_iterator<char>(in), {}};
   const WebPData data{bytes.data(), bytes.size()};
   const WebPDecoder decoder(WebPAnimDecoderNew(&data, nullptr));
   WebPAnimInfo info{};
   if (!decoder || !WebPAnimDecoderGetInfo(decoder.get(), &info))
-    return pictureFailure(path.string(), "The picture cannot be understood");
+    return pictureFailure(path.string(), "The picture cannot be understood.");
   MediaBuilder builder;
   std::vector<int> ends_ms;
   while (!builder.isFull() && !(cancelled && cancelled->load()) &&
@@ -75,7 +75,7 @@ Result<std::shared_ptr<const Media>> decodeAnimatedWebp(const std::filesystem::p
                 AV_PIX_FMT_RGBA);
     if (builder.media().frames > before) ends_ms.push_back(end_ms);
   }
-  if (ends_ms.empty()) return pictureFailure(path.string(), "It holds no picture that can be decoded");
+  if (ends_ms.empty()) return pictureFailure(path.string(), "It holds no picture that can be decoded.");
   spaceEvenly(builder.media(), ends_ms);
   return std::shared_ptr<const Media>(builder.take());
 }

@@ -32,20 +32,20 @@ class Decoder {
       av_packet_unref(packet.get());
       if (store_.frames() > kMaxFrames) failure_ = "It is longer than 24 hours";
     }
-    if (wasCancelled_) return fail("Reading it was cancelled");
+    if (wasCancelled_) return fail("Reading it was cancelled.");
     if (failure_.empty()) {
       avcodec_send_packet(input_.codec.get(), nullptr);
       takeFrames();
       drain();
     }
     if (!failure_.empty()) return fail(failure_);
-    if (store_.frames() == 0) return fail("It holds no sound that can be decoded");
+    if (store_.frames() == 0) return fail("It holds no sound that can be decoded.");
     return store_.take();
   }
 
  private:
-  Failure fail(const std::string& what) const {
-    return {what + ".", path_, "Choose another file; MP3, AAC, Ogg, FLAC and WAV are read."};
+  Failure fail(Sentence what) const {
+    return {std::move(what), path_, "Choose another file; MP3, AAC, Ogg, FLAC and WAV are read."};
   }
 
   /// Asked by FFmpeg between its reads.

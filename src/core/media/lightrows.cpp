@@ -19,8 +19,8 @@ constexpr const char* kCure =
     "docs/light-data.md has them.";
 constexpr const char* kPrefix = "rows:";
 
-Failure unreadable(const std::filesystem::path& path, const std::string& what) {
-  return {what + ".", path.string(), kCure};
+Failure unreadable(const std::filesystem::path& path, Sentence what) {
+  return {std::move(what), path.string(), kCure};
 }
 
 constexpr std::size_t kMaxRowBytes = std::size_t{256} << 20;
@@ -42,15 +42,15 @@ std::size_t dotsOfPng(const std::filesystem::path& path) {
 
 Result<std::shared_ptr<const Media>> readPicture(const std::filesystem::path& path) {
   const std::size_t dots = dotsOfPng(path);
-  if (dots == 0) return unreadable(path, "It is no PNG");
-  if (dots * 4 > kMaxRowBytes) return unreadable(path, "The picture is larger than 256 MB");
+  if (dots == 0) return unreadable(path, "It is no PNG.");
+  if (dots * 4 > kMaxRowBytes) return unreadable(path, "The picture is larger than 256 MB.");
   cv::Mat picture;
   try {
     picture = cv::imread(path.string(), cv::IMREAD_COLOR);
   } catch (const cv::Exception& e) {
-    return unreadable(path, "The picture cannot be read: " + e.err);
+    return unreadable(path, sentence("The picture cannot be read: %1.", e.err));
   }
-  if (picture.empty()) return unreadable(path, "The picture cannot be read");
+  if (picture.empty()) return unreadable(path, "The picture cannot be read.");
   auto media = std::make_shared<Media>(Media{picture.cols, 1, 0, picture.rows, {}});
   media->rgba.reserve(static_cast<std::size_t>(picture.rows) * static_cast<std::size_t>(picture.cols) * 4);
   for (int y = 0; y < picture.rows; ++y) {
@@ -64,7 +64,7 @@ Result<std::shared_ptr<const Media>> readPicture(const std::filesystem::path& pa
 Result<std::shared_ptr<const Media>> readBytes(const std::filesystem::path& path) {
   std::ifstream words(explanationPath(path), std::ios::binary);
   if (!words)
-    return unreadable(path, "There is no " + explanationPath(path).filename().string() + " beside it");
+    return unreadable(path, sentence("There is no %1 beside it.", explanationPath(path).filename().string()));
   const std::string text((std::istreambuf_iterator<char>(words)), {});
   const auto parsed = parseJson(text, "What explains the light", explanationPath(path).string(), kCure);
   if (!parsed) return parsed.failure();
@@ -75,17 +75,17 @@ Result<std::shared_ptr<const Media>> readBytes(const std::filesystem::path& path
   const double frameBytes = number("bytes_of_frame");
   if (!json.is_object() || !json.contains("format") || json["format"] != kLightFormat || frameBytes < 3 ||
       frameBytes > 1e7 || std::fmod(frameBytes, 3) != 0)
-    return unreadable(explanationPath(path), "It does not explain bytes of pixels");
+    return unreadable(explanationPath(path), "It does not explain bytes of pixels.");
   std::error_code error;
   const auto size = std::filesystem::file_size(path, error);
   const auto width = static_cast<std::size_t>(frameBytes) / 3;
   if (error || size == 0 || size % (3 * width) != 0)
-    return unreadable(path, "Its size is not that of whole frames");
-  if (size / 3 * 4 > kMaxRowBytes) return unreadable(path, "It is larger than 256 MB");
+    return unreadable(path, "Its size is not that of whole frames.");
+  if (size / 3 * 4 > kMaxRowBytes) return unreadable(path, "It is larger than 256 MB.");
   std::ifstream in(path, std::ios::binary);
   std::vector<std::uint8_t> bytes(size);
   in.read(reinterpret_cast<char*>(bytes.data()), static_cast<std::streamsize>(size));
-  if (!in) return unreadable(path, "It cannot be read");
+  if (!in) return unreadable(path, "It cannot be read.");
   auto media = std::make_shared<Media>(Media{static_cast<int>(width),
                                              1,
                                              std::clamp(number("frames_per_second"), 0.0, 1000.0),
@@ -133,19 +133,19 @@ bool readLine(const std::string& line, std::size_t bytes, double& time_s, std::v
 Result<std::shared_ptr<const Media>> readTable(const std::filesystem::path& path) {
   std::ifstream in(path, std::ios::binary);
   std::string line;
-  if (!std::getline(in, line)) return unreadable(path, "It is empty");
+  if (!std::getline(in, line)) return unreadable(path, "It is empty.");
   const std::size_t fields = fieldsOf(line);
   if (!line.starts_with("frame,time_s,") || fields < 5 || (fields - 2) % 3 != 0)
-    return unreadable(path, "Its heading does not name pixels");
+    return unreadable(path, "Its heading does not name pixels.");
   auto media = std::make_shared<Media>(Media{static_cast<int>((fields - 2) / 3), 1, 0, 0, {}});
   double first_s = 0, time_s = 0;
   while (std::getline(in, line)) {
     if (!readLine(line, fields - 2, time_s, media->rgba))
-      return unreadable(path, "Line " + std::to_string(media->frames + 2) + " is no frame");
-    if (media->rgba.size() > kMaxRowBytes) return unreadable(path, "It is larger than 256 MB");
+      return unreadable(path, sentence("Line %1 is no frame.", media->frames + 2));
+    if (media->rgba.size() > kMaxRowBytes) return unreadable(path, "It is larger than 256 MB.");
     if (media->frames++ == 0) first_s = time_s;
   }
-  if (media->frames == 0) return unreadable(path, "It has no frames");
+  if (media->frames == 0) return unreadable(path, "It has no frames.");
   // The mean distance of all frames tells the rate, however its times are rounded.
   if (media->frames > 1 && time_s > first_s)
     media->framesPerSecond =

@@ -29,13 +29,13 @@ class MediaDecoder {
     }
     avcodec_send_packet(input_.codec.get(), nullptr);
     takeFrames();
-    if (builder_.media().frames == 0) return fail("It holds no picture that can be decoded");
+    if (builder_.media().frames == 0) return fail("It holds no picture that can be decoded.");
     if (builder_.media().frames == 1) builder_.media().framesPerSecond = 0;
     return std::shared_ptr<const Media>(builder_.take());
   }
 
  private:
-  Failure fail(const std::string& what) const { return pictureFailure(path_, what); }
+  Failure fail(Sentence what) const { return pictureFailure(path_, std::move(what)); }
 
   Outcome open() {
     if (const std::string why = ffmpeg::open(input_, AVMEDIA_TYPE_VIDEO, "The picture", "picture");

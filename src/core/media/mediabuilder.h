@@ -8,8 +8,8 @@
 namespace chispa {
 
 /// Why a picture cannot be shown, and what can be.
-inline Failure pictureFailure(const std::string& path, const std::string& what) {
-  return {what + ".", path, "Choose another file; PNG, JPEG, GIF, WebP, MP4, WebM and AVI are read."};
+inline Failure pictureFailure(const std::string& path, Sentence what) {
+  return {std::move(what), path, "Choose another file; PNG, JPEG, GIF, WebP, MP4, WebM and AVI are read."};
 }
 
 /// Collects the pictures of a Media, each made as small as LEDs need it. Only .cpp files of core include

@@ -63,9 +63,9 @@ struct FilmWriter::State {
   std::int64_t next = 0;
   std::optional<SoundTrack> sound;
 
-  Failure fail(const std::string& what, int code = 0) const {
+  Failure fail(const char* what, int code = 0) const {
     return {
-        what + (code < 0 ? " (" + ffmpeg::errorText(code) + ")" : "") + ".", path,
+        code < 0 ? sentence("%1 (%2).", what, ffmpeg::errorText(code)) : sentence("%1.", what), path,
         "Choose another folder or ending: mp4, webm, avi, gif, webp, apng, or a name like light-%04d.png."};
   }
 

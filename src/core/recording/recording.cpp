@@ -60,7 +60,7 @@ std::string pack(const void* bytes, std::size_t size) {
   return packed;
 }
 
-Failure damaged(const std::filesystem::path& path, const std::string& what) {
+Failure damaged(const std::filesystem::path& path, const char* what) {
   return {what, path.string(), "record it again, or use a copy"};
 }
 

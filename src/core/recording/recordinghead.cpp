@@ -75,7 +75,8 @@ std::string headText(const RecordingHead& head) {
 
 Result<RecordingHead> parseHead(const std::string& text, const std::string& where) {
   const auto damaged = [&](const std::string& why) {
-    return Failure{"the recording's header makes no sense: " + why, where, "record it again, or use a copy"};
+    return Failure{sentence("the recording's header makes no sense: %1", why), where,
+                   "record it again, or use a copy"};
   };
   try {
     const auto json = parseJson(text, "The recording's header", where, "record it again, or use a copy");

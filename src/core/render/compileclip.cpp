@@ -101,6 +101,7 @@ CompiledClip compileClip(const Clip& clip, std::shared_ptr<const PaletteTable> p
   const Effect& effect = *compiled.effect;
   compiled.params = ParamPack(effect.params, clip.params);
   if (effect.prepare) compiled.prepared = effect.prepare(compiled.params, media);
+  if (effect.screenOf) compiled.screen = media.findLive(effect.screenOf(compiled.params));
   if (effect.roles.source)
     compiled.source = ZoneId{static_cast<std::uint32_t>(compiled.params.number(*effect.roles.source))};
   for (const auto& [key, motion] : clip.motions)

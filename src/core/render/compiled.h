@@ -46,6 +46,7 @@ struct CompiledClip {
   const Effect* effect = nullptr;
   ParamPack params;
   std::shared_ptr<const Prepared> prepared;
+  std::shared_ptr<const LivePicture> screen;
   std::shared_ptr<const PaletteTable> palette;
   /// How far it is turned, and how often it turns in a bar.
   double paletteShift = 0;

@@ -199,6 +199,7 @@ float Renderer::runEffect(const CompiledScore& score, const CompiledClip& clip, 
   in.shortestBeat_s = clip.shortestBeat_s;
   in.speed = clip.speed;
   in.prepared = clip.prepared.get();
+  in.screen = clip.screen.get();
   clip.effect->render(in, scratch.clip);
   return moved.strength * (now.layer ? now.layer->presence : fadeAt(clip, now.t));
 }

@@ -94,7 +94,7 @@ class Inspection {
 
   void note(const std::string& where, const std::string& why) {
     if (!broken_)
-      broken_ = Failure{"This goes beyond what a show may hold: " + why + ".", where,
+      broken_ = Failure{sentence("This goes beyond what a show may hold: %1.", why), where,
                         "Choose a smaller number, or divide the show."};
   }
 

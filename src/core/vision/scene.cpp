@@ -31,8 +31,8 @@ Result<std::vector<SceneLed>> readScene(const std::filesystem::path& path) {
     if (line.empty() || (number == 1 && line == kHead)) continue;
     SceneLed led;
     if (!readLed(line, led))
-      return Failure{"line " + std::to_string(number) + " is no LED: " + line, path.string(),
-                     std::string("each line is ") + kHead};
+      return Failure{sentence("line %1 is no LED: %2", number, line), path.string(),
+                     sentence("each line is %1", kHead)};
     scene.push_back(led);
   }
   return scene;

@@ -110,7 +110,7 @@ chispa::Outcome writePicture(const Picture& picture, const std::filesystem::path
   try {
     if (cv::imwrite(path.string(), matOf(picture))) return Done{};
   } catch (const cv::Exception& problem) {
-    return Failure{std::string("the picture cannot be written: ") + problem.what(), path.string(),
+    return Failure{sentence("the picture cannot be written: %1", problem.what()), path.string(),
                    "choose another name or folder"};
   }
   return Failure{"the picture cannot be written", path.string(), "check that the folder exists and has room"};

@@ -178,7 +178,7 @@ Result<SpacePoints> placesInSpace(std::span<const std::optional<Spot>> first,
     if (first[i] && second[i])
       pairs.push_back({static_cast<int>(i), seen(*first[i], lens), seen(*second[i], lens)});
   if (pairs.size() < kFewest)
-    return Failure{"only " + std::to_string(pairs.size()) + " LEDs were seen from both places",
+    return Failure{sentence("only %1 LEDs were seen from both places", pairs.size()),
                    {},
                    "choose places from which more of the same LEDs can be seen; twelve are needed"};
   const double focal = lens.focal_px();
@@ -214,9 +214,8 @@ Result<SpacePoints> placesInSpace(std::span<const std::optional<Spot>> first,
   };
   const auto from = pointOf(known.fromLed), to = pointOf(known.toLed);
   if (!from || !to || length(*to - *from) < 1e-9)
-    return Failure{"the LEDs " + std::to_string(known.fromLed + 1) + " and " +
-                       std::to_string(known.toLed + 1) +
-                       " of the known length were not seen from both places",
+    return Failure{sentence("the LEDs %1 and %2 of the known length were not seen from both places",
+                            known.fromLed + 1, known.toLed + 1),
                    {},
                    "measure between two others"};
   const double scale = known.length_m / length(*to - *from);

@@ -18,6 +18,7 @@
 #include "desk/bench/monitor.h"
 #include "desk/bench/signalform.h"
 #include "desk/bench/targetlist.h"
+#include "desk/parts/columngrip.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
@@ -26,12 +27,6 @@ namespace chispa::desk {
 namespace {
 
 constexpr int kSideWidth = 220;
-
-QLabel* heading(const QString& words) {
-  auto* label = new QLabel(words);
-  label->setObjectName(QStringLiteral("heading"));
-  return label;
-}
 
 QWidget* sidePanel(QVBoxLayout*& column) {
   auto* side = new QWidget;
@@ -108,6 +103,7 @@ BenchPage::BenchPage(const Session& session, QWidget* parent) : QWidget(parent),
 QWidget* BenchPage::makeLeft() {
   QVBoxLayout* column = nullptr;
   QWidget* side = sidePanel(column);
+  new ColumnGrip(side, QStringLiteral("bench"));
   column->addWidget(heading(tr("Drive")));
   targets_ = new TargetList;
   connect(targets_, &TargetList::chosen, this, [this] {

@@ -17,6 +17,12 @@ namespace chispa::desk {
 Faders::Faders(QWidget* parent) : QWidget(parent) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
+  column->addLayout(makeTop());
+  column->addLayout(makeSliders(), 1);
+  showBase();
+}
+
+QHBoxLayout* Faders::makeTop() {
   auto* top = new QHBoxLayout;
   const auto label = [&](const QString& words) { top->addWidget(new QLabel(words)); };
   label(tr("First channel"));
@@ -52,20 +58,23 @@ Faders::Faders(QWidget* parent) : QWidget(parent) {
             levels_.clear();
             showBase();
           });
-  connect(
-      button("fadersPalette", tr("Copy to palette"),
-             tr("A new palette of the colours of the faders, three channels a colour")),
-      &QPushButton::clicked, this, [this] {
-        std::vector<Srgb8> colours;
-        const auto at = [this](int fader) {
-          return toSrgb8({static_cast<float>(sliders_[static_cast<std::size_t>(fader)]->value()) / 255, 0, 0})
-              .r;
-        };
-        for (int f = 0; f + 2 < kFaders; f += 3)
-          if (at(f) + at(f + 1) + at(f + 2) > 0) colours.push_back({at(f), at(f + 1), at(f + 2)});
-        emit paletteAsked(colours);
-      });
-  column->addLayout(top);
+  connect(button("fadersPalette", tr("Copy to palette"),
+                 tr("A new palette of the colours of the faders, three channels a colour")),
+          &QPushButton::clicked, this, [this] { emit paletteAsked(colours()); });
+  return top;
+}
+
+std::vector<Srgb8> Faders::colours() const {
+  std::vector<Srgb8> shown;
+  const auto at = [this](int fader) {
+    return toSrgb8({static_cast<float>(sliders_[static_cast<std::size_t>(fader)]->value()) / 255, 0, 0}).r;
+  };
+  for (int f = 0; f + 2 < kFaders; f += 3)
+    if (at(f) + at(f + 1) + at(f + 2) > 0) shown.push_back({at(f), at(f + 1), at(f + 2)});
+  return shown;
+}
+
+QGridLayout* Faders::makeSliders() {
   auto* grid = new QGridLayout;
   grid->setHorizontalSpacing(0);
   for (int i = 0; i < kFaders; ++i) {
@@ -88,8 +97,7 @@ Faders::Faders(QWidget* parent) : QWidget(parent) {
     grid->addWidget(slider, 1, i, Qt::AlignHCenter);
     grid->addWidget(channels_[at], 2, i);
   }
-  column->addLayout(grid, 1);
-  showBase();
+  return grid;
 }
 
 int Faders::base() const {

@@ -10,6 +10,8 @@
 
 class QCheckBox;
 class QComboBox;
+class QGridLayout;
+class QHBoxLayout;
 class QLabel;
 class QSlider;
 class QSpinBox;
@@ -37,6 +39,10 @@ class Faders : public QWidget {
   void paletteAsked(std::vector<chispa::Srgb8> colours);
 
  private:
+  QHBoxLayout* makeTop();
+  QGridLayout* makeSliders();
+  /// What the faders show, three channels a colour, without black.
+  std::vector<Srgb8> colours() const;
   void moved(int fader, int value);
   void showBase();
   void showValue(int fader);

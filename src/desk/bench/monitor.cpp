@@ -15,6 +15,7 @@
 #include "desk/bench/historyplot.h"
 #include "desk/bench/universefield.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/named.h"
 
 namespace chispa::desk {
@@ -51,54 +52,7 @@ Monitor::Monitor(const Session& session, QWidget* parent) : QWidget(parent), ses
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(4);
-  auto* top = new QHBoxLayout;
-  leaving_ = toggle("monitorLeaving", tr("Leaving"), tr("What this machine sends"));
-  arriving_ = toggle("monitorArriving", tr("Arriving"), tr("What others send to this machine"));
-  auto* sides = new QButtonGroup(this);
-  sides->addButton(leaving_);
-  sides->addButton(arriving_);
-  leaving_->setChecked(true);
-  universes_ = new QComboBox;
-  named(universes_, "monitorUniverse", tr("Universe"), tr("The universe that is shown"));
-  universes_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-  universes_->setMinimumContentsLength(8);
-  universes_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-  universes_->setMaximumWidth(260);
-  connect(universes_, &QComboBox::activated, this, [this](int row) {
-    if (row >= 0 && row < std::ssize(entries_)) wanted_ = entries_[static_cast<std::size_t>(row)];
-    history_->clear();
-  });
-  leds_ = toggle("monitorLeds", tr("As LEDs"), tr("The same values as the LEDs that they light"));
-  address_ = new QLineEdit(QStringLiteral("127.0.0.1"));
-  named(address_, "listenAddress", tr("Address to listen on"),
-        tr("IPv4 address of the interface to listen on; 0.0.0.0 is all of them"));
-  address_->setMaximumWidth(110);
-  listen_ = toggle("monitorListen", tr("Listen"),
-                   tr("Opens the ports of E1.31, Art-Net, DDP and Open Pixel Control on that address"));
-  connect(listen_, &QPushButton::toggled, this, &Monitor::listen);
-  record_ = toggle("monitorRecord", tr("Record…"), tr("Writes what arrives to a file; once more ends it"));
-  connect(record_, &QPushButton::clicked, this, [this](bool on) {
-    record(on ? QFileDialog::getSaveFileName(this, tr("Record what arrives"),
-                                             QStringLiteral("arrived.chirec"), tr("Recordings (*.chirec)"))
-              : QString());
-  });
-  play_ = toggle("monitorPlay", tr("Play back…"),
-                 tr("Sends a recording to the show's controllers; once more ends it"));
-  connect(play_, &QPushButton::clicked, this, [this](bool on) {
-    playBack(on ? QFileDialog::getOpenFileName(this, tr("Play a recording"), {}, tr("Recordings (*.chirec)"))
-                : QString());
-  });
-  connect(sides, &QButtonGroup::buttonClicked, this, [this] {
-    trouble_.clear();
-    history_->clear();
-    showNow();
-  });
-  for (QWidget* one : std::initializer_list<QWidget*>{leaving_, arriving_, universes_}) top->addWidget(one);
-  top->addStretch();
-  for (QWidget* one : std::initializer_list<QWidget*>{address_, listen_, record_, play_, leds_})
-    top->addWidget(one);
-  for (QWidget* one : std::initializer_list<QWidget*>{address_, listen_, record_}) one->hide();
-  column->addLayout(top);
+  column->addLayout(makeTop());
   facts_ = new QLabel;
   facts_->setObjectName(QStringLiteral("monitorFacts"));
   facts_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
@@ -122,6 +76,61 @@ Monitor::Monitor(const Session& session, QWidget* parent) : QWidget(parent), ses
   showNow();
 }
 
+QHBoxLayout* Monitor::makeTop() {
+  auto* top = new QHBoxLayout;
+  leaving_ = toggle("monitorLeaving", tr("Leaving"), tr("What this machine sends"));
+  arriving_ = toggle("monitorArriving", tr("Arriving"), tr("What others send to this machine"));
+  auto* sides = new QButtonGroup(this);
+  sides->addButton(leaving_);
+  sides->addButton(arriving_);
+  leaving_->setChecked(true);
+  universes_ = new QComboBox;
+  named(universes_, "monitorUniverse", tr("Universe"), tr("The universe that is shown"));
+  universes_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  universes_->setMinimumContentsLength(8);
+  universes_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+  universes_->setMaximumWidth(260);
+  connect(universes_, &QComboBox::activated, this, [this](int row) {
+    if (row >= 0 && row < std::ssize(entries_)) wanted_ = entries_[static_cast<std::size_t>(row)];
+    history_->clear();
+  });
+  leds_ = toggle("monitorLeds", tr("As LEDs"), tr("The same values as the LEDs that they light"));
+  makeListening();
+  connect(sides, &QButtonGroup::buttonClicked, this, [this] {
+    trouble_.clear();
+    history_->clear();
+    showNow();
+  });
+  for (QWidget* one : std::initializer_list<QWidget*>{leaving_, arriving_, universes_}) top->addWidget(one);
+  top->addStretch();
+  for (QWidget* one : std::initializer_list<QWidget*>{address_, listen_, record_, play_, leds_})
+    top->addWidget(one);
+  for (QWidget* one : std::initializer_list<QWidget*>{address_, listen_, record_}) one->hide();
+  return top;
+}
+
+void Monitor::makeListening() {
+  address_ = new QLineEdit(QStringLiteral("127.0.0.1"));
+  named(address_, "listenAddress", tr("Address to listen on"),
+        tr("IPv4 address of the interface to listen on; 0.0.0.0 is all of them"));
+  address_->setMaximumWidth(110);
+  listen_ = toggle("monitorListen", tr("Listen"),
+                   tr("Opens the ports of E1.31, Art-Net, DDP and Open Pixel Control on that address"));
+  connect(listen_, &QPushButton::toggled, this, &Monitor::listen);
+  record_ = toggle("monitorRecord", tr("Record…"), tr("Writes what arrives to a file; once more ends it"));
+  connect(record_, &QPushButton::clicked, this, [this](bool on) {
+    record(on ? QFileDialog::getSaveFileName(this, tr("Record what arrives"),
+                                             QStringLiteral("arrived.chirec"), tr("Recordings (*.chirec)"))
+              : QString());
+  });
+  play_ = toggle("monitorPlay", tr("Play back…"),
+                 tr("Sends a recording to the show's controllers; once more ends it"));
+  connect(play_, &QPushButton::clicked, this, [this](bool on) {
+    playBack(on ? QFileDialog::getOpenFileName(this, tr("Play a recording"), {}, tr("Recordings (*.chirec)"))
+                : QString());
+  });
+}
+
 Monitor::~Monitor() = default;
 
 bool Monitor::isArriving() const {
@@ -140,11 +149,11 @@ void Monitor::follow(ControllerId controller, int universe) {
 void Monitor::record(const QString& path) {
   if (recorder_) {
     const Outcome ended = recorder_->end();
-    trouble_ = ended ? QString() : text(ended.failure().text());
+    trouble_ = ended ? QString() : said(ended.failure());
     recorder_.reset();
   } else if (receiver_ && !path.isEmpty()) {
     auto begun = link::StreamRecorder::begin(*receiver_, path.toStdString());
-    trouble_ = begun ? QString() : text(begun.failure().text());
+    trouble_ = begun ? QString() : said(begun.failure());
     if (begun) recorder_ = *std::move(begun);
   }
   showNow();
@@ -156,7 +165,7 @@ void Monitor::playBack(const QString& path) {
   const auto compiled = session_.stage.compiled();
   if (!wasPlaying && compiled && !path.isEmpty()) {
     auto opened = RecordingReader::open(path.toStdString());
-    trouble_ = opened ? QString() : text(opened.failure().text());
+    trouble_ = opened ? QString() : said(opened.failure());
     if (opened) {
       auto routes = engine::Playback::routesIn(session_.stage.played(), compiled->patch, *opened);
       if (std::none_of(routes.begin(), routes.end(), [](const auto& route) { return route.has_value(); }))
@@ -183,7 +192,7 @@ void Monitor::listen(bool on) {
     if (opened)
       receiver_ = *std::move(opened);
     else
-      trouble_ = text(opened.failure().text());
+      trouble_ = said(opened.failure());
     arriving_->setChecked(true);
   }
   const QSignalBlocker quiet(listen_);

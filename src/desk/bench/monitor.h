@@ -10,6 +10,7 @@
 #include "link/streamrecorder.h"
 
 class QComboBox;
+class QHBoxLayout;
 class QLabel;
 class QLineEdit;
 class QPushButton;
@@ -41,6 +42,9 @@ class Monitor : public QWidget {
   void listen(bool on);
 
  private:
+  QHBoxLayout* makeTop();
+  void makeListening();
+
   /// A universe to look at.
   struct Entry {
     Protocol protocol = Protocol::E131;

@@ -104,6 +104,8 @@ void addMarkActions(QMenu* marks, ScorePage* score, const Add& add) {
       [](Composing& c) { c.beginSection(); });
   add(marks, "copySectionLight", MainWindow::tr("&Copy this section's light to all that are like it"),
       QKeySequence(MainWindow::tr("Ctrl+Alt+I")), [](Composing& c) { c.copySectionLight(); });
+  add(marks, "takeScoreLight", MainWindow::tr("Take the light of another score…"), QKeySequence(),
+      [](Composing& c) { c.takeLight(); });
 }
 
 template <class Add>

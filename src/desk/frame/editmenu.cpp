@@ -26,6 +26,7 @@
 #include "desk/frame/mainwindow.h"
 #include "desk/frame/preferences.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/plan/planpage.h"
 #include "desk/score/composing.h"
 #include "desk/score/scorepage.h"
@@ -108,14 +109,12 @@ bool MainWindow::showsSelected() const {
                     session_.selection.now());
 }
 
-void MainWindow::deleteSelected() {
-  // In the inspector, Delete is for what has the focus there, such as a part in a list. A field of text takes
-  // the key itself: with the focus in one, this was chosen by its name.
-  const QWidget* focus = QApplication::focusWidget();
-  const bool isText = qobject_cast<const QLineEdit*>(focus) || qobject_cast<const QAbstractSpinBox*>(focus);
-  if (!showsSelected() || (focus && !isText && inspector_->isAncestorOf(focus))) return;
-  const auto takeAll = [this](const QString& name, const auto& ids, const auto& edit) {
-    session_.editWithCare(name, [&](Show& show) {
+namespace {
+
+/// Deletes what others of the show may stand on, with a word of what goes with it. False if it is none such.
+bool deleteWithCare(const Session& session, const Selected& selected) {
+  const auto takeAll = [&session](const QString& name, const auto& ids, const auto& edit) {
+    session.editWithCare(name, [&](Show& show) {
       Losses losses;
       for (const auto& id : ids) {
         const Losses more = lossesOfDeleting(show, id);
@@ -124,62 +123,95 @@ void MainWindow::deleteSelected() {
       }
       return losses;
     });
+    return true;
   };
   const auto take = [&](const QString& name, const auto& id, const auto& edit) {
-    takeAll(name, std::array{id}, edit);
+    return takeAll(name, std::array{id}, edit);
   };
-  const Score* score = session_.stage.score();
-  std::visit(
+  return std::visit(
       Overloaded{
-          [&](const FixtureIds& ids) { take(tr("delete fixtures"), ids, deleteFixtures); },
-          [&](ZoneId id) { take(tr("delete a zone"), id, deleteZone); },
-          [&](const ZoneIds& ids) { takeAll(tr("delete zones"), ids, deleteZone); },
-          [&](ControllerId id) { take(tr("delete a controller"), id, deleteController); },
-          [&](const ControllerIds& ids) { takeAll(tr("delete controllers"), ids, deleteController); },
+          [&](const FixtureIds& ids) { return take(MainWindow::tr("delete fixtures"), ids, deleteFixtures); },
+          [&](ZoneId id) { return take(MainWindow::tr("delete a zone"), id, deleteZone); },
+          [&](const ZoneIds& ids) { return takeAll(MainWindow::tr("delete zones"), ids, deleteZone); },
+          [&](ControllerId id) { return take(MainWindow::tr("delete a controller"), id, deleteController); },
+          [&](const ControllerIds& ids) {
+            return takeAll(MainWindow::tr("delete controllers"), ids, deleteController);
+          },
           [&](ScoreId id) {
-            take(tr("delete a score"), id, [](Show& show, ScoreId one) { remove(show.scores, one); });
+            return take(MainWindow::tr("delete a score"), id,
+                        [](Show& show, ScoreId one) { remove(show.scores, one); });
           },
           [&](PaletteId id) {
-            take(tr("delete a palette"), id, [](Show& show, PaletteId one) { remove(show.palettes, one); });
+            return take(MainWindow::tr("delete a palette"), id,
+                        [](Show& show, PaletteId one) { remove(show.palettes, one); });
           },
-          [&](LookId id) { take(tr("delete a look"), id, deleteLook); },
-          [&](LayerChoice choice) {
-            session_.edit(tr("delete a layer"),
-                          [choice](Show& show) { deleteLayer(show, choice.look, choice.layer); });
-          },
-          [&](BindingId id) {
-            session_.edit(tr("delete a binding"), [id](Show& show) { deleteBinding(show, id); });
-          },
+          [&](LookId id) { return take(MainWindow::tr("delete a look"), id, deleteLook); },
           [&](SetListId id) {
-            take(tr("delete a set list"), id, [](Show& show, SetListId one) { deleteSetList(show, one); });
+            return take(MainWindow::tr("delete a set list"), id,
+                        [](Show& show, SetListId one) { deleteSetList(show, one); });
           },
-          [&](LineChoice choice) {
-            session_.edit(tr("delete a line of a set list"),
-                          [choice](Show& show) { deleteLine(show, choice.list, choice.line); });
-          },
-          [&](RuleId id) { session_.edit(tr("delete a rule"), [id](Show& show) { deleteRule(show, id); }); },
-          [&](DeskInputId id) {
-            session_.edit(tr("stop listening to a desk"), [id](Show& show) { deleteDeskInput(show, id); });
-          },
-          [&](UnderlayId id) {
-            session_.edit(tr("remove an underlay"), [id](Show& show) { remove(show.underlays, id); });
-          },
-          [&](const BeadPlace& place) {
-            session_.edit(tr("remove from a port"), [place](Show& show) { unhang(show, chainPlace(place)); });
-          },
-          [&](const BeadPlaces& places) {
-            session_.edit(tr("remove from a port"),
-                          [&places](Show& show) { unhang(show, chainPlaces(places)); });
-          },
-          [&](const MarkIds& ids) {
-            session_.edit(tr("delete marks"), [&](Show& show) { deleteMarks(show, score->id, ids); });
-          },
-          [&](const ClipIds& ids) {
-            session_.edit(tr("delete clips"),
-                          [&ids, score](Show& show) { deleteClips(show, score->id, ids); });
-          },
-          [](const auto&) {}},
-      Selected(session_.selection.now()));
+          [](const auto&) { return false; }},
+      selected);
+}
+
+/// Deletes what nothing else stands on.
+void deletePlainly(const Session& session, const Selected& selected) {
+  const Score* score = session.stage.score();
+  std::visit(
+      Overloaded{[&](LayerChoice choice) {
+                   session.edit(MainWindow::tr("delete a layer"),
+                                [choice](Show& show) { deleteLayer(show, choice.look, choice.layer); });
+                 },
+                 [&](BindingId id) {
+                   session.edit(MainWindow::tr("delete a binding"),
+                                [id](Show& show) { deleteBinding(show, id); });
+                 },
+                 [&](LineChoice choice) {
+                   session.edit(MainWindow::tr("delete a line of a set list"),
+                                [choice](Show& show) { deleteLine(show, choice.list, choice.line); });
+                 },
+                 [&](RuleId id) {
+                   session.edit(MainWindow::tr("delete a rule"), [id](Show& show) { deleteRule(show, id); });
+                 },
+                 [&](DeskInputId id) {
+                   session.edit(MainWindow::tr("stop listening to a desk"),
+                                [id](Show& show) { deleteDeskInput(show, id); });
+                 },
+                 [&](UnderlayId id) {
+                   session.edit(MainWindow::tr("remove an underlay"),
+                                [id](Show& show) { remove(show.underlays, id); });
+                 },
+                 [&](const BeadPlace& place) {
+                   session.edit(MainWindow::tr("remove from a port"),
+                                [place](Show& show) { unhang(show, chainPlace(place)); });
+                 },
+                 [&](const BeadPlaces& places) {
+                   session.edit(MainWindow::tr("remove from a port"),
+                                [&places](Show& show) { unhang(show, chainPlaces(places)); });
+                 },
+                 [&](const MarkIds& ids) {
+                   session.edit(MainWindow::tr("delete marks"),
+                                [&](Show& show) { deleteMarks(show, score->id, ids); });
+                 },
+                 [&](const ClipIds& ids) {
+                   session.edit(MainWindow::tr("delete clips"),
+                                [&ids, score](Show& show) { deleteClips(show, score->id, ids); });
+                 },
+                 [](const auto&) {}},
+      selected);
+}
+
+}  // namespace
+
+void MainWindow::deleteSelected() {
+  // In the inspector, Delete is for what has the focus there, such as a part in a list. A field of text takes
+  // the key itself: with the focus in one, this was chosen by its name.
+  const QWidget* focus = QApplication::focusWidget();
+  const bool isText = qobject_cast<const QLineEdit*>(focus) || qobject_cast<const QAbstractSpinBox*>(focus);
+  if (!showsSelected() || (focus && !isText && inspector_->isAncestorOf(focus))) return;
+  // A copy: edits change what is selected.
+  const Selected selected = session_.selection.now();
+  if (!deleteWithCare(session_, selected)) deletePlainly(session_, selected);
   session_.selection.prune(session_.show(), session_.stage.score());
 }
 
@@ -269,7 +301,7 @@ void MainWindow::pasteClipboard() {
         tr("Nothing of a show was copied yet.\nSelect fixtures, zones, clips, a palette or a look, and copy "
            "them first."));
   const Result<Show>& parcel = *held;
-  if (!parcel) return tell(text(parcel.failure().text()));
+  if (!parcel) return tell(said(parcel.failure()));
   if (!parcel->scores.empty()) {
     showWorkspace(Workspace::Score);
     return score_->composing().pasteParcel(*parcel);
@@ -299,8 +331,12 @@ void MainWindow::showPreferences() {
   auto* dialog = new Preferences(this);
   dialog->setAttribute(Qt::WA_DeleteOnClose);
   connect(dialog, &Preferences::themeChosen, this, [this] { setDark(isDarkChosen()); });
+  connect(dialog, &Preferences::soundDeviceChosen, this,
+          [this](const QString& name) { session_.stage.player().setSoundDevice(name.toStdString()); });
   connect(dialog, &Preferences::actionAsked, this, [this](const QString& name) {
-    if (auto* action = findChild<QAction*>(name)) action->trigger();
+    if (auto* action = findChild<QAction*>(name)) return action->trigger();
+    showWorkspace(Workspace::Wire);
+    if (auto* button = findChild<QAbstractButton*>(name)) button->click();
   });
   dialog->show();
 }

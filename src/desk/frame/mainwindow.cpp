@@ -163,6 +163,9 @@ void MainWindow::startFrom(ShowTemplate kind) {
   const bool lies = kind == ShowTemplate::Empty || kind == ShowTemplate::Strip;
   plan_->view().setSide(lies ? PlanSide::Top : PlanSide::Front);
   plan_->view().setFocus();
+  // Its numbers are what one changes first.
+  if (const auto& fixtures = session_.show().fixtures; fixtures.size() == 1)
+    session_.selection.select(FixtureIds{fixtures[0]->id});
 }
 
 void MainWindow::restoreLayout() {

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/frame/phonedialog.h"
 
+#include <cmath>
+
+#include <QApplication>
 #include <QComboBox>
 #include <QFormLayout>
 #include <QLabel>
@@ -21,15 +24,19 @@ namespace {
 /// A light ground with the quiet zone of four modules that readers need.
 QPixmap pictureOf(const phone::QrCode& code) {
   constexpr int kQuiet = 4;
-  constexpr int kModule = 6;
-  const int side = (code.side + 2 * kQuiet) * kModule;
+  // Modules are of whole dots: phones read them better.
+  const double ratio = qApp->devicePixelRatio();
+  const int module = static_cast<int>(std::lround(6 * ratio));
+  const int side = (code.side + 2 * kQuiet) * module;
   QPixmap picture(side, side);
   picture.fill(Qt::white);
   QPainter painter(&picture);
   for (int y = 0; y < code.side; ++y)
     for (int x = 0; x < code.side; ++x)
       if (code.isDark(x, y))
-        painter.fillRect((x + kQuiet) * kModule, (y + kQuiet) * kModule, kModule, kModule, Qt::black);
+        painter.fillRect((x + kQuiet) * module, (y + kQuiet) * module, module, module, Qt::black);
+  painter.end();
+  picture.setDevicePixelRatio(ratio);
   return picture;
 }
 

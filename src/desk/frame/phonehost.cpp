@@ -12,6 +12,7 @@
 #include "desk/bench/benchpage.h"
 #include "desk/bench/camera/camerapage.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/session/nightdesk.h"
 
 namespace chispa::desk {
@@ -58,7 +59,7 @@ QString PhoneHost::switchOn(const QString& address, int port) {
          QMetaObject::invokeMethod(
              this, [this, name = text(file.string())] { takeVideo(name); }, Qt::QueuedConnection);
        }});
-  if (!server) return text(server.failure().text());
+  if (!server) return said(server.failure());
   server_ = *std::move(server);
   drawnOf_ = nullptr;
   sinceLight_.start();

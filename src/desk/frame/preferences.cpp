@@ -19,6 +19,9 @@
 #include "desk/parts/search.h"
 #include "desk/parts/textsize.h"
 #include "desk/parts/theme.h"
+#include "desk/session/background.h"
+#include "desk/session/pools.h"
+#include "engine/sound.h"
 #include "link/userfolders.h"
 
 namespace chispa::desk {
@@ -26,6 +29,10 @@ namespace {
 
 QString themeKey() {
   return QStringLiteral("theme");
+}
+
+QString soundDeviceKey() {
+  return QStringLiteral("sound/device");
 }
 
 QString lastShowKey() {
@@ -56,6 +63,10 @@ bool isDarkChosen() {
     return own.color(QPalette::Window).lightness() < own.color(QPalette::WindowText).lightness();
   }();
   return isDesktopDark;
+}
+
+QString chosenSoundDevice() {
+  return QSettings().value(soundDeviceKey()).toString();
 }
 
 bool opensLastShow() {
@@ -94,10 +105,13 @@ Preferences::Preferences(QWidget* parent) : QDialog(parent), search_(new QLineEd
   addSwitch(QStringLiteral("preferLast"), tr("Open the last show at the start"),
             tr("Light stays off until you switch it on"), opensLastShow(),
             [](bool on) { QSettings().setValue(lastShowKey(), on); });
+  addSoundDevices();
   addDoor(QStringLiteral("hearScrubbing"), tr("Sound"), tr("Hear the music while scrubbing"));
   addDoor(QStringLiteral("showShortcuts"), tr("Keyboard"), tr("Shortcuts…"));
   addDoor(QStringLiteral("phonePage"), tr("Phone page"), tr("Phone page…"));
   addDoor(QStringLiteral("view5"), tr("MIDI, OSC, desks, sound that is heard"), tr("Go to Run"));
+  addDoor(QStringLiteral("finderCamera"), tr("Camera"), tr("Positions by camera…"));
+  addDoor(QStringLiteral("findControllers"), tr("Network: interfaces, controllers"), tr("Find controllers…"));
   addDoor(QStringLiteral("recoverWork"), tr("Recovery"),
           tr("Unsaved work in %1…").arg(text(link::stateFolder().string())));
   rows_->addStretch();
@@ -111,8 +125,8 @@ void Preferences::addRow(QWidget* row, const QString& words) {
   all_.append({row, words});
 }
 
-void Preferences::addChoice(const QString& key, const QString& label, const QString& tip,
-                            const QStringList& choices, int now, std::function<void(int)> chosen) {
+QComboBox* Preferences::addChoice(const QString& key, const QString& label, const QString& tip,
+                                  const QStringList& choices, int now, std::function<void(int)> chosen) {
   auto* row = new QWidget;
   auto* line = new QHBoxLayout(row);
   line->setContentsMargins(0, 0, 0, 0);
@@ -123,6 +137,33 @@ void Preferences::addChoice(const QString& key, const QString& label, const QStr
   connect(box, &QComboBox::activated, this, std::move(chosen));
   line->addWidget(box);
   addRow(row, label + QLatin1Char(' ') + tip + QLatin1Char(' ') + choices.join(QLatin1Char(' ')));
+  return box;
+}
+
+void Preferences::addSoundDevices() {
+  const QString chosen = chosenSoundDevice();
+  // Until the server has answered, the one that was chosen stands by its own name.
+  QStringList titles{tr("as the desktop")};
+  if (!chosen.isEmpty()) titles << chosen;
+  auto* box = addChoice(QStringLiteral("preferSound"), tr("Sound device"),
+                        tr("What the music is heard through, from the next time it plays"), titles,
+                        chosen.isEmpty() ? 0 : 1, [](int) {});
+  if (!chosen.isEmpty()) box->setItemData(1, chosen);
+  connect(box, &QComboBox::activated, this, [this, box](int row) {
+    const QString name = box->itemData(row).toString();
+    QSettings().setValue(soundDeviceKey(), name);
+    emit soundDeviceChosen(name);
+  });
+  runThen(pools::media(), this, &engine::soundDevices, [box](const auto& devices) {
+    if (!devices) return box->setToolTip(said(devices.failure()));
+    for (const engine::SoundDevice& device : *devices) {
+      const int row = box->findData(text(device.name));
+      if (row < 0)
+        box->addItem(text(device.title), text(device.name));
+      else
+        box->setItemText(row, text(device.title));
+    }
+  });
 }
 
 void Preferences::addSwitch(const QString& key, const QString& label, const QString& tip, bool now,

@@ -13,6 +13,7 @@
 #include "desk/glow/glowview.h"
 #include "desk/glow/glowwindow.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/plan/planpage.h"
 #include "desk/score/scorepage.h"
 
@@ -36,7 +37,7 @@ bool MainWindow::openFile(const QString& path) {
              .arg(path));
   const Outcome opened = session_.document.open(path.toStdString());
   if (!opened) {
-    tell(text(opened.failure().text()));
+    tell(said(opened.failure()));
     return false;
   }
   rememberRecent(session_.document.path());
@@ -99,7 +100,7 @@ bool MainWindow::save() {
   if (session_.document.path().empty()) return saveAs();
   if (session_.document.wasChangedOutside() && !mayOverwrite()) return false;
   const Outcome saved = session_.document.save();
-  if (!saved) tell(text(saved.failure().text()));
+  if (!saved) tell(said(saved.failure()));
   if (saved) rememberRecent(session_.document.path());
   return static_cast<bool>(saved);
 }
@@ -112,7 +113,7 @@ bool MainWindow::saveAs() {
   if (!path.endsWith(QStringLiteral(".chispa"))) path += QStringLiteral(".chispa");
   const Outcome saved = session_.document.saveAs(path.toStdString());
   if (!saved) {
-    tell(text(saved.failure().text()));
+    tell(said(saved.failure()));
     return false;
   }
   rememberRecent(session_.document.path());
@@ -170,7 +171,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
 void MainWindow::offerRecovery(const std::filesystem::path& journals) {
   pulse_->setNotice({});
   const LeftJournals found = findLeftJournals(journals);
-  for (const Failure& lost : found.unreadable) tell(text(lost.text()));
+  for (const Failure& lost : found.unreadable) tell(said(lost));
   for (const LeftJournal& left : found.left) {
     const QString name = left.showPath.empty() ? tr("a show that was never saved") : text(left.showPath);
     QString words = tr("Chispa closed unexpectedly. It kept %1 to %2.")
@@ -201,11 +202,13 @@ void MainWindow::endInOrder() {
 
 void MainWindow::rememberRecent(const std::filesystem::path& path) {
   // The picture is the glow as it was seen last; a show that was just opened has not been drawn yet.
-  constexpr QSize kPicture(256, 144);
+  constexpr QSize kPicture(512, 288);
   GlowView& glow = plan_->glow();
   const bool isSeen = glow.isVisible() && session_.stage.compiled() && !session_.show().fixtures.empty();
   rememberShow(text(std::filesystem::absolute(path).string()),
-               isSeen ? glow.grab().toImage().scaled(kPicture, Qt::KeepAspectRatioByExpanding) : QImage());
+               isSeen ? glow.grab().toImage().scaled(kPicture, Qt::KeepAspectRatioByExpanding,
+                                                     Qt::SmoothTransformation)
+                      : QImage());
   fillRecent();
 }
 

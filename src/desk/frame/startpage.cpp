@@ -13,6 +13,7 @@
 
 #include "core/show/strip.h"
 #include "desk/frame/recentshows.h"
+#include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
@@ -77,12 +78,6 @@ QToolButton* tile(const QString& name, const QString& words, const QString& tip)
   button->setAutoRaise(true);
   button->setFocusPolicy(Qt::StrongFocus);
   return button;
-}
-
-QLabel* heading(const QString& words) {
-  auto* label = new QLabel(words);
-  label->setObjectName(QStringLiteral("heading"));
-  return label;
 }
 
 }  // namespace
@@ -170,11 +165,14 @@ void StartPage::refresh() {
     const QString name = QFileInfo(path).completeBaseName();
     QToolButton* button = tile(QStringLiteral("startRecent%1").arg(n), name, path);
     const QImage kept = pictureOfShow(path);
-    QPixmap picture(kTile);
+    const double ratio = devicePixelRatioF();
+    QPixmap picture(kTile * ratio);
     picture.fill(theme().raised);
-    button->setIcon(kept.isNull() ? picture
-                                  : QPixmap::fromImage(kept.scaled(kTile, Qt::KeepAspectRatioByExpanding,
-                                                                   Qt::SmoothTransformation)));
+    if (!kept.isNull())
+      picture = QPixmap::fromImage(
+          kept.scaled(kTile * ratio, Qt::KeepAspectRatioByExpanding, Qt::SmoothTransformation));
+    picture.setDevicePixelRatio(ratio);
+    button->setIcon(picture);
     connect(button, &QToolButton::clicked, this, [this, path] { emit openAsked(path); });
     recent_->addWidget(button, 0, n++);
   }

@@ -35,7 +35,7 @@ QString ampsText(double amps) {
 }
 
 QString counted(qsizetype n, const QString& one, const QString& many) {
-  return n == 1 ? one : many.arg(n);
+  return n == 1 ? one : many.arg(QLocale().toString(n));
 }
 
 QString dayText(std::chrono::sys_days date) {

@@ -15,7 +15,8 @@ QPixmap drawn(const QByteArray& svg, const QColor& colour) {
   QByteArray coloured = svg;
   coloured.replace("currentColor", colour.name().toUtf8());
   QSvgRenderer renderer(coloured);
-  constexpr int kSize = 48;
+  // Enough for 20 px at three times the scale.
+  constexpr int kSize = 64;
   QPixmap pixmap(kSize, kSize);
   pixmap.fill(Qt::transparent);
   QPainter painter(&pixmap);

@@ -104,8 +104,18 @@ QString said(const std::string& word) {
 }
 
 QString said(const Sentence& sentence) {
-  const QString form = QCoreApplication::translate("core", sentence.id.c_str());
-  return QString::fromStdString(sentence.filled(form.toStdString()));
+  Sentence own = sentence;
+  for (Sentence::Arg& arg : own.args)
+    if (arg.isWords) arg.text = said(arg.text).toStdString();
+  return QString::fromStdString(own.filled(said(sentence.id).toStdString()));
+}
+
+QString said(const Failure& failure) {
+  const QString what = said(failure.what);
+  const QString where = QString::fromStdString(failure.where);
+  QString all = where.isEmpty() ? what : where + QStringLiteral(": ") + what;
+  if (!failure.cure.id.empty()) all += QLatin1Char('\n') + said(failure.cure);
+  return all;
 }
 
 QString said(const std::vector<Sentence>& parts) {

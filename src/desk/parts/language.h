@@ -6,7 +6,7 @@
 #include <QLocale>
 #include <QTranslator>
 
-#include "core/base/sentence.h"
+#include "core/base/result.h"
 
 namespace chispa::desk {
 
@@ -52,6 +52,8 @@ class WordCatalogue : public QTranslator {
 QString said(const std::string& word);
 /// A sentence of core, likewise.
 QString said(const Sentence& sentence);
+/// What happened, where, and what can be done, a line each.
+QString said(const Failure& failure);
 /// Parts that stand one after the other: "Control 3 · channel 1".
 QString said(const std::vector<Sentence>& parts);
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <QLabel>
 #include <QWidget>
 
 namespace chispa::desk {
@@ -12,6 +13,20 @@ Field* named(Field* field, const char* name, const QString& label, const QString
   field->setAccessibleName(label);
   field->setToolTip(tip);
   return field;
+}
+
+/// Words above a part of a page or a column.
+inline QLabel* heading(const QString& words) {
+  auto* label = new QLabel(words);
+  label->setObjectName(QStringLiteral("heading"));
+  return label;
+}
+
+/// Words above a part of a dialog.
+inline QLabel* quietHeading(const QString& words) {
+  auto* label = new QLabel(words);
+  label->setObjectName(QStringLiteral("quiet"));
+  return label;
 }
 
 }  // namespace chispa::desk

@@ -14,8 +14,11 @@
 #include "core/edit/planedits.h"
 #include "core/edit/zoneedits.h"
 #include "core/zone/cells.h"
+#include "desk/parts/columngrip.h"
+#include "desk/parts/contextmenu.h"
 #include "desk/parts/format.h"
 #include "desk/parts/icon.h"
+#include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 
 namespace chispa::desk {
@@ -38,12 +41,6 @@ QString headingOf(const Fixture& fixture) {
   return fixture.group.empty() ? stem(fixture.name) : text(fixture.group);
 }
 
-QLabel* heading(const QString& words) {
-  auto* label = new QLabel(words);
-  label->setObjectName(QStringLiteral("heading"));
-  return label;
-}
-
 /// What the list of fixtures tells of one is the same.
 bool looksAlike(const Fixture& a, const Fixture& b) {
   const auto sameRow = [](const Segment& x, const Segment& y) {
@@ -58,6 +55,7 @@ bool looksAlike(const Fixture& a, const Fixture& b) {
 PlanLists::PlanLists(const Session& session, QWidget* parent) : QWidget(parent), session_(session) {
   setObjectName(QStringLiteral("sidePanel"));
   setFixedWidth(kWidth);
+  new ColumnGrip(this, QStringLiteral("plan"));
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(8, 10, 4, 8);
   auto* top = new QHBoxLayout;
@@ -82,6 +80,22 @@ PlanLists::PlanLists(const Session& session, QWidget* parent) : QWidget(parent),
   fixtures_->setEditTriggers(QAbstractItemView::EditKeyPressed | QAbstractItemView::DoubleClicked);
   connect(fixtures_, &QTreeWidget::itemSelectionChanged, this, &PlanLists::takeTreeSelection);
   connect(fixtures_, &QTreeWidget::itemChanged, this, [this](QTreeWidgetItem* item) { rename(item); });
+  offerActions(*fixtures_, {QStringLiteral("rename"),
+                            QStringLiteral("duplicate"),
+                            QStringLiteral("delete"),
+                            {},
+                            QStringLiteral("cutThings"),
+                            QStringLiteral("copyThings"),
+                            QStringLiteral("pasteThings"),
+                            {},
+                            QStringLiteral("group"),
+                            QStringLiteral("ungroup"),
+                            {},
+                            QStringLiteral("locate"),
+                            QStringLiteral("isolate"),
+                            {},
+                            QStringLiteral("copyZones"),
+                            QStringLiteral("pasteZones")});
   column->addWidget(fixtures_, 3);
   column->addSpacing(8);
   column->addWidget(heading(tr("Zones")));
@@ -93,6 +107,14 @@ PlanLists::PlanLists(const Session& session, QWidget* parent) : QWidget(parent),
   zones_->setIconSize({14, 14});
   zones_->setSelectionMode(QAbstractItemView::ExtendedSelection);
   connect(zones_, &QListWidget::itemSelectionChanged, this, &PlanLists::takeZoneSelection);
+  offerActions(*zones_, {QStringLiteral("rename"),
+                         QStringLiteral("delete"),
+                         {},
+                         QStringLiteral("cutThings"),
+                         QStringLiteral("copyThings"),
+                         QStringLiteral("pasteThings"),
+                         {},
+                         QStringLiteral("locate")});
   column->addWidget(zones_, 2);
   auto* make = new QPushButton(tr("Make a zone"));
   make->setObjectName(QStringLiteral("makeZone"));

@@ -14,6 +14,7 @@
 #include "core/files/showfile.h"
 #include "desk/glow/glowview.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/plan/importdialogs.h"
 #include "desk/plan/planlists.h"
 #include "desk/plan/plansheet.h"
@@ -81,7 +82,7 @@ void PlanPage::importPoints(QString path, double metresPerUnit) {
   const auto points = content ? parsePoints(*content, path.toStdString(), metresPerUnit)
                               : Result<std::vector<Vec3>>(content.failure());
   if (!points) {
-    emit failed(text(points.failure().text()));
+    emit failed(said(points.failure()));
     return;
   }
   addAndShow(tr("import points"), [&](Show& show) { return addFixture(show, PointsShape{*points}, {}); });
@@ -98,13 +99,13 @@ void PlanPage::importSvg(QString path, std::optional<SvgImport> how) {
   };
   auto drawn = read(how ? how->metresPerUnit : 0);
   if (!drawn) return;
-  if (!*drawn) return emit failed(text(drawn->failure().text()));
+  if (!*drawn) return emit failed(said(drawn->failure()));
   if (!how) {
     how = askSvgImport(this, **drawn);
     if (!how) return;
     if (how->metresPerUnit > 0) drawn = read(how->metresPerUnit);
     if (!drawn) return;
-    if (!*drawn) return emit failed(text(drawn->failure().text()));
+    if (!*drawn) return emit failed(said(drawn->failure()));
   }
   const Result<SvgDrawing>& drawing = *drawn;
   const std::string name = std::filesystem::path(path.toStdString()).stem().string();
@@ -194,7 +195,7 @@ void PlanPage::exportPoints(QString path) {
     for (const Vec3& point : positions(*chispa::find(session_.show().fixtures, id))) points.push_back(point);
   const Outcome written = writeFileAtomically(
       path.toStdString(), path.endsWith(QStringLiteral(".json")) ? pointsJson(points) : pointsCsv(points));
-  if (!written) emit failed(text(written.failure().text()));
+  if (!written) emit failed(said(written.failure()));
 }
 
 void PlanPage::exportPlan(QString path) {
@@ -227,7 +228,7 @@ void PlanPage::pasteZones() {
   for (const FixtureId id : ids) {
     if (id == copied_) continue;
     const auto made = chispa::copyZones(after, copied_, id);
-    if (!made) return emit failed(text(made.failure().text()));
+    if (!made) return emit failed(said(made.failure()));
   }
   session_.edit(tr("paste zones"), [&](Show& show) { show = after; });
 }

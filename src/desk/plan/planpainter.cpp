@@ -7,7 +7,7 @@
 #include <QPainter>
 
 #include "core/show/strip.h"
-#include "core/wire/patch.h"
+#include "core/wire/wiredpixel.h"
 #include "core/zone/cells.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
@@ -44,13 +44,17 @@ double typicalGap(const QPolygonF& way) {
 
 /// Universe and channel of a fixture's pixel, if it is wired.
 QString wireText(const Show& show, FixtureId fixture, int pixel) {
-  for (const PatchSpan& span : derivePatch(show).spans)
-    for (int i = 0; span.fixture == fixture && i < span.count; ++i)
-      if (span.pixelOf(i) == pixel)
-        return QStringLiteral(" · ") +
-               text(addressText(show.controllers[static_cast<std::size_t>(span.controller)]->protocol,
-                                span.universe, span.channelOf(i)));
-  return {};
+  const Patch patch = derivePatch(show);
+  const auto wired = wiredPixel(patch, fixture, pixel);
+  if (!wired) return {};
+  const auto& controller = show.controllers[static_cast<std::size_t>(wired->span->controller)];
+  return QStringLiteral(" · ") +
+         text(addressText(controller->protocol, wired->span->universe, wired->channel));
+}
+
+/// From the first cell to the last.
+QColor cellColour(int cell, int count) {
+  return mixed(theme().fine, theme().ember, count > 1 ? static_cast<double>(cell) / (count - 1) : 0);
 }
 
 }  // namespace
@@ -93,14 +97,15 @@ double PlanPainter::dotSize(const PlanView::Piece& piece) const {
 
 void PlanPainter::paintSmallDots(const PlanView::Piece& piece, int side, const std::vector<QRgb>& colours) {
   const QPointF origin = view_.screenOrigin();
-  const double scale = view_.scale();
+  const double ratio = dots_.devicePixelRatio();
+  const double scale = view_.scale() * ratio;
   const int width = dots_.width() - side;
   const int height = dots_.height() - side;
   const auto stride = dots_.bytesPerLine() / 4;
   auto* pixels = reinterpret_cast<QRgb*>(dots_.bits());
   for (std::size_t i = 0; i < piece.flat.size(); ++i) {
-    const double x = origin.x() + piece.flat[i].x() * scale - side / 2;
-    const double y = origin.y() - piece.flat[i].y() * scale - side / 2;
+    const double x = origin.x() * ratio + piece.flat[i].x() * scale - side / 2;
+    const double y = origin.y() * ratio - piece.flat[i].y() * scale - side / 2;
     if (!(x >= 0 && y >= 0 && x < width && y < height)) continue;
     QRgb* at = pixels + static_cast<qsizetype>(y) * stride + static_cast<qsizetype>(x);
     for (int row = 0; row < side; ++row, at += stride) std::fill_n(at, side, colours[i]);
@@ -155,7 +160,7 @@ void PlanPainter::paintPieces() {
       continue;
     }
     colour(piece, colours);
-    paintSmallDots(piece, std::max(2, static_cast<int>(size)), colours);
+    paintSmallDots(piece, std::max(2, static_cast<int>(size * dots_.devicePixelRatio())), colours);
   }
   painter_.drawImage(0, 0, dots_);
   for (const PlanView::Piece* piece : large) {
@@ -255,44 +260,12 @@ void PlanPainter::paintWalk(const PlanView::Piece& piece, int pixel) {
   painter_.drawText(box, words);
 }
 
-void PlanPainter::paintZone(const Zone& zone) {
-  const ZoneCells& cells = *view_.zoneCells();
-  const auto pixels = view_.pieces().empty() ? 0
-                                             : static_cast<std::size_t>(view_.pieces().back().first) +
-                                                   view_.pieces().back().points.size();
-  std::vector<std::optional<QPointF>> spots(pixels);
-  for (const PlanView::Piece& piece : view_.pieces())
-    for (std::size_t i = 0; i < piece.flat.size(); ++i)
-      if (!std::isnan(piece.flat[i].x()))
-        spots[static_cast<std::size_t>(piece.first) + i] = view_.toScreen(piece.flat[i]);
-  const int count = cells.count();
-  const auto colourOf = [&](int cell) {
-    return mixed(theme().fine, theme().ember, count > 1 ? static_cast<double>(cell) / (count - 1) : 0);
-  };
-  const auto spotOf = [&](int cell) {
-    return cells.pixelsOf(cell).empty() ? std::nullopt : spots[cells.pixelsOf(cell).front()];
-  };
-  QPolygonF way;
-  for (int cell = 0; cell < count; ++cell)
-    if (const auto at = spotOf(cell)) way << *at;
-  const double gap = typicalGap(way);
-  const double radius = std::clamp(gap * 0.45, 2.5, 6.0);
-  for (int cell = 0; cell < count; ++cell) {
-    painter_.setPen(QPen(colourOf(cell), radius < 4 ? 1.4 : 2));
-    painter_.setBrush(Qt::NoBrush);
-    for (const std::uint32_t pixel : cells.pixelsOf(cell))
-      if (spots[pixel]) painter_.drawEllipse(*spots[pixel], radius, radius);
-  }
-  constexpr int kMaxLegs = 1500;
-  if (way.size() <= kMaxLegs) {
-    painter_.setPen(QPen(QColor(theme().text.red(), theme().text.green(), theme().text.blue(), 70), 1));
-    painter_.drawPolyline(way);
-  }
-  // Numbers at a step that is easy to count in, where they do not cover one another; the ends come first.
+void PlanPainter::paintCellNumbers(const std::vector<std::optional<QPointF>>& spots, double gap) {
+  const auto count = static_cast<int>(spots.size());
   painter_.setFont(numberFont(0.85));
   std::vector<QRectF> taken;
   const auto label = [&](int cell) {
-    const auto at = spotOf(cell);
+    const auto& at = spots[static_cast<std::size_t>(cell)];
     const QString number = QString::number(cell + 1);
     if (!at) return;
     const QRectF box = QRectF(painter_.fontMetrics().boundingRect(number))
@@ -305,13 +278,46 @@ void PlanPainter::paintZone(const Zone& zone) {
     painter_.setPen(Qt::NoPen);
     painter_.setBrush(theme().raised);
     painter_.drawRoundedRect(box, 3, 3);
-    painter_.setPen(colourOf(cell));
+    painter_.setPen(cellColour(cell, count));
     painter_.drawText(*at + QPointF(8, -6), number);
   };
   const int step = static_cast<int>(roundStep(std::max({1.0, count / 60.0, 36 / std::max(0.5, gap)})));
   if (count > 0) label(0);
   if (count > 1) label(count - 1);
   for (int cell = step - 1; cell < count; cell += step) label(cell);
+}
+
+void PlanPainter::paintZone(const Zone& zone) {
+  const ZoneCells& cells = *view_.zoneCells();
+  const auto pixels = view_.pieces().empty() ? 0
+                                             : static_cast<std::size_t>(view_.pieces().back().first) +
+                                                   view_.pieces().back().points.size();
+  std::vector<std::optional<QPointF>> spots(pixels);
+  for (const PlanView::Piece& piece : view_.pieces())
+    for (std::size_t i = 0; i < piece.flat.size(); ++i)
+      if (!std::isnan(piece.flat[i].x()))
+        spots[static_cast<std::size_t>(piece.first) + i] = view_.toScreen(piece.flat[i]);
+  const int count = cells.count();
+  std::vector<std::optional<QPointF>> firsts;
+  QPolygonF way;
+  for (int cell = 0; cell < count; ++cell) {
+    firsts.push_back(cells.pixelsOf(cell).empty() ? std::nullopt : spots[cells.pixelsOf(cell).front()]);
+    if (firsts.back()) way << *firsts.back();
+  }
+  const double gap = typicalGap(way);
+  const double radius = std::clamp(gap * 0.45, 2.5, 6.0);
+  for (int cell = 0; cell < count; ++cell) {
+    painter_.setPen(QPen(cellColour(cell, count), radius < 4 ? 1.4 : 2));
+    painter_.setBrush(Qt::NoBrush);
+    for (const std::uint32_t pixel : cells.pixelsOf(cell))
+      if (spots[pixel]) painter_.drawEllipse(*spots[pixel], radius, radius);
+  }
+  constexpr int kMaxLegs = 1500;
+  if (way.size() <= kMaxLegs) {
+    painter_.setPen(QPen(QColor(theme().text.red(), theme().text.green(), theme().text.blue(), 70), 1));
+    painter_.drawPolyline(way);
+  }
+  paintCellNumbers(firsts, gap);
   if (!zone.centre_m || view_.side() == PlanSide::Unrolled) return;
   const QPointF centre = view_.toScreen(cells.frame.centre_m);
   painter_.setPen(QPen(theme().watch, 1.5));

@@ -31,6 +31,9 @@ class PlanPainter {
   void paintNumbers(const PlanView::Piece& piece);
   void paintWalk(const PlanView::Piece& piece, int pixel);
   void paintZone(const Zone& zone);
+  /// At a step that is easy to count in, where they do not cover one another; the ends come first. `spots`:
+  /// by cell; `gap`: dots from one to the next.
+  void paintCellNumbers(const std::vector<std::optional<QPointF>>& spots, double gap);
   /// Rings about pixels of the show, ascending.
   void paintPixels(const std::vector<std::uint32_t>& pixels);
   double dotSize(const PlanView::Piece& piece) const;

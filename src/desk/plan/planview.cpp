@@ -357,7 +357,10 @@ void PlanView::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   painter.fillRect(rect(), theme().window);
   painter.setRenderHint(QPainter::Antialiasing);
-  if (dots_.size() != size()) dots_ = QImage(size(), QImage::Format_ARGB32_Premultiplied);
+  const double ratio = devicePixelRatioF();
+  if (const QSize sharp = size() * ratio; dots_.size() != sharp)
+    dots_ = QImage(sharp, QImage::Format_ARGB32_Premultiplied);
+  dots_.setDevicePixelRatio(ratio);
   PlanPainter plan(*this, painter, dots_);
   underlays_->paint(painter, *this);
   plan.paintGrid();

@@ -55,6 +55,10 @@ class AlmanacView : public QWidget {
     TimeZone zone = TimeZone::utc();
     Items<Rule> rules;
   };
+  /// Left of the year: the hours.
+  static constexpr double kLeft_px = 42;
+  static Date firstOf(int year);
+  static int daysOf(int year);
   static std::optional<Year> worked(const Show& show, int year);
   void request();
   void finish();

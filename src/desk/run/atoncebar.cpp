@@ -26,9 +26,7 @@ AtOnceBar::AtOnceBar(const Session& session, QWidget* parent) : QWidget(parent),
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(12, 6, 12, 6);
   row->setSpacing(8);
-  auto* heading = new QLabel(tr("At once"));
-  heading->setObjectName(QStringLiteral("heading"));
-  row->addWidget(heading);
+  row->addWidget(heading(tr("At once")));
   zone_ = named(new QComboBox, "atOnceZone", tr("Zones"), tr("What is lit at once"));
   effect_ = named(new QComboBox, "atOnceEffect", tr("Effect"), tr("Lit with the choice"));
   palette_ = named(new QComboBox, "atOncePalette", tr("Palette"), tr("Its colours"));

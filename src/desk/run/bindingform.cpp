@@ -105,26 +105,22 @@ std::vector<std::pair<std::string, QString>> numbersOf(const Show& show, LookId 
   return numbers;
 }
 
-void addTarget(Form& form, const BindingRows& rows, const Binding& own, const Session& session) {
-  form.addHeading(Form::tr("Drives"));
-  form.addChoice("targetKind", Form::tr("What"),
-                 {Form::tr("a look"), Form::tr("level of a look"), Form::tr("level of a zone"),
-                  Form::tr("a number of a look"), Form::tr("speed of a look"), Form::tr("master"),
-                  Form::tr("blackout"), Form::tr("light on and off"), Form::tr("play and pause"),
-                  Form::tr("back to the beginning"), Form::tr("go to an instant"), Form::tr("tempo, tapped"),
-                  Form::tr("reset"), Form::tr("channels"), Form::tr("on in the set list"),
-                  Form::tr("back in the set list"), Form::tr("the score follows time code")},
-                 rows.get<int>([](const Binding& b) { return static_cast<int>(b.target.kind); }),
-                 rows.set<int>(Form::tr("what is driven"), [session](Binding& b, int v) {
-                   b.target.kind = static_cast<TargetKind>(v);
-                   const Show& show = session.show();
-                   // The first of its kind, until another is chosen.
-                   if (!b.target.look && !show.looks.empty()) b.target.look = show.looks.front()->id;
-                   if (!b.target.zone && !show.zones.empty()) b.target.zone = show.zones.front()->id;
-                   if (!b.target.controller && !show.controllers.empty())
-                     b.target.controller = show.controllers.front()->id;
-                   if (b.target.parameter.empty()) b.target.parameter = kStrengthKey;
+void addNumberOfLook(Form& form, const BindingRows& rows, const Binding& own, const Session& session) {
+  const auto numbers = numbersOf(session.show(), own.target.look);
+  QStringList names;
+  for (const auto& [key, label] : numbers) names << label;
+  form.addChoice("targetParameter", Form::tr("Number"), names, rows.get<int>([numbers](const Binding& b) {
+    const auto found = std::find_if(numbers.begin(), numbers.end(),
+                                    [&](const auto& one) { return one.first == b.target.parameter; });
+    return found == numbers.end() ? -1 : static_cast<int>(found - numbers.begin());
+  }),
+                 rows.set<int>(Form::tr("number"), [numbers](Binding& b, int v) {
+                   b.target.parameter = numbers.at(static_cast<std::size_t>(v)).first;
                  }));
+}
+
+/// Which look, zone, number or instant it is, by what is driven.
+void addTargetItem(Form& form, const BindingRows& rows, const Binding& own, const Session& session) {
   const TargetKind kind = own.target.kind;
   if (kind == TargetKind::Look || kind == TargetKind::LookLevel || kind == TargetKind::Parameter ||
       kind == TargetKind::Speed) {
@@ -152,25 +148,36 @@ void addTarget(Form& form, const BindingRows& rows, const Binding& own, const Se
         rows.get<int>([zones](const Binding& b) { return zones.placeOf(b.target.zone); }),
         rows.set<int>(Form::tr("zone"), [zones](Binding& b, int v) { b.target.zone = zones.idAt(v); }));
   }
-  if (kind == TargetKind::Parameter) {
-    const auto numbers = numbersOf(session.show(), own.target.look);
-    QStringList names;
-    for (const auto& [key, label] : numbers) names << label;
-    form.addChoice("targetParameter", Form::tr("Number"), names, rows.get<int>([numbers](const Binding& b) {
-      const auto found = std::find_if(numbers.begin(), numbers.end(),
-                                      [&](const auto& one) { return one.first == b.target.parameter; });
-      return found == numbers.end() ? -1 : static_cast<int>(found - numbers.begin());
-    }),
-                   rows.set<int>(Form::tr("number"), [numbers](Binding& b, int v) {
-                     b.target.parameter = numbers.at(static_cast<std::size_t>(v)).first;
-                   }));
-  }
+  if (kind == TargetKind::Parameter) addNumberOfLook(form, rows, own, session);
   if (kind == TargetKind::GoTo || kind == TargetKind::Follow)
     form.addNumber(
         "targetAt", kind == TargetKind::GoTo ? Form::tr("At") : Form::tr("Code at its beginning"),
         {"s", 0, 86'400, 0.1, 2}, rows.get<double>([](const Binding& b) { return seconds(b.target.at); }),
         rows.set<double>(Form::tr("instant"), [](Binding& b, double v) { b.target.at = micros(v); }));
   if (kind == TargetKind::Channels) addChannels(form, rows, session);
+}
+
+void addTarget(Form& form, const BindingRows& rows, const Binding& own, const Session& session) {
+  form.addHeading(Form::tr("Drives"));
+  form.addChoice("targetKind", Form::tr("What"),
+                 {Form::tr("a look"), Form::tr("level of a look"), Form::tr("level of a zone"),
+                  Form::tr("a number of a look"), Form::tr("speed of a look"), Form::tr("master"),
+                  Form::tr("blackout"), Form::tr("light on and off"), Form::tr("play and pause"),
+                  Form::tr("back to the beginning"), Form::tr("go to an instant"), Form::tr("tempo, tapped"),
+                  Form::tr("reset"), Form::tr("channels"), Form::tr("on in the set list"),
+                  Form::tr("back in the set list"), Form::tr("the score follows time code")},
+                 rows.get<int>([](const Binding& b) { return static_cast<int>(b.target.kind); }),
+                 rows.set<int>(Form::tr("what is driven"), [session](Binding& b, int v) {
+                   b.target.kind = static_cast<TargetKind>(v);
+                   const Show& show = session.show();
+                   // The first of its kind, until another is chosen.
+                   if (!b.target.look && !show.looks.empty()) b.target.look = show.looks.front()->id;
+                   if (!b.target.zone && !show.zones.empty()) b.target.zone = show.zones.front()->id;
+                   if (!b.target.controller && !show.controllers.empty())
+                     b.target.controller = show.controllers.front()->id;
+                   if (b.target.parameter.empty()) b.target.parameter = kStrengthKey;
+                 }));
+  addTargetItem(form, rows, own, session);
 }
 
 /// The response as one draws it, above its numbers.

@@ -18,6 +18,7 @@
 #include "core/edit/planedits.h"
 #include "core/live/desksheet.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/named.h"
 #include "desk/run/bindinglist.h"
 #include "desk/run/desksheetpdf.h"
@@ -57,9 +58,7 @@ LivePanel::LivePanel(const Session& session, LiveInputs& inputs, QWidget* parent
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(6);
-  auto* heading = new QLabel(tr("What drives what"));
-  heading->setObjectName(QStringLiteral("heading"));
-  column->addWidget(heading);
+  column->addWidget(heading(tr("What drives what")));
   auto* switches = new QHBoxLayout;
   midi_ =
       named(new QCheckBox(tr("MIDI")), "hearMidi", tr("MIDI"), tr("Hear all MIDI devices of this computer"));
@@ -266,7 +265,7 @@ void LivePanel::exportDeskSheet(QString path) {
   if (path.isEmpty()) return;
   if (path.endsWith(QStringLiteral(".csv"), Qt::CaseInsensitive)) {
     const auto written = writeDeskSheet(session_.show(), path.toStdString());
-    if (!written) emit failed(text(written.failure().text()));
+    if (!written) emit failed(said(written.failure()));
   } else if (!writeDeskSheetPdf(session_.show(), path)) {
     emit failed(
         tr("The desk sheet could not be written.\n%1\nCheck that the folder exists and has room.").arg(path));

@@ -120,6 +120,28 @@ void addSteps(Form& form, const LookRows& rows, const Session& session, LookId i
       rows.set<int>(Form::tr("what follows"), [looks](Look& look, int v) { look.next = looks.idAt(v); }));
 }
 
+void addLayerChoice(Form& form, const Session& session, LookId id) {
+  QStringList zones{Form::tr("Add one on …")};
+  std::vector<ZoneId> ids;
+  for (const auto& zone : session.show().zones) {
+    zones << text(zone->name);
+    ids.push_back(zone->id);
+  }
+  form.addChoice(
+      "addLayerOn", Form::tr("Add layer"), zones, [] { return std::optional(0); },
+      [session, id, ids](int v) {
+        if (v <= 0) return;
+        const Look* look = chispa::find(session.show().looks, id);
+        if (!look) return;
+        const std::size_t step = stepOf(session, *look);
+        const auto& palettes = session.show().palettes;
+        session.edit(Form::tr("add a layer"), [&](Show& show) {
+          addLayer(show, id, step, ids.at(static_cast<std::size_t>(v) - 1), "comets",
+                   palettes.empty() ? PaletteId{} : palettes.front()->id);
+        });
+      });
+}
+
 /// The layers of the step, the top one first; Enter or a double click opens one.
 void addLayers(Form& form, const Session& session, LookId id) {
   form.addHeading(Form::tr("Layers"));
@@ -164,25 +186,7 @@ void addLayers(Form& form, const Session& session, LookId id) {
           const ClipId layer = chosen();
           session.edit(Form::tr("delete a layer"), [=](Show& show) { deleteLayer(show, id, layer); });
         }}});
-  QStringList zones{Form::tr("Add one on …")};
-  std::vector<ZoneId> ids;
-  for (const auto& zone : session.show().zones) {
-    zones << text(zone->name);
-    ids.push_back(zone->id);
-  }
-  form.addChoice(
-      "addLayerOn", Form::tr("Add layer"), zones, [] { return std::optional(0); },
-      [session, id, ids](int v) {
-        if (v <= 0) return;
-        const Look* look = chispa::find(session.show().looks, id);
-        if (!look) return;
-        const std::size_t step = stepOf(session, *look);
-        const auto& palettes = session.show().palettes;
-        session.edit(Form::tr("add a layer"), [&](Show& show) {
-          addLayer(show, id, step, ids.at(static_cast<std::size_t>(v) - 1), "comets",
-                   palettes.empty() ? PaletteId{} : palettes.front()->id);
-        });
-      });
+  addLayerChoice(form, session, id);
 }
 
 }  // namespace

@@ -10,6 +10,7 @@
 #include "desk/parts/named.h"
 #include "desk/run/itemrows.h"
 #include "desk/run/nightrows.h"
+#include "desk/run/nightwords.h"
 
 namespace chispa::desk {
 namespace {
@@ -160,7 +161,7 @@ std::unique_ptr<Form> makeRuleForm(const Session& session, RuleId id) {
   if (!own) return form;
   const RuleRows rows(session, &Show::rules, id);
   form->addTitle(Form::tr("Rule"), rows.get<QString>([](const Rule& r) {
-    return text(describeDays(r.days) + ": " + describeTime(r.from) + " to " + describeTime(r.until));
+    return Form::tr("%1: %2 to %3").arg(daysText(r.days), nightTimeText(r.from), nightTimeText(r.until));
   }));
   form->addText(
       "ruleName", Form::tr("Name"), rows.get<QString>([](const Rule& r) { return text(r.name); }),

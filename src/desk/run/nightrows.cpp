@@ -8,6 +8,7 @@
 
 #include "core/almanac/nights.h"
 #include "desk/parts/format.h"
+#include "desk/run/nightwords.h"
 
 namespace chispa::desk {
 namespace {
@@ -117,7 +118,7 @@ void addNightTime(Form& form, const QString& key, const QString& label, const Pa
       }));
   if (isClock)
     form.addText(key + QStringLiteral("Clock"), Form::tr("  at"),
-                 shows<QString>(time, [](const NightTime& t) { return text(describeTime(t)); }),
+                 shows<QString>(time, [](const NightTime& t) { return nightTimeText(t); }),
                  changes<QString>(time, label, [](NightTime& t, const QString& v) {
                    const QTime clock = QTime::fromString(v.trimmed(), QStringLiteral("H:mm"));
                    if (clock.isValid()) t.minutes = clock.hour() * 60 + clock.minute();

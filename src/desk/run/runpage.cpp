@@ -14,6 +14,7 @@
 #include "core/edit/lookedits.h"
 #include "core/edit/playededits.h"
 #include "desk/glow/glowview.h"
+#include "desk/parts/columngrip.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
@@ -61,6 +62,7 @@ QWidget* RunPage::makeSide(LiveInputs& inputs) {
   auto* side = new QWidget;
   side->setObjectName(QStringLiteral("sidePanel"));
   side->setFixedWidth(250);
+  new ColumnGrip(side, QStringLiteral("run"));
   auto* column = new QVBoxLayout(side);
   column->setContentsMargins(8, 10, 8, 8);
   setLists_ = new SetListPanel(session_, night_);

@@ -10,6 +10,7 @@
 #include <QToolButton>
 
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/named.h"
 
 namespace chispa::desk {
@@ -56,7 +57,7 @@ void SoundRow::fillMenu() {
   const auto sources = engine::soundSources();
   if (!sources) {
     menu_->addAction(tr("No sound server answers"))->setEnabled(false);
-    return emit failed(text(sources.failure().text()));
+    return emit failed(said(sources.failure()));
   }
   for (const engine::SoundSource& source : *sources)
     add(source.isOwnSound ? tr("What this computer plays: %1").arg(text(source.title)) : text(source.title),

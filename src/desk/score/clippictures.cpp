@@ -62,7 +62,7 @@ void ClipPictures::noteCompiled() {
 int ClipPictures::groundOf(const Clip& clip) const {
   const Effect* effect = findEffect(clip.effect);
   // Blocks, other zones' light, files and the screen: what these show may be changed by anything.
-  const bool isOwn = !clip.block && effect && !effect->prepare &&
+  const bool isOwn = !clip.block && effect && !effect->prepare && !effect->screenOf &&
                      std::none_of(effect->params.begin(), effect->params.end(),
                                   [](const ParamSpec& spec) { return spec.kind == ParamKind::Zone; });
   return isOwn ? grounds_ : -2 - compilations_;

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/score/composing.h"
 
-#include <QFileDialog>
+#include <QInputDialog>
 
 #include "core/edit/markedits.h"
 #include "core/edit/pictureedits.h"
@@ -9,9 +9,6 @@
 #include "core/edit/sectionlight.h"
 #include "core/edit/staveedits.h"
 #include "core/edit/transfer.h"
-#include "core/files/labelfile.h"
-#include "core/files/midifile.h"
-#include "core/files/showfile.h"
 #include "desk/parts/format.h"
 #include "desk/parts/language.h"
 #include "desk/score/chosenthing.h"
@@ -20,11 +17,6 @@
 
 namespace chispa::desk {
 namespace {
-
-bool isMidi(const QString& file) {
-  return file.endsWith(QLatin1String(".mid"), Qt::CaseInsensitive) ||
-         file.endsWith(QLatin1String(".midi"), Qt::CaseInsensitive);
-}
 
 /// "Post" of "Post 3".
 std::string stemOf(const std::string& name) {
@@ -230,22 +222,6 @@ void Composing::switchPicture(const QString& name, const char* key) {
   change(name, [&](Show& show, ScoreId id) { switchPictures(show, id, ids, key); });
 }
 
-void Composing::makeBlock() {
-  const ClipIds ids = session_.selection.clips();
-  if (ids.empty()) return emit told(tr("Choose the clips that the block is to be made of first."));
-  change(tr("make a block"),
-         [&](Show& show, ScoreId id) { chispa::makeBlock(show, id, ids, tr("Block").toStdString()); });
-}
-
-void Composing::dissolveBlock() {
-  run(tr("dissolve a block"), [ids = session_.selection.clips()](Show& show, ScoreId id) {
-    ClipList all;
-    for (const ClipId clip : ids)
-      for (const ClipId made : chispa::dissolveBlock(show, id, clip)) all.push_back(made);
-    return all;
-  });
-}
-
 void Composing::swap(const QString& name,
                      const std::function<void(Show&, ScoreId, TimeSpan, const Clip&)>& edit) {
   const Score* score = session_.stage.score();
@@ -254,20 +230,6 @@ void Composing::swap(const QString& name,
     return emit told(tr("Choose a clip that is like those to be changed first."));
   const TimeSpan section = sectionAt(*score, like->start);
   change(name, [&](Show& show, ScoreId id) { edit(show, id, section, *like); });
-}
-
-void Composing::swapEffect() {
-  swap(tr("swap the effect in the section"),
-       [this](Show& show, ScoreId id, TimeSpan section, const Clip& like) {
-         replaceEffect(show, id, section, like.effect, chosenThing(show, timeline_.chosenEffect()).effect);
-       });
-}
-
-void Composing::swapPalette() {
-  swap(tr("swap the palette in the section"),
-       [this](Show& show, ScoreId id, TimeSpan section, const Clip& like) {
-         replacePalette(show, id, section, like.palette, timeline_.paletteForNew());
-       });
 }
 
 void Composing::closeGap() {
@@ -392,95 +354,24 @@ void Composing::copySectionLight() {
       [at](Show& show, ScoreId id) { return chispa::copySectionLight(show, id, at); });
 }
 
-void Composing::importLabels(LaneKind kind, QString file) {
+void Composing::takeLight() {
   const Score* score = session_.stage.score();
   if (!score) return emit told(tr("Open a score first."));
-  if (file.isEmpty())
-    file = QFileDialog::getOpenFileName(
-        &timeline_, tr("Labels"), {},
-        tr("Labels and MIDI files (*.txt *.tsv *.vtt *.lrc *.mid *.midi);;All files (*)"));
-  if (file.isEmpty()) return;
-  if (isMidi(file)) return importMidi(file);
-  auto marks = readLabels(file.toStdString());
-  if (!marks) return emit told(text(marks.failure().text()));
-  const QString lane = kind == LaneKind::Phonemes ? tr("Phonemes") : tr("Words");
-  change(tr("import labels"),
-         [&](Show& show, ScoreId id) { putMarks(show, id, kind, lane.toStdString(), *marks); });
-}
-
-void Composing::importMidi(const QString& file) {
-  const auto read = readMidi(file.toStdString());
-  if (!read) return emit told(text(read.failure().text()));
-  change(tr("import a MIDI file"), [&](Show& show, ScoreId id) {
-    const auto add = [&](LaneKind kind, const QString& name, const std::vector<Mark>& marks) {
-      if (!marks.empty()) putMarks(show, id, kind, name.toStdString(), marks);
-    };
-    add(LaneKind::Beats, tr("Beats"), read->beats);
-    add(LaneKind::Bars, tr("Bars"), read->bars);
-    add(LaneKind::Notes, tr("Notes"), read->notes);
-    add(LaneKind::Words, tr("Words"), read->words);
-    add(LaneKind::Sections, tr("Sections"), read->markers);
-  });
-}
-
-void Composing::exportMidi(const QString& file) {
-  const Outcome written = writeMidi(file.toStdString(), *session_.stage.score());
-  if (!written) emit told(text(written.failure().text()));
-}
-
-void Composing::saveOwn() {
-  const Score* score = session_.stage.score();
-  const ClipIds ids = session_.selection.clips();
-  const Clip* clip = score && !ids.empty() ? findClip(*score, ids.front()) : nullptr;
-  const Effect* effect = clip ? findEffect(clip->effect) : nullptr;
-  if (!effect) return emit told(tr("Choose a clip whose effect you want to keep first."));
-  OwnEffectId made;
-  change(tr("keep an effect"), [&](Show& show, ScoreId) {
-    made = saveOwnEffect(show, *clip, tr("My %1").arg(said(effect->name)).toStdString());
-  });
-  emit offered(wordsOf(made));
-}
-
-void Composing::openBlock() {
-  const Score* score = session_.stage.score();
-  const ClipIds ids = session_.selection.clips();
-  const Clip* place = score && ids.size() == 1 ? findClip(*score, ids.front()) : nullptr;
-  if (!place || !place->block) return emit told(tr("Choose a block on a stave to open it."));
-  opened_ = place->block;
-  run(tr("open the block"),
-      [clip = place->id](Show& show, ScoreId id) { return chispa::dissolveBlock(show, id, clip); });
-  emit told(
-      tr("The block's clips lie open. Change them, select all that shall be in it, and close it with "
-         "Ctrl+Shift+Return."));
-}
-
-void Composing::closeBlock() {
-  const Block* block = chispa::find(session_.show().blocks, opened_);
-  const ClipIds ids = session_.selection.clips();
-  if (!block) return emit told(tr("No block is open. Choose one on a stave and open it first."));
-  if (ids.empty())
-    return emit told(tr("Select the clips that shall be in the block “%1”.").arg(text(block->name)));
-  change(tr("change the block"),
-         [&](Show& show, ScoreId id) { chispa::makeBlock(show, id, ids, {}, opened_); });
-  opened_ = {};
-}
-
-void Composing::exportLabels(QString file) {
-  const Score* score = session_.stage.score();
-  if (score && isMidi(file)) return exportMidi(file);
-  const MarkLane* lane = nullptr;
-  for (const LaneKind kind : {LaneKind::Words, LaneKind::Free, LaneKind::Sections, LaneKind::Beats})
-    if (score && !lane) lane = laneOf(*score, kind);
-  if (!lane) return emit told(tr("There are no marks to export."));
-  if (file.isEmpty())
-    file = QFileDialog::getSaveFileName(
-        &timeline_, tr("Export the marks “%1”").arg(text(lane->name)), QStringLiteral("marks.txt"),
-        tr("Label track (*.txt);;WebVTT (*.vtt);;LRC (*.lrc);;MIDI file of all lanes (*.mid)"));
-  if (file.isEmpty()) return;
-  if (isMidi(file)) return exportMidi(file);
-  const std::filesystem::path path = file.toStdString();
-  const Outcome written = writeFileAtomically(path, labelText(*lane, labelFormatOf(path), score->length));
-  if (!written) emit told(text(written.failure().text()));
+  QStringList names;
+  std::vector<ScoreId> others;
+  for (const auto& other : session_.show().scores)
+    if (other->id != score->id) {
+      others.push_back(other->id);
+      names << QStringLiteral("%1 · %2").arg(others.size()).arg(text(other->name));
+    }
+  if (others.empty()) return emit told(tr("There is no other score in this show."));
+  bool isChosen = false;
+  const QString name = QInputDialog::getItem(&timeline_, tr("Take the light of another score"),
+                                             tr("Its clips come bar by bar, in place of those here."), names,
+                                             0, false, &isChosen);
+  if (!isChosen) return;
+  run(tr("take the light of a score"), [from = others.at(static_cast<std::size_t>(names.indexOf(name)))](
+                                           Show& show, ScoreId id) { return takeLightOf(show, id, from); });
 }
 
 void Composing::togglePart() {

@@ -66,6 +66,8 @@ class Composing : public QObject {
 
   /// All sections that are called like the one at the playhead get its light, adapted to their length.
   void copySectionLight();
+  /// Of another score, which is asked for: staves and clips, bar by bar.
+  void takeLight();
   /// Labels as a lane of words or of phonemes, or the tempo, notes and words of a MIDI file.
   void importLabels(LaneKind kind = LaneKind::Words, QString file = {});
   void exportLabels(QString file = {});

@@ -14,6 +14,7 @@
 #include "core/lightdata/lightdata.h"
 #include "core/recording/scorerecording.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 #include "desk/parts/workbar.h"
@@ -198,7 +199,7 @@ void FilmDialog::end(const Result<bool>& made) {
   progress_->end();
   cancel_->setText(tr("Close"));
   tellSize();
-  if (!made) return size_->setText(text(made.failure().text()));
+  if (!made) return size_->setText(said(made.failure()));
   const QFileInfo file(file_->text().trimmed());
   size_->setText(!*made          ? tr("Cancelled; nothing was kept of a film.")
                  : file.exists() ? tr("✓ Made: %1, %2 MB.")

@@ -8,8 +8,10 @@ class QComboBox;
 class QLabel;
 class QLineEdit;
 class QListWidget;
+class QListWidgetItem;
 class QHBoxLayout;
 class QPushButton;
+class QVBoxLayout;
 
 namespace chispa::desk {
 
@@ -54,6 +56,8 @@ class ScorePage : public QWidget {
 
  private:
   QWidget* makeShelf();
+  void addPalettes(QVBoxLayout& column);
+  void givePalette(const QListWidgetItem* item);
   QWidget* makeTransport();
   void addSearch(QHBoxLayout& row);
   /// Selects and shows the next match, a clip or a mark.

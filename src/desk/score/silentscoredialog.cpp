@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/score/silentscoredialog.h"
 
+#include <QComboBox>
 #include <QDialog>
 #include <QDialogButtonBox>
 #include <QDoubleSpinBox>
@@ -11,13 +12,14 @@
 #include "core/edit/scoreedits.h"
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
+#include "desk/parts/nameditems.h"
 
 namespace chispa::desk {
 namespace {
 
 class SilentScoreDialog : public QDialog {
  public:
-  explicit SilentScoreDialog(QWidget* parent) : QDialog(parent) {
+  SilentScoreDialog(const Show& show, QWidget* parent) : QDialog(parent), scores_(show.scores) {
     setObjectName(QStringLiteral("silentScoreDialog"));
     setWindowTitle(tr("New silent score"));
     auto* rows = new QFormLayout(this);
@@ -37,6 +39,13 @@ class SilentScoreDialog : public QDialog {
     rows->addRow(tr("Tempo"), tempo_);
     rows->addRow(tr("Beats per bar"), beats_);
     rows->addRow(tr("Bars"), bars_);
+    if (!scores_.ids.empty()) {
+      named(like_, "silentLike", tr("Light"),
+            tr("It begins empty, or with the light of another score, bar by bar"));
+      like_->addItem(tr("none yet"));
+      for (const QString& name : scores_.names) like_->addItem(tr("as in “%1”").arg(name));
+      rows->addRow(tr("Light"), like_);
+    }
     rows->addRow(length_);
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
     rows->addRow(buttons);
@@ -50,7 +59,8 @@ class SilentScoreDialog : public QDialog {
 
   SilentScoreWish wish() const {
     return {name_->text().trimmed().isEmpty() ? tr("Silent score") : name_->text().trimmed(), tempo_->value(),
-            beats_->value(), bars_->value()};
+            beats_->value(), bars_->value(),
+            like_->currentIndex() > 0 ? scores_.idAt(like_->currentIndex() - 1) : ScoreId{}};
   }
 
  private:
@@ -61,17 +71,19 @@ class SilentScoreDialog : public QDialog {
   }
 
   SilentScoreWish wish_;
+  NamedItems<Score> scores_;
   QLineEdit* name_ = new QLineEdit;
   QDoubleSpinBox* tempo_ = new QDoubleSpinBox;
   QSpinBox* beats_ = new QSpinBox;
   QSpinBox* bars_ = new QSpinBox;
+  QComboBox* like_ = new QComboBox(this);
   QLabel* length_ = new QLabel;
 };
 
 }  // namespace
 
-std::optional<SilentScoreWish> askSilentScore(QWidget* parent) {
-  SilentScoreDialog dialog(parent);
+std::optional<SilentScoreWish> askSilentScore(const Show& show, QWidget* parent) {
+  SilentScoreDialog dialog(show, parent);
   if (dialog.exec() != QDialog::Accepted) return std::nullopt;
   return dialog.wish();
 }

@@ -4,6 +4,8 @@
 
 #include <QString>
 
+#include "core/show/show.h"
+
 class QWidget;
 
 namespace chispa::desk {
@@ -14,9 +16,11 @@ struct SilentScoreWish {
   double beatsPerMinute = 120;
   int beatsPerBar = 4;
   int bars = 32;
+  /// The score whose light it takes; none if not set.
+  ScoreId like = {};
 };
 
-/// Asks for one; nothing if it is called off.
-std::optional<SilentScoreWish> askSilentScore(QWidget* parent);
+/// Asks for one for `show`; nothing if it is called off.
+std::optional<SilentScoreWish> askSilentScore(const Show& show, QWidget* parent);
 
 }  // namespace chispa::desk

@@ -7,6 +7,7 @@
 #include "core/files/showfile.h"
 #include "core/rules/invariants.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/session/journalwriter.h"
 
 namespace chispa::desk {
@@ -63,7 +64,7 @@ QString Document::title() const {
 bool Document::beginJournal() {
   auto begun = Journal::begin(journalFolder_, path_.string(), saved_);
   if (!begun) {
-    setJournalTrouble(text(begun.failure().text()));
+    setJournalTrouble(said(begun.failure()));
     return false;
   }
   // The one before goes only now that there is another.

@@ -4,6 +4,7 @@
 #include <QtConcurrent>
 
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 
 namespace chispa::desk {
 
@@ -47,7 +48,7 @@ void JournalWriter::tell(const Outcome& outcome) {
   if (outcome)
     emit written();
   else
-    emit failed(text(outcome.failure().text()));
+    emit failed(said(outcome.failure()));
 }
 
 }  // namespace chispa::desk

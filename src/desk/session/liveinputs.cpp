@@ -4,6 +4,7 @@
 #include <QSettings>
 
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 
 namespace chispa::desk {
 namespace {
@@ -95,7 +96,7 @@ QString LiveInputs::setOsc(bool on) {
     if (server)
       osc_ = *std::move(server);
     else
-      trouble = text(server.failure().text());
+      trouble = said(server.failure());
   }
   emit changed();
   return trouble;
@@ -135,7 +136,7 @@ QString LiveInputs::listenTo(const engine::SoundSource& source) {
       std::make_shared<engine::SoundListener>(player.output().live().heardBox(), player.sharedClock());
   auto input =
       engine::openSoundInput(source.name, [listener](std::span<const float> mono) { listener->take(mono); });
-  if (!input) return text(input.failure().text());
+  if (!input) return said(input.failure());
   listener_ = std::move(listener);
   sound_ = *std::move(input);
   soundName_ = text(source.name);

@@ -2,6 +2,7 @@
 #include "desk/session/nightdesk.h"
 
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/session/background.h"
 #include "desk/session/pools.h"
 #include "engine/night/joininghand.h"
@@ -90,7 +91,7 @@ QString NightDesk::setWatching(bool on) {
     if (log)
       log_ = *std::move(log);
     else
-      logTrouble_ = text(log.failure().what);
+      logTrouble_ = said(log.failure().what);
     watch_.setLog(log_.get());
   }
   stop();
@@ -109,7 +110,7 @@ void NightDesk::guardSleep() {
             engine::SleepGuard::take("Chispa watches the almanac"));
       },
       [this](const std::shared_ptr<Result<engine::SleepGuard>>& guard) {
-        sleepTrouble_ = *guard ? QString() : text(guard->failure().what);
+        sleepTrouble_ = *guard ? QString() : said(guard->failure().what);
         if (isWatching() && *guard) guard_ = *std::move(*guard);
         emit changed();
       });

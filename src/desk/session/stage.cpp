@@ -10,6 +10,7 @@
 #include "core/effect/showmedia.h"
 #include "core/media/shown.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/session/analyses.h"
 #include "desk/session/background.h"
 #include "desk/session/pools.h"
@@ -28,7 +29,7 @@ Result<std::shared_ptr<const CompiledShow>> compiledOf(const Show& show, const M
                                                        const MediaLibrary& media,
                                                        const CompiledShow* before) {
   const auto failed = [](const std::string& why) {
-    return Failure{"The light of this show cannot be computed (" + why + ").",
+    return Failure{sentence("The light of this show cannot be computed (%1).", why),
                    {},
                    "Undo the last change, or divide the show."};
   };
@@ -158,7 +159,7 @@ void Stage::finishAudio(const std::string& name, const Result<std::shared_ptr<co
     music_[name] = (*result)->features;
     requestCompile();
   } else {
-    audioTrouble_[name] = text(result.failure().text());
+    audioTrouble_[name] = said(result.failure());
   }
   emit audioChanged();
 }
@@ -196,7 +197,7 @@ void Stage::requestMedia() {
           if (result)
             media_.add(name, *result);
           else
-            mediaTrouble_[name] = text(result.failure().text());
+            mediaTrouble_[name] = said(result.failure());
           requestCompile();
         });
   }
@@ -219,7 +220,7 @@ void Stage::startCompile() {
 
 void Stage::finishCompile() {
   const auto result = compileWatcher_.result();
-  compileTrouble_ = result ? QString() : text(result.failure().text());
+  compileTrouble_ = result ? QString() : said(result.failure());
   // What played before plays on where the new show cannot be computed.
   if (result) {
     stripView_.reset();
@@ -305,7 +306,7 @@ std::vector<LiveNote> Stage::endKeeping() {
 
 QString Stage::listenToDesks(std::optional<engine::DeskListener::Options> options) {
   const auto result = player_.listenToDesks(std::move(options));
-  return result ? QString() : text(result.failure().text());
+  return result ? QString() : said(result.failure());
 }
 
 void Stage::answer(const LiveRequest& request) {

@@ -5,6 +5,7 @@
 #include "core/board/files.h"
 #include "core/board/player.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 #include "desk/parts/workbar.h"
@@ -62,7 +63,7 @@ void BoardDialog::end(const Made& made, std::uint64_t serial) {
   if (!made.light) {
     progress_->end();
     light_.reset();
-    say(text(made.light.failure().text()), false);
+    say(said(made.light.failure()), false);
     glow_->clear();
     return showLight();
   }
@@ -154,7 +155,7 @@ void BoardDialog::writeTo(const QString& folder) {
   if (!light_) return;
   const auto written =
       board::writeBoardFiles(board::boardFiles(*light_, kind(), session_.show().name), folder.toStdString());
-  if (!written) return say(text(written.failure().text()), false);
+  if (!written) return say(said(written.failure()), false);
   say(tr("✓ Written: light.h, player.h, player.c, an example and README.md in %1").arg(folder), true);
 }
 

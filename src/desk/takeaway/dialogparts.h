@@ -12,13 +12,6 @@
 
 namespace chispa::desk {
 
-/// Words above a part of a dialog.
-inline QLabel* quietHeading(const QString& words) {
-  auto* label = new QLabel(words);
-  label->setObjectName(QStringLiteral("quiet"));
-  return label;
-}
-
 /// A button with its words and what it does.
 inline QPushButton* namedButton(const char* name, const QString& words, const QString& tip) {
   return named(new QPushButton(words), name, words, tip);

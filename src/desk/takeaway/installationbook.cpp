@@ -13,10 +13,12 @@
 #include "core/preview/glow.h"
 #include "core/wire/power.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/paper.h"
 #include "desk/parts/papertable.h"
 #include "desk/plan/plansheet.h"
 #include "desk/run/desksheetpdf.h"
+#include "desk/run/nightwords.h"
 #include "desk/takeaway/memoryforms.h"
 #include "desk/wire/booklet.h"
 
@@ -156,8 +158,8 @@ class BookWriter {
         {Book::tr("Rule"), Book::tr("Plays"), Book::tr("On"), Book::tr("From"), Book::tr("Until")},
         {0, 290, 590, 1'290, 1'560}, [this] { newPage(); });
     for (const auto& rule : show_.rules)
-      table.addRow({text(rule->name), text(whatOf(show_, *rule)), text(describeDays(rule->days)),
-                    text(describeTime(rule->from)), text(describeTime(rule->until))});
+      table.addRow({text(rule->name), text(whatOf(show_, *rule)), daysText(rule->days),
+                    nightTimeText(rule->from), nightTimeText(rule->until)});
   }
 
   void paintNights() {
@@ -166,7 +168,7 @@ class BookWriter {
         painter_, headed(Book::tr("the next nights")),
         {Book::tr("Night"), Book::tr("Sunset"), Book::tr("Dusk"), Book::tr("Dawn"), Book::tr("What plays")},
         {0, 330, 500, 670, 840}, [this] { newPage(); });
-    if (!plan) return table.addRow({text(plan.failure().what)});
+    if (!plan) return table.addRow({said(plan.failure().what)});
     const auto clock = [&](const std::optional<Instant>& at) {
       return at ? text(rfc3339(*at, plan->zone())).mid(11, 5) : QStringLiteral("–");
     };
@@ -192,7 +194,7 @@ class BookWriter {
       const ControllerMemory& memory = controller->memory;
       const auto starts = [](const std::vector<MemoryStart>& all) {
         QStringList words;
-        for (const MemoryStart& start : all) words += text(startText(start));
+        for (const MemoryStart& start : all) words += startWords(start);
         return words.join(QStringLiteral("; "));
       };
       for (std::size_t i = 0; i < memory.scenes.size(); ++i) {

@@ -18,6 +18,7 @@
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 #include "desk/parts/workbar.h"
+#include "desk/run/nightwords.h"
 #include "desk/session/background.h"
 #include "desk/takeaway/dialogparts.h"
 #include "desk/takeaway/memorybar.h"
@@ -233,7 +234,7 @@ void MemoryDialog::refreshLists() {
       for (std::size_t k = 0; k < starts.size(); ++k) {
         const QString name =
             i < 0 ? tr("dark") : memorySceneName(session_.show(), memory, static_cast<std::size_t>(i));
-        auto* row = new QListWidgetItem(tr("%1: %2").arg(name, text(startText(starts[k]))), starts_);
+        auto* row = new QListWidgetItem(tr("%1: %2").arg(name, startWords(starts[k])), starts_);
         row->setData(kScene, i);
         row->setData(kStart, static_cast<qulonglong>(k));
         if (start == StartPlace{i, k}) starts_->setCurrentItem(row);

@@ -41,6 +41,8 @@ class MemoryDialog : public QDialog {
   static MemoryLimits unknownLimits();
   static QString writtenWords();
   QVBoxLayout* makeScenes();
+  QHBoxLayout* makeSceneButtons();
+  QHBoxLayout* makeStartButtons();
   QVBoxLayout* makeMiddle();
   QVBoxLayout* makeSizes();
   QVBoxLayout* makeEnd();

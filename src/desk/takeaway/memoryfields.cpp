@@ -17,6 +17,7 @@
 #include "desk/takeaway/pairglow.h"
 
 namespace chispa::desk {
+
 QVBoxLayout* MemoryDialog::makeScenes() {
   auto* rows = new QVBoxLayout;
   auto* line = new QHBoxLayout;
@@ -34,6 +35,28 @@ QVBoxLayout* MemoryDialog::makeScenes() {
   named(scenes_, "memoryScenes", tr("Scenes"), tr("What it plays on its own, and how much room each takes"));
   asTable(scenes_, {tr("Scene"), tr("Long"), tr("Steps"), tr("Bytes"), tr("ΔE")});
   rows->addWidget(scenes_, 3);
+  rows->addLayout(makeSceneButtons());
+  rows->addWidget(quietHeading(tr("When they begin")));
+  named(starts_, "memoryStarts", tr("When scenes begin"), tr("By clock, by the sun, or by a contact"));
+  rows->addWidget(starts_, 2);
+  rows->addLayout(makeStartButtons());
+  connect(controllers_, &QComboBox::currentIndexChanged, this, [this] {
+    there_.reset();
+    refresh();
+    readController();
+  });
+  connect(scenes_, &QTreeWidget::currentItemChanged, this, [this] {
+    if (isFilling_) return;
+    refreshForms();
+    showScene();
+  });
+  connect(starts_, &QListWidget::currentItemChanged, this, [this] {
+    if (!isFilling_) refreshForms();
+  });
+  return rows;
+}
+
+QHBoxLayout* MemoryDialog::makeSceneButtons() {
   auto* buttons = new QHBoxLayout;
   named(add_, "memoryAdd", tr("Add a scene"), tr("A score or a look as another scene"));
   add_->setText(tr("Add"));
@@ -54,10 +77,10 @@ QVBoxLayout* MemoryDialog::makeScenes() {
   small("memoryUp", QStringLiteral("↑"), tr("Earlier"), [this] { moveScene(-1); });
   small("memoryDown", QStringLiteral("↓"), tr("Later"), [this] { moveScene(1); });
   small("memoryRemove", QStringLiteral("−"), tr("Remove the selected scene"), [this] { removeScene(); });
-  rows->addLayout(buttons);
-  rows->addWidget(quietHeading(tr("When they begin")));
-  named(starts_, "memoryStarts", tr("When scenes begin"), tr("By clock, by the sun, or by a contact"));
-  rows->addWidget(starts_, 2);
+  return buttons;
+}
+
+QHBoxLayout* MemoryDialog::makeStartButtons() {
   auto* more = new QHBoxLayout;
   auto* begins =
       namedButton("memoryBegins", tr("Begins …"), tr("Another time at which the selected scene begins"));
@@ -74,21 +97,7 @@ QVBoxLayout* MemoryDialog::makeScenes() {
   away->setText(QStringLiteral("−"));
   connect(away, &QToolButton::clicked, this, &MemoryDialog::removeStart);
   more->addWidget(away);
-  rows->addLayout(more);
-  connect(controllers_, &QComboBox::currentIndexChanged, this, [this] {
-    there_.reset();
-    refresh();
-    readController();
-  });
-  connect(scenes_, &QTreeWidget::currentItemChanged, this, [this] {
-    if (isFilling_) return;
-    refreshForms();
-    showScene();
-  });
-  connect(starts_, &QListWidget::currentItemChanged, this, [this] {
-    if (!isFilling_) refreshForms();
-  });
-  return rows;
+  return more;
 }
 
 QVBoxLayout* MemoryDialog::makeMiddle() {

@@ -6,6 +6,7 @@
 #include "core/controllermemory/content.h"
 #include "desk/parts/format.h"
 #include "desk/run/nightrows.h"
+#include "desk/run/nightwords.h"
 
 namespace chispa::desk {
 namespace {
@@ -116,7 +117,7 @@ std::unique_ptr<Form> makeMemoryStartForm(const Session& session, ControllerId c
   const auto own = part.get();
   if (!own) return form;
   form->addTitle(place.scene < 0 ? Form::tr("Goes dark") : Form::tr("Begins"),
-                 shows<QString>(part, [](const MemoryStart& s) { return text(startText(s)); }));
+                 shows<QString>(part, [](const MemoryStart& s) { return startWords(s); }));
   form->addNumber("memoryContact", Form::tr("Contact (0 = time)"), {{}, 0, 64, 1, 0},
                   shows<double>(part, [](const MemoryStart& s) { return s.contact; }),
                   changes<double>(part, Form::tr("contact"),

@@ -4,6 +4,7 @@
 
 #include "core/almanac/calendar.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/workbar.h"
 #include "desk/session/background.h"
 #include "desk/session/pools.h"
@@ -48,7 +49,7 @@ void MemoryDialog::begin() {
         if (*made)
           fill_ = std::make_shared<const MemoryFill>(*std::move(*made));
         else
-          say(text(made->failure().text()), false);
+          say(said(made->failure()), false);
         showFill();
         showScene();
       });
@@ -69,7 +70,7 @@ void MemoryDialog::fit() {
       [this, serial = serial_](const std::shared_ptr<Result<FittingFill>>& made) {
         if (serial != serial_ || !progress_->isAtWork()) return;
         progress_->end();
-        if (!*made) return say(text(made->failure().text()), false);
+        if (!*made) return say(said(made->failure()), false);
         editMemory(tr("how far steps may differ"),
                    [&](ControllerMemory& memory) { memory.tolerance = (*made)->tolerance; });
       });
@@ -114,7 +115,7 @@ void MemoryDialog::readController() {
           return soon_.start();
         }
         there_.reset();
-        told_->setText(text(answer->failure().text()).replace(QLatin1Char('\n'), QLatin1Char(' ')));
+        told_->setText(said(answer->failure()).replace(QLatin1Char('\n'), QLatin1Char(' ')));
         showFill();
       });
 }
@@ -140,7 +141,7 @@ void MemoryDialog::write(const MemoryContent& content, bool isShows) {
         if (!now || now->id != id) return;
         if (!*done) {
           showFill();
-          return say(text(done->failure().text()), false);
+          return say(said(done->failure()), false);
         }
         const link::MemoryReport& report = **done;
         there_ = report.now;
@@ -171,7 +172,7 @@ void MemoryDialog::play() {
       pools::network(), this,
       [to = *own, scene] { return std::make_shared<Outcome>(link::playFromMemory(to, scene)); },
       [this, scene](const std::shared_ptr<Outcome>& done) {
-        if (!*done) return say(text(done->failure().text()), false);
+        if (!*done) return say(said(done->failure()), false);
         say(tr("✓ scene %1 plays from its memory; while light is on here, it shows that instead").arg(scene),
             true);
         readController();

@@ -84,6 +84,12 @@ void addCutting(Form& form, const Session& session, ChainPlace chain, const Bead
                    session.edit(Form::tr("cut after %1").arg(*cutAfter),
                                 [&](Show& show) { cutBead(show, chain, *cutAfter); });
                  });
+  form.addButton("cutToNextPort", Form::tr("Cut, the rest to the next port"),
+                 Form::tr("What hangs behind it goes along (Shift and C on the loom)"),
+                 [session, chain, cutAfter] {
+                   session.edit(Form::tr("cut after %1").arg(*cutAfter),
+                                [&](Show& show) { cutToNextPort(show, chain, *cutAfter); });
+                 });
 }
 
 void addHanging(Form& form, const Session& session, BeadPlace place, const BeadGet& bead) {

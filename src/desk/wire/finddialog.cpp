@@ -13,6 +13,7 @@
 
 #include "core/edit/wireedits.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/named.h"
 #include "desk/session/pools.h"
 
@@ -114,7 +115,7 @@ void FindDialog::search() {
             [&](const Failure& failure) {
               QMetaObject::invokeMethod(
                   qApp,
-                  [self, words = text(failure.text())] {
+                  [self, words = said(failure)] {
                     if (self) self->troubles_ << words;
                   },
                   Qt::QueuedConnection);
@@ -210,7 +211,7 @@ void FindDialog::finish(const Outcome& outcome) {
   cancelled_.reset();
   search_->setText(tr("Search"));
   if (!outcome)
-    state_->setText(text(outcome.failure().text()));
+    state_->setText(said(outcome.failure()));
   else
     state_->setText(counted(
         static_cast<qsizetype>(found_.size()), tr("One controller answered."),

@@ -85,6 +85,8 @@ void LoomView::drop() {
     });
   } else if (draggedPiece_ && place) {
     hangDragged(*place);
+  } else if (draggedPiece_ && session_.show().controllers.empty() && !layout_.tray().contains(pointer_)) {
+    hangOnNewController();
   } else if (draggedBead_ && place && held_ & Qt::ControlModifier) {
     session_.edit(tr("echo a bead"), [&](Show& show) { echoBead(show, *draggedBead_, *place); });
   } else if (draggedBead_ && place) {
@@ -200,6 +202,16 @@ std::vector<UnwiredPiece> LoomView::draggedPieces() const {
     std::copy_if(unwired.begin(), unwired.end(), std::back_inserter(pieces),
                  [id](const UnwiredPiece& piece) { return piece.fixture == id; });
   return pieces;
+}
+
+void LoomView::hangOnNewController() {
+  const std::vector<UnwiredPiece> pieces = draggedPieces();
+  ChainPlace place;
+  session_.edit(tr("hang on a new controller"), [&](Show& show) {
+    place.controller = addController(show, std::max(kPortsOfNew, static_cast<int>(pieces.size())));
+    hangInTurn(show, pieces, place);
+  });
+  session_.selection.select(beadPlace(place));
 }
 
 void LoomView::hangDragged(const ChainPlace& place) {

@@ -314,7 +314,7 @@ void LoomView::paintEvent(QPaintEvent*) {
     painter.setPen(theme().quiet);
     painter.drawText(
         rect(), Qt::AlignCenter,
-        tr("No controller yet.\n\nAdd one above, then drag what is in the tray onto its ports."));
+        tr("No controller yet.\n\nDrag a piece from the tray to here for a first one, or add one above."));
   }
   if (draggedPiece_ || draggedBead_) paintDrag(painter);
   if (tool_ != Tool::Move) paintTool(painter);

@@ -26,6 +26,9 @@ inline bool isAt(const BeadPlace& bead, const ChainPlace& place) {
 class LoomView : public QWidget {
   Q_OBJECT
  public:
+  /// Ports of a controller that is added here.
+  static constexpr int kPortsOfNew = 4;
+
   explicit LoomView(const Session& session, QWidget* parent = nullptr);
 
   const LoomLayout& layoutNow() const { return layout_; }
@@ -65,6 +68,8 @@ class LoomView : public QWidget {
   /// piece.
   std::vector<UnwiredPiece> draggedPieces() const;
   void hangDragged(const ChainPlace& place);
+  /// Where there is none yet.
+  void hangOnNewController();
   /// What a press that was no drag does.
   void click();
   /// What is told of the thing there: its name, pixel and address.

@@ -12,6 +12,7 @@
 
 #include "core/edit/adoptsetup.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 #include "desk/session/background.h"
@@ -191,9 +192,9 @@ void SetupDialog::finishRow(std::size_t index, const Result<link::SetupReport>& 
     row.isDifferent = false;
     if (!report) {
       ++failed_;
-      colourWords(row.item, kResult, tr("! %1").arg(text(report.failure().what)), theme().wrong);
-      for (const std::string& words : {report.failure().what, report.failure().cure}) {
-        auto* line = new QTreeWidgetItem({text(words)});
+      colourWords(row.item, kResult, tr("! %1").arg(said(report.failure().what)), theme().wrong);
+      for (const Sentence& words : {report.failure().what, report.failure().cure}) {
+        auto* line = new QTreeWidgetItem({said(words)});
         row.item->addChild(line);
         line->setFirstColumnSpanned(true);
       }

@@ -13,6 +13,7 @@
 #include "core/edit/wireedits.h"
 #include "core/files/showfile.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/theme.h"
 #include "desk/wire/addresssheet.h"
 #include "desk/wire/booklet.h"
@@ -66,7 +67,8 @@ WirePage::WirePage(const Session& session, QWidget* parent)
   auto* add = button("addController", tr("Add controller"), tr("A controller with four ports"));
   connect(add, &QPushButton::clicked, this, [this] {
     ControllerId id;
-    session_.edit(tr("add a controller"), [&](Show& show) { id = addController(show, 4); });
+    session_.edit(tr("add a controller"),
+                  [&](Show& show) { id = addController(show, LoomView::kPortsOfNew); });
     session_.selection.select(id);
   });
   auto* look = button("findControllers", tr("Find…"), tr("Ask the network for controllers"));
@@ -135,7 +137,7 @@ void WirePage::exportSheet(QString path) {
         QFileDialog::getSaveFileName(this, tr("The address sheet"), tr("addresses.csv"), tr("Table (*.csv)"));
   if (path.isEmpty()) return;
   const Outcome written = writeFileAtomically(path.toStdString(), sheet_->csv().toStdString());
-  if (!written) emit failed(text(written.failure().text()));
+  if (!written) emit failed(said(written.failure()));
 }
 
 void WirePage::exportBooklet(QString path) {

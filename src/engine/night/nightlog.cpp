@@ -160,8 +160,8 @@ class NightFile {
   }
 
   Failure failed() const {
-    return {std::string("The log of nights cannot be written (") +
-                (db_ ? ::sqlite3_errmsg(db_) : "the file cannot be opened") + ").",
+    return {sentence("The log of nights cannot be written (%1).",
+                     (db_ ? ::sqlite3_errmsg(db_) : "the file cannot be opened")),
             path_.string(), "See that there is room on the disk; it is tried again."};
   }
   Outcome close() {

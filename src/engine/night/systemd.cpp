@@ -38,10 +38,9 @@ void ServiceManager::stopping() {
 
 Result<SleepGuard> SleepGuard::take(const std::string& why) {
   const auto failed = [](int error) {
-    return Failure{
-        std::string("The computer cannot be kept from going to sleep (") + std::strerror(-error) + ").",
-        {},
-        "Switch its sleep off in the settings of the desktop."};
+    return Failure{sentence("The computer cannot be kept from going to sleep (%1).", std::strerror(-error)),
+                   {},
+                   "Switch its sleep off in the settings of the desktop."};
   };
   sd_bus* opened = nullptr;
   if (const int error = ::sd_bus_open_system(&opened); error < 0) return failed(error);

@@ -25,23 +25,23 @@ bool Scanner::hasNumber() {
 }
 
 double Scanner::number() {
-  if (!hasNumber()) fail("a number");
+  if (!hasNumber()) wants("a number");
   if (text_[at_] == '+') ++at_;
   double value = 0;
   const auto [end, error] = std::from_chars(text_.data() + at_, text_.data() + text_.size(), value);
   constexpr double kLargest = 1e9;
-  if (error != std::errc() || !(std::abs(value) <= kLargest)) fail("a number within reason");
+  if (error != std::errc() || !(std::abs(value) <= kLargest)) wants("a number within reason");
   at_ = static_cast<std::size_t>(end - text_.data());
   return value;
 }
 
 bool Scanner::flag() {
-  if (isAtEnd() || (text_[at_] != '0' && text_[at_] != '1')) fail("0 or 1");
+  if (isAtEnd() || (text_[at_] != '0' && text_[at_] != '1')) wants("0 or 1");
   return text_[at_++] == '1';
 }
 
 char Scanner::letter() {
-  if (isAtEnd() || !std::isalpha(static_cast<unsigned char>(text_[at_]))) fail("a command");
+  if (isAtEnd() || !std::isalpha(static_cast<unsigned char>(text_[at_]))) wants("a command");
   return text_[at_++];
 }
 
@@ -53,11 +53,11 @@ std::string Scanner::word() {
 }
 
 void Scanner::expect(char c) {
-  if (isAtEnd() || text_[at_] != c) fail(std::string("\"") + c + "\"");
+  if (isAtEnd() || text_[at_] != c) wants(std::string("\"") + c + "\"");
   ++at_;
 }
 
-void Scanner::fail(const std::string& wanted) const {
+void Scanner::wants(const std::string& wanted) const {
   throw Error("at character " + std::to_string(at_ + 1) + " " + wanted + " is missing");
 }
 
@@ -86,15 +86,15 @@ class PathReader {
       if (!in_.hasNumber())
         command = in_.letter();
       else if (command == 0 || command == 'Z' || command == 'z')
-        in_.fail("a command");
+        in_.wants("a command");
       // Numbers that follow a move without a command are lines.
       else if (command == 'M')
         command = 'L';
       else if (command == 'm')
         command = 'l';
-      if (chains_.empty() && command != 'M' && command != 'm') in_.fail("a move (M)");
+      if (chains_.empty() && command != 'M' && command != 'm') in_.wants("a move (M)");
       run(command);
-      if (legs_ > kMaxLegs) in_.fail("an end: the path has more legs than Chispa reads, and something");
+      if (legs_ > kMaxLegs) in_.wants("an end: the path has more legs than Chispa reads, and something");
     }
     std::erase_if(chains_, [](const Chain& chain) { return chain.size() < 2; });
     return std::move(chains_);
@@ -149,7 +149,7 @@ class PathReader {
         close();
         break;
       default:
-        in_.fail(std::string("a command that SVG has (not \"") + command + "\")");
+        in_.wants(std::string("a command that SVG has (not \"") + command + "\")");
     }
     before_ = command;
     ++legs_;

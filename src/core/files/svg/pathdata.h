@@ -29,7 +29,7 @@ class Scanner {
   char letter();
   std::string word();
   void expect(char c);
-  [[noreturn]] void fail(const std::string& wanted) const;
+  [[noreturn]] void wants(const std::string& wanted) const;
 
  private:
   void skipSeparators();

@@ -12,6 +12,7 @@
 #include "core/wire/power.h"
 #include "desk/parts/cuttext.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/named.h"
 #include "desk/plan/forms/planforms.h"
 #include "desk/plan/stripkindsdialog.h"
@@ -58,7 +59,7 @@ void addStripTypes(Form& form, const Session& session) {
     const auto kept = StripLibrary(link::stripLibraryFile()).read();
     if (!kept || kept->empty()) {
       own->menu()
-          ->addAction(kept ? Form::tr("Nothing was kept yet") : text(kept.failure().what))
+          ->addAction(kept ? Form::tr("Nothing was kept yet") : said(kept.failure().what))
           ->setEnabled(false);
       return;
     }

@@ -6,6 +6,7 @@
 #include "core/files/striplibrary.h"
 #include "core/show/stripwhite.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/parts/responsefields.h"
 #include "desk/plan/forms/chipfields.h"
 #include "desk/plan/forms/planforms.h"
@@ -58,7 +59,7 @@ void addKeeping(Form& form, const Session& session, StripTypeId id) {
           if (!strip) return;
           const Outcome kept = StripLibrary(link::stripLibraryFile()).keep(*strip);
           *said = kept ? Form::tr("✓ kept: “%1” is offered in every show").arg(text(strip->name))
-                       : text(kept.failure().text());
+                       : desk::said(kept.failure());
           form.refresh();
         }},
        {"deleteStrip", Form::tr("Delete"), Form::tr("Removes it from the show, if no fixture uses it"),

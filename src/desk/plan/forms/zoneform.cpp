@@ -158,8 +158,9 @@ class ZoneForm {
   }
 
   void addDivide() {
-    auto request = std::make_shared<DivideRequest>();
-    request->by = Division::Parts;
+    const Zone* own = zone()();
+    auto request =
+        std::make_shared<DivideRequest>(own ? usualDivision(session_.show(), *own) : DivideRequest{});
     form_.addHeading(Form::tr("Divide"));
     form_.addChoice(
         "divideBy", Form::tr("Into"),

@@ -12,6 +12,7 @@
 #include "core/files/palettefile.h"
 #include "core/files/showfile.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/score/palette/huewheel.h"
 #include "desk/score/palette/palettebar.h"
 #include "desk/score/palette/striplooks.h"
@@ -247,8 +248,7 @@ class PaletteRows {
           Form::tr("“%1” names no kind of palette file.\nLet its name end in .gpl, .ggr, .cpt, .svg or .css.")
               .arg(file)));
     const Outcome written = writeFileAtomically(path, paletteText(palette, *format));
-    if (!written)
-      QMessageBox::warning(&form_, Form::tr("Export the palette"), text(written.failure().text()));
+    if (!written) QMessageBox::warning(&form_, Form::tr("Export the palette"), said(written.failure()));
   }
 
   Form& form_;
