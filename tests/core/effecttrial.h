@@ -38,6 +38,7 @@ inline LightBuffer run(const Effect& effect, const ZoneCells& cells, double t_s,
   static const PaletteTable colours(
       {PaletteId{1}, "P", {{0, {255, 0, 0}}, {0.5, {255, 255, 255}}, {1, {0, 40, 255}}}});
   const auto prepared = effect.prepare ? effect.prepare(params, media) : nullptr;
+  const auto screen = effect.screenOf ? media.findLive(effect.screenOf(params)) : nullptr;
   std::vector<float> plane(static_cast<std::size_t>(cells.count()));
   EffectInput in{cells, params, colours};
   const Axis axis = cells.usable(effect.axisOf(params));
@@ -45,6 +46,7 @@ inline LightBuffer run(const Effect& effect, const ZoneCells& cells, double t_s,
     planePlaces(cells, params.number(params.count() - 2), params.number(params.count() - 1), plane);
   in.place = axis == Axis::Plane ? std::span<const float>(plane) : cells.along(axis);
   in.prepared = prepared.get();
+  in.screen = screen.get();
   in.seed = 5;
   in.t_s = t_s;
   in.at = micros(t_s);

@@ -49,8 +49,9 @@ Form::Form(QWidget* parent) : QWidget(parent), grid_(new QGridLayout(this)) {
   grid_->setContentsMargins(12, 12, 12, 12);
   grid_->setHorizontalSpacing(8);
   grid_->setVerticalSpacing(6);
-  grid_->setColumnStretch(0, 1);
-  grid_->setColumnStretch(1, 1);
+  // Labels are short, names are not.
+  grid_->setColumnStretch(0, 2);
+  grid_->setColumnStretch(1, 3);
 }
 
 void Form::addTitle(const QString& title, const Get<QString>& subtitle) {

@@ -153,7 +153,7 @@ void PlanLists::fill() {
 
 QTreeWidgetItem* PlanLists::fixtureItem(const Fixture& fixture) const {
   const auto row = [&](const QString& name, int count) {
-    auto* item = new QTreeWidgetItem({name, QString::number(count)});
+    auto* item = new QTreeWidgetItem({name, QStringLiteral("%L1").arg(count)});
     item->setData(0, kIdRole, fixture.id.value);
     item->setFlags(item->flags() | Qt::ItemIsEditable);
     item->setTextAlignment(1, Qt::AlignRight | Qt::AlignVCenter);
@@ -179,6 +179,7 @@ void PlanLists::fillFixtures() {
   std::map<QString, int> kinds;
   for (const auto& fixture : session_.show().fixtures) ++kinds[headingOf(*fixture)];
   std::map<QString, QTreeWidgetItem*> groups;
+  std::map<QString, int> pixelsOf;
   QList<QTreeWidgetItem*> top;
   int sum = 0;
   for (const auto& fixture : session_.show().fixtures) {
@@ -199,7 +200,8 @@ void PlanLists::fillFixtures() {
       top << group;
     }
     group->addChild(item);
-    group->setText(1, QString::number(group->text(1).toInt() + count));
+    pixelsOf[kind] += count;
+    group->setText(1, QStringLiteral("%L1").arg(pixelsOf[kind]));
   }
   fixtures_->addTopLevelItems(top);
   for (QTreeWidgetItem* item : top)

@@ -140,16 +140,16 @@ std::unique_ptr<Form> makeShowForm(const Session& session) {
         session.edit(Form::tr("rename"), [&](Show& show) { show.name = v.toStdString(); });
       });
   form->addFact(Form::tr("Fixtures"), [session]() -> std::optional<QString> {
-    return QString::number(session.show().fixtures.size());
+    return QStringLiteral("%L1").arg(session.show().fixtures.size());
   });
   form->addFact(Form::tr("Pixels"), [session]() -> std::optional<QString> {
-    return QString::number(pixelCount(session.show()));
+    return QStringLiteral("%L1").arg(pixelCount(session.show()));
   });
   form->addFact(Form::tr("Zones"), [session]() -> std::optional<QString> {
-    return QString::number(session.show().zones.size());
+    return QStringLiteral("%L1").arg(session.show().zones.size());
   });
   form->addFact(Form::tr("Universes"), [session]() -> std::optional<QString> {
-    return QString::number(derivePatch(session.show()).universes.size());
+    return QStringLiteral("%L1").arg(derivePatch(session.show()).universes.size());
   });
   form->addHeading(Form::tr("At full white"));
   form->addNote([session]() -> std::optional<QString> {
