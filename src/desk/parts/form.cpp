@@ -15,6 +15,9 @@
 namespace chispa::desk {
 namespace {
 
+/// Of the grid that rows stand in.
+constexpr int kColumns = 3;
+
 /// A number field that leaves the wheel to the panel behind it unless it has the focus.
 class NumberField : public QDoubleSpinBox {
  public:
@@ -49,19 +52,20 @@ Form::Form(QWidget* parent) : QWidget(parent), grid_(new QGridLayout(this)) {
   grid_->setContentsMargins(12, 12, 12, 12);
   grid_->setHorizontalSpacing(8);
   grid_->setVerticalSpacing(6);
-  // Labels are short, names are not.
-  grid_->setColumnStretch(0, 2);
-  grid_->setColumnStretch(1, 3);
+  // A label takes half of the width, and of a field for names two fifths: they are longer than numbers.
+  grid_->setColumnStretch(0, 4);
+  grid_->setColumnStretch(1, 1);
+  grid_->setColumnStretch(2, 5);
 }
 
 void Form::addTitle(const QString& title, const Get<QString>& subtitle) {
-  grid_->addWidget(label(title, "title", this), row_++, 0, 1, 2);
+  grid_->addWidget(label(title, "title", this), row_++, 0, 1, kColumns);
   addNote(subtitle);
 }
 
 void Form::addHeading(const QString& words) {
   grid_->setRowMinimumHeight(row_++, 8);
-  grid_->addWidget(label(words, "heading", this), row_++, 0, 1, 2);
+  grid_->addWidget(label(words, "heading", this), row_++, 0, 1, kColumns);
 }
 
 void Form::addRow(const QString& key, const QString& words, QWidget* field) {
@@ -70,8 +74,9 @@ void Form::addRow(const QString& key, const QString& words, QWidget* field) {
   auto* name = new QLabel(words, this);
   name->setBuddy(field);
   name->setWordWrap(true);
-  grid_->addWidget(name, row_, 0);
-  grid_->addWidget(field, row_++, 1);
+  const int labelled = qobject_cast<QLineEdit*>(field) ? 1 : 2;
+  grid_->addWidget(name, row_, 0, 1, labelled);
+  grid_->addWidget(field, row_++, labelled, 1, kColumns - labelled);
 }
 
 void Form::addNumber(const QString& key, const QString& words, const Number& number, Get<double> get,
@@ -157,15 +162,15 @@ void Form::addFact(const QString& words, Get<QString> get) {
   auto* value = new QLabel(this);
   value->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
   value->setWordWrap(true);
-  grid_->addWidget(name, row_, 0);
-  grid_->addWidget(value, row_++, 1);
+  grid_->addWidget(name, row_, 0, 1, 2);
+  grid_->addWidget(value, row_++, 2);
   refreshers_.push_back([value, get] { value->setText(get().value_or(tr("mixed"))); });
   refreshers_.back()();
 }
 
 void Form::addNote(Get<QString> get) {
   auto* note = label({}, "quiet", this);
-  grid_->addWidget(note, row_++, 0, 1, 2);
+  grid_->addWidget(note, row_++, 0, 1, kColumns);
   refreshers_.push_back([note, get] {
     const QString words = get().value_or(QString());
     note->setText(words);
@@ -175,7 +180,7 @@ void Form::addNote(Get<QString> get) {
 }
 
 void Form::addWidget(QWidget* widget, std::function<void()> refresh) {
-  grid_->addWidget(widget, row_++, 0, 1, 2);
+  grid_->addWidget(widget, row_++, 0, 1, kColumns);
   if (!refresh) return;
   refreshers_.push_back(std::move(refresh));
   refreshers_.back()();
