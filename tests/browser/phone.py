@@ -110,6 +110,25 @@ def send_video(phone, folder):
     assert not phone.find_element(By.ID, "sent").is_displayed()
 
 
+def speak(phone):
+    """The page in the other language of the window, and back; no word gets lost."""
+    said = """
+        const seen = () => [document.documentElement.lang, $('tab-looks').textContent, $('light').alt,
+                            say('%1 phones', 2), document.querySelector('[data-port="1"]').ariaLabel,
+                            $('pads').innerText];
+        const before = seen();
+        translate('es');
+        const spanish = seen();
+        translate('en');
+        return [before, spanish, seen()];
+    """
+    before, spanish, after = phone.execute_script(said)
+    assert before[:3] == ["en", "Looks", "The light as it is now"], before
+    assert spanish[:5] == ["es", "Ambientes", "La luz tal como está ahora", "2 teléfonos", "El puerto siguiente"], spanish
+    assert spanish[5] == before[5], "names are in no language"
+    assert after == before, after
+
+
 def refuse_strangers(url, folder):
     stranger = browser()
     try:
@@ -131,11 +150,13 @@ def main():
         fade(phone, folder)
         find_order(phone, folder, order)
         send_video(phone, folder)
+        speak(phone)
         assert phone.execute_script("return document.documentElement.scrollWidth") <= 360, "wider than the phone"
         refused = [e for e in phone.get_log("browser") if e["level"] == "SEVERE"]
         assert not refused, refused
     except Exception:
         phone.save_screenshot(f"{folder}/phone-failed.png")
+        print("the browser's console:", phone.get_log("browser"))
         raise
     finally:
         phone.quit()

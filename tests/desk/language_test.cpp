@@ -222,6 +222,33 @@ TEST(Spanish, SaysFailures) {
   QCoreApplication::removeTranslator(&spanish);
 }
 
+/// The phone page has its own catalogue, as it is served as it stands: all that it says is in it.
+TEST(Spanish, HasEveryWordOfThePhonePage) {
+  const auto read = [](const char* name) {
+    QFile file(QStringLiteral(CHISPA_SOURCE_DIR "/src/phone/page/") + QLatin1String(name));
+    EXPECT_TRUE(file.open(QIODevice::ReadOnly));
+    return QString::fromUtf8(file.readAll());
+  };
+  const auto all = [](const QString& source, const char* pattern) {
+    QStringList found;
+    const QRegularExpression expression(QString::fromUtf8(pattern));
+    for (auto match = expression.globalMatch(source); match.hasNext();) found << match.next().captured(1);
+    return found;
+  };
+  const QString page = read("index.html").section(QStringLiteral("<body>"), 1);
+  const QString script = read("page.js");
+  QStringList words = all(page, R"re(>([^<>\n]*[A-Za-z]{2}[^<>\n]*)<)re");
+  words << all(page, R"re((?:alt|aria-label)="([^"]+)")re") << all(script, R"re(\bsay\('([^']+)')re");
+  words.removeAll(QStringLiteral("Chispa"));
+  EXPECT_GT(words.size(), 30);
+  const QString catalogue =
+      script.section(QStringLiteral("const kWords"), 1).section(QStringLiteral("};"), 0, 0);
+  for (const QString& word : words)
+    EXPECT_TRUE(catalogue.contains(QLatin1Char('\'') + word + QStringLiteral("':"))) << word.toStdString();
+  for (const QString& word : all(catalogue, R"re((?m)^    '([^']+)':)re"))
+    EXPECT_TRUE(words.contains(word)) << "nothing says " << word.toStdString();
+}
+
 /// The window's own words for rules are, in English, those of the command line; in Spanish they are Spanish.
 TEST(Nights, AreSaidInTheLanguageOfTheWindow) {
   std::vector<RuleDays> all(5);

@@ -145,7 +145,8 @@ std::string PhoneHost::stateText() const {
       one["seen"] = answer.seen;
     answers.push_back(std::move(one));
   }
-  const Json state{{"show", session_.document.title().toStdString()},
+  const Json state{{"language", wordLocale().bcp47Name().left(2).toStdString()},
+                   {"show", session_.document.title().toStdString()},
                    {"phones", server_ ? server_->phones() : 0},
                    {"light", session_.stage.isLit()},
                    {"blackout", session_.stage.player().isBlackout()},

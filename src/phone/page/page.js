@@ -4,6 +4,74 @@
 
 const $ = (id) => document.getElementById(id);
 let state = {};
+
+// The page speaks the language of the window: its own words stand in English, here and in index.html, and are
+// looked up; what the computer says is in its language already.
+const kWords = {
+  es: {
+    'No answer from the computer. Trying again …': 'El ordenador no responde. Reintentando …',
+    'This phone is not paired': 'Este teléfono no está emparejado',
+    'Open Live ▸ Phone page in Chispa and scan the code that is shown there.':
+        'Abre En vivo ▸ Página para el teléfono en Chispa y escanea el código que se muestra allí.',
+    'The light as it is now': 'La luz tal como está ahora',
+    'Hold off tonight': 'Suspender esta noche',
+    '30 min longer': '30 min más',
+    'Dark': 'Oscuro',
+    'Light is OFF': 'Luz APAGADA',
+    'Light is ON': 'Luz ENCENDIDA',
+    'Palette of what plays': 'Paleta de lo que suena',
+    'The port before': 'El puerto anterior',
+    'The next port': 'El puerto siguiente',
+    'What is to be found?': '¿Qué hay que encontrar?',
+    'Back': 'Atrás',
+    'Locate: it blinks': 'Localizar: parpadea',
+    'Positions by camera': 'Posiciones con cámara',
+    'Film the LEDs while they blink, and send the video.': 'Graba los LED mientras parpadean y envía el vídeo.',
+    'Send a video': 'Enviar un vídeo',
+    'Stop sending': 'Dejar de enviar',
+    'How much of the video is sent': 'Cuánto se ha enviado del vídeo',
+    'Pages': 'Páginas',
+    'Looks': 'Ambientes',
+    'Levels': 'Niveles',
+    'Bench': 'Banco',
+    'Master': 'General',
+    '1 phone': '1 teléfono',
+    '%1 phones': '%1 teléfonos',
+    'Tonight: %1': 'Esta noche: %1',
+    '%1 % of %2 MB sent': '%1 % de %2 MB enviado',
+    'Stopped. Nothing was kept.': 'Detenido. No se guardó nada.',
+    'The computer does not answer. Send it again.': 'El ordenador no responde. Vuelve a enviarlo.',
+    'Not taken: %1.': 'No se aceptó: %1.',
+    'The video is empty.': 'El vídeo está vacío.',
+    'The computer has it: see Positions by camera there.':
+        'El ordenador lo tiene: mira allí Posiciones con cámara.',
+  },
+};
+let language = 'en';
+
+/// `words` in the page's language, with `args` in the places %1, %2.
+function say(words, ...args) {
+  const form = (kWords[language] || {})[words] || words;
+  return args.reduce((text, arg, i) => text.replace(`%${i + 1}`, arg), form);
+}
+
+/// The document's own words, each with the node that says it: a text, or an attribute. Names come later, and
+/// stay what they are.
+const own = [];
+const texts = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+while (texts.nextNode())
+  if (texts.currentNode.data.trim()) own.push([texts.currentNode, texts.currentNode.data.trim()]);
+for (const name of ['alt', 'aria-label'])
+  for (const one of document.querySelectorAll(`[${name}]`))
+    own.push([one.getAttributeNode(name), one.getAttribute(name)]);
+
+function translate(to) {
+  if (to === language) return;
+  language = to;
+  document.documentElement.lang = to;
+  for (const [node, words] of own) node.nodeValue = say(words);
+}
+
 /// Pads that a finger is on, by the pointer's number.
 const held = new Map();
 
@@ -167,7 +235,7 @@ function makePalette(palette) {
 function showBench() {
   const bench = state.bench || {};
   $('target').textContent = bench.target || '';
-  $('question').textContent = bench.question || 'What is to be found?';
+  $('question').textContent = bench.question || say('What is to be found?');
   $('hint').textContent = bench.hint || '';
   $('left').textContent = bench.left || '';
   fill($('answers'), (bench.answers || []).map((answer, i) => ({...answer, id: `${bench.serial}-${i}`})), makeAnswer,
@@ -185,15 +253,16 @@ function showBench() {
 }
 
 function show() {
+  translate(state.language || 'en');
   $('title').textContent = state.show || 'Chispa';
-  $('phones').textContent = state.phones === 1 ? '1 phone' : `${state.phones} phones`;
+  $('phones').textContent = state.phones === 1 ? say('1 phone') : say('%1 phones', state.phones);
   $('now').textContent = state.now || '';
   const night = state.night || {};
-  $('tonight').textContent = night.words ? `Tonight: ${night.words}` : '';
+  $('tonight').textContent = night.words ? say('Tonight: %1', night.words) : '';
   $('night').hidden = !night.watching;
   $('hold').setAttribute('aria-pressed', Boolean(night.held));
   $('longer').disabled = !night.plays;
-  $('lit').textContent = state.light ? 'Light is ON' : 'Light is OFF';
+  $('lit').textContent = state.light ? say('Light is ON') : say('Light is OFF');
   $('lit').setAttribute('aria-pressed', Boolean(state.light));
   $('blackout').setAttribute('aria-pressed', Boolean(state.blackout));
   fill($('pads'), state.looks || [], makePad, (pad, look) => {
@@ -202,7 +271,7 @@ function show() {
     const picture = `pad/${look.id}?${look.picture}`;
     if (pad.firstChild.getAttribute('src') !== picture) pad.firstChild.setAttribute('src', picture);
   });
-  const faders = [{id: 'master', name: 'Master', level: state.master}, ...(state.zones || [])];
+  const faders = [{id: 'master', name: say('Master'), level: state.master}, ...(state.zones || [])];
   fill($('faders'), faders, makeFader, (row, zone) => {
     row.firstChild.textContent = zone.name;
     // What a finger moves is not moved under it.
@@ -248,16 +317,16 @@ async function sendVideo(file) {
   let words = '';
   for (let at = 0; at < file.size && !words; at += kPart) {
     $('sent').value = at / file.size;
-    $('videoState').textContent = `${Math.floor(100 * at / file.size)} % of ${(file.size / 1e6).toFixed(1)} MB sent`;
+    $('videoState').textContent = say('%1 % of %2 MB sent', Math.floor(100 * at / file.size), (file.size / 1e6).toFixed(1));
     const answer = await fetch(`video?at=${at}&size=${file.size}&ending=${encodeURIComponent(ending)}`,
                                {method: 'POST', body: file.slice(at, at + kPart)}).catch(() => null);
-    if (sending !== own) words = 'Stopped. Nothing was kept.';
-    else if (!answer) words = 'The computer does not answer. Send it again.';
+    if (sending !== own) words = say('Stopped. Nothing was kept.');
+    else if (!answer) words = say('The computer does not answer. Send it again.');
     else if (answer.status === 401) showRefused();
-    else if (!answer.ok) words = `Not taken: ${await answer.text()}.`;
+    else if (!answer.ok) words = say('Not taken: %1.', await answer.text());
   }
-  if (!file.size) words = 'The video is empty.';
-  $('videoState').textContent = words || 'The computer has it: see Positions by camera there.';
+  if (!file.size) words = say('The video is empty.');
+  $('videoState').textContent = words || say('The computer has it: see Positions by camera there.');
   $('sent').hidden = true;
   $('stopVideo').disabled = true;
   sending = null;
@@ -281,4 +350,6 @@ const nextPicture = () => setTimeout(() => {
 $('light').addEventListener('load', nextPicture);
 $('light').addEventListener('error', () => setTimeout(nextPicture, 1000));
 nextPicture();
+// Until the computer has said its own.
+translate(navigator.language.slice(0, 2) in kWords ? navigator.language.slice(0, 2) : 'en');
 pair();
