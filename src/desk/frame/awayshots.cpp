@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Pictures of nights that play alone, and of light that leaves the computer.
-#include <QComboBox>
 #include <QPushButton>
 #include <QTreeWidget>
 
@@ -8,7 +7,6 @@
 #include "desk/run/almanacview.h"
 #include "desk/run/nightlogview.h"
 #include "desk/run/nightstrip.h"
-#include "desk/run/runpage.h"
 #include "desk/session/nightdesk.h"
 #include "desk/takeaway/boarddialog.h"
 #include "desk/takeaway/memorydialog.h"

@@ -20,7 +20,6 @@
 #include <QScrollBar>
 #include <QSpinBox>
 #include <QTemporaryDir>
-#include <QTreeWidget>
 
 #include "core/edit/planedits.h"
 #include "core/edit/zoneedits.h"
@@ -32,7 +31,6 @@
 #include "desk/plan/planpage.h"
 #include "desk/plan/plansheet.h"
 #include "desk/plan/planview.h"
-#include "desk/run/runpage.h"
 #include "desk/score/clippictures.h"
 #include "desk/score/drawingeditor.h"
 #include "desk/score/scorepage.h"

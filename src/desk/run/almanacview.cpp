@@ -1,19 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/run/almanacview.h"
 
-#include <array>
 #include <cmath>
 
 #include <QHelpEvent>
 #include <QMouseEvent>
-#include <QPainter>
 #include <QToolTip>
 #include <QtConcurrent>
 
 #include "core/edit/setlistedits.h"
 #include "desk/parts/format.h"
-#include "desk/parts/language.h"
-#include "desk/parts/theme.h"
 #include "desk/session/pools.h"
 
 namespace chispa::desk {

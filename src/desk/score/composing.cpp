@@ -10,7 +10,6 @@
 #include "core/edit/staveedits.h"
 #include "core/edit/transfer.h"
 #include "desk/parts/format.h"
-#include "desk/parts/language.h"
 #include "desk/score/chosenthing.h"
 #include "desk/score/timelineview.h"
 #include "desk/session/parcelboard.h"

@@ -17,12 +17,10 @@
 #include "core/edit/sectionlight.h"
 #include "desk/glow/glowview.h"
 #include "desk/parts/format.h"
-#include "desk/parts/gradientbar.h"
 #include "desk/parts/icon.h"
 #include "desk/parts/named.h"
 #include "desk/parts/theme.h"
 #include "desk/score/beatmending.h"
-#include "desk/score/chosenthing.h"
 #include "desk/score/clippictures.h"
 #include "desk/score/composing.h"
 #include "desk/score/effectshelf.h"
@@ -30,7 +28,6 @@
 #include "desk/score/overviewstrip.h"
 #include "desk/score/silentscoredialog.h"
 #include "desk/score/timelineview.h"
-#include "desk/session/patience.h"
 
 namespace chispa::desk {
 ScorePage::ScorePage(const Session& session, QWidget* parent)

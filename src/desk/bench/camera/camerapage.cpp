@@ -6,24 +6,18 @@
 
 #include <QComboBox>
 #include <QDoubleSpinBox>
-#include <QFormLayout>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
-#include <QListWidget>
 #include <QProgressBar>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QStackedWidget>
 
-#include "core/edit/foundplaces.h"
-#include "core/vision/fit.h"
-#include "core/zone/pixelmap.h"
 #include "desk/bench/camera/cameraview.h"
 #include "desk/bench/camera/scene.h"
 #include "desk/parts/format.h"
 #include "desk/parts/language.h"
-#include "desk/parts/theme.h"
 #include "desk/session/patience.h"
 #include "link/camera.h"
 #include "link/scenecamera.h"
