@@ -61,9 +61,9 @@ void MidiHub::refresh() {
     if (const std::string lamps = link::outputOf(name, there, outputs); !lamps.empty())
       if (auto output = system_->openOutput(lamps)) device->output = *std::move(output);
     devices_.emplace(name, std::move(device));
-    // What a fresh device shows is not known.
-    lamps_.clear();
   }
+  // What a fresh device shows is not known; others may have missed a message, or forgotten theirs.
+  lamps_.clear();
 }
 
 std::vector<std::string> MidiHub::devices() const {

@@ -208,6 +208,9 @@ TEST_F(LivePlayer, AButtonShinesWhileItsLookIsLit) {
   hub.light(show_, player_->output().live().snapshot().state);
   hub.light(show_, player_->output().live().snapshot().state);
   EXPECT_EQ(lamps, (std::vector{10, 127})) << "only changes are sent";
+  hub.refresh();
+  hub.light(show_, player_->output().live().snapshot().state);
+  EXPECT_EQ(lamps, (std::vector{10, 127, 127})) << "what got lost is told again";
 }
 
 /// A bound button asks for play; the player's owner hears of it once.
