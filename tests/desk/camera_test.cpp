@@ -72,16 +72,11 @@ class CameraTest : public WindowTest {
   }
   std::filesystem::path scenePath() const { return folder_.path() / "truth.csv"; }
 
-  void findLevel() {
+  void capture() {
     press("openCamera");
     press("cameraStep2");
     press("findLevel");
     EXPECT_TRUE(eventually([this] { return the<QPushButton>("findLevel")->isEnabled(); }));
-  }
-
-  /// At the level that was found.
-  void capture() {
-    press("openCamera");
     press("cameraStep3");
     press("captureLeds");
     EXPECT_TRUE(QTest::qWaitFor([this] { return camera().step() == CameraPage::Step::Review; }, 900'000));
@@ -115,7 +110,6 @@ TEST_F(CameraTest, TheCanopyIsFoundInSpaceFromTwoPlaces) {
   type("cameraPath", QString::fromStdString(scenePath().string()));
   setNumber("cameraAzimuth", -14);
   setNumber("cameraElevation", 38);
-  findLevel();
   capture();
   const std::size_t leds = camera().leds().size();
   ASSERT_EQ(leds, truth.size());
@@ -180,8 +174,6 @@ class CameraPorts : public CameraTest {
       setNumber("cameraAzimuth", azimuth_deg);
       setNumber("cameraElevation", 20);
       the<QSpinBox>("cameraRounds")->setValue(1);
-      // The room and the LEDs are the same at every port.
-      if (leds == 0) findLevel();
       capture();
       if (the<QListWidget>("doubtfulLeds")->count() > 0) lookAgain();
       for (const auto& one : camera().sightings().all) sure += one.doubt.empty() ? 1 : 0;
@@ -209,7 +201,6 @@ TEST_F(CameraTest, DoubtfulLedsAreLookedForAgainAndPutRightByHand) {
   the<QComboBox>("cameraSeverity")->setCurrentIndex(2);
   the<QSpinBox>("cameraRounds")->setValue(1);
   setNumber("cameraHold", 0.17);
-  findLevel();
   capture();
   const auto leds = static_cast<int>(camera().leds().size());
   auto* list = the<QListWidget>("doubtfulLeds");
