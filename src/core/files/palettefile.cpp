@@ -28,8 +28,8 @@ void thinOut(std::vector<ColourStop>& stops) {
 Result<Palette> finished(palettes::Draft draft) {
   Palette palette{PaletteId{}, asUtf8(draft.name), std::move(draft.stops)};
   if (palette.stops.empty())
-    return Failure{draft.why.empty() ? Sentence("There is no palette in it.") : Sentence(draft.why), draft.name,
-                   "Choose a .gpl, .ggr, .cpt, .svg or .css file with colours in it."};
+    return Failure{draft.why.empty() ? Sentence("There is no palette in it.") : Sentence(draft.why),
+                   draft.name, "Choose a .gpl, .ggr, .cpt, .svg or .css file with colours in it."};
   thinOut(palette.stops);
   const double count = static_cast<double>(palette.stops.size()) - 1;
   if (draft.isEven)

@@ -149,8 +149,9 @@ Outcome PendingFile::overwrite(int from) {
     length += got;
   }
   if (::ftruncate(*to, length) != 0 || ::fsync(*to) != 0) {
-    const Failure why = systemFailure("The file could not be written to its end", target_,
-                                      sentence("What was to be written is kept as %1; copy it.", beside_.string()));
+    const Failure why =
+        systemFailure("The file could not be written to its end", target_,
+                      sentence("What was to be written is kept as %1; copy it.", beside_.string()));
     beside_.clear();
     return why;
   }
