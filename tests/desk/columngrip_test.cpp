@@ -50,6 +50,22 @@ TEST_F(ColumnGripTest, IsDraggedMovedByKeysAndSetBack) {
   EXPECT_EQ(column->width(), made) << "never narrower than it was made";
 }
 
+TEST_F(ColumnGripTest, EscCallsADragOff) {
+  auto* grip = gripIn(window_.planPage());
+  QWidget* column = grip->parentWidget();
+  const int made = column->width();
+  QTest::mousePress(grip, Qt::LeftButton, {}, {2, 100});
+  QTest::mouseMove(grip, {62, 100});
+  EXPECT_GT(column->width(), made);
+  // To whoever has the keyboard.
+  ASSERT_EQ(QWidget::keyboardGrabber(), grip);
+  QTest::keyClick(QWidget::keyboardGrabber(), Qt::Key_Escape);
+  EXPECT_EQ(column->width(), made);
+  QTest::mouseRelease(grip, Qt::LeftButton, {}, {62, 100});
+  EXPECT_EQ(column->width(), made);
+  EXPECT_FALSE(QWidget::keyboardGrabber());
+}
+
 TEST_F(ColumnGripTest, NeverMakesTheWindowGrow) {
   auto* grip = gripIn(window_.planPage());
   QWidget* column = grip->parentWidget();

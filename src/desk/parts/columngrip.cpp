@@ -72,6 +72,8 @@ void ColumnGrip::leaveEvent(QEvent*) {
 
 void ColumnGrip::mousePressEvent(QMouseEvent* event) {
   if (event->button() != Qt::LeftButton) return;
+  // Esc calls the drag off, as any other.
+  grabKeyboard();
   taken_ = {event->globalPosition().toPoint().x(), column_->width()};
 }
 
@@ -81,8 +83,13 @@ void ColumnGrip::mouseMoveEvent(QMouseEvent* event) {
 
 void ColumnGrip::mouseReleaseEvent(QMouseEvent*) {
   if (!taken_) return;
-  taken_.reset();
+  letGo();
   keep();
+}
+
+void ColumnGrip::letGo() {
+  taken_.reset();
+  releaseKeyboard();
 }
 
 void ColumnGrip::mouseDoubleClickEvent(QMouseEvent*) {
@@ -95,9 +102,10 @@ void ColumnGrip::keyPressEvent(QKeyEvent* event) {
     setColumnWidth(column_->width() + (event->key() == Qt::Key_Left ? -kStep_px : kStep_px));
   else if (event->key() == Qt::Key_Home)
     setColumnWidth(least_);
-  else if (event->key() == Qt::Key_Escape && taken_)
+  else if (event->key() == Qt::Key_Escape && taken_) {
     setColumnWidth(taken_->second);
-  else
+    letGo();
+  } else
     return QWidget::keyPressEvent(event);
   keep();
 }

@@ -32,6 +32,7 @@ class ColumnGrip : public QWidget {
   void setColumnWidth(int width);
   void restore();
   void keep() const;
+  void letGo();
 
   QWidget* column_;
   QString key_;
