@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // How the year is drawn.
+#include <algorithm>
+#include <array>
 #include <cmath>
 
 #include <QPainter>
