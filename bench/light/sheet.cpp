@@ -5,9 +5,9 @@
 
 #include "effectrun.h"
 #include "lightreport.h"
-#include <opencv2/imgcodecs.hpp>
 #include <opencv2/imgproc.hpp>
 
+#include "core/base/pngwriter.h"
 #include "core/colour/rgb.h"
 
 namespace chispa::bench {
@@ -124,8 +124,11 @@ bool drawEffects(const std::string& file, const std::vector<std::string>& keys) 
       left += widths[p] + kGap;
     }
   }
-  if (cv::imwrite(file, sheet)) return true;
-  std::fprintf(stderr, "“%s” cannot be written.\n", file.c_str());
+  cv::cvtColor(sheet, sheet, cv::COLOR_BGR2RGB);
+  const PictureBytes picture{sheet.cols, sheet.rows, {sheet.datastart, sheet.dataend}};
+  const std::string why = writePng(file, picture, PictureColours::Rgb);
+  if (why.empty()) return true;
+  std::fprintf(stderr, "“%s” cannot be written: %s.\n", file.c_str(), why.c_str());
   return false;
 }
 

@@ -7,7 +7,11 @@ namespace chispa::engine {
 
 Line::Line(std::unique_ptr<link::ControllerSender> sender, std::size_t firstUniverse, std::size_t index,
            const Controller& controller, const LinePace& pace)
-    : sender_(std::move(sender)), firstUniverse_(firstUniverse), index_(index), pace_(pace) {
+    : sender_(std::move(sender)),
+      firstUniverse_(firstUniverse),
+      index_(index),
+      pace_(pace),
+      steady_(sender_->universes().size()) {
   const MonoTime signedDelay(static_cast<std::int64_t>(controller.delay_ms * 1e6));
   delay_ = std::max(MonoTime(0), signedDelay);
   lead_ = std::max(MonoTime(0), -signedDelay);
@@ -28,6 +32,13 @@ bool Line::turn(MonoTime now) noexcept {
   next_ = (now - next_ < pace_.period() ? next_ : now) + pace_.period();
   ++taken_;
   return true;
+}
+
+void Line::settle(std::span<std::uint8_t> values) noexcept {
+  if (isTurn_)
+    steady_.settle(values, dither());
+  else
+    steady_.keep(values);
 }
 
 void Line::hold(std::span<const std::uint8_t> values, MonoTime leavesAt) noexcept {

@@ -6,6 +6,7 @@
 #include "core/wire/dither.h"
 #include "core/wire/framerate.h"
 #include "engine/clock.h"
+#include "engine/steadylight.h"
 #include "link/sender.h"
 
 namespace chispa::engine {
@@ -46,6 +47,14 @@ class Line {
   /// For dithering: which of those that it was sent the frame is that it takes.
   DitherFrame dither() const { return ditherFrame(taken_, pace_.rate.framesPerSecond()); }
 
+  /// Puts what stays as it is, but for dithering, in the place of the values; see SteadyLight. Once in each
+  /// step, before offer().
+  void settle(std::span<std::uint8_t> values) noexcept;
+  /// True if all that the line sends is held as it is.
+  bool isSteady() const noexcept { return steady_.isWhole(); }
+  /// Which frame of dithering universe `i` of the line shows.
+  DitherFrame shownBy(std::size_t i) const noexcept { return steady_.shownBy(i, dither()); }
+
   /// A frame that was held back leaves in this step, or before the next.
   bool isLeaving(MonoTime now) const noexcept {
     return count_ > 0 && leavesAt_[first_] <= now + late_ + pace_.tick / 4;
@@ -55,6 +64,8 @@ class Line {
   bool offer(std::span<const std::uint8_t> values, MonoTime now) noexcept;
   /// Sends what was held back until now. True if it sent.
   bool leave(MonoTime now) noexcept;
+  /// Packets of what was sent are still to leave; see ControllerSender::hasMore().
+  bool hasMore() const noexcept { return sender_->hasMore(); }
   /// Goes on where the line before it to the same controller was.
   void takeOver(const Line& before, MonoTime now) noexcept;
   /// Puts `sender` in the place of the line's own, which goes on where that was and is given back: for one
@@ -77,6 +88,7 @@ class Line {
   MonoTime next_{-1'000'000'000'000};
   bool isTurn_ = false;
   std::uint64_t taken_ = 0;
+  SteadyLight steady_;
   /// Frames held back, as a ring, and when they leave; empty without a delay.
   std::vector<std::uint8_t> held_;
   std::vector<MonoTime> leavesAt_;

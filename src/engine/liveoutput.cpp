@@ -138,6 +138,11 @@ void LiveOutput::render(Renderer& renderer, const CompiledShow& show, const Comp
                       frame);
 }
 
+bool LiveOutput::drivesChannels(const CompiledShow& show) noexcept {
+  return std::any_of(show.live->bindings.begin(), show.live->bindings.end(),
+                     [](const CompiledBinding& bound) { return !bound.bytes.empty(); });
+}
+
 void LiveOutput::layOver(const CompiledShow& show, float level, std::span<std::uint8_t> values) noexcept {
   for (const CompiledBinding& bound : show.live->bindings) {
     if (bound.bytes.empty()) continue;

@@ -71,6 +71,8 @@ class LiveOutput {
   bool isAtRest(const CompiledShow& show) const noexcept {
     return state_.plays.isEmpty() && state_.zones.isEmpty() && show.live->deskInputs.empty();
   }
+  /// True if something may drive channels as they leave.
+  static bool drivesChannels(const CompiledShow& show) noexcept;
   /// Channels that are driven as they leave.
   void layOver(const CompiledShow& show, float level, std::span<std::uint8_t> values) noexcept;
   /// True once after a binding has moved it: the master, and whether all is dark.

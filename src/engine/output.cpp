@@ -3,8 +3,6 @@
 
 #include <algorithm>
 
-#include <pthread.h>
-
 #include "core/render/laying.h"
 
 namespace chispa::engine {
@@ -192,7 +190,7 @@ void Output::pointOut(PixelFrame& frame, MonoTime now) noexcept {
 
 namespace {
 
-std::span<const std::uint8_t> valuesOf(const Program& program, const Line& line) {
+std::span<std::uint8_t> valuesOf(Program& program, const Line& line) {
   return std::span(program.values)
       .subspan(line.firstUniverse() * kUniverseChannels,
                line.sender().universes().size() * kUniverseChannels);
@@ -205,7 +203,7 @@ void Output::note(const Line& line, Micros position, bool isDark) noexcept {
   for (std::size_t i = 0; i < line.sender().universes().size() && record_.size() < record_.capacity(); ++i)
     if (line.sender().wasSent(i))
       record_.push_back(
-          {position, line.dither(), static_cast<std::uint32_t>(line.firstUniverse() + i), isDark});
+          {position, line.shownBy(i), static_cast<std::uint32_t>(line.firstUniverse() + i), isDark});
 }
 
 Crew& Output::crewFor(const Program& program) noexcept {
@@ -242,11 +240,26 @@ void Output::packAhead(Program& program, float level, MonoTime now) noexcept {
   }
 }
 
-void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept {
-  const float level = lightLevel();
+bool Output::isSteady(const Program& program, float level) const noexcept {
+  return stillFrames_ >= 2 && level == packedLevel_ && overlay_.current() == packedUnder_ &&
+         program.aheads.empty() && !program.show->budget->hasLimits() &&
+         !LiveOutput::drivesChannels(*program.show) &&
+         std::all_of(program.lines.begin(), program.lines.end(),
+                     [](const Line& line) { return line.isSteady(); });
+}
+
+void Output::packAll(Program& program, float level, MonoTime now) noexcept {
   const PixelFrame& frame = program.frames->filling();
   pack(program, frame, level, program.power.follow(frame, level, now), program.values);
   packAhead(program, level, now);
+  packedLevel_ = level;
+  packedUnder_ = overlay_.current();
+}
+
+void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept {
+  const float level = lightLevel();
+  const bool holdsStill = isSteady(program, level);
+  if (!holdsStill) packAll(program, level, now);
   if (const auto* signal = signal_.current(); signal && *signal)
     drawChannels(**signal, program, level, now, program.values);
   else
@@ -255,6 +268,8 @@ void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept
   // Each line has a socket of its own.
   auto send = [&](std::size_t number, std::size_t) {
     Line& line = program.lines[number];
+    // What holds still is there as it was held.
+    if (!holdsStill) line.settle(valuesOf(program, line));
     program.wasOffered[number] = line.offer(valuesOf(program, line), now);
   };
   crewFor(program).run(program.lines.size(), send);
@@ -273,14 +288,25 @@ std::span<const MonoTime> Output::delays() const noexcept {
   return program && isLit_ ? std::span<const MonoTime>(program->delays) : std::span<const MonoTime>();
 }
 
+bool Output::isDue(MonoTime late) const noexcept {
+  const Program* program = program_.current();
+  return program && std::any_of(program->lines.begin(), program->lines.end(),
+                                [late](const Line& line) { return line.late() == late || line.hasMore(); });
+}
+
 void Output::stepLate(MonoTime late, MonoTime now) noexcept {
   Program* program = program_.current();
-  for (Line& line : program->lines)
-    if (line.late() == late && line.leave(now)) line.sender().sync(now);
+  for (Line& line : program->lines) {
+    const bool hasLeft = line.late() == late && line.leave(now);
+    if (!hasLeft && !line.hasMore()) continue;
+    if (!hasLeft) line.sender().sendMore(now);
+    line.sender().sync(now);
+  }
 }
 
 void Output::goDark(Program& program, MonoTime now) noexcept {
   program.show->packer->pack(program.frames->filling(), DitherFrame(), 0, program.values);
+  packedLevel_ = -1;
   const bool isLast = --darkLeft_ <= 0;
   for (Line& line : program.lines) {
     line.sendAtOnce(valuesOf(program, line), now);
@@ -341,44 +367,6 @@ MonoTime Output::tick() const noexcept {
 bool Output::finish(MonoTime now) noexcept {
   if (program_.current() && isLit_) goDark(*program_.current(), now);
   return isLit_;
-}
-
-OutputThread::OutputThread(Output& output, Clock& clock, OutputStats& stats)
-    : output_(output), clock_(clock), stats_(stats), thread_([this] { run(); }) {}
-
-OutputThread::~OutputThread() {
-  stopping_.store(true);
-  thread_.join();
-}
-
-void OutputThread::run() noexcept {
-  // Where the system does not allow it, frames may be later under load.
-  askForRealtime(stats_.grants);
-  pthread_setname_np(pthread_self(), "chispa-output");
-  MonoTime next = clock_.now();
-  while (!stopping_.load()) {
-    clock_.sleepUntil(next);
-    const MonoTime begun = clock_.now();
-    stats_.lateness.add(begun - next);
-    output_.step(next);
-    for (const MonoTime late : output_.delays()) {
-      clock_.sleepUntil(next + late);
-      output_.stepLate(late, next + late);
-    }
-    stats_.frames.fetch_add(1, std::memory_order_relaxed);
-    const MonoTime now = clock_.now();
-    stats_.lastFrameTook_ns.store((now - begun).count(), std::memory_order_relaxed);
-    stats_.leaving.add(now - next);
-    const MonoTime tick = output_.tick();
-    next += tick;
-    if (next < now) {
-      // Late by less than a step, the next frame begins at once; only what is past altogether is left out.
-      const auto missed = (now - next) / tick;
-      stats_.skipped.fetch_add(static_cast<std::uint64_t>(missed), std::memory_order_relaxed);
-      next += missed * tick;
-    }
-  }
-  while (output_.finish(clock_.now())) clock_.sleepUntil(clock_.now() + output_.tick());
 }
 
 }  // namespace chispa::engine

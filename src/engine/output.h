@@ -113,6 +113,8 @@ class Output {
   void step(MonoTime now) noexcept;
   /// Output thread, after step(): how long after the frame's instant something is still to leave, rising.
   std::span<const MonoTime> delays() const noexcept;
+  /// Output thread: true if something is to leave `late` after the frame's instant.
+  bool isDue(MonoTime late) const noexcept;
   /// Output thread: sends what leaves `late` after the frame's instant.
   void stepLate(MonoTime late, MonoTime now) noexcept;
   /// Output thread, at the end, a step apart while it returns true: black, then the end of the streams, if
@@ -161,6 +163,9 @@ class Output {
   /// A fade was asked for that `fade` has not begun yet.
   bool isFadeDue(const ScoreFade& fade, const Course& course) const noexcept;
   void beginFade(Program& program, const Course& course, ScoreFade& fade, PixelFrame& fading) noexcept;
+  /// True if what would be packed is what has been: the light stands still, and all lines hold it.
+  bool isSteady(const Program& program, float level) const noexcept;
+  void packAll(Program& program, float level, MonoTime now) noexcept;
   void packAhead(Program& program, float level, MonoTime now) noexcept;
   void layOver(Program& program, float level) noexcept;
   void pointOut(PixelFrame& frame, MonoTime now) noexcept;
@@ -207,6 +212,10 @@ class Output {
   Shown shown_;
   bool isSettled_ = false;
   int stillFrames_ = 0;
+  /// How bright the last frame was packed, and what was sent in the place of its values; less than dark after
+  /// what was sent for another reason.
+  float packedLevel_ = -1;
+  const ValueOverlay* packedUnder_ = nullptr;
   std::atomic<bool> blackout_{false};
   std::vector<SentRecord> record_;
   bool recording_ = false;

@@ -46,8 +46,16 @@ void addBeacons(const Show& show, const link::E131Source& source, Program& progr
   }
 }
 
+bool hasMatrix(const Show& show) {
+  return std::any_of(show.fixtures.begin(), show.fixtures.end(), [](const auto& fixture) {
+    return std::any_of(fixture->segments.begin(), fixture->segments.end(),
+                       [](const Segment& segment) { return isMatrix(segment.shape); });
+  });
+}
+
 std::vector<MatrixPlace> matrixPlaces(const Show& show, int count) {
   std::vector<MatrixPlace> places;
+  if (!hasMatrix(show)) return places;
   places.reserve(static_cast<std::size_t>(count));
   for (const auto& fixture : show.fixtures)
     for (const Segment& segment : fixture->segments) {
@@ -77,7 +85,15 @@ void addDesks(const ProgramSetup& setup, Program& program) {
   program.desk.resize(program.deskBoxes.size());
 }
 
-void noteLates(Program& program) {
+/// Controllers that take few packets at once get the rest of a frame in steps of this.
+constexpr MonoTime kPacketGap{1'000'000};
+
+void noteLates(const Show& show, Program& program) {
+  const bool hasRows = std::any_of(show.controllers.begin(), show.controllers.end(),
+                                   [](const auto& controller) { return controller->maxPacketsInRow > 0; });
+  // What has not left by then waits for the next frame.
+  for (MonoTime late = kPacketGap; hasRows && late < program.tick * 4 / 5; late += kPacketGap)
+    program.delays.push_back(late);
   for (const Line& line : program.lines)
     if (line.late() > MonoTime(0)) program.delays.push_back(line.late());
   std::sort(program.delays.begin(), program.delays.end());
@@ -242,7 +258,7 @@ std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const Com
       program->chains.push_back(chainOf(show, program->show->map->ranges, *controller, static_cast<int>(p)));
   }
   addLines(show, setup, *program, problems);
-  noteLates(*program);
+  noteLates(show, *program);
   addAheads(*program);
   if (setup.opensLines) addBeacons(show, setup.source, *program);
   return program;

@@ -73,14 +73,18 @@ struct Program {
   std::vector<Line> lines;
   /// By line: whether it took the frame.
   std::vector<std::uint8_t> wasOffered;
-  /// The instants after a frame's own at which late lines leave, rising, none twice.
+  /// The instants after a frame's own at which late lines leave, and the rest of frames for controllers that
+  /// take few packets at once; rising, none twice.
   std::vector<MonoTime> delays;
   PowerLimiter power;
   /// One an interface that multicast leaves by.
   std::vector<link::DiscoveryBeacon> beacons;
   std::vector<PortChain> chains;
-  /// By the number of the pixel.
+  /// By the number of the pixel; empty where the show has no matrix.
   std::vector<MatrixPlace> matrix;
+  MatrixPlace matrixPlaceOf(std::size_t pixel) const {
+    return pixel < matrix.size() ? matrix[pixel] : MatrixPlace{};
+  }
   /// The show's controllers, in its order.
   std::vector<ControllerId> controllers;
   /// What desks say, and where it comes from: one each for the universes that the show listens to.

@@ -86,7 +86,7 @@ void drawChain(const TestSignal& signal, const Program& program, int port,
     const std::int32_t pixel = pixels[static_cast<std::size_t>(place)];
     const auto at = static_cast<std::size_t>(pixel);
     if (pixel == PortChain::kSkipped || at >= frame.size()) continue;
-    const Rgb colour = signalColour(signal, {port, place, count, program.matrix[at]}, now);
+    const Rgb colour = signalColour(signal, {port, place, count, program.matrixPlaceOf(at)}, now);
     frame.r[at] = colour.r;
     frame.g[at] = colour.g;
     frame.b[at] = colour.b;

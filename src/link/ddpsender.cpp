@@ -34,6 +34,7 @@ DdpSender::DdpSender(const Controller& controller, std::vector<int> universes, E
   const std::size_t count = (length_ + kDdpMostData - 1) / kDdpMostData;
   packets_.resize(count * kPacketSize);
   packetWhich_.resize(count, 0);
+  next_ = count;
 }
 
 void DdpSender::send(std::span<const std::uint8_t> values, Instant now, bool all) noexcept {
@@ -51,34 +52,54 @@ void DdpSender::send(std::span<const std::uint8_t> values, Instant now, bool all
   if (isDue) sendFrame(now);
 }
 
+std::size_t DdpSender::lengthOf(std::size_t packet) const noexcept {
+  return std::min(kDdpMostData, length_ - packet * kDdpMostData);
+}
+
 void DdpSender::sendFrame(Instant now) noexcept {
+  // A frame that was not ended is shown only with its end.
+  while (hasMore()) sendMore(now);
   const std::size_t count = packetWhich_.size();
-  std::size_t lastLength = 0;
   for (std::size_t i = 0; i < count; ++i) {
     const std::size_t offset = i * kDdpMostData;
-    lastLength = std::min(kDdpMostData, length_ - offset);
     const auto packet = std::span(packets_).subspan(i * kPacketSize, kPacketSize);
     sequence_ = static_cast<std::uint8_t>(sequence_ % 15 + 1);
     writeDdpHeader(packet, {sequence_, i + 1 == count, static_cast<std::uint32_t>(offset),
-                            static_cast<std::uint16_t>(lastLength), dataType_});
-    std::copy_n(row_.begin() + static_cast<std::ptrdiff_t>(offset), lastLength,
+                            static_cast<std::uint16_t>(lengthOf(i)), dataType_});
+    std::copy_n(row_.begin() + static_cast<std::ptrdiff_t>(offset), lengthOf(i),
                 packet.begin() + kDdpHeaderSize);
-    packetWhich_[i] = i + 1 < count;
   }
-  if (count == 0) return;
-  // All but the last have one size; the last is sent by itself, and ends the frame.
+  next_ = 0;
+  sendRow(now, false);
+}
+
+// All but the last have one size; the last is sent by itself, and ends the frame.
+void DdpSender::sendRow(Instant now, bool isRest) noexcept {
+  if (!hasMore()) return;
+  const std::size_t count = packetWhich_.size();
+  const std::size_t end = next_ + std::min(maxInRow(), count - next_);
+  std::size_t bytes = (end - next_) * kDdpHeaderSize;
+  for (std::size_t i = 0; i < count; ++i) {
+    const bool isOfRow = i >= next_ && i < end;
+    packetWhich_[i] = isOfRow && i + 1 < count;
+    if (isOfRow) bytes += lengthOf(i);
+  }
   auto sent = socket_.send(packets_, kPacketSize, packetWhich_);
-  constexpr std::uint8_t kOne[] = {1};
-  const auto last =
-      socket_.send(std::span(packets_).subspan((count - 1) * kPacketSize), kDdpHeaderSize + lastLength, kOne);
-  sent.packets += last.packets;
-  if (last.error != 0) sent.error = last.error;
-  ControllerSender::count(count, length_ + count * kDdpHeaderSize, sent, now);
+  if (end == count) {
+    constexpr std::uint8_t kOne[] = {1};
+    const auto last = socket_.send(std::span(packets_).subspan((count - 1) * kPacketSize),
+                                   kDdpHeaderSize + lengthOf(count - 1), kOne);
+    sent.packets += last.packets;
+    if (last.error != 0) sent.error = last.error;
+  }
+  ControllerSender::count(end - next_, bytes, sent, now, isRest);
+  next_ = end;
 }
 
 void DdpSender::endInDark(Instant now) noexcept {
   std::ranges::fill(row_, std::uint8_t{0});
   sendFrame(now);
+  while (hasMore()) sendMore(now);
 }
 
 void DdpSender::takeOver(ControllerSender& before, Instant now) noexcept {

@@ -14,6 +14,8 @@ class DdpSender final : public ControllerSender {
                                                         RowFormat format);
 
   void send(std::span<const std::uint8_t> values, Instant now, bool all) noexcept override;
+  bool hasMore() const noexcept override { return next_ < packetWhich_.size(); }
+  void sendMore(Instant now) noexcept override { sendRow(now, true); }
   void endInDark(Instant now) noexcept override;
   void takeOver(ControllerSender& before, Instant now) noexcept override;
 
@@ -21,6 +23,9 @@ class DdpSender final : public ControllerSender {
   DdpSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, UdpSender socket,
             RowFormat format);
   void sendFrame(Instant now) noexcept;
+  /// Sends packets from `next_` on, no more than may leave in a row.
+  void sendRow(Instant now, bool isRest) noexcept;
+  std::size_t lengthOf(std::size_t packet) const noexcept;
 
   Endpoint endpoint_;
   UdpSender socket_;
@@ -29,6 +34,8 @@ class DdpSender final : public ControllerSender {
   std::vector<std::uint8_t> row_;
   std::vector<std::uint8_t> packets_;
   std::vector<std::uint8_t> packetWhich_;
+  /// The first packet that is still to leave; behind the last if none is.
+  std::size_t next_ = 0;
   std::uint8_t sequence_ = 0;
   KeepAlive keepAlive_;
 };

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "link/sender.h"
 
+#include <limits>
+
 #include "core/wire/patch.h"
 #include "link/ddpsender.h"
 #include "link/opcsender.h"
@@ -10,7 +12,11 @@
 namespace chispa::link {
 
 ControllerSender::ControllerSender(const Controller& controller, std::vector<int> universes)
-    : controller_(controller.id), universes_(std::move(universes)), which_(universes_.size(), 0) {}
+    : controller_(controller.id),
+      universes_(std::move(universes)),
+      which_(universes_.size(), 0),
+      maxInRow_(controller.maxPacketsInRow > 0 ? static_cast<std::size_t>(controller.maxPacketsInRow)
+                                               : std::numeric_limits<std::size_t>::max()) {}
 
 namespace {
 
@@ -52,12 +58,12 @@ Result<std::unique_ptr<ControllerSender>> ControllerSender::open(const Controlle
   return Failure{"A screen is not sent to.", controller.name, "Its ports are windows."};
 }
 
-void ControllerSender::count(std::size_t wanted, std::size_t bytes, const UdpSender::Sent& sent,
-                             Instant now) noexcept {
+void ControllerSender::count(std::size_t wanted, std::size_t bytes, const UdpSender::Sent& sent, Instant now,
+                             bool isRest) noexcept {
   counters_->packets.fetch_add(sent.packets, std::memory_order_relaxed);
   counters_->bytes.fetch_add(bytes, std::memory_order_relaxed);
   counters_->errors.fetch_add(wanted - sent.packets, std::memory_order_relaxed);
-  if (sent.packets > 0) counters_->frames.fetch_add(1, std::memory_order_relaxed);
+  if (sent.packets > 0 && !isRest) counters_->frames.fetch_add(1, std::memory_order_relaxed);
   if (sent.error != 0) noteTrouble(*counters_, sent.error, now);
 }
 

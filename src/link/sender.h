@@ -54,6 +54,11 @@ class ControllerSender {
   /// Sends what changed of the universes' values (512 each, one behind the other), and what did not three
   /// times and then at least every 0.8 s (E1.31 §6.6.2; Art-Net 4 asks for 0.8–1 s). With `all`, sends all.
   virtual void send(std::span<const std::uint8_t> values, Instant now, bool all = false) noexcept = 0;
+  /// True if packets of the last send() are still to leave: no more than Controller::maxPacketsInRow leave at
+  /// once.
+  virtual bool hasMore() const noexcept { return false; }
+  /// Sends the next of them.
+  virtual void sendMore(Instant) noexcept {}
   /// True if universe `i` was among those of the last send().
   bool wasSent(std::size_t i) const { return which_[i] != 0; }
   /// What was sent since the last call takes effect now, if the controller is told so (E1.31 §11, ArtSync).
@@ -76,12 +81,19 @@ class ControllerSender {
  protected:
   ControllerSender(const Controller& controller, std::vector<int> universes);
   static void noteTrouble(SendCounters& counters, int error, Instant now) noexcept;
-  void count(std::size_t wanted, std::size_t bytes, const UdpSender::Sent& sent, Instant now) noexcept;
+  /// Of a frame's packets; `isRest` if some of the same frame have been counted.
+  void count(std::size_t wanted, std::size_t bytes, const UdpSender::Sent& sent, Instant now,
+             bool isRest = false) noexcept;
+  /// Controller::maxPacketsInRow, where 0 is as many as there are.
+  std::size_t maxInRow() const noexcept { return maxInRow_; }
 
   ControllerId controller_;
   std::vector<int> universes_;
   std::vector<std::uint8_t> which_;
   std::shared_ptr<SendCounters> counters_ = std::make_shared<SendCounters>();
+
+ private:
+  std::size_t maxInRow_;
 };
 
 }  // namespace chispa::link

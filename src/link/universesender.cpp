@@ -36,6 +36,8 @@ UniverseSender::UniverseSender(const Controller& controller, std::vector<int> un
   packets_.resize(count * packetSize_);
   sequences_.resize(count, 0);
   keepAlive_.resize(count);
+  waiting_.resize(count, 0);
+  leaving_.resize(count, 0);
   E131Source own = source;
   own.priority = static_cast<std::uint8_t>(std::clamp(controller.priority, 0, 200));
   const bool isE131 = protocol_ == Protocol::E131;
@@ -84,12 +86,35 @@ void UniverseSender::send(std::span<const std::uint8_t> all, Instant now, bool e
     const bool changed = !std::equal(wanted.begin(), wanted.end(), held.begin());
     if (changed) std::copy(wanted.begin(), wanted.end(), held.begin());
     which_[i] = keepAlive_[i].isDue(changed, everything, now);
-    if (which_[i]) number(i);
+    if (!which_[i] || std::exchange(waiting_[i], std::uint8_t{1})) continue;
+    number(i);
+    ++waitingCount_;
   }
-  sendMarked(now);
+  if (waitingCount_ > 0) sendRow(now, false);
+}
+
+void UniverseSender::sendMore(Instant now) noexcept {
+  if (waitingCount_ > 0) sendRow(now, true);
+}
+
+void UniverseSender::sendRow(Instant now, bool isRest) noexcept {
+  const std::size_t wanted = std::min(waitingCount_, maxInRow());
+  std::ranges::fill(leaving_, std::uint8_t{0});
+  for (std::size_t taken = 0; taken < wanted; nextInRow_ = (nextInRow_ + 1) % waiting_.size()) {
+    if (!std::exchange(waiting_[nextInRow_], std::uint8_t{0})) continue;
+    leaving_[nextInRow_] = 1;
+    ++taken;
+  }
+  waitingCount_ -= wanted;
+  const auto sent = socket_.send(packets_, packetSize_, leaving_, groups_);
+  count(wanted, sent.packets * packetSize_, sent, now, isRest);
+  isSyncDue_ = true;
 }
 
 void UniverseSender::sendMarked(Instant now) noexcept {
+  // These go at once, whatever waits.
+  std::ranges::fill(waiting_, std::uint8_t{0});
+  waitingCount_ = 0;
   const auto wanted =
       static_cast<std::size_t>(std::count_if(which_.begin(), which_.end(), [](auto w) { return w != 0; }));
   const auto sent = socket_.send(packets_, packetSize_, which_, groups_);
@@ -98,13 +123,14 @@ void UniverseSender::sendMarked(Instant now) noexcept {
 }
 
 void UniverseSender::sync(Instant now) noexcept {
-  if (syncPacket_.empty() || !std::exchange(isSyncDue_, false)) return;
+  if (syncPacket_.empty() || hasMore() || !std::exchange(isSyncDue_, false)) return;
   if (protocol_ == Protocol::E131) setE131SyncSequence(syncPacket_, syncSequence_++);
   constexpr std::uint8_t kOne[] = {1};
   count(1, syncPacket_.size(), socket_.send(syncPacket_, syncPacket_.size(), kOne, syncGroup_), now);
 }
 
 void UniverseSender::terminate(Instant now) noexcept {
+  while (hasMore()) sendMore(now);
   if (protocol_ != Protocol::E131) return;
   constexpr int kTimes = 3;
   for (int time = 0; time < kTimes; ++time) {

@@ -14,6 +14,8 @@ class UniverseSender final : public ControllerSender {
                                                         const HostLookup& lookup);
 
   void send(std::span<const std::uint8_t> values, Instant now, bool all) noexcept override;
+  bool hasMore() const noexcept override { return waitingCount_ > 0; }
+  void sendMore(Instant now) noexcept override;
   void sync(Instant now) noexcept override;
   void terminate(Instant now) noexcept override;
   void endInDark(Instant now) noexcept override;
@@ -27,6 +29,8 @@ class UniverseSender final : public ControllerSender {
   void darkenMarked(Instant now) noexcept;
   void number(std::size_t i) noexcept;
   void sendMarked(Instant now) noexcept;
+  /// Sends the next of those that wait, no more than may leave in a row.
+  void sendRow(Instant now, bool isRest) noexcept;
 
   Endpoint endpoint_;
   UdpSender socket_;
@@ -37,6 +41,12 @@ class UniverseSender final : public ControllerSender {
   std::vector<std::uint8_t> packets_;
   std::vector<std::uint8_t> sequences_;
   std::vector<KeepAlive> keepAlive_;
+  /// Which are still to leave, how many, and from where on the next are looked for, so that none has to wait
+  /// for ever.
+  std::vector<std::uint8_t> waiting_;
+  std::size_t waitingCount_ = 0;
+  std::size_t nextInRow_ = 0;
+  std::vector<std::uint8_t> leaving_;
   /// The packet that says "now", if there is one.
   std::vector<std::uint8_t> syncPacket_;
   std::vector<Endpoint> syncGroup_;

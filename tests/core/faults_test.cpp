@@ -2,12 +2,13 @@
 // A disk that fails, and a process that is killed, at every single step of keeping a show.
 // tests/faults/shim.c is what makes it so.
 #include <csignal>
+#include <cstdio>
 #include <cstdlib>
 #include <random>
-#include <sstream>
 #include <thread>
 
 #include "temporary.h"
+#include <fcntl.h>
 #include <gtest/gtest.h>
 #include <spawn.h>
 #include <sys/wait.h>
@@ -28,56 +29,78 @@ struct Kept {
   int status = 0;
 };
 
-/// Runs the keeper with a fault; a positive `killAfter_us` ends it with signal 9.
-Kept runKeeper(const std::filesystem::path& folder, const std::string& fault, int killAfter_us = 0) {
-  int ends[2];
-  EXPECT_EQ(::pipe(ends), 0);
-  const std::string keeper = CHISPA_BIN_DIR "/faults_keeper",
-                    shim = "LD_PRELOAD=" CHISPA_BIN_DIR "/libfaults_shim.so", what = "CHISPA_FAULT=" + fault,
-                    where = "CHISPA_FAULT_FOLDER=" + folder.string(), place = folder.string(),
-                    pause = killAfter_us > 0 ? "2000" : "0";
-  std::vector<char*> words = {const_cast<char*>(keeper.c_str()), const_cast<char*>(place.c_str()),
-                              const_cast<char*>(pause.c_str()), nullptr};
-  std::vector<char*> environment = {const_cast<char*>(shim.c_str()), const_cast<char*>(what.c_str()),
-                                    const_cast<char*>(where.c_str()), nullptr};
-  // Sanitizers want to be loaded first, and leaks of a process that is killed are none.
-  const std::string sanitizer = "ASAN_OPTIONS=verify_asan_link_order=0:detect_leaks=0";
-  if (fault.empty()) environment = {nullptr};
-  environment.insert(environment.begin(), const_cast<char*>(sanitizer.c_str()));
-  posix_spawn_file_actions_t actions;
-  posix_spawn_file_actions_init(&actions);
-  posix_spawn_file_actions_adddup2(&actions, ends[1], STDOUT_FILENO);
-  posix_spawn_file_actions_addclose(&actions, ends[0]);
-  pid_t child = 0;
-  EXPECT_EQ(::posix_spawn(&child, keeper.c_str(), &actions, nullptr, words.data(), environment.data()), 0);
-  posix_spawn_file_actions_destroy(&actions);
-  ::close(ends[1]);
-  std::thread killer;
-  if (killAfter_us > 0)
-    killer = std::thread([child, killAfter_us] {
-      ::usleep(static_cast<useconds_t>(killAfter_us));
-      ::kill(child, SIGKILL);
-    });
-  std::string said;
-  char buffer[4096];
-  for (ssize_t got = ::read(ends[0], buffer, sizeof buffer); got > 0;
-       got = ::read(ends[0], buffer, sizeof buffer))
-    said.append(buffer, static_cast<std::size_t>(got));
-  ::close(ends[0]);
-  // The killer must not meet a process that has taken over the number: it is waited for first.
-  if (killer.joinable()) killer.join();
-  Kept kept;
-  ::waitpid(child, &kept.status, 0);
-  kept.wasKilled = WIFSIGNALED(kept.status) && WTERMSIG(kept.status) == SIGKILL;
-  std::istringstream lines(said);
-  std::string word;
-  for (int number = 0; lines >> word >> number;) {
-    if (word == "safe") kept.safe = number;
-    if (word == "saved") kept.saved = number;
-    if (word == "end") kept.ended = true;
+/// A keeper that waits for orders: its runs are processes of their own, and begin at once.
+class Keeper {
+ public:
+  explicit Keeper(bool hasFaults) {
+    int orders[2], answers[2];
+    EXPECT_EQ(::pipe2(orders, O_CLOEXEC), 0);
+    EXPECT_EQ(::pipe2(answers, O_CLOEXEC), 0);
+    const std::string program = CHISPA_BIN_DIR "/faults_keeper",
+                      shim = "LD_PRELOAD=" CHISPA_BIN_DIR "/libfaults_shim.so",
+                      // Sanitizers want to be loaded first, and leaks of a process that is killed are none.
+        sanitizer = "ASAN_OPTIONS=verify_asan_link_order=0:detect_leaks=0";
+    std::vector<char*> words = {const_cast<char*>(program.c_str()), nullptr};
+    std::vector<char*> environment = {const_cast<char*>(sanitizer.c_str())};
+    if (hasFaults) environment.push_back(const_cast<char*>(shim.c_str()));
+    environment.push_back(nullptr);
+    posix_spawn_file_actions_t actions;
+    posix_spawn_file_actions_init(&actions);
+    posix_spawn_file_actions_adddup2(&actions, orders[0], STDIN_FILENO);
+    posix_spawn_file_actions_adddup2(&actions, answers[1], STDOUT_FILENO);
+    EXPECT_EQ(::posix_spawn(&process_, program.c_str(), &actions, nullptr, words.data(), environment.data()),
+              0);
+    posix_spawn_file_actions_destroy(&actions);
+    ::close(orders[0]);
+    ::close(answers[1]);
+    orders_ = ::fdopen(orders[1], "w");
+    answers_ = ::fdopen(answers[0], "r");
   }
-  return kept;
-}
+  ~Keeper() {
+    std::fclose(orders_);
+    std::fclose(answers_);
+    ::waitpid(process_, nullptr, 0);
+  }
+  Keeper(const Keeper&) = delete;
+  Keeper& operator=(const Keeper&) = delete;
+
+  /// One run with a fault; a positive `killAfter_us` ends it with signal 9.
+  Kept run(const std::filesystem::path& folder, const std::string& fault, int killAfter_us = 0) {
+    std::fprintf(orders_, "%s %d %s\n", folder.c_str(), killAfter_us > 0 ? 2000 : 0, fault.c_str());
+    std::fflush(orders_);
+    Kept kept;
+    std::thread killer;
+    bool isOver = false;
+    char word[16];
+    for (int number = 0; !isOver && std::fscanf(answers_, "%15s %d", word, &number) == 2;) {
+      const std::string said = word;
+      if (said == "pid" && killAfter_us > 0)
+        killer = std::thread([number, killAfter_us] {
+          ::usleep(static_cast<useconds_t>(killAfter_us));
+          ::kill(number, SIGKILL);
+        });
+      if (said == "safe") kept.safe = number;
+      if (said == "saved") kept.saved = number;
+      if (said == "end") kept.ended = true;
+      if (said == "over") {
+        // The killer must not meet a process that has taken over the number.
+        if (killer.joinable()) killer.join();
+        std::fprintf(orders_, "\n");
+        std::fflush(orders_);
+      }
+      if (said == "status") kept.status = number, isOver = true;
+    }
+    EXPECT_TRUE(isOver) << "the keeper is gone";
+    if (killer.joinable()) killer.join();
+    kept.wasKilled = WIFSIGNALED(kept.status) && WTERMSIG(kept.status) == SIGKILL;
+    return kept;
+  }
+
+ private:
+  pid_t process_ = 0;
+  std::FILE* orders_ = nullptr;
+  std::FILE* answers_ = nullptr;
+};
 
 /// What a new start would find: in the file, and in what is offered back.
 void expectNothingLost(const std::filesystem::path& folder, const Kept& kept, const std::string& where) {
@@ -99,10 +122,11 @@ class Faults : public testing::TestWithParam<std::tuple<const char*, const char*
 TEST_P(Faults, AtEveryStepLoseNothingThatWasSafe) {
   const auto [what, how] = GetParam();
   int happened = 0;
+  Keeper keeper(true);
   for (int n = 1; n < 400; ++n) {
     const test::TemporaryFolder folder;
     const std::string fault = std::string(what) + ":" + std::to_string(n) + ":" + how;
-    const Kept kept = runKeeper(folder.path(), fault);
+    const Kept kept = keeper.run(folder.path(), fault);
     const bool kills = std::string(how) == "kill" || std::string(how) == "torn";
     ASSERT_TRUE(kept.wasKilled || (WIFEXITED(kept.status) && WEXITSTATUS(kept.status) == 0))
         << fault << ": it crashed";
@@ -132,9 +156,10 @@ TEST(Kills, AtAnyMomentLoseNothingThatWasSafe) {
   const int kills = wanted ? std::atoi(wanted) : 25;
   std::mt19937 random(17);
   int killed = 0;
+  Keeper keeper(false);
   for (int i = 0; i < kills; ++i) {
     const test::TemporaryFolder folder;
-    const Kept kept = runKeeper(folder.path(), "", 500 + static_cast<int>(random() % 45'000));
+    const Kept kept = keeper.run(folder.path(), "", 500 + static_cast<int>(random() % 45'000));
     killed += kept.wasKilled;
     expectNothingLost(folder.path(), kept, "kill " + std::to_string(i));
     if (HasFailure()) break;

@@ -166,6 +166,84 @@ TEST_F(StepByStep, DimLightThatStandsStillGoesOnBeingDithered) {
   EXPECT_EQ(seen, (std::set<std::string>{"#000000", "#010000"}));
 }
 
+/// Half light lies between two values: dithering moves it, until it has stood for two periods of four frames.
+TEST_F(StepByStep, LightThatStandsStillIsSentNoMoreThanItMust) {
+  changeItem(show_.palettes, show_.palettes[0]->id, [](Palette& p) { p.stops[0].colour = {191, 150, 120}; });
+  load();
+  output_.switchLight(true);
+  step(16);
+  const std::uint64_t before = packets();
+  // Five seconds of frames.
+  std::set<std::string> seen;
+  for (int i = 0; i < 200; ++i) {
+    step();
+    if (i > 10) seen.insert(shown(1) + shown(2) + shown(3) + shown(4) + shown(5) + shown(6));
+  }
+  ASSERT_TRUE(eventually([&] { return packets() >= before + 6; }));
+  EXPECT_LE(packets(), before + 12) << "a packet each 0.8 s, and some until it is held";
+  EXPECT_EQ(seen.size(), 1u) << "nothing moves any more";
+  // It is still told from what comes after it.
+  changeItem(show_.palettes, show_.palettes[0]->id, [](Palette& p) { p.stops[0].colour = {194, 150, 120}; });
+  load();
+  const std::string held = shown(1);
+  EXPECT_TRUE(eventually([&] { return step(), shown(1) != held; })) << "an edit is seen";
+}
+
+/// A frame of six universes for a controller that takes two packets at once: the others follow in steps.
+TEST_F(StepByStep, ASmallControllerGetsAFrameInRows) {
+  const FixtureId more = addFixture(show_, LineShape{1'000, 0.01}, {});
+  hang(show_, {more, 0, 1'000}, {box_, 1, 0});
+  changeItem(show_.controllers, box_, [](Controller& c) { c.maxPacketsInRow = 2; });
+  load();
+  output_.switchLight(true);
+  const auto arrived = [this] {
+    std::uint64_t sum = 0;
+    const auto state = node_.state();
+    for (const auto& universe : state["universes"]) sum += universe["packets"].get<std::uint64_t>();
+    return sum;
+  };
+  step();
+  EXPECT_TRUE(eventually([&] { return arrived() == 2; })) << arrived();
+  std::vector<MonoTime> used;
+  for (const MonoTime late : output_.delays()) {
+    if (!output_.isDue(late)) continue;
+    output_.stepLate(late, now_ + late);
+    used.push_back(late);
+  }
+  EXPECT_EQ(used, (std::vector<MonoTime>{1ms, 2ms, 3ms})) << "seven universes, two at once";
+  EXPECT_TRUE(eventually([&] { return arrived() == 7; })) << arrived();
+}
+
+/// What holds still is let go by all that changes light after it was computed.
+TEST_F(StepByStep, LightThatIsHeldFollowsMasterBlackoutAndTheSwitch) {
+  changeItem(show_.palettes, show_.palettes[0]->id, [](Palette& p) { p.stops[0].colour = {255, 0, 0}; });
+  load();
+  output_.switchLight(true);
+  const auto becomes = [this](const std::string& colour) {
+    step(24);
+    return eventually([&] { return shown(1) == colour; });
+  };
+  EXPECT_TRUE(becomes("#ff0000"));
+  output_.setBlackout(true);
+  EXPECT_TRUE(becomes("#000000"));
+  output_.setBlackout(false);
+  EXPECT_TRUE(becomes("#ff0000"));
+  output_.setMaster(0);
+  EXPECT_TRUE(becomes("#000000"));
+  output_.setMaster(1);
+  EXPECT_TRUE(becomes("#ff0000"));
+  ValueOverlay overlay;
+  overlay.universes.push_back({box_, 1, {}});
+  output_.setOverlay(overlay);
+  EXPECT_TRUE(becomes("#000000"));
+  output_.setOverlay({});
+  EXPECT_TRUE(becomes("#ff0000"));
+  output_.switchLight(false);
+  EXPECT_TRUE(becomes("#000000"));
+  output_.switchLight(true);
+  EXPECT_TRUE(becomes("#ff0000"));
+}
+
 TEST_F(StepByStep, LightIsOffUntilSwitchedOn) {
   step(10);
   std::this_thread::sleep_for(50ms);

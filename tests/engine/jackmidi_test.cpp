@@ -80,13 +80,19 @@ TEST(JackMidi, ThreeFadersDriveRedGreenAndBlueOfAStrip) {
   ASSERT_EQ(copyAlong(show, red, {.count = 2}).size(), 2u);
   player.setShow(show, compile(show));
   player.switchLight(true);
-  surface.control(20, 127);
-  surface.control(21, 64);
-  surface.control(22, 0);
-  EXPECT_TRUE(eventually([&] { return shown(0) == "#ff8100" && shown(9) == "#ff8100"; }))
-      << shown(0) << shown(9);
-  surface.control(20, 0);
-  EXPECT_TRUE(eventually([&] { return shown(0) == "#008100"; })) << shown(0);
+  // Said again and again, as by a hand that moves: a busy machine's JACK leaves periods out, and what was in
+  // them is gone.
+  EXPECT_TRUE(eventually([&] {
+    surface.control(20, 127);
+    surface.control(21, 64);
+    surface.control(22, 0);
+    return shown(0) == "#ff8100" && shown(9) == "#ff8100";
+  })) << shown(0)
+      << shown(9);
+  EXPECT_TRUE(eventually([&] {
+    surface.control(20, 0);
+    return shown(0) == "#008100";
+  })) << shown(0);
 }
 
 /// A recorder's time code, through JACK: the score plays with it from where it is, and stands when it stops.

@@ -1,11 +1,18 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Works on a show as the window does, edit after edit, with journal and saving, and says on standard output
 // what is safe: a fixture more with each edit. What the disk does to it is the test's affair
-// (tests/core/faults_test.cpp).
+// (tests/core/faults_test.cpp). Each line on standard input orders a run, in a process of its own:
+//   FOLDER PAUSE_US [FAULT]
+// It answers with “pid”, then what is safe, then “over”; after one more line “status” as waitpid() has it:
+// until then no other process takes the number.
+#include <csignal>
 #include <cstdio>
 #include <cstdlib>
+#include <iostream>
+#include <sstream>
 #include <string>
 
+#include <sys/wait.h>
 #include <unistd.h>
 
 #include "core/edit/planedits.h"
@@ -23,12 +30,7 @@ void say(const char* what, int number) {
   std::printf("%s %d\n", what, number), std::fflush(stdout);
 }
 
-}  // namespace
-
-int main(int argc, char** argv) {
-  if (argc < 2) return 2;
-  const std::filesystem::path folder = argv[1];
-  const int pause_us = argc > 2 ? std::atoi(argv[2]) : 0;
+void keep(const std::filesystem::path& folder, int pause_us) {
   const std::filesystem::path file = folder / "fair.chispa", state = folder / "state";
   Show show;
   show.name = "Fair";
@@ -52,5 +54,33 @@ int main(int argc, char** argv) {
   if (journal && journal->append(show)) say("safe", kEdits);
   if (saveShow(file, show)) say("saved", kEdits);
   say("end", 0);
+}
+
+}  // namespace
+
+int main() {
+  std::string line;
+  while (std::getline(std::cin, line)) {
+    std::istringstream words(line);
+    std::string folder, fault;
+    int pause_us = 0;
+    words >> folder >> pause_us >> fault;
+    const pid_t child = ::fork();
+    if (child < 0) return 2;
+    if (child == 0) {
+      ::setenv("CHISPA_FAULT_FOLDER", folder.c_str(), 1);
+      if (!fault.empty()) ::setenv("CHISPA_FAULT", fault.c_str(), 1);
+      say("pid", ::getpid());
+      keep(folder, pause_us);
+      std::exit(0);
+    }
+    siginfo_t over{};
+    ::waitid(P_PID, static_cast<id_t>(child), &over, WEXITED | WNOWAIT);
+    say("over", child);
+    std::getline(std::cin, line);
+    int status = 0;
+    ::waitpid(child, &status, 0);
+    say("status", status);
+  }
   return 0;
 }

@@ -6,6 +6,8 @@
 #include "temporary.h"
 #include <gtest/gtest.h>
 
+#include "link/camera.h"
+
 namespace chispa::link {
 namespace {
 
@@ -26,6 +28,13 @@ TEST(CameraDevices, AreListedByTheirNames) {
   EXPECT_EQ(cameraDevices(folder.path()),
             (std::vector<CameraDevice>{{0, "Webcam: small"}, {2, "/dev/video2"}, {10, "Ceiling"}}));
   EXPECT_TRUE(cameraDevices(folder.path() / "nowhere").empty());
+}
+
+/// The module that reads cameras is there, and is asked.
+TEST(CameraDevices, ThatAreNotThereAreNotOpened) {
+  const auto camera = openCamera(63);
+  ASSERT_FALSE(camera);
+  EXPECT_EQ(camera.failure().what.text(), "camera 63 cannot be opened");
 }
 
 }  // namespace

@@ -100,9 +100,9 @@ std::vector<FlashRun> findFlashes(const CompiledShow& show, const CompiledScore&
 }
 
 std::vector<Problem> flashProblems(const Show& show, const CompiledShow& compiled, const Progress& progress) {
-  // Pixels times frames, and as much for each frame as for some hundred pixels: ten seconds' work or so.
+  // Pixels times frames, and as much for each frame as for some thousand pixels: ten seconds' work at most.
   constexpr std::int64_t kMaxWork = 800'000'000;
-  constexpr std::int64_t kFrameWork = 1'000;
+  constexpr std::int64_t kFrameWork = 2'500;
   std::vector<Problem> problems;
   std::int64_t work = 0;
   for (const CompiledScore& score : compiled.scores) {

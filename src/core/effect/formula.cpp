@@ -1,4 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <algorithm>
+#include <array>
+
 #include "core/base/curves.h"
 #include "core/effect/all.h"
 #include "core/formula/run.h"
@@ -57,28 +60,39 @@ formula::Inputs inputsOf(const EffectInput& in) {
   return inputs;
 }
 
+/// The colours of a block that the formula gives, or has the palette give.
+void colourBlock(const EffectInput& in, const formula::Machine& machine, bool hasColour, std::size_t done,
+                 std::size_t count, LightBuffer& out) noexcept {
+  std::array<float, formula::kBlock> shades, lights;
+  for (std::size_t i = 0; i < count; ++i) lights[i] = machine.light(i);
+  if (hasColour) {
+    for (std::size_t i = 0; i < count; ++i)
+      out.set(done + i, {machine.colour(0, i), machine.colour(1, i), machine.colour(2, i)}, lights[i]);
+    return;
+  }
+  for (std::size_t i = 0; i < count; ++i) shades[i] = machine.shade(i);
+  std::copy_n(lights.begin(), count, out.a.begin() + static_cast<std::ptrdiff_t>(done));
+  in.palette.clamped(shades.data(), lights.data(), count, out.r.data() + done, out.g.data() + done,
+                     out.b.data() + done);
+}
+
 void render(const EffectInput& in, LightBuffer& out) noexcept {
-  const auto count = static_cast<std::size_t>(in.cells.count());
   const auto* compiled = static_cast<const Compiled*>(in.prepared);
-  if (!compiled) return out.clear(count);
+  if (!compiled) return out.clear(in.range.count);
   const formula::Inputs inputs = inputsOf(in);
   const bool hasColour = compiled->program.colour.has_value();
   formula::Machine machine(compiled->program, inputs);
-  for (std::size_t first = 0; first < count; first += formula::kBlock) {
-    const std::size_t block = std::min(formula::kBlock, count - first);
-    machine.run(first, block);
-    for (std::size_t i = 0; i < block; ++i)
-      out.set(first + i,
-              hasColour ? Rgb{machine.colour(0, i), machine.colour(1, i), machine.colour(2, i)}
-                        : in.palette.clamped(machine.shade(i)),
-              machine.light(i));
+  for (std::size_t done = 0; done < in.range.count; done += formula::kBlock) {
+    const std::size_t count = std::min(formula::kBlock, in.range.count - done);
+    machine.run(in.range.first + done, count);
+    colourBlock(in, machine, hasColour, done, count, out);
   }
 }
 
 }  // namespace
 
 Effect formulaEffect() {
-  return {
+  return cellwise({
       .key = "formula",
       .name = "Formula",
       .summary = "Light from a formula of your own over cell and time.",
@@ -91,7 +105,7 @@ Effect formulaEffect() {
       .render = render,
       .group = EffectGroup::Pictures,
       .prepare = prepare,
-  };
+  });
 }
 
 }  // namespace chispa

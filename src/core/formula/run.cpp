@@ -3,14 +3,12 @@
 
 #include <algorithm>
 #include <cmath>
-#include <numbers>
 
 #include "core/base/curves.h"
+#include "core/base/multiversion.h"
 
 namespace chispa::formula {
 namespace {
-
-constexpr float kTurn = 2 * std::numbers::pi_v<float>;
 
 /// The part behind the point; 0 for what is no number.
 float part(float v) {
@@ -58,13 +56,13 @@ void Machine::run(std::size_t first, std::size_t count) noexcept {
 }
 
 // Long, as it is one switch over all operations: each a line, and the loop over cells within it.
-void Machine::step(std::size_t index, std::size_t first, std::size_t count) noexcept {
+CHISPA_MULTIVERSION void Machine::step(std::size_t index, std::size_t first, std::size_t count) noexcept {
   const Step& s = program_.steps[index];
   float* out = registers_[index].data();
   const float* a = registers_[s.from[0]].data();
   const float* b = registers_[s.from[1]].data();
   const float* c = registers_[s.from[2]].data();
-  const auto each = [&](auto value) {
+  const auto each = [&](auto value) CHISPA_INLINED {
     for (std::size_t i = 0; i < count; ++i) out[i] = value(i);
   };
   switch (s.op) {
@@ -86,6 +84,9 @@ void Machine::step(std::size_t index, std::size_t first, std::size_t count) noex
     case Op::Modulo:
       return each([&](std::size_t i) { return modulo(a[i], b[i]); });
     case Op::Power:
+      // Squares are what formulas raise to most.
+      if (program_.steps[s.from[1]].isUniform && b[0] == 2)
+        return each([&](std::size_t i) { return a[i] * a[i]; });
       return each([&](std::size_t i) { return power(a[i], b[i]); });
     case Op::Negate:
       return each([&](std::size_t i) { return -a[i]; });
@@ -108,7 +109,7 @@ void Machine::step(std::size_t index, std::size_t first, std::size_t count) noex
     case Op::Cos:
       return each([&](std::size_t i) { return std::cos(a[i]); });
     case Op::Sway:
-      return each([&](std::size_t i) { return 0.5f + 0.5f * std::sin(kTurn * part(a[i])); });
+      return each([&](std::size_t i) { return 0.5f + 0.5f * sineOfTurns(part(a[i])); });
     case Op::Triangle:
       return each([&](std::size_t i) { return 1 - std::abs(2 * part(a[i]) - 1); });
     case Op::Saw:

@@ -6,8 +6,8 @@
 #include <fstream>
 
 #include <nlohmann/json.hpp>
-#include <opencv2/imgcodecs.hpp>
 
+#include "core/base/pngwriter.h"
 #include "core/colour/rgb.h"
 #include "core/files/pendingfile.h"
 #include "core/media/lightrows.h"
@@ -222,23 +222,17 @@ Result<bool> writePicture(FrameSource& source, const LightDataOrder& order, cons
     return Failure{
         sentence("A picture has at most 65535 dots a side; this would have %1 × %2.", dots, order.frames()),
         path.string(), "Choose fewer fixtures, or a shorter part."};
-  cv::Mat picture(static_cast<int>(order.frames()), static_cast<int>(dots), CV_8UC3);
-  const bool isWhole = eachFrame(source, order, progress, [&](long i, const Bytes& bytes) {
-    std::uint8_t* row = picture.ptr(static_cast<int>(i));
-    // OpenCV's order is blue, green, red.
-    for (std::size_t d = 0; d < dots; ++d)
-      for (std::size_t c = 0; c < 3; ++c) row[3 * d + c] = bytes[3 * d + 2 - c];
+  PictureBytes picture{static_cast<int>(dots), static_cast<int>(order.frames()), {}};
+  picture.bytes.reserve(dots * 3 * static_cast<std::size_t>(order.frames()));
+  const bool isWhole = eachFrame(source, order, progress, [&](long, const Bytes& bytes) {
+    picture.bytes.insert(picture.bytes.end(), bytes.begin(),
+                         bytes.begin() + static_cast<std::ptrdiff_t>(dots * 3));
   });
   if (!isWhole) return false;
   auto begun = PendingFile::begin(path);
   if (!begun) return begun.failure();
   PendingFile file = *std::move(begun);
-  bool isWritten = false;
-  try {
-    isWritten = cv::imwrite(file.path().string(), picture);
-  } catch (const cv::Exception&) {
-    // It throws for what imwrite() returns false for in other versions.
-  }
+  const bool isWritten = writePng(file.path(), picture, PictureColours::Rgb).empty();
   if (!isWritten) return notWritten(path);
   if (const Outcome done = file.commit(); !done) return done.failure();
   return true;

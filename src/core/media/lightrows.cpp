@@ -7,9 +7,8 @@
 #include <cmath>
 #include <fstream>
 
-#include <opencv2/imgcodecs.hpp>
-
 #include "core/base/boundedjson.h"
+#include "core/base/picturereader.h"
 
 namespace chispa {
 namespace {
@@ -44,20 +43,14 @@ Result<std::shared_ptr<const Media>> readPicture(const std::filesystem::path& pa
   const std::size_t dots = dotsOfPng(path);
   if (dots == 0) return unreadable(path, "It is no PNG.");
   if (dots * 4 > kMaxRowBytes) return unreadable(path, "The picture is larger than 256 MB.");
-  cv::Mat picture;
-  try {
-    picture = cv::imread(path.string(), cv::IMREAD_COLOR);
-  } catch (const cv::Exception& e) {
-    return unreadable(path, sentence("The picture cannot be read: %1.", e.err));
-  }
-  if (picture.empty()) return unreadable(path, "The picture cannot be read.");
-  auto media = std::make_shared<Media>(Media{picture.cols, 1, 0, picture.rows, {}});
-  media->rgba.reserve(static_cast<std::size_t>(picture.rows) * static_cast<std::size_t>(picture.cols) * 4);
-  for (int y = 0; y < picture.rows; ++y) {
-    const std::uint8_t* row = picture.ptr(y);
-    for (int x = 0; x < picture.cols; ++x)
-      media->rgba.insert(media->rgba.end(), {row[3 * x + 2], row[3 * x + 1], row[3 * x], 255});
-  }
+  const auto reader = PictureReader::open(path, PictureColours::Rgb);
+  const auto picture = reader ? reader->next() : std::nullopt;
+  if (!picture) return unreadable(path, "The picture cannot be read.");
+  auto media = std::make_shared<Media>(Media{picture->width, 1, 0, picture->height, {}});
+  const std::vector<std::uint8_t>& rgb = picture->bytes;
+  media->rgba.reserve(rgb.size() / 3 * 4);
+  for (std::size_t i = 0; i + 2 < rgb.size(); i += 3)
+    media->rgba.insert(media->rgba.end(), {rgb[i], rgb[i + 1], rgb[i + 2], 255});
   return std::shared_ptr<const Media>(std::move(media));
 }
 

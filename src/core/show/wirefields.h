@@ -102,6 +102,7 @@ void describe(V& v, Is<Controller> auto& c) {
   v.whole("priority", c.priority, 0, 200, &plain.priority);
   v.flag("sync", c.sendsSync, &plain.sendsSync);
   v.number("most_frames_per_second", c.maxFramesPerSecond, 0.0, 1000.0, &plain.maxFramesPerSecond);
+  v.whole("most_packets_in_a_row", c.maxPacketsInRow, 0, 1000, &plain.maxPacketsInRow);
   v.flag("dithers", c.dithers, &plain.dithers);
   v.number("delay_ms", c.delay_ms, -limits::kMaxDelay_ms, limits::kMaxDelay_ms, &plain.delay_ms);
   v.list("ports", c.ports);

@@ -65,18 +65,19 @@ SimulatedCamera::SimulatedCamera(std::vector<Vec3> leds, View view, const ImageD
     truth_.push_back(spot);
   }
   for (std::size_t i = 0; i < leds.size(); ++i) {
+    firstSplat_.push_back(splats_.size());
     const auto seen = view_.project(leds[i]);
-    if (truth_[i]) addSplats(static_cast<int>(i), *truth_[i], 1);
+    if (truth_[i]) addSplats(*truth_[i], 1);
     // The floor mirrors what something hides from the eye, too.
-    if (seen && defects.reflection > 0)
-      addSplats(static_cast<int>(i), {seen->x, 2 * (lowest + 10) - seen->y}, defects.reflection);
+    if (seen && defects.reflection > 0) addSplats({seen->x, 2 * (lowest + 10) - seen->y}, defects.reflection);
   }
+  firstSplat_.push_back(splats_.size());
   std::normal_distribution<float> noise(0, static_cast<float>(defects.noise));
   noise_.resize(kNoiseSize + 4099);
   for (float& one : noise_) one = noise(random_);
 }
 
-void SimulatedCamera::addSplats(int led, Spot spot, double share) {
+void SimulatedCamera::addSplats(Spot spot, double share) {
   const int width = view_.lens.width, height = view_.lens.height;
   const double blur = share < 1 ? defects_.blur_px * 1.6 : defects_.blur_px;
   const int reach = static_cast<int>(std::ceil(defects_.bloom_px * 2.2));
@@ -88,7 +89,7 @@ void SimulatedCamera::addSplats(int led, Spot spot, double share) {
                                     defects_.bloomShare * gauss(square, defects_.bloom_px));
       if (light * kFull < 0.3) continue;
       splats_.push_back(
-          {led, static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x),
+          {static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x),
            static_cast<float>(light * kFull)});
     }
 }
@@ -99,8 +100,13 @@ void SimulatedCamera::addHand(std::vector<float>& light, double time_s) const {
   const double cx = width * (0.5 + 0.38 * swing),
                cy = height * (0.75 - 0.2 * std::cos(2 * std::numbers::pi * time_s / (2 * kWave_s)));
   const double rx = width * 0.07, ry = height * 0.28;
-  for (int y = 0; y < height; ++y)
-    for (int x = 0; x < width; ++x) {
+  constexpr double kReach = 1.15;  // a little more than the root of 1.3
+  const int top = std::max(0, static_cast<int>(cy - kReach * ry)),
+            bottom = std::min(height, static_cast<int>(cy + kReach * ry) + 1),
+            left = std::max(0, static_cast<int>(cx - kReach * rx)),
+            right = std::min(width, static_cast<int>(cx + kReach * rx) + 1);
+  for (int y = top; y < bottom; ++y)
+    for (int x = left; x < right; ++x) {
       const double in = (x - cx) * (x - cx) / (rx * rx) + (y - cy) * (y - cy) / (ry * ry);
       if (in > 1.3) continue;
       // It hides what is behind, and is itself lit by the room.
@@ -116,21 +122,25 @@ Picture SimulatedCamera::take(std::span<const float> light, double time_s) {
   const auto size = static_cast<std::size_t>(width) * static_cast<std::size_t>(height);
   const double room = defects_.ambient + defects_.drift * std::sin(2 * std::numbers::pi * time_s / kDrift_s);
   std::vector<float> grey(size);
-  for (int y = 0; y < height; ++y) {
-    // One side of the room is brighter.
-    for (int x = 0; x < width; ++x)
-      grey[static_cast<std::size_t>(y) * static_cast<std::size_t>(width) + static_cast<std::size_t>(x)] =
-          static_cast<float>(room * (0.7 + 0.6 * x / width));
+  // One side of the room is brighter.
+  for (int x = 0; x < width; ++x)
+    grey[static_cast<std::size_t>(x)] = static_cast<float>(room * (0.7 + 0.6 * x / width));
+  for (int y = 1; y < height; ++y) std::copy_n(grey.begin(), width, grey.begin() + y * width);
+  for (std::size_t led = 0; led + 1 < firstSplat_.size() && led < light.size(); ++led) {
+    if (light[led] == 0) continue;
+    for (std::size_t i = firstSplat_[led]; i < firstSplat_[led + 1]; ++i)
+      grey[splats_[i].at] += light[led] * splats_[i].share;
   }
-  for (const Splat& splat : splats_)
-    if (static_cast<std::size_t>(splat.led) < light.size())
-      grey[splat.at] += light[static_cast<std::size_t>(splat.led)] * splat.share;
   if (defects_.hasHand) addHand(grey, time_s);
   const std::size_t shift = std::uniform_int_distribution<std::size_t>(0, 4098)(random_);
   Picture picture{width, height, std::vector<std::uint8_t>(size)};
-  for (std::size_t i = 0; i < size; ++i)
-    picture.light[i] =
-        static_cast<std::uint8_t>(std::clamp(grey[i] + noise_[i % kNoiseSize + shift] + 0.5f, 0.f, 255.f));
+  for (std::size_t first = 0; first < size; first += kNoiseSize) {
+    const float* noise = noise_.data() + shift;
+    const std::size_t count = std::min(kNoiseSize, size - first);
+    for (std::size_t i = 0; i < count; ++i)
+      picture.light[first + i] =
+          static_cast<std::uint8_t>(std::clamp(grey[first + i] + noise[i] + 0.5f, 0.f, 255.f));
+  }
   return picture;
 }
 

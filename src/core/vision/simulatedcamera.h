@@ -51,18 +51,20 @@ class SimulatedCamera {
   const std::vector<std::optional<Spot>>& truth() const { return truth_; }
 
  private:
+  /// What an LED adds to a dot of the picture.
   struct Splat {
-    int led;
     std::size_t at;
     float share;
   };
-  void addSplats(int led, Spot spot, double share);
+  void addSplats(Spot spot, double share);
   void addHand(std::vector<float>& light, double time_s) const;
 
   View view_;
   ImageDefects defects_;
   std::vector<std::optional<Spot>> truth_;
   std::vector<Splat> splats_;
+  /// By LED: the first of its splats, and the end of all.
+  std::vector<std::size_t> firstSplat_;
   std::vector<float> noise_;
   std::mt19937 random_;
 };

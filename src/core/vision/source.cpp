@@ -6,30 +6,32 @@
 #include <map>
 #include <vector>
 
-#include <opencv2/imgcodecs.hpp>
-#include <opencv2/videoio.hpp>
-
-#include "core/vision/cvpicture.h"
+#include "core/base/picturereader.h"
+#include "core/base/pngwriter.h"
 
 namespace chispa::vision {
 namespace {
 
+Picture pictureOf(PictureBytes grey) {
+  return {grey.width, grey.height, std::move(grey.bytes)};
+}
+
 class Video final : public FrameSource {
  public:
-  explicit Video(cv::VideoCapture capture)
-      : capture_(std::move(capture)), rate_(capture_.get(cv::CAP_PROP_FPS)) {
+  explicit Video(std::unique_ptr<PictureReader> reader)
+      : reader_(std::move(reader)), rate_(reader_->framesPerSecond()) {
     if (!(rate_ > 1)) rate_ = 30;
   }
 
   std::optional<Frame> next() override {
-    cv::Mat picture;
-    if (!capture_.read(picture) || picture.empty()) return std::nullopt;
-    return Frame{pictureOf(picture), count_++ / rate_};
+    auto picture = reader_->next();
+    if (!picture) return std::nullopt;
+    return Frame{pictureOf(*std::move(picture)), count_++ / rate_};
   }
   bool isLive() const override { return false; }
 
  private:
-  cv::VideoCapture capture_;
+  std::unique_ptr<PictureReader> reader_;
   double rate_;
   double count_ = 0;
 };
@@ -42,10 +44,11 @@ class Folder final : public FrameSource {
   std::optional<Frame> next() override {
     while (at_ < files_.size()) {
       const auto& file = files_[at_++];
-      const cv::Mat picture = cv::imread(file.string(), cv::IMREAD_GRAYSCALE);
-      if (picture.empty()) continue;
+      const auto reader = PictureReader::open(file, PictureColours::Grey);
+      auto picture = reader ? reader->next() : std::nullopt;
+      if (!picture) continue;
       const auto time = times_.find(file.filename().string());
-      return Frame{pictureOf(picture),
+      return Frame{pictureOf(*std::move(picture)),
                    time != times_.end() ? time->second : static_cast<double>(at_ - 1) / rate_};
     }
     return std::nullopt;
@@ -99,21 +102,19 @@ Result<std::unique_ptr<FrameSource>> openFrames(const std::filesystem::path& pat
   if (!std::filesystem::exists(path, error))
     return Failure{"there is no such file or folder", path.string(),
                    "name a video file, or a folder of pictures"};
-  cv::VideoCapture capture(path.string());
-  if (!capture.isOpened())
+  auto reader = PictureReader::open(path, PictureColours::Grey);
+  if (!reader)
     return Failure{"it cannot be read as a video", path.string(),
                    "name a file that FFmpeg reads, or a folder of pictures"};
-  return std::unique_ptr<FrameSource>(std::make_unique<Video>(std::move(capture)));
+  return std::unique_ptr<FrameSource>(std::make_unique<Video>(std::move(reader)));
 }
 
 chispa::Outcome writePicture(const Picture& picture, const std::filesystem::path& path) {
-  try {
-    if (cv::imwrite(path.string(), matOf(picture))) return Done{};
-  } catch (const cv::Exception& problem) {
-    return Failure{sentence("the picture cannot be written: %1", problem.what()), path.string(),
-                   "choose another name or folder"};
-  }
-  return Failure{"the picture cannot be written", path.string(), "check that the folder exists and has room"};
+  const std::string why =
+      writePng(path, {picture.width, picture.height, picture.light}, PictureColours::Grey);
+  if (why.empty()) return Done{};
+  return Failure{sentence("the picture cannot be written: %1", why), path.string(),
+                 "check that the folder exists and has room"};
 }
 
 }  // namespace chispa::vision

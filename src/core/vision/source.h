@@ -25,7 +25,7 @@ class FrameSource {
 Result<std::unique_ptr<FrameSource>> openFrames(const std::filesystem::path& path,
                                                 double framesPerSecond = 30);
 
-/// Writes a picture as a file of the kind that its name ends in (".png").
+/// Writes a picture as a PNG.
 chispa::Outcome writePicture(const Picture& picture, const std::filesystem::path& path);
 
 }  // namespace chispa::vision

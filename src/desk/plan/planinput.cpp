@@ -3,7 +3,9 @@
 #include <algorithm>
 
 #include <QContextMenuEvent>
+#include <QHelpEvent>
 #include <QMouseEvent>
+#include <QToolTip>
 
 #include "core/edit/arrange.h"
 #include "core/edit/planedits.h"
@@ -88,6 +90,12 @@ void PlanView::wheelEvent(QWheelEvent* event) {
 bool PlanView::event(QEvent* event) {
   if (const auto pinch = pinchOf(*event)) {
     zoomBy(pinch->zoom, pinch->at);
+    return true;
+  }
+  if (event->type() == QEvent::ToolTip) {
+    const auto* help = static_cast<QHelpEvent*>(event);
+    const QString tip = tipAt(help->pos());
+    QToolTip::showText(help->globalPos(), tip.isEmpty() ? toolTip() : tip, this);
     return true;
   }
   return QWidget::event(event);

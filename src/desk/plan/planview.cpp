@@ -79,7 +79,10 @@ PlanView::PlanView(const Session& session, QWidget* parent)
     updatePieces();
     frameAll();
   });
-  connect(&session_.selection, &Selection::changed, this, qOverload<>(&PlanView::update));
+  connect(&session_.selection, &Selection::changed, this, [this] {
+    update();
+    sayWhatIsSelected(this);
+  });
   connect(&session_.stage, &Stage::ticked, this, [this] {
     if (isVisible() && session_.stage.hasMoved()) update();
   });

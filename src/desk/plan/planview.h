@@ -9,6 +9,7 @@
 
 #include "core/show/strip.h"
 #include "core/zone/cells.h"
+#include "desk/parts/pieces.h"
 #include "desk/plan/projection.h"
 #include "desk/plan/tools/plantool.h"
 #include "desk/session/session.h"
@@ -19,7 +20,7 @@ class UnderlayPictures;
 
 /// The floor plan in metres: every LED, what is selected with its data-in end, direction and pixel numbers,
 /// and the tools that draw new pieces and paint zones.
-class PlanView : public QWidget {
+class PlanView : public QWidget, public PieceTeller {
   Q_OBJECT
  public:
   explicit PlanView(const Session& session, QWidget* parent = nullptr);
@@ -89,6 +90,13 @@ class PlanView : public QWidget {
   /// Numbers of the show's pixels within `screen` whose place there `contains`.
   std::vector<std::uint32_t> pixelsWhere(const QRectF& screen,
                                          const std::function<bool(QPointF screen)>& contains) const;
+  /// What is told of the thing there: its name, pixel and address; empty where nothing is.
+  QString tipAt(QPointF screen) const;
+
+  int toldCount() const override;
+  ToldPiece told(int i) const override;
+  void selectTold(int i) override;
+  int selectedTold() const override;
 
  signals:
   void toolChanged();

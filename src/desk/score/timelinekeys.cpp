@@ -3,6 +3,9 @@
 #include <cmath>
 #include <unordered_set>
 
+#include <QHelpEvent>
+#include <QToolTip>
+
 #include "core/base/relativepath.h"
 #include "core/edit/clipedits.h"
 #include "core/edit/markgroup.h"
@@ -25,6 +28,12 @@ void TimelineView::wheelEvent(QWheelEvent* event) {
 bool TimelineView::viewportEvent(QEvent* event) {
   if (const auto pinch = pinchOf(*event)) {
     zoomAbout(pinch->zoom, pinch->at.x());
+    return true;
+  }
+  if (event->type() == QEvent::ToolTip) {
+    const auto* help = static_cast<QHelpEvent*>(event);
+    const QString tip = tipAt(help->pos());
+    QToolTip::showText(help->globalPos(), tip.isEmpty() ? viewport()->toolTip() : tip, viewport());
     return true;
   }
   return QAbstractScrollArea::viewportEvent(event);

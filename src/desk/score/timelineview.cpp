@@ -48,6 +48,7 @@ TimelineView::TimelineView(const Session& session, ClipPictures& pictures, QWidg
     const Clip* curved = curvedClip();
     if (tall_ != (curved ? curved->zone : ZoneId{})) relayout();
     viewport()->update();
+    sayWhatIsSelected(this);
   });
   connect(&pictures_, &ClipPictures::drawn, viewport(), qOverload<>(&QWidget::update));
   relayout();

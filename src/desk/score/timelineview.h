@@ -5,6 +5,7 @@
 
 #include <QAbstractScrollArea>
 
+#include "desk/parts/pieces.h"
 #include "desk/score/curvehand.h"
 #include "desk/session/session.h"
 
@@ -15,7 +16,7 @@ class ClipPictures;
 /// Bars, waveform, mark lanes, and a stave a zone with clips drawn as what they will look like. Clips are
 /// dragged and resized with snap to marks; the ruler scrubs; M places a mark; Enter adds a clip of the chosen
 /// effect.
-class TimelineView : public QAbstractScrollArea {
+class TimelineView : public QAbstractScrollArea, public PieceTeller {
   Q_OBJECT
  public:
   TimelineView(const Session& session, ClipPictures& pictures, QWidget* parent = nullptr);
@@ -47,6 +48,13 @@ class TimelineView : public QAbstractScrollArea {
   bool showsSpectrum() const { return showsSpectrum_; }
   /// Opens a field for the name of a folder of staves, at its head.
   void editFolderName(const QString& name);
+  /// What is told of the clip or mark there, in the viewport's coordinates; empty where nothing is.
+  QString tipAt(QPointF at) const;
+
+  int toldCount() const override;
+  ToldPiece told(int i) const override;
+  void selectTold(int i) override;
+  int selectedTold() const override;
 
  signals:
   void zoneChosen(chispa::ZoneId zone);

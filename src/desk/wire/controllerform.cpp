@@ -191,6 +191,13 @@ class ControllerRows {
                  "its longest port are fast enough.")
           .arg(QLocale().toString(rate, 'g', 3));
     });
+    if (protocol_ == Protocol::E131 || protocol_ == Protocol::ArtNet || protocol_ == Protocol::Ddp) {
+      addWhole("packetsInRow", Form::tr("Max packets in a row"), {{}, 0, 1000, 1, 0},
+               &Controller::maxPacketsInRow);
+      addNote(
+          Form::tr("0: a frame's packets leave at once. A small controller that loses some takes 4 to 8: "
+                   "the rest follows in steps of a millisecond."));
+    }
     if (protocol_ != Protocol::Screen)
       addToggle("dithers", Form::tr("Dither dim light"), &Controller::dithers);
   }

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// What a right click on LoomView offers, and what is told of the thing under the pointer.
+// What a right click on LoomView offers.
 #include <QContextMenuEvent>
 #include <QMenu>
 
@@ -9,52 +9,6 @@
 #include "desk/wire/wirerows.h"
 
 namespace chispa::desk {
-namespace {
-
-/// Where the value of a bead's pixel goes, `above` pixels of it lying before it in data order.
-QString addressOf(const Show& show, const ChainPlace& place, int above) {
-  const Controller* controller = chispa::find(show.controllers, place.controller);
-  for (const PatchSpan& span : spansOf(show, place)) {
-    if (controller && above < span.pixels)
-      return text(addressText(controller->protocol, span.universe,
-                              span.channelOf(above / std::max(1, span.pixelsPerValue))));
-    above -= span.pixels;
-  }
-  return {};
-}
-
-}  // namespace
-
-QString LoomView::tipAt(QPointF at) const {
-  if (const auto* box = layout_.beadAt(at)) {
-    const Bead* bead = chispa::beadAt(session_.show(), box->place);
-    const Fixture* fixture = bead ? chispa::find(session_.show().fixtures, bead->fixture) : nullptr;
-    if (!fixture || bead->count == 0) return {};
-    const int above = std::clamp(LoomLayout::pixelsAbove(*box, at.y()), 0, bead->count - 1);
-    const int pixel = bead->reversed ? bead->first + bead->count - 1 - above : bead->first + above;
-    return tr("%1, pixel %2 of %3\nPort %4, address %5")
-        .arg(text(fixture->name))
-        .arg(pixel + 1)
-        .arg(pixelCount(*fixture))
-        .arg(box->place.port + 1)
-        .arg(addressOf(session_.show(), box->place, above));
-  }
-  if (const auto* chip = layout_.chipAt(at))
-    return tr("%1\nNot wired yet: drag it onto a port").arg(chip->label);
-  if (const auto* card = layout_.cardAt(at)) {
-    const Controller* controller = chispa::find(session_.show().controllers, card->controller);
-    return controller
-               ? tr("%1\n%2, %3")
-                     .arg(text(controller->name), QString::fromLatin1(protocolTitle(controller->protocol)),
-                          counted(std::ssize(controller->ports), tr("1 port"), tr("%1 ports")))
-               : QString();
-  }
-  if (const auto* chain = layout_.chainAt(at))
-    return tr("Port %1\n%2, %3 at full white")
-        .arg(chain->port + 1)
-        .arg(counted(chain->pixels, tr("one pixel"), tr("%1 pixels")), ampsText(chain->amps));
-  return {};
-}
 
 void LoomView::contextMenuEvent(QContextMenuEvent* event) {
   const QPointF at = event->reason() == QContextMenuEvent::Mouse ? QPointF(event->pos()) : spotOfSelection();

@@ -18,7 +18,10 @@ LoomView::LoomView(const Session& session, QWidget* parent)
   setMouseTracking(true);
   connect(&session_.document, &Document::showChanged, this, &LoomView::relayout);
   connect(&session_.document, &Document::opened, this, &LoomView::relayout);
-  connect(&session_.selection, &Selection::changed, this, qOverload<>(&LoomView::update));
+  connect(&session_.selection, &Selection::changed, this, [this] {
+    update();
+    sayWhatIsSelected(this);
+  });
   connect(&power_, &LoomPower::changed, this, qOverload<>(&LoomView::update));
   relayout();
 }

@@ -4,6 +4,7 @@
 
 #include <QWidget>
 
+#include "desk/parts/pieces.h"
 #include "desk/session/session.h"
 #include "desk/wire/loomlayout.h"
 #include "desk/wire/loompower.h"
@@ -22,8 +23,9 @@ inline bool isAt(const BeadPlace& bead, const ChainPlace& place) {
 /// a fixture's strings over ports); C cuts (Shift: the rest goes to the next port), P injects power, R
 /// reverses, Delete removes, F folds a controller; Ctrl and the wheel zoom. Clicks with Ctrl and Shift select
 /// several beads, ports or controllers; several pieces of the tray go to a port each. Drawn in loompaint.cpp;
-/// mouse and keys are in loominput.cpp, menus in loommenus.cpp.
-class LoomView : public QWidget {
+/// mouse and keys are in loominput.cpp, menus in loommenus.cpp, words in
+/// loomwords.cpp.
+class LoomView : public QWidget, public PieceTeller {
   Q_OBJECT
  public:
   /// Ports of a controller that is added here.
@@ -39,6 +41,11 @@ class LoomView : public QWidget {
   void zoomBy(double factor, QPointF about);
   void toggleFold(ControllerId id);
 
+  int toldCount() const override;
+  ToldPiece told(int i) const override;
+  void selectTold(int i) override;
+  int selectedTold() const override;
+
  protected:
   void paintEvent(QPaintEvent* event) override;
   void resizeEvent(QResizeEvent* event) override;
@@ -51,6 +58,13 @@ class LoomView : public QWidget {
   bool event(QEvent* event) override;
 
  private:
+  /// Which of its things the view tells of.
+  struct Told {
+    enum class Kind { Card, Port, Bead, Chip } kind;
+    /// Among those of its kind.
+    std::size_t index;
+  };
+  Told kindOf(int i) const;
   void relayout();
   void paintCards(QPainter& painter) const;
   void paintChain(QPainter& painter, const LoomLayout::Chain& chain) const;

@@ -1,0 +1,87 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "engine/steadylight.h"
+
+#include <algorithm>
+#include <array>
+#include <cstring>
+#include <utility>
+
+#include "core/base/hash.h"
+
+namespace chispa::engine {
+namespace {
+
+constexpr std::size_t kChannels = 512;
+
+/// A number that tells these values from others.
+std::uint64_t markOf(std::span<const std::uint8_t> values) noexcept {
+  constexpr std::size_t kLanes = 4;
+  std::array<std::uint64_t, kLanes> lanes{1, 2, 3, 4};
+  for (std::size_t at = 0; at < values.size(); at += kLanes * sizeof(std::uint64_t))
+    for (std::size_t lane = 0; lane < kLanes; ++lane) {
+      std::uint64_t word;
+      std::memcpy(&word, values.data() + at + lane * sizeof word, sizeof word);
+      lanes[lane] = (lanes[lane] ^ word) * 0x9e3779b97f4a7c15ULL;
+      lanes[lane] ^= lanes[lane] >> 29;
+    }
+  return mixBits(lanes[0] ^ mixBits(lanes[1] ^ mixBits(lanes[2] ^ mixBits(lanes[3]))));
+}
+
+/// True if a value differs whose step is seen.
+bool stepsWhereItIsDim(std::span<const std::uint8_t> a, std::span<const std::uint8_t> b) noexcept {
+  bool isDim = false;
+  for (std::size_t i = 0; i < a.size(); ++i)
+    isDim |= a[i] != b[i] && std::min(a[i], b[i]) < SteadyLight::kSteadyValue;
+  return isDim;
+}
+
+}  // namespace
+
+SteadyLight::SteadyLight(std::size_t universes) : universes_(universes), shown_(universes * kChannels) {}
+
+void SteadyLight::settle(std::span<std::uint8_t> values, DitherFrame dither) noexcept {
+  // Without a period values are the same as long as light is, and the sender sees that.
+  if (dither.period < 2) return;
+  if (std::exchange(period_, dither.period) != dither.period)
+    for (Universe& universe : universes_) universe = {};
+  held_ = 0;
+  for (std::size_t i = 0; i < universes_.size(); ++i) {
+    settleOne(universes_[i], values.subspan(i * kChannels, kChannels),
+              std::span(shown_).subspan(i * kChannels, kChannels), dither);
+    held_ += universes_[i].isHeld;
+  }
+}
+
+// Once the values of a whole period have come again, those of the next are compared with what would be held;
+// if none of them steps where it is dim, it is.
+void SteadyLight::settleOne(Universe& universe, std::span<std::uint8_t> values, std::span<std::uint8_t> shown,
+                            DitherFrame dither) noexcept {
+  const std::uint64_t mark = markOf(values);
+  if (std::exchange(universe.marks[dither.number], mark) != mark) {
+    universe.steady = 0;
+    universe.isHeld = universe.isDim = false;
+    return;
+  }
+  if (universe.isHeld) {
+    std::ranges::copy(shown, values.begin());
+    return;
+  }
+  if (universe.isDim) return;
+  if (++universe.steady == dither.period) {
+    std::ranges::copy(values, shown.begin());
+    universe.heldAt = dither;
+  } else if (universe.steady > dither.period) {
+    universe.isDim = stepsWhereItIsDim(values, shown);
+    universe.isHeld = !universe.isDim && universe.steady == 2 * dither.period;
+    if (universe.isHeld) std::ranges::copy(shown, values.begin());
+  }
+}
+
+void SteadyLight::keep(std::span<std::uint8_t> values) const noexcept {
+  for (std::size_t i = 0; i < universes_.size(); ++i)
+    if (universes_[i].isHeld)
+      std::ranges::copy(std::span(shown_).subspan(i * kChannels, kChannels),
+                        values.begin() + static_cast<std::ptrdiff_t>(i * kChannels));
+}
+
+}  // namespace chispa::engine

@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include <array>
+#include <cstdint>
+#include <span>
+#include <vector>
+
+#include "core/wire/dither.h"
+
+namespace chispa::engine {
+
+/// Finds universes whose light does not change, though dithering changes their values from frame to frame,
+/// and holds their values still: then nothing needs to be sent. A value that dithering moves by one is held
+/// only if nobody sees the step: from kSteadyValue on it is less than what LEDs of one reel differ by anyway.
+/// Dimmer light goes on being dithered. Output thread, or the helper that works at the line; allocates
+/// nothing once made.
+class SteadyLight {
+ public:
+  /// A step of one from here on changes light by a tenth at most, with the response of a usual strip (2.2).
+  static constexpr std::uint8_t kSteadyValue = 22;
+
+  SteadyLight() = default;
+  explicit SteadyLight(std::size_t universes);
+
+  /// Looks at the values of a frame (512 a universe), which is `dither` of those that were taken, and puts
+  /// what is held in their place.
+  void settle(std::span<std::uint8_t> values, DitherFrame dither) noexcept;
+  /// Puts what is held in the place of values that are not taken.
+  void keep(std::span<std::uint8_t> values) const noexcept;
+  /// True if all universes are held.
+  bool isWhole() const noexcept { return held_ == universes_.size(); }
+  /// Which frame universe `i` shows: `dither`, or the one that it was held at.
+  DitherFrame shownBy(std::size_t i, DitherFrame dither) const noexcept {
+    return universes_[i].isHeld ? universes_[i].heldAt : dither;
+  }
+
+ private:
+  struct Universe {
+    /// What its values were in each frame of the period.
+    std::array<std::uint64_t, kLongestDither> marks{};
+    /// Frames in a row that were as they had been a period before.
+    std::uint8_t steady = 0;
+    /// Dithering moves values that are too dim to be held.
+    bool isDim = false;
+    bool isHeld = false;
+    DitherFrame heldAt;
+  };
+  void settleOne(Universe& universe, std::span<std::uint8_t> values, std::span<std::uint8_t> shown,
+                 DitherFrame dither) noexcept;
+
+  std::vector<Universe> universes_;
+  /// What is held, or what the first frame of the period that is watched was.
+  std::vector<std::uint8_t> shown_;
+  std::uint8_t period_ = 0;
+  std::size_t held_ = 0;
+};
+
+}  // namespace chispa::engine
