@@ -50,7 +50,7 @@ CHISPA_MULTIVERSION void render(const EffectInput& in, LightBuffer& out) noexcep
   const float across = isOne ? 0.f : static_cast<float>(count - 2);
   const float height = in.params.real(Height);
   const double rise = in.params.number(Speed) * in.t_s * 1.7;
-  shadeCells(in, out, [&](std::size_t i) -> Shade {
+  shadeCells(in, out, [&](std::size_t i) CHISPA_INLINED -> Shade {
     const float y = up[i] / height;
     const float x = beside[i] * across;
     // Their edges lick upwards.
