@@ -34,9 +34,9 @@ bool Line::turn(MonoTime now) noexcept {
   return true;
 }
 
-void Line::settle(std::span<std::uint8_t> values) noexcept {
+void Line::settle(std::span<std::uint8_t> values, Micros position) noexcept {
   if (isTurn_)
-    steady_.settle(values, dither());
+    steady_.settle(values, {position, dither()});
   else
     steady_.keep(values);
 }

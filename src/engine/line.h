@@ -48,12 +48,14 @@ class Line {
   DitherFrame dither() const { return ditherFrame(taken_, pace_.rate.framesPerSecond()); }
 
   /// Puts what stays as it is, but for dithering, in the place of the values; see SteadyLight. Once in each
-  /// step, before offer().
-  void settle(std::span<std::uint8_t> values) noexcept;
+  /// step, before offer(); `position` is the instant of the score that they show.
+  void settle(std::span<std::uint8_t> values, Micros position) noexcept;
   /// True if all that the line sends is held as it is.
   bool isSteady() const noexcept { return steady_.isWhole(); }
-  /// Which frame of dithering universe `i` of the line shows.
-  DitherFrame shownBy(std::size_t i) const noexcept { return steady_.shownBy(i, dither()); }
+  /// What universe `i` of the line shows, where the frame is of `position`.
+  ShownFrame shownBy(std::size_t i, Micros position) const noexcept {
+    return steady_.shownBy(i, {position, dither()});
+  }
 
   /// A frame that was held back leaves in this step, or before the next.
   bool isLeaving(MonoTime now) const noexcept {

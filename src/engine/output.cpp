@@ -201,9 +201,11 @@ std::span<std::uint8_t> valuesOf(Program& program, const Line& line) {
 void Output::note(const Line& line, Micros position, bool isDark) noexcept {
   if (!recording_) return;
   for (std::size_t i = 0; i < line.sender().universes().size() && record_.size() < record_.capacity(); ++i)
-    if (line.sender().wasSent(i))
+    if (line.sender().wasSent(i)) {
+      const ShownFrame shown = line.shownBy(i, position);
       record_.push_back(
-          {position, line.shownBy(i), static_cast<std::uint32_t>(line.firstUniverse() + i), isDark});
+          {shown.position, shown.dither, static_cast<std::uint32_t>(line.firstUniverse() + i), isDark});
+    }
 }
 
 Crew& Output::crewFor(const Program& program) noexcept {
@@ -269,7 +271,7 @@ void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept
   auto send = [&](std::size_t number, std::size_t) {
     Line& line = program.lines[number];
     // What holds still is there as it was held.
-    if (!holdsStill) line.settle(valuesOf(program, line));
+    if (!holdsStill) line.settle(valuesOf(program, line), position);
     program.wasOffered[number] = line.offer(valuesOf(program, line), now);
   };
   crewFor(program).run(program.lines.size(), send);

@@ -39,15 +39,15 @@ bool stepsWhereItIsDim(std::span<const std::uint8_t> a, std::span<const std::uin
 
 SteadyLight::SteadyLight(std::size_t universes) : universes_(universes), shown_(universes * kChannels) {}
 
-void SteadyLight::settle(std::span<std::uint8_t> values, DitherFrame dither) noexcept {
+void SteadyLight::settle(std::span<std::uint8_t> values, const ShownFrame& frame) noexcept {
   // Without a period values are the same as long as light is, and the sender sees that.
-  if (dither.period < 2) return;
-  if (std::exchange(period_, dither.period) != dither.period)
+  if (frame.dither.period < 2) return;
+  if (std::exchange(period_, frame.dither.period) != frame.dither.period)
     for (Universe& universe : universes_) universe = {};
   held_ = 0;
   for (std::size_t i = 0; i < universes_.size(); ++i) {
     settleOne(universes_[i], values.subspan(i * kChannels, kChannels),
-              std::span(shown_).subspan(i * kChannels, kChannels), dither);
+              std::span(shown_).subspan(i * kChannels, kChannels), frame);
     held_ += universes_[i].isHeld;
   }
 }
@@ -55,9 +55,9 @@ void SteadyLight::settle(std::span<std::uint8_t> values, DitherFrame dither) noe
 // Once the values of a whole period have come again, those of the next are compared with what would be held;
 // if none of them steps where it is dim, it is.
 void SteadyLight::settleOne(Universe& universe, std::span<std::uint8_t> values, std::span<std::uint8_t> shown,
-                            DitherFrame dither) noexcept {
+                            const ShownFrame& frame) noexcept {
   const std::uint64_t mark = markOf(values);
-  if (std::exchange(universe.marks[dither.number], mark) != mark) {
+  if (std::exchange(universe.marks[frame.dither.number], mark) != mark) {
     universe.steady = 0;
     universe.isHeld = universe.isDim = false;
     return;
@@ -67,12 +67,12 @@ void SteadyLight::settleOne(Universe& universe, std::span<std::uint8_t> values, 
     return;
   }
   if (universe.isDim) return;
-  if (++universe.steady == dither.period) {
+  if (++universe.steady == frame.dither.period) {
     std::ranges::copy(values, shown.begin());
-    universe.heldAt = dither;
-  } else if (universe.steady > dither.period) {
+    universe.heldAt = frame;
+  } else if (universe.steady > frame.dither.period) {
     universe.isDim = stepsWhereItIsDim(values, shown);
-    universe.isHeld = !universe.isDim && universe.steady == 2 * dither.period;
+    universe.isHeld = !universe.isDim && universe.steady == 2 * frame.dither.period;
     if (universe.isHeld) std::ranges::copy(shown, values.begin());
   }
 }

@@ -5,9 +5,16 @@
 #include <span>
 #include <vector>
 
+#include "core/base/time.h"
 #include "core/wire/dither.h"
 
 namespace chispa::engine {
+
+/// Which light a universe shows: of which instant of the score, in which frame of dithering.
+struct ShownFrame {
+  Micros position{0};
+  DitherFrame dither;
+};
 
 /// Finds universes whose light does not change, though dithering changes their values from frame to frame,
 /// and holds their values still: then nothing needs to be sent. A value that dithering moves by one is held
@@ -22,16 +29,15 @@ class SteadyLight {
   SteadyLight() = default;
   explicit SteadyLight(std::size_t universes);
 
-  /// Looks at the values of a frame (512 a universe), which is `dither` of those that were taken, and puts
-  /// what is held in their place.
-  void settle(std::span<std::uint8_t> values, DitherFrame dither) noexcept;
+  /// Looks at the values of a frame (512 a universe) and puts what is held in their place.
+  void settle(std::span<std::uint8_t> values, const ShownFrame& frame) noexcept;
   /// Puts what is held in the place of values that are not taken.
   void keep(std::span<std::uint8_t> values) const noexcept;
   /// True if all universes are held.
   bool isWhole() const noexcept { return held_ == universes_.size(); }
-  /// Which frame universe `i` shows: `dither`, or the one that it was held at.
-  DitherFrame shownBy(std::size_t i, DitherFrame dither) const noexcept {
-    return universes_[i].isHeld ? universes_[i].heldAt : dither;
+  /// What universe `i` shows: `frame`, or the one that it was held at.
+  ShownFrame shownBy(std::size_t i, const ShownFrame& frame) const noexcept {
+    return universes_[i].isHeld ? universes_[i].heldAt : frame;
   }
 
  private:
@@ -43,10 +49,10 @@ class SteadyLight {
     /// Dithering moves values that are too dim to be held.
     bool isDim = false;
     bool isHeld = false;
-    DitherFrame heldAt;
+    ShownFrame heldAt;
   };
   void settleOne(Universe& universe, std::span<std::uint8_t> values, std::span<std::uint8_t> shown,
-                 DitherFrame dither) noexcept;
+                 const ShownFrame& frame) noexcept;
 
   std::vector<Universe> universes_;
   /// What is held, or what the first frame of the period that is watched was.

@@ -22,7 +22,7 @@ class Steady : public testing::Test {
     const auto number = static_cast<std::uint8_t>(frame_++ % kPeriod);
     std::vector<std::uint8_t> values(1024, 7);
     std::fill_n(values.begin(), 512, static_cast<std::uint8_t>(base + pattern[number]));
-    light_.settle(values, {kPeriod, number});
+    light_.settle(values, {Micros(frame_), {kPeriod, number}});
     EXPECT_EQ(values[512], 7);
     return values[0];
   }
@@ -41,7 +41,9 @@ TEST_F(Steady, IsHeldAfterThreePeriodsAtAValueThatItHad) {
   EXPECT_TRUE(light_.isWhole());
   const auto held = shownIn(20, 100, {0, 1, 0, 1});
   EXPECT_EQ(std::set<std::uint8_t>(held.begin(), held.end()).size(), 1u);
-  EXPECT_EQ(light_.shownBy(0, {kPeriod, 2}).number, 3) << "the frame that is shown";
+  const ShownFrame shown = light_.shownBy(0, {Micros(99), {kPeriod, 2}});
+  EXPECT_EQ(shown.dither.number, 3) << "the frame that is shown";
+  EXPECT_EQ(shown.position, Micros(8)) << "and when it was";
 }
 
 TEST_F(Steady, IsNotHeldWhereItIsDim) {
@@ -70,7 +72,7 @@ TEST_F(Steady, WhatMovesSlowlyIsNeverHeld) {
 
 TEST_F(Steady, WithoutAPeriodNothingIsHeld) {
   std::vector<std::uint8_t> values(1024, 100);
-  for (int i = 0; i < 20; ++i) light_.settle(values, {1, 0});
+  for (int i = 0; i < 20; ++i) light_.settle(values, {Micros(0), {1, 0}});
   EXPECT_FALSE(light_.isWhole());
 }
 
