@@ -49,31 +49,33 @@ bool Output::isFadeDue(const ScoreFade& fade, const Course& course) const noexce
 
 /// Renders the light of the score that played last once more, at the instant where it ended, and keeps it in
 /// `fading`: the new score is mixed over it.
-void Output::beginFade(Program& program, const Course& course, ScoreFade& fade, PixelFrame& fading) noexcept {
-  if (!isFadeDue(fade, course)) return;
+void Output::beginFade(Program& program, const Course& course, ScoreFade& fade, PixelFrame* fading) noexcept {
+  // An order that came in before the room for it is followed with the next frame.
+  const auto pixels = static_cast<std::size_t>(program.show->map->count());
+  if (!isFadeDue(fade, course) || !fading || fading->size() != pixels) return;
   const FadeOrder order = FadeOrder::of(fadeWanted_.load());
   fade.followed = order.number;
   if (const CompiledScore* before = program.show->scoreOf(fade.shown))
-    program.renderer.own().render(*before, fade.shownAt, fading);
+    program.renderer.own().render(*before, fade.shownAt, *fading);
   else
-    fading.clear();
+    fading->clear();
   fade.begun = course.when;
   fade.length = order.length;
 }
 
 namespace {
 
-void mixFade(ScoreFade& fade, const PixelFrame& fading, MonoTime when, Evenness evenness,
+void mixFade(ScoreFade& fade, const PixelFrame* fading, MonoTime when, Evenness evenness,
              PixelFrame& frame) noexcept {
   if (fade.length.count() == 0) return;
   const double passed =
       static_cast<double>((when - fade.begun).count()) / static_cast<double>(fade.length.count());
   // A program that was loaded meanwhile has nothing to fade from.
-  if (passed >= 1 || fading.r.size() != frame.r.size()) {
+  if (passed >= 1 || !fading || fading->size() != frame.size()) {
     fade.length = MonoTime(0);
     return;
   }
-  mixFrames(fading, static_cast<float>(std::max(0.0, passed)), evenness, frame);
+  mixFrames(*fading, static_cast<float>(std::max(0.0, passed)), evenness, frame);
 }
 
 }  // namespace
@@ -87,7 +89,7 @@ Output::Course Output::courseAt(MonoTime now, MonoTime lead) const noexcept {
   return course;
 }
 
-void Output::light(Program& program, const Course& course, MonoTime now, ScoreFade& fade, PixelFrame& fading,
+void Output::light(Program& program, const Course& course, MonoTime now, ScoreFade& fade, PixelFrame* fading,
                    PixelFrame& frame) noexcept {
   const std::optional<TestSignal>* signal = signal_.current();
   const bool isTested = signal && *signal;
@@ -128,13 +130,13 @@ void Output::compute(Program& program, const Course& course, MonoTime now) noexc
   if (const auto blackout = live_.takeBlackout()) blackout_.store(*blackout);
   stillFrames_ = standsStill(program, course) ? stillFrames_ + 1 : 0;
   // The first that is the same stays with the output, to be packed from then on; the window has it already.
-  if (stillFrames_ < 2) light(program, course, now, fade_, program.fading, program.frames->filling());
+  if (stillFrames_ < 2) light(program, course, now, fade_, fading_.current(), program.frames->filling());
   if (!lightWanted_.load()) return;
   for (Ahead& ahead : program.aheads) {
     if (!ahead.isTurn) continue;
     const Course later = courseAt(now, ahead.lead);
     ahead.position = later.position;
-    light(program, later, now, ahead.fade, ahead.fading, ahead.frame);
+    light(program, later, now, ahead.fade, &ahead.fading, ahead.frame);
   }
 }
 
@@ -327,6 +329,7 @@ void Output::step(MonoTime now) noexcept {
   signal_.take([](auto*, auto&) {});
   highlight_.take([](auto*, auto&) {});
   overlay_.take([](auto*, auto&) {});
+  fading_.take([](auto*, auto&) {});
   repair_.take([&](auto*, Repair& next) { mend(next, now); });
   Program* program = program_.current();
   if (!program || !turn(*program, now)) return;

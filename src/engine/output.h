@@ -69,12 +69,18 @@ class Output {
   // Any thread but the output's, one at a time:
 
   /// The next frame plays `program`.
-  void load(std::unique_ptr<Program> program) { program_.give(std::move(program)); }
+  void load(std::unique_ptr<Program> program) {
+    pixels_ = static_cast<std::size_t>(program->show->map->count());
+    makeFadingRoom();
+    program_.give(std::move(program));
+  }
   void switchLight(bool on) { lightWanted_.store(on); }
   bool isLightWanted() const { return lightWanted_.load(); }
   /// What `score` (none: no score) shows from when it plays next fades in over the light of what played
   /// before it, which stands still meanwhile.
   void fadeInto(ScoreId score, Micros length) {
+    hasFaded_ = true;
+    makeFadingRoom();
     lastOrder_ = static_cast<std::uint8_t>(lastOrder_ % 255 + 1);
     const auto ms = std::chrono::duration_cast<std::chrono::milliseconds>(length);
     fadeWanted_.store(FadeOrder{score, ms, lastOrder_}.packed());
@@ -126,6 +132,7 @@ class Output {
   void collect() {
     program_.collect();
     repair_.collect();
+    fading_.collect();
   }
   /// Puts these senders in the place of those of the lines of the program with that number; another program
   /// leaves them alone.
@@ -143,6 +150,13 @@ class Output {
   /// How often black is sent before the streams end: any one packet may be lost.
   static constexpr int kDarkFrames = 3;
 
+  /// Room for the light that fades away, once there is a fade: a large show has much of it.
+  void makeFadingRoom() {
+    if (!hasFaded_ || std::exchange(pixelsOfFading_, pixels_) == pixels_) return;
+    auto room = std::make_unique<PixelFrame>();
+    room->resize(pixels_);
+    fading_.give(std::move(room));
+  }
   bool turn(Program& program, MonoTime now) noexcept;
   void replaceProgram(Program* old, Program& next, MonoTime now) noexcept;
   void mend(Repair& repair, MonoTime now) noexcept;
@@ -158,11 +172,12 @@ class Output {
   /// nobody plays, tests or points by hand.
   bool standsStill(const Program& program, const Course& course) noexcept;
   void compute(Program& program, const Course& course, MonoTime now) noexcept;
-  void light(Program& program, const Course& course, MonoTime now, ScoreFade& fade, PixelFrame& fading,
+  /// `fading` is the room for light that fades away; null, or of another size, before there is any.
+  void light(Program& program, const Course& course, MonoTime now, ScoreFade& fade, PixelFrame* fading,
              PixelFrame& frame) noexcept;
   /// A fade was asked for that `fade` has not begun yet.
   bool isFadeDue(const ScoreFade& fade, const Course& course) const noexcept;
-  void beginFade(Program& program, const Course& course, ScoreFade& fade, PixelFrame& fading) noexcept;
+  void beginFade(Program& program, const Course& course, ScoreFade& fade, PixelFrame* fading) noexcept;
   /// True if what would be packed is what has been: the light stands still, and all lines hold it.
   bool isSteady(const Program& program, float level) const noexcept;
   void packAll(Program& program, float level, MonoTime now) noexcept;
@@ -186,6 +201,8 @@ class Output {
   Handover<std::optional<TestSignal>> signal_;
   Handover<Highlight> highlight_;
   Handover<ValueOverlay> overlay_;
+  /// Light that fades away under what has begun.
+  Handover<PixelFrame> fading_;
   Handover<Repair> repair_;
   std::atomic<bool> lightWanted_{false};
   /// Light is sent, or black frames that end it.
@@ -196,6 +213,10 @@ class Output {
   /// A FadeOrder, packed.
   std::atomic<std::uint64_t> fadeWanted_{0};
   std::uint8_t lastOrder_ = 0;
+  /// Of the program that was loaded last, and of what `fading_` has room for.
+  std::size_t pixels_ = 0;
+  std::size_t pixelsOfFading_ = 0;
+  bool hasFaded_ = false;
   ScoreFade fade_;
   std::atomic<float> master_{1};
   std::atomic<Evenness> evenness_{Evenness::ToTheEye};

@@ -242,7 +242,6 @@ std::unique_ptr<Program> makeProgram(const Show& show, std::shared_ptr<const Com
   program->renderer.prepare(*program->show, setup.hands);
   program->values.resize(program->show->packer->bufferSize());
   program->power = PowerLimiter(program->show->budget.get());
-  program->fading.resize(static_cast<std::size_t>(program->show->map->count()));
   program->frames = setup.frames;
   if (!program->frames) {
     program->frames = std::make_shared<FrameBox>();

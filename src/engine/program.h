@@ -91,8 +91,6 @@ struct Program {
   std::vector<std::shared_ptr<DeskBox>> deskBoxes;
   std::vector<DeskValues> desk;
   std::shared_ptr<FrameBox> frames;
-  /// Light that fades away under what has begun.
-  PixelFrame fading;
   /// One for each lead that any line has.
   std::vector<Ahead> aheads;
   /// What leaves, universe by universe.

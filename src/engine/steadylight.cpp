@@ -52,29 +52,35 @@ void SteadyLight::settle(std::span<std::uint8_t> values, const ShownFrame& frame
   }
 }
 
-// Once the values of a whole period have come again, those of the next are compared with what would be held;
-// if none of them steps where it is dim, it is.
+// What moves is looked at once a period. If it was the same as a period before, a period is noted, and the
+// next is compared with it, and with what would be held; if none of its values steps where it is dim, it is.
 void SteadyLight::settleOne(Universe& universe, std::span<std::uint8_t> values, std::span<std::uint8_t> shown,
                             const ShownFrame& frame) noexcept {
+  const std::uint8_t period = frame.dither.period;
+  const bool isWatched = universe.steady > 0 && !universe.isDim;
+  if (!isWatched && frame.dither.number != 0) return;
   const std::uint64_t mark = markOf(values);
-  if (std::exchange(universe.marks[frame.dither.number], mark) != mark) {
+  const bool isAsBefore = std::exchange(universe.marks[frame.dither.number], mark) == mark;
+  // The first period of those that are watched has nothing before it.
+  if (!isAsBefore && (universe.steady == 0 || universe.steady >= period)) {
     universe.steady = 0;
     universe.isHeld = universe.isDim = false;
     return;
   }
+  if (universe.isDim) return;
   if (universe.isHeld) {
     std::ranges::copy(shown, values.begin());
     return;
   }
-  if (universe.isDim) return;
-  if (++universe.steady == frame.dither.period) {
+  if (universe.steady == period) {
     std::ranges::copy(values, shown.begin());
     universe.heldAt = frame;
-  } else if (universe.steady > frame.dither.period) {
+  } else if (universe.steady > period) {
     universe.isDim = stepsWhereItIsDim(values, shown);
-    universe.isHeld = !universe.isDim && universe.steady == 2 * frame.dither.period;
+    universe.isHeld = !universe.isDim && universe.steady == 2 * period - 1;
     if (universe.isHeld) std::ranges::copy(shown, values.begin());
   }
+  ++universe.steady;
 }
 
 void SteadyLight::keep(std::span<std::uint8_t> values) const noexcept {

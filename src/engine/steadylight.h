@@ -44,7 +44,7 @@ class SteadyLight {
   struct Universe {
     /// What its values were in each frame of the period.
     std::array<std::uint64_t, kLongestDither> marks{};
-    /// Frames in a row that were as they had been a period before.
+    /// Frames since it was found to be as it had been a period before; 0 while it moves.
     std::uint8_t steady = 0;
     /// Dithering moves values that are too dim to be held.
     bool isDim = false;

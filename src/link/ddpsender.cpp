@@ -30,7 +30,6 @@ DdpSender::DdpSender(const Controller& controller, std::vector<int> universes, E
       socket_(std::move(socket)),
       dataType_(ddpDataType(format)) {
   length_ = universes_.empty() ? 0 : (static_cast<std::size_t>(universes_.back()) + 1) * kChannels;
-  row_.resize(length_, 0);
   const std::size_t count = (length_ + kDdpMostData - 1) / kDdpMostData;
   packets_.resize(count * kPacketSize);
   packetWhich_.resize(count, 0);
@@ -38,18 +37,33 @@ DdpSender::DdpSender(const Controller& controller, std::vector<int> universes, E
 }
 
 void DdpSender::send(std::span<const std::uint8_t> values, Instant now, bool all) noexcept {
+  sendingAt_ = now;
   bool changed = false;
-  for (std::size_t i = 0; i < universes_.size(); ++i) {
-    const auto wanted = values.subspan(i * kChannels, kChannels);
-    const auto held =
-        row_.begin() + static_cast<std::ptrdiff_t>(universes_[i]) * static_cast<std::ptrdiff_t>(kChannels);
-    if (std::equal(wanted.begin(), wanted.end(), held)) continue;
-    std::copy(wanted.begin(), wanted.end(), held);
-    changed = true;
-  }
+  for (std::size_t i = 0; i < universes_.size(); ++i)
+    changed |=
+        put(static_cast<std::size_t>(universes_[i]) * kChannels, values.subspan(i * kChannels, kChannels));
   const bool isDue = keepAlive_.isDue(changed, all, now);
   std::fill(which_.begin(), which_.end(), isDue ? std::uint8_t{1} : std::uint8_t{0});
   if (isDue) sendFrame(now);
+}
+
+bool DdpSender::put(std::size_t offset, std::span<const std::uint8_t> values) noexcept {
+  bool changed = false;
+  while (!values.empty()) {
+    const std::size_t within = offset % kDdpMostData;
+    const auto piece = values.first(std::min(values.size(), kDdpMostData - within));
+    const auto held = packets_.begin() + static_cast<std::ptrdiff_t>(offset / kDdpMostData * kPacketSize +
+                                                                     kDdpHeaderSize + within);
+    if (!std::equal(piece.begin(), piece.end(), held)) {
+      // What is of a frame that has not wholly left goes with it.
+      while (hasMore()) sendMore(sendingAt_);
+      std::copy(piece.begin(), piece.end(), held);
+      changed = true;
+    }
+    offset += piece.size();
+    values = values.subspan(piece.size());
+  }
+  return changed;
 }
 
 std::size_t DdpSender::lengthOf(std::size_t packet) const noexcept {
@@ -66,8 +80,6 @@ void DdpSender::sendFrame(Instant now) noexcept {
     sequence_ = static_cast<std::uint8_t>(sequence_ % 15 + 1);
     writeDdpHeader(packet, {sequence_, i + 1 == count, static_cast<std::uint32_t>(offset),
                             static_cast<std::uint16_t>(lengthOf(i)), dataType_});
-    std::copy_n(row_.begin() + static_cast<std::ptrdiff_t>(offset), lengthOf(i),
-                packet.begin() + kDdpHeaderSize);
   }
   next_ = 0;
   sendRow(now, false);
@@ -97,7 +109,10 @@ void DdpSender::sendRow(Instant now, bool isRest) noexcept {
 }
 
 void DdpSender::endInDark(Instant now) noexcept {
-  std::ranges::fill(row_, std::uint8_t{0});
+  while (hasMore()) sendMore(now);
+  for (std::size_t i = 0; i < packetWhich_.size(); ++i)
+    std::ranges::fill(std::span(packets_).subspan(i * kPacketSize + kDdpHeaderSize, kDdpMostData),
+                      std::uint8_t{0});
   sendFrame(now);
   while (hasMore()) sendMore(now);
 }

@@ -22,6 +22,8 @@ class DdpSender final : public ControllerSender {
  private:
   DdpSender(const Controller& controller, std::vector<int> universes, Endpoint endpoint, UdpSender socket,
             RowFormat format);
+  /// Writes values from byte `offset` of the row on into the packets; true if they were others.
+  bool put(std::size_t offset, std::span<const std::uint8_t> values) noexcept;
   void sendFrame(Instant now) noexcept;
   /// Sends packets from `next_` on, no more than may leave in a row.
   void sendRow(Instant now, bool isRest) noexcept;
@@ -31,12 +33,12 @@ class DdpSender final : public ControllerSender {
   UdpSender socket_;
   std::uint8_t dataType_;
   std::size_t length_ = 0;
-  std::vector<std::uint8_t> row_;
   std::vector<std::uint8_t> packets_;
   std::vector<std::uint8_t> packetWhich_;
   /// The first packet that is still to leave; behind the last if none is.
   std::size_t next_ = 0;
   std::uint8_t sequence_ = 0;
+  Instant sendingAt_{0};
   KeepAlive keepAlive_;
 };
 

@@ -42,8 +42,8 @@ TEST_F(Steady, IsHeldAfterThreePeriodsAtAValueThatItHad) {
   const auto held = shownIn(20, 100, {0, 1, 0, 1});
   EXPECT_EQ(std::set<std::uint8_t>(held.begin(), held.end()).size(), 1u);
   const ShownFrame shown = light_.shownBy(0, {Micros(99), {kPeriod, 2}});
-  EXPECT_EQ(shown.dither.number, 3) << "the frame that is shown";
-  EXPECT_EQ(shown.position, Micros(8)) << "and when it was";
+  EXPECT_EQ(shown.dither.number, 0) << "the frame that is shown";
+  EXPECT_EQ(shown.position, Micros(9)) << "and when it was";
 }
 
 TEST_F(Steady, IsNotHeldWhereItIsDim) {

@@ -24,12 +24,18 @@ class CrewRenderer {
   struct Tile {
     const CompiledStave* stave;
     CellRange range;
+    /// Nothing lies below it, and its pixels stand in a row: they need not be dark before.
+    bool isFirst;
   };
   /// The tiles of the staves of a wave; false if one of them cannot be divided.
-  bool divide(std::span<const CompiledStave> wave, Micros t) noexcept;
+  bool divide(std::span<const CompiledStave> wave, bool isFirst, Micros t) noexcept;
+  /// Darkens all pixels but those of tiles that are first.
+  void clearBeside(PixelFrame& frame) noexcept;
 
   std::vector<Renderer> renderers_{1};
   std::vector<Tile> tiles_;
+  /// Pixels of tiles that are first: where they begin, and how many.
+  std::vector<std::pair<std::size_t, std::size_t>> written_;
 };
 
 }  // namespace chispa

@@ -18,7 +18,25 @@ CHISPA_MULTIVERSION void layChannel(const float* light, const float* coverage, s
   }
 }
 
+CHISPA_MULTIVERSION void putChannel(const float* light, std::size_t count,
+                                    float* __restrict pixels) noexcept {
+  for (std::size_t i = 0; i < count; ++i) pixels[i] = light[i] < 1 ? light[i] : 1;
+}
+
 }  // namespace
+
+void putOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range,
+                 PixelFrame& frame) noexcept {
+  const std::size_t pixel = cells.pixels[range.first];
+  putChannel(light.r.data(), range.count, &frame.r[pixel]);
+  putChannel(light.g.data(), range.count, &frame.g[pixel]);
+  putChannel(light.b.data(), range.count, &frame.b[pixel]);
+}
+
+void clearPixels(std::size_t first, std::size_t count, PixelFrame& frame) noexcept {
+  for (auto* channel : {&frame.r, &frame.g, &frame.b})
+    std::fill_n(channel->begin() + static_cast<std::ptrdiff_t>(first), count, 0.f);
+}
 
 void layOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range,
                  PixelFrame& frame) noexcept {

@@ -18,6 +18,12 @@ inline CellRange allOf(const ZoneCells& cells) {
 void layOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range,
                  PixelFrame& frame) noexcept;
 
+/// The same for a plain zone whose pixels are to hold nothing else: what stands there is written over.
+void putOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range,
+                 PixelFrame& frame) noexcept;
+/// Darkens `count` pixels from `first` on.
+void clearPixels(std::size_t first, std::size_t count, PixelFrame& frame) noexcept;
+
 /// Blends the light of `range` of a zone's cells with what is on their pixels already.
 void blendOnPixels(const LightBuffer& light, const ZoneCells& cells, const CellRange& range, Blend blend,
                    float strength, PixelFrame& frame) noexcept;

@@ -305,6 +305,18 @@ void Renderer::renderTile(const CompiledScore& score, const CompiledStave& stave
     layOnPixels(scratch_[0].zone, *stave.cells, range, frame);
 }
 
+void Renderer::renderFirstTile(const CompiledScore& score, const CompiledStave& stave, const CellRange& range,
+                               const Instant& now, PixelFrame& frame) noexcept {
+  const auto clips = stave.clips();
+  const bool actsBelow = std::any_of(clips.begin(), clips.end(), [&](const CompiledClip& clip) {
+    return isShown(clip, now.t) && clip.blend != Blend::Normal;
+  });
+  if (!actsBelow && renderZone(score, clips, *stave.cells, range, now, 0))
+    return putOnPixels(scratch_[0].zone, *stave.cells, range, frame);
+  clearPixels(stave.cells->pixels[range.first], range.count, frame);
+  if (actsBelow) renderTile(score, stave, range, now, frame);
+}
+
 void Renderer::renderStave(const CompiledScore& score, const CompiledStave& stave, const Instant& now,
                            PixelFrame& frame) noexcept {
   if (!isLit(stave, now.t)) return;

@@ -85,6 +85,9 @@ class Renderer {
                    PixelFrame& frame) noexcept;
   void renderTile(const CompiledScore& score, const CompiledStave& stave, const CellRange& range,
                   const Instant& now, PixelFrame& frame) noexcept;
+  /// The same where nothing lies below, on a plain zone: what stands on its pixels is written over.
+  void renderFirstTile(const CompiledScore& score, const CompiledStave& stave, const CellRange& range,
+                       const Instant& now, PixelFrame& frame) noexcept;
   /// The light of `range` of the zone into the first of the depth's `zone`; false if no clip plays, and
   /// nothing is written. With `below`, clips that do not just cover what lies below act on those pixels, and
   /// what they have acted on is written there; what is left in `zone` is to be laid on it.
