@@ -1,4 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include <memory>
+
 #include <opencv2/imgproc.hpp>
 #include <opencv2/videoio.hpp>
 
@@ -7,7 +9,8 @@
 namespace {
 
 struct Capture {
-  explicit Capture(int number) : device(number) {}
+  // Video for Linux: other ways in would start libraries that print what they miss.
+  explicit Capture(int number) : device(number, cv::CAP_V4L2) {}
 
   cv::VideoCapture device;
   cv::Mat picture;
