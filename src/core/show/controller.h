@@ -124,8 +124,8 @@ struct Controller {
   bool sendsSync = false;
   /// Most frames a second that it takes; 0 for as many as is usual. See framesPerSecondOf().
   double maxFramesPerSecond = 0;
-  /// Most packets of a frame that reach it in a row; the others follow a millisecond apart from these, as many
-  /// each time. 0 if it takes them as they come.
+  /// Most packets of a frame that reach it in a row; the others follow a millisecond apart from these, as
+  /// many each time. 0 if it takes them as they come.
   int maxPacketsInRow = 0;
   /// Light between two values is shown as now the one, now the other; else as the nearest.
   bool dithers = true;
