@@ -24,8 +24,11 @@ struct PictureReader::Decoder {
     const int channels = colours == PictureColours::Grey ? 1 : 3;
     const AVPixelFormat format = colours == PictureColours::Grey ? AV_PIX_FMT_GRAY8 : AV_PIX_FMT_RGB24;
     PictureBytes picture{frame->width, frame->height, {}};
-    picture.bytes.resize(static_cast<std::size_t>(picture.width) * static_cast<std::size_t>(picture.height) *
-                         static_cast<std::size_t>(channels));
+    const std::size_t size = static_cast<std::size_t>(picture.width) *
+                             static_cast<std::size_t>(picture.height) * static_cast<std::size_t>(channels);
+    // The scaler writes some dots at once, and beyond the end of the last row.
+    constexpr std::size_t kBeyond = 64;
+    picture.bytes.resize(size + kBeyond);
     scaler.reset(sws_getCachedContext(scaler.release(), frame->width, frame->height,
                                       static_cast<AVPixelFormat>(frame->format), frame->width, frame->height,
                                       format, SWS_POINT | SWS_ACCURATE_RND | SWS_FULL_CHR_H_INP, nullptr,
@@ -34,6 +37,7 @@ struct PictureReader::Decoder {
     std::uint8_t* rows[] = {picture.bytes.data()};
     const int strides[] = {picture.width * channels};
     sws_scale(scaler.get(), frame->data, frame->linesize, 0, frame->height, rows, strides);
+    picture.bytes.resize(size);
     return picture;
   }
 

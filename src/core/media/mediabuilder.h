@@ -34,10 +34,14 @@ class MediaBuilder {
     if (!scaler_) return;
     const std::size_t before = media_->rgba.size();
     const int line = media_->width * 4;
-    media_->rgba.resize(before + static_cast<std::size_t>(line) * static_cast<std::size_t>(media_->height));
+    const std::size_t size = static_cast<std::size_t>(line) * static_cast<std::size_t>(media_->height);
+    // The scaler writes some dots at once, and beyond the end of the last row.
+    constexpr std::size_t kBeyond = 64;
+    media_->rgba.resize(before + size + kBeyond);
     std::uint8_t* rows[] = {media_->rgba.data() + before};
     const int rowBytes[] = {line};
     sws_scale(scaler_.get(), planes, lines, 0, tall, rows, rowBytes);
+    media_->rgba.resize(before + size);
     ++media_->frames;
   }
 
