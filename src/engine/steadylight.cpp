@@ -27,12 +27,14 @@ std::uint64_t markOf(std::span<const std::uint8_t> values) noexcept {
   return mixBits(lanes[0] ^ mixBits(lanes[1] ^ mixBits(lanes[2] ^ mixBits(lanes[3]))));
 }
 
-/// True if a value differs whose step is seen.
-bool stepsWhereItIsDim(std::span<const std::uint8_t> a, std::span<const std::uint8_t> b) noexcept {
-  bool isDim = false;
-  for (std::size_t i = 0; i < a.size(); ++i)
-    isDim |= a[i] != b[i] && std::min(a[i], b[i]) < SteadyLight::kSteadyValue;
-  return isDim;
+/// True if a value differs by more than dithering moves it, or where its step is seen.
+bool isSeenToStep(std::span<const std::uint8_t> a, std::span<const std::uint8_t> b) noexcept {
+  bool isSeen = false;
+  for (std::size_t i = 0; i < a.size(); ++i) {
+    const int low = std::min(a[i], b[i]), high = std::max(a[i], b[i]);
+    isSeen |= high > low + 1 || (high > low && low < SteadyLight::kSteadyValue);
+  }
+  return isSeen;
 }
 
 }  // namespace
@@ -53,7 +55,7 @@ void SteadyLight::settle(std::span<std::uint8_t> values, const ShownFrame& frame
 }
 
 // What moves is looked at once a period. If it was the same as a period before, a period is noted, and the
-// next is compared with it, and with what would be held; if none of its values steps where it is dim, it is.
+// next is compared with it, and with what would be held; if no step of its values is seen, it is.
 void SteadyLight::settleOne(Universe& universe, std::span<std::uint8_t> values, std::span<std::uint8_t> shown,
                             const ShownFrame& frame) noexcept {
   const std::uint8_t period = frame.dither.period;
@@ -76,7 +78,7 @@ void SteadyLight::settleOne(Universe& universe, std::span<std::uint8_t> values, 
     std::ranges::copy(values, shown.begin());
     universe.heldAt = frame;
   } else if (universe.steady > period) {
-    universe.isDim = stepsWhereItIsDim(values, shown);
+    universe.isDim = isSeenToStep(values, shown);
     universe.isHeld = !universe.isDim && universe.steady == 2 * period - 1;
     if (universe.isHeld) std::ranges::copy(shown, values.begin());
   }

@@ -46,7 +46,7 @@ class SteadyLight {
     std::array<std::uint64_t, kLongestDither> marks{};
     /// Frames since it was found to be as it had been a period before; 0 while it moves.
     std::uint8_t steady = 0;
-    /// Dithering moves values that are too dim to be held.
+    /// What moves is too dim to be held, or more than dithering.
     bool isDim = false;
     bool isHeld = false;
     ShownFrame heldAt;

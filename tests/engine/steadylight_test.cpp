@@ -53,6 +53,16 @@ TEST_F(Steady, IsNotHeldWhereItIsDim) {
   EXPECT_FALSE(light_.isWhole());
 }
 
+/// Light that blinks in step with dithering comes back with each period, too.
+TEST_F(Steady, WhatMovesInStepWithDitheringIsNotHeld) {
+  shownIn(4 * kPeriod, 100, {0, 50, 0, 50});
+  const auto blinking = shownIn(8, 100, {0, 50, 0, 50});
+  EXPECT_EQ(std::set<std::uint8_t>(blinking.begin(), blinking.end()), (std::set<std::uint8_t>{100, 150}));
+  shownIn(4 * kPeriod, 100, {0, 2, 0, 0});
+  const auto faint = shownIn(8, 100, {0, 2, 0, 0});
+  EXPECT_EQ(std::set<std::uint8_t>(faint.begin(), faint.end()), (std::set<std::uint8_t>{100, 102}));
+}
+
 TEST_F(Steady, IsLetGoByTheFirstFrameThatIsOther) {
   shownIn(4 * kPeriod, 100, {0, 1, 0, 1});
   ASSERT_TRUE(light_.isWhole());
