@@ -1,5 +1,6 @@
 # Debian's single development packages of OpenCV carry no CMake files; chispa::opencv has the modules that core/vision uses, and
-# chispa::opencv_video what src/cameradevice reads cameras with: that brings 200 libraries along, which take a program's start twice as long.
+# chispa::opencv_video what src/cameradevice reads cameras with: that brings some hundred libraries along, which make a program's start
+# twice as long.
 find_path(OPENCV_HEADERS opencv2/core.hpp PATH_SUFFIXES opencv4 REQUIRED)
 foreach(module core imgproc calib3d videoio)
   find_library(OPENCV_${module} opencv_${module} REQUIRED)

@@ -7,11 +7,12 @@
 #include <utility>
 
 #include "core/base/hash.h"
+#include "core/wire/patch.h"
 
 namespace chispa::engine {
 namespace {
 
-constexpr std::size_t kChannels = 512;
+constexpr std::size_t kChannels = kUniverseChannels;
 
 /// A number that tells these values from others.
 std::uint64_t markOf(std::span<const std::uint8_t> values) noexcept {
@@ -59,17 +60,17 @@ void SteadyLight::settle(std::span<std::uint8_t> values, const ShownFrame& frame
 void SteadyLight::settleOne(Universe& universe, std::span<std::uint8_t> values, std::span<std::uint8_t> shown,
                             const ShownFrame& frame) noexcept {
   const std::uint8_t period = frame.dither.period;
-  const bool isWatched = universe.steady > 0 && !universe.isDim;
+  const bool isWatched = universe.steady > 0 && !universe.isSeen;
   if (!isWatched && frame.dither.number != 0) return;
   const std::uint64_t mark = markOf(values);
   const bool isAsBefore = std::exchange(universe.marks[frame.dither.number], mark) == mark;
   // The first period of those that are watched has nothing before it.
   if (!isAsBefore && (universe.steady == 0 || universe.steady >= period)) {
     universe.steady = 0;
-    universe.isHeld = universe.isDim = false;
+    universe.isHeld = universe.isSeen = false;
     return;
   }
-  if (universe.isDim) return;
+  if (universe.isSeen) return;
   if (universe.isHeld) {
     std::ranges::copy(shown, values.begin());
     return;
@@ -78,8 +79,8 @@ void SteadyLight::settleOne(Universe& universe, std::span<std::uint8_t> values, 
     std::ranges::copy(values, shown.begin());
     universe.heldAt = frame;
   } else if (universe.steady > period) {
-    universe.isDim = isSeenToStep(values, shown);
-    universe.isHeld = !universe.isDim && universe.steady == 2 * period - 1;
+    universe.isSeen = isSeenToStep(values, shown);
+    universe.isHeld = !universe.isSeen && universe.steady == 2 * period - 1;
     if (universe.isHeld) std::ranges::copy(shown, values.begin());
   }
   ++universe.steady;

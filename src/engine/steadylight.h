@@ -46,8 +46,8 @@ class SteadyLight {
     std::array<std::uint64_t, kLongestDither> marks{};
     /// Frames since it was found to be as it had been a period before; 0 while it moves.
     std::uint8_t steady = 0;
-    /// What moves is too dim to be held, or more than dithering.
-    bool isDim = false;
+    /// Its steps would be seen: they are of dim light, or more than dithering makes.
+    bool isSeen = false;
     bool isHeld = false;
     ShownFrame heldAt;
   };

@@ -24,21 +24,4 @@ inline cv::Mat cropped(const Picture& picture, const Area& area) {
   return matOf(picture)(rectOf(picture, area));
 }
 
-/// A copy as a picture; colours become grey.
-inline Picture pictureOf(const cv::Mat& mat) {
-  cv::Mat grey;
-  if (mat.channels() == 3)
-    cv::cvtColor(mat, grey, cv::COLOR_BGR2GRAY);
-  else if (mat.channels() == 4)
-    cv::cvtColor(mat, grey, cv::COLOR_BGRA2GRAY);
-  else
-    grey = mat;
-  Picture picture{grey.cols, grey.rows, {}};
-  picture.light.reserve(static_cast<std::size_t>(grey.cols) * static_cast<std::size_t>(grey.rows));
-  for (int y = 0; y < grey.rows; ++y)
-    picture.light.insert(picture.light.end(), grey.ptr<std::uint8_t>(y),
-                         grey.ptr<std::uint8_t>(y) + grey.cols);
-  return picture;
-}
-
 }  // namespace chispa::vision

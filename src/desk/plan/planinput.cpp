@@ -3,14 +3,13 @@
 #include <algorithm>
 
 #include <QContextMenuEvent>
-#include <QHelpEvent>
 #include <QMouseEvent>
-#include <QToolTip>
 
 #include "core/edit/arrange.h"
 #include "core/edit/planedits.h"
 #include "desk/parts/contextmenu.h"
 #include "desk/parts/gesture.h"
+#include "desk/parts/tip.h"
 #include "desk/plan/planview.h"
 
 namespace chispa::desk {
@@ -92,12 +91,7 @@ bool PlanView::event(QEvent* event) {
     zoomBy(pinch->zoom, pinch->at);
     return true;
   }
-  if (event->type() == QEvent::ToolTip) {
-    const auto* help = static_cast<QHelpEvent*>(event);
-    const QString tip = tipAt(help->pos());
-    QToolTip::showText(help->globalPos(), tip.isEmpty() ? toolTip() : tip, this);
-    return true;
-  }
+  if (showTip(*event, *this, [this](QPointF at) { return tipAt(at); })) return true;
   return QWidget::event(event);
 }
 

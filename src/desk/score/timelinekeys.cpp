@@ -3,9 +3,6 @@
 #include <cmath>
 #include <unordered_set>
 
-#include <QHelpEvent>
-#include <QToolTip>
-
 #include "core/base/relativepath.h"
 #include "core/edit/clipedits.h"
 #include "core/edit/markgroup.h"
@@ -13,6 +10,7 @@
 #include "core/edit/staveedits.h"
 #include "desk/parts/gesture.h"
 #include "desk/parts/namefield.h"
+#include "desk/parts/tip.h"
 #include "desk/score/timelineview.h"
 
 namespace chispa::desk {
@@ -30,12 +28,7 @@ bool TimelineView::viewportEvent(QEvent* event) {
     zoomAbout(pinch->zoom, pinch->at.x());
     return true;
   }
-  if (event->type() == QEvent::ToolTip) {
-    const auto* help = static_cast<QHelpEvent*>(event);
-    const QString tip = tipAt(help->pos());
-    QToolTip::showText(help->globalPos(), tip.isEmpty() ? viewport()->toolTip() : tip, viewport());
-    return true;
-  }
+  if (showTip(*event, *viewport(), [this](QPointF at) { return tipAt(at); })) return true;
   return QAbstractScrollArea::viewportEvent(event);
 }
 

@@ -1,10 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What mouse, touchpad and keys do on LoomView.
-#include <QHelpEvent>
 #include <QMouseEvent>
-#include <QToolTip>
 
 #include "desk/parts/gesture.h"
+#include "desk/parts/tip.h"
 #include "desk/session/picking.h"
 #include "desk/wire/loomview.h"
 #include "desk/wire/wirerows.h"
@@ -227,12 +226,7 @@ bool LoomView::event(QEvent* event) {
     zoomBy(pinch->zoom, pinch->at);
     return true;
   }
-  if (event->type() == QEvent::ToolTip) {
-    const auto* help = static_cast<QHelpEvent*>(event);
-    const QString tip = tipAt(help->pos());
-    QToolTip::showText(help->globalPos(), tip.isEmpty() ? toolTip() : tip, this);
-    return true;
-  }
+  if (showTip(*event, *this, [this](QPointF at) { return tipAt(at); })) return true;
   return QWidget::event(event);
 }
 
