@@ -56,4 +56,46 @@ std::string open(Input& input, AVMediaType kind, const std::string& file, const 
   return {};
 }
 
+double frameRate(const Input& input) {
+  AVFormatContext* format = input.format.get();
+  const AVRational rate = av_guess_frame_rate(format, format->streams[input.stream], nullptr);
+  return rate.num > 0 && rate.den > 0 ? av_q2d(rate) : 0;
+}
+
+const AVFrame* FrameReader::next() {
+  while (true) {
+    if (avcodec_receive_frame(input_.codec.get(), frame_.get()) >= 0) return frame_.get();
+    if (isDrained_) return nullptr;
+    feed();
+  }
+}
+
+/// Gives the decoder the stream's next packet, or the news that there is none.
+void FrameReader::feed() {
+  while (av_read_frame(input_.format.get(), packet_.get()) >= 0) {
+    const bool isOurs = packet_->stream_index == input_.stream;
+    const bool isTaken = isOurs && avcodec_send_packet(input_.codec.get(), packet_.get()) >= 0;
+    av_packet_unref(packet_.get());
+    if (isTaken) return;
+  }
+  avcodec_send_packet(input_.codec.get(), nullptr);
+  isDrained_ = true;
+}
+
+bool PictureScaler::append(const Picture& from, int width, int height, std::vector<std::uint8_t>& bytes) {
+  scaler_.reset(sws_getCachedContext(scaler_.release(), from.width, from.height, from.kind, width, height,
+                                     kind_, flags_, nullptr, nullptr, nullptr));
+  if (!scaler_) return false;
+  const std::size_t before = bytes.size();
+  const int line = width * bytesADot_;
+  const std::size_t size = static_cast<std::size_t>(line) * static_cast<std::size_t>(height);
+  // The scaler writes some dots at once, and beyond the end of the last row.
+  constexpr std::size_t kBeyond = 64;
+  bytes.resize(before + size + kBeyond);
+  std::uint8_t* rows[] = {bytes.data() + before};
+  sws_scale(scaler_.get(), from.planes, from.lines, 0, from.height, rows, &line);
+  bytes.resize(before + size);
+  return true;
+}
+
 }  // namespace chispa::ffmpeg

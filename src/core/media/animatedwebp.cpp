@@ -71,8 +71,8 @@ Result<std::shared_ptr<const Media>> decodeAnimatedWebp(const std::filesystem::p
     const std::uint8_t* planes[] = {canvas};
     const int lines[] = {static_cast<int>(info.canvas_width) * 4};
     const int before = builder.media().frames;
-    builder.add(planes, lines, static_cast<int>(info.canvas_width), static_cast<int>(info.canvas_height),
-                AV_PIX_FMT_RGBA);
+    builder.add({planes, lines, static_cast<int>(info.canvas_width), static_cast<int>(info.canvas_height),
+                 AV_PIX_FMT_RGBA});
     if (builder.media().frames > before) ends_ms.push_back(end_ms);
   }
   if (ends_ms.empty()) return pictureFailure(path.string(), "It holds no picture that can be decoded.");

@@ -24,20 +24,15 @@ class Decoder {
     if (const std::string why = ffmpeg::open(input_, AVMEDIA_TYPE_AUDIO, "The audio file", "sound");
         !why.empty())
       return fail(why);
-    ffmpeg::Packet packet(av_packet_alloc());
-    while (failure_.empty() && av_read_frame(input_.format.get(), packet.get()) >= 0) {
-      // A damaged packet loses its own sound only.
-      if (packet->stream_index == input_.stream && avcodec_send_packet(input_.codec.get(), packet.get()) >= 0)
-        takeFrames();
-      av_packet_unref(packet.get());
+    ffmpeg::FrameReader frames(input_);
+    while (failure_.empty()) {
+      const AVFrame* frame = frames.next();
+      if (!frame) break;
+      take(*frame);
       if (store_.frames() > kMaxFrames) failure_ = "It is longer than 24 hours";
     }
     if (wasCancelled_) return fail("Reading it was cancelled.");
-    if (failure_.empty()) {
-      avcodec_send_packet(input_.codec.get(), nullptr);
-      takeFrames();
-      drain();
-    }
+    if (failure_.empty()) drain();
     if (!failure_.empty()) return fail(failure_);
     if (store_.frames() == 0) return fail("It holds no sound that can be decoded.");
     return store_.take();
@@ -88,17 +83,14 @@ class Decoder {
     return raw && swr_init(raw) >= 0;
   }
 
-  void takeFrames() {
-    while (failure_.empty() && avcodec_receive_frame(input_.codec.get(), frame_.get()) >= 0) {
-      if (const Format format = formatOf(*frame_); format != format_) {
-        drain();
-        format_ = format;
-        if (!openResampler(*frame_)) swr_.reset();
-      }
-      // Frames of a kind that cannot be converted are left out, as damaged ones are.
-      convert(const_cast<const std::uint8_t**>(frame_->extended_data), frame_->nb_samples);
-      av_frame_unref(frame_.get());
+  void take(const AVFrame& frame) {
+    if (const Format format = formatOf(frame); format != format_) {
+      drain();
+      format_ = format;
+      if (!openResampler(frame)) swr_.reset();
     }
+    // Frames of a kind that cannot be converted are left out, as damaged ones are.
+    convert(const_cast<const std::uint8_t**>(frame.extended_data), frame.nb_samples);
   }
 
   /// What the resampler still holds.
@@ -119,7 +111,6 @@ class Decoder {
   const Progress& progress_;
   ffmpeg::Resampler swr_;
   Format format_;
-  ffmpeg::Frame frame_{av_frame_alloc()};
   AudioStore store_;
   std::vector<float> made_;
   std::string failure_;

@@ -10,58 +10,28 @@
 namespace chispa {
 namespace {
 
-/// One decoding run over one file.
-class MediaDecoder {
- public:
-  MediaDecoder(const std::filesystem::path& path, const std::atomic<bool>* cancelled)
-      : path_(path.string()), cancelled_(cancelled), input_(path_) {
-    input_.isCancelled = [this] { return cancelled_ && cancelled_->load(); };
+/// The pictures of one file, a still one or a film.
+Result<std::shared_ptr<const Media>> decodePictures(const std::string& path,
+                                                    const std::atomic<bool>* cancelled) {
+  ffmpeg::Input input(path);
+  const auto isCancelled = [cancelled] { return cancelled && cancelled->load(); };
+  input.isCancelled = isCancelled;
+  if (const std::string why = ffmpeg::open(input, AVMEDIA_TYPE_VIDEO, "The picture", "picture"); !why.empty())
+    return pictureFailure(path, why);
+  MediaBuilder builder;
+  constexpr double kUsualRate = 25;
+  const double rate = ffmpeg::frameRate(input);
+  builder.media().framesPerSecond = rate > 0 ? std::clamp(rate, 0.1, 240.0) : kUsualRate;
+  ffmpeg::FrameReader frames(input);
+  while (!builder.isFull() && !isCancelled()) {
+    const AVFrame* frame = frames.next();
+    if (!frame) break;
+    builder.add(ffmpeg::Picture(*frame));
   }
-
-  Result<std::shared_ptr<const Media>> run() {
-    if (const Outcome opened = open(); !opened) return opened.failure();
-    ffmpeg::Packet packet(av_packet_alloc());
-    while (!builder_.isFull() && !(cancelled_ && cancelled_->load()) &&
-           av_read_frame(input_.format.get(), packet.get()) >= 0) {
-      if (packet->stream_index == input_.stream && avcodec_send_packet(input_.codec.get(), packet.get()) >= 0)
-        takeFrames();
-      av_packet_unref(packet.get());
-    }
-    avcodec_send_packet(input_.codec.get(), nullptr);
-    takeFrames();
-    if (builder_.media().frames == 0) return fail("It holds no picture that can be decoded.");
-    if (builder_.media().frames == 1) builder_.media().framesPerSecond = 0;
-    return std::shared_ptr<const Media>(builder_.take());
-  }
-
- private:
-  Failure fail(Sentence what) const { return pictureFailure(path_, std::move(what)); }
-
-  Outcome open() {
-    if (const std::string why = ffmpeg::open(input_, AVMEDIA_TYPE_VIDEO, "The picture", "picture");
-        !why.empty())
-      return fail(why);
-    const AVRational rate =
-        av_guess_frame_rate(input_.format.get(), input_.format->streams[input_.stream], nullptr);
-    builder_.media().framesPerSecond =
-        rate.num > 0 && rate.den > 0 ? std::clamp(av_q2d(rate), 0.1, 240.0) : 25;
-    return Done{};
-  }
-
-  void takeFrames() {
-    while (!builder_.isFull() && avcodec_receive_frame(input_.codec.get(), frame_.get()) >= 0) {
-      builder_.add(frame_->data, frame_->linesize, frame_->width, frame_->height,
-                   static_cast<AVPixelFormat>(frame_->format));
-      av_frame_unref(frame_.get());
-    }
-  }
-
-  std::string path_;
-  const std::atomic<bool>* cancelled_;
-  ffmpeg::Input input_;
-  ffmpeg::Frame frame_{av_frame_alloc()};
-  MediaBuilder builder_;
-};
+  if (builder.media().frames == 0) return pictureFailure(path, "It holds no picture that can be decoded.");
+  if (builder.media().frames == 1) builder.media().framesPerSecond = 0;
+  return std::shared_ptr<const Media>(builder.take());
+}
 
 }  // namespace
 
@@ -78,7 +48,7 @@ Result<std::shared_ptr<const Media>> decodeMedia(const std::filesystem::path& pa
   if (!std::filesystem::is_regular_file(path, error))
     return Failure{"The picture is not there.", path.string(), "Put it back, or choose the file anew."};
   if (isAnimatedWebp(path)) return decodeAnimatedWebp(path, cancelled);
-  return MediaDecoder(path, cancelled).run();
+  return decodePictures(path.string(), cancelled);
 }
 
 std::string mediaName(const std::string& effect, const std::string& file) {

@@ -20,33 +20,20 @@ class MediaBuilder {
   Media& media() { return *media_; }
   std::shared_ptr<Media> take() { return std::move(media_); }
 
-  /// Adds a picture of that size and kind: planes and lines as FFmpeg has them. What has no size, or is too
-  /// large to be scaled, is left out.
-  void add(const std::uint8_t* const planes[], const int lines[], int wide, int tall, AVPixelFormat kind) {
-    if (wide < 1 || tall < 1) return;
+  /// Adds a picture. What has no size, or is too large to be scaled, is left out.
+  void add(const ffmpeg::Picture& picture) {
+    if (picture.width < 1 || picture.height < 1) return;
     if (media_->width == 0) {
-      const double scale = std::min(1.0, static_cast<double>(MediaLimits::kMaxSide) / std::max(wide, tall));
-      media_->width = std::max(1, static_cast<int>(wide * scale));
-      media_->height = std::max(1, static_cast<int>(tall * scale));
+      const double scale =
+          std::min(1.0, static_cast<double>(MediaLimits::kMaxSide) / std::max(picture.width, picture.height));
+      media_->width = std::max(1, static_cast<int>(picture.width * scale));
+      media_->height = std::max(1, static_cast<int>(picture.height * scale));
     }
-    scaler_.reset(sws_getCachedContext(scaler_.release(), wide, tall, kind, media_->width, media_->height,
-                                       AV_PIX_FMT_RGBA, SWS_AREA, nullptr, nullptr, nullptr));
-    if (!scaler_) return;
-    const std::size_t before = media_->rgba.size();
-    const int line = media_->width * 4;
-    const std::size_t size = static_cast<std::size_t>(line) * static_cast<std::size_t>(media_->height);
-    // The scaler writes some dots at once, and beyond the end of the last row.
-    constexpr std::size_t kBeyond = 64;
-    media_->rgba.resize(before + size + kBeyond);
-    std::uint8_t* rows[] = {media_->rgba.data() + before};
-    const int rowBytes[] = {line};
-    sws_scale(scaler_.get(), planes, lines, 0, tall, rows, rowBytes);
-    media_->rgba.resize(before + size);
-    ++media_->frames;
+    if (scaler_.append(picture, media_->width, media_->height, media_->rgba)) ++media_->frames;
   }
 
  private:
-  ffmpeg::Scaler scaler_;
+  ffmpeg::PictureScaler scaler_{AV_PIX_FMT_RGBA, 4, SWS_AREA};
   std::shared_ptr<Media> media_ = std::make_shared<Media>();
 };
 
