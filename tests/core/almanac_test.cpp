@@ -8,6 +8,7 @@
 #include <gtest/gtest.h>
 
 #include "core/almanac/nights.h"
+#include "core/almanac/nightwords.h"
 #include "core/edit/setlistedits.h"
 
 namespace chispa {

@@ -110,10 +110,6 @@ class NightPlan {
 /// True if the days of a rule have `date` among them.
 bool holdsOn(const RuleDays& days, Date date);
 
-/// "every day", "Fri–Sun, from 1 June to 31 August, not on 15 August".
-std::string describeDays(const RuleDays& days);
-/// "20 min before sunset", "22:30".
-std::string describeTime(const NightTime& time);
 /// What a rule plays: the name of its set list, look or score; empty if that is gone.
 std::string whatOf(const Show& show, const Rule& rule);
 

@@ -4,7 +4,7 @@
 #include <algorithm>
 #include <numeric>
 
-#include "core/almanac/nights.h"
+#include "core/almanac/nightwords.h"
 
 namespace chispa {
 
@@ -81,12 +81,6 @@ std::vector<std::uint8_t> valuesAt(const SceneContent& scene, std::int64_t t_ms)
   return scene.steps.back().values;
 }
 
-std::string startText(const MemoryStart& start) {
-  if (start.contact > 0) return "contact " + std::to_string(start.contact);
-  const std::string time = describeTime(start.at);
-  return (start.at.kind == NightTimeKind::Clock ? "at " + time : time) + ", " + describeDays(start.days);
-}
-
 namespace {
 
 std::string counted(std::int64_t count, const char* one, const char* many) {
@@ -107,7 +101,7 @@ std::string sceneText(const SceneContent& scene) {
 std::string startsText(const MemoryContent& content, int scene) {
   std::string text;
   for (const StartContent& start : content.starts)
-    if (start.scene == scene) text += (text.empty() ? "" : "; ") + startText(start.when);
+    if (start.scene == scene) text += (text.empty() ? "" : "; ") + describeStart(start.when);
   return text.empty() ? "never" : text;
 }
 

@@ -138,7 +138,4 @@ struct MemoryDifference {
 };
 std::vector<MemoryDifference> differencesOf(const MemoryContent& there, const MemoryContent& wanted);
 
-/// "at 19:30", "15 min before sunset, on Saturdays", "contact 2".
-std::string startText(const MemoryStart& start);
-
 }  // namespace chispa

@@ -7,7 +7,7 @@
 
 namespace chispa::desk {
 
-// What rules say, in the window's language; core/almanac has the same in English for the command line.
+// What rules say, in the window's language.
 
 /// "Fri–Sun, from 27 November to 6 January, not on 24 December".
 QString daysText(const RuleDays& days);
