@@ -5,6 +5,7 @@
 #include <memory>
 #include <unordered_set>
 
+#include "core/base/listchange.h"
 #include "core/base/utf8.h"
 #include "core/show/showfields.h"
 
@@ -14,6 +15,11 @@ namespace chispa {
 /// first reason why not.
 class FieldCheck {
  public:
+  FieldCheck() = default;
+  /// Of clips that stand in `soundClips` too, a list that was found to be sound, nothing but the ids is
+  /// looked at. It must outlive this.
+  explicit FieldCheck(const Items<Clip>* soundClips) : soundClips_(soundClips) {}
+
   /// Why there is something in it that a show may not hold; empty if all is well.
   const std::string& reason() const { return reason_; }
 
@@ -100,11 +106,15 @@ class FieldCheck {
   void unwiredList(const char* key, const std::vector<T>& values) {
     std::unordered_set<std::uint32_t> seen;
     require(values.size() <= limits::kMaxOfList, key, " is longer than any list");
-    for (const T& value : values) {
-      const auto& item = fields::itemOf(value);
+    const auto [first, end] = newIn(values);
+    for (std::size_t i = first; i < end; ++i) {
+      const auto& item = fields::itemOf(values[i]);
       fields::describe(*this, item);
       require(item.id && seen.insert(item.id.value).second, key, " has two with one id");
     }
+    if (seen.empty()) return;
+    for (std::size_t i = first > 0 ? 0 : end; i < values.size(); i = i + 1 == first ? end : i + 1)
+      require(!seen.contains(fields::itemOf(values[i]).id.value), key, " has two with one id");
   }
   void params(const char* key, const ParamValues& values) {
     for (const auto& [name, value] : values) {
@@ -131,6 +141,17 @@ class FieldCheck {
   }
 
  private:
+  /// From where to where a list is not as it was when it was sound.
+  template <class T>
+  std::pair<std::size_t, std::size_t> newIn(const std::vector<T>& values) const {
+    if constexpr (std::is_same_v<std::vector<T>, Items<Clip>>)
+      if (soundClips_) {
+        const ListChange change = changeBetween(*soundClips_, values);
+        return {change.first, change.endAfter};
+      }
+    return {0, values.size()};
+  }
+
   static constexpr const char* kOutOfRange = " is out of range";
 
   /// Words are only made where something is wrong: thousands of clips are looked at.
@@ -138,6 +159,7 @@ class FieldCheck {
     if (!holds && reason_.empty()) reason_ = std::string(key) + what;
   }
 
+  const Items<Clip>* soundClips_ = nullptr;
   std::string reason_;
 };
 

@@ -71,10 +71,18 @@ class Inspection {
       for (const auto& item : before_->*list) known.insert(item.get());
     for (const auto& item : show_.*list) {
       if (known.contains(item.get())) continue;
-      FieldCheck check;
+      FieldCheck check(soundClips(list, *item));
       fields::describe(check, *item);
       if (!check.reason().empty()) return note(item->name, check.reason());
     }
+  }
+
+  /// The clips that an item of the list had before.
+  template <class T>
+  const Items<Clip>* soundClips(Items<T> Show::*list, const T& item) const {
+    if constexpr (requires { item.clips; })
+      if (const T* old = before_ ? find(before_->*list, item.id) : nullptr) return &old->clips;
+    return nullptr;
   }
 
   template <class T>

@@ -4,6 +4,8 @@
 #include <algorithm>
 #include <unordered_map>
 
+#include "core/base/listchange.h"
+
 namespace chispa {
 namespace {
 
@@ -36,11 +38,12 @@ std::uint64_t numberOf(Kind kind, std::uint32_t id) {
 /// Items that are in one list and not, as they are, in the other.
 template <class List>
 void addChanged(Kind kind, const List& before, const List& after, std::vector<std::uint64_t>& things) {
-  if (before == after) return;
+  const ListChange change = changeBetween(before, after);
   std::unordered_map<const void*, std::uint32_t> known;
-  for (const auto& item : before) known.emplace(item.get(), item->id.value);
-  for (const auto& item : after)
-    if (known.erase(item.get()) == 0) things.push_back(numberOf(kind, item->id.value));
+  for (std::size_t i = change.first; i < change.endBefore; ++i)
+    known.emplace(before[i].get(), before[i]->id.value);
+  for (std::size_t i = change.first; i < change.endAfter; ++i)
+    if (known.erase(after[i].get()) == 0) things.push_back(numberOf(kind, after[i]->id.value));
   for (const auto& [item, id] : known) things.push_back(numberOf(kind, id));
 }
 

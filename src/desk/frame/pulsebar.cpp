@@ -90,7 +90,9 @@ PulseBar::PulseBar(const Session& session, QWidget* parent)
   connect(&session_.stage, &Stage::ticked, this, [this] {
     if (++ticks_ % kTicksPerUpdate == 0) showNumbers();
   });
-  connect(&session_.document, &Document::showChanged, this, &PulseBar::findProblem);
+  connect(&session_.document, &Document::showChanged, this, &PulseBar::findProblemSoon);
+  soon_.setSingleShot(true);
+  connect(&soon_, &QTimer::timeout, this, &PulseBar::findProblem);
   connect(&flashes_, &FlashWatch::found, this, &PulseBar::findProblem);
   connect(&session_.document, &Document::opened, this, &PulseBar::findProblem);
   connect(&session_.document, &Document::safetyChanged, this, &PulseBar::showProblem);
@@ -208,7 +210,18 @@ void PulseBar::refreshColours() {
   showProblem();
 }
 
+void PulseBar::findProblemSoon() {
+  constexpr qint64 kLong_ms = 3;
+  constexpr int kRests_ms = 150;
+  if (finding_ms_ < kLong_ms)
+    findProblem();
+  else
+    soon_.start(kRests_ms);
+}
+
 void PulseBar::findProblem() {
+  QElapsedTimer taken;
+  taken.start();
   fullWhite_a_ = 0;
   for (const auto& [volts, amps] : fullWhiteAmps(session_.show())) fullWhite_a_ += amps;
   problems_ = findProblems(session_.show(), [this](const std::string& name) {
@@ -237,6 +250,7 @@ void PulseBar::findProblem() {
   problemCount_->setVisible(problems_.size() > 1);
   problemCount_->setText(tr("%1 …").arg(problems_.size()));
   problemCount_->setAccessibleName(tr("All %1 problems").arg(problems_.size()));
+  finding_ms_ = taken.elapsed();
   emit problemsFound();
   showProblem();
 }

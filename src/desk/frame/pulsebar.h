@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <QElapsedTimer>
+#include <QTimer>
 #include <QWidget>
 
 #include "core/check/problems.h"
@@ -42,6 +43,8 @@ class PulseBar : public QWidget {
   void showRate();
   void showDropped();
   void findProblem();
+  /// Now, or where that takes long, once the show has not changed for a moment.
+  void findProblemSoon();
   void showProblem();
 
   Session session_;
@@ -67,6 +70,9 @@ class PulseBar : public QWidget {
   /// Events played by hand that found no room, as told last.
   quint64 droppedShown_ = 0;
   QElapsedTimer sinceShown_;
+  QTimer soon_;
+  /// How long problems took to find last.
+  qint64 finding_ms_ = 0;
 };
 
 }  // namespace chispa::desk

@@ -17,6 +17,7 @@
 #include "desk/parts/format.h"
 #include "desk/parts/named.h"
 #include "desk/parts/screenpicker.h"
+#include "desk/parts/whenseen.h"
 #include "desk/session/favourites.h"
 
 namespace chispa::desk {
@@ -47,7 +48,8 @@ AtOnceBar::AtOnceBar(const Session& session, QWidget* parent) : QWidget(parent),
   connect(off_, &QPushButton::clicked, this, &AtOnceBar::letGo);
   row->addWidget(keep_);
   row->addWidget(off_);
-  connect(&session_.document, &Document::showChanged, this, &AtOnceBar::refill);
+  auto* seen = new WhenSeen(this, [this] { refill(); });
+  connect(&session_.document, &Document::showChanged, seen, &WhenSeen::ask);
   connect(&session_.document, &Document::opened, this, [this] {
     look_ = {};
     refill();

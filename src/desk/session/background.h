@@ -37,4 +37,10 @@ void runThen(QThreadPool& pool, QObject* receiver, Work work, Done done) {
       });
 }
 
+/// Lets go of `thing` on `pool`: what is large takes its time to free. Any thread.
+template <class T>
+void letGoOn(QThreadPool& pool, T thing) {
+  pool.start([thing = std::move(thing)] {});
+}
+
 }  // namespace chispa::desk

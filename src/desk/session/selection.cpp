@@ -31,31 +31,30 @@ Selected those(std::vector<One> list, const std::function<bool(const One&)>& isT
   return list;
 }
 
+/// Those of `list` that are among `items`, of which there may be thousands.
+template <class One, class T>
+Selected those(const std::vector<One>& list, const Items<T>& items) {
+  const std::unordered_set<One> wanted(list.begin(), list.end());
+  std::unordered_set<One> there;
+  for (const auto& item : items)
+    if (wanted.contains(item->id)) there.insert(item->id);
+  return those<One>(list, [&](const One& one) { return there.contains(one); });
+}
+
 Selected pruned(const Selected& selected, const Show& show, const Score* score) {
   return std::visit(
       Overloaded{
           [](std::monostate) { return Selected{}; },
-          [&](const FixtureIds& ids) {
-            return those<FixtureId>(ids, [&](FixtureId id) { return find(show.fixtures, id) != nullptr; });
-          },
-          [&](const ZoneIds& ids) {
-            return those<ZoneId>(ids, [&](ZoneId id) { return find(show.zones, id) != nullptr; });
-          },
-          [&](const ControllerIds& ids) {
-            return those<ControllerId>(
-                ids, [&](ControllerId id) { return find(show.controllers, id) != nullptr; });
-          },
+          [&](const FixtureIds& ids) { return those(ids, show.fixtures); },
+          [&](const ZoneIds& ids) { return those(ids, show.zones); },
+          [&](const ControllerIds& ids) { return those(ids, show.controllers); },
           [&](const PortChoices& ports) {
             return those<PortChoice>(ports, [&](const PortChoice& port) { return hasPort(show, port); });
           },
           [&](const BeadPlaces& places) {
             return those<BeadPlace>(places, [&](const BeadPlace& place) { return hasBead(show, place); });
           },
-          [&](const ClipIds& ids) {
-            std::unordered_set<ClipId> there;
-            for (std::size_t i = 0; score && i < score->clips.size(); ++i) there.insert(score->clips[i]->id);
-            return those<ClipId>(ids, [&](ClipId id) { return there.contains(id); });
-          },
+          [&](const ClipIds& ids) { return score ? those(ids, score->clips) : Selected{}; },
           [&](const MarkIds& ids) {
             return those<MarkId>(ids, [&](MarkId id) { return score && findMark(*score, id).mark; });
           },

@@ -212,10 +212,12 @@ void Stage::requestCompile() {
 
 void Stage::startCompile() {
   compiling_ = played();
+  auto last = compileWatcher_.future();
   compileWatcher_.setFuture(QtConcurrent::run(
       &pools::compiling(), [show = compiling_, music = music_, media = media_, before = compiled_] {
         return compiledOf(show, music, media, before.get());
       }));
+  letGoOn(pools::compiling(), std::move(last));
 }
 
 void Stage::finishCompile() {
@@ -224,7 +226,7 @@ void Stage::finishCompile() {
   // What played before plays on where the new show cannot be computed.
   if (result) {
     stripView_.reset();
-    compiled_ = *result;
+    letGoOn(pools::compiling(), std::exchange(compiled_, *result));
     compiledShow_ = compiling_;
     player_.setShow(compiling_, compiled_);
     for (const LookId look : std::exchange(toLight_, {})) play({LiveEvent::Kind::Light, look.value, 1});

@@ -9,6 +9,7 @@
 #include "core/wire/patch.h"
 #include "core/wire/wiresettings.h"
 #include "desk/parts/format.h"
+#include "desk/parts/whenseen.h"
 
 namespace chispa::desk {
 
@@ -26,7 +27,8 @@ AddressSheet::AddressSheet(const Session& session, QWidget* parent)
   setHorizontalHeaderLabels(titles);
   horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
   horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-  connect(&session_.document, &Document::showChanged, this, &AddressSheet::fill);
+  auto* seen = new WhenSeen(this, [this] { fill(); });
+  connect(&session_.document, &Document::showChanged, seen, &WhenSeen::ask);
   connect(&session_.document, &Document::opened, this, &AddressSheet::fill);
   fill();
 }

@@ -260,7 +260,7 @@ QString LoomView::dragText(const LoomLayout::Chain* chain) const {
   if (held_ & Qt::ControlModifier && draggedBead_)
     return tr("%1 px once more → port %2").arg(count).arg(chain->port + 1);
   QString words = tr("%1 px → port %2").arg(count).arg(chain->port + 1);
-  if (strings > 1) words += tr(" · Shift: %1 strings, a port each").arg(strings);
+  if (strings > 1) words += tr(" · Shift: %1 strings, one port each").arg(strings);
   return words;
 }
 

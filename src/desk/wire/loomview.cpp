@@ -2,8 +2,10 @@
 #include "desk/wire/loomview.h"
 
 #include "desk/parts/format.h"
+#include "desk/parts/whenseen.h"
 
 namespace chispa::desk {
+
 LoomView::LoomView(const Session& session, QWidget* parent)
     : QWidget(parent), session_(session), power_(session) {
   setObjectName(QStringLiteral("loomView"));
@@ -16,7 +18,8 @@ LoomView::LoomView(const Session& session, QWidget* parent)
          "controllers."));
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
-  connect(&session_.document, &Document::showChanged, this, &LoomView::relayout);
+  auto* seen = new WhenSeen(this, [this] { relayout(); });
+  connect(&session_.document, &Document::showChanged, seen, &WhenSeen::ask);
   connect(&session_.document, &Document::opened, this, &LoomView::relayout);
   connect(&session_.selection, &Selection::changed, this, [this] {
     update();
