@@ -260,6 +260,16 @@ void Output::packAll(Program& program, float level, MonoTime now) noexcept {
   packedUnder_ = overlay_.current();
 }
 
+void Output::showValues(Program& program) noexcept {
+  // Where it takes long, copies that nobody looks at are made now and then only.
+  constexpr std::size_t kCheap = 1 << 16;
+  constexpr int kUnseen = 8;
+  if (program.values.size() > kCheap && !program.leaving->isTaken() && ++unseen_ < kUnseen) return;
+  unseen_ = 0;
+  program.leaving->filling() = program.values;
+  program.leaving->publish();
+}
+
 void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept {
   const float level = lightLevel();
   const bool holdsStill = isSteady(program, level);
@@ -279,8 +289,7 @@ void Output::sendFrame(Program& program, Micros position, MonoTime now) noexcept
   crewFor(program).run(program.lines.size(), send);
   for (std::size_t i = 0; i < program.lines.size(); ++i)
     if (program.wasOffered[i]) note(program.lines[i], position, level == 0.f);
-  program.leaving->filling() = program.values;
-  program.leaving->publish();
+  showValues(program);
   for (link::DiscoveryBeacon& beacon : program.beacons) beacon.tick(now);
   // All data first, so that what waits for a word changes in one frame everywhere.
   for (Line& line : program.lines)

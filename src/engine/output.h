@@ -184,6 +184,8 @@ class Output {
   void packAhead(Program& program, float level, MonoTime now) noexcept;
   void layOver(Program& program, float level) noexcept;
   void pointOut(PixelFrame& frame, MonoTime now) noexcept;
+  /// Hands the values that leave to whoever looks at them.
+  void showValues(Program& program) noexcept;
   void sendFrame(Program& program, Micros position, MonoTime now) noexcept;
   void note(const Line& line, Micros position, bool isDark) noexcept;
   void goDark(Program& program, MonoTime now) noexcept;
@@ -236,6 +238,8 @@ class Output {
   /// How bright the last frame was packed, and what was sent in the place of its values; less than dark after
   /// what was sent for another reason.
   float packedLevel_ = -1;
+  /// Frames since values were handed to the reader.
+  int unseen_ = 0;
   const ValueOverlay* packedUnder_ = nullptr;
   std::atomic<bool> blackout_{false};
   std::vector<SentRecord> record_;

@@ -137,7 +137,8 @@ class Player {
   std::string soundDescription() const { return sound_->description(); }
   /// Latest frame computed, in the order of the compiled show's pixels. Valid until the next call.
   const PixelFrame& latestFrame();
-  /// Latest values that left, 512 for each of the compiled show's universes. Valid until the next call.
+  /// Values that left, 512 for each of the compiled show's universes: of a large show some frames old where
+  /// nobody has looked for a while, else the latest. Valid until the next call.
   const std::vector<std::uint8_t>& latestValues();
 
  private:

@@ -25,6 +25,8 @@ class TripleBuffer {
     filling_ =
         shared_.exchange(static_cast<std::uint8_t>(filling_ | kFresh), std::memory_order_acq_rel) & kPlace;
   }
+  /// Writer: the reader has taken what was published last.
+  bool isTaken() const noexcept { return (shared_.load(std::memory_order_relaxed) & kFresh) == 0; }
   /// Reader: the newest value published; valid until the next call.
   const T& latest() noexcept {
     if (shared_.load(std::memory_order_relaxed) & kFresh)
