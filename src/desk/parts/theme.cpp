@@ -19,6 +19,7 @@ Theme darkTheme() {
           QColor(0x1a1a1c),
           QColor(0x232326),
           QColor(0x2c2c30),
+          QColor(0x18181a),
           QColor(0x3a3a40),
           QColor(0xe6e3dd),
           QColor(0x9a968e),
@@ -35,6 +36,7 @@ Theme lightTheme() {
           QColor(0xf4f2ee),
           QColor(0xffffff),
           QColor(0xe7e4de),
+          QColor(0xffffff),
           QColor(0xcfcbc3),
           QColor(0x24221f),
           QColor(0x66625b),
@@ -55,8 +57,9 @@ QString styleSheet(const Theme& t) {
   if (!file.open(QIODevice::ReadOnly)) return {};
   QString sheet = QString::fromUtf8(file.readAll());
   const std::pair<const char*, QColor> names[] = {
-      {"@window", t.window}, {"@panel", t.panel}, {"@raised", t.raised}, {"@line", t.line},
-      {"@text", t.text},     {"@quiet", t.quiet}, {"@ember", t.ember},   {"@selected", t.selectedGround()}};
+      {"@window", t.window}, {"@panel", t.panel}, {"@raised", t.raised},
+      {"@field", t.field},   {"@line", t.line},   {"@text", t.text},
+      {"@quiet", t.quiet},   {"@ember", t.ember}, {"@selected", t.selectedGround()}};
   for (const auto& [name, colour] : names) sheet.replace(QLatin1String(name), colour.name());
   return sheet;
 }

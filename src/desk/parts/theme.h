@@ -13,7 +13,9 @@ struct Theme {
   bool isDark = true;
   QColor window;
   QColor panel;
+  /// What is pressed stands out of its panel; what is written into lies deeper.
   QColor raised;
+  QColor field;
   QColor line;
   QColor text;
   QColor quiet;

@@ -7,10 +7,10 @@
 #include <QPainter>
 
 #include "core/show/strip.h"
-#include "core/wire/wiredpixel.h"
 #include "core/zone/cells.h"
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
+#include "desk/plan/outline.h"
 
 namespace chispa::desk {
 namespace {
@@ -40,16 +40,6 @@ double typicalGap(const QPolygonF& way) {
   if (gaps.empty()) return 12;
   std::nth_element(gaps.begin(), gaps.begin() + static_cast<std::ptrdiff_t>(gaps.size() / 2), gaps.end());
   return gaps[gaps.size() / 2];
-}
-
-/// Universe and channel of a fixture's pixel, if it is wired.
-QString wireText(const Show& show, FixtureId fixture, int pixel) {
-  const Patch patch = derivePatch(show);
-  const auto wired = wiredPixel(patch, fixture, pixel);
-  if (!wired) return {};
-  const auto& controller = show.controllers[static_cast<std::size_t>(wired->span->controller)];
-  return QStringLiteral(" · ") +
-         text(addressText(controller->protocol, wired->span->universe, wired->channel));
 }
 
 /// From the first cell to the last.
@@ -223,14 +213,17 @@ void PlanPainter::paintLabels() {
   }
 }
 
-void PlanPainter::paintFixture(const PlanView::Piece& piece) {
-  QRectF box;
-  for (const QPointF& point : piece.flat) box |= QRectF(view_.toScreen(point) - QPointF(1, 1), QSizeF(2, 2));
+void PlanPainter::paintFixture(const PlanView::Piece& piece, bool isNumbered) {
+  std::vector<QPointF> points;
+  points.reserve(piece.flat.size());
+  for (const QPointF& point : piece.flat)
+    if (!std::isnan(point.x())) points.push_back(view_.toScreen(point));
+  constexpr double kMargin = 8;
   painter_.setBrush(Qt::NoBrush);
-  painter_.setPen(QPen(theme().ember, 1.2));
-  painter_.drawRoundedRect(box.adjusted(-7, -7, 7, 7), 4, 4);
+  painter_.setPen(QPen(theme().ember, painter_.testRenderHint(QPainter::Antialiasing) ? 1.2 : 1));
+  painter_.drawPolygon(outlineAbout(std::move(points), kMargin));
   paintArrow(piece, 11, theme().fine);
-  if (view_.session().selection.fixtures().size() > 4) return;
+  if (!isNumbered) return;
   painter_.setFont(numberFont(0.85));
   painter_.setPen(theme().fine);
   painter_.drawText(view_.toScreen(piece.flat.front()) + QPointF(-14, -14), PlanView::tr("data in"));
@@ -245,14 +238,15 @@ void PlanPainter::paintWalk(const PlanView::Piece& piece, int pixel) {
   painter_.setBrush(Qt::NoBrush);
   painter_.drawEllipse(spot, 9, 9);
   const Vec3 p = piece.points[at];
+  const QString address = view_.addressOf(piece.fixture->id, pixel);
   const QString words = PlanView::tr("pixel %1%2\n%3, %4, %5 m")
                             .arg(pixel + 1)
-                            .arg(wireText(view_.session().show(), piece.fixture->id, pixel))
+                            .arg(address.isEmpty() ? QString() : QStringLiteral(" · ") + address)
                             .arg(p.x, 0, 'f', 3)
                             .arg(p.y, 0, 'f', 3)
                             .arg(p.z, 0, 'f', 3);
   painter_.setFont(numberFont(0.9));
-  QRectF box = painter_.boundingRect(QRectF(spot + QPointF(16, 8), QSizeF(260, 60)), Qt::AlignLeft, words);
+  QRectF box = painter_.boundingRect(QRectF(spot + QPointF(16, 8), QSizeF(320, 60)), Qt::AlignLeft, words);
   painter_.setPen(theme().line);
   painter_.setBrush(theme().raised);
   painter_.drawRoundedRect(box.adjusted(-6, -4, 6, 4), 4, 4);
@@ -345,11 +339,17 @@ void PlanPainter::paintSelection() {
   if (zones.size() == 1 && view_.zoneCells())
     if (const Zone* zone = chispa::find(view_.session().show().zones, zones.front())) paintZone(*zone);
   paintPixels(view_.zonePixels());
+  // Fine edges of a thousand outlines would take longer than all else.
+  constexpr std::size_t kMany = 100;
+  constexpr std::size_t kNumbered = 4;
+  const std::size_t count = selection.fixtures().size();
+  painter_.setRenderHint(QPainter::Antialiasing, count <= kMany);
   for (const PlanView::Piece& piece : view_.pieces())
     if (selection.has(piece.fixture->id) && !piece.flat.empty() && !std::isnan(piece.flat.front().x())) {
-      paintFixture(piece);
+      paintFixture(piece, count <= kNumbered);
       if (selection.pixel()) paintWalk(piece, *selection.pixel());
     }
+  painter_.setRenderHint(QPainter::Antialiasing, true);
 }
 
 void PlanPainter::paintHint() {

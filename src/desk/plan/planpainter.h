@@ -27,7 +27,7 @@ class PlanPainter {
   void paintLargeDots(const PlanView::Piece& piece, double size, const std::vector<QRgb>& colours);
   void colour(const PlanView::Piece& piece, std::vector<QRgb>& colours) const;
   void paintArrow(const PlanView::Piece& piece, double size, const QColor& colour);
-  void paintFixture(const PlanView::Piece& piece);
+  void paintFixture(const PlanView::Piece& piece, bool isNumbered);
   void paintNumbers(const PlanView::Piece& piece);
   void paintWalk(const PlanView::Piece& piece, int pixel);
   void paintZone(const Zone& zone);

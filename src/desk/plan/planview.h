@@ -90,6 +90,8 @@ class PlanView : public QWidget, public PieceTeller {
   /// Numbers of the show's pixels within `screen` whose place there `contains`.
   std::vector<std::uint32_t> pixelsWhere(const QRectF& screen,
                                          const std::function<bool(QPointF screen)>& contains) const;
+  /// Where the value of a fixture's pixel goes; empty before it is wired.
+  QString addressOf(FixtureId fixture, int pixel) const;
   /// What is told of the thing there: its name, pixel and address; empty where nothing is.
   QString tipAt(QPointF screen) const;
 

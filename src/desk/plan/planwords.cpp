@@ -9,19 +9,6 @@
 namespace chispa::desk {
 namespace {
 
-/// Where the value of a fixture's pixel goes; empty before it is wired.
-QString addressOf(const Session& session, FixtureId fixture, int pixel) {
-  const auto& compiled = session.stage.compiled();
-  const auto wired = compiled ? wiredPixel(compiled->patch, fixture, pixel) : std::nullopt;
-  const auto& controllers = session.show().controllers;
-  if (!wired || wired->span->controller >= std::ssize(controllers)) return {};
-  const Controller& controller = *controllers[static_cast<std::size_t>(wired->span->controller)];
-  return PlanView::tr("%1, port %2, address %3")
-      .arg(text(controller.name))
-      .arg(wired->span->port + 1)
-      .arg(text(addressText(controller.protocol, wired->span->universe, wired->channel)));
-}
-
 /// The pixel of a piece that is nearest to a place of the plan.
 int pixelNear(const PlanView::Piece& piece, QPointF plan) {
   const auto apart = [plan](const QPointF& p) { return std::hypot(p.x() - plan.x(), p.y() - plan.y()); };
@@ -33,6 +20,18 @@ int pixelNear(const PlanView::Piece& piece, QPointF plan) {
 
 }  // namespace
 
+QString PlanView::addressOf(FixtureId fixture, int pixel) const {
+  const auto& compiled = session_.stage.compiled();
+  const auto wired = compiled ? wiredPixel(compiled->patch, fixture, pixel) : std::nullopt;
+  const auto& controllers = session_.show().controllers;
+  if (!wired || wired->span->controller >= std::ssize(controllers)) return {};
+  const Controller& controller = *controllers[static_cast<std::size_t>(wired->span->controller)];
+  return tr("%1, port %2, address %3")
+      .arg(text(controller.name))
+      .arg(wired->span->port + 1)
+      .arg(text(addressText(controller.protocol, wired->span->universe, wired->channel)));
+}
+
 QString PlanView::tipAt(QPointF at) const {
   const auto id = fixtureAt(at);
   const auto piece = std::find_if(pieces_.begin(), pieces_.end(),
@@ -41,7 +40,7 @@ QString PlanView::tipAt(QPointF at) const {
   const int pixel = pixelNear(*piece, toPlan(at));
   const QString name =
       tr("%1, pixel %2 of %3").arg(text(piece->fixture->name)).arg(pixel + 1).arg(piece->points.size());
-  const QString address = addressOf(session_, *id, pixel);
+  const QString address = addressOf(*id, pixel);
   return name + QLatin1Char('\n') + (address.isEmpty() ? tr("Not wired yet") : address);
 }
 
@@ -51,7 +50,7 @@ int PlanView::toldCount() const {
 
 ToldPiece PlanView::told(int i) const {
   const Piece& piece = pieces_[static_cast<std::size_t>(i)];
-  const QString address = addressOf(session_, piece.fixture->id, 0);
+  const QString address = addressOf(piece.fixture->id, 0);
   const QRectF& extent = piece.extent;
   return {text(piece.fixture->name),
           counted(std::ssize(piece.points), tr("one pixel"), tr("%1 pixels")) + QLatin1String(", ") +

@@ -108,8 +108,10 @@ void AlmanacView::paintRules(QPainter& painter) const {
     const double left = std::min(spans[i].left() + 3, box.right() - wide);
     const QRectF words(left, spans[i].top() + 1, std::max(spans[i].width() - 4, wide),
                        painter.fontMetrics().height());
-    painter.setPen(QColor(0, 0, 0, 160));
-    painter.drawText(words.translated(1, 1), Qt::AlignLeft | Qt::AlignTop, name);
+    // A dark ground of its own, since it lies over day and night, whatever their colours.
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(QColor(0, 0, 0, 130));
+    painter.drawRoundedRect(QRectF(left - 3, words.top(), wide + 2, words.height()), 3, 3);
     painter.setPen(QColor(255, 255, 255));
     painter.drawText(words, Qt::AlignLeft | Qt::AlignTop, name);
   }

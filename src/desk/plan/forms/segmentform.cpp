@@ -8,14 +8,14 @@
 #include "desk/parts/format.h"
 #include "desk/plan/forms/fixtureform.h"
 #include "desk/plan/forms/stripwalk.h"
+#include "desk/plan/shapeword.h"
 
 namespace chispa::desk {
 
 void FixtureForm::addSegments() {
   const Segment* segment = index() < first().segments.size() ? &first().segments[index()] : nullptr;
   if (!segment) return;
-  const QString kind = QString::fromUtf8(shapeName(segment->shape).data());
-  form_.addHeading(Form::tr("Segment: %1").arg(kind));
+  form_.addHeading(Form::tr("Segment: %1").arg(shapeWord(segment->shape)));
   if (first().segments.size() < 2) return;
   QStringList names;
   for (std::size_t i = 0; i < first().segments.size(); ++i)

@@ -51,7 +51,7 @@ void addStripTypes(Form& form, const Session& session) {
   });
   auto* own = named(new QToolButton, "ownStrips", Form::tr("Add one of your own"),
                     Form::tr("Strip types that you keep for all shows"));
-  own->setText(Form::tr("One of my own"));
+  own->setText(Form::tr("From my strip types"));
   own->setMenu(new QMenu(own));
   own->setPopupMode(QToolButton::InstantPopup);
   QObject::connect(own->menu(), &QMenu::aboutToShow, own, [session, own] {

@@ -10,6 +10,7 @@
 #include "desk/parts/format.h"
 #include "desk/parts/theme.h"
 #include "desk/plan/planview.h"
+#include "desk/plan/shapeword.h"
 
 namespace chispa::desk {
 namespace {
@@ -38,7 +39,7 @@ class DrawHand : public PlanHand {
 
   void add(const Shape& shape, const Placement& place) {
     const Session& session = view_.session();
-    const QString name = PlanView::tr("add %1").arg(QString::fromUtf8(shapeName(shape).data()));
+    const QString name = PlanView::tr("add %1").arg(shapeWord(shape));
     if (const FixtureId id = view_.continued()) {
       session.edit(name, [&](Show& show) { addSegment(show, id, shape, place); });
       session.selection.select(FixtureIds{id});
