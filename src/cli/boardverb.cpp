@@ -76,7 +76,7 @@ void print(const board::BoardLight& light, const board::BoardKind& kind,
            const std::vector<board::BoardSaving>& savings) {
   const board::BoardUse use = board::useOf(light, kind);
   std::cout << kind.name << ", " << light.pixels << " pixels, " << light.options.framesPerSecond
-            << " frames a second\n"
+            << " frames per second\n"
             << "flash " << use.flash() << " of " << kind.flash << " bytes: player " << use.player
             << ", programs " << use.programs << ", frames " << use.frames << ", lists " << use.rest << "\n"
             << "RAM " << use.ram << " of " << kind.ram << " bytes\n";

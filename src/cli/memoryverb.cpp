@@ -129,7 +129,7 @@ int memory(const Words& words) {
   const Controller* controller = findNamed(opened->show.controllers, words.controller);
   if (!controller)
     return failed(
-        {"There is no controller “" + words.controller + "”.", words.file, "chispa-cli patch names them."});
+        {"There is no controller “" + words.controller + "”.", words.file, "`chispa-cli patch` lists them."});
   const auto state = link::readMemory(*controller);
   if (!state) return failed(state.failure());
   if (words.scene >= 0) {

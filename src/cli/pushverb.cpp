@@ -103,7 +103,7 @@ int push(const Words& words) {
     good = pushOne(opened->show, static_cast<int>(i), words, told) && good;
   }
   if (words.json) std::cout << told.dump(2) << "\n";
-  if (!any) std::cerr << words.file << ": There is no such controller.\nchispa-cli patch names them.\n";
+  if (!any) std::cerr << words.file << ": There is no such controller.\n`chispa-cli patch` lists them.\n";
   return good && any ? kDone : kShowError;
 }
 

@@ -17,7 +17,7 @@
 #include <QToolButton>
 #include <QXmlStreamReader>
 
-#include "core/almanac/nights.h"
+#include "core/almanac/nightwords.h"
 #include "core/effect/effect.h"
 #include "desk/run/nightwords.h"
 
@@ -73,18 +73,19 @@ std::set<QString> wordsOfEffects() {
 std::set<QString> sentencesOfCore() {
   std::set<QString> sentences;
   for (const char* name : {"check/problems.cpp", "check/wireproblems.cpp", "check/liveproblems.cpp",
-                           "check/flashes.cpp", "edit/bindingedits.cpp"}) {
+                           "check/flashes.cpp", "edit/bindingedits.cpp", "almanac/nightwords.cpp"}) {
     QFile file(QStringLiteral(CHISPA_SOURCE_DIR "/src/core/") + QLatin1String(name));
     EXPECT_TRUE(file.open(QIODevice::ReadOnly));
     QString source = QString::fromUtf8(file.readAll());
     source.remove(QRegularExpression(QStringLiteral("//[^\n]*|#include[^\n]*")));
     source.remove(QRegularExpression(QStringLiteral("\"\\s*\\n\\s*\"")));
     // Of problems all have several words.
-    const bool hasSingle = source.contains(QStringLiteral("describeTarget"));
+    const bool hasSingle =
+        source.contains(QStringLiteral("describeTarget")) || source.contains(QStringLiteral("sunset"));
     static const QRegularExpression literal(QStringLiteral("\"([^\"\\n]*[A-Za-z]{2}[^\"\\n]*)\""));
     for (auto match = literal.globalMatch(source); match.hasNext();) {
       const QString words = match.next().captured(1);
-      if (words.contains(QLatin1Char(' ')) || (hasSingle && words.size() > 4)) sentences.insert(words);
+      if (words.contains(QLatin1Char(' ')) || (hasSingle && words.size() > 3)) sentences.insert(words);
     }
   }
   EXPECT_GT(sentences.size(), 50U);

@@ -60,7 +60,7 @@ Result<BoardStrip> BoardStrip::of(const Show& show, const PixelMap& map, const s
         {},
         "Choose fixtures of another strip, or send it from a controller."};
   if (type.channelBits != 8)
-    return Failure{sentence("“%1” takes 16 bits a channel, and a board sends bytes of 8.", type.name),
+    return Failure{sentence("“%1” takes 16 bits per channel; a board sends 8.", type.name),
                    {},
                    "Choose fixtures of another strip."};
   strip.order_ = type.order;
@@ -71,7 +71,7 @@ Result<BoardStrip> BoardStrip::of(const Show& show, const PixelMap& map, const s
   strip.channel_ma_ = type.channel_ma;
   strip.volts_ = type.volts;
   if (strip.byteCount() > kMaxBytes)
-    return Failure{sentence("The strip has %1 bytes a frame, and a board counts up to %2.", strip.byteCount(),
+    return Failure{sentence("The strip takes %1 bytes per frame; a board counts up to %2.", strip.byteCount(),
                             kMaxBytes),
                    {},
                    "Choose less."};

@@ -91,7 +91,7 @@ Effect carillon() {
           hardOrSoft(withPace(
               {choiceParam("range", "Follows",
                            {{"low", "low notes"}, {"middle", "middle notes"}, {"high", "high notes"}}, 2),
-               numberParam("speed", "Runs", "zones a second", 0.05, 5, 0.6, 0.05),
+               numberParam("speed", "Runs", "zones per second", 0.05, 5, 0.6, 0.05),
                numberParam("length", "Sounds for", "s", 0.1, 4, 0.9, 0.1),
                numberParam("notes", "Places", "", 1, 48, 12, 1)}))),
       .render = render,

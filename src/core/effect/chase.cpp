@@ -45,7 +45,7 @@ Effect chase() {
       .params = across(Axis::Along,
                        withPace({numberParam("period", "Every", "lamps", 2, 60, 4, 1),
                                  numberParam("lit", "Lit", "lamps", 1, 30, 1, 1),
-                                 numberParam("steps", "Steps a beat", "", -32, 32, 2, 0.5),
+                                 numberParam("steps", "Steps per beat", "", -32, 32, 2, 0.5),
                                  numberParam("soft", "Softness (0: hard steps)", "lamps", 0, 4, 1, 0.1)})),
       .render = render,
       .group = EffectGroup::Steps,

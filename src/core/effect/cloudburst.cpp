@@ -48,10 +48,10 @@ Effect cloudburst() {
       .summary = "Rain that falls through the whole room at the speed of rain; pieces that hang in one "
                  "fall share its drops.",
       .params = {numberParam("apart", "Drops fall", "m apart", 0.03, 5, 0.25),
-                 numberParam("often", "Drops", "a second", 0.05, 5, 0.5, 0.05),
+                 numberParam("often", "Drops", "per second", 0.05, 5, 0.5, 0.05),
                  numberParam("speed", "Fall at", "m/s", 0.1, 20, 4, 0.1),
                  numberParam("length", "Their length", "m", 0.02, 10, 0.7),
-                 numberParam("slant", "Slant", "m aside a metre", -2, 2, 0)},
+                 numberParam("slant", "Slant", "m sideways per metre", -2, 2, 0)},
       .render = render,
       .group = EffectGroup::Sparks,
   });

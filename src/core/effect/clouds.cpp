@@ -35,7 +35,7 @@ Effect clouds() {
       .name = "Clouds",
       .summary = "Soft banks of colour drift by.",
       .params = {numberParam("grain", "Grain", "", 0.3, 12, 1.6, 0.1),
-                 numberParam("speed", "Drifts", "halves a second", 0, 3, 0.3),
+                 numberParam("speed", "Drifts", "half-zones per second", 0, 3, 0.3),
                  numberParam("way", "Towards", "°", -180, 180, 0, 5),
                  numberParam("contrast", "Contrast", "×", 0.5, 4, 1.8, 0.1),
                  numberParam("detail", "Detail", "", 0, 1, 0.6)},

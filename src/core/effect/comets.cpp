@@ -49,7 +49,7 @@ Effect comets() {
       .params = across(
           Axis::Along,
           hardOrSoft(withPace({numberParam("heads", "Heads", "", 1, 24, 2, 1),
-                               numberParam("passes", "Passes a bar", "", -8, 8, 1, 0.05),
+                               numberParam("passes", "Passes per bar", "", -8, 8, 1, 0.05),
                                numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5),
                                numberParam("offset", "Offset from string to string", "pass", 0, 1, 0.08)}))),
       .render = render,

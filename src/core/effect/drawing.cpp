@@ -47,7 +47,7 @@ Effect drawing() {
       .summary = "What you draw dot by dot, in frames, in the palette's colours.",
       .params = withLay({textParam("dots", "Drawing", ParamKind::Drawing, exampleDrawing()),
                          numberParam("pictures", "Frames", "a beat", 0, 16, 1, 0.25),
-                         numberParam("passes", "Passes a bar", "", -8, 8, 0, 0.05),
+                         numberParam("passes", "Passes per bar", "", -8, 8, 0, 0.05),
                          switchParam("repeats", "Repeats", false)}),
       .render = render,
       .group = EffectGroup::Pictures,

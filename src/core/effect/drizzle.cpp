@@ -66,7 +66,7 @@ Effect drizzle() {
       .summary = "Drops run down, each string in its own time.",
       .params = across(Axis::Rows, hardOrSoft(withPace(
                                        {numberParam("drops", "Drops on a string", "", 0.2, 12, 2.5, 0.1),
-                                        numberParam("speed", "Falls", "times a second", 0.05, 6, 0.8, 0.05),
+                                        numberParam("speed", "Falls", "times per second", 0.05, 6, 0.8, 0.05),
                                         numberParam("tail", "Tail", "of the gap", 0.02, 1, 0.5),
                                         numberParam("uneven", "Unevenness", "", 0, 1, 0.7)}))),
       .render = render,

@@ -35,7 +35,7 @@ Effect frost() {
       .name = "Frost",
       .summary = "Hard white sparkle for the top layer: what lies below shows between the sparks.",
       .params = {numberParam("density", "Sparks", "of all cells", 0.001, 0.5, 0.05, 0.005),
-                 numberParam("rate", "Chances", "a second", 0.5, 30, 8, 0.5),
+                 numberParam("rate", "Chances", "per second", 0.5, 30, 8, 0.5),
                  numberParam("length", "Flash", "of a chance", 0.05, 1, 0.4),
                  numberParam("white", "Whiteness", "", 0, 1, 0.8)},
       .render = render,

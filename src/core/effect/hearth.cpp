@@ -83,7 +83,7 @@ Effect hearth() {
       .key = "hearth",
       .name = "Hearth",
       .summary = "Tongues of flame rise and bend over embers.",
-      .params = across(Axis::Rows, {numberParam("speed", "Rises", "times a second", 0.05, 6, 1.2, 0.05),
+      .params = across(Axis::Rows, {numberParam("speed", "Rises", "times per second", 0.05, 6, 1.2, 0.05),
                                     numberParam("grain", "Tongues", "side by side", 1, 30, 5, 0.5),
                                     numberParam("height", "Flame height", "", 0.1, 4, 1.2, 0.05)}),
       .render = render,

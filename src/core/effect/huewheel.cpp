@@ -29,7 +29,7 @@ Effect hueWheel() {
       .summary =
           "All hues at one lightness turn through the zone; it needs no palette. Beyond 0.12 of colour some "
           "hues grow brighter or darker than others.",
-      .params = across(Axis::Along, withPace({numberParam("turns", "Turns a bar", "", -8, 8, 0.5, 0.05),
+      .params = across(Axis::Along, withPace({numberParam("turns", "Turns per bar", "", -8, 8, 0.5, 0.05),
                                               numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
                                               numberParam("chroma", "Strength of colour", "", 0, 0.33, 0.12),
                                               numberParam("lightness", "Lightness", "", 0.1, 1, 0.72)})),

@@ -153,7 +153,7 @@ Effect lettering() {
           "Words in dots or in any font, standing or passing by, with a rim and a ground of their own.",
       .params = withSurface({textParam("text", "Words", ParamKind::Text, "LANTERN FAIR"),
                              choiceParam("moves", "Words", {{"stand", "stand still"}, {"pass", "pass by"}}),
-                             numberParam("passes", "Passes a bar", "", -4, 4, 0.25, 0.05),
+                             numberParam("passes", "Passes per bar", "", -4, 4, 0.25, 0.05),
                              numberParam("size", "Height", "of the zone", 0.2, 2, 1, 0.05),
                              numberParam("width", "Width", "×", 0.3, 3, 1, 0.05),
                              choiceParam("colours", "Colours run", {{"across", "across"}, {"up", "upward"}}),

@@ -10,7 +10,7 @@ namespace chispa {
 /// Puts behind `own` whether the music or metres tell the speed, and how many metres a second.
 inline std::vector<ParamSpec> withPace(std::vector<ParamSpec> own) {
   constexpr double kFastest = 30;
-  own.push_back(choiceParam("pace", "Speed", {{"music", "as above"}, {"metres", "in metres a second"}}));
+  own.push_back(choiceParam("pace", "Speed", {{"music", "as above"}, {"metres", "in metres per second"}}));
   ParamSpec metres = numberParam("metres", "Metres", "m/s", -kFastest, kFastest, 1, 0.05);
   metres.onlyIf = "pace";
   metres.onlyIfWord = "metres";

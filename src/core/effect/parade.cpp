@@ -88,7 +88,7 @@ Effect parade() {
       .params = across(Axis::Along,
                        withPace({numberParam("groups", "Blocks", "", 1, 60, 4, 1),
                                  numberParam("lit", "Lit part", "of a block", 0.05, 1, 0.5),
-                                 numberParam("steps", "Steps a beat", "", -8, 8, 1, 0.25),
+                                 numberParam("steps", "Steps per beat", "", -8, 8, 1, 0.25),
                                  numberParam("glide", "Glide (0: hard steps)", "of a step", 0, 1, 1)})),
       .render = render,
       .group = EffectGroup::Steps,

@@ -76,7 +76,7 @@ Effect picture() {
       .summary = "A picture, an animated one or a video, seen through the zone.",
       .params = withLay({textParam("file", "File", ParamKind::File, ""),
                          numberParam("speed", "Speed", "×", -4, 4, 1, 0.05),
-                         numberParam("passes", "Passes a bar", "", -8, 8, 0, 0.05),
+                         numberParam("passes", "Passes per bar", "", -8, 8, 0, 0.05),
                          numberParam("clear", "Clear below", "", 0, 1, 0),
                          numberParam("tint", "In the palette's colours", "", 0, 1, 0)}),
       .render = render,

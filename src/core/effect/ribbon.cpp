@@ -29,7 +29,7 @@ Effect ribbon() {
       .name = "Ribbon",
       .summary = "The palette travels through the zone.",
       .params = across(Axis::Along, withPace({numberParam("repeats", "Repeats", "×", 0.1, 24, 1, 0.1),
-                                              numberParam("passes", "Passes a bar", "", -8, 8, 0.5, 0.05),
+                                              numberParam("passes", "Passes per bar", "", -8, 8, 0.5, 0.05),
                                               numberParam("slant", "Slant by row", "", -4, 4, 0, 0.05)})),
       .render = render,
       .group = EffectGroup::Flows,

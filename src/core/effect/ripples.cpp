@@ -43,7 +43,7 @@ Effect ripples() {
       .name = "Ripples",
       .summary = "Rings that spread from a point, one every few beats.",
       .params = {numberParam("every", "A ring every", "beats", 0.25, 16, 1, 0.25),
-                 numberParam("speed", "Spreads", "halves a beat", 0.05, 8, 1, 0.05),
+                 numberParam("speed", "Spreads", "half-zones per beat", 0.05, 8, 1, 0.05),
                  numberParam("width", "Width", "", 0.02, 1, 0.3),
                  numberParam("fade", "Fades", "", 0, 4, 0.6, 0.1),
                  numberParam("centre-x", "Point, across", "", -1.5, 1.5, 0, 0.05),

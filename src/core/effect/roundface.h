@@ -12,7 +12,7 @@ namespace chispa {
 /// Puts behind other parameters whether a thing lies flat or round the zone's middle, and where it begins.
 inline std::vector<ParamSpec> withSurface(std::vector<ParamSpec> params) {
   params.push_back(
-      choiceParam("surface", "Lies", {{"flat", "flat, as it is seen"}, {"round", "round its middle"}}));
+      choiceParam("surface", "Surface", {{"flat", "flat, as seen"}, {"round", "wrapped around the middle"}}));
   ParamSpec begins = numberParam("begins", "Begins at", "°", -180, 180, 0, 5);
   begins.onlyIf = "surface";
   begins.onlyIfWord = "round";

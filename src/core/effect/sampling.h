@@ -34,7 +34,7 @@ inline std::vector<ParamSpec> withLay(std::vector<ParamSpec> own) {
                             {{"whole", "all of it"},
                              {"cover", "fills the zone"},
                              {"stretch", "stretched"},
-                             {"dots", "a dot a cell"}},
+                             {"dots", "one dot per cell"}},
                             1));
   own.push_back(numberParam("turned", "Turned", "°", -180, 180, 0, 5));
   own.push_back(switchParam("mirrored", "Mirrored", false));

@@ -99,7 +99,7 @@ std::map<std::string, Shelf> sparks() {
          {"Embers", {{"speed", 0.3}, {"grain", 8.0}, {"height", 0.35}}}}}},
       {"comets",
        {"Something passes by: one each bar is grand, many are a race.",
-        {{"One a bar", {{"heads", 1.0}, {"passes", 1.0}, {"tail", 0.4}}},
+        {{"One per bar", {{"heads", 1.0}, {"passes", 1.0}, {"tail", 0.4}}},
          {"Meteors", {{"heads", 5.0}, {"passes", 0.8}, {"tail", 0.3}, {"offset", 0.31}}},
          {"Scanner", {{"heads", 1.0}, {"passes", 2.0}, {"tail", 0.15}}},
          {"Slow train", {{"heads", 3.0}, {"passes", 0.25}, {"tail", 1.0}}}}}},

@@ -98,7 +98,7 @@ Effect snowfall() {
       .name = "Snowfall",
       .summary = "A few soft flakes, near and far, sink and sway; they can stay lying.",
       .params = {numberParam("flakes", "Flakes across", "", 1, 20, 4, 0.5),
-                 numberParam("speed", "Falls", "halves a second", 0.02, 3, 0.16),
+                 numberParam("speed", "Falls", "half-zones per second", 0.02, 3, 0.16),
                  numberParam("drift", "Drift", "", 0, 1, 0.15),
                  numberParam("size", "Size", "", 0.05, 0.7, 0.35),
                  numberParam("lying", "Stays lying up to", "of the height", 0, 1, 0),

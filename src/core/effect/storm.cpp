@@ -135,7 +135,7 @@ Effect storm() {
       .key = "storm",
       .name = "Storm",
       .summary = "Lightning: white strokes that branch, and a sky that glows on after them.",
-      .params = {numberParam("strikes", "Strikes", "a second", 0.05, 1.5, 0.5, 0.05),
+      .params = {numberParam("strikes", "Strikes", "per second", 0.05, 1.5, 0.5, 0.05),
                  numberParam("length", "Flickers for", "s", 0.1, 2, 0.6, 0.05),
                  numberParam("width", "Width", "", 0.01, 0.6, 0.05),
                  numberParam("sky", "Sky", "", 0, 1, 0.15),

@@ -39,7 +39,7 @@ Effect strobe() {
       .key = "strobe",
       .name = "Strobe",
       .summary = "Short flashes, never more than three a second, for the sake of the audience.",
-      .params = {fixedParam("rate", "Flashes", "a second", 0.2, kSafe_hz, 2, 0.1),
+      .params = {fixedParam("rate", "Flashes", "per second", 0.2, kSafe_hz, 2, 0.1),
                  numberParam("flash", "Flash", "of the time", 0.02, 0.6, 0.15),
                  switchParam("sync", "On the beat", true),
                  numberParam("scatter", "Left out", "of the cells", 0, 0.95, 0)},

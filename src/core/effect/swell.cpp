@@ -31,7 +31,7 @@ Effect swell() {
       .name = "Swell",
       .summary = "Waves of light roll through; crests take the palette's end.",
       .params = across(Axis::Along, withPace({numberParam("waves", "Waves", "", 0, 24, 2, 0.5),
-                                              numberParam("passes", "Waves a bar", "", -8, 8, 1, 0.05),
+                                              numberParam("passes", "Waves per bar", "", -8, 8, 1, 0.05),
                                               numberParam("depth", "Depth", "", 0, 1, 0.9),
                                               numberParam("sharpness", "Sharpness", "", 0.3, 12, 1.6, 0.1)})),
       .render = render,

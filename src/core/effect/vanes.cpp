@@ -32,7 +32,7 @@ Effect vanes() {
       .name = "Vanes",
       .summary = "Arms of light turn about a point; with twist they become spirals.",
       .params = {numberParam("arms", "Arms", "", 1, 24, 4, 1),
-                 numberParam("turns", "Turns a bar", "", -8, 8, 0.25, 0.05),
+                 numberParam("turns", "Turns per bar", "", -8, 8, 0.25, 0.05),
                  numberParam("twist", "Twist", "turns", -4, 4, 0, 0.05),
                  numberParam("edge", "Soft edge", "", 0, 1, 0.25),
                  numberParam("centre-x", "Point, across", "", -1.5, 1.5, 0, 0.05),

@@ -43,7 +43,7 @@ Effect weave() {
       .name = "Weave",
       .summary = "Two sets of threads cross each other in opposite directions.",
       .params = across(Axis::Along, withPace({numberParam("threads", "Threads", "", 1, 40, 5, 1),
-                                              numberParam("passes", "Threads a bar", "", -8, 8, 1, 0.05),
+                                              numberParam("passes", "Threads per bar", "", -8, 8, 1, 0.05),
                                               numberParam("width", "Width", "of a gap", 0.05, 1, 0.5)})),
       .render = render,
       .group = EffectGroup::Flows,

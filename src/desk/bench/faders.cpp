@@ -59,7 +59,7 @@ QHBoxLayout* Faders::makeTop() {
             showBase();
           });
   connect(button("fadersPalette", tr("Copy to palette"),
-                 tr("A new palette of the colours of the faders, three channels a colour")),
+                 tr("A new palette of the faders' colours, three channels per colour")),
           &QPushButton::clicked, this, [this] { emit paletteAsked(colours()); });
   return top;
 }

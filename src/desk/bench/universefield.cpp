@@ -20,7 +20,7 @@ UniverseField::UniverseField(QWidget* parent) : QWidget(parent) {
   setObjectName(QStringLiteral("universeField"));
   setFocusPolicy(Qt::StrongFocus);
   setAccessibleName(tr("Values of the universe"));
-  setToolTip(tr("A cell a channel, from the upper left; a click shows its last ten seconds"));
+  setToolTip(tr("One cell per channel, from the upper left; click one to see its last ten seconds"));
   age_.fill(kOld);
 }
 

@@ -33,7 +33,7 @@ void addFilling(QMenu* menu, const Add& add) {
       QKeySequence(MainWindow::tr("Ctrl+R")), [](Composing& c) { c.repeatToSectionEnd(); });
 }
 
-/// What changes the chosen clips.
+/// What changes the chosen clips in time.
 template <class Add>
 void addClipActions(QMenu* menu, const Add& add) {
   add(menu, "copyClips", MainWindow::tr("&Copy clips"), QKeySequence(MainWindow::tr("Ctrl+C")),
@@ -48,12 +48,17 @@ void addClipActions(QMenu* menu, const Add& add) {
       [](Composing& c) { c.stretch(2); });
   add(menu, "squeezeClips", MainWindow::tr("&Half as long"), QKeySequence(MainWindow::tr("Ctrl+<")),
       [](Composing& c) { c.stretch(0.5); });
+  add(menu, "randomiseClips", MainWindow::tr("Ra&ndomise them"), QKeySequence(MainWindow::tr("Ctrl+J")),
+      [](Composing& c) { c.randomise(); });
+}
+
+/// What changes the light in the chosen clips.
+template <class Add>
+void addContentActions(QMenu* menu, const Add& add) {
   add(menu, "slipLater", MainWindow::tr("Content offset: later"), QKeySequence(MainWindow::tr("Alt+Right")),
       [](Composing& c) { c.contentOffset(1); });
   add(menu, "slipEarlier", MainWindow::tr("Content offset: earlier"),
       QKeySequence(MainWindow::tr("Alt+Left")), [](Composing& c) { c.contentOffset(-1); });
-  add(menu, "randomiseClips", MainWindow::tr("Ra&ndomise them"), QKeySequence(MainWindow::tr("Ctrl+J")),
-      [](Composing& c) { c.randomise(); });
   add(menu, "turnPicture", MainWindow::tr("Rotate their picture by a &quarter turn"),
       QKeySequence(MainWindow::tr("Ctrl+Alt+D")), [](Composing& c) { c.turnPicture(90); });
   add(menu, "mirrorPicture", MainWindow::tr("Mirror the&ir picture"),
@@ -68,9 +73,8 @@ void addClipActions(QMenu* menu, const Add& add) {
       [](Composing& c) { c.swapPalette(); });
 }
 
-/// What changes blocks, the shelf, and the time itself.
 template <class Add>
-void addBlockActions(QMenu* menu, ScorePage* score, const Add& add) {
+void addBlockActions(QMenu* menu, const Add& add) {
   add(menu, "makeBlock", MainWindow::tr("Make a building bloc&k of them"),
       QKeySequence(MainWindow::tr("Ctrl+Shift+K")), [](Composing& c) { c.makeBlock(); });
   add(menu, "dissolveBlock", MainWindow::tr("&Dissolve the block"), {},
@@ -79,12 +83,22 @@ void addBlockActions(QMenu* menu, ScorePage* score, const Add& add) {
       [](Composing& c) { c.openBlock(); });
   add(menu, "closeBlock", MainWindow::tr("Make the selection the bloc&k"),
       QKeySequence(MainWindow::tr("Ctrl+Shift+Return")), [](Composing& c) { c.closeBlock(); });
+}
+
+/// What changes the effects on the shelf.
+template <class Add>
+void addShelfActions(QMenu* menu, ScorePage* score, const Add& add) {
   add(menu, "saveOwnEffect", MainWindow::tr("Keep as an effect of your own"),
       QKeySequence(MainWindow::tr("Ctrl+Shift+E")), [](Composing& c) { c.saveOwn(); });
   add(menu, "nextSetting", MainWindow::tr("Next setting of the shelf's effect"), {},
       [score](Composing&) { score->nextSetting(); });
   add(menu, "favouriteEffect", MainWindow::tr("Make the shelf's effect a favourite, or not"), {},
       [score](Composing&) { score->toggleFavourite(); });
+}
+
+/// What takes time out of the score, or adds some.
+template <class Add>
+void addTimeActions(QMenu* menu, const Add& add) {
   add(menu, "closeGap", MainWindow::tr("Delete the selection's time"),
       QKeySequence(MainWindow::tr("Ctrl+Shift+Del")), [](Composing& c) { c.closeGap(); });
   add(menu, "insertBar", MainWindow::tr("Insert a bar at the playhead"), {},
@@ -131,18 +145,22 @@ void MainWindow::makeComposeMenu() {
     composing_->addAction(
         addAction(to, QLatin1String(name), words, keys, [composing, act] { act(*composing); }));
   };
-  addFilling(menu, add);
+  // Grouped, so that it stays lower than a small screen.
+  addFilling(menu->addMenu(tr("La&y out clips")), add);
   menu->addSeparator();
   addClipActions(menu, add);
-  addBlockActions(menu, score_, add);
+  addContentActions(menu->addMenu(tr("Content and pictu&re")), add);
   menu->addSeparator();
+  addBlockActions(menu->addMenu(tr("&Blocks")), add);
+  addShelfActions(menu->addMenu(tr("&Effects on the shelf")), score_, add);
   makeStaveMenu(menu->addMenu(tr("S&taves")));
-  QMenu* marks = menu->addMenu(tr("Beats and &marks"));
+  makeBeatsMenu(menu->addMenu(tr("Be&ats and bars")));
+  QMenu* marks = menu->addMenu(tr("&Marks and sections"));
   addMarkActions(marks, score_, add);
   marks->addSeparator();
-  makeBeatsMenu(marks);
-  marks->addSeparator();
   addLabelFiles(marks, add);
+  menu->addSeparator();
+  addTimeActions(menu, add);
   menu->addSeparator();
   add(menu, "findClips", tr("&Find clips and marks…"), QKeySequence::Find,
       [this](Composing&) { score_->beginSearch(); });

@@ -77,7 +77,7 @@ void FilmDialog::makeRows() {
       {tr("the whole score"), tr("the section at the playhead"), tr("the part that plays alone")});
   named(part_, "filmPart", tr("Part"), tr("What of the score is in it"));
   rows->addRow(tr("Of"), part_);
-  view_->addItems({tr("the light, as seen from the front"), tr("unrolled: a line a fixture")});
+  view_->addItems({tr("the light, as seen from the front"), tr("unrolled: one line per fixture")});
   named(view_, "filmView", tr("View"), tr("What the pictures show"));
   rows->addRow(tr("Shows"), view_);
   asStrips_->setText(tr("as the strips show it"));
@@ -96,7 +96,7 @@ void FilmDialog::makeRows() {
   };
   number(width_, "filmWidth", tr("Width"), 2, 7680, 2, 1280, tr(" wide"));
   number(height_, "filmHeight", tr("Height"), 2, 4320, 2, 720, tr(" high"));
-  number(rate_, "filmRate", tr("Frames per second"), 1, 240, 1, 30, tr(" a second"));
+  number(rate_, "filmRate", tr("Frames per second"), 1, 240, 1, 30, tr(" per second"));
   rows->addRow(tr("Pictures"), shape);
   sound_->setText(tr("with the score's sound"));
   sound_->setChecked(true);

@@ -226,7 +226,7 @@ QVBoxLayout* BoardDialog::makeSizes() {
     named(box, name, label, tip);
     form->addRow(label, box);
   };
-  number(rate_, "boardRate", tr("Frames a second"), tr("How often the light changes"), 1, 120, 40);
+  number(rate_, "boardRate", tr("Frames per second"), tr("How often the light changes"), 1, 120, 40);
   number(colours_, "boardColours", tr("Colours"), tr("Most colours of what is kept as frames; 0 for all"), 0,
          256, 0);
   colours_->setSpecialValueText(tr("all"));

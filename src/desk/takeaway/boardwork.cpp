@@ -112,7 +112,7 @@ void BoardDialog::showLight() {
                            .arg(bytesText(use.player), bytesText(use.programs), bytesText(use.frames)));
   ramWords_->setText(tr("%1 of %2").arg(bytesText(use.ram), bytesText(board.ram)));
   ramBar_->show({{tr("taken"), theme().quiet, static_cast<double>(use.ram)}}, static_cast<double>(board.ram));
-  speed_->setText(tr("about %1 frames a second, %2 needed")
+  speed_->setText(tr("about %1 frames per second, %2 needed")
                       .arg(static_cast<int>(use.fastest))
                       .arg(light_->options.framesPerSecond));
   const auto lacks = board::lacksOf(*light_, board);

@@ -56,9 +56,9 @@ QString memorySceneName(const Show& show, const ControllerMemory& memory, std::s
 std::unique_ptr<Form> makeMemoryForm(const Session& session, ControllerId controller) {
   auto form = std::make_unique<Form>();
   const auto all = memoryPart<ControllerMemory>(session, controller, [](ControllerMemory& m) { return &m; });
-  form->addNumber("memoryRate", Form::tr("Instants a second"), {{}, 1, 100, 1, 0},
+  form->addNumber("memoryRate", Form::tr("Samples per second"), {{}, 1, 100, 1, 0},
                   shows<double>(all, [](const ControllerMemory& m) { return m.framesPerSecond; }),
-                  changes<double>(all, Form::tr("instants a second"),
+                  changes<double>(all, Form::tr("samples per second"),
                                   [](ControllerMemory& m, double v) { m.framesPerSecond = v; }));
   form->addNumber("memoryTolerance", Form::tr("Steps may differ (ΔE)"), {{}, 0, 100, 0.5, 1},
                   shows<double>(all, [](const ControllerMemory& m) { return m.tolerance; }),

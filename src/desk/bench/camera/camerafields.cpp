@@ -228,8 +228,10 @@ QWidget* CameraPage::makeReview() {
   contrast_ = addLimit(
       form, "spotContrast", tr("Contrast"),
       tr("How clearly each blink must be seen, in per cent of the LED's usual change; auto is 35"), 90);
-  smallest_ = addLimit(form, "spotSmallest", tr("Smallest"), tr("Picture points that an LED must have"), 500);
-  largest_ = addLimit(form, "spotLargest", tr("Largest"), tr("Picture points that an LED may have"), 5000);
+  smallest_ = addLimit(form, "spotSmallest", tr("Smallest"),
+                       tr("The fewest picture dots that an LED must cover"), 500);
+  largest_ =
+      addLimit(form, "spotLargest", tr("Largest"), tr("The most picture dots that an LED may cover"), 5000);
   nearest_ = addLimit(form, "spotNearest", tr("Nearest"),
                       tr("Picture points between two LEDs; nearer ones are doubtful"), 200);
   column->addLayout(form);

@@ -214,7 +214,7 @@ class Grouping final : public EliminationFinder<int> {
           {digitKey(n), QString::number(n), QString(), QColor(), 1000 * n * value + n});
     return question;
   }
-  QString nameOf(const int& grouping) const override { return tr("%1 a value").arg(grouping); }
+  QString nameOf(const int& grouping) const override { return tr("%1 per value").arg(grouping); }
 
  private:
   int now_;
