@@ -514,7 +514,7 @@ TEST_F(FinderTest, ALeftFinderGoesOnAndAWrongAnswerIsTakenBack) {
   bench().beginFinder(FinderKind::Grouping);
   press(Qt::Key_3);
   ASSERT_TRUE(canAccept()) << words().toStdString();
-  EXPECT_EQ(words(), QStringLiteral("1 a value → 3 a value"));
+  EXPECT_EQ(words(), QStringLiteral("1 per value → 3 per value"));
 }
 
 TEST_F(FinderTest, AnAddressByHandNeedsNoShow) {

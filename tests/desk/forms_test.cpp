@@ -145,11 +145,23 @@ TEST_F(FormsTest, AZoneIsMadeOfWhatIsSelected) {
 }
 
 TEST_F(FormsTest, TheAddressSheetHasARowForEachStretch) {
-  EXPECT_EQ(static_cast<std::size_t>(the<QTableWidget>("addressSheet")->rowCount()),
-            derivePatch(show()).spans.size());
-  document_.apply(QStringLiteral("cut"), [this](Show& s) { cutBead(s, {rimBox().id, 0, 0}, 10); });
-  EXPECT_EQ(static_cast<std::size_t>(the<QTableWidget>("addressSheet")->rowCount()),
-            derivePatch(show()).spans.size());
+  const auto expectAll = [this] {
+    EXPECT_EQ(static_cast<std::size_t>(the<QTableWidget>("addressSheet")->rowCount()),
+              derivePatch(show()).spans.size());
+  };
+  const auto cut = [this](int at) {
+    document_.apply(QStringLiteral("cut"), [this, at](Show& s) { cutBead(s, {rimBox().id, 0, 0}, at); });
+  };
+  window_.showWorkspace(Workspace::Wire);
+  press("faceSheet");
+  expectAll();
+  cut(20);
+  expectAll();
+  // What changes while another page is seen is there when the sheet is seen again.
+  window_.showWorkspace(Workspace::Plan);
+  cut(10);
+  window_.showWorkspace(Workspace::Wire);
+  expectAll();
 }
 
 TEST_F(FormsTest, TheBenchWalksByKey) {

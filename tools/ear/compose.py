@@ -1,10 +1,10 @@
 # SPDX-License-Identifier: GPL-3.0-or-later
 """Composes pieces whose beats, bars, chords and sections are known, as MIDI and JSON.
 
-    compose.py FOLDER COUNT SEED learn|measure|bare
+    compose.py FOLDER COUNT SEED learn|measure|bare|invented
 
 All of it is made up by chance within a style: forms, harmonies, melodies, basses, percussion, timbres, tempo courses.
-"bare" makes percussion alone, for learning. Pieces for measuring take other patterns (see styles.py) and other seeds than those for learning.
+"bare" makes percussion alone, for learning; "invented" makes pieces for learning whose patterns are nearly all made up. Pieces for measuring take other patterns (see styles.py) and other seeds than those for learning.
 """
 
 import json
@@ -28,12 +28,14 @@ PROGRESSIONS = [
 
 
 class Composer:
-    def __init__(self, seed, style_name, split):
+    def __init__(self, seed, style_name, split, inventive=0.3):
         self.random = chance.Random(seed)
         self.seed = seed
         self.style_name = style_name
         self.style = {**STYLES, **BARE}[style_name]
         self.split = split
+        # How likely a piece has patterns of its own.
+        self.inventive = inventive
         self.song = Song()
         self.channel = 0
         # Beats at which the whole ensemble rests.
@@ -185,7 +187,7 @@ class Composer:
         style, random = self.style, self.random
         self.parts = {}
         has_drums = bool(style["drums"]) and random.random() > (0 if style.get("only_drums") else max(0.2, style.get("no_drums", 0.0)))
-        own = random.random() < 0.3
+        own = random.random() < self.inventive
         drums = (self.invented_drums() if own and random.random() < 0.6 else dict(self.pick(style["drums"]))) if has_drums else None
         bass = self.invented("bass") if own and random.random() < 0.6 else self.pick(style["bass"])
         comp = self.invented("chords") if own and random.random() < 0.7 else self.pick(style["comp"])
@@ -494,7 +496,7 @@ def main():
     names = sorted(BARE if split == "bare" else STYLES)
     for n in range(count):
         style = names[n % len(names)]
-        composer = Composer(seed * 100_000 + n, style, 1 if split == "measure" else 0)
+        composer = Composer(seed * 100_000 + n, style, 1 if split == "measure" else 0, 1 if split == "invented" else 0.3)
         composer.compose()
         stem = folder / f"{n:04d}"
         composer.song.save(stem.with_suffix(".mid"))

@@ -1,8 +1,9 @@
 # SPDX-License-Identifier: GPL-3.0-or-later
 """Learns the beat finder's network from a folder of pieces, and writes it as a table of the source.
 
-    learn.py FOLDER[,FOLDER ...] TABLE.inc [EPOCHS [BEFORE.pt]]
+    learn.py FOLDER[,FOLDER ...] TABLE.inc [EPOCHS [BEFORE.pt [CHANNELS]]]
 
+With BEFORE.pt it goes on from what was learnt before; with CHANNELS the network is made as wide first.
 The folders hold what `compose.py`, `render.py` and `chispa-ear inputs` wrote. Needs Debian's python3-torch. The network is a
 temporal convolutional one (M. Davies and S. Böck, EUSIPCO 2019): its shape stands in src/core/music/beatnetwork.h.
 """
@@ -20,16 +21,16 @@ from torch import nn
 RATE = 50
 NUMBERS = 40
 SCALE = 170
-CHANNELS = 20
+CHANNELS = 20  # At first; see widened().
 DILATIONS = [1, 2, 4, 8, 16, 32, 64, 128, 256]
 KERNEL = 5
 
 
 class Block(nn.Module):
-    def __init__(self, dilation):
+    def __init__(self, channels, dilation):
         super().__init__()
-        self.wide = nn.Conv1d(CHANNELS, CHANNELS, KERNEL, padding=dilation * (KERNEL // 2), dilation=dilation)
-        self.mix = nn.Conv1d(CHANNELS, CHANNELS, 1)
+        self.wide = nn.Conv1d(channels, channels, KERNEL, padding=dilation * (KERNEL // 2), dilation=dilation)
+        self.mix = nn.Conv1d(channels, channels, 1)
         self.drop = nn.Dropout(0.08)
 
     def forward(self, x):
@@ -37,17 +38,31 @@ class Block(nn.Module):
 
 
 class Network(nn.Module):
-    def __init__(self):
+    def __init__(self, channels=CHANNELS):
         super().__init__()
-        self.take = nn.Conv1d(NUMBERS, CHANNELS, 3, padding=1)
-        self.blocks = nn.ModuleList([Block(dilation) for dilation in DILATIONS])
-        self.give = nn.Conv1d(CHANNELS, 2, 1)
+        self.channels = channels
+        self.take = nn.Conv1d(NUMBERS, channels, 3, padding=1)
+        self.blocks = nn.ModuleList([Block(channels, dilation) for dilation in DILATIONS])
+        self.give = nn.Conv1d(channels, 2, 1)
 
     def forward(self, x):
         x = nn.functional.elu(self.take(x))
         for block in self.blocks:
             x = block(x)
         return self.give(x)
+
+
+def widened(network, channels):
+    """A network of more channels that answers as `network` does until it learns on: what is known takes nothing from the new channels
+    (T. Chen, I. Goodfellow, J. Shlens: Net2Net, ICLR 2016, in its simplest form)."""
+    wide = Network(channels)
+    with torch.no_grad():
+        for known, layer in zip(layers(network), layers(wide)):
+            outputs, inputs, _ = known.weight.shape
+            layer.weight[:outputs, inputs:] = 0
+            layer.weight[:outputs, :inputs] = known.weight
+            layer.bias[:outputs] = known.bias
+    return wide
 
 
 def load(folders):
@@ -171,8 +186,12 @@ def main():
     network = None
     if len(sys.argv) > 4:
         # Goes on from what was learnt before.
-        network = Network()
-        network.load_state_dict(torch.load(sys.argv[4]))
+        known = torch.load(sys.argv[4])
+        network = Network(known["take.weight"].shape[0])
+        network.load_state_dict(known)
+        torch.manual_seed(3)
+        if len(sys.argv) > 5:
+            network = widened(network, int(sys.argv[5]))
     network = train(pieces, epochs, network)
     torch.save(network.state_dict(), Path(sys.argv[2]).with_suffix(".pt"))
     write(network.eval(), sys.argv[2])

@@ -213,15 +213,25 @@ void PlanPainter::paintLabels() {
   }
 }
 
-void PlanPainter::paintFixture(const PlanView::Piece& piece, bool isNumbered) {
+void PlanPainter::paintOutline(const PlanView::Piece& piece) {
+  constexpr double kMargin = 8;
+  painter_.setBrush(Qt::NoBrush);
+  if (!painter_.testRenderHint(QPainter::Antialiasing)) {
+    painter_.setPen(theme().ember);
+    const QRectF box(view_.toScreen(piece.extent.topLeft()), view_.toScreen(piece.extent.bottomRight()));
+    painter_.drawRect(box.normalized().adjusted(-kMargin, -kMargin, kMargin, kMargin));
+    return;
+  }
   std::vector<QPointF> points;
   points.reserve(piece.flat.size());
   for (const QPointF& point : piece.flat)
     if (!std::isnan(point.x())) points.push_back(view_.toScreen(point));
-  constexpr double kMargin = 8;
-  painter_.setBrush(Qt::NoBrush);
-  painter_.setPen(QPen(theme().ember, painter_.testRenderHint(QPainter::Antialiasing) ? 1.2 : 1));
+  painter_.setPen(QPen(theme().ember, 1.2));
   painter_.drawPolygon(outlineAbout(std::move(points), kMargin));
+}
+
+void PlanPainter::paintFixture(const PlanView::Piece& piece, bool isNumbered) {
+  paintOutline(piece);
   paintArrow(piece, 11, theme().fine);
   if (!isNumbered) return;
   painter_.setFont(numberFont(0.85));
@@ -339,7 +349,7 @@ void PlanPainter::paintSelection() {
   if (zones.size() == 1 && view_.zoneCells())
     if (const Zone* zone = chispa::find(view_.session().show().zones, zones.front())) paintZone(*zone);
   paintPixels(view_.zonePixels());
-  // Fine edges of a thousand outlines would take longer than all else.
+  // A thousand outlines with fine edges would take longer than all else: these are boxes.
   constexpr std::size_t kMany = 100;
   constexpr std::size_t kNumbered = 4;
   const std::size_t count = selection.fixtures().size();

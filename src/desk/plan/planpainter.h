@@ -27,6 +27,8 @@ class PlanPainter {
   void paintLargeDots(const PlanView::Piece& piece, double size, const std::vector<QRgb>& colours);
   void colour(const PlanView::Piece& piece, std::vector<QRgb>& colours) const;
   void paintArrow(const PlanView::Piece& piece, double size, const QColor& colour);
+  /// Along the fixture; where edges are not smoothed, the box about it.
+  void paintOutline(const PlanView::Piece& piece);
   void paintFixture(const PlanView::Piece& piece, bool isNumbered);
   void paintNumbers(const PlanView::Piece& piece);
   void paintWalk(const PlanView::Piece& piece, int pixel);

@@ -81,7 +81,7 @@ std::shared_ptr<const PaletteTable> ClipPictures::tableFor(PaletteId id) {
 QImage ClipPictures::picture(const std::shared_ptr<const Clip>& clip, int width, int height) {
   // Coarse steps of width, so that zooming does not draw everything anew at each notch.
   constexpr int kWidthStep = 32;
-  constexpr int kMaxWidth = 512;
+  constexpr int kMaxWidth = 1024;
   const QSize size(std::clamp((width + kWidthStep - 1) / kWidthStep * kWidthStep, kWidthStep, kMaxWidth),
                    std::max(4, height));
   Entry& entry = entries_[clip->id];

@@ -20,7 +20,7 @@ class ClipPictures : public QObject {
   explicit ClipPictures(const Session& session, QObject* parent = nullptr);
   ~ClipPictures() override;
 
-  /// The newest picture of `clip`; null if none was ever drawn.
+  /// The newest picture of `clip`, of about so many dots; null if none was ever drawn.
   QImage picture(const std::shared_ptr<const Clip>& clip, int width, int height);
   /// True if nothing is being drawn.
   bool isIdle() const { return drawing_ == 0; }

@@ -371,9 +371,10 @@ void EffectShelf::drawPreviews() {
     for (const Clip& one : unfolded(session_.show(), clip))
       compiled.push_back(compileClip(one, block ? tableOf(session_.show(), one.palette) : table,
                                      pictureOf(clip) == kExample ? media : session_.stage.media()));
-    const ClipPicture picture = drawClips(score, compiled, *cells, span, kPreview.width(), kPreview.height());
-    const QImage image =
-        QImage(picture.rgba.data(), picture.width, picture.height, QImage::Format_RGBX8888).copy();
+    const QSize dots = kPreview * devicePixelRatioF();
+    const ClipPicture picture = drawClips(score, compiled, *cells, span, dots.width(), dots.height());
+    QImage image = QImage(picture.rgba.data(), picture.width, picture.height, QImage::Format_RGBX8888).copy();
+    image.setDevicePixelRatio(devicePixelRatioF());
     item(i)->setIcon(QIcon(QPixmap::fromImage(image)));
   }
 }

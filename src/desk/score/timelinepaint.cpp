@@ -77,7 +77,8 @@ void TimelineView::paintClip(QPainter& painter, const std::shared_ptr<const Clip
     painter.fillRect(box, selected ? theme().ember : QColor(c.r, c.g, c.b));
     return;
   }
-  const QImage image = pictures_.picture(clip, static_cast<int>(box.width()), static_cast<int>(box.height()));
+  const QSize dots = (box.size() * devicePixelRatioF()).toSize();
+  const QImage image = pictures_.picture(clip, dots.width(), dots.height());
   if (!image.isNull()) painter.drawImage(box, image);
   if (clip->block) {
     const Block* block = chispa::find(session_.show().blocks, clip->block);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "desk/session/selection.h"
 
+#include <algorithm>
 #include <functional>
 #include <unordered_set>
 
@@ -34,10 +35,11 @@ Selected those(std::vector<One> list, const std::function<bool(const One&)>& isT
 /// Those of `list` that are among `items`, of which there may be thousands.
 template <class One, class T>
 Selected those(const std::vector<One>& list, const Items<T>& items) {
-  const std::unordered_set<One> wanted(list.begin(), list.end());
+  std::vector<One> wanted = list;
+  std::sort(wanted.begin(), wanted.end());
   std::unordered_set<One> there;
   for (const auto& item : items)
-    if (wanted.contains(item->id)) there.insert(item->id);
+    if (std::binary_search(wanted.begin(), wanted.end(), item->id)) there.insert(item->id);
   return those<One>(list, [&](const One& one) { return there.contains(one); });
 }
 
