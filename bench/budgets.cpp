@@ -2,6 +2,7 @@
 #include "budgets.h"
 
 #include <cstring>
+#include <functional>
 #include <thread>
 
 #include "largeshow.h"
@@ -9,6 +10,8 @@
 #include "report.h"
 #include <sys/resource.h>
 
+#include "core/edit/clipedits.h"
+#include "core/edit/planedits.h"
 #include "core/files/showjson.h"
 #include "core/preview/glow.h"
 #include "core/render/renderer.h"
@@ -68,9 +71,41 @@ void printLive(const Show& show) {
               stats.lateness.most_ms(), static_cast<unsigned long long>(stats.skipped.load())));
 }
 
+/// Each compiles what it changes, as the window does behind every step of a drag.
+void printEdits(const Show& show) {
+  const std::pair<const char*, std::function<void(Show&)>> edits[] = {
+      {"compile it after a clip's number was changed",
+       [](Show& next) {
+         const Clip& first = *next.scores.front()->clips.front();
+         changeClips(next, next.scores.front()->id, {first.id}, [](Clip& clip) {
+           clip.params["passes"] = std::get<double>(clip.params["passes"]) + 0.01;
+         });
+       }},
+      {"compile it after a port's brightness was changed",
+       [](Show& next) {
+         changeItem(next.controllers, next.controllers.front()->id, [](Controller& controller) {
+           auto& brightness = controller.ports.front().settings.brightness;
+           brightness = brightness.value_or(1) * 0.999;
+         });
+       }},
+      {"compile it after one of its fixtures was moved", [](Show& next) {
+         moveFixtures(next, {next.fixtures.front()->id}, {0.001, 0, 0});
+       }}};
+  for (const auto& [name, edit] : edits) {
+    Show now = show;
+    auto compiled = compile(now);
+    const double taken = secondsOf([&] {
+      edit(now);
+      compiled = compile(now, {}, {}, compiled.get());
+    });
+    line(name, "asked <= 15 ms", format("%.1f ms", taken * 1e3));
+  }
+}
+
 void printRest(const Show& show) {
   const double compiling = secondsOf([&] { compile(show); });
   line("compile a show of 170,000 px", "(no budget yet)", format("%.0f ms", compiling * 1e3));
+  printEdits(show);
   const Show big = largeShow(588, 1);
   const std::string text = showText(big);
   const double opening = secondsOf([&] {

@@ -135,6 +135,41 @@ void measureSections(const std::filesystem::path& folder) {
               meanOf(all, &PieceScore::returns));
 }
 
+/// The share of the time of major and minor chords for which the found chord is the right one.
+double chordShare(const FoundHarmony& found, const Truth& truth) {
+  int right = 0, all = 0;
+  for (std::size_t i = 0; i < truth.chords.size(); ++i) {
+    const auto& chord = truth.chords[i];
+    const double to_s = i + 1 < truth.chords.size() ? truth.chords[i + 1].from_s : truth.end_s;
+    constexpr double kStep_s = 0.1;
+    for (double at_s = chord.from_s + kStep_s / 2; chord.chord && at_s < to_s; at_s += kStep_s) {
+      const auto after = std::upper_bound(found.chords.begin(), found.chords.end(), micros(at_s),
+                                          [](Micros at, const FoundChord& one) { return at < one.at; });
+      right += after != found.chords.begin() && std::prev(after)->chord == chord.chord;
+      ++all;
+    }
+  }
+  return all > 0 ? static_cast<double>(right) / all : 0;
+}
+
+/// How well chords and keys are heard.
+void measureHarmony(const std::filesystem::path& folder) {
+  double share = 0;
+  int keys = 0, count = 0;
+  for (const CorpusPiece& piece : readCorpus(folder)) {
+    const auto clip = decodeAudio(piece.recording);
+    if (!clip) continue;
+    const Chromagram harmony = chromagramOf(**clip);
+    const FoundBeats beats = findBeats(hearBeats(analyseSpectrum(**clip), harmony));
+    const FoundHarmony found = findHarmony(harmony, beats.beats, beats.bars);
+    share += chordShare(found, piece.truth);
+    keys += found.key == piece.truth.key;
+    ++count;
+  }
+  std::printf("\nOf %d pieces chords are right for %.3f of the time, and the keys of %.3f.\n", count,
+              share / count, static_cast<double>(keys) / count);
+}
+
 /// Writes what the finder hears of a clip, one byte a number, into `path` with the ending .hear.
 void writeInput(const AudioClip& clip, std::filesystem::path path) {
   const RhythmInput input = rhythmInput(analyseSpectrum(clip).picture, chromagramOf(clip));
@@ -270,6 +305,8 @@ int main(int count, char** words) {
     measure(words[2], count > 3);
   } else if (verb == "sections") {
     measureSections(words[2]);
+  } else if (verb == "chords") {
+    measureHarmony(words[2]);
   } else if (verb == "tune") {
     tune(words[2]);
   } else if (verb == "made-up" && count > 3) {
@@ -277,9 +314,10 @@ int main(int count, char** words) {
   } else if (verb == "inputs") {
     writeInputs(words[2]);
   } else {
-    std::fprintf(stderr,
-                 "usage: chispa-ear measure FOLDER [each] | sections FOLDER | inputs FOLDER | made-up FOLDER "
-                 "COUNT | tune FOLDER\n");
+    std::fprintf(
+        stderr,
+        "usage: chispa-ear measure FOLDER [each] | sections FOLDER | chords FOLDER | inputs FOLDER | "
+        "made-up FOLDER COUNT | tune FOLDER\n");
     return 2;
   }
   return 0;

@@ -20,6 +20,11 @@ Truth readTruth(const std::filesystem::path& path) {
     truth.beats_s.push_back(beat.at(0));
     if (beat.at(1) == 1) truth.bars_s.push_back(beat.at(0));
   }
+  for (const auto& chord : json.at("chords"))
+    truth.chords.push_back({chord.at(0), chord.at(2) == "other"
+                                             ? std::nullopt
+                                             : std::optional(Chord{chord.at(1), chord.at(2) == "minor"})});
+  truth.key = {json.at("key").at(0), json.at("key").at(1) == "minor"};
   for (const auto& section : json.at("sections")) truth.sections.push_back({section.at(0), section.at(1)});
   return truth;
 }

@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <filesystem>
+#include <optional>
 #include <string>
 #include <vector>
+
+#include "core/music/chords.h"
 
 namespace chispa::bench {
 
@@ -19,6 +22,13 @@ struct Truth {
   std::vector<double> beats_s;
   std::vector<double> bars_s;
   std::vector<LetteredSection> sections;
+  /// None where it is neither major nor minor.
+  struct SoundingChord {
+    double from_s = 0;
+    std::optional<Chord> chord;
+  };
+  std::vector<SoundingChord> chords;
+  Chord key;
   double end_s = 0;
 };
 

@@ -15,6 +15,18 @@ nlohmann::ordered_json secondsOf(const std::vector<Micros>& instants) {
   return list;
 }
 
+/// "A minor"; empty where no key is heard.
+std::string keyText(const FoundHarmony& harmony) {
+  return harmony.key ? pitchName(harmony.key->root) + (harmony.key->isMinor ? " minor" : " major") : "";
+}
+
+nlohmann::ordered_json chordsOf(const FoundHarmony& harmony) {
+  auto list = nlohmann::ordered_json::array();
+  for (const FoundChord& one : harmony.chords)
+    list.push_back({{"at", seconds(one.at)}, {"chord", one.chord ? chordName(*one.chord) : ""}});
+  return list;
+}
+
 }  // namespace
 
 int music(const Words& words) {
@@ -26,13 +38,15 @@ int music(const Words& words) {
     const nlohmann::ordered_json root = {{"duration_s", duration},
                                          {"tempo_bpm", found.tempo_bpm},
                                          {"beats", secondsOf(found.beats)},
-                                         {"bars", secondsOf(found.bars)}};
+                                         {"bars", secondsOf(found.bars)},
+                                         {"key", keyText((*analysed)->harmony)},
+                                         {"chords", chordsOf((*analysed)->harmony)}};
     std::cout << root.dump(1) << "\n";
     return kDone;
   }
   std::cout << "duration  " << duration << " s\ntempo     " << found.tempo_bpm << " bpm\nbeats     "
             << found.beats.size() << "\nbars      " << found.bars.size() << " of " << found.beatsPerBar
-            << " beats\n";
+            << " beats\nkey       " << keyText((*analysed)->harmony) << "\n";
   for (const Micros bar : found.bars) std::cout << seconds(bar) << "\n";
   return kDone;
 }

@@ -182,6 +182,22 @@ TEST(Cli, MusicFindsTheWaltz) {
   const auto music = nlohmann::json::parse(ran.out);
   EXPECT_NEAR(music["tempo_bpm"].get<double>(), 132, 0.5);
   EXPECT_GE(music["bars"].size(), 54u);
+  EXPECT_EQ(music["key"], "C major");
+  // A chord a bar, as the waltz was written (demo/waltz/tune.cpp).
+  std::istringstream written(
+      "C C G G  C C G G G G C C C C F F C G C C  Am Am E E Am Am E Am F F C C D D G G "
+      "C C G G G G C C C C F F C G C C  F G C C");
+  const double bar_s = 3 * 60.0 / 132;
+  double at_s = music["bars"][0].get<double>() + bar_s / 2;
+  int right = 0, all = 0;
+  for (std::string chord; written >> chord; at_s += bar_s, ++all) {
+    std::string heard;
+    for (const auto& one : music["chords"])
+      if (one["at"].get<double>() <= at_s) heard = one["chord"];
+    right += heard == chord;
+  }
+  EXPECT_EQ(all, 56);
+  EXPECT_GE(right, 48) << music["chords"].dump();
 }
 
 TEST(Cli, PlayWritesItsFigures) {

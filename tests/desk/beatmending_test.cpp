@@ -59,6 +59,23 @@ TEST_F(BeatMendingTest, OneKeyCountsAnotherWayFromThePlayheadOn) {
   EXPECT_EQ(show(), before);
 }
 
+TEST_F(BeatMendingTest, ChordsStandInALaneAndTheKeyIsTold) {
+  const Show before = show();
+  told_.clear();
+  trigger("findChords");
+  ASSERT_FALSE(told_.isEmpty());
+  EXPECT_TRUE(told_.back().contains(QStringLiteral("C major"))) << told_.back().toStdString();
+  const auto& lanes = score().lanes;
+  const auto lane = std::find_if(lanes.begin(), lanes.end(),
+                                 [](const MarkLane& one) { return one.kind == LaneKind::Chords; });
+  ASSERT_NE(lane, lanes.end());
+  EXPECT_GT(lane->marks.size(), 20U);
+  EXPECT_TRUE(std::any_of(lane->marks.begin(), lane->marks.end(),
+                          [](const Mark& mark) { return mark.text == "Am"; }));
+  trigger("undo");
+  EXPECT_EQ(show(), before);
+}
+
 TEST_F(BeatMendingTest, ATappedBarSettlesTheRest) {
   const BeatMarks found = marks();
   // Wrong on purpose, all through the piece.

@@ -66,6 +66,8 @@ TEST(Guide, CallsThingsAsTheWindowDoes) {
                                     "no answer from",
                                     "⋯",
                                     "the audio file is not there",
+                                    "am",
+                                    "f♯",
                                     "holds the light to 62 %",
                                     "an effect is unknown to this version",
                                     "opening",

@@ -1,10 +1,11 @@
 # SPDX-License-Identifier: GPL-3.0-or-later
 """Composes pieces whose beats, bars, chords and sections are known, as MIDI and JSON.
 
-    compose.py FOLDER COUNT SEED learn|measure|bare|invented
+    compose.py FOLDER COUNT SEED learn|measure|bare|invented|harmony
 
 All of it is made up by chance within a style: forms, harmonies, melodies, basses, percussion, timbres, tempo courses.
-"bare" makes percussion alone, for learning; "invented" makes pieces for learning whose patterns are nearly all made up. Pieces for measuring take other patterns (see styles.py) and other seeds than those for learning.
+"bare" makes percussion alone, for learning; "invented" makes pieces for learning whose patterns are nearly all made up;
+"harmony" makes pieces whose basses play the chords' roots, to measure chords by (those of the others stand a sixth above them). Pieces for measuring take other patterns (see styles.py) and other seeds than those for learning.
 """
 
 import json
@@ -28,7 +29,7 @@ PROGRESSIONS = [
 
 
 class Composer:
-    def __init__(self, seed, style_name, split, inventive=0.3):
+    def __init__(self, seed, style_name, split, inventive=0.3, lowest=33):
         self.random = chance.Random(seed)
         self.seed = seed
         self.style_name = style_name
@@ -36,6 +37,8 @@ class Composer:
         self.split = split
         # How likely a piece has patterns of its own.
         self.inventive = inventive
+        # What the bass's pitches are counted from.
+        self.lowest = lowest
         self.song = Song()
         self.channel = 0
         # Beats at which the whole ensemble rests.
@@ -306,9 +309,9 @@ class Composer:
             length = 1
             while step + length < len(steps) and steps[step + length] == "-":
                 length += 1
-            pitch = self.pitch(following if mark == "P" else root + {"R": 0, "5": 4, "3": 2, "8": 7, "w": 0}[mark], 33)
+            pitch = self.pitch(following if mark == "P" else root + {"R": 0, "5": 4, "3": 2, "8": 7, "w": 0}[mark], self.lowest)
             if mark == "w":
-                pitch = self.pitch(following, 33) + self.random.choice([-2, -1, 1, 2])
+                pitch = self.pitch(following, self.lowest) + self.random.choice([-2, -1, 1, 2])
             if pitch > 50:
                 pitch -= 12
             start = self.second(first, step / grid)
@@ -469,7 +472,7 @@ class Composer:
         start = self.time.times[-1]
         for pitch in self.voicing(0):
             self.song.note(self.chord_channel, start, start + 2, pitch, 84)
-        self.song.note(self.bass_channel, start, start + 2, self.pitch(0, 33), 88)
+        self.song.note(self.bass_channel, start, start + 2, self.pitch(0, self.lowest), 88)
 
     def truth(self):
         beats = []
@@ -483,7 +486,14 @@ class Composer:
         for index, bar in enumerate(self.time.bars):
             if bar.number == 0:
                 sections.append([round(self.time.times[self.time.first_beats[index]], 4), self.letters[bar.section]])
-        return dict(style=self.style_name, seed=self.seed, tempo=round(self.tempo, 2), beats=beats, sections=sections,
+        chords = []
+        for index, bar in enumerate(self.time.bars):
+            degree = self.chord_of(bar)
+            root, third, fifth = (self.pitch(degree + n, 0) for n in (0, 2, 4))
+            kind = {(4, 7): "major", (3, 7): "minor"}.get((third - root, fifth - root), "other")
+            chords.append([round(self.time.times[self.time.first_beats[index]], 4), root % 12, kind])
+        key = [self.key, "major" if self.scale == MAJOR else "minor"]
+        return dict(style=self.style_name, chords=chords, key=key,  seed=self.seed, tempo=round(self.tempo, 2), beats=beats, sections=sections,
                     is_swung=bool(self.swing and self.swing > 0.56 and self.swing_level != 4), end=round(self.time.times[-1], 4))
 
 
@@ -496,7 +506,8 @@ def main():
     names = sorted(BARE if split == "bare" else STYLES)
     for n in range(count):
         style = names[n % len(names)]
-        composer = Composer(seed * 100_000 + n, style, 1 if split == "measure" else 0, 1 if split == "invented" else 0.3)
+        composer = Composer(seed * 100_000 + n, style, 1 if split == "measure" else 0, 1 if split == "invented" else 0.3,
+                            36 if split == "harmony" else 33)
         composer.compose()
         stem = folder / f"{n:04d}"
         composer.song.save(stem.with_suffix(".mid"))

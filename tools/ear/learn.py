@@ -2,6 +2,7 @@
 """Learns the beat finder's network from a folder of pieces, and writes it as a table of the source.
 
     learn.py FOLDER[,FOLDER ...] TABLE.inc [EPOCHS [BEFORE.pt [CHANNELS]]]
+    learn.py mean ONE.pt OTHER.pt TABLE.inc
 
 With BEFORE.pt it goes on from what was learnt before; with CHANNELS the network is made as wide first.
 The folders hold what `compose.py`, `render.py` and `chispa-ear inputs` wrote. Needs Debian's python3-torch. The network is a
@@ -178,7 +179,24 @@ def write(network, path):
     Path(path).write_text("\n".join(lines) + "\n")
 
 
+def read(path):
+    known = torch.load(path)
+    network = Network(known["take.weight"].shape[0])
+    network.load_state_dict(known)
+    return network
+
+
+def write_mean(one, other, table):
+    """The mean of the ends of two courses, which hears new pieces better than either (P. Izmailov and others, UAI 2018)."""
+    mean, second = read(one), read(other).state_dict()
+    mean.load_state_dict({name: (values + second[name]) / 2 for name, values in mean.state_dict().items()})
+    write(mean.eval(), table)
+
+
 def main():
+    if sys.argv[1] == "mean":
+        write_mean(*sys.argv[2:5])
+        return
     torch.set_num_threads(int(os.environ.get("OMP_NUM_THREADS", "2")))
     pieces = load(sys.argv[1])
     epochs = int(sys.argv[3]) if len(sys.argv) > 3 else 60
@@ -186,9 +204,7 @@ def main():
     network = None
     if len(sys.argv) > 4:
         # Goes on from what was learnt before.
-        known = torch.load(sys.argv[4])
-        network = Network(known["take.weight"].shape[0])
-        network.load_state_dict(known)
+        network = read(sys.argv[4])
         torch.manual_seed(3)
         if len(sys.argv) > 5:
             network = widened(network, int(sys.argv[5]))

@@ -198,4 +198,16 @@ void putOnsets(Show& show, ScoreId id, const MusicFeatures& found) {
       putMarks(show, id, kLanes[range].first, kLanes[range].second, heardMarks(*score, found.onsets[range]));
 }
 
+void putChords(Show& show, ScoreId id, const FoundHarmony& found) {
+  const Score* score = find(show.scores, id);
+  if (!score) return;
+  std::vector<Mark> marks;
+  for (const FoundChord& one : found.chords)
+    for (Mark& mark : heardMarks(*score, {one.at})) {
+      mark.text = one.chord ? chordName(*one.chord) : "–";
+      marks.push_back(std::move(mark));
+    }
+  putMarks(show, id, LaneKind::Chords, "Chords", std::move(marks));
+}
+
 }  // namespace chispa

@@ -2,6 +2,7 @@
 #pragma once
 #include "core/edit/planedits.h"
 #include "core/music/beatlevel.h"
+#include "core/music/chords.h"
 #include "core/show/show.h"
 
 namespace chispa {
@@ -44,5 +45,7 @@ BeatMarks beatMarksOf(const Score& score);
 void putBeats(Show& show, ScoreId score, const AnalysedAudio& found);
 /// Puts onsets, low, middle and high, into lanes of their own.
 void putOnsets(Show& show, ScoreId score, const MusicFeatures& found);
+/// Puts chords into a lane of their own, each with its name; where none is heard the mark says "–".
+void putChords(Show& show, ScoreId score, const FoundHarmony& found);
 
 }  // namespace chispa

@@ -334,6 +334,7 @@ std::optional<Track> trackOf(const TempoMap& map, const MarkLane& lane) {
     case LaneKind::HighOnsets:
       return noteTrack(map, lane, 42);
     case LaneKind::Sections:
+    case LaneKind::Chords:
     case LaneKind::Free:
       return textTrack(map, lane, kMarker);
     case LaneKind::Beats:

@@ -222,7 +222,7 @@ struct EnumNames<Driver> {
 };
 template <>
 struct EnumNames<LaneKind> {
-  static constexpr std::array<std::pair<LaneKind, std::string_view>, 10> table{
+  static constexpr std::array<std::pair<LaneKind, std::string_view>, 11> table{
       {{LaneKind::Beats, "beats"},
        {LaneKind::Bars, "bars"},
        {LaneKind::Sections, "sections"},
@@ -232,7 +232,8 @@ struct EnumNames<LaneKind> {
        {LaneKind::LowOnsets, "low-onsets"},
        {LaneKind::MiddleOnsets, "middle-onsets"},
        {LaneKind::HighOnsets, "high-onsets"},
-       {LaneKind::Notes, "notes"}}};
+       {LaneKind::Notes, "notes"},
+       {LaneKind::Chords, "chords"}}};
 };
 
 template <class E>

@@ -31,6 +31,7 @@ Result<std::shared_ptr<const AnalysedAudio>> analyseAudio(const std::filesystem:
   analysed->beats = findBeats(analysed->chances);
   analysed->onsets = findOnsets(frames.onset);
   analysed->sections = findSections(frames, harmony, analysed->beats.bars);
+  analysed->harmony = findHarmony(harmony, analysed->beats.beats, analysed->beats.bars);
   analysed->bars = barCurves(frames, analysed->beats.bars);
   analysed->spectrum = std::move(frames.picture);
   return std::shared_ptr<const AnalysedAudio>(std::move(analysed));

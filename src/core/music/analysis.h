@@ -7,6 +7,7 @@
 #include "core/media/audio.h"
 #include "core/music/bandwaves.h"
 #include "core/music/beats.h"
+#include "core/music/chords.h"
 #include "core/music/sections.h"
 #include "core/music/spectrogram.h"
 #include "core/show/show.h"
@@ -24,6 +25,7 @@ struct AnalysedAudio {
   FoundBeats beats;
   std::vector<Micros> onsets;
   std::vector<FoundSection> sections;
+  FoundHarmony harmony;
   BarCurves bars;
   /// What beats were decided by; they can be decided anew.
   BeatChances chances;

@@ -9,7 +9,7 @@ namespace {
 
 #include "core/music/beatweights.inc"
 
-constexpr int kChannels = 20;
+constexpr int kChannels = 32;
 constexpr int kTaps = 5;
 constexpr int kDilations[] = {1, 2, 4, 8, 16, 32, 64, 128, 256};
 

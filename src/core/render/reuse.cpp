@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "core/render/compiledlive.h"
+#include "core/zone/movedcells.h"
 
 namespace chispa {
 namespace {
@@ -22,11 +23,14 @@ Reuse::Reuse(const Show& show, const MediaLibrary& media, const CompiledShow* be
   if (!before) return;
   isLitAlike_ = before->media == media && before->light == show.light;
   if (show.fixtures != before->source.fixtures) {
-    std::unordered_map<FixtureId, const Fixture*> then;
-    for (const auto& fixture : before->source.fixtures) then.try_emplace(fixture->id, fixture.get());
-    for (const auto& fixture : show.fixtures)
-      if (const auto found = then.find(fixture->id); found == then.end() || found->second != fixture.get())
-        changed_.insert(fixture->id);
+    std::unordered_map<FixtureId, std::shared_ptr<const Fixture>> then;
+    for (const auto& fixture : before->source.fixtures) then.try_emplace(fixture->id, fixture);
+    for (const auto& fixture : show.fixtures) {
+      const auto found = then.find(fixture->id);
+      if (found != then.end() && found->second == fixture) continue;
+      changed_.insert(fixture->id);
+      if (found == then.end() || !isWiredAlike(fixture, found->second)) reshaped_.insert(fixture->id);
+    }
   }
   // Each zone has a level that can be told, in the show's order.
   const auto& zones = before->source.zones;
@@ -51,11 +55,14 @@ bool Reuse::keepsWiring() const {
 std::shared_ptr<const ZoneCells> Reuse::cells(const Zone& zone, const PixelMap& map) const {
   const auto found = cells_.find(&zone);
   if (found == cells_.end()) return nullptr;
-  const bool standsAlike = std::all_of(zone.parts.begin(), zone.parts.end(), [&](const ZonePart& part) {
-    return !changed_.contains(part.fixture) &&
-           map.rangeOf(part.fixture) == before_->map->rangeOf(part.fixture);
-  });
-  return standsAlike ? found->second : nullptr;
+  const auto all = [&](const auto& is) { return std::all_of(zone.parts.begin(), zone.parts.end(), is); };
+  if (!all([&](const ZonePart& part) {
+        return map.rangeOf(part.fixture) == before_->map->rangeOf(part.fixture);
+      }))
+    return nullptr;
+  if (all([&](const ZonePart& part) { return !changed_.contains(part.fixture); })) return found->second;
+  if (!all([&](const ZonePart& part) { return !reshaped_.contains(part.fixture); })) return nullptr;
+  return movedCells(show_, map, zone, *before_->map, *found->second);
 }
 
 std::shared_ptr<const PaletteTable> Reuse::palette(PaletteId id) const {

@@ -33,8 +33,10 @@ class Reuse {
   const CompiledShow* before_;
   /// Pictures and settings of light are as before.
   bool isLitAlike_ = false;
-  /// Fixtures that are not the very same as before.
+  /// Fixtures that are not the very same as before, and those of them that differ by more than where they
+  /// stand.
   std::unordered_set<FixtureId> changed_;
+  std::unordered_set<FixtureId> reshaped_;
   std::unordered_map<const Zone*, std::shared_ptr<const ZoneCells>> cells_;
 };
 

@@ -110,7 +110,8 @@ enum class LaneKind {
   LowOnsets,
   MiddleOnsets,
   HighOnsets,
-  Notes
+  Notes,
+  Chords
 };
 
 struct MarkLane {

@@ -8,6 +8,7 @@
 #include "core/zone/direction.h"
 #include "core/zone/drafts.h"
 #include "core/zone/measures.h"
+#include "core/zone/movedcells.h"
 
 namespace chispa {
 namespace {
@@ -114,21 +115,49 @@ std::span<const std::uint32_t> ZoneCells::pixelsOf(int cell) const {
   return std::span(pixels).subspan(firstPixel[at], firstPixel[at + 1] - firstPixel[at]);
 }
 
-ZoneCells cellsOf(const Show& show, const PixelMap& map, const Zone& zone) {
+namespace {
+
+/// What the parts of a zone have; those that have nothing are passed over.
+std::vector<PartPixels> pixelsOfParts(const Show& show, const PixelMap& map, const Zone& zone) {
   std::vector<PartPixels> parts;
+  for (const ZonePart& part : zone.parts)
+    if (PartPixels taken = pixelsOfPart(show, map, part); !taken.pixels.empty())
+      parts.push_back(std::move(taken));
+  return parts;
+}
+
+ZoneFrame frameOf(const std::vector<PartPixels>& parts, const PixelMap& map, const Zone& zone) {
   std::size_t count = 0;
-  for (const ZonePart& part : zone.parts) {
-    PartPixels taken = pixelsOfPart(show, map, part);
-    if (taken.pixels.empty()) continue;
-    count += taken.pixels.size();
-    parts.push_back(std::move(taken));
-  }
+  for (const PartPixels& part : parts) count += part.pixels.size();
   std::vector<Vec3> points;
   points.reserve(count);
   for (const PartPixels& part : parts)
     for (const std::uint32_t pixel : part.pixels) points.push_back(map.positions[pixel]);
+  return frameOf(points, zone.centre_m);
+}
+
+bool isSortedByPlace(const Zone& zone) {
+  return zone.order != ZoneOrder::Listed || (zone.layout == ZoneLayout::Panels && zone.panelsAcross == 0);
+}
+
+}  // namespace
+
+std::shared_ptr<const ZoneCells> movedCells(const Show& show, const PixelMap& map, const Zone& zone,
+                                            const PixelMap& before, const ZoneCells& cells) {
+  if (isSortedByPlace(zone)) return nullptr;
+  const std::vector<PartPixels> parts = pixelsOfParts(show, map, zone);
+  auto moved = std::make_shared<ZoneCells>(cells);
+  moved->frame = frameOf(parts, map, zone);
+  for (int cell = 0; cell < moved->count(); ++cell)
+    moved->position_m[static_cast<std::size_t>(cell)] = middleOf(map, moved->pixelsOf(cell));
+  measureMoved(zone, parts, map, before, *moved);
+  return moved;
+}
+
+ZoneCells cellsOf(const Show& show, const PixelMap& map, const Zone& zone) {
+  std::vector<PartPixels> parts = pixelsOfParts(show, map, zone);
   ZoneCells cells;
-  cells.frame = frameOf(points, zone.centre_m);
+  cells.frame = frameOf(parts, map, zone);
   const Sorter sorter(zone, cells.frame);
   const bool sortsParts = zone.layout != ZoneLayout::Strand;
   if (sorter.isNeeded() && sortsParts)

@@ -29,6 +29,32 @@ std::vector<double> measureRadii(ZoneCells& cells) {
   return radius_m;
 }
 
+std::vector<float>& placesOf(ZoneCells& cells, Axis axis) {
+  return cells.places[static_cast<std::size_t>(axis)];
+}
+
+/// Numbers of cells, and their places along the zone, its columns and its rows.
+void numberCells(ZoneCells& cells) {
+  const std::size_t n = cells.column.size();
+  const auto middle = [](std::size_t index, std::size_t count) {
+    return static_cast<float>((static_cast<double>(index) + 0.5) /
+                              static_cast<double>(std::max<std::size_t>(1, count)));
+  };
+  auto &along = placesOf(cells, Axis::Along), &columns = placesOf(cells, Axis::Columns),
+       &rows = placesOf(cells, Axis::Rows);
+  for (auto* numbers : {&cells.indexes, &cells.columnNumbers, &cells.rowNumbers, &along, &columns, &rows})
+    numbers->resize(n);
+  for (std::size_t i = 0; i < n; ++i) {
+    cells.indexes[i] = static_cast<float>(i);
+    cells.columnNumbers[i] = static_cast<float>(cells.column[i]);
+    cells.rowNumbers[i] = static_cast<float>(cells.row[i]);
+    along[i] = middle(i, n);
+    columns[i] = middle(static_cast<std::size_t>(cells.column[i]), static_cast<std::size_t>(cells.columns));
+    rows[i] = middle(static_cast<std::size_t>(cells.row[i]), static_cast<std::size_t>(cells.rows));
+  }
+}
+
+/// Their places up, around and outward.
 void placeCells(const std::vector<double>& radius_m, ZoneCells& cells) {
   const auto n = cells.position_m.size();
   double low = std::numeric_limits<double>::max();
@@ -38,26 +64,14 @@ void placeCells(const std::vector<double>& radius_m, ZoneCells& cells) {
     low = std::min(low, p.z);
     high = std::max(high, p.z);
   }
-  const auto middle = [](std::size_t index, std::size_t count) {
-    return (static_cast<double>(index) + 0.5) / static_cast<double>(std::max<std::size_t>(1, count));
-  };
-  for (auto& places : cells.places) places.reserve(n);
-  for (auto* numbers : {&cells.indexes, &cells.columnNumbers, &cells.rowNumbers}) numbers->reserve(n);
-  const auto put = [&](Axis axis, double place) {
-    cells.places[static_cast<std::size_t>(axis)].push_back(static_cast<float>(place));
-  };
+  auto &height = placesOf(cells, Axis::Height), &around = placesOf(cells, Axis::Around),
+       &outward = placesOf(cells, Axis::Outward);
+  for (auto* places : {&height, &around, &outward}) places->resize(n);
   for (std::size_t i = 0; i < n; ++i) {
     const Vec3& p = cells.position_m[i];
-    cells.indexes.push_back(static_cast<float>(i));
-    cells.columnNumbers.push_back(static_cast<float>(cells.column[i]));
-    cells.rowNumbers.push_back(static_cast<float>(cells.row[i]));
-    put(Axis::Along, middle(i, n));
-    put(Axis::Columns,
-        middle(static_cast<std::size_t>(cells.column[i]), static_cast<std::size_t>(cells.columns)));
-    put(Axis::Rows, middle(static_cast<std::size_t>(cells.row[i]), static_cast<std::size_t>(cells.rows)));
-    put(Axis::Height, high - low > 1e-9 ? (p.z - low) / (high - low) : 0.5);
-    put(Axis::Around, cells.frame.angle_deg(p) / 360);
-    put(Axis::Outward, farthest > 0 ? radius_m[i] / farthest : 0);
+    height[i] = static_cast<float>(high - low > 1e-9 ? (p.z - low) / (high - low) : 0.5);
+    around[i] = static_cast<float>(cells.frame.angle_deg(p) / 360);
+    outward[i] = static_cast<float>(farthest > 0 ? radius_m[i] / farthest : 0);
   }
 }
 
@@ -95,6 +109,8 @@ void faceOfStrand(ZoneCells& cells) {
     deep = std::max(deep, std::abs(dot(off, normal)));
   }
   const bool isUpright = wide <= 0 || deep > wide;
+  cells.x.clear();
+  cells.y.clear();
   cells.x.reserve(cells.position_m.size());
   cells.y.reserve(cells.position_m.size());
   for (std::size_t i = 0; i < cells.position_m.size(); ++i) {
@@ -139,6 +155,12 @@ std::vector<std::uint16_t> walkOf(const std::vector<Vec3>& middles) {
   return place;
 }
 
+std::vector<std::uint16_t> walkOf(const std::vector<PartPixels>& parts, const PixelMap& map) {
+  std::vector<Vec3> middles;
+  for (const PartPixels& part : parts) middles.push_back(middleOf(map, part.pixels));
+  return walkOf(middles);
+}
+
 /// Says of each cell which of `parts` it is of. A pixel that is in several counts for the first.
 void findPieces(const std::vector<PartPixels>& parts, const PixelMap& map, ZoneCells& cells) {
   cells.pieces = static_cast<int>(std::min<std::size_t>(parts.size(), 0xffff));
@@ -150,14 +172,14 @@ void findPieces(const std::vector<PartPixels>& parts, const PixelMap& map, ZoneC
     float along = 0;
   };
   std::vector<Place> placeOf(*high - *low + 1);
-  std::vector<Vec3> middles;
   for (std::size_t p = parts.size(); p-- > 0;)
     for (std::size_t i = 0; i < parts[p].pixels.size(); ++i)
       if (const std::uint32_t pixel = parts[p].pixels[i]; pixel >= *low && pixel <= *high)
         placeOf[pixel - *low] = {static_cast<std::uint32_t>(std::min<std::size_t>(p, 0xfffe)),
                                  (static_cast<float>(i) + 0.5f) / static_cast<float>(parts[p].pixels.size())};
-  for (const PartPixels& part : parts) middles.push_back(middleOf(map, part.pixels));
-  const auto walk = walkOf(middles);
+  const auto walk = walkOf(parts, map);
+  cells.piece.clear();
+  cells.alongPiece.clear();
   cells.piece.reserve(cells.column.size());
   cells.alongPiece.reserve(cells.column.size());
   for (int cell = 0; cell < cells.count(); ++cell) {
@@ -199,19 +221,29 @@ void measureLengths(ZoneCells& cells) {
   set(Axis::Rows, polylineOf(cells, cells.rows, [&](int n) { return cells.cellAt(column, n); }));
 }
 
+/// All that depends on where the cells lie, but for their pieces, which are there.
+void measurePlaces(const Zone& zone, ZoneCells& cells) {
+  placeCells(measureRadii(cells), cells);
+  if (zone.layout == ZoneLayout::Strand) faceOfStrand(cells);
+  measureFace(cells);
+  measureLengths(cells);
+}
+
 }  // namespace
 
 void measureCells(const Zone& zone, const std::vector<PartPixels>& parts, const PixelMap& map,
                   ZoneCells& cells) {
-  placeCells(measureRadii(cells), cells);
-  if (zone.layout == ZoneLayout::Strand)
-    faceOfStrand(cells);
-  else
-    faceOfGrid(cells, keepsGrids(zone.layout));
-  measureFace(cells);
+  numberCells(cells);
+  if (zone.layout != ZoneLayout::Strand) faceOfGrid(cells, keepsGrids(zone.layout));
   findPieces(parts, map, cells);
   if (cells.rows > 1) tablePlaces(cells);
-  measureLengths(cells);
+  measurePlaces(zone, cells);
+}
+
+void measureMoved(const Zone& zone, const std::vector<PartPixels>& parts, const PixelMap& map,
+                  const PixelMap& before, ZoneCells& cells) {
+  if (walkOf(parts, map) != walkOf(parts, before)) findPieces(parts, map, cells);
+  measurePlaces(zone, cells);
 }
 
 }  // namespace chispa

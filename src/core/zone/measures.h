@@ -12,4 +12,9 @@ namespace chispa {
 void measureCells(const Zone& zone, const std::vector<PartPixels>& parts, const PixelMap& map,
                   ZoneCells& cells);
 
+/// The same for cells of which some have moved, and nothing else is new: `cells` has the measures from when
+/// its pixels lay as `before` says, and the positions of now.
+void measureMoved(const Zone& zone, const std::vector<PartPixels>& parts, const PixelMap& map,
+                  const PixelMap& before, ZoneCells& cells);
+
 }  // namespace chispa

@@ -238,6 +238,9 @@ void MainWindow::makeBeatsMenu(QMenu* menu) {
   composing_->addAction(clicks);
   add("findBeats", tr("&Find beats, bars and sections anew"), {}, {}, [](BeatMending& m) { m.findAgain(); });
   add("findOnsets", tr("Find &onsets, low, middle and high"), {}, {}, [](BeatMending& m) { m.findOnsets(); });
+  add("findChords", tr("Find &chords and the key"), {},
+      tr("Puts the chords that are heard into a lane of their own, and tells the key"),
+      [](BeatMending& m) { m.findChords(); });
 }
 
 void MainWindow::makeStaveMenu(QMenu* menu) {

@@ -127,6 +127,18 @@ void BeatMending::findOnsets() {
          [](Show& show, ScoreId id, const AnalysedAudio& audio) { putOnsets(show, id, *audio.features); });
 }
 
+void BeatMending::findChords() {
+  const auto audio = session_.stage.audio();
+  listen(tr("find chords"),
+         [](Show& show, ScoreId id, const AnalysedAudio& found) { putChords(show, id, found.harmony); });
+  if (!session_.stage.score() || !audio) return;
+  const auto& key = audio->harmony.key;
+  if (!key) return emit told(tr("No chords are heard in this music."));
+  const QString tonic = text(pitchName(key->root));
+  emit told(tr("The chords stand in a lane of their own. The key is %1.")
+                .arg(key->isMinor ? tr("%1 minor").arg(tonic) : tr("%1 major").arg(tonic)));
+}
+
 void BeatMending::chooseReading(QWidget* over) {
   const auto audio = session_.stage.audio();
   const Score* score = session_.stage.score();

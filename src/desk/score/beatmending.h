@@ -29,6 +29,8 @@ class BeatMending : public QObject {
   void gridFromMarks();
   void findAgain();
   void findOnsets();
+  /// Chords into a lane of their own; the key is told.
+  void findChords();
   /// Says where the beats that were found are not to be relied on, and what to do; nothing where they are.
   void tellUnsure(const FoundBeats& found);
   /// Other readings of the music, the likeliest first, to be heard and chosen from.

@@ -127,8 +127,9 @@ void TimelineView::paintBarCurves(QPainter& painter, const AnalysedAudio& audio,
 void TimelineView::paintLane(QPainter& painter, const MarkLane& lane, double top) const {
   painter.setPen(theme().quiet);
   painter.drawText(QPointF(10, top + laneHeight() - 6), text(lane.name));
-  const bool named =
-      lane.kind == LaneKind::Sections || lane.kind == LaneKind::Words || lane.kind == LaneKind::Free;
+  constexpr std::array kNamed{LaneKind::Sections, LaneKind::Words, LaneKind::Free, LaneKind::Chords,
+                              LaneKind::Phonemes};
+  const bool named = std::find(kNamed.begin(), kNamed.end(), lane.kind) != kNamed.end();
   double last = -1e9;
   const auto audio = session_.stage.audio();
   if (lane.kind == LaneKind::Bars && audio) paintBarCurves(painter, *audio, top);
