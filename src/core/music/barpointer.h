@@ -19,20 +19,20 @@ struct MetreModel {
   /// How unlikely a beat is to be longer or shorter than the one before it, by the square of the change.
   float drift = 90;
   /// How unlikely a leap to another tempo is, another metre in the next bar, and a rest without beats.
-  float leap = 9;
+  float leap = 4.5f;
   float otherMetre = 2.5f;
   float rest = 4;
   /// How much more unlikely each frame of a rest is than one that only has no beat.
-  float resting = 0.03f;
+  float resting = 0.015f;
   /// How unlikely a bar of each metre is, from 2 to 7.
-  std::array<float, 6> metre = {0.4f, 0.3f, 0, 1.2f, 1, 2.4f};
+  std::array<float, 6> metre = {0.2f, 0.15f, 0, 0.6f, 0.5f, 1.2f};
   /// The least chance that is believed in.
   float least = 0.0025f;
   /// Which tempo is likely, and how unlikely others are, by the square of octaves; for a beat.
   double likelyTempo_bpm = 110;
   float usualTempo = 0.25f;
   /// How much what is heard counts.
-  float beatWeight = 0.56f;
+  float beatWeight = 0.42f;
   float firstWeight = 0.56f;
 };
 
