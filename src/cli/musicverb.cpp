@@ -17,7 +17,7 @@ nlohmann::ordered_json secondsOf(const std::vector<Micros>& instants) {
 
 /// "A minor"; empty where no key is heard.
 std::string keyText(const FoundHarmony& harmony) {
-  return harmony.key ? pitchName(harmony.key->root) + (harmony.key->isMinor ? " minor" : " major") : "";
+  return harmony.key ? keyName(*harmony.key).text() : "";
 }
 
 nlohmann::ordered_json chordsOf(const FoundHarmony& harmony) {

@@ -493,7 +493,7 @@ class Composer:
             kind = {(4, 7): "major", (3, 7): "minor"}.get((third - root, fifth - root), "other")
             chords.append([round(self.time.times[self.time.first_beats[index]], 4), root % 12, kind])
         key = [self.key, "major" if self.scale == MAJOR else "minor"]
-        return dict(style=self.style_name, chords=chords, key=key,  seed=self.seed, tempo=round(self.tempo, 2), beats=beats, sections=sections,
+        return dict(style=self.style_name, chords=chords, key=key, seed=self.seed, tempo=round(self.tempo, 2), beats=beats, sections=sections,
                     is_swung=bool(self.swing and self.swing > 0.56 and self.swing_level != 4), end=round(self.time.times[-1], 4))
 
 

@@ -45,6 +45,18 @@ std::vector<Mark> heardMarks(const Score& score, const std::vector<Micros>& inst
   return marks;
 }
 
+/// The same of things that were found, with their names.
+template <class Found, class NameOf>
+std::vector<Mark> namedMarks(const Score& score, const std::vector<Found>& found, NameOf nameOf) {
+  std::vector<Mark> marks;
+  for (const Found& one : found)
+    for (Mark& mark : heardMarks(score, {one.at})) {
+      mark.text = nameOf(one);
+      marks.push_back(std::move(mark));
+    }
+  return marks;
+}
+
 }  // namespace
 
 LaneId putMarks(Show& show, ScoreId id, LaneKind kind, const std::string& name, std::vector<Mark> marks) {
@@ -179,12 +191,7 @@ int beatsPerBar(const Score& score) {
 void putBeats(Show& show, ScoreId id, const AnalysedAudio& found) {
   const Score* score = find(show.scores, id);
   if (!score) return;
-  std::vector<Mark> sections;
-  for (const FoundSection& section : found.sections)
-    for (Mark& mark : heardMarks(*score, {section.at})) {
-      mark.text = sectionName(section);
-      sections.push_back(std::move(mark));
-    }
+  auto sections = namedMarks(*score, found.sections, sectionName);
   putHeard(show, *score, found.beats);
   putMarks(show, id, LaneKind::Sections, "Sections", std::move(sections));
 }
@@ -201,13 +208,10 @@ void putOnsets(Show& show, ScoreId id, const MusicFeatures& found) {
 void putChords(Show& show, ScoreId id, const FoundHarmony& found) {
   const Score* score = find(show.scores, id);
   if (!score) return;
-  std::vector<Mark> marks;
-  for (const FoundChord& one : found.chords)
-    for (Mark& mark : heardMarks(*score, {one.at})) {
-      mark.text = one.chord ? chordName(*one.chord) : "–";
-      marks.push_back(std::move(mark));
-    }
-  putMarks(show, id, LaneKind::Chords, "Chords", std::move(marks));
+  const auto nameOf = [](const FoundChord& one) {
+    return one.chord ? chordName(*one.chord) : std::string("–");
+  };
+  putMarks(show, id, LaneKind::Chords, "Chords", namedMarks(*score, found.chords, nameOf));
 }
 
 }  // namespace chispa

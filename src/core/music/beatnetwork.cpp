@@ -12,6 +12,8 @@ namespace {
 constexpr int kChannels = 32;
 constexpr int kTaps = 5;
 constexpr int kDilations[] = {1, 2, 4, 8, 16, 32, 64, 128, 256};
+static_assert(std::size(kOffsets) == kChannels * (1 + 2 * std::size(kDilations)) + 2,
+              "the table is of another network");
 
 /// Numbers over time by channel.
 using Channels = std::vector<std::vector<float>>;

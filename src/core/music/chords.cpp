@@ -22,17 +22,6 @@ std::size_t classAbove(int root, int semitones) {
   return static_cast<std::size_t>((root + semitones) % kPitches);
 }
 
-float lengthOf(const Chroma& chroma) {
-  float square = 0;
-  for (const float v : chroma) square += v * v;
-  return std::sqrt(square);
-}
-
-float cosineOf(const Chroma& a, const Chroma& b) {
-  const float lengths = lengthOf(a) * lengthOf(b);
-  return lengths > 0 ? std::inner_product(a.begin(), a.end(), b.begin(), 0.f) / lengths : 0;
-}
-
 /// What is heard of a triad: its tones, and the overtones of each that are other pitch classes, the fifth and
 /// the third above it.
 Chroma templateOf(const Chord& chord) {
@@ -75,7 +64,7 @@ Scores scoresOf(const Chroma& middle, const Chroma& bass) {
   constexpr float kSilence = 0.45f, kBass = 0.2f;
   Scores scores{};
   scores[kNone] = kSilence;
-  const float deep = lengthOf(bass);
+  const float deep = std::sqrt(std::inner_product(bass.begin(), bass.end(), bass.begin(), 0.f));
   for (std::size_t state = 0; state < kNone; ++state)
     scores[state] = cosineOf(middle, templates()[state]) +
                     (deep > 0 ? kBass * bass[classAbove(chordOf(state).root, 0)] / deep : 0);
@@ -114,7 +103,7 @@ float correlation(const Chroma& a, const Chroma& b) {
 std::optional<Chord> keyOf(const Chroma& all, const std::array<float, kStates>& triads) {
   constexpr Chroma kMajor{6.35f, 2.23f, 3.48f, 2.33f, 4.38f, 4.09f, 2.52f, 5.19f, 2.39f, 3.66f, 2.29f, 2.88f};
   constexpr Chroma kMinor{6.33f, 2.68f, 3.52f, 5.38f, 2.60f, 3.53f, 2.54f, 4.75f, 3.98f, 2.69f, 3.34f, 3.17f};
-  if (lengthOf(all) <= 0) return std::nullopt;
+  if (*std::max_element(all.begin(), all.end()) <= 0) return std::nullopt;
   constexpr float kTonic = 1;
   std::optional<Chord> best;
   float most = -2;
@@ -138,6 +127,10 @@ std::string pitchName(int pitchClass) {
 
 std::string chordName(const Chord& chord) {
   return pitchName(chord.root) + (chord.isMinor ? "m" : "");
+}
+
+Sentence keyName(const Chord& key) {
+  return key.isMinor ? sentence("%1 minor", pitchName(key.root)) : sentence("%1 major", pitchName(key.root));
 }
 
 FoundHarmony findHarmony(const Chromagram& harmony, const std::vector<Micros>& beats,

@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "core/base/sentence.h"
 #include "core/base/time.h"
 #include "core/music/chromagram.h"
 
@@ -34,6 +35,8 @@ struct FoundHarmony {
 std::string pitchName(int pitchClass);
 /// "F♯", "Am".
 std::string chordName(const Chord& chord);
+/// "A minor".
+Sentence keyName(const Chord& key);
 
 /// Chords from beat to beat: major and minor triads compared with the chroma (T. Fujishima, ICMC 1999),
 /// decided over the whole piece by Viterbi's algorithm (A. Sheh and D. Ellis, ISMIR 2003); they change the

@@ -60,6 +60,16 @@ Chromagram chromagramOf(const AudioClip& clip) {
   return chromagram;
 }
 
+float cosineOf(const Chroma& a, const Chroma& b) {
+  float dot = 0, squareA = 0, squareB = 0;
+  for (std::size_t k = 0; k < a.size(); ++k) {
+    dot += a[k] * b[k];
+    squareA += a[k] * a[k];
+    squareB += b[k] * b[k];
+  }
+  return squareA > 0 && squareB > 0 ? dot / std::sqrt(squareA * squareB) : 0;
+}
+
 float harmonicChange(const std::vector<Chroma>& chroma, double at_s, double reach_s) {
   const auto count = std::ssize(chroma);
   const auto sum = [&](double from_s, double to_s) {
@@ -74,13 +84,10 @@ float harmonicChange(const std::vector<Chroma>& chroma, double at_s, double reac
   constexpr double kHalf_s = 0.08;
   const Chroma before = sum(at_s - reach_s - kHalf_s, at_s - kHalf_s);
   const Chroma after = sum(at_s + kHalf_s, at_s + reach_s + kHalf_s);
-  float dot = 0, a = 0, b = 0;
-  for (std::size_t k = 0; k < before.size(); ++k) {
-    dot += before[k] * after[k];
-    a += before[k] * before[k];
-    b += after[k] * after[k];
-  }
-  return a > 0 && b > 0 ? 1 - dot / std::sqrt(a * b) : 0;
+  const auto isSilent = [](const Chroma& c) {
+    return std::all_of(c.begin(), c.end(), [](float v) { return v == 0; });
+  };
+  return isSilent(before) || isSilent(after) ? 0 : 1 - cosineOf(before, after);
 }
 
 }  // namespace chispa

@@ -43,6 +43,9 @@ class ChromaAnalyser {
 
 Chromagram chromagramOf(const AudioClip& clip);
 
+/// The cosine of the angle between two of them: 1 where they sound alike; 0 where one is silent.
+float cosineOf(const Chroma& a, const Chroma& b);
+
 /// How much `chroma` differs between the `reach_s` seconds before an instant and those after it, 0–1: large
 /// where a chord changes.
 float harmonicChange(const std::vector<Chroma>& chroma, double at_s, double reach_s);

@@ -65,12 +65,6 @@ std::vector<BarSound> barSounds(const SpectralFrames& frames, const Chromagram& 
   return sounds;
 }
 
-float cosineOf(const Chroma& a, const Chroma& b) {
-  float ab = 0, aa = 1e-6f, bb = 1e-6f;
-  for (std::size_t k = 0; k < a.size(); ++k) ab += a[k] * b[k], aa += a[k] * a[k], bb += b[k] * b[k];
-  return ab / std::sqrt(aa * bb);
-}
-
 /// How alike two bars sound, 0–1.
 float likeness(const BarSound& a, const BarSound& b) {
   float harmony = 0;

@@ -113,8 +113,9 @@ class FieldCheck {
       require(item.id && seen.insert(item.id.value).second, key, " has two with one id");
     }
     if (seen.empty()) return;
-    for (std::size_t i = first > 0 ? 0 : end; i < values.size(); i = i + 1 == first ? end : i + 1)
-      require(!seen.contains(fields::itemOf(values[i]).id.value), key, " has two with one id");
+    for (std::size_t i = 0; i < values.size(); ++i)
+      require((i >= first && i < end) || !seen.contains(fields::itemOf(values[i]).id.value), key,
+              " has two with one id");
   }
   void params(const char* key, const ParamValues& values) {
     for (const auto& [name, value] : values) {

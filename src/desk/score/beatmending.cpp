@@ -5,6 +5,7 @@
 
 #include "core/edit/markedits.h"
 #include "desk/parts/format.h"
+#include "desk/parts/language.h"
 #include "desk/score/readingsdialog.h"
 
 namespace chispa::desk {
@@ -134,9 +135,7 @@ void BeatMending::findChords() {
   if (!session_.stage.score() || !audio) return;
   const auto& key = audio->harmony.key;
   if (!key) return emit told(tr("No chords are heard in this music."));
-  const QString tonic = text(pitchName(key->root));
-  emit told(tr("The chords stand in a lane of their own. The key is %1.")
-                .arg(key->isMinor ? tr("%1 minor").arg(tonic) : tr("%1 major").arg(tonic)));
+  emit told(tr("The chords stand in a lane of their own. The key is %1.").arg(said(keyName(*key))));
 }
 
 void BeatMending::chooseReading(QWidget* over) {
